@@ -1,0 +1,255 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Cartella\Core\Command;
+
+use Cartella\Core\CartellaException;
+use Cartella\Core\Custody\Exception\InvalidCustody;
+use Cartella\Core\Custody\HashAlgorithm;
+use Cartella\Core\Custody\Offload;
+use Cartella\Core\Custody\Verify;
+use Cartella\Core\Cutting\Sequence;
+use Cartella\Core\Exchange\EdlWriter;
+use Cartella\Core\Exchange\OtioWriter;
+use Cartella\Core\Lineup\Exception\InvalidLineup;
+use Cartella\Core\Lineup\LineupManifest;
+use Cartella\Core\Media\Exception\UnableToReadMedia;
+use Cartella\Core\Media\PeakFile;
+use Cartella\Core\Media\Probe;
+use Cartella\Core\Slate\SlateOrder;
+use Cartella\Core\Slate\SlateReader;
+use Cartella\Core\Slate\SlateStyle;
+use Cartella\Core\Time\Exception\InvalidTime;
+use Cartella\Core\Time\FrameRate;
+use Cartella\Core\Time\Instant;
+use Cartella\Core\Time\Ticks;
+use Cartella\Core\Time\Timecode;
+
+/**
+ * The core from a shell: JSON on standard output, one JSON error object on standard error.
+ *
+ * Exit status 0: done; 1: the answer is negative; 2: bad use, label, rate or option; 3: an input that is missing or not
+ * what it should be.
+ */
+final class Command
+{
+    private const BAD_USE = [BadUse::class, InvalidTime::class, InvalidCustody::class, InvalidLineup::class];
+
+    private const JSON = JSON_THROW_ON_ERROR | JSON_UNESCAPED_SLASHES | JSON_UNESCAPED_UNICODE | JSON_INVALID_UTF8_SUBSTITUTE;
+
+    private const HELP = <<<'TEXT'
+        cartella-core COMMAND …
+
+          timecode --rate R --from X --to Y [--to-rate R]
+          probe FILE…
+          peaks FILE -o OUT
+          offload SOURCE DEST… [--hash xxh128|xxh64|md5|sha1] [--resume]
+          verify FOLDER [--record]
+          slate NAME… [--style letter|number] [--sort]
+          lineup MANIFEST.json
+          json2edl FILE [-o OUT.edl]
+          json2otio FILE
+
+        JSON on standard output. Exit 0: done; 1: a negative answer; 2: bad use; 3: an input missing or unreadable.
+
+        TEXT;
+
+    /**
+     * @param  resource  $out
+     * @param  resource  $err
+     */
+    public function __construct(private $out, private $err)
+    {
+    }
+
+    /** @param list<string> $words the command line without the program's name */
+    public function run(array $words): int
+    {
+        $name = array_shift($words) ?? 'help';
+        try {
+            return match ($name) {
+                'timecode' => $this->timecode($words),
+                'probe' => $this->probe($words),
+                'peaks' => $this->peaks($words),
+                'offload' => $this->offload($words),
+                'verify' => $this->verify($words),
+                'slate' => $this->slate($words),
+                'lineup' => $this->lineup($words),
+                'json2edl' => $this->edl($words),
+                'json2otio' => $this->otio($words),
+                'help', '--help', '-h' => $this->help(),
+                default => throw BadUse::because(sprintf('There is no command "%s".', BadUse::quote($name))),
+            };
+        } catch (CartellaException $trouble) {
+            fwrite($this->err, json_encode([
+                'code' => $trouble->problemCode(),
+                'message' => $trouble->getMessage(),
+                'fix' => $trouble->fix(),
+                'context' => (object) $trouble->context(),
+            ], self::JSON)."\n");
+
+            return in_array($trouble::class, self::BAD_USE, true) ? 2 : 3;
+        }
+    }
+
+    /** @param list<string> $words */
+    private function timecode(array $words): int
+    {
+        $given = Arguments::parse($words, ['--rate' => true, '--from' => true, '--to' => true, '--to-rate' => true]);
+        if ($given->operands !== []) {
+            throw BadUse::because('timecode takes options only.');
+        }
+        $rate = FrameRate::parse($given->required('--rate'));
+        $ticks = Instant::parse($given->required('--from'), $rate);
+        $toRate = $given->has('--to-rate') ? FrameRate::parse($given->required('--to-rate')) : $rate;
+        $this->json([
+            'value' => Instant::write($ticks, $given->required('--to'), $toRate),
+            'timecode' => Timecode::duration(Ticks::toFrames($ticks, $toRate), $toRate),
+            'ticks' => $ticks,
+        ]);
+
+        return 0;
+    }
+
+    /** @param list<string> $words */
+    private function probe(array $words): int
+    {
+        $files = Arguments::parse($words, [])->operands;
+        if ($files === []) {
+            throw BadUse::because('Name at least one file.');
+        }
+        $this->json(array_map(static fn (string $file): array => Probe::file($file)->toArray(), $files));
+
+        return 0;
+    }
+
+    /** @param list<string> $words */
+    private function peaks(array $words): int
+    {
+        $given = Arguments::parse($words, ['-o' => true]);
+        $this->json(PeakFile::make($given->only('file'), $given->required('-o')));
+
+        return 0;
+    }
+
+    /** @param list<string> $words */
+    private function offload(array $words): int
+    {
+        $given = Arguments::parse($words, ['--hash' => true, '--resume' => false]);
+        $paths = $given->operands;
+        $source = array_shift($paths);
+        if ($source === null || $paths === []) {
+            throw BadUse::because('Name a source and at least one destination.');
+        }
+        $report = Offload::run(
+            $source,
+            $paths,
+            HashAlgorithm::parse($given->value('--hash') ?? 'xxh128'),
+            $given->has('--resume'),
+            $this->json(...),
+        );
+        $this->json(get_object_vars($report));
+
+        return $report->faults === [] ? 0 : 1;
+    }
+
+    /** @param list<string> $words */
+    private function verify(array $words): int
+    {
+        $given = Arguments::parse($words, ['--record' => false]);
+        $answer = Verify::folder($given->only('folder'), $given->has('--record'));
+        $this->json($answer);
+
+        return $answer['ok'] ? 0 : 1;
+    }
+
+    /** @param list<string> $words */
+    private function slate(array $words): int
+    {
+        $given = Arguments::parse($words, ['--style' => true, '--sort' => false]);
+        $style = SlateStyle::tryFrom($given->value('--style') ?? 'letter') ?? throw BadUse::because('The style is letter or number.');
+        if ($given->operands === []) {
+            throw BadUse::because('Name at least one name.');
+        }
+        $entries = [];
+        foreach ($given->operands as $name) {
+            $slate = SlateReader::name($name, $style);
+            $entries[] = ['name' => $name, 'scene' => $slate->scene, 'setup' => $slate->setup, 'take' => $slate->take, 'device' => $slate->device];
+        }
+        if ($given->has('--sort')) {
+            usort($entries, static fn (array $x, array $y): int => strcmp(SlateOrder::key($x['setup'], $x['take']), SlateOrder::key($y['setup'], $y['take']))
+                ?: strnatcmp($x['name'], $y['name']));
+        }
+        $this->json($entries);
+
+        return 0;
+    }
+
+    /** @param list<string> $words */
+    private function lineup(array $words): int
+    {
+        $file = Arguments::parse($words, [])->only('manifest');
+        $result = LineupManifest::run(self::contents($file), dirname($file));
+        $this->json($result->toArray());
+
+        return 0;
+    }
+
+    /** @param list<string> $words */
+    private function edl(array $words): int
+    {
+        $given = Arguments::parse($words, ['-o' => true]);
+        $files = EdlWriter::write($this->sequence($given->only('file')));
+        $target = $given->value('-o');
+        if ($target === null) {
+            fwrite($this->out, implode('', $files));
+
+            return 0;
+        }
+        $written = [];
+        foreach ($files as $index => $text) {
+            $path = $index === 0 ? $target : preg_replace('/(\.[^.\/]*)?\z/', '_'.($index + 1).'$1', $target, 1);
+            if (@file_put_contents($path, $text) !== strlen($text)) {
+                throw UnableToReadMedia::missing($path);
+            }
+            $written[] = $path;
+        }
+        $this->json(['files' => $written]);
+
+        return 0;
+    }
+
+    /** @param list<string> $words */
+    private function otio(array $words): int
+    {
+        fwrite($this->out, OtioWriter::write($this->sequence(Arguments::parse($words, [])->only('file'))));
+
+        return 0;
+    }
+
+    private function sequence(string $file): Sequence
+    {
+        return Sequence::fromArray(json_decode(self::contents($file), true));
+    }
+
+    private function help(): int
+    {
+        fwrite($this->out, self::HELP);
+
+        return 0;
+    }
+
+    /** @throws UnableToReadMedia if the file cannot be opened */
+    private static function contents(string $file): string
+    {
+        $text = is_file($file) || $file === '/dev/stdin' ? @file_get_contents($file) : false;
+
+        return $text === false ? throw UnableToReadMedia::missing($file) : $text;
+    }
+
+    private function json(mixed $value): void
+    {
+        fwrite($this->out, json_encode($value, self::JSON)."\n");
+    }
+}

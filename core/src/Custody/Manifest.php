@@ -1,0 +1,287 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Cartella\Core\Custody;
+
+use Cartella\Core\Custody\Exception\UnableToVerify;
+
+/**
+ * The history of a folder in ASC MHL 2.0: a generation per offload or check under `ascmhl/`, and the chain that owns
+ * them by their C4 identifiers.
+ */
+final class Manifest
+{
+    public const NAMESPACE = 'urn:ASC:MHL:v2.0';
+
+    public const CHAIN_NAMESPACE = 'urn:ASC:MHL:DIRECTORY:v2.0';
+
+    public const IGNORED = ['.DS_Store', '._*', '.Spotlight-V100', '.Trashes', '.fseventsd', 'ascmhl'];
+
+    private const TOOL = 'Cartella';
+
+    /**
+     * Adds a generation and its line in the chain; both under a temporary name first.
+     *
+     * @param  list<ManifestEntry>  $entries
+     * @param  'transfer'|'in-place'  $process
+     * @param  int  $now  Unix seconds
+     * @return string the manifest's path
+     */
+    public static function write(string $folder, array $entries, string $process, HashAlgorithm $algorithm, int $now): string
+    {
+        $history = $folder.'/'.FolderWalk::HISTORY;
+        if (! is_dir($history)) {
+            mkdir($history, 0777);
+        }
+        usort($entries, static fn (ManifestEntry $x, ManifestEntry $y): int => strcmp($x->path, $y->path));
+        $generation = count(self::chain($folder)) + 1;
+        $label = preg_replace('/[^A-Za-z0-9._-]+/', '_', basename($folder));
+        $file = sprintf('%s/%04d_%s_%s.mhl', $history, $generation, $label, gmdate('Y-m-d_His\Z', $now));
+        self::put($file, self::xml($folder, $entries, $process, $algorithm, $now));
+        self::put($history.'/ascmhl_chain.xml', self::chainXml([...self::chain($folder), ['path' => basename($file), 'c4' => C4::ofFile($file)]]));
+
+        return $file;
+    }
+
+    /**
+     * @return list<array{path: string, c4: string}> the chain's generations in order; empty when there is none
+     *
+     * @throws UnableToVerify if the chain is not the XML it should be
+     */
+    public static function chain(string $folder): array
+    {
+        $file = $folder.'/'.FolderWalk::HISTORY.'/ascmhl_chain.xml';
+        if (! is_file($file)) {
+            return [];
+        }
+        $list = [];
+        foreach (self::load($file)->children(self::CHAIN_NAMESPACE)->hashlist as $hashlist) {
+            $list[(int) $hashlist->attributes()['sequencenr']] = ['path' => (string) $hashlist->path, 'c4' => (string) $hashlist->c4];
+        }
+        ksort($list);
+
+        return array_values($list);
+    }
+
+    /**
+     * @return list<ManifestEntry>
+     *
+     * @throws UnableToVerify if the file is not a manifest
+     */
+    public static function read(string $file): array
+    {
+        $entries = [];
+        foreach (self::load($file)->children(self::NAMESPACE)->hashes->hash ?? [] as $hash) {
+            foreach (HashAlgorithm::cases() as $algorithm) {
+                $value = $hash->{$algorithm->value};
+                if ((string) $value === '') {
+                    continue;
+                }
+                $entries[] = new ManifestEntry(
+                    (string) $hash->path,
+                    (int) $hash->path->attributes()['size'],
+                    (int) strtotime((string) $hash->path->attributes()['lastmodificationdate']),
+                    $algorithm,
+                    strtolower((string) $value),
+                    match ((string) $value->attributes()['action']) {
+                        'verified' => 'verified',
+                        'failed' => 'failed',
+                        default => 'original',
+                    },
+                    (int) strtotime((string) $value->attributes()['hashdate']),
+                );
+                break;
+            }
+        }
+
+        return $entries;
+    }
+
+    /** Whether a name can stand in XML 1.0 at all: valid UTF-8 without control characters but tab and newlines. */
+    public static function canName(string $path): bool
+    {
+        return preg_match('/\A[\x{9}\x{A}\x{D}\x{20}-\x{D7FF}\x{E000}-\x{FFFD}\x{10000}-\x{10FFFF}]+\z/u', $path) === 1;
+    }
+
+    private static function load(string $file): \SimpleXMLElement
+    {
+        $text = @file_get_contents($file);
+        if ($text === false) {
+            throw UnableToVerify::manifest($file, 'it cannot be opened');
+        }
+        if (stripos($text, '<!DOCTYPE') !== false || stripos($text, '<!ENTITY') !== false) {
+            throw UnableToVerify::manifest($file, 'it declares entities');
+        }
+        $previous = libxml_use_internal_errors(true);
+        $root = simplexml_load_string($text, \SimpleXMLElement::class, LIBXML_NONET);
+        libxml_clear_errors();
+        libxml_use_internal_errors($previous);
+        if ($root === false) {
+            throw UnableToVerify::manifest($file, 'it is not well-formed XML');
+        }
+
+        return $root;
+    }
+
+    private static function put(string $file, string $content): void
+    {
+        $temporary = $file.'.part';
+        $stream = @fopen($temporary, 'wb');
+        if ($stream === false || fwrite($stream, $content) !== strlen($content) || ! fsync($stream)) {
+            throw UnableToVerify::manifest($file, 'it could not be written');
+        }
+        fclose($stream);
+        rename($temporary, $file);
+    }
+
+    /** @param list<ManifestEntry> $entries */
+    private static function xml(string $folder, array $entries, string $process, HashAlgorithm $algorithm, int $now): string
+    {
+        $xml = new \XMLWriter();
+        $xml->openMemory();
+        $xml->setIndent(true);
+        $xml->setIndentString('  ');
+        $xml->startDocument('1.0', 'UTF-8');
+        $xml->startElementNs(null, 'hashlist', self::NAMESPACE);
+        $xml->writeAttribute('version', '2.0');
+        $xml->startElement('creatorinfo');
+        $xml->writeElement('creationdate', self::date($now));
+        $xml->writeElement('hostname', (string) gethostname());
+        $xml->startElement('tool');
+        $xml->writeAttribute('version', '1');
+        $xml->text(self::TOOL);
+        $xml->endElement();
+        $xml->endElement();
+        $folders = self::folderHashes($folder, $entries, $algorithm);
+        $xml->startElement('processinfo');
+        $xml->writeElement('process', $process);
+        $xml->startElement('roothash');
+        self::pair($xml, $folders[''], $algorithm, $now);
+        $xml->endElement();
+        $xml->startElement('ignore');
+        foreach (self::IGNORED as $pattern) {
+            $xml->writeElement('pattern', $pattern);
+        }
+        $xml->endElement();
+        $xml->endElement();
+        $xml->startElement('hashes');
+        foreach ($entries as $entry) {
+            $xml->startElement('hash');
+            $xml->startElement('path');
+            $xml->writeAttribute('size', (string) $entry->sizeBytes);
+            $xml->writeAttribute('lastmodificationdate', self::date($entry->modifiedAt));
+            self::text($xml, $entry->path);
+            $xml->endElement();
+            $xml->startElement($entry->algorithm->value);
+            $xml->writeAttribute('action', $entry->action);
+            $xml->writeAttribute('hashdate', self::date($entry->hashedAt));
+            $xml->text($entry->hash);
+            $xml->endElement();
+            $xml->endElement();
+        }
+        unset($folders['']);
+        ksort($folders, SORT_STRING);
+        foreach ($folders as $path => $hashes) {
+            $xml->startElement('directoryhash');
+            $xml->startElement('path');
+            self::text($xml, (string) $path);
+            $xml->endElement();
+            self::pair($xml, $hashes, $algorithm, $now);
+            $xml->endElement();
+        }
+        $xml->endElement();
+        $xml->endElement();
+        $xml->endDocument();
+
+        return $xml->outputMemory();
+    }
+
+    /** @param array{content: string, structure: string} $hashes */
+    private static function pair(\XMLWriter $xml, array $hashes, HashAlgorithm $algorithm, int $now): void
+    {
+        foreach ($hashes as $kind => $hash) {
+            $xml->startElement($kind);
+            $xml->startElement($algorithm->value);
+            $xml->writeAttribute('hashdate', self::date($now));
+            $xml->text($hash);
+            $xml->endElement();
+            $xml->endElement();
+        }
+    }
+
+    /**
+     * Content and structure hash of every folder, from the leaves up. Content: the checksums of what is in it, sorted,
+     * as bytes, hashed. Structure: the hashes of the names, a folder's name together with its own structure, the same way.
+     *
+     * @param  list<ManifestEntry>  $entries
+     * @return array<string, array{content: string, structure: string}> by path, '' for the folder itself
+     */
+    private static function folderHashes(string $folder, array $entries, HashAlgorithm $algorithm): array
+    {
+        $contents = $structures = ['' => []];
+        foreach ($entries as $entry) {
+            $parent = dirname($entry->path) === '.' ? '' : dirname($entry->path);
+            for ($path = $parent; $path !== '' && ! isset($contents[$path]); $path = dirname($path) === '.' ? '' : dirname($path)) {
+                $contents[$path] = $structures[$path] = [];
+            }
+            $contents[$parent][] = (string) hex2bin(strlen($entry->hash) % 2 === 0 && ctype_xdigit($entry->hash) ? $entry->hash : '');
+            $structures[$parent][] = (string) hex2bin($algorithm->of(basename($entry->path)));
+        }
+        $paths = array_map('strval', array_keys($contents));
+        usort($paths, static fn (string $x, string $y): int => substr_count($y, '/') <=> substr_count($x, '/') ?: strlen($y) <=> strlen($x));
+        $hashes = [];
+        foreach ($paths as $path) {
+            $hashes[$path] = ['content' => self::listHash($contents[$path], $algorithm), 'structure' => self::listHash($structures[$path], $algorithm)];
+            if ($path === '') {
+                continue;
+            }
+            $parent = dirname($path) === '.' ? '' : dirname($path);
+            $contents[$parent][] = (string) hex2bin($hashes[$path]['content']);
+            $structures[$parent][] = (string) hex2bin($algorithm->of(hex2bin($algorithm->of(basename($path))).hex2bin($hashes[$path]['structure'])));
+        }
+
+        return $hashes;
+    }
+
+    /** @param list<string> $digests bytes */
+    private static function listHash(array $digests, HashAlgorithm $algorithm): string
+    {
+        sort($digests, SORT_STRING);
+
+        return $algorithm->of(implode('', $digests));
+    }
+
+    /** @param list<array{path: string, c4: string}> $chain */
+    private static function chainXml(array $chain): string
+    {
+        $xml = new \XMLWriter();
+        $xml->openMemory();
+        $xml->setIndent(true);
+        $xml->setIndentString('  ');
+        $xml->startDocument('1.0', 'UTF-8');
+        $xml->startElementNs(null, 'ascmhldirectory', self::CHAIN_NAMESPACE);
+        foreach ($chain as $index => $entry) {
+            $xml->startElement('hashlist');
+            $xml->writeAttribute('sequencenr', (string) ($index + 1));
+            $xml->writeElement('path', $entry['path']);
+            $xml->writeElement('c4', $entry['c4']);
+            $xml->endElement();
+        }
+        $xml->endElement();
+        $xml->endDocument();
+
+        return $xml->outputMemory();
+    }
+
+    /** A carriage return written plain would be read back as a newline. */
+    private static function text(\XMLWriter $xml, string $text): void
+    {
+        $xml->writeRaw(str_replace("\r", '&#13;', htmlspecialchars($text, ENT_XML1 | ENT_NOQUOTES, 'UTF-8')));
+    }
+
+    private static function date(int $time): string
+    {
+        return gmdate('Y-m-d\TH:i:s+00:00', $time);
+    }
+}

@@ -1,0 +1,21 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Cartella\Core\Exchange\Exception;
+
+use Cartella\Core\Failure;
+
+/** A sequence that cannot be: what the JSON lacks, or which item breaks a rule. */
+final class InvalidSequence extends Failure
+{
+    public static function field(string $where, string $why): self
+    {
+        return new self(
+            sprintf('The sequence cannot be used: %s %s.', self::quote($where), $why),
+            'sequence.invalid',
+            'See docs/formats.md for the shape of a sequence.',
+            ['where' => self::quote($where)],
+        );
+    }
+}

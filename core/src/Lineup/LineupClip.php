@@ -1,0 +1,31 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Cartella\Core\Lineup;
+
+use Cartella\Core\Sound\GuideTrack;
+
+/**
+ * One clip as line-up needs it. Its sound is fetched only when a way asks for it, and let go afterwards.
+ */
+final class LineupClip
+{
+    /**
+     * @param  int|null  $startTicks  its own timecode, ticks since midnight
+     * @param  int|null  $recordedTicks  its recorded date and time, ticks since any fixed instant, a second coarse
+     * @param  (\Closure(): GuideTrack)|null  $sound  null for a clip without sound; may throw a CartellaException
+     * @param  int|null  $lockedTicks  a place that a person has fixed, on the clock of the line-up's zero
+     */
+    public function __construct(
+        public readonly string $id,
+        public readonly string $device,
+        public readonly bool $isSound,
+        public readonly int $durationTicks,
+        public readonly ?int $startTicks = null,
+        public readonly ?int $recordedTicks = null,
+        public readonly ?\Closure $sound = null,
+        public readonly ?int $lockedTicks = null,
+    ) {
+    }
+}

@@ -1,0 +1,56 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Cartella\Core\Lineup;
+
+/** One clip found along another by their sound, with what makes it believable. */
+final readonly class SoundMatch
+{
+    /** Heights below this are within reach of chance; see docs/line-up.md for the calibration. */
+    public const SURE_HEIGHT = 10.0;
+
+    public const USABLE_HEIGHT = 6.5;
+
+    /**
+     * @param  int  $offsetTicks  where $b's first sample lies after $a's first sample
+     * @param  float  $height  correlation peak in standard deviations of its surroundings
+     * @param  float  $runnerUp  the next best height elsewhere for the same pair, 0 when there is none
+     * @param  int  $agreeing  windows whose own best place lies on the line
+     * @param  float|null  $driftPpm  positive where $b's clock runs fast against $a's; null under 60 s of overlap
+     * @param  int|null  $secondTicks  where the runner-up would put $b
+     */
+    public function __construct(
+        public string $a,
+        public string $b,
+        public int $offsetTicks,
+        public float $height,
+        public float $runnerUp,
+        public int $agreeing,
+        public int $windows,
+        public ?float $driftPpm,
+        public float $residualTicks,
+        public ?int $secondTicks,
+    ) {
+    }
+
+    /** 0 to 1: rises with the peak's height and its lead, and with the share of windows that agree. */
+    public function confidence(): float
+    {
+        $height = max(0.0, min(1.0, ($this->height - 4.0) / 12.0));
+        $lead = max(0.0, min(1.0, ($this->height / max(1.0, $this->runnerUp) - 1.0) / 0.8));
+
+        return round(0.5 * $height + 0.25 * $lead + 0.25 * $this->agreeing / max(1, $this->windows), 3);
+    }
+
+    public function isUsable(): bool
+    {
+        return $this->height >= self::USABLE_HEIGHT && $this->height >= 1.1 * $this->runnerUp && $this->agreeing >= 1;
+    }
+
+    public function isSure(): bool
+    {
+        return $this->height >= self::SURE_HEIGHT && $this->height >= 1.4 * $this->runnerUp
+            && $this->agreeing >= 2 && 3 * $this->agreeing >= $this->windows;
+    }
+}

@@ -1,0 +1,40 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Cartella\Core\Media;
+
+use Cartella\Core\Media\Exception\UnableToReadMedia;
+use Cartella\Core\Process;
+
+/** Makes the peaks of a file's first sound stream in one streaming pass; the format is described at {@see Peaks}. */
+final class PeakFile
+{
+    /**
+     * @return array{channels: int, buckets: int, bucket_samples: int, levels: int}
+     *
+     * @throws UnableToReadMedia if the file has no sound, or cannot be decoded or written
+     */
+    public static function make(string $file, string $out): array
+    {
+        $info = Probe::file($file);
+        $channels = $info->audioStreams[0] ?? 0;
+        if ($channels < 1 || $info->sampleRate === null) {
+            throw UnableToReadMedia::program('The probe', $file, $info->problems[0] ?? 'it has no sound');
+        }
+        if (! is_dir(dirname($out)) || ! is_writable(dirname($out))) {
+            throw UnableToReadMedia::missing($out);
+        }
+        $peaks = new Peaks($channels, $info->sampleRate);
+        $run = Process::run(
+            ['ffmpeg', '-v', 'error', '-nostdin', '-protocol_whitelist', 'file,pipe', '-i', 'file:'.$file, '-map', '0:a:0', '-f', 's16le', '-'],
+            $peaks->feed(...),
+            limitSeconds: 6 * 3600,
+        );
+        if ($run['status'] !== 0) {
+            throw UnableToReadMedia::program('ffmpeg', $file, $run['error']);
+        }
+
+        return $peaks->finish($out);
+    }
+}

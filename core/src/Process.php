@@ -1,0 +1,74 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Cartella\Core;
+
+/**
+ * Runs an outside program from an argument list, never through a shell, with a limit of seconds and of output.
+ *
+ * Standard input is closed. What the program says on its error output is kept to the last 4 KiB.
+ */
+final class Process
+{
+    /**
+     * @param  list<string>  $command
+     * @param  callable(string): void|null  $onOutput  gets the output in pieces; without it the output is returned
+     * @param  int  $limitSeconds  after which the program is killed
+     * @return array{status: int, output: string, error: string} status -1 when it was killed or did not start
+     */
+    public static function run(array $command, ?callable $onOutput = null, int $limitSeconds = 600, int $outputLimit = 64 << 20): array
+    {
+        $process = @proc_open($command, [['file', '/dev/null', 'r'], ['pipe', 'w'], ['pipe', 'w']], $pipes);
+        if (! is_resource($process)) {
+            return ['status' => -1, 'output' => '', 'error' => $command[0].' could not be started'];
+        }
+        $deadline = hrtime(true) + $limitSeconds * 1_000_000_000;
+        $output = $error = '';
+        $open = [1 => $pipes[1], 2 => $pipes[2]];
+        stream_set_blocking($pipes[1], false);
+        stream_set_blocking($pipes[2], false);
+        $status = null;
+        try {
+            while ($open !== []) {
+                $ready = $open;
+                $none = null;
+                if (@stream_select($ready, $none, $none, 1) === false) {
+                    continue; // a signal came in between
+                }
+                foreach ($ready as $index => $pipe) {
+                    $piece = fread($pipe, 1 << 18);
+                    if ($piece === '' || $piece === false) {
+                        if (feof($pipe)) {
+                            unset($open[$index]);
+                        }
+
+                        continue;
+                    }
+                    if ($index === 2) {
+                        $error = substr($error.$piece, -4096);
+                    } elseif ($onOutput !== null) {
+                        $onOutput($piece);
+                    } else {
+                        $output .= $piece;
+                    }
+                }
+                if (hrtime(true) > $deadline || strlen($output) > $outputLimit) {
+                    $error = hrtime(true) > $deadline ? 'it took longer than '.$limitSeconds.' s' : 'it wrote too much';
+                    $status = -1;
+                    break;
+                }
+            }
+        } finally {
+            foreach ($pipes as $pipe) {
+                fclose($pipe);
+            }
+            if ($status === -1) {
+                proc_terminate($process, SIGKILL);
+            }
+            $code = proc_close($process);
+        }
+
+        return ['status' => $status ?? $code, 'output' => $output, 'error' => trim($error)];
+    }
+}

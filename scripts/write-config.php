@@ -1,0 +1,21 @@
+<?php
+
+declare(strict_types=1);
+
+// Writes the configuration of the services of one profile from config/services/*.conf, in which {{NAME}} stands
+// for an environment variable that scripts/lib.sh exports.
+
+$run = (string) getenv('RUN');
+$values = [
+    'USER' => posix_getpwuid(posix_geteuid())['name'],
+    'FPM_ROOT' => posix_geteuid() === 0 ? '--allow-to-run-as-root' : '--nodaemonize',
+    'CORES' => (string) max(2, (int) trim((string) shell_exec('nproc'))),
+];
+foreach (glob(getenv('CARTELLA_ROOT').'/config/services/*.conf') ?: [] as $template) {
+    $text = preg_replace_callback(
+        '/\{\{([A-Z_]+)\}\}/',
+        static fn (array $match): string => $values[$match[1]] ?? (string) getenv($match[1]),
+        (string) file_get_contents($template),
+    );
+    file_put_contents($run.'/'.basename($template), $text);
+}
