@@ -23,10 +23,10 @@ use_profile() {
     export CARTELLA_VAR WEB_PORT=$web DB_PORT=$db
     export WEB_HOST=${CARTELLA_WEB_HOST:-127.0.0.1}
     export APP_URL=http://$WEB_HOST:$WEB_PORT
+    export APP_ENV=${APP_ENV:-production} APP_DEBUG=false APP_NAME=Cartella LOG_CHANNEL=single
     export DB_CONNECTION=mariadb DB_HOST=127.0.0.1 DB_DATABASE=cartella DB_USERNAME=cartella
     export RUN=$CARTELLA_VAR/run LOGS=$CARTELLA_VAR/logs
     export LARAVEL_STORAGE_PATH=$CARTELLA_VAR/storage
-    export VITE_CJS_IGNORE_WARNING=1
     mkdir -p "$RUN" "$LOGS" "$CARTELLA_ROOT/var/stamps" "$CARTELLA_ROOT/bootstrap/cache" \
         "$LARAVEL_STORAGE_PATH"/{framework/{cache/data,sessions,views},logs,app}
     secrets
@@ -119,7 +119,7 @@ ensure_npm() {
 
 ensure_ui() {
     local hash
-    hash=$({ find ui -type f -print0 | sort -z | xargs -0 sha256sum; cat package.json vite.config.ts tsconfig.json; } | sha256sum | cut -c1-32)
+    hash=$({ find ui -type f -print0 | sort -z | xargs -0 sha256sum; cat package.json package-lock.json vite.config.ts tsconfig.json; } | sha256sum | cut -c1-32)
     stamped ui "$hash" && [ -f public/build/manifest.json ] && return
     ensure_npm
     say 'Building the interface.'
@@ -197,3 +197,22 @@ services_down() {
 }
 
 supervise() { supervisorctl -c "$RUN/supervisord.conf" "$@"; }
+
+# ensure_demo_cards: the cards of the demo production, made again when their generator changes.
+ensure_demo_cards() {
+    local hash
+    hash=$(find demo -type f -print0 | sort -z | xargs -0 sha256sum | sha256sum | cut -c1-32)
+    stamped demo-cards "$hash" && [ -f var/demo/truth.json ] && return
+    say 'Making the cards of the demo production Low Water (a minute or two).'
+    php "${PHP_FLAGS[@]}" demo/generate.php "$CARTELLA_ROOT/var/demo" > "$LOGS/demo.log" 2>&1 || fail "The demo cards could not be made. See $LOGS/demo.log."
+    stamp demo-cards "$hash"
+}
+
+# app_up: services, tables, workers.
+app_up() {
+    services_up
+    artisan migrate --force > "$LOGS/migrate.log" 2>&1 || fail "the database tables could not be made. See $LOGS/migrate.log."
+    artisan cartella:recover --all >> "$LOGS/migrate.log" 2>&1 || true
+    supervise start copy 'work:*' schedule > /dev/null
+    wait_until 20 web_answers || fail "the web server did not start. See $LOGS/nginx.log."
+}

@@ -1,0 +1,173 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Console;
+
+use App\Domain\Bins\EditBins;
+use App\Domain\Cards\OffloadCard;
+use App\Domain\Log\EditTake;
+use App\Domain\Log\ReadSlates;
+use App\Domain\Log\SetSlate;
+use App\Domain\Screening\AddNote;
+use App\Domain\Screening\BuildReel;
+use App\Domain\Tasks\StartTask;
+use App\Models\Clip;
+use App\Models\Device;
+use App\Models\Production;
+use App\Models\Role;
+use App\Models\Scene;
+use App\Models\ShootDay;
+use App\Models\Take;
+use App\Models\Task;
+use App\Models\User;
+use Cartella\Core\Time\Ticks;
+use Cartella\Demo\Scenario;
+use Cartella\Standins\CardBench;
+use Illuminate\Console\Command;
+use Illuminate\Support\Facades\Artisan;
+use Illuminate\Support\Facades\DB;
+use Illuminate\Support\Facades\File;
+
+/**
+ * Builds Low Water as an assistant leaves it at wrap of day 1, through the same actions and workers that people use:
+ * offloaded, logged, lined up, a reel, some open points; day 2's cards wait on the bench.
+ */
+final class BuildDemo extends Command
+{
+    protected $signature = 'cartella:demo {--again : build it again from nothing}';
+
+    protected $description = 'Build the demo production Low Water';
+
+    private const DAY_1 = ['A001', 'A002', 'B001', 'B002', 'S001', 'IMPORTS'];
+
+    private const DAY_2 = ['A003', 'B003', 'C001', 'S002'];
+
+    public function handle(OffloadCard $offload, ReadSlates $read, StartTask $start, SetSlate $slate, EditTake $edit, BuildReel $reel, EditBins $bins, AddNote $note): int
+    {
+        $mark = config('cartella.var').'/demo-built';
+        if (is_file($mark) && ! $this->option('again')) {
+            return self::SUCCESS;
+        }
+        $this->info('Building day 1 of Low Water through the real workers.');
+        $this->clear();
+        [$production, $people, $days] = $this->people();
+        $assistant = $people['rosa'];
+        $bench = new CardBench(config('cartella.card_library'), config('cartella.bench'));
+        foreach (self::DAY_1 as $card) {
+            $bench->insert($card);
+            $device = $production->devices->firstWhere('letter', $card === 'IMPORTS' ? '' : $card[0]);
+            $offload($production, $assistant, $days[1], $card, $card, $device);
+        }
+        $this->await($production, 'offloading and cataloguing');
+        foreach (self::DAY_1 as $card) {
+            $bench->eject($card);
+        }
+        $read($days[1], $assistant);
+        $this->logByEye($days[1], $assistant, $slate);
+        $start($production, $assistant, 'lineup', 'Line up day 1', ['day' => $days[1]->id, 'ways' => 'sound,timecode']);
+        $this->await($production, 'lining up');
+        $this->log($days[1], $assistant, $edit);
+        $this->screen($days[1], $people, $reel, $note);
+        $bin = $bins->make($production, $assistant, 'Wheel and sluice details', null);
+        $bins->move($production, $assistant, Clip::query()->where('shoot_day_id', $days[1]->id)->whereIn('name', ['A001C006', 'A001C007', 'sluice gate creak'])->get(), $bin, null);
+        foreach (self::DAY_2 as $card) {
+            $bench->insert($card);
+        }
+        touch($mark);
+
+        return self::SUCCESS;
+    }
+
+    private function clear(): void
+    {
+        @unlink(config('cartella.var').'/demo-built');
+        Artisan::call('migrate:fresh', ['--force' => true]);
+        foreach ([config('cartella.bench'), config('cartella.proxies'), config('cartella.inbox'), ...array_column(config('cartella.stores'), 'path')] as $folder) {
+            File::deleteDirectory($folder);
+            File::ensureDirectoryExists($folder);
+        }
+    }
+
+    /** @return array{Production, array<string, User>, array<int, ShootDay>} */
+    private function people(): array
+    {
+        $production = Production::query()->create(['name' => 'Low Water', 'rate_num' => 25, 'rate_den' => 1]);
+        $people = [];
+        foreach ([['rosa', 'Rosa Okafor', Role::Assistant], ['ines', 'Ines Halloran', Role::Editor], ['tom', 'Tom Brandt', Role::Reviewer], ['adaeze', 'Adaeze Lind', Role::Admin]] as [$key, $name, $role]) {
+            $people[$key] = User::query()->create(['name' => $name, 'email' => "$key@lowwater.test", 'password' => 'tide-mill', 'role' => $role]);
+            $production->users()->attach($people[$key]);
+        }
+        foreach ([['A', 'camera', 'wide'], ['B', 'camera', 'close'], ['C', 'camera', 'hall'], ['S', 'recorder', 'sound']] as $lane => [$letter, $kind, $note]) {
+            Device::query()->create(['production_id' => $production->id, 'letter' => $letter, 'kind' => $kind, 'note' => $note, 'lane' => $lane]);
+        }
+        foreach (Scenario::SCENES as $name => $scene) {
+            Scene::query()->create(['production_id' => $production->id, 'name' => (string) $name, 'heading' => $scene['heading']]);
+        }
+        $days = [];
+        foreach ([1 => '2026-10-05', 2 => '2026-10-06'] as $number => $date) {
+            $days[$number] = ShootDay::query()->create(['production_id' => $production->id, 'number' => $number, 'date' => $date]);
+        }
+
+        return [$production, $people, $days];
+    }
+
+    /** The insert was shot without sound, so nobody but the slate in the picture says what it is. */
+    private function logByEye(ShootDay $day, User $assistant, SetSlate $slate): void
+    {
+        foreach (['A001C006' => '3B/1', 'A001C007' => '3B/2'] as $name => $text) {
+            $slate($day, $assistant, Clip::query()->where('shoot_day_id', $day->id)->where('name', $name)->get(), $text);
+        }
+    }
+
+    private function log(ShootDay $day, User $assistant, EditTake $edit): void
+    {
+        foreach (Take::query()->where('shoot_day_id', $day->id)->get() as $take) {
+            $setup = Scenario::SETUPS[$take->setup];
+            $changes = ['description' => ['was' => $take->description, 'now' => $setup['text']], 'size' => ['was' => $take->size, 'now' => $setup['size']]];
+            if ($take->setup === '3B') {
+                $changes['is_mos'] = ['was' => false, 'now' => true];
+                $changes['status'] = ['was' => $take->status, 'now' => $take->take === 2 ? 'circled' : $take->status];
+            }
+            if ($take->label() === '7/2') {
+                $changes['is_tail_slate'] = ['was' => false, 'now' => true];
+            }
+            $edit($take, $assistant, $changes);
+        }
+    }
+
+    /** @param array<string, User> $people */
+    private function screen(ShootDay $day, array $people, BuildReel $reel, AddNote $note): void
+    {
+        $reel($day, $people['rosa'], 'Day 1, circled', true);
+        $notes = [['12A', 2, 'tom', 9, 'Use the breath before the line.'], ['12', 2, 'tom', 14, 'Hold on Mara after the question.'], ['3', 2, 'ines', 7, 'Best of the three so far.'], ['12A', 2, 'ines', 4, 'Gull on the boom, lav is clean.']];
+        foreach ($notes as [$setup, $number, $who, $second, $text]) {
+            $take = Take::query()->where('shoot_day_id', $day->id)->where('setup', $setup)->where('take', $number)->firstOrFail();
+            $clip = $take->clips()->where('kind', 'picture')->orderBy('device_id')->first();
+            $note($take, $people[$who], $clip, $second * Ticks::PER_SECOND, $text);
+        }
+    }
+
+    private function await(Production $production, string $what): void
+    {
+        $bar = $this->output->isDecorated();
+        $end = microtime(true) + 900;
+        while (microtime(true) < $end) {
+            $open = Task::query()->where('production_id', $production->id)->whereNull('ended_at')->count();
+            if ($open === 0 && DB::table('jobs')->count() === 0) {
+                $failed = Task::query()->where('production_id', $production->id)->where('state', 'failed')->first();
+                if ($failed !== null) {
+                    throw new \RuntimeException($failed->title.': '.($failed->result['message'] ?? 'failed'));
+                }
+                $this->line("  $what: done".($bar ? str_repeat(' ', 20) : ''));
+
+                return;
+            }
+            if ($bar) {
+                $this->output->write("  $what: $open still running  \r");
+            }
+            usleep(200_000);
+        }
+        throw new \RuntimeException("$what took longer than 15 minutes. Do the workers run? See ./cartella status.");
+    }
+}

@@ -1,0 +1,39 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Domain\Bins;
+
+use App\Models\Clip;
+use App\Models\ClipMark;
+use App\Models\Subclip;
+use App\Models\User;
+use App\Support\Clock;
+
+/** Everything about one clip that its sheet shows, and one person's marks on it. */
+final class ClipSheet
+{
+    /** @return array<string, mixed> */
+    public function of(Clip $clip, User $user): array
+    {
+        $clip->loadMissing(['device', 'take', 'card', 'placement', 'day', 'production', 'subclips']);
+        $rate = $clip->rate() ?? $clip->production->rate();
+        $mark = ClipMark::query()->where('clip_id', $clip->id)->where('user_id', $user->id)->first();
+
+        return [
+            'ulid' => $clip->ulid, 'name' => $clip->name, 'kind' => $clip->kind, 'import_kind' => $clip->import_kind, 'device' => $clip->device?->letter,
+            'roll' => $clip->card?->roll, 'path' => $clip->path, 'day' => $clip->day->ulid,
+            'duration_ticks' => $clip->duration_ticks, 'frames' => $clip->frames, 'start_ticks' => $clip->start_ticks, 'start_timecode' => Clock::label($clip->start_ticks, $rate),
+            'placed_ticks' => $clip->placement?->start_ticks,
+            'rate' => ['num' => $rate->num, 'den' => $rate->den, 'nominal' => $rate->nominal, 'drop' => $rate->dropFrame, 'name' => $rate->label()],
+            'sample_rate' => $clip->sample_rate, 'channels' => $clip->channels ?? [], 'width' => $clip->facts['width'] ?? null, 'height' => $clip->facts['height'] ?? null,
+            'recorded_at' => $clip->recorded_at, 'problems' => $clip->problems ?? [], 'ready' => $clip->proxied_at !== null, 'synced' => $clip->sound_synced_at !== null,
+            'media_version' => (string) max($clip->proxied_at->timestamp ?? 0, $clip->sound_synced_at->timestamp ?? 0),
+            'take' => $clip->take === null ? null : ['ulid' => $clip->take->ulid, 'setup' => $clip->take->setup, 'take' => $clip->take->take, 'status' => $clip->take->status, 'description' => $clip->take->description],
+            'marks' => ['in_ticks' => $mark?->in_ticks, 'out_ticks' => $mark?->out_ticks],
+            'subclips' => $clip->subclips->sortBy('in_ticks')->map(static fn (Subclip $subclip): array => [
+                'ulid' => $subclip->ulid, 'name' => $subclip->name, 'in_ticks' => $subclip->in_ticks, 'out_ticks' => $subclip->out_ticks,
+            ])->values()->all(),
+        ];
+    }
+}

@@ -1,0 +1,136 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Domain\Cards;
+
+use App\Models\Clip;
+use Cartella\Core\Media\Exception\UnableToReadMedia;
+use Cartella\Core\Media\Peaks;
+use Cartella\Core\Process;
+use Cartella\Core\Sound\GuideTrack;
+use Cartella\Core\Time\Ticks;
+
+/**
+ * What the application shows and hears of a clip, all from one decode of its file: proxy, three pictures (first, at the
+ * slate, middle), waveform peaks, and the 8 kHz guide sound that line-up compares.
+ */
+final class ClipMedia
+{
+    /** Frames between key frames of a proxy: short, so that a seek decodes little. */
+    private const GROUP = 12;
+
+    /** Seconds into a clip at which a slate is usually held up. */
+    private const SLATE_SECONDS = 1;
+
+    public static function folder(Clip $clip): string
+    {
+        return config('cartella.proxies').'/'.substr($clip->ulid, -2).'/'.$clip->ulid;
+    }
+
+    /** @throws UnableToReadMedia if ffmpeg cannot decode the file */
+    public function make(Clip $clip, string $file): void
+    {
+        if (! in_array($clip->kind, ['picture', 'sound', 'still'], true)) {
+            return;
+        }
+        $folder = self::folder($clip);
+        if (! is_dir($folder) && ! @mkdir($folder, 0775, true) && ! is_dir($folder)) {
+            throw UnableToReadMedia::missing($folder);
+        }
+        $command = ['ffmpeg', '-v', 'error', '-nostdin', '-y', '-protocol_whitelist', 'file,pipe', '-i', 'file:'.$file];
+        $channels = (int) ($clip->facts['audio_streams'][0] ?? 0);
+        array_push($command, ...match ($clip->kind) {
+            'picture' => $this->picture($clip, $folder, $channels),
+            'sound' => ['-map', '0:a:0', '-af', self::listening($clip), '-c:a', 'aac', '-b:a', '160k', '-ar', '48000', '-movflags', '+faststart', $folder.'/proxy.part.mp4'],
+            default => ['-map', '0:v:0', '-frames:v', '1', '-vf', 'scale=320:-2', $folder.'/thumb-1.jpg', '-map', '0:v:0', '-frames:v', '1', '-vf', "scale='min(1280,iw)':-2", $folder.'/still.jpg'],
+        });
+        $peaks = null;
+        if ($channels > 0 && $clip->kind !== 'still') {
+            array_push($command, '-map', '0:a:0', '-af', GuideTrack::monoFilter($channels), '-ar', (string) GuideTrack::SAMPLE_RATE, '-f', 's16le', $folder.'/guide.part');
+            array_push($command, '-map', '0:a:0', '-f', 's16le', '-');
+            $peaks = new Peaks($channels, (int) $clip->sample_rate);
+        }
+        $run = Process::run($command, $peaks === null ? null : $peaks->feed(...), 6 * 3600);
+        if ($run['status'] !== 0) {
+            throw UnableToReadMedia::program('ffmpeg', $file, $run['error']);
+        }
+        $peaks?->finish($folder.'/peaks');
+        foreach (['guide.part' => 'guide', 'proxy.part.mp4' => 'proxy.mp4'] as $temporary => $final) {
+            if (is_file($folder.'/'.$temporary)) {
+                rename($folder.'/'.$temporary, $folder.'/'.$final);
+            }
+        }
+        $clip->update(['proxied_at' => now()]);
+    }
+
+    /** @return list<string> */
+    private function picture(Clip $clip, string $folder, int $channels): array
+    {
+        $rate = $clip->rate();
+        $frames = max(1, (int) $clip->frames);
+        $perSecond = $rate === null ? 25 : $rate->nominal;
+        $at = [min(2, $frames - 1), min(self::SLATE_SECONDS * $perSecond, $frames - 1), intdiv($frames, 2)];
+        $scale = $rate === null ? 25_000 : ($rate->num >= 10_000 ? $rate->num : $rate->num * 1000);
+        $select = implode('+', array_map(static fn (int $frame): string => "eq(n,$frame)", array_values(array_unique($at))));
+
+        return [
+            '-map', '0:v:0', ...($channels > 0 ? ['-map', '0:a:0', '-c:a', 'aac', '-b:a', '128k', '-ac', '2', '-ar', '48000'] : []),
+            '-vf', "scale='trunc(min(960,iw)/2)*2':-2", '-pix_fmt', 'yuv420p', '-c:v', 'libx264', '-preset', 'superfast', '-crf', '23', '-profile:v', 'high',
+            '-bf', '0', '-g', (string) self::GROUP, '-keyint_min', (string) self::GROUP, '-sc_threshold', '0', '-fps_mode', 'cfr',
+            ...($rate === null ? [] : ['-r', "$rate->num/$rate->den"]), '-video_track_timescale', (string) $scale, '-map_metadata', '-1', '-write_tmcd', '0', '-movflags', '+faststart', $folder.'/proxy.part.mp4',
+            '-map', '0:v:0', '-vf', "select='$select',scale=320:-2", '-fps_mode', 'passthrough', '-q:v', '4', $folder.'/thumb-%d.jpg',
+        ];
+    }
+
+    /** An ffmpeg filter that makes two ears of a recorder's tracks: its own mix if it has one, else all of them. */
+    public static function listening(Clip $clip): string
+    {
+        $channels = $clip->channels ?? [];
+        foreach ($channels as $channel) {
+            if (preg_match('/\Amix/i', (string) $channel['name']) === 1) {
+                $index = $channel['index'] - 1;
+
+                return "pan=stereo|c0=c$index|c1=c$index";
+            }
+        }
+        $count = max(1, count($channels));
+        if ($count === 2) {
+            return 'pan=stereo|c0=c0|c1=c1';
+        }
+        // Speech is seldom on all tracks at once, so the sum is taken at twice the mean and limited.
+        $parts = implode('+', array_map(static fn (int $index): string => sprintf('%.4f*c%d', min(1.0, 2 / $count), $index), range(0, $count - 1)));
+
+        return "pan=stereo|c0=$parts|c1=$parts,alimiter=limit=0.95";
+    }
+
+    /**
+     * The proxy's pictures with the recorder's sound laid under them, so that the browser keeps both on one clock.
+     *
+     * @param  int  $offsetTicks  where the picture's first frame lies in the sound clip; below zero before its start
+     *
+     * @throws UnableToReadMedia if ffmpeg cannot do it
+     */
+    public function lay(Clip $picture, Clip $sound, string $soundFile, int $offsetTicks): void
+    {
+        $folder = self::folder($picture);
+        $rate = 48_000;
+        $from = max(0, Ticks::toSamples($offsetTicks, (int) $sound->sample_rate));
+        $delay = max(0, Ticks::toSamples(-$offsetTicks, $rate));
+        $length = Ticks::toSamples((int) $picture->duration_ticks, $rate);
+        $filter = sprintf(
+            '[1:a]atrim=start_sample=%d,asetpts=PTS-STARTPTS,%s,aresample=%d,adelay=%dS:all=1,apad,atrim=end_sample=%d[sound]',
+            $from, self::listening($sound), $rate, $delay, $length,
+        );
+        $run = Process::run([
+            'ffmpeg', '-v', 'error', '-nostdin', '-y', '-protocol_whitelist', 'file,pipe', '-i', 'file:'.$folder.'/proxy.mp4', '-i', 'file:'.$soundFile,
+            '-filter_complex', $filter, '-map', '0:v:0', '-c:v', 'copy', '-map', '[sound]', '-c:a', 'aac', '-b:a', '160k', '-movflags', '+faststart', $folder.'/synced.part.mp4',
+        ], null, 3600);
+        if ($run['status'] !== 0) {
+            @unlink($folder.'/synced.part.mp4');
+            throw UnableToReadMedia::program('ffmpeg', $soundFile, $run['error']);
+        }
+        rename($folder.'/synced.part.mp4', $folder.'/synced.mp4');
+        $picture->update(['sound_synced_at' => now()]);
+    }
+}

@@ -1,0 +1,119 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Domain\Day;
+
+use App\Domain\Cards\Bench;
+use App\Models\Card;
+use App\Models\Clip;
+use App\Models\Handoff;
+use App\Models\Placement;
+use App\Models\ShootDay;
+use App\Models\Take;
+use Illuminate\Support\Facades\DB;
+
+/** The day at a glance: counts, who rolled when, open points and what is left before wrap. Ticks and bytes. */
+final class DaySheet
+{
+    public function __construct(private readonly OpenPoints $points, private readonly Bench $bench)
+    {
+    }
+
+    /** @return array<string, mixed> */
+    public function of(ShootDay $day): array
+    {
+        $points = $this->points->of($day);
+        $cards = Card::query()->where('shoot_day_id', $day->id)->get();
+        $takes = Take::query()->where('shoot_day_id', $day->id)->get(['id', 'scene', 'setup', 'status', 'is_mos', 'is_wild', 'is_guide_only']);
+        $counts = [
+            'cards' => $cards->count(),
+            'cards_safe' => $cards->filter->isSafe()->count(),
+            'cards_unsafe' => $cards->reject->isSafe()->pluck('roll')->all(),
+            'bytes_verified' => (int) $cards->whereNotNull('verified_at')->sum('size_bytes'),
+            'takes' => $takes->count(),
+            'setups' => $takes->unique('setup')->count(),
+            'scenes' => $takes->unique('scene')->count(),
+            'circled' => $takes->where('status', 'circled')->count(),
+            'handed_off' => Handoff::query()->where('production_id', $day->production_id)->whereDate('created_at', now()->toDateString())->count(),
+        ] + $this->running($day) + $this->synced($day, $takes);
+
+        return [
+            'counts' => $counts,
+            'rolled' => $this->rolled($day),
+            'points' => array_map(static fn (OpenPoint $point): array => $point->toArray(), $points),
+            'wrap' => $this->wrap($day, $counts, $points),
+        ];
+    }
+
+    /** @return array{circled_ticks: int, running_ticks: int} running time of the first camera's circled takes, and of all pictures */
+    private function running(ShootDay $day): array
+    {
+        $perTake = DB::table('clips')->join('takes', 'takes.id', '=', 'clips.take_id')->where('clips.shoot_day_id', $day->id)->where('clips.kind', 'picture')->where('takes.status', 'circled')
+            ->groupBy('takes.id')->selectRaw('MAX(clips.duration_ticks) AS longest')->pluck('longest');
+
+        return ['circled_ticks' => (int) $perTake->sum(), 'running_ticks' => (int) Clip::query()->where('shoot_day_id', $day->id)->where('kind', 'picture')->whereNull('import_kind')->sum('duration_ticks')];
+    }
+
+    /**
+     * @param  \Illuminate\Support\Collection<int, Take>  $takes
+     * @return array{synced: int, to_sync: int, unsure: int, strays: int}
+     */
+    private function synced(ShootDay $day, $takes): array
+    {
+        $wanting = $takes->reject(static fn (Take $take): bool => $take->is_mos || $take->is_wild || $take->is_guide_only)->pluck('id');
+        $rows = DB::table('clips')->join('placements', 'placements.clip_id', '=', 'clips.id')->whereIn('clips.take_id', $wanting)->whereNotNull('placements.start_ticks')
+            ->groupBy('clips.take_id')->selectRaw("SUM(clips.kind = 'picture') AS pictures, SUM(clips.kind = 'sound') AS sounds")->get();
+
+        return [
+            'to_sync' => $wanting->count(),
+            'synced' => $rows->filter(static fn (object $row): bool => $row->pictures > 0 && $row->sounds > 0)->count(),
+            'unsure' => Placement::query()->where('shoot_day_id', $day->id)->whereNotNull('start_ticks')->where('is_sure', false)->count(),
+            'strays' => Placement::query()->where('shoot_day_id', $day->id)->whereNotNull('stray_reason')->count(),
+        ];
+    }
+
+    /** @return list<array{device: string, kind: string, spans: list<array{0: int, 1: int, 2: string, 3: string|null}>}> start, end, clip, take */
+    private function rolled(ShootDay $day): array
+    {
+        $rows = DB::table('clips')->join('devices', 'devices.id', '=', 'clips.device_id')->leftJoin('placements', 'placements.clip_id', '=', 'clips.id')->leftJoin('takes', 'takes.id', '=', 'clips.take_id')
+            ->where('clips.shoot_day_id', $day->id)->whereNull('clips.import_kind')->whereNotNull('clips.duration_ticks')
+            ->whereRaw('COALESCE(placements.start_ticks, clips.start_ticks) IS NOT NULL')->where(static fn ($query) => $query->whereNull('placements.group')->orWhere('placements.group', 0))
+            ->orderBy('devices.lane')->orderByRaw('COALESCE(placements.start_ticks, clips.start_ticks)')
+            ->get(['devices.letter', 'devices.kind', 'clips.ulid', 'clips.duration_ticks', 'takes.setup', 'takes.take', DB::raw('COALESCE(placements.start_ticks, clips.start_ticks) AS at_ticks')]);
+        $lanes = [];
+        foreach ($rows as $row) {
+            $lanes[$row->letter] ??= ['device' => $row->letter, 'kind' => $row->kind, 'spans' => []];
+            $lanes[$row->letter]['spans'][] = [(int) $row->at_ticks, (int) $row->at_ticks + (int) $row->duration_ticks, $row->ulid, $row->setup === null ? null : $row->setup.'/'.$row->take];
+        }
+
+        return array_values($lanes);
+    }
+
+    /**
+     * @param  array<string, mixed>  $counts
+     * @param  list<OpenPoint>  $points
+     * @return list<array{done: bool, title: string, note: string, stage: string}>
+     */
+    private function wrap(ShootDay $day, array $counts, array $points): array
+    {
+        $known = Card::query()->where('production_id', $day->production_id)->pluck('volume')->flip();
+        $waiting = array_values(array_filter($this->bench->names(), static fn (string $name): bool => ! $known->has($name)));
+        $unslated = count(array_filter($points, static fn (OpenPoint $point): bool => str_starts_with($point->key, 'clip.')));
+        $isLinedUp = Placement::query()->where('shoot_day_id', $day->id)->exists();
+        $reel = $day->reels()->withCount('items')->latest('id')->first();
+        $handed = Handoff::query()->where('production_id', $day->production_id)->get()->first(static fn (Handoff $handoff): bool => in_array($day->ulid, $handoff->chosen['days'] ?? [], true) && $handoff->delivered_at !== null);
+
+        return [
+            ['done' => $counts['cards'] > 0 && $counts['cards_safe'] === $counts['cards'] && $waiting === [], 'title' => 'Every card offloaded', 'stage' => 'cards', 'note' => match (true) {
+                $waiting !== [] => sprintf('%d safe; on the bench: %s', $counts['cards_safe'], implode(', ', array_slice($waiting, 0, 4)).(count($waiting) > 4 ? '…' : '')),
+                $counts['cards'] === 0 => 'no card yet',
+                default => sprintf('%d of %d safe to release', $counts['cards_safe'], $counts['cards']),
+            }],
+            ['done' => $counts['takes'] > 0 && $unslated === 0, 'title' => 'Every clip has a slate', 'stage' => 'log', 'note' => $counts['takes'] === 0 ? 'slates not read yet' : ($unslated === 0 ? $counts['takes'].' takes' : ($unslated === 1 ? '1 clip has none' : "$unslated clips have none"))],
+            ['done' => $isLinedUp && $counts['unsure'] === 0 && $counts['strays'] === 0, 'title' => 'Lined up and checked', 'stage' => 'lineup', 'note' => $isLinedUp ? sprintf('%d to look at, %d strays', $counts['unsure'], $counts['strays']) : 'not yet'],
+            ['done' => $reel !== null, 'title' => 'Review reel built', 'stage' => 'screening', 'note' => $reel === null ? 'not yet' : sprintf('%s, %d takes', $reel->name, $reel->items_count)],
+            ['done' => $handed !== null, 'title' => 'Handed to the editing team', 'stage' => 'handoff', 'note' => $handed === null ? 'not yet' : sprintf('No. %d, %s', $handed->number, $handed->state)],
+        ];
+    }
+}

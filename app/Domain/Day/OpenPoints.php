@@ -1,0 +1,222 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Domain\Day;
+
+use App\Domain\Log\SlateSheet;
+use App\Models\Card;
+use App\Models\ClockOffset;
+use App\Models\Device;
+use App\Models\Placement;
+use App\Models\SettledPoint;
+use App\Models\ShootDay;
+use App\Support\Clock;
+use Cartella\Core\Time\FrameRate;
+use Illuminate\Support\Collection;
+
+/** Finds the open points of a day from what is in the database; nothing is stored but a person's "it is right so". */
+final class OpenPoints
+{
+    private FrameRate $rate;
+
+    /** @var Collection<string, Device> by letter */
+    private Collection $devices;
+
+    public function __construct(private readonly SlateSheet $sheet)
+    {
+    }
+
+    /** @return list<OpenPoint> faults first */
+    public function of(ShootDay $day): array
+    {
+        $this->rate = $day->production->rate();
+        $this->devices = $day->production->devices()->get()->keyBy('letter');
+        $sheet = $this->sheet->of($day);
+        $isLinedUp = Placement::query()->where('shoot_day_id', $day->id)->exists();
+        $points = [
+            ...$this->takes($sheet['takes'], $isLinedUp),
+            ...$this->unclaimed($sheet['unslated'], $isLinedUp),
+            ...$this->cards($day),
+            ...$this->placements($day),
+            ...$this->clocks($day),
+        ];
+        $settled = SettledPoint::query()->where('shoot_day_id', $day->id)->pluck('point')->flip();
+        $points = array_values(array_filter($points, static fn (OpenPoint $point): bool => ! $settled->has($point->key)));
+        usort($points, static fn (OpenPoint $x, OpenPoint $y): int => ($x->weight !== 'fault') <=> ($y->weight !== 'fault'));
+
+        return $points;
+    }
+
+    /**
+     * @param  list<array<string, mixed>>  $takes
+     * @return list<OpenPoint>
+     */
+    private function takes(array $takes, bool $isLinedUp): array
+    {
+        $points = [];
+        $cameras = $this->camerasOfSetups($takes);
+        foreach ($takes as $take) {
+            $label = $take['setup'].'/'.$take['take'];
+            $place = ['stage' => 'log', 'take' => $take['ulid']];
+            $pictures = array_values(array_filter($take['clips'], static fn (array $clip): bool => $clip['kind'] === 'picture'));
+            if ($take['sync'] === 'no sound' && $isLinedUp) {
+                $points[] = new OpenPoint("sound.{$take['ulid']}", 'fault', "$label has no sound", $this->ran($pictures).', the recorder did not.', $place, [['name' => 'guide', 'label' => 'Mark guide sound only'], ['name' => 'mos', 'label' => 'It was MOS']]);
+            }
+            if ($take['sync'] === 'no picture' && $isLinedUp) {
+                $points[] = new OpenPoint("picture.{$take['ulid']}", 'fault', "$label has no picture", $this->ran($take['clips']).', no camera did.', $place, [['name' => 'wild', 'label' => 'It is a wild track']]);
+            }
+            $there = array_unique(array_column($pictures, 'device'));
+            foreach ($pictures === [] ? [] : $cameras[$take['setup']] ?? [] as $letter) {
+                if (! in_array($letter, $there, true) && ! in_array($letter, $take['absent_devices'], true)) {
+                    $points[] = new OpenPoint("camera.{$take['ulid']}.$letter", 'fault', "$label: camera $letter is missing", "Other takes of {$take['setup']} have it. No clip of $letter at ".$this->when($pictures).'.', $place, [['name' => "absent:$letter", 'label' => 'It did not roll']]);
+                }
+            }
+            if ($take['claims'] !== []) {
+                $points[] = $this->disagreement($take, $place);
+            }
+        }
+
+        return $points;
+    }
+
+    /**
+     * @param  array<string, mixed>  $take
+     * @param  array{stage: string, take: string}  $place
+     */
+    private function disagreement(array $take, array $place): OpenPoint
+    {
+        $bySlate = [];
+        foreach ($take['claims'] as $claim) {
+            $bySlate[$claim['setup'].'/'.$claim['take']][] = ($claim['from'] === 'ixml' ? 'the recorder' : 'the name').' ('.$claim['where'].')';
+        }
+        $own = $take['setup'].'/'.$take['take'];
+        uksort($bySlate, static fn (string $x, string $y): int => [$y === $own, $x] <=> [$x === $own, $y]);
+        $sentences = $fixes = [];
+        foreach ($bySlate as $slate => $who) {
+            $sentences[] = ucfirst(implode(' and ', $who))." says $slate.";
+            $fixes[] = ['name' => "slate:$slate", 'label' => ($slate === $own ? 'Keep ' : 'Use ').$slate];
+        }
+
+        return new OpenPoint("claim.{$take['ulid']}", 'warning', implode(' or ', array_keys($bySlate)).'?', implode(' ', $sentences), $place, $fixes);
+    }
+
+    /**
+     * @param  list<array<string, mixed>>  $clips
+     * @return list<OpenPoint>
+     */
+    private function unclaimed(array $clips, bool $isLinedUp): array
+    {
+        $points = [];
+        foreach ($clips as $clip) {
+            $place = ['stage' => 'log', 'clip' => $clip['ulid']];
+            if ($clip['kind'] === 'other') {
+                $points[] = new OpenPoint("clip.{$clip['ulid']}", 'fault', $clip['name'].' cannot be read', $clip['problems'][0] ?? 'Neither picture nor sound was found in it.', $place, [['name' => 'settle', 'label' => 'Leave it aside']]);
+            } elseif ($clip['is_wild'] || $clip['is_false_start'] || ! $isLinedUp) {
+                continue;
+            } else {
+                $length = Clock::distance((int) $clip['duration_ticks'], $this->rate);
+                $points[] = new OpenPoint("clip.{$clip['ulid']}", 'warning', $clip['name'].' belongs to no take', sprintf('%s of %s from %s; nothing on it says a slate.', $length, strtolower(($this->devices[$clip['device']] ?? null)?->title() ?? 'an unknown device'), Clock::time((int) ($clip['placed_ticks'] ?? $clip['start_ticks']))), $place,
+                    $clip['kind'] === 'picture' ? [['name' => 'false', 'label' => 'Mark false start']] : [['name' => 'wildclip', 'label' => 'It is wild']]);
+            }
+        }
+
+        return $points;
+    }
+
+    /** @return list<OpenPoint> */
+    private function cards(ShootDay $day): array
+    {
+        $points = [];
+        foreach (Card::query()->where('shoot_day_id', $day->id)->whereIn('state', ['fault', 'stopped'])->get() as $card) {
+            $fault = $card->faults[0] ?? null;
+            $points[] = new OpenPoint("card.$card->ulid", 'fault', "$card->roll cannot be released", sprintf(
+                '%s %d of %d files are safe twice.',
+                $fault === null ? 'Its offload was stopped.' : trim(basename($fault['path']).' '.lcfirst($fault['reason'])),
+                $card->verified_files, $card->files,
+            ), ['stage' => 'cards', 'card' => $card->ulid], [['name' => 'retry', 'label' => 'Try again']]);
+        }
+
+        return $points;
+    }
+
+    /** @return list<OpenPoint> */
+    private function placements(ShootDay $day): array
+    {
+        $points = [];
+        $rows = Placement::query()->with('clip.device')->where('shoot_day_id', $day->id)->where(static fn ($query) => $query->whereNotNull('stray_reason')->orWhere('is_sure', false)->orWhere('group', '>', 0))->get();
+        foreach ($rows as $row) {
+            $place = ['stage' => 'lineup', 'clip' => $row->clip->ulid];
+            if ($row->clip->is_false_start) {
+                continue;
+            }
+            $points[] = match (true) {
+                $row->stray_reason !== null => new OpenPoint("stray.{$row->clip->ulid}", 'fault', $row->clip->name.' is a stray', $row->stray_reason, $place, [['name' => 'false', 'label' => 'Mark false start']]),
+                $row->group > 0 => new OpenPoint("group.{$row->clip->ulid}", 'warning', $row->clip->name.' hangs on no recorder file', 'It is tied only to other cameras; its time of day is not known.', $place),
+                default => new OpenPoint("unsure.{$row->clip->ulid}", 'warning', $row->clip->name.': look at its place', sprintf('Found by %s, not sure.', $row->way), $place, [['name' => 'lock', 'label' => 'It is right, lock']]),
+            };
+        }
+
+        return $points;
+    }
+
+    /** @return list<OpenPoint> */
+    private function clocks(ShootDay $day): array
+    {
+        $points = [];
+        foreach (ClockOffset::query()->with('device')->where('shoot_day_id', $day->id)->whereNotNull('learned_ticks')->get() as $row) {
+            $off = $row->learned_ticks - (int) $row->applied_ticks;
+            if ($row->device->isRecorder() || abs($off) < $this->rate->ticksPerFrame()) {
+                continue;
+            }
+            $points[] = new OpenPoint(
+                "clock.{$row->device->letter}", 'warning',
+                abs($off) > 3600 * \Cartella\Core\Time\Ticks::PER_SECOND ? "{$row->device->title()}'s clock was not set" : sprintf("%s's clock is %s %s all day", $row->device->title(), Clock::distance($off, $this->rate), $off > 0 ? 'late' : 'early'),
+                sprintf('Seen on %d clips that sound placed. What was recorded stays as it is.', $row->votes),
+                ['stage' => 'lineup'], [['name' => "clock:{$row->device->letter}", 'label' => 'Apply to '.lcfirst($row->device->title())]],
+            );
+        }
+
+        return $points;
+    }
+
+    /**
+     * Cameras that rolled on at least half of a setup's takes: where one is not there, it is missed.
+     *
+     * @param  list<array<string, mixed>>  $takes
+     * @return array<string, list<string>> by setup
+     */
+    private function camerasOfSetups(array $takes): array
+    {
+        $seen = $count = [];
+        foreach ($takes as $take) {
+            $letters = array_unique(array_column(array_filter($take['clips'], static fn (array $clip): bool => $clip['kind'] === 'picture'), 'device'));
+            $count[$take['setup']] = ($count[$take['setup']] ?? 0) + (int) ($letters !== []);
+            foreach ($letters as $letter) {
+                $seen[$take['setup']][(string) $letter] = ($seen[$take['setup']][(string) $letter] ?? 0) + 1;
+            }
+        }
+        $cameras = [];
+        foreach ($seen as $setup => $letters) {
+            $cameras[$setup] = array_map('strval', array_keys(array_filter($letters, static fn (int $times): bool => 2 * $times >= $count[$setup])));
+        }
+
+        return $cameras;
+    }
+
+    /** @param list<array<string, mixed>> $clips */
+    private function ran(array $clips): string
+    {
+        $letters = implode(' and ', array_unique(array_column($clips, 'device')));
+        $from = min(array_map(static fn (array $clip): int => (int) ($clip['placed_ticks'] ?? $clip['start_ticks']), $clips));
+        $to = max(array_map(static fn (array $clip): int => (int) ($clip['placed_ticks'] ?? $clip['start_ticks']) + (int) $clip['duration_ticks'], $clips));
+
+        return sprintf('%s rolled %s to %s', $letters, Clock::time($from), Clock::time($to));
+    }
+
+    /** @param list<array<string, mixed>> $clips */
+    private function when(array $clips): string
+    {
+        return Clock::time((int) ($clips[0]['placed_ticks'] ?? $clips[0]['start_ticks']));
+    }
+}

@@ -1,0 +1,48 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Domain\Handoff;
+
+use App\Domain\Tasks\TaskRun;
+use App\Models\Handoff;
+use App\Support\Live;
+use Illuminate\Bus\Queueable;
+use Illuminate\Contracts\Queue\ShouldQueue;
+use Illuminate\Foundation\Bus\Dispatchable;
+use Illuminate\Queue\InteractsWithQueue;
+
+/** Writes the package of one hand-off and delivers it. */
+final class PackJob implements ShouldQueue
+{
+    use Dispatchable, InteractsWithQueue, Queueable;
+
+    public int $tries = 3;
+
+    public int $timeout = 0;
+
+    public function __construct(public readonly int $taskId)
+    {
+    }
+
+    public function handle(Package $package): void
+    {
+        TaskRun::of($this->taskId, static function (TaskRun $run) use ($package): array {
+            $handoff = Handoff::query()->findOrFail($run->task->subject['handoff']);
+            if ($handoff->delivered_at !== null) {
+                return $handoff->summary ?? [];
+            }
+            try {
+                $summary = $package->write($handoff, $run);
+            } catch (\Throwable $trouble) {
+                $handoff->update(['state' => 'failed']);
+                Live::tell($handoff->production_id, 'handoffs', ['handoff' => $handoff->ulid]);
+                throw $trouble;
+            }
+            $handoff->update(['state' => 'delivered', 'delivered_at' => now(), 'summary' => $summary]);
+            Live::tell($handoff->production_id, 'handoffs', ['handoff' => $handoff->ulid]);
+
+            return $summary + ['message' => sprintf('%d files delivered.', $summary['files'])];
+        });
+    }
+}

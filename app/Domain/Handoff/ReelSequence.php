@@ -1,0 +1,81 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Domain\Handoff;
+
+use App\Domain\Cards\Stores;
+use App\Domain\Lineup\Windows;
+use App\Models\Clip;
+use App\Models\Reel;
+use App\Models\ReelItem;
+use Cartella\Core\Cutting\Item;
+use Cartella\Core\Cutting\Sequence;
+use Cartella\Core\Cutting\Source;
+use Cartella\Core\Cutting\Track;
+use Cartella\Core\Time\FrameRate;
+use Cartella\Core\Time\Ticks;
+
+/** A review reel as the core's sequence: the pictures one after the other, the recorder's sound under them. */
+final class ReelSequence
+{
+    /** The label of the first frame: one hour, as is usual. */
+    private const START_TICKS = 3600 * Ticks::PER_SECOND;
+
+    /** @param callable(Clip): string $pathOf where the package keeps a clip's media */
+    public function of(Reel $reel, callable $pathOf): Sequence
+    {
+        $reel->loadMissing(['items.take', 'items.clip.card', 'items.clip.placement', 'production']);
+        $rate = $reel->production->rate();
+        $sounds = Clip::query()->with(['placement', 'card'])->where('shoot_day_id', $reel->shoot_day_id)->where('kind', 'sound')->whereNull('import_kind')->get();
+        $windows = new Windows($sounds);
+        $pictures = $laid = [];
+        $at = 0;
+        foreach ($reel->items as $item) {
+            $frames = Ticks::toFrames($item->out_ticks - $item->in_ticks, $rate);
+            if ($frames < 1) {
+                continue;
+            }
+            $length = Ticks::ofFrames($frames, $rate);
+            $pictures[] = new Item($item->take->label().' '.$item->clip->name, self::source($item->clip, $pathOf($item->clip), $rate), $item->in_ticks, $length, $at, metadata: self::facts($item));
+            $sound = $windows->partner($item->clip, 'sound');
+            if ($sound !== null) {
+                $under = self::under($item, $sound, $length, $at, $pathOf($sound), $rate);
+                if ($under !== null) {
+                    $laid[] = $under;
+                }
+            }
+            $at += $length;
+        }
+
+        return new Sequence($reel->name, $rate, self::START_TICKS, [new Track('picture', 'V', $pictures), new Track('sound', 'A', $laid)], ['production' => $reel->production->name]);
+    }
+
+    private static function under(ReelItem $item, Clip $sound, int $length, int $at, string $path, FrameRate $rate): ?Item
+    {
+        $from = $item->clip->placement->start_ticks + $item->in_ticks - $sound->placement->start_ticks;
+        $late = max(0, -$from);
+        $length = min($length - $late, (int) $sound->duration_ticks - max(0, $from));
+
+        return $length <= 0 ? null : new Item($item->take->label().' '.$sound->name, self::source($sound, $path, $rate), max(0, $from), $length, $at + $late, metadata: self::facts($item));
+    }
+
+    private static function source(Clip $clip, string $path, FrameRate $rate): Source
+    {
+        return new Source($clip->ulid, $clip->name, $path, $clip->card?->roll, (int) $clip->start_ticks, (int) $clip->duration_ticks, $clip->rate() ?? $rate);
+    }
+
+    /** @return array<string, scalar|null> */
+    private static function facts(ReelItem $item): array
+    {
+        $take = $item->take;
+
+        return ['scene' => $take->scene, 'setup' => $take->setup, 'take' => $take->take, 'status' => $take->status, 'description' => $take->description];
+    }
+
+    /** Names of files in a package: the roll keeps two cameras' names apart. */
+    public static function fileName(Clip $clip, string $extension): string
+    {
+        return Stores::plain($clip->card?->roll ?? 'import').'_'.Stores::plain($clip->name).'.'.$extension;
+    }
+}

@@ -1,0 +1,56 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Domain\Lineup;
+
+use App\Domain\Cards\ClipMedia;
+use App\Domain\Cards\Stores;
+use App\Models\Clip;
+use App\Models\ShootDay;
+use App\Support\Problem;
+use Cartella\Core\CartellaException;
+use Illuminate\Support\Facades\Log;
+
+/** Lays the recorder's sound under every picture that ran with it, for watching; the recordings stay as they are. */
+final class LaySound
+{
+    public function __construct(private readonly ClipMedia $media, private readonly Stores $stores)
+    {
+    }
+
+    /** @param callable(int $done, int $total, string $name): void $progress */
+    public function day(ShootDay $day, callable $progress): void
+    {
+        $clips = Clip::query()->with(['placement', 'card.copies'])->where('shoot_day_id', $day->id)->whereIn('kind', ['picture', 'sound'])->whereNull('import_kind')->get();
+        $windows = new Windows($clips);
+        $pictures = $clips->filter(static fn (Clip $clip): bool => $clip->isPicture() && $clip->proxied_at !== null)->values();
+        foreach ($pictures as $done => $clip) {
+            $progress($done, $pictures->count(), $clip->name);
+            $this->under($clip, $windows->partner($clip, 'sound'));
+        }
+    }
+
+    /** One picture again, after it was moved. */
+    public function one(Clip $clip): void
+    {
+        $clips = Clip::query()->with(['placement', 'card.copies'])->where('shoot_day_id', $clip->shoot_day_id)->where('kind', 'sound')->whereNull('import_kind')->get();
+        $clip->load('placement');
+        $this->under($clip, (new Windows($clips))->partner($clip, 'sound'));
+    }
+
+    private function under(Clip $clip, ?Clip $sound): void
+    {
+        if ($sound === null) {
+            $clip->update(['sound_synced_at' => null]);
+
+            return;
+        }
+        try {
+            $this->media->lay($clip, $sound, $this->stores->fileOf($sound), $clip->placement->start_ticks - $sound->placement->start_ticks);
+        } catch (CartellaException|Problem $trouble) {
+            Log::warning($trouble->getMessage(), ['clip' => $clip->ulid]);
+            $clip->update(['sound_synced_at' => null]);
+        }
+    }
+}

@@ -1,0 +1,55 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Domain\Lineup;
+
+use App\Domain\Tasks\TaskRun;
+use App\Models\ShootDay;
+use App\Models\User;
+use App\Support\Live;
+use Illuminate\Bus\Queueable;
+use Illuminate\Contracts\Queue\ShouldQueue;
+use Illuminate\Foundation\Bus\Dispatchable;
+use Illuminate\Queue\InteractsWithQueue;
+
+/** Lines up a day, cuts the line-up into takes, and lays the recorder's sound under the pictures. */
+final class LineUpDayJob implements ShouldQueue
+{
+    use Dispatchable, InteractsWithQueue, Queueable;
+
+    public int $tries = 3;
+
+    public int $timeout = 0;
+
+    public function __construct(public readonly int $taskId)
+    {
+    }
+
+    public function handle(PlaceClips $place, CutIntoTakes $cut, LaySound $lay): void
+    {
+        TaskRun::of($this->taskId, static function (TaskRun $run) use ($place, $cut, $lay): array {
+            $day = ShootDay::query()->findOrFail($run->task->subject['day']);
+            $user = User::query()->find($run->task->user_id);
+            $ways = array_values(array_filter(explode(',', (string) ($run->task->subject['ways'] ?? 'sound,timecode'))));
+            $count = $place($day, $ways, static function (int $done, int $total, string $name) use ($run): void {
+                if ($run->task->total !== $total) {
+                    $run->expect($total);
+                }
+                $run->at($done, now: 'comparing '.$name);
+            });
+            $taken = $user === null ? 0 : $cut($day, $user);
+            Live::tell($day->production_id, 'lineup');
+            Live::tell($day->production_id, 'takes');
+            $lay->day($day, static function (int $done, int $total, string $name) use ($run): void {
+                if ($done === 0) {
+                    $run->expect($total);
+                }
+                $run->at($done, now: 'laying sound under '.$name);
+            });
+            Live::tell($day->production_id, 'clips');
+
+            return $count + ['taken' => $taken, 'message' => sprintf('%d placed, %d of them sure, %d strays.', $count['placed'], $count['sure'], $count['strays'])];
+        });
+    }
+}

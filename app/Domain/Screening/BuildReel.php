@@ -1,0 +1,72 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Domain\Screening;
+
+use App\Domain\Cards\ClipMedia;
+use App\Models\Clip;
+use App\Models\Reel;
+use App\Models\ReelItem;
+use App\Models\ShootDay;
+use App\Models\Take;
+use App\Models\User;
+use App\Support\Live;
+use App\Support\Problem;
+use Cartella\Core\Sound\GuideTrack;
+use Cartella\Core\Sound\Transients;
+use Cartella\Core\Time\FrameRate;
+use Cartella\Core\Time\Ticks;
+use Illuminate\Support\Facades\DB;
+
+/**
+ * Builds a review reel of a day: one picture of each take in slate order, from its slate on. Marks that people set on
+ * clips play no part.
+ */
+final class BuildReel
+{
+    /** Where a head slate claps, at the latest. */
+    private const SLATE_WITHIN = 12 * Ticks::PER_SECOND;
+
+    /** How long the slate is seen before it claps. */
+    private const READABLE = Ticks::PER_SECOND;
+
+    /** @throws Problem if no take of the day has a picture */
+    public function __invoke(ShootDay $day, User $user, string $name, bool $circledOnly): Reel
+    {
+        $takes = Take::query()->where('shoot_day_id', $day->id)->when($circledOnly, static fn ($query) => $query->where('status', 'circled'))
+            ->orderBy('sort_key')->with(['clips' => static fn ($query) => $query->where('kind', 'picture')->whereNotNull('proxied_at')->with('device')])->get();
+        $chosen = [];
+        foreach ($takes as $take) {
+            // On a day without slates a device has many clips of the one take, and all of the first camera's are shown.
+            $lane = $take->clips->min(static fn (Clip $clip): int => $clip->device->lane ?? 99);
+            foreach ($take->clips->filter(static fn (Clip $clip): bool => ($clip->device->lane ?? 99) === $lane)->sortBy('start_ticks') as $clip) {
+                $chosen[] = [$take, $clip, $take->is_tail_slate ? 0 : self::slateStart($clip)];
+            }
+        }
+        if ($chosen === []) {
+            throw Problem::refused('reel.empty', $circledOnly ? 'No circled take of this day has a picture.' : 'No take of this day has a picture.', $circledOnly ? 'Circle some takes, or build the reel of all takes.' : 'Offload the cards and read the slates first.');
+        }
+        $reel = DB::transaction(static function () use ($day, $user, $name, $circledOnly, $chosen): Reel {
+            $reel = Reel::query()->create(['production_id' => $day->production_id, 'shoot_day_id' => $day->id, 'user_id' => $user->id, 'name' => $name, 'circled_only' => $circledOnly]);
+            foreach ($chosen as $position => [$take, $clip, $in]) {
+                ReelItem::query()->create(['reel_id' => $reel->id, 'position' => $position, 'take_id' => $take->id, 'clip_id' => $clip->id, 'in_ticks' => $in, 'out_ticks' => $clip->duration_ticks]);
+            }
+
+            return $reel;
+        });
+        Live::tell($day->production_id, 'reels');
+
+        return $reel;
+    }
+
+    /** The frame a second before the clap; the clip's first frame when no clap is heard. */
+    private static function slateStart(Clip $clip): int
+    {
+        $guide = ClipMedia::folder($clip).'/guide';
+        $clap = is_file($guide) ? Transients::clap(GuideTrack::ofFile($guide), 0, min(self::SLATE_WITHIN, intdiv((int) $clip->duration_ticks, 2))) : null;
+        $rate = $clip->rate() ?? FrameRate::parse('25');
+
+        return $clap === null ? 0 : Ticks::ofFrames(Ticks::toFrames(max(0, $clap - self::READABLE), $rate), $rate);
+    }
+}

@@ -1,0 +1,24 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Domain\Tasks;
+
+use App\Models\Task;
+use App\Support\Live;
+
+/** Asks a task to stop: at once when no worker has it yet, else at its next step. */
+final class CancelTask
+{
+    public function __invoke(Task $task): void
+    {
+        if ($task->isOver()) {
+            return;
+        }
+        $task->update(['cancel_asked_at' => now()]);
+        if ($task->state === 'waiting') {
+            $task->update(['state' => 'cancelled', 'ended_at' => now(), 'result' => ['message' => 'Stopped before it began.']]);
+        }
+        Live::tell($task->production_id, 'tasks', ['task' => $task->ulid, 'kind' => $task->kind, 'state' => $task->state]);
+    }
+}

@@ -1,0 +1,69 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Http\Shell;
+
+use App\Http\Controller;
+use App\Models\Production;
+use Illuminate\Http\JsonResponse;
+use Illuminate\Http\Request;
+use Illuminate\Support\Facades\DB;
+use Symfony\Component\HttpFoundation\StreamedResponse;
+
+/** Tells a page what changed: server-sent events, or one answer for a page that has to poll. */
+final class LiveController extends Controller
+{
+    /** One connection holds a PHP process, so it ends now and then and the page opens another. */
+    private const SECONDS = 50;
+
+    private const LOOK_EVERY_US = 300_000;
+
+    public function stream(Request $request, Production $production): StreamedResponse
+    {
+        $last = (int) ($request->header('Last-Event-ID') ?? $request->query('after', '-1'));
+        $request->session()->save(); // nothing else may wait for this session meanwhile
+
+        return new StreamedResponse(static function () use ($production, $last): void {
+            $last = $last < 0 ? (int) DB::table('events')->where('production_id', $production->id)->max('id') : $last;
+            echo "retry: 1000\nid: $last\nevent: hello\ndata: {}\n\n";
+            self::push();
+            $end = microtime(true) + self::SECONDS;
+            while (microtime(true) < $end && connection_aborted() === 0) {
+                $events = self::since($production, $last);
+                foreach ($events as $event) {
+                    $last = $event['id'];
+                    echo "id: $last\nevent: change\ndata: ".json_encode($event, JSON_THROW_ON_ERROR)."\n\n";
+                }
+                if ($events === []) {
+                    echo ": still here\n\n"; // a write is how PHP notices that the page is gone
+                }
+                self::push();
+                usleep(self::LOOK_EVERY_US);
+            }
+        }, 200, ['Content-Type' => 'text/event-stream', 'Cache-Control' => 'no-cache', 'X-Accel-Buffering' => 'no']);
+    }
+
+    public function poll(Request $request, Production $production): JsonResponse
+    {
+        $after = (int) $request->query('after', '-1');
+        $last = (int) DB::table('events')->where('production_id', $production->id)->max('id');
+
+        return new JsonResponse(['last' => $last, 'events' => $after < 0 ? [] : self::since($production, $after)]);
+    }
+
+    /** @return list<array{id: int, topic: string, facts: mixed}> */
+    private static function since(Production $production, int $last): array
+    {
+        return DB::table('events')->where('production_id', $production->id)->where('id', '>', $last)->orderBy('id')->limit(200)->get()
+            ->map(static fn (object $row): array => ['id' => (int) $row->id, 'topic' => $row->topic, 'facts' => json_decode($row->facts, true)])->all();
+    }
+
+    private static function push(): void
+    {
+        while (ob_get_level() > 0) {
+            ob_end_flush();
+        }
+        flush();
+    }
+}

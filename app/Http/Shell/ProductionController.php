@@ -1,0 +1,124 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Http\Shell;
+
+use App\Domain\Day\OpenPoints;
+use App\Domain\Log\UndoChange;
+use App\Domain\Tasks\CancelTask;
+use App\Http\Controller;
+use App\Models\Change;
+use App\Models\Device;
+use App\Models\Production;
+use App\Models\ShootDay;
+use App\Models\Task;
+use Illuminate\Http\JsonResponse;
+use Illuminate\Http\Request;
+use Illuminate\Support\Facades\DB;
+use Illuminate\Support\Facades\Gate;
+
+/** What the frame around the stages needs: the production, its days, search, running tasks, undo. */
+final class ProductionController extends Controller
+{
+    public function show(Production $production): JsonResponse
+    {
+        $rate = $production->rate();
+
+        return new JsonResponse([
+            'ulid' => $production->ulid, 'name' => $production->name, 'slate_style' => $production->slate_style->value,
+            'rate' => ['num' => $rate->num, 'den' => $rate->den, 'nominal' => $rate->nominal, 'drop' => $rate->dropFrame, 'name' => $rate->label()],
+            'days' => $production->days()->orderBy('number')->get()->map(static fn (ShootDay $day): array => ['ulid' => $day->ulid, 'number' => $day->number, 'date' => $day->date->format('Y-m-d'), 'unit' => $day->unit])->all(),
+            'devices' => $production->devices()->orderBy('lane')->get()->map(static fn (Device $device): array => ['letter' => $device->letter, 'kind' => $device->kind, 'note' => $device->note])->all(),
+            'may' => [
+                'work' => Gate::allows('work', $production), 'organise' => Gate::allows('organise', $production),
+                'review' => Gate::allows('review', $production), 'accept' => Gate::allows('accept', $production),
+            ],
+        ]);
+    }
+
+    public function addDay(Request $request, Production $production): JsonResponse
+    {
+        $input = $request->validate(['date' => ['required', 'date_format:Y-m-d'], 'unit' => ['nullable', 'string', 'max:60']], ['date.*' => 'Write the date as 2026-10-07.']);
+        $day = DB::transaction(static function () use ($production, $input): ShootDay {
+            Production::query()->whereKey($production->id)->lockForUpdate()->first();
+
+            return ShootDay::query()->create(['production_id' => $production->id, 'number' => (int) $production->days()->max('number') + 1, 'date' => $input['date'], 'unit' => $input['unit'] ?? 'Main unit']);
+        });
+
+        return new JsonResponse(['ulid' => $day->ulid, 'number' => $day->number, 'date' => $day->date->format('Y-m-d'), 'unit' => $day->unit], 201);
+    }
+
+    /** Counts for the tabs of the spine. */
+    public function tabs(Production $production, ShootDay $day, OpenPoints $points): JsonResponse
+    {
+        $cards = $day->cards()->get();
+        $stages = array_count_values(array_map(static fn ($point): string => $point->place['stage'], $points->of($day)));
+        $placed = $day->placements()->whereNotNull('start_ticks')->count();
+
+        return new JsonResponse([
+            'open' => array_sum($stages),
+            'by_stage' => (object) $stages,
+            'cards' => ['safe' => $cards->filter->isSafe()->count(), 'all' => $cards->count()],
+            'takes' => $day->takes()->count(),
+            'placed' => $placed,
+            'to_place' => $day->clips()->whereIn('kind', ['picture', 'sound'])->whereNull('import_kind')->count(),
+        ]);
+    }
+
+    public function search(Request $request, Production $production): JsonResponse
+    {
+        $text = trim((string) $request->query('q'));
+        if (mb_strlen($text) < 1 || mb_strlen($text) > 100) {
+            return new JsonResponse(['takes' => [], 'clips' => []]);
+        }
+        $like = '%'.addcslashes($text, '%_\\').'%';
+        $takes = DB::table('takes')->join('shoot_days', 'shoot_days.id', '=', 'takes.shoot_day_id')->where('takes.production_id', $production->id)
+            ->where(static fn ($query) => $query->where('description', 'like', $like)->orWhere('notes', 'like', $like)->orWhere('keywords', 'like', $like)->orWhereRaw("CONCAT(setup, '/', take) LIKE ?", [addcslashes($text, '%_\\').'%']))
+            ->orderBy('sort_key')->limit(12)->get(['takes.ulid', 'setup', 'take', 'description', 'status', 'shoot_days.ulid as day', 'shoot_days.number']);
+        $clips = DB::table('clips')->join('shoot_days', 'shoot_days.id', '=', 'clips.shoot_day_id')->leftJoin('devices', 'devices.id', '=', 'clips.device_id')
+            ->where('clips.production_id', $production->id)->where('clips.name', 'like', $like)->orderBy('clips.name')->limit(12)
+            ->get(['clips.ulid', 'clips.name', 'clips.kind', 'devices.letter', 'shoot_days.ulid as day', 'shoot_days.number']);
+
+        return new JsonResponse(['takes' => $takes, 'clips' => $clips]);
+    }
+
+    public function tasks(Production $production): JsonResponse
+    {
+        $tasks = $production->tasks()->where(static fn ($query) => $query->whereNull('ended_at')->orWhere('ended_at', '>', now()->subHours(12)))->latest('id')->limit(40)->get();
+
+        return new JsonResponse(['tasks' => $tasks->map(self::task(...))->all()]);
+    }
+
+    public function cancel(Production $production, Task $task, CancelTask $cancel): JsonResponse
+    {
+        $cancel($task);
+
+        return new JsonResponse(self::task($task->refresh()));
+    }
+
+    public function undo(Request $request, Production $production, UndoChange $undo): JsonResponse
+    {
+        return self::undone($undo->undo($production, self::who($request)));
+    }
+
+    public function redo(Request $request, Production $production, UndoChange $undo): JsonResponse
+    {
+        return self::undone($undo->redo($production, self::who($request)));
+    }
+
+    private static function undone(?Change $change): JsonResponse
+    {
+        return new JsonResponse(['label' => $change?->label]);
+    }
+
+    /** @return array<string, mixed> */
+    public static function task(Task $task): array
+    {
+        return [
+            'ulid' => $task->ulid, 'kind' => $task->kind, 'title' => $task->title, 'state' => $task->state, 'done' => $task->done, 'total' => $task->total, 'done_bytes' => $task->done_bytes,
+            'total_bytes' => $task->total_bytes, 'bytes_per_second' => $task->bytes_per_second, 'now' => $task->now, 'message' => $task->result['message'] ?? null, 'fix' => $task->result['fix'] ?? null,
+            'card' => $task->subject['card'] ?? null, 'cancelling' => $task->cancel_asked_at !== null && $task->ended_at === null,
+        ];
+    }
+}

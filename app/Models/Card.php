@@ -1,0 +1,71 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Models;
+
+use App\Models\Concerns\HasUlid;
+use Illuminate\Database\Eloquent\Model;
+use Illuminate\Database\Eloquent\Relations\BelongsTo;
+use Illuminate\Database\Eloquent\Relations\HasMany;
+
+/** One camera card or recorder disk as it came, with its copies and its custody state. */
+class Card extends Model
+{
+    use HasUlid;
+
+    protected $guarded = [];
+
+    protected function casts(): array
+    {
+        return ['faults' => 'array', 'verified_at' => 'datetime', 'released_at' => 'datetime'];
+    }
+
+    /** @return BelongsTo<Production, $this> */
+    public function production(): BelongsTo
+    {
+        return $this->belongsTo(Production::class);
+    }
+
+    /** @return BelongsTo<ShootDay, $this> */
+    public function day(): BelongsTo
+    {
+        return $this->belongsTo(ShootDay::class, 'shoot_day_id');
+    }
+
+    /** @return BelongsTo<Device, $this> */
+    public function device(): BelongsTo
+    {
+        return $this->belongsTo(Device::class);
+    }
+
+    /** @return BelongsTo<User, $this> */
+    public function releasedBy(): BelongsTo
+    {
+        return $this->belongsTo(User::class, 'released_by');
+    }
+
+    /** @return HasMany<CardCopy, $this> */
+    public function copies(): HasMany
+    {
+        return $this->hasMany(CardCopy::class);
+    }
+
+    /** @return HasMany<CardFile, $this> */
+    public function cardFiles(): HasMany
+    {
+        return $this->hasMany(CardFile::class);
+    }
+
+    /** @return HasMany<Clip, $this> */
+    public function clips(): HasMany
+    {
+        return $this->hasMany(Clip::class);
+    }
+
+    /** Every file verified on two volumes: the only state in which a card may be wiped. */
+    public function isSafe(): bool
+    {
+        return $this->verified_at !== null && $this->files > 0 && $this->verified_files === $this->files && $this->copies()->count() >= 2;
+    }
+}

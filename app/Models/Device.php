@@ -1,0 +1,26 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Models;
+
+use App\Models\Concerns\HasUlid;
+use Illuminate\Database\Eloquent\Model;
+
+/** A camera or a sound recorder; the device is the angle. */
+class Device extends Model
+{
+    use HasUlid;
+
+    protected $guarded = [];
+
+    public function isRecorder(): bool
+    {
+        return $this->kind === 'recorder';
+    }
+
+    public function title(): string
+    {
+        return ($this->isRecorder() ? 'Recorder ' : 'Camera ').$this->letter;
+    }
+}

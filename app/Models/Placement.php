@@ -1,0 +1,25 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Models;
+
+use Illuminate\Database\Eloquent\Model;
+use Illuminate\Database\Eloquent\Relations\BelongsTo;
+
+/** Where a clip lies on the day's clock (ticks since midnight on the anchor recorder's clock), or why it is a stray. */
+class Placement extends Model
+{
+    protected $guarded = [];
+
+    protected function casts(): array
+    {
+        return ['evidence' => 'array', 'is_sure' => 'boolean', 'confidence' => 'float', 'drift_ppm' => 'float', 'locked_at' => 'datetime'];
+    }
+
+    /** @return BelongsTo<Clip, $this> */
+    public function clip(): BelongsTo
+    {
+        return $this->belongsTo(Clip::class);
+    }
+}

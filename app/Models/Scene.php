@@ -1,0 +1,13 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Models;
+
+use Illuminate\Database\Eloquent\Model;
+
+/** A scene's number and heading. */
+class Scene extends Model
+{
+    protected $guarded = [];
+}

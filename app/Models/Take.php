@@ -1,0 +1,60 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Models;
+
+use App\Models\Concerns\HasUlid;
+use Illuminate\Database\Eloquent\Model;
+use Illuminate\Database\Eloquent\Relations\BelongsTo;
+use Illuminate\Database\Eloquent\Relations\HasMany;
+
+/**
+ * A take of a setup: description, status, flags, notes and keywords belong here, not to a file.
+ *
+ * `claims` keeps what each source said of the number, `settled` which of those disagreements a person has decided.
+ */
+class Take extends Model
+{
+    use HasUlid;
+
+    protected $guarded = [];
+
+    protected function casts(): array
+    {
+        return [
+            'is_mos' => 'boolean', 'is_tail_slate' => 'boolean', 'is_wild' => 'boolean', 'is_guide_only' => 'boolean',
+            'absent_devices' => 'array', 'claims' => 'array', 'settled' => 'array',
+        ];
+    }
+
+    /** As people write it: `12A/3`. */
+    public function label(): string
+    {
+        return $this->setup.'/'.$this->take;
+    }
+
+    /** @return BelongsTo<Production, $this> */
+    public function production(): BelongsTo
+    {
+        return $this->belongsTo(Production::class);
+    }
+
+    /** @return BelongsTo<ShootDay, $this> */
+    public function day(): BelongsTo
+    {
+        return $this->belongsTo(ShootDay::class, 'shoot_day_id');
+    }
+
+    /** @return HasMany<Clip, $this> */
+    public function clips(): HasMany
+    {
+        return $this->hasMany(Clip::class);
+    }
+
+    /** @return HasMany<Note, $this> */
+    public function takeNotes(): HasMany
+    {
+        return $this->hasMany(Note::class);
+    }
+}

@@ -1,0 +1,24 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Providers;
+
+use App\Models\Production;
+use App\Policies\ProductionPolicy;
+use Illuminate\Cache\RateLimiting\Limit;
+use Illuminate\Database\Eloquent\Model;
+use Illuminate\Http\Request;
+use Illuminate\Support\Facades\Gate;
+use Illuminate\Support\Facades\RateLimiter;
+use Illuminate\Support\ServiceProvider;
+
+final class AppServiceProvider extends ServiceProvider
+{
+    public function boot(): void
+    {
+        Model::preventSilentlyDiscardingAttributes();
+        Gate::policy(Production::class, ProductionPolicy::class);
+        RateLimiter::for('sign-in', static fn (Request $request): Limit => Limit::perMinute(20)->by(mb_strtolower((string) $request->input('email')).'|'.$request->ip()));
+    }
+}

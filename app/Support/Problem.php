@@ -1,0 +1,55 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Support;
+
+use Cartella\Core\Failure;
+
+/** A refusal of the application: what was wanted, why not, what to do next, and the HTTP status that says so. */
+final class Problem extends \RuntimeException
+{
+    /** @param array<string, mixed> $context */
+    private function __construct(
+        string $message,
+        public readonly string $problemCode,
+        public readonly string $fix,
+        public readonly int $status,
+        public readonly array $context = [],
+    ) {
+        parent::__construct($message);
+    }
+
+    /** @param array<string, mixed> $context */
+    public static function refused(string $code, string $message, string $fix, array $context = []): self
+    {
+        return new self($message, $code, $fix, 422, $context);
+    }
+
+    public static function missing(string $what, string $fix): self
+    {
+        return new self($what.' is not here.', 'missing', $fix, 404);
+    }
+
+    /** @param list<array{field: string, yours: mixed, theirs: mixed}> $fields */
+    public static function editedMeanwhile(string $what, array $fields): self
+    {
+        return new self(
+            sprintf('Somebody else changed %s while you were typing.', Failure::quote($what)),
+            'edit.conflict',
+            'Look at both values and choose one.',
+            409,
+            ['fields' => $fields],
+        );
+    }
+
+    public static function cannotUndo(string $label): self
+    {
+        return new self(
+            sprintf('"%s" cannot be taken back: somebody changed the same thing since.', $label),
+            'undo.conflict',
+            'Change it by hand instead.',
+            409,
+        );
+    }
+}

@@ -1,0 +1,23 @@
+<?php
+
+declare(strict_types=1);
+
+use App\Http\ErrorAnswer;
+use Illuminate\Foundation\Application;
+use Illuminate\Foundation\Configuration\Exceptions;
+use Illuminate\Foundation\Configuration\Middleware;
+use Illuminate\Http\Middleware\HandleCors;
+use Illuminate\Http\Request;
+
+return Application::configure(basePath: dirname(__DIR__))
+    ->withRouting(web: __DIR__.'/../routes/web.php', commands: __DIR__.'/../routes/console.php')
+    ->withCommands([__DIR__.'/../app/Console'])
+    ->withMiddleware(static function (Middleware $middleware): void {
+        $middleware->remove(HandleCors::class); // same origin only; its package is not in the registry
+        $middleware->redirectGuestsTo(static fn (): ?string => null);
+    })
+    ->withExceptions(static function (Exceptions $exceptions): void {
+        $exceptions->shouldRenderJsonWhen(static fn (Request $request): bool => $request->is('api/*'));
+        $exceptions->render(static fn (Throwable $trouble, Request $request) => $request->is('api/*') ? ErrorAnswer::of($trouble) : null);
+    })
+    ->create();

@@ -1,0 +1,30 @@
+<?php
+
+declare(strict_types=1);
+
+$var = env('CARTELLA_VAR', base_path('var'));
+
+return [
+    'var' => $var,
+
+    // Where cards appear: the stand-in bench puts folders here; on a cart it is the folder that volumes are mounted in.
+    'bench' => env('CARTELLA_BENCH', $var.'/volumes'),
+
+    // The cards that the stand-in bench can insert.
+    'card_library' => env('CARTELLA_CARD_LIBRARY', base_path('var/demo/cards')),
+
+    // Copies go to every one of these; a card is safe when each file is verified on two.
+    'stores' => [
+        'shuttle-1' => ['name' => 'Shuttle 1', 'path' => env('CARTELLA_STORE_1', $var.'/stores/shuttle-1')],
+        'nearline' => ['name' => 'Nearline', 'path' => env('CARTELLA_STORE_2', $var.'/stores/nearline')],
+    ],
+
+    // Proxies, pictures, peaks and guide sound, by clip.
+    'proxies' => $var.'/proxies',
+
+    // The editing team's shared drive.
+    'inbox' => env('CARTELLA_INBOX', $var.'/inbox'),
+
+    // nginx answers these by X-Accel-Redirect: path below `var`.
+    'accel' => '/protected/',
+];

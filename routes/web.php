@@ -1,0 +1,84 @@
+<?php
+
+declare(strict_types=1);
+
+use App\Http\Bins\BinsController;
+use App\Http\Cards\CardsController;
+use App\Http\Day\DayController;
+use App\Http\Handoff\HandoffController;
+use App\Http\Lineup\LineupController;
+use App\Http\Log\LogController;
+use App\Http\Screening\ScreeningController;
+use App\Http\Session\SessionController;
+use App\Http\Shell\LiveController;
+use App\Http\Shell\MediaController;
+use App\Http\Shell\ProductionController;
+use Illuminate\Support\Facades\Route;
+
+Route::prefix('api')->group(static function (): void {
+    Route::get('session', [SessionController::class, 'show']);
+    Route::post('session', [SessionController::class, 'store'])->middleware('throttle:sign-in');
+    Route::delete('session', [SessionController::class, 'destroy'])->middleware('auth');
+
+    // Each group is one ability of ProductionPolicy; a child of another production is not found at all.
+    Route::prefix('productions/{production}')->middleware(['auth', 'can:view,production'])->scopeBindings()->group(static function (): void {
+        Route::get('/', [ProductionController::class, 'show']);
+        Route::get('live', [LiveController::class, 'stream']);
+        Route::get('changes', [LiveController::class, 'poll']);
+        Route::get('search', [ProductionController::class, 'search']);
+        Route::get('tasks', [ProductionController::class, 'tasks']);
+        Route::get('days/{day}/tabs', [ProductionController::class, 'tabs']);
+        Route::get('days/{day}/sheet', [DayController::class, 'show']);
+        Route::get('days/{day}/cards', [CardsController::class, 'index']);
+        Route::get('cards/{card}', [CardsController::class, 'show']);
+        Route::get('days/{day}/log', [LogController::class, 'show']);
+        Route::get('days/{day}/lineup', [LineupController::class, 'show']);
+        Route::get('bins', [BinsController::class, 'index']);
+        Route::get('bins/{key}/clips', [BinsController::class, 'clips'])->where('key', '[A-Za-z0-9: ]{1,60}');
+        Route::get('clips/{clip}', [BinsController::class, 'clip']);
+        Route::get('clips/{clip}/media/{what}', [MediaController::class, 'show'])->where('what', '[a-z0-9-]{1,12}');
+        Route::put('clips/{clip}/marks', [BinsController::class, 'marks']);
+        Route::get('days/{day}/reels', [ScreeningController::class, 'index']);
+        Route::get('reels/{reel}', [ScreeningController::class, 'show']);
+        Route::get('handoffs', [HandoffController::class, 'index']);
+
+        Route::middleware('can:review,production')->group(static function (): void {
+            Route::post('undo', [ProductionController::class, 'undo']);
+            Route::post('redo', [ProductionController::class, 'redo']);
+            Route::put('takes/{take}/circle', [LogController::class, 'circle']);
+            Route::post('takes/{take}/notes', [ScreeningController::class, 'note']);
+        });
+
+        Route::middleware('can:organise,production')->group(static function (): void {
+            Route::post('bins', [BinsController::class, 'store']);
+            Route::patch('bins/{bin}', [BinsController::class, 'update']);
+            Route::delete('bins/{bin}', [BinsController::class, 'destroy']);
+            Route::post('bins/{bin}/clips', [BinsController::class, 'put']);
+            Route::delete('bins/{bin}/clips', [BinsController::class, 'takeOut']);
+            Route::post('clips/{clip}/subclips', [BinsController::class, 'subclip']);
+            Route::post('days/{day}/reels', [ScreeningController::class, 'store']);
+            Route::delete('reels/{reel}', [ScreeningController::class, 'destroy']);
+        });
+
+        Route::middleware('can:work,production')->group(static function (): void {
+            Route::post('days', [ProductionController::class, 'addDay']);
+            Route::post('tasks/{task}/cancel', [ProductionController::class, 'cancel']);
+            Route::post('days/{day}/points', [DayController::class, 'fix']);
+            Route::get('days/{day}/volumes/{volume}', [CardsController::class, 'volume'])->where('volume', '[^/]{1,255}');
+            Route::post('days/{day}/volumes/{volume}/offload', [CardsController::class, 'offload'])->where('volume', '[^/]{1,255}');
+            Route::post('cards/{card}/release', [CardsController::class, 'release']);
+            Route::post('days/{day}/log/read', [LogController::class, 'read']);
+            Route::patch('takes/{take}', [LogController::class, 'edit']);
+            Route::post('days/{day}/log/slate', [LogController::class, 'slate']);
+            Route::post('days/{day}/lineup', [LineupController::class, 'start']);
+            Route::post('clips/{clip}/nudge', [LineupController::class, 'nudge']);
+            Route::post('clips/{clip}/lock', [LineupController::class, 'lock']);
+            Route::post('handoffs', [HandoffController::class, 'store']);
+        });
+
+        Route::post('handoffs/{handoff}/answer', [HandoffController::class, 'answer'])->middleware('can:accept,production');
+    });
+    Route::any('{any}', static fn () => abort(404))->where('any', '.*');
+});
+
+Route::view('{any?}', 'app')->where('any', '.*');

@@ -1,0 +1,6 @@
+#!/usr/bin/env bash
+. "$(dirname "${BASH_SOURCE[0]}")/lib.sh"
+use_profile desk
+alive "$RUN/supervisord.pid" || fail "start Cartella first: the demo is built by its own workers."
+ensure_demo_cards
+artisan cartella:demo --again

@@ -1,0 +1,35 @@
+#!/usr/bin/env bash
+. "$(dirname "${BASH_SOURCE[0]}")/lib.sh"
+demo=1
+for word in "$@"; do
+    case $word in
+        --empty) demo= ;;
+        *) fail "start knows only --empty, not '$word'." ;;
+    esac
+done
+use_profile desk
+ensure_debian "${DEBIAN_PACKAGES[@]}"
+ensure_composer
+ensure_ui
+[ -z "$demo" ] || ensure_demo_cards
+
+trap 'trap - INT TERM; echo; say "Stopping Cartella."; exit 0' INT TERM
+trap services_down EXIT
+app_up
+if [ -n "$demo" ]; then
+    artisan cartella:demo || fail "the demo production could not be built. See $LARAVEL_STORAGE_PATH/logs/laravel.log, then run ./cartella demo."
+fi
+say ''
+say "Cartella is at $APP_URL"
+if [ -n "$demo" ]; then
+    say ''
+    say '  rosa@lowwater.test     assistant'
+    say '  ines@lowwater.test     editor'
+    say '  tom@lowwater.test      reviewer'
+    say '  adaeze@lowwater.test   admin'
+    say '  password for all: tide-mill'
+fi
+say ''
+say 'Ctrl-C stops it.'
+wait "$SUPERVISOR" || true
+fail "the services stopped by themselves. See $LOGS/supervisord.log."

@@ -1,0 +1,9 @@
+#!/usr/bin/env bash
+. "$(dirname "${BASH_SOURCE[0]}")/lib.sh"
+use_profile desk
+if ! alive "$RUN/supervisord.pid"; then
+    say 'Cartella does not run from this folder. ./cartella start starts it.'
+    exit 1
+fi
+say "Cartella runs at $APP_URL"
+supervise status || true

@@ -1,0 +1,21 @@
+<script setup lang="ts">
+import { ConfigProvider } from 'ant-design-vue'
+import { useSession } from './shell/session'
+import SignIn from './shell/SignIn.vue'
+import { paper } from './theme/antd'
+
+const session = useSession()
+session.load()
+</script>
+
+<template>
+  <ConfigProvider :theme="paper" :auto-insert-space-in-button="false">
+    <p v-if="session.state === 'loading'" class="app-wait" role="status">Opening the folder…</p>
+    <div v-else-if="session.state === 'unreachable'" class="app-wait" role="alert">
+      <p>Cartella cannot be reached. Nothing is lost.</p>
+      <button class="plain" @click="session.load()">Try again</button>
+    </div>
+    <SignIn v-else-if="session.user === null" />
+    <RouterView v-else />
+  </ConfigProvider>
+</template>

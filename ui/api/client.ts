@@ -1,0 +1,58 @@
+/** A refusal or a failure of the server, with its code, its sentence and the next step. */
+export class ApiError extends Error {
+  constructor(
+    readonly status: number,
+    readonly code: string,
+    message: string,
+    readonly fix: string,
+    readonly context: Record<string, unknown>,
+  ) {
+    super(message)
+  }
+}
+
+type Method = 'GET' | 'POST' | 'PUT' | 'PATCH' | 'DELETE'
+
+function token(): string {
+  const cookie = document.cookie.split('; ').find((part) => part.startsWith('XSRF-TOKEN='))
+  return cookie === undefined ? '' : decodeURIComponent(cookie.slice('XSRF-TOKEN='.length))
+}
+
+async function send<T>(method: Method, path: string, body?: unknown, signal?: AbortSignal): Promise<T> {
+  let response: Response
+  try {
+    response = await fetch('/api/' + path, {
+      method,
+      signal,
+      headers: { Accept: 'application/json', 'X-XSRF-TOKEN': token(), ...(body === undefined ? {} : { 'Content-Type': 'application/json' }) },
+      body: body === undefined ? undefined : JSON.stringify(body),
+    })
+  } catch (cause) {
+    if (signal?.aborted) throw cause
+    throw new ApiError(0, 'network', 'Cartella cannot be reached.', 'Check that it runs, then try again. Nothing is lost.', {})
+  }
+  const answer = await response.json().catch(() => null)
+  if (!response.ok) {
+    const { code, message, fix, context } = answer ?? {}
+    throw new ApiError(response.status, code ?? 'http', message ?? 'The server could not answer.', fix ?? 'Try again.', context ?? {})
+  }
+  return answer as T
+}
+
+export const api = {
+  get: <T>(path: string, signal?: AbortSignal) => send<T>('GET', path, undefined, signal),
+  post: <T>(path: string, body: unknown = {}) => send<T>('POST', path, body),
+  put: <T>(path: string, body: unknown) => send<T>('PUT', path, body),
+  patch: <T>(path: string, body: unknown) => send<T>('PATCH', path, body),
+  delete: <T>(path: string, body?: unknown) => send<T>('DELETE', path, body),
+}
+
+/** Bytes of a clip's peaks. */
+export async function fetchBytes(address: string, signal?: AbortSignal): Promise<ArrayBuffer | null> {
+  const response = await fetch(address, { signal })
+  return response.ok ? response.arrayBuffer() : null
+}
+
+export function mediaUrl(production: string, clip: string, what: string, version = ''): string {
+  return `/api/productions/${production}/clips/${clip}/media/${what}${version === '' ? '' : `?v=${version}`}`
+}

@@ -1,0 +1,59 @@
+import { onScopeDispose, watch, type MaybeRefOrGetter, toValue } from 'vue'
+import { api } from './client'
+import { makeStale } from './queries'
+
+interface Event { id: number; topic: string }
+
+/** Hears what changes in a production, by server-sent events and, where those do not come through, by asking every 2 s. */
+export function useLive(production: MaybeRefOrGetter<string>): void {
+  let stop = () => {}
+  watch(
+    () => toValue(production),
+    (ulid) => {
+      stop()
+      stop = listen(ulid)
+    },
+    { immediate: true },
+  )
+  onScopeDispose(() => stop())
+}
+
+function listen(production: string): () => void {
+  const source = new EventSource(`/api/productions/${production}/live`)
+  let last = -1
+  let timer: number | undefined
+  let failures = 0
+  const pending = new Set<string>()
+  let flush: number | undefined
+  const hear = (event: Event) => {
+    last = Math.max(last, event.id)
+    pending.add(event.topic)
+    // Progress comes in bursts; one fetch answers them all.
+    flush ??= window.setTimeout(() => {
+      flush = undefined
+      for (const topic of pending) makeStale(topic)
+      pending.clear()
+    }, 120)
+  }
+  source.addEventListener('hello', () => {
+    failures = 0
+    window.clearInterval(timer)
+    timer = undefined
+  })
+  source.addEventListener('change', (message) => hear(JSON.parse((message as MessageEvent<string>).data) as Event))
+  source.onerror = () => {
+    failures += 1
+    if (failures < 3 || timer !== undefined) return
+    timer = window.setInterval(async () => {
+      const answer = await api.get<{ last: number; events: Event[] }>(`productions/${production}/changes?after=${last}`).catch(() => null)
+      if (answer === null) return
+      last = answer.last
+      answer.events.forEach(hear)
+    }, 2000)
+  }
+  return () => {
+    source.close()
+    window.clearInterval(timer)
+    window.clearTimeout(flush)
+  }
+}

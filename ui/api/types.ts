@@ -1,0 +1,122 @@
+/** Shapes that the server answers with. All `…_ticks` count 705 600 000 to the second. */
+
+export type Role = 'assistant' | 'editor' | 'reviewer' | 'admin'
+
+export interface Person { ulid: string; name: string; initials: string; role: Role }
+export interface SessionAnswer { user: Person | null; productions: { ulid: string; name: string }[] }
+
+export interface Rate { num: number; den: number; nominal: number; drop: boolean; name: string }
+export interface Day { ulid: string; number: number; date: string; unit: string }
+export interface Device { letter: string; kind: 'camera' | 'recorder'; note: string }
+export interface Production {
+  ulid: string; name: string; slate_style: 'letter' | 'number'; rate: Rate; days: Day[]; devices: Device[]
+  may: { work: boolean; organise: boolean; review: boolean; accept: boolean }
+}
+export interface Tabs {
+  open: number; by_stage: Record<string, number>; cards: { safe: number; all: number }; takes: number; placed: number; to_place: number
+}
+export interface Task {
+  ulid: string; kind: string; title: string; state: 'waiting' | 'running' | 'done' | 'failed' | 'cancelled'; done: number; total: number
+  done_bytes: number; total_bytes: number; bytes_per_second: number; now: string; message: string | null; fix: string | null; card: number | null; cancelling: boolean
+}
+
+export interface Fix { name: string; label: string }
+export interface OpenPoint {
+  key: string; weight: 'fault' | 'warning'; title: string; evidence: string
+  place: { stage: string; take?: string; clip?: string; card?: string }; fixes: Fix[]
+}
+export interface DaySheet {
+  counts: {
+    cards: number; cards_safe: number; cards_unsafe: string[]; bytes_verified: number; takes: number; setups: number; scenes: number; circled: number
+    handed_off: number; circled_ticks: number; running_ticks: number; synced: number; to_sync: number; unsure: number; strays: number
+  }
+  rolled: { device: string; kind: string; spans: [number, number, string, string | null][] }[]
+  points: OpenPoint[]
+  wrap: { done: boolean; title: string; note: string; stage: string }[]
+}
+
+export interface Volume {
+  name: string; files: number; size_bytes: number; clips: number; roll: string; device: string | null; kind: 'camera' | 'recorder' | 'folder'; why: string
+  problems: string[]; known_roll: string | null
+}
+export interface VolumeDetail extends Volume {
+  list: { path: string; size_bytes: number; kind: string | null }[]; date: string | null; day: number | null; lands_in: string
+}
+export interface Fault { path: string; reason: string; byte?: number; destination?: string }
+export interface Card {
+  ulid: string; roll: string; volume: string; device: string | null; device_note: string | null; kind: string | null; state: 'copying' | 'verified' | 'fault' | 'stopped'
+  files: number; verified_files: number; size_bytes: number; faults: Fault[]; is_safe: boolean; on_bench: boolean; verified_at: string | null
+  released_at: string | null; released_by: string | null; clips: number; running_ticks: number
+  copies: { store: string; path: string; manifest: string | null }[]; task: Task | null
+}
+export interface CardDetail extends Card {
+  list: { path: string; size_bytes: number; algorithm: string | null; hash: string | null; copies: number; fault: string | null }[]
+}
+export interface CardsAnswer { volumes: Volume[]; cards: Card[]; stores: { key: string; name: string; free_bytes: number | null }[] }
+
+export type TakeStatus = 'none' | 'circled' | 'hold' | 'ng'
+export interface LogClip {
+  ulid: string; kind: 'picture' | 'sound' | 'other'; name: string; device: string | null; slate_from: string | null; duration_ticks: number | null
+  start_ticks: number | null; placed_ticks: number | null; way: string | null; sure: boolean; stray: string | null; is_wild: boolean; is_false_start: boolean
+  problems: string[]; ready: boolean
+}
+export interface Take {
+  ulid: string; scene: string; setup: string; take: number; description: string; size: string; status: TakeStatus; notes: string; keywords: string
+  is_mos: boolean; is_tail_slate: boolean; is_wild: boolean; is_guide_only: boolean; absent_devices: string[]
+  claims: { from: string; where: string; setup: string; take: number }[]; clips: LogClip[]; sync: string
+}
+export interface SlateSheet { takes: Take[]; unslated: LogClip[]; scenes: Record<string, string> }
+
+export interface Placed {
+  clip: string; name: string; device: string; kind: 'picture' | 'sound'; duration_ticks: number; own_ticks: number | null; take: string | null; take_ulid: string | null
+  ready: boolean; start_ticks: number; group: number; way: string; confidence: number; sure: boolean; drift_ppm: number | null; is_anchor: boolean; locked: boolean
+  second_ticks: number | null; agreeing: number | null; windows: number | null
+}
+export interface Stray { clip: string; name: string; device: string; kind: string; duration_ticks: number; reason: string; is_false_start: boolean; take: string | null }
+export interface Lineup {
+  placements: Placed[]; strays: Stray[]; clocks: { device: string; learned_ticks: number | null; applied_ticks: number | null; votes: number }[]; task: Task | null
+}
+
+export interface BinEntry { key: string; name: string; note: string; clips: number; parent?: string | null }
+export interface BinTree { scenes: BinEntry[]; imports: BinEntry[]; own: BinEntry[] }
+export interface BinClip {
+  ulid: string; name: string; kind: string; import_kind: string | null; device: string | null; duration_ticks: number | null; start_ticks: number | null
+  take: { ulid: string; setup: string; take: number; status: TakeStatus; description: string; size: string } | null; ready: boolean
+}
+export interface BinPage { total: number; from: number; clips: BinClip[] }
+
+/** What a player needs to know of a clip. */
+export interface PlayableClip {
+  ulid: string; kind: string; rate: Rate; frames: number | null; start_ticks: number | null; duration_ticks: number | null; synced: boolean; media_version: string
+}
+export interface ClipSheet extends PlayableClip {
+  name: string; import_kind: string | null; device: string | null; roll: string | null; path: string; day: string; start_timecode: string | null; placed_ticks: number | null
+  sample_rate: number | null; channels: { index: number; name: string; function: string | null }[]; width: number | null; height: number | null; recorded_at: string | null
+  problems: string[]; ready: boolean
+  take: { ulid: string; setup: string; take: number; status: TakeStatus; description: string } | null
+  marks: { in_ticks: number | null; out_ticks: number | null }
+  subclips: { ulid: string; name: string; in_ticks: number; out_ticks: number }[]
+}
+
+export interface ReelSummary { ulid: string; name: string; circled_only: boolean; items: number; running_ticks: number; made_at: string; first_clip: string | null }
+export interface ReelAngle {
+  clip: string; name: string; device: string | null; device_note: string | null; start_ticks: number | null; placed_ticks: number | null; duration_ticks: number
+  frames: number | null; synced: boolean; media_version: string; rate: Rate
+}
+export interface ReelNote { ulid: string; by: string; text: string; at_ticks: number; clip: string | null; timecode: string | null }
+export interface ReelItem {
+  position: number; clip: string; in_ticks: number; out_ticks: number
+  take: { ulid: string; setup: string; take: number; scene: string; status: TakeStatus; description: string; size: string; log_note: string | null }
+  angles: ReelAngle[]; notes: ReelNote[]
+}
+export interface Reel { ulid: string; name: string; circled_only: boolean; day: string; items: ReelItem[] }
+
+export interface Handoff {
+  ulid: string; number: number; title: string; folder: string; state: 'packing' | 'delivered' | 'accepted' | 'queried' | 'failed'
+  summary: { files: number; bytes: number; clips: number; reel: string | null; missing: string[] } | null
+  made_by: string | null; made_at: string | null; delivered_at: string | null; answered_by: string | null; answered_at: string | null; query: string | null
+}
+export interface SearchAnswer {
+  takes: { ulid: string; setup: string; take: number; description: string; status: TakeStatus; day: string; number: number }[]
+  clips: { ulid: string; name: string; kind: string; letter: string | null; day: string; number: number }[]
+}

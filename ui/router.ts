@@ -1,0 +1,27 @@
+import { createRouter, createWebHistory } from 'vue-router'
+import type { StageName } from './shell/stages'
+
+const stage = (name: StageName, load: () => Promise<unknown>) => ({ path: name, name, component: load as never })
+
+/** `/LOWWATER-ULID/DAY-ULID/log`: production, day and stage stand in the address, so that a place can be sent to a colleague. */
+export const router = createRouter({
+  history: createWebHistory(),
+  routes: [
+    { path: '/', name: 'home', component: () => import('./shell/PickProduction.vue') },
+    {
+      path: '/:production([0-9A-Za-z]{26})/:day([0-9A-Za-z]{26})',
+      component: () => import('./shell/Desk.vue'),
+      redirect: (to) => ({ name: 'day', params: to.params }),
+      children: [
+        stage('day', () => import('./stages/day/DayPage.vue')),
+        stage('cards', () => import('./stages/cards/CardsPage.vue')),
+        stage('log', () => import('./stages/log/LogPage.vue')),
+        stage('lineup', () => import('./stages/lineup/LineupPage.vue')),
+        stage('bins', () => import('./stages/bins/BinsPage.vue')),
+        stage('screening', () => import('./stages/screening/ScreeningPage.vue')),
+        stage('handoff', () => import('./stages/handoff/HandoffPage.vue')),
+      ],
+    },
+    { path: '/:rest(.*)*', component: () => import('./shell/NotHere.vue') },
+  ],
+})

@@ -1,0 +1,18 @@
+<script setup lang="ts">
+import { computed } from 'vue'
+import { useRoute } from 'vue-router'
+import { useAnswer } from '@/api/queries'
+import type { Production } from '@/api/types'
+import AnswerState from './AnswerState.vue'
+import DeskFrame from './DeskFrame.vue'
+
+const route = useRoute()
+const ulid = computed(() => String(route.params.production))
+const { data, isPending, error, refetch } = useAnswer<Production>(ulid, '')
+</script>
+
+<template>
+  <AnswerState :pending="isPending" :error="error" @retry="refetch()">
+    <DeskFrame v-if="data" :key="data.ulid" :production="data" />
+  </AnswerState>
+</template>

@@ -1,0 +1,155 @@
+<script setup lang="ts">
+import { Dropdown, Menu, MenuItem, Modal } from 'ant-design-vue'
+import { computed, ref } from 'vue'
+import { useRoute, useRouter } from 'vue-router'
+import { api } from '@/api/client'
+import { useLive } from '@/api/live'
+import { queryClient, useAnswer } from '@/api/queries'
+import type { Day, Production, Tabs, Task } from '@/api/types'
+import { provideDesk } from './desk'
+import HelpCard from './HelpCard.vue'
+import { useShortcuts } from './keys'
+import { attempt, say } from './say'
+import SearchBox from './SearchBox.vue'
+import { useSession } from './session'
+import { STAGES, type StageName } from './stages'
+
+const props = defineProps<{ production: Production }>()
+const route = useRoute()
+const router = useRouter()
+const session = useSession()
+const help = ref(false)
+const newDay = ref<string | null>(null)
+
+const day = computed<Day | undefined>(() => props.production.days.find((other) => other.ulid === route.params.day))
+provideDesk({ production: computed(() => props.production), day: computed(() => day.value as Day) })
+useLive(() => props.production.ulid)
+
+const { data: tabs } = useAnswer<Tabs>(() => props.production.ulid, () => (day.value === undefined ? null : `days/${day.value.ulid}/tabs`))
+const { data: tasks } = useAnswer<{ tasks: Task[] }>(() => props.production.ulid, 'tasks')
+const running = computed(() => (tasks.value?.tasks ?? []).filter((task) => task.state === 'running' || task.state === 'waiting'))
+
+const note = computed<Record<StageName, string>>(() => {
+  const counts = tabs.value
+  return {
+    day: 'sheet',
+    cards: counts === undefined || counts.cards.all === 0 ? '' : `${counts.cards.safe} of ${counts.cards.all}`,
+    log: counts === undefined || counts.takes === 0 ? '' : `${counts.takes} ${counts.takes === 1 ? 'take' : 'takes'}`,
+    lineup: counts === undefined || counts.to_place === 0 || counts.placed === 0 ? '' : `${counts.placed} of ${counts.to_place}`,
+    bins: '',
+    screening: '',
+    handoff: '',
+  }
+})
+const open = (stage: StageName) => (stage === 'day' ? (tabs.value?.open ?? 0) : (tabs.value?.by_stage[stage] ?? 0))
+
+const dayName = (one: Day) => new Date(one.date + 'T12:00:00').toLocaleDateString('en-GB', { weekday: 'short', day: 'numeric', month: 'short' })
+const goStage = (name: StageName) => router.push({ name, params: route.params })
+const goDay = (one: Day) => router.push({ name: String(route.name), params: { ...route.params, day: one.ulid } })
+
+function beside(step: number): void {
+  const at = props.production.days.findIndex((one) => one.ulid === day.value?.ulid) + step
+  const next = props.production.days[at]
+  if (next !== undefined) void goDay(next)
+}
+
+async function undo(redo: boolean): Promise<void> {
+  const answer = await attempt(() => api.post<{ label: string | null }>(`productions/${props.production.ulid}/${redo ? 'redo' : 'undo'}`))
+  if (answer === undefined) return
+  await queryClient.invalidateQueries({ predicate: (query) => query.queryKey[0] === props.production.ulid })
+  say(answer.label === null ? (redo ? 'Nothing to do again.' : 'Nothing to take back.') : `${redo ? 'Done again' : 'Taken back'}: ${answer.label}`)
+}
+
+async function addDay(): Promise<void> {
+  const made = await attempt(() => api.post<Day>(`productions/${props.production.ulid}/days`, { date: newDay.value }))
+  if (made === undefined) return
+  newDay.value = null
+  await queryClient.invalidateQueries({ predicate: (query) => query.queryKey[0] === props.production.ulid })
+  await goDay(made)
+}
+
+function suggestDay(): void {
+  const last = props.production.days.at(-1)
+  const date = new Date((last?.date ?? '2026-01-01') + 'T12:00:00')
+  date.setDate(date.getDate() + 1)
+  newDay.value = date.toISOString().slice(0, 10)
+}
+
+useShortcuts('Everywhere', [
+  ...STAGES.map((stage) => ({ keys: [stage.key], what: stage.name === 'day' ? 'Day sheet' : stage.title, run: () => void goStage(stage.name) })),
+  { keys: ['Shift+ArrowLeft', 'Shift+ArrowRight'], what: 'Day before, day after', run: (event: KeyboardEvent) => beside(event.key === 'ArrowLeft' ? -1 : 1) },
+  { keys: ['Ctrl+z'], what: 'Take back', run: () => void undo(false) },
+  { keys: ['Ctrl+Shift+z'], what: 'Do again', run: () => void undo(true) },
+  { keys: ['?'], what: 'This card', run: () => (help.value = true) },
+])
+</script>
+
+<template>
+  <div class="desk">
+    <nav class="spine" aria-label="Stages">
+      <RouterLink to="/" class="mark" title="Cartella: productions">C</RouterLink>
+      <RouterLink v-for="stage in STAGES" :key="stage.name" :to="{ name: stage.name, params: route.params }" class="tab" :class="{ on: route.name === stage.name }" :title="`${stage.title} (${stage.key})`">
+        <kbd aria-hidden="true">{{ stage.key }}</kbd>
+        <b>{{ stage.title }}</b>
+        <span>{{ note[stage.name] }}&nbsp;</span>
+        <i v-if="open(stage.name) > 0" class="count" :aria-label="`${open(stage.name)} open points`">{{ open(stage.name) }}</i>
+      </RouterLink>
+    </nav>
+    <header>
+      <h1>{{ production.name }}</h1>
+      <div class="days" role="tablist" aria-label="Shoot days">
+        <button v-for="one in production.days" :key="one.ulid" class="date" role="tab" :aria-selected="one.ulid === day?.ulid" :class="{ on: one.ulid === day?.ulid }" @click="goDay(one)">Day {{ one.number }} · {{ dayName(one) }}</button>
+        <button v-if="production.may.work" class="date add" title="Add a shoot day" aria-label="Add a shoot day" @click="suggestDay">+</button>
+      </div>
+      <div class="right">
+        <RouterLink v-if="running.length > 0" :to="{ name: running[0]?.kind === 'lineup' ? 'lineup' : running[0]?.kind === 'handoff' ? 'handoff' : 'cards', params: route.params }" class="pill busy" role="status">
+          {{ running.length === 1 ? running[0]?.title : `${running.length} tasks` }}…
+        </RouterLink>
+        <SearchBox v-if="day" />
+        <RouterLink v-if="tabs" :to="{ name: 'day', params: route.params }" class="pill" :class="{ fault: tabs.open > 0 }">{{ tabs.open === 0 ? 'no open points' : tabs.open === 1 ? '1 open point' : `${tabs.open} open points` }}</RouterLink>
+        <Dropdown :trigger="['click']" placement="bottomRight">
+          <button class="me" :title="`${session.user?.name}, ${session.user?.role}`" :aria-label="`${session.user?.name}, ${session.user?.role}: menu`">{{ session.user?.initials }}</button>
+          <template #overlay>
+            <Menu>
+              <MenuItem key="who" disabled>{{ session.user?.name }}, {{ session.user?.role }}</MenuItem>
+              <MenuItem key="help" @click="help = true">Keys of this page <kbd>?</kbd></MenuItem>
+              <MenuItem key="pick" @click="router.push('/')">Productions</MenuItem>
+              <MenuItem key="out" @click="attempt(session.signOut).then(() => router.push('/'))">Sign out</MenuItem>
+            </Menu>
+          </template>
+        </Dropdown>
+      </div>
+    </header>
+    <main>
+      <div v-if="day === undefined" class="empty"><b>That day is not in this production.</b>Choose one of the days above.</div>
+      <RouterView v-else v-slot="{ Component }"><component :is="Component" :key="day.ulid + String(route.name)" /></RouterView>
+    </main>
+    <HelpCard :open="help" @close="help = false" />
+    <Modal :open="newDay !== null" title="Add a shoot day" ok-text="Add the day" width="360px" @ok="addDay" @cancel="newDay = null">
+      <label>Date <input v-model="newDay" class="field" type="date" @keydown.enter="addDay"></label>
+    </Modal>
+  </div>
+</template>
+
+<style scoped>
+.desk { height: 100%; display: grid; grid-template: 52px minmax(0, 1fr) / 76px minmax(0, 1fr); }
+.spine { grid-row: 1 / 3; background: var(--spine); border-right: 1px solid var(--rule-strong); overflow: hidden auto; scrollbar-width: none; }
+.mark { height: 52px; display: flex; align-items: center; justify-content: center; font-weight: 700; font-size: 19px; color: var(--ink); }
+.tab { height: 62px; margin: 0 -1px 6px 10px; border-radius: 8px 0 0 8px; background: var(--tab); border: 1px solid var(--rule-strong); border-right-color: transparent; display: flex; flex-direction: column; align-items: center; justify-content: center; font-size: 11px; color: var(--ink-soft); gap: 3px; position: relative; margin-right: 0; }
+.tab:first-of-type { margin-top: 12px; }
+.tab b { font-weight: 600; color: var(--ink); }
+.tab.on { background: var(--sheet); color: var(--act); margin-right: -1px; }
+.tab.on b { color: var(--act); }
+.tab kbd { position: absolute; left: 4px; top: 2px; border: 0; background: none; padding: 0; font-size: 10px; color: var(--ink-faint); }
+.tab:focus-visible { outline-offset: -3px; }
+.count { position: absolute; right: 4px; top: 4px; background: var(--fault); color: #fff; border-radius: 8px; font: 600 10px/15px 'IBM Plex Sans'; padding: 0 5px; }
+header { display: flex; align-items: flex-end; gap: 12px; padding: 0 18px 0 20px; border-bottom: 1px solid var(--rule-strong); min-width: 0; }
+h1 { font-size: 17px; margin: 0 6px 13px 0; font-weight: 600; white-space: nowrap; }
+.days { display: flex; gap: 8px; min-width: 0; overflow: auto hidden; scrollbar-width: none; align-self: flex-end; margin-bottom: -1px; }
+.date { padding: 7px 14px 8px; border: 1px solid var(--rule-strong); border-bottom-color: var(--rule-strong); border-radius: 7px 7px 0 0; background: var(--tab); color: var(--ink-soft); font-size: 12px; cursor: pointer; white-space: nowrap; }
+.date.on { background: var(--sheet); color: var(--ink); font-weight: 600; border-bottom-color: var(--sheet); padding-bottom: 9px; }
+.right { margin-left: auto; display: flex; gap: 10px; align-items: center; margin-bottom: 11px; flex: none; }
+.busy { background: var(--info-soft); color: var(--info); max-width: 170px; overflow: hidden; text-overflow: ellipsis; }
+.me { background: var(--ink); color: #fff; border: 0; border-radius: 12px; height: 26px; min-width: 26px; font-weight: 700; font-size: 11px; cursor: pointer; }
+main { background: var(--sheet); min-height: 0; min-width: 0; overflow: hidden; position: relative; }
+</style>

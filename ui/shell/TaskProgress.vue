@@ -1,0 +1,41 @@
+<script setup lang="ts">
+import { computed } from 'vue'
+import { api } from '@/api/client'
+import type { Task } from '@/api/types'
+import { bytes, left } from '@/player/time'
+import { useDesk } from './desk'
+import { attempt } from './say'
+
+const props = defineProps<{ task: Task }>()
+const { base, production } = useDesk()
+const share = computed(() => (props.task.total_bytes > 0 ? props.task.done_bytes / props.task.total_bytes : props.task.total > 0 ? props.task.done / props.task.total : 0))
+const rest = computed(() => (props.task.bytes_per_second > 0 ? left((props.task.total_bytes - props.task.done_bytes) / props.task.bytes_per_second) : ''))
+</script>
+
+<template>
+  <div class="progress" role="progressbar" :aria-valuenow="Math.round(share * 100)" :aria-label="task.title">
+    <div class="line"><i :style="{ width: `${share * 100}%` }" /></div>
+    <div class="facts">
+      <span v-if="task.state === 'waiting'">waiting for a worker</span>
+      <template v-else>
+        <span><b class="mono">{{ task.done }}</b> of {{ task.total }} {{ task.kind === 'offload' ? 'files' : 'clips' }}</span>
+        <span v-if="task.total_bytes > 0" class="mono">{{ bytes(task.done_bytes) }} of {{ bytes(task.total_bytes) }}</span>
+        <span v-if="task.bytes_per_second > 0" class="mono">{{ bytes(task.bytes_per_second) }}/s</span>
+        <b v-if="rest" class="mono">{{ rest }} left</b>
+      </template>
+    </div>
+    <div class="now">
+      <span class="soft">{{ task.now }}</span>
+      <button v-if="production.may.work" class="plain" :disabled="task.cancelling" @click="attempt(() => api.post(`${base}/tasks/${task.ulid}/cancel`))">{{ task.cancelling ? 'Stopping…' : 'Stop' }}</button>
+    </div>
+  </div>
+</template>
+
+<style scoped>
+.progress { display: grid; gap: 6px; font-size: 12px; }
+.line { height: 9px; border-radius: 5px; background: #e9dfca; overflow: hidden; }
+.line i { display: block; height: 100%; background: var(--act); transition: width 0.25s linear; }
+.facts { display: flex; gap: 12px; flex-wrap: wrap; justify-content: space-between; }
+.now { display: flex; gap: 8px; align-items: center; min-height: 28px; }
+.now span { flex: 1; overflow: hidden; text-overflow: ellipsis; white-space: nowrap; }
+</style>

@@ -1,0 +1,59 @@
+import { onScopeDispose, reactive } from 'vue'
+
+export interface Shortcut {
+  /** As `KeyboardEvent.key`; with `Shift+`, `Ctrl+` or both before it. */
+  keys: string[]
+  what: string
+  run: (event: KeyboardEvent) => void
+  /** Also while somebody types. */
+  whileTyping?: boolean
+}
+
+interface Group { title: string; shortcuts: Shortcut[] }
+
+/** What the `?` card lists: the groups of what is on screen, the newest first. */
+export const groups = reactive<Group[]>([])
+
+export function isTyping(event: KeyboardEvent): boolean {
+  const target = event.target as HTMLElement | null
+  return target !== null && (target.isContentEditable || ['INPUT', 'TEXTAREA', 'SELECT'].includes(target.tagName))
+}
+
+function pressed(event: KeyboardEvent): string {
+  const key = event.key.length === 1 ? (event.ctrlKey || event.metaKey ? event.key.toLowerCase() : event.key) : event.key
+  const withShift = event.shiftKey && (event.key.length > 1 || event.ctrlKey || event.metaKey)
+  return (event.ctrlKey || event.metaKey ? 'Ctrl+' : '') + (withShift ? 'Shift+' : '') + key
+}
+
+function listen(event: KeyboardEvent): void {
+  if (event.defaultPrevented || event.altKey || document.querySelector('.ant-modal-wrap:not([style*="display: none"])') !== null) return
+  const typing = isTyping(event)
+  const name = pressed(event)
+  for (const group of groups) {
+    for (const shortcut of group.shortcuts) {
+      if (shortcut.keys.includes(name) && (!typing || shortcut.whileTyping)) {
+        // Enter and Space belong to a button that has the focus.
+        if ((name === 'Enter' || name === ' ') && (event.target as HTMLElement).closest('button, a, [role=button]') !== null) return
+        event.preventDefault()
+        shortcut.run(event)
+        return
+      }
+    }
+  }
+}
+
+let installed = false
+
+/** Shortcuts for as long as their owner is on screen; they stand on the `?` card under the title. */
+export function useShortcuts(title: string, shortcuts: Shortcut[]): void {
+  if (!installed) {
+    window.addEventListener('keydown', listen)
+    installed = true
+  }
+  const group: Group = { title, shortcuts }
+  groups.unshift(group)
+  onScopeDispose(() => {
+    const at = groups.findIndex((other) => other.title === title && other.shortcuts.length === shortcuts.length)
+    if (at >= 0) groups.splice(at, 1)
+  })
+}

@@ -1,0 +1,12 @@
+export type StageName = 'day' | 'cards' | 'log' | 'lineup' | 'bins' | 'screening' | 'handoff'
+
+/** The stages in the order of the work. A stage keeps its key when others are added: 7 waits for assembly. */
+export const STAGES: { name: StageName; title: string; key: string }[] = [
+  { name: 'day', title: 'Day', key: '1' },
+  { name: 'cards', title: 'Cards', key: '2' },
+  { name: 'log', title: 'Log', key: '3' },
+  { name: 'lineup', title: 'Line-up', key: '4' },
+  { name: 'bins', title: 'Bins', key: '5' },
+  { name: 'screening', title: 'Screening', key: '6' },
+  { name: 'handoff', title: 'Hand-off', key: '8' },
+]

@@ -1,0 +1,109 @@
+<script setup lang="ts">
+import { computed, nextTick, ref, shallowRef, watch } from 'vue'
+import { api } from '@/api/client'
+import { makeStale, useAnswer } from '@/api/queries'
+import type { ClipSheet, LogClip, Take } from '@/api/types'
+import ClipPlayer from '@/player/ClipPlayer.vue'
+import { useDesk } from '@/shell/desk'
+import DeviceBadge from '@/shell/DeviceBadge.vue'
+import { attempt, say } from '@/shell/say'
+import { syncOf } from './rows'
+
+/** The take under the cursor beside the sheet: its picture from any angle, and what is written of it. */
+const props = defineProps<{ take: Take | null; clip: LogClip | null; mayLog: boolean }>()
+const emit = defineEmits<{ change: [take: Take, values: Partial<Take>] }>()
+const { production, day, base } = useDesk()
+
+/** The clip that was chosen; another take shows its clip of the same device. */
+const angle = shallowRef<{ clip: string; device: string | null } | null>(null)
+const guide = ref(false)
+const note = ref('')
+const noteBox = ref<HTMLTextAreaElement | null>(null)
+const clips = computed(() => props.take?.clips ?? (props.clip === null ? [] : [props.clip]))
+const chosen = computed(() => clips.value.find((one) => one.ulid === angle.value?.clip) ?? clips.value.find((one) => one.device === angle.value?.device) ?? clips.value[0])
+const choose = (one: LogClip | undefined) => one !== undefined && (angle.value = { clip: one.ulid, device: one.device })
+const { data, error } = useAnswer<ClipSheet>(() => production.value.ulid, () => (chosen.value === undefined ? null : `clips/${chosen.value.ulid}`))
+const bySlate = computed(() => {
+  const said = new Map<string, string[]>()
+  for (const claim of props.take?.claims ?? []) said.set(`${claim.setup}/${claim.take}`, [...(said.get(`${claim.setup}/${claim.take}`) ?? []), `${claim.from === 'ixml' ? 'the recorder' : 'the name'} (${claim.where})`])
+  return [...said]
+})
+
+watch(() => props.take?.ulid, () => (note.value = props.take?.notes ?? ''), { immediate: true })
+watch(() => props.take?.notes, (now) => { if (document.activeElement !== noteBox.value) note.value = now ?? '' })
+
+function turn(step: number): void {
+  if (clips.value.length === 0) return
+  const at = clips.value.indexOf(chosen.value!)
+  choose(clips.value[(at + step + clips.value.length) % clips.value.length])
+}
+function writeNote(): void {
+  if (props.mayLog) void nextTick(() => noteBox.value?.focus())
+}
+function keepNote(): void {
+  if (props.take !== null && note.value.trim() !== props.take.notes) emit('change', props.take, { notes: note.value.trim() })
+}
+async function settle(slate: string): Promise<void> {
+  if (props.take === null) return
+  const done = await attempt(() => api.post(`${base.value}/days/${day.value.ulid}/points`, { key: `claim.${props.take?.ulid}`, fix: `slate:${slate}` }))
+  if (done !== undefined) say(`It is ${slate}.`)
+  makeStale('takes')
+}
+function regionKey(event: KeyboardEvent): void {
+  // Digits are angles while the player has the focus; elsewhere they are stages.
+  const wanted = clips.value[Number(event.key) - 1]
+  if (wanted === undefined || !/^[1-9]$/.test(event.key) || (event.target as HTMLElement).closest('.player') === null) return
+  event.preventDefault()
+  choose(wanted)
+}
+defineExpose({ turn, writeNote })
+</script>
+
+<template>
+  <aside @keydown="regionKey">
+    <div v-if="chosen === undefined" class="empty"><b>{{ take === null ? 'No take here.' : 'No clip in this take.' }}</b>Choose a row of the sheet.</div>
+    <template v-else>
+      <div v-if="error" class="note fault">{{ error.message }} {{ error.fix }}</div>
+      <ClipPlayer v-else-if="data && data.ulid === chosen.ulid" :production="production.ulid" :clip="data" :guide="guide" @guide="guide = $event" />
+      <div v-else class="hold" />
+      <div class="angles" role="radiogroup" aria-label="Angle">
+        <button v-for="(one, index) in clips" :key="one.ulid" class="angle" role="radio" :aria-checked="one.ulid === chosen.ulid" :class="{ on: one.ulid === chosen.ulid }" :title="`${one.name} ([ and ], or ${index + 1} in the player)`" @click="choose(one)">
+          <DeviceBadge :letter="one.device" /><span>{{ clips.filter((other) => other.device === one.device).length > 1 ? one.name : (production.devices.find((device) => device.letter === one.device)?.note ?? one.name) }}</span>
+        </button>
+      </div>
+      <dl v-if="take">
+        <dt>Take</dt><dd><b class="mono">{{ take.setup }} / {{ take.take }}</b> {{ { none: '', circled: ' circled', hold: ' hold', ng: ' NG' }[take.status] }}</dd>
+        <dt>Happens</dt><dd>{{ take.description || '—' }}</dd>
+        <dt>Size</dt><dd>{{ take.size || '—' }}</dd>
+        <dt>Clip</dt><dd class="mono clip">{{ data?.roll }} · {{ chosen.name }}</dd>
+        <dt>Synced</dt><dd :class="syncOf(take).look">{{ syncOf(take).text }}</dd>
+        <dt><label for="note">Notes</label></dt>
+        <dd><textarea id="note" ref="noteBox" v-model="note" class="field" rows="3" :disabled="!mayLog" placeholder="Anything the cutting room should know" @blur="keepNote" @keydown.esc.stop="noteBox?.blur()" @keydown.ctrl.enter="noteBox?.blur()" /></dd>
+      </dl>
+      <dl v-else>
+        <dt>Clip</dt><dd class="mono clip">{{ data?.roll }} · {{ chosen.name }}</dd>
+        <dt>Starts</dt><dd class="mono">{{ data?.start_timecode ?? 'no timecode' }}</dd>
+        <dt>Slate</dt><dd>none · <kbd>↵</kbd> types it, <kbd>F</kbd> marks a false start</dd>
+      </dl>
+      <div v-if="bySlate.length > 1" class="note warn says">
+        <b>Two sources disagree.</b> <span v-for="[slate, who] in bySlate" :key="slate">{{ who.join(' and ') }} says {{ slate }}. </span>
+        <div v-if="mayLog"><button v-for="[slate] in bySlate" :key="slate" class="plain" :class="{ go: slate === `${take?.setup}/${take?.take}` }" @click="settle(slate)">{{ slate === `${take?.setup}/${take?.take}` ? 'Keep' : 'Use' }} {{ slate }}</button></div>
+      </div>
+    </template>
+  </aside>
+</template>
+
+<style scoped>
+aside { border-left: 1px solid var(--rule-strong); background: var(--sheet-2); padding: 14px 16px; overflow: auto; display: grid; gap: 11px; align-content: start; }
+.hold { aspect-ratio: 16 / 9; background: var(--dark); border-radius: 5px; margin-bottom: 106px; }
+.angles { display: flex; gap: 7px; flex-wrap: wrap; }
+.angle { flex: 1 1 88px; height: 28px; border: 1px solid var(--rule-strong); border-radius: 4px; background: var(--sheet); display: flex; align-items: center; gap: 6px; padding: 0 7px; font-size: 12px; cursor: pointer; min-width: 0; }
+.angle span:last-child { overflow: hidden; text-overflow: ellipsis; white-space: nowrap; }
+.angle.on { border-color: var(--ink); box-shadow: 0 0 0 1px var(--ink); }
+dl { display: grid; grid-template-columns: 70px 1fr; row-gap: 7px; margin: 0; font-size: 12.5px; }
+dt { color: var(--ink-soft); }
+dd { margin: 0; min-width: 0; overflow-wrap: anywhere; }
+.clip { font-size: 12px; }
+.says div { margin-top: 7px; display: flex; gap: 7px; }
+textarea { resize: vertical; }
+</style>
