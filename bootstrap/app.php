@@ -3,6 +3,7 @@
 declare(strict_types=1);
 
 use App\Http\ErrorAnswer;
+use App\Support\Problem;
 use Illuminate\Foundation\Application;
 use Illuminate\Foundation\Configuration\Exceptions;
 use Illuminate\Foundation\Configuration\Middleware;
@@ -17,6 +18,7 @@ return Application::configure(basePath: dirname(__DIR__))
         $middleware->redirectGuestsTo(static fn (): ?string => null);
     })
     ->withExceptions(static function (Exceptions $exceptions): void {
+        $exceptions->dontReport([Problem::class]); // a refusal is an answer, not a fault
         $exceptions->shouldRenderJsonWhen(static fn (Request $request): bool => $request->is('api/*'));
         $exceptions->render(static fn (Throwable $trouble, Request $request) => $request->is('api/*') ? ErrorAnswer::of($trouble) : null);
     })

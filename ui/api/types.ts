@@ -30,17 +30,17 @@ export interface DaySheet {
     cards: number; cards_safe: number; cards_unsafe: string[]; bytes_verified: number; takes: number; setups: number; scenes: number; circled: number
     handed_off: number; circled_ticks: number; running_ticks: number; synced: number; to_sync: number; unsure: number; strays: number
   }
-  rolled: { device: string; kind: string; spans: [number, number, string, string | null][] }[]
+  rolled: { device: string; kind: string; spans: [number, number, string, string | null, boolean][] }[]
   points: OpenPoint[]
   wrap: { done: boolean; title: string; note: string; stage: string }[]
 }
 
 export interface Volume {
   name: string; files: number; size_bytes: number; clips: number; roll: string; device: string | null; kind: 'camera' | 'recorder' | 'folder'; why: string
-  problems: string[]; known_roll: string | null
+  problems: string[]; known_roll: string | null; date: string | null; day: number | null
 }
 export interface VolumeDetail extends Volume {
-  list: { path: string; size_bytes: number; kind: string | null }[]; date: string | null; day: number | null; lands_in: string
+  list: { path: string; size_bytes: number; kind: string | null }[]; lands_in: string
 }
 export interface Fault { path: string; reason: string; byte?: number; destination?: string }
 export interface Card {
@@ -69,7 +69,7 @@ export interface SlateSheet { takes: Take[]; unslated: LogClip[]; scenes: Record
 
 export interface Placed {
   clip: string; name: string; device: string; kind: 'picture' | 'sound'; duration_ticks: number; own_ticks: number | null; take: string | null; take_ulid: string | null
-  ready: boolean; start_ticks: number; group: number; way: string; confidence: number; sure: boolean; drift_ppm: number | null; is_anchor: boolean; locked: boolean
+  ready: boolean; has_sound: boolean; start_ticks: number; group: number; way: string; confidence: number; sure: boolean; drift_ppm: number | null; is_anchor: boolean; locked: boolean
   second_ticks: number | null; agreeing: number | null; windows: number | null
 }
 export interface Stray { clip: string; name: string; device: string; kind: string; duration_ticks: number; reason: string; is_false_start: boolean; take: string | null }
@@ -87,7 +87,7 @@ export interface BinPage { total: number; from: number; clips: BinClip[] }
 
 /** What a player needs to know of a clip. */
 export interface PlayableClip {
-  ulid: string; kind: string; rate: Rate; frames: number | null; start_ticks: number | null; duration_ticks: number | null; synced: boolean; media_version: string
+  ulid: string; kind: string; rate: Rate; frames: number | null; start_ticks: number | null; duration_ticks: number | null; synced: boolean; media_version: string; has_sound: boolean
 }
 export interface ClipSheet extends PlayableClip {
   name: string; import_kind: string | null; device: string | null; roll: string | null; path: string; day: string; start_timecode: string | null; placed_ticks: number | null

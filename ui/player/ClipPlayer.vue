@@ -126,11 +126,12 @@ defineExpose({ frame, timecode, step, go, region, stop: frames.stand, ticks: com
       <span class="mono soft len">{{ label(frameCount ?? 0, { ...clip.rate, drop: false }) }}</span>
     </div>
     <div class="wave" title="Click to go there" @click="goToShare">
-      <WaveStrip :address="mediaUrl(production, clip.ulid, 'peaks', clip.media_version)" :seconds="seconds" :gain="isPicture ? 2.5 : 1.6" />
+      <WaveStrip v-if="clip.has_sound" :address="mediaUrl(production, clip.ulid, 'peaks', clip.media_version)" :seconds="seconds" :gain="isPicture ? 2.5 : 1.6" />
+      <span v-else class="silent soft">no sound was recorded</span>
       <i v-if="marks?.in_ticks != null || marks?.out_ticks != null" class="range" :style="{ left: share(marks?.in_ticks ?? 0), right: `calc(100% - ${share(marks?.out_ticks ?? clip.duration_ticks ?? 1)})` }" />
       <i class="head" :style="{ left: share(ofFrames(frame, clip.rate)) }" />
     </div>
-    <div v-if="isPicture" class="ears soft">
+    <div v-if="isPicture && clip.has_sound" class="ears soft">
       <template v-if="clip.synced">
         <button class="ear" :class="{ on: guide !== true }" title="The recorder's sound (G)" @click="emit('guide', false)">recorder</button>
         <button class="ear" :class="{ on: guide === true }" title="The camera's own sound (G)" @click="emit('guide', true)">guide</button>
@@ -152,6 +153,7 @@ video { width: 100%; height: 100%; display: block; object-fit: contain; }
 .tc { font-weight: 600; }
 .len { margin-left: auto; }
 .wave { height: 44px; background: #fff; border: 1px solid var(--rule); border-radius: 4px; position: relative; cursor: pointer; overflow: hidden; }
+.silent { position: absolute; inset: 0; display: grid; place-items: center; font-size: 12px; }
 .head { position: absolute; top: 0; bottom: 0; width: 2px; background: var(--fault); }
 .range { position: absolute; top: 0; bottom: 0; background: #1f6f5c26; border: solid var(--act); border-width: 0 2px; }
 .ears { display: flex; gap: 6px; font-size: 12px; min-height: 24px; align-items: center; }

@@ -7,7 +7,7 @@ defineProps<{ letter: string | null; size?: 'small' | 'large' }>()
 </template>
 
 <style scoped>
-.badge { display: inline-block; min-width: 19px; height: 17px; line-height: 17px; border-radius: 3px 3px 3px 0; color: #fff; font-weight: 700; font-size: 11px; text-align: center; padding: 0 4px; background: #6e6757; flex: none; text-shadow: 0 0 2px #0006; }
+.badge { display: inline-block; justify-self: start; min-width: 19px; height: 17px; line-height: 17px; border-radius: 3px 3px 3px 0; color: #fff; font-weight: 700; font-size: 11px; text-align: center; padding: 0 4px; background: #6e6757; flex: none; text-shadow: 0 0 2px #0006; }
 .badge.large { min-width: 27px; height: 25px; line-height: 25px; font-size: 15px; }
 /* Each letter has a pattern of its own, so that colour is never the only sign. */
 .dA { background: #a8720a; }

@@ -1,16 +1,19 @@
 <script setup lang="ts">
 import { Modal } from 'ant-design-vue'
+import { computed } from 'vue'
 import { groups } from './keys'
 
 defineProps<{ open: boolean }>()
 defineEmits<{ close: [] }>()
-const shown = (key: string) => ({ ' ': 'Space', ArrowUp: '↑', ArrowDown: '↓', ArrowLeft: '←', ArrowRight: '→', Escape: 'Esc' })[key] ?? key.replace('Shift+', '⇧ ').replace('Ctrl+', 'Ctrl ').replace('ArrowLeft', '←').replace('ArrowRight', '→')
+/** Parts of the page add to one group, such as what works everywhere. */
+const merged = computed(() => [...Map.groupBy(groups, (group) => group.title)].map(([title, parts]) => ({ title, shortcuts: parts.flatMap((part) => part.shortcuts) })))
+const shown = (key: string) => ({ ' ': 'Space', ArrowUp: '↑', ArrowDown: '↓', ArrowLeft: '←', ArrowRight: '→', Escape: 'Esc' })[key] ?? key.replace('Shift+', '⇧ ').replace('Ctrl+', 'Ctrl ').replace('ArrowLeft', '←').replace('ArrowRight', '→').replace('ArrowUp', '↑').replace('ArrowDown', '↓').replace(/^(Ctrl |⇧ )*[a-z]$/, (text) => text.slice(0, -1) + text.slice(-1).toUpperCase())
 </script>
 
 <template>
   <Modal :open="open" title="Keys of this page" :footer="null" width="720px" @cancel="$emit('close')">
     <div class="card">
-      <section v-for="group in groups" :key="group.title">
+      <section v-for="group in merged" :key="group.title">
         <h2>{{ group.title }}</h2>
         <dl>
           <template v-for="shortcut in group.shortcuts" :key="shortcut.what">

@@ -27,7 +27,7 @@ final class ClipSheet
             'placed_ticks' => $clip->placement?->start_ticks,
             'rate' => ['num' => $rate->num, 'den' => $rate->den, 'nominal' => $rate->nominal, 'drop' => $rate->dropFrame, 'name' => $rate->label()],
             'sample_rate' => $clip->sample_rate, 'channels' => $clip->channels ?? [], 'width' => $clip->facts['width'] ?? null, 'height' => $clip->facts['height'] ?? null,
-            'recorded_at' => $clip->recorded_at, 'problems' => $clip->problems ?? [], 'ready' => $clip->proxied_at !== null, 'synced' => $clip->sound_synced_at !== null,
+            'recorded_at' => $clip->recorded_at, 'problems' => $clip->problems ?? [], 'ready' => $clip->proxied_at !== null, 'synced' => $clip->sound_synced_at !== null, 'has_sound' => ($clip->channels ?? []) !== [],
             'media_version' => (string) max($clip->proxied_at->timestamp ?? 0, $clip->sound_synced_at->timestamp ?? 0),
             'take' => $clip->take === null ? null : ['ulid' => $clip->take->ulid, 'setup' => $clip->take->setup, 'take' => $clip->take->take, 'status' => $clip->take->status, 'description' => $clip->take->description],
             'marks' => ['in_ticks' => $mark?->in_ticks, 'out_ticks' => $mark?->out_ticks],

@@ -10,6 +10,7 @@ use App\Support\Problem;
 use Cartella\Core\Custody\FolderWalk;
 use Cartella\Core\Media\Exception\UnableToReadMedia;
 use Cartella\Core\Media\Probe;
+use Illuminate\Support\Facades\Cache;
 
 /** The volumes that are in the readers: folders below the bench folder, looked at without changing anything on them. */
 final class Bench
@@ -95,8 +96,13 @@ final class Bench
         return $files;
     }
 
-    /** The date that the first clip on the volume says, `YYYY-MM-DD`; null when none does. */
-    public function date(string $name): ?string
+    /** The date that the first clip on the volume says, `YYYY-MM-DD`; null when none does. Asked once for the same content. */
+    public function date(string $name, int $files, int $bytes): ?string
+    {
+        return Cache::remember('bench.date.'.hash('xxh64', "$name|$files|$bytes"), 86_400, fn (): string => $this->readDate($name) ?? '') ?: null;
+    }
+
+    private function readDate(string $name): ?string
     {
         foreach (FolderWalk::of($this->path($name)) as $path => $facts) {
             if ($facts['type'] === 'file' && ! MediaNames::isJunk((string) $path) && in_array(MediaNames::kindOf((string) $path), ['picture', 'sound'], true)) {

@@ -73,18 +73,18 @@ final class DaySheet
         ];
     }
 
-    /** @return list<array{device: string, kind: string, spans: list<array{0: int, 1: int, 2: string, 3: string|null}>}> start, end, clip, take */
+    /** @return list<array{device: string, kind: string, spans: list<array{0: int, 1: int, 2: string, 3: string|null, 4: bool}>}> start, end, clip, take, meant to be alone */
     private function rolled(ShootDay $day): array
     {
         $rows = DB::table('clips')->join('devices', 'devices.id', '=', 'clips.device_id')->leftJoin('placements', 'placements.clip_id', '=', 'clips.id')->leftJoin('takes', 'takes.id', '=', 'clips.take_id')
             ->where('clips.shoot_day_id', $day->id)->whereNull('clips.import_kind')->whereNotNull('clips.duration_ticks')
             ->whereRaw('COALESCE(placements.start_ticks, clips.start_ticks) IS NOT NULL')->where(static fn ($query) => $query->whereNull('placements.group')->orWhere('placements.group', 0))
             ->orderBy('devices.lane')->orderByRaw('COALESCE(placements.start_ticks, clips.start_ticks)')
-            ->get(['devices.letter', 'devices.kind', 'clips.ulid', 'clips.duration_ticks', 'takes.setup', 'takes.take', DB::raw('COALESCE(placements.start_ticks, clips.start_ticks) AS at_ticks')]);
+            ->get(['devices.letter', 'devices.kind', 'clips.ulid', 'clips.duration_ticks', 'takes.setup', 'takes.take', 'takes.is_mos', 'clips.is_wild', 'clips.is_false_start', 'takes.is_wild as take_is_wild', DB::raw('COALESCE(placements.start_ticks, clips.start_ticks) AS at_ticks')]);
         $lanes = [];
         foreach ($rows as $row) {
             $lanes[$row->letter] ??= ['device' => $row->letter, 'kind' => $row->kind, 'spans' => []];
-            $lanes[$row->letter]['spans'][] = [(int) $row->at_ticks, (int) $row->at_ticks + (int) $row->duration_ticks, $row->ulid, $row->setup === null ? null : $row->setup.'/'.$row->take];
+            $lanes[$row->letter]['spans'][] = [(int) $row->at_ticks, (int) $row->at_ticks + (int) $row->duration_ticks, $row->ulid, $row->setup === null ? null : $row->setup.'/'.$row->take, (bool) ($row->is_mos || $row->is_wild || $row->is_false_start || $row->take_is_wild)];
         }
 
         return array_values($lanes);

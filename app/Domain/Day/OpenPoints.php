@@ -88,13 +88,14 @@ final class OpenPoints
     {
         $bySlate = [];
         foreach ($take['claims'] as $claim) {
-            $bySlate[$claim['setup'].'/'.$claim['take']][] = ($claim['from'] === 'ixml' ? 'the recorder' : 'the name').' ('.$claim['where'].')';
+            // A recorder file is named after its own fields; that is one source, not two.
+            $bySlate[$claim['setup'].'/'.$claim['take']][$claim['where']] ??= ($claim['from'] === 'ixml' ? 'the recorder' : 'the name').' ('.$claim['where'].')';
         }
         $own = $take['setup'].'/'.$take['take'];
         uksort($bySlate, static fn (string $x, string $y): int => [$y === $own, $x] <=> [$x === $own, $y]);
         $sentences = $fixes = [];
         foreach ($bySlate as $slate => $who) {
-            $sentences[] = ucfirst(implode(' and ', $who))." says $slate.";
+            $sentences[] = ucfirst(implode(' and ', $who)).(count($who) > 1 ? ' say ' : ' says ').$slate.'.';
             $fixes[] = ['name' => "slate:$slate", 'label' => ($slate === $own ? 'Keep ' : 'Use ').$slate];
         }
 
@@ -116,7 +117,7 @@ final class OpenPoints
                 continue;
             } else {
                 $length = Clock::distance((int) $clip['duration_ticks'], $this->rate);
-                $points[] = new OpenPoint("clip.{$clip['ulid']}", 'warning', $clip['name'].' belongs to no take', sprintf('%s of %s from %s; nothing on it says a slate.', $length, strtolower(($this->devices[$clip['device']] ?? null)?->title() ?? 'an unknown device'), Clock::time((int) ($clip['placed_ticks'] ?? $clip['start_ticks']))), $place,
+                $points[] = new OpenPoint("clip.{$clip['ulid']}", 'warning', $clip['name'].' belongs to no take', sprintf('%s of %s from %s; nothing on it says a slate.', $length, lcfirst(($this->devices[$clip['device']] ?? null)?->title() ?? 'an unknown device'), Clock::time((int) ($clip['placed_ticks'] ?? $clip['start_ticks']))), $place,
                     $clip['kind'] === 'picture' ? [['name' => 'false', 'label' => 'Mark false start']] : [['name' => 'wildclip', 'label' => 'It is wild']]);
             }
         }

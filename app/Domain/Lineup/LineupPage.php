@@ -19,7 +19,7 @@ final class LineupPage
         foreach ($clips as $clip) {
             $entry = [
                 'clip' => $clip->ulid, 'name' => $clip->name, 'device' => $clip->device?->letter, 'kind' => $clip->kind, 'duration_ticks' => $clip->duration_ticks,
-                'own_ticks' => $clip->start_ticks, 'take' => $clip->take?->label(), 'take_ulid' => $clip->take?->ulid, 'ready' => $clip->proxied_at !== null,
+                'own_ticks' => $clip->start_ticks, 'take' => $clip->take?->label(), 'take_ulid' => $clip->take?->ulid, 'ready' => $clip->proxied_at !== null, 'has_sound' => ($clip->channels ?? []) !== [],
             ];
             $place = $clip->placement;
             if ($place?->start_ticks === null) {

@@ -37,7 +37,7 @@ final class CardsController extends Controller
                 continue; // taken out while it was looked at
             }
             if ($card === null || ($card->state === 'verified' && ($seen['files'] !== $card->files || $seen['size_bytes'] !== $card->size_bytes))) {
-                $volumes[] = $seen + ['known_roll' => $card?->roll];
+                $volumes[] = $seen + ['known_roll' => $card?->roll] + $this->dated($production, $bench, $seen);
             }
         }
 
@@ -51,13 +51,11 @@ final class CardsController extends Controller
     public function volume(Production $production, ShootDay $day, string $volume, Bench $bench): JsonResponse
     {
         $seen = $bench->look($production, $volume);
-        $date = $bench->date($volume);
         $device = $seen['device'] === null ? null : $production->devices()->where('letter', $seen['device'])->first();
 
-        return new JsonResponse($seen + [
+        return new JsonResponse($seen + $this->dated($production, $bench, $seen) + [
             'list' => $bench->files($volume),
-            'date' => $date,
-            'day' => $date === null ? null : $production->days()->whereDate('date', $date)->value('number'),
+            'known_roll' => null,
             'lands_in' => Stores::below($production, $day, $device).'/'.$seen['roll'],
         ]);
     }
@@ -89,6 +87,19 @@ final class CardsController extends Controller
     public function release(Request $request, Production $production, Card $card, ReleaseCard $release): JsonResponse
     {
         return new JsonResponse($this->card($release($card, self::who($request))->load(['device', 'copies', 'releasedBy']), false, collect()));
+    }
+
+    /**
+     * The date on the volume's clips, and the number of the shoot day that has it.
+     *
+     * @param  array{name: string, files: int, size_bytes: int}  $seen
+     * @return array{date: string|null, day: int|null}
+     */
+    private function dated(Production $production, Bench $bench, array $seen): array
+    {
+        $date = $bench->date($seen['name'], $seen['files'], $seen['size_bytes']);
+
+        return ['date' => $date, 'day' => $date === null ? null : $production->days()->whereDate('date', $date)->value('number')];
     }
 
     /**

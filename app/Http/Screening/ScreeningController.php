@@ -16,13 +16,14 @@ use App\Models\Take;
 use App\Support\Live;
 use Illuminate\Http\JsonResponse;
 use Illuminate\Http\Request;
+use Illuminate\Support\Facades\DB;
 
 final class ScreeningController extends Controller
 {
     public function index(Production $production, ShootDay $day): JsonResponse
     {
         return new JsonResponse(['reels' => $day->reels()->withCount('items')->latest('id')->get()->map(static fn (Reel $reel): array => [
-            'ulid' => $reel->ulid, 'name' => $reel->name, 'circled_only' => $reel->circled_only, 'items' => $reel->items_count, 'running_ticks' => (int) $reel->items()->selectRaw('SUM(out_ticks - in_ticks) AS total')->value('total'),
+            'ulid' => $reel->ulid, 'name' => $reel->name, 'circled_only' => $reel->circled_only, 'items' => $reel->items_count, 'running_ticks' => (int) $reel->items()->reorder()->sum(DB::raw('out_ticks - in_ticks')),
             'made_at' => $reel->created_at?->toIso8601String(), 'first_clip' => $reel->items()->with('clip')->first()?->clip->ulid,
         ])->all()]);
     }

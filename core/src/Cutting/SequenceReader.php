@@ -69,7 +69,7 @@ final readonly class SequenceReader
     {
         $list = [];
         foreach (array_values($this->map($field)) as $index => $entry) {
-            $list[] = new self("$this->where.$field[$index]", $entry);
+            $list[] = new self("$this->where.{$field}[$index]", $entry);
         }
 
         return $list;

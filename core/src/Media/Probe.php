@@ -17,6 +17,9 @@ final class Probe
 {
     private const STILL_FORMATS = ['image2', 'png_pipe', 'jpeg_pipe', 'tiff_pipe', 'bmp_pipe', 'webp_pipe', 'gif', 'exr_pipe', 'dpx_pipe'];
 
+    /** Formats in which ffmpeg would show any text as pictures. */
+    private const TEXT_FORMATS = ['tty', 'txd', 'bin', 'xbin', 'adf', 'idf'];
+
     /** @throws UnableToReadMedia if the file cannot be opened at all */
     public static function file(string $path): MediaInfo
     {
@@ -110,6 +113,9 @@ final class Probe
         $picture = $of('video')[0] ?? null;
         $sounds = $of('audio');
         $formats = explode(',', (string) ($format['format_name'] ?? ''));
+        if (array_intersect($formats, self::TEXT_FORMATS) !== []) {
+            return new MediaInfo($path, 'other', problems: ['It is text, not picture or sound.']);
+        }
         $still = $picture !== null && $sounds === [] && array_intersect($formats, self::STILL_FORMATS) !== [];
         $problems = [];
         $rate = $picture !== null && ! $still ? self::rate($picture) : null;

@@ -210,7 +210,7 @@ useShortcuts('Bins', [
 </template>
 
 <style scoped>
-.split { display: grid; grid-template-columns: 214px minmax(0, 1fr) 352px; height: 100%; }
+.split { display: grid; grid-template-columns: 214px minmax(0, 1fr) 352px; grid-template-rows: minmax(0, 1fr); height: 100%; }
 .tree { border-right: 1px solid var(--rule-strong); background: var(--sheet-2); padding: 6px 10px 20px; overflow: auto; }
 h3 { font-size: 11px; font-weight: 500; color: var(--ink-soft); margin: 14px 6px 5px; display: flex; align-items: center; }
 .plus { margin-left: auto; border: 1px solid var(--rule-strong); background: var(--sheet); border-radius: 4px; width: 22px; height: 20px; line-height: 1; cursor: pointer; }

@@ -59,8 +59,15 @@ async function offload(name: string, as: string, letter: string): Promise<void> 
   makeStale('cards')
 }
 
+/** What "all" means: cards dated on this day, and undated ones unless the bench holds another day's. */
+const ours = computed(() => {
+  const volumes = data.value?.volumes ?? []
+  const others = volumes.some((one) => one.day !== null && one.day !== day.value.number)
+  return volumes.filter((one) => one.day === day.value.number || (one.day === null && (!others || volumes.some((other) => other.day === day.value.number))))
+})
+
 async function offloadAll(): Promise<void> {
-  for (const one of data.value?.volumes ?? []) await offload(one.name, one.roll, one.device ?? '')
+  for (const one of ours.value) await offload(one.name, one.roll, one.device ?? '')
 }
 
 async function release(): Promise<void> {
@@ -82,6 +89,11 @@ const time = (iso: string | null) => (iso === null ? '' : new Date(iso).toLocale
 const deviceTitle = (letter: string | null) => {
   const found = production.value.devices.find((one) => one.letter === letter)
   return found === undefined ? 'Folder of imports' : `${found.kind === 'recorder' ? 'Recorder' : 'Camera'} ${letter}${found.note === '' || found.kind === 'recorder' ? '' : ` · ${found.note}`}`
+}
+
+function toDay(number: number): void {
+  const other = production.value.days.find((one) => one.number === number)
+  if (other !== undefined) void router.push({ name: 'cards', params: { production: production.value.ulid, day: other.ulid } })
 }
 
 function move(step: number): void {
@@ -112,8 +124,9 @@ useShortcuts('Cards', [
     <div v-if="data" class="split">
       <section class="bench">
         <div class="bar">
-          <button v-if="production.may.work && data.volumes.length > 0" class="go" title="Offload everything on the bench (A)" @click="offloadAll">Offload {{ data.volumes.length === 1 ? data.volumes[0]?.name : `all ${data.volumes.length} cards` }}</button>
-          <span v-if="data.volumes.length > 0" class="soft">to {{ data.stores.length }} places, verified</span>
+          <button v-if="production.may.work && ours.length > 0" class="go" title="Offload everything on the bench (A)" @click="offloadAll">Offload {{ ours.length === 1 ? ours[0]?.name : `all ${ours.length} cards` }}</button>
+          <span v-if="ours.length > 0" class="soft">to {{ data.stores.length }} places, verified</span>
+          <span v-else-if="data.volumes.length > 0" class="soft">{{ data.volumes.length }} {{ data.volumes.length === 1 ? 'card' : 'cards' }} of another day on the bench.</span>
           <span v-else class="soft">Nothing new in the readers.</span>
           <span class="push soft">{{ bytes(total) }} in on this day · <b :class="{ good: safe > 0 }">{{ safe }} {{ safe === 1 ? 'card' : 'cards' }} safe to release</b></span>
         </div>
@@ -123,7 +136,8 @@ useShortcuts('Cards', [
             <span class="soft">{{ one.known_roll === null ? `${deviceTitle(one.device)}, ${one.why}` : `Seen before as ${one.known_roll}, with other content now` }}</span>
             <span class="facts"><span><b class="mono">{{ one.clips }}</b>clips</span><span><b class="mono">{{ bytes(one.size_bytes).split(' ')[0] }}</b>{{ bytes(one.size_bytes).split(' ')[1] }}</span><span><b class="mono">{{ one.files }}</b>files</span></span>
             <span v-if="one.problems.length > 0" class="warn">{{ one.problems.length }} {{ one.problems.length === 1 ? 'file' : 'files' }} to look at</span>
-            <span class="foot">On the bench, not copied yet</span>
+            <span v-if="one.day !== null && one.day !== day.number" class="foot warn">Dated {{ one.date }}: day {{ one.day }}</span>
+            <span v-else class="foot">On the bench, not copied yet</span>
           </button>
           <button v-for="one in data.cards" :key="one.ulid" class="card" :class="{ on: chosen?.key === one.ulid, bad: one.state === 'fault' || one.state === 'stopped', quiet: one.released_at !== null }" @click="choose({ kind: 'card', key: one.ulid })">
             <span class="head"><b class="mono">{{ one.roll }}</b><DeviceBadge :letter="one.device" size="large" /></span>
@@ -154,9 +168,9 @@ useShortcuts('Cards', [
                 <select v-model="device" class="field"><option value="">none: a folder of imports</option><option v-for="one in production.devices" :key="one.letter" :value="one.letter">{{ one.letter }} {{ one.note }}</option></select>
               </label>
               <p class="soft">{{ volume.why.charAt(0).toUpperCase() + volume.why.slice(1) }}. Lands in <span class="mono path">{{ volume.lands_in }}</span> on {{ data.stores.map((store) => store.name).join(' and ') }}.</p>
-              <p v-if="volume.day !== null && volume.day !== day.number" class="note warn">Its clips are dated {{ volume.date }}, which is day {{ volume.day }}. You are on day {{ day.number }}.</p>
+              <div v-if="volume.day !== null && volume.day !== day.number" class="note warn">Its clips are dated {{ volume.date }}, which is day {{ volume.day }}. You are on day {{ day.number }}.<br><button type="button" class="go to-day" @click="toDay(volume.day)">Go to day {{ volume.day }}</button></div>
               <p v-for="problem in volume.problems" :key="problem" class="note warn">{{ problem }}</p>
-              <button class="go big" type="submit">Offload {{ roll || volume.name }} <kbd>↵</kbd></button>
+              <button class="big" :class="volume.day !== null && volume.day !== day.number ? 'plain' : 'go'" type="submit">Offload {{ roll || volume.name }} <kbd>↵</kbd></button>
             </form>
             <table class="list files">
               <tbody><tr v-for="file in volume.list" :key="file.path"><td class="mono name" :title="file.path">{{ file.path.split('/').at(-1) }}</td><td class="soft">{{ file.kind ?? 'other' }}</td><td class="mono num">{{ bytes(file.size_bytes) }}</td></tr></tbody>
@@ -193,7 +207,7 @@ useShortcuts('Cards', [
 </template>
 
 <style scoped>
-.split { display: grid; grid-template-columns: minmax(0, 1fr) 352px; height: 100%; }
+.split { display: grid; grid-template-columns: minmax(0, 1fr) 352px; grid-template-rows: minmax(0, 1fr); height: 100%; }
 .bench { overflow: auto; min-width: 0; }
 .cards { display: grid; grid-template-columns: repeat(auto-fill, minmax(248px, 1fr)); gap: 14px; padding: 16px 18px; }
 .card { text-align: left; position: relative; min-height: 186px; border: 1px solid var(--rule-strong); border-radius: 10px 24px 10px 10px; background: #fff; padding: 12px 15px; display: flex; flex-direction: column; gap: 8px; cursor: pointer; overflow: hidden; }
@@ -225,4 +239,5 @@ aside { border-left: 1px solid var(--rule-strong); background: var(--sheet-2); p
 .num { text-align: right; }
 .acts { display: flex; gap: 8px; }
 .note { margin: 0; overflow-wrap: anywhere; }
+.to-day { margin-top: 7px; }
 </style>

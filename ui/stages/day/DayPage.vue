@@ -107,6 +107,7 @@ h2 { padding-bottom: 10px; border-bottom: 1px solid var(--rule); }
 .points i.fault { background: var(--fault); }
 .what { flex: 1; min-width: 0; display: grid; color: var(--ink); }
 .what b, .wrap b { font-weight: 600; }
+.what:hover b, .wrap a:hover b { text-decoration: underline; text-underline-offset: 2px; }
 .what span, .wrap a > span { color: var(--ink-soft); font-size: 12px; }
 .steps { display: flex; gap: 6px; flex-wrap: wrap; justify-content: flex-end; }
 .wrap li { display: flex; gap: 10px; padding: 9px 0; border-bottom: 1px solid var(--rule); }

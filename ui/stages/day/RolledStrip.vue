@@ -23,7 +23,7 @@ const span = computed(() => {
 const at = (ticks: number) => (span.value === null ? 0 : (100 * (ticks - span.value.from)) / (span.value.to - span.value.from))
 const marks = computed(() => (span.value === null ? [] : hours(span.value.from, span.value.to)))
 const missed = computed(() => gaps(props.lanes))
-const go = (take: string | null, clip: string) => router.push({ name: 'log', params: { production: production.value.ulid, day: day.value.ulid }, query: { clip, ...(take === null ? {} : {}) } })
+const go = (clip: string) => router.push({ name: 'log', params: { production: production.value.ulid, day: day.value.ulid }, query: { clip } })
 </script>
 
 <template>
@@ -36,7 +36,7 @@ const go = (take: string | null, clip: string) => router.push({ name: 'log', par
         <div class="track">
           <button
             v-for="one in lane.spans" :key="one[2]" class="roll" :style="{ left: `${at(one[0])}%`, width: `${at(one[1]) - at(one[0])}%`, background: `var(--dev-${lane.device}, #6e6757)` }" tabindex="-1"
-            :title="`${one[3] ?? 'no slate'} · ${clock(one[0], true)} to ${clock(one[1], true)}`" @click="go(one[3], one[2])"
+            :title="`${one[3] ?? 'no slate'} · ${clock(one[0], true)} to ${clock(one[1], true)}`" @click="go(one[2])"
           />
           <i v-for="gap in missed[lane.device] ?? []" :key="gap[0]" class="gap" :style="{ left: `calc(${at(gap[0])}% - 2px)`, width: `calc(${at(gap[1]) - at(gap[0])}% + 4px)` }" :title="`${lane.device} did not roll at ${clock(gap[0], true)}`" />
         </div>

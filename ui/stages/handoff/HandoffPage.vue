@@ -96,7 +96,7 @@ useShortcuts('Hand-off', [
 </template>
 
 <style scoped>
-.split { display: grid; grid-template-columns: auto minmax(0, 1fr); height: 100%; }
+.split { display: grid; grid-template-columns: auto minmax(0, 1fr); grid-template-rows: minmax(0, 1fr); height: 100%; }
 .choose { width: 318px; border-right: 1px solid var(--rule-strong); background: var(--sheet-2); padding: 18px; overflow: auto; display: grid; gap: 12px; align-content: start; }
 fieldset { border: 0; margin: 0; padding: 0; display: grid; gap: 5px; }
 legend { font-size: 11px; color: var(--ink-soft); padding: 0 0 4px; font-weight: 500; }

@@ -164,8 +164,8 @@ useShortcuts('Line-up', [
                   :style="{ left: `${x(one.start_ticks)}px`, width: `${Math.max(3, x(one.start_ticks + one.duration_ticks) - x(one.start_ticks))}px`, borderColor: `var(--dev-${one.device})` }" @click="select(one.clip)"
                 >
                   <b class="mono">{{ one.name }}</b>
-                  <span class="wave"><WaveStrip v-if="one.ready" :address="mediaUrl(production.ulid, one.clip, 'peaks')" :seconds="one.duration_ticks / TICKS" :gain="device.kind === 'recorder' ? 1.5 : 2.5" :colour="{ A: '#d9b05e', B: '#7db6b1', C: '#b49ac0', D: '#a9b675', S: '#8a9fc4' }[one.device] ?? '#999'" /></span>
-                  <small :class="one.sure ? 'good' : 'warn'">{{ one.sure ? '●' : '◔' }} {{ how(one) }}</small>
+                  <span class="wave"><WaveStrip v-if="one.ready && one.has_sound" :address="mediaUrl(production.ulid, one.clip, 'peaks')" :seconds="one.duration_ticks / TICKS" :gain="device.kind === 'recorder' ? 1.5 : 2.5" :colour="{ A: '#d9b05e', B: '#7db6b1', C: '#b49ac0', D: '#a9b675', S: '#8a9fc4' }[one.device] ?? '#999'" /></span>
+                  <small :class="one.sure ? 'good' : 'warn'">{{ one.sure ? '●' : '◔' }} <span>{{ how(one) }}</span></small>
                 </button>
               </div>
             </div>
@@ -211,7 +211,7 @@ useShortcuts('Line-up', [
 </template>
 
 <style scoped>
-.split { display: grid; grid-template-columns: minmax(0, 1fr) 316px; height: 100%; }
+.split { display: grid; grid-template-columns: minmax(0, 1fr) 316px; grid-template-rows: minmax(0, 1fr); height: 100%; }
 .left { display: flex; flex-direction: column; min-width: 0; min-height: 0; }
 .busy { padding: 10px 18px; border-bottom: 1px solid var(--rule); }
 .zoom { display: flex; gap: 4px; }
@@ -232,6 +232,8 @@ useShortcuts('Line-up', [
 .placed { position: absolute; top: 11px; height: 70px; background: #fff; border: 1px solid; border-radius: 4px; padding: 2px 5px; overflow: hidden; text-align: left; cursor: pointer; display: flex; flex-direction: column; }
 .placed b { font-size: 10.5px; font-weight: 500; white-space: nowrap; }
 .placed small { font-size: 10.5px; white-space: nowrap; }
+.placed { container-type: inline-size; }
+@container (max-width: 62px) { .placed small span { display: none; } }
 .placed .wave { flex: 1; min-height: 0; }
 .placed.on { box-shadow: 0 0 0 2px var(--ink); z-index: 2; }
 .placed.unsure { border-style: dashed; }

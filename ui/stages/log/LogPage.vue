@@ -186,11 +186,11 @@ useShortcuts('Slate sheet', [
         </div>
         <div v-if="rows.length === 0" class="empty"><b>No clip of this day yet.</b>Offload a card first; its clips come here.<br><RouterLink :to="{ name: 'cards', params: route.params }"><button class="go">To the bench</button></RouterLink></div>
         <div v-else ref="sheet" class="sheet" tabindex="-1" role="table" aria-label="Slate sheet">
-          <div class="row heads" role="row" :style="{ '--devices': devices.length }">
-            <span>Setup</span><span>Take</span><span>What happens</span><span>Size</span>
-            <span v-for="device in devices" :key="device.letter" class="dev"><DeviceBadge :letter="device.letter" /> {{ device.note }}</span><span>Synced</span>
-          </div>
           <div v-bind="containerProps" class="scroll">
+            <div class="row heads" role="row" :style="{ '--devices': devices.length }">
+              <span>Setup</span><span>Take</span><span>What happens</span><span>Size</span>
+              <span v-for="device in devices" :key="device.letter" class="dev"><DeviceBadge :letter="device.letter" /> {{ device.note }}</span><span>Synced</span>
+            </div>
             <div v-bind="wrapperProps">
               <div
                 v-for="{ data: one } in list" :key="one.key" class="row" role="row" :class="[one.kind, { on: one.key === cursor }]" :style="{ '--devices': devices.length }" :aria-selected="one.key === cursor" :data-row="one.key"
@@ -235,14 +235,14 @@ useShortcuts('Slate sheet', [
 </template>
 
 <style scoped>
-.split { display: grid; grid-template-columns: minmax(0, 1fr) 372px; height: 100%; }
-.left { display: grid; grid-template-rows: auto minmax(0, 1fr) 40px; min-width: 0; }
-.sheet { display: grid; grid-template-rows: auto minmax(0, 1fr); min-width: 0; overflow: hidden; outline: none; }
-.row { display: grid; grid-template-columns: 50px 44px minmax(120px, 1fr) 60px repeat(var(--devices), minmax(96px, 122px)) 84px; gap: 0 6px; align-items: center; height: 31px; padding: 0 10px; border-bottom: 1px solid var(--rule); white-space: nowrap; cursor: default; }
+.split { display: grid; grid-template-columns: minmax(0, 1fr) 372px; grid-template-rows: minmax(0, 1fr); height: 100%; }
+.left { display: grid; grid-template-rows: auto minmax(0, 1fr) 40px; min-width: 0; min-height: 0; }
+.sheet { min-width: 0; min-height: 0; overflow: hidden; outline: none; }
+.row { display: grid; grid-template-columns: 50px 44px minmax(120px, 1fr) 60px repeat(var(--devices), minmax(92px, 112px)) 80px; gap: 0 6px; align-items: center; height: 31px; padding: 0 10px; border-bottom: 1px solid var(--rule); white-space: nowrap; cursor: default; }
 .row > * { overflow: hidden; text-overflow: ellipsis; }
-.heads { font-size: 11px; color: var(--ink-soft); background: var(--sheet-2); border-bottom-color: var(--rule-strong); padding-right: 22px; }
+.heads { font-size: 11px; color: var(--ink-soft); background: var(--sheet-2); border-bottom-color: var(--rule-strong); position: sticky; top: 0; z-index: 2; }
 .heads .dev { display: flex; gap: 5px; align-items: center; }
-.scroll { overflow-y: scroll; }
+.scroll { height: 100%; }
 .scene, .rest.row { background: #f6efdf; border-bottom-color: var(--rule-strong); display: flex; gap: 10px; }
 .scene b, .rest.row b { font-weight: 600; }
 .scene .mono { font-weight: 600; }

@@ -25,7 +25,11 @@ const choose = (one: LogClip | undefined) => one !== undefined && (angle.value =
 const { data, error } = useAnswer<ClipSheet>(() => production.value.ulid, () => (chosen.value === undefined ? null : `clips/${chosen.value.ulid}`))
 const bySlate = computed(() => {
   const said = new Map<string, string[]>()
-  for (const claim of props.take?.claims ?? []) said.set(`${claim.setup}/${claim.take}`, [...(said.get(`${claim.setup}/${claim.take}`) ?? []), `${claim.from === 'ixml' ? 'the recorder' : 'the name'} (${claim.where})`])
+  for (const claim of props.take?.claims ?? []) {
+    const slate = `${claim.setup}/${claim.take}`
+    const who = said.get(slate) ?? []
+    if (!who.some((one) => one.endsWith(`(${claim.where})`))) said.set(slate, [...who, `${claim.from === 'ixml' ? 'The recorder' : 'The name'} (${claim.where})`])
+  }
   return [...said]
 })
 
@@ -86,7 +90,7 @@ defineExpose({ turn, writeNote })
         <dt>Slate</dt><dd>none · <kbd>↵</kbd> types it, <kbd>F</kbd> marks a false start</dd>
       </dl>
       <div v-if="bySlate.length > 1" class="note warn says">
-        <b>Two sources disagree.</b> <span v-for="[slate, who] in bySlate" :key="slate">{{ who.join(' and ') }} says {{ slate }}. </span>
+        <b>Two sources disagree.</b> <span v-for="[slate, who] in bySlate" :key="slate">{{ who.join(' and ') }} {{ who.length > 1 ? 'say' : 'says' }} {{ slate }}. </span>
         <div v-if="mayLog"><button v-for="[slate] in bySlate" :key="slate" class="plain" :class="{ go: slate === `${take?.setup}/${take?.take}` }" @click="settle(slate)">{{ slate === `${take?.setup}/${take?.take}` ? 'Keep' : 'Use' }} {{ slate }}</button></div>
       </div>
     </template>
