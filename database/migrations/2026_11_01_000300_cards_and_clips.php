@@ -59,7 +59,8 @@ return new class extends Migration
             $table->string('scene', 20);
             $table->string('setup', 24);
             $table->unsignedSmallInteger('take');
-            $table->string('sort_key', 60)->index();
+            // Compared byte by byte: the key is made so that bytes sort as slates do.
+            $table->string('sort_key', 60)->charset('ascii')->collation('ascii_bin')->index();
             $table->string('description', 300)->default('');
             $table->string('size', 30)->default('');
             $table->string('status', 10)->default('none');

@@ -84,6 +84,7 @@ final class EditTake
     {
         return match (true) {
             is_bool($value) => $value,
+            $value === [] => '',
             is_array($value) => array_values($value),
             $value === null => '',
             default => (string) $value,

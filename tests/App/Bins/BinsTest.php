@@ -1,0 +1,93 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Tests\App\Bins;
+
+use App\Models\Role;
+use App\Models\Subclip;
+use Cartella\Core\Time\Ticks;
+use Tests\App\TestCase;
+
+final class BinsTest extends TestCase
+{
+    /** @return list<string> */
+    private function names(string $key): array
+    {
+        return array_column($this->getJson($this->at('bins/'.rawurlencode($key).'/clips'))->assertOk()->json('clips'), 'name');
+    }
+
+    public function test_each_scene_fills_a_bin_in_slate_order_by_itself(): void
+    {
+        foreach ([['12A', 1, 'late'], ['12', 2, 'second'], ['12', 1, 'first'], ['3', 1, 'other']] as [$setup, $take, $name]) {
+            $this->clip($name, 'A', 0, take: $this->take($setup, $take));
+        }
+        $this->as()->getJson($this->at('bins'))->assertJsonPath('scenes.0.key', 'scene:3')->assertJsonPath('scenes.1.clips', 3);
+        self::assertSame(['first', 'second', 'late'], $this->names('scene:12'));
+    }
+
+    public function test_a_long_bin_comes_in_pages(): void
+    {
+        $take = $this->take('3', 1);
+        for ($n = 0; $n < 12; $n++) {
+            $this->clip(sprintf('A%03d', $n), 'A', $n, take: $take);
+        }
+        $page = $this->as()->getJson($this->at('bins/scene:3/clips?from=10&limit=5'))->assertOk();
+        self::assertSame([12, ['A010', 'A011']], [$page->json('total'), array_column($page->json('clips'), 'name')]);
+        $this->getJson($this->at('bins/scene:3/clips?limit=100000'))->assertStatus(422);
+    }
+
+    public function test_clips_go_into_own_bins_from_one_to_another_and_back_by_undo(): void
+    {
+        $clip = $this->clip('A001C001', 'A', 0, take: $this->take('3', 1));
+        $first = $this->as(Role::Editor)->postJson($this->at('bins'), ['name' => 'First'])->assertStatus(201)->json('key');
+        $second = $this->postJson($this->at('bins'), ['name' => 'Second'])->json('key');
+        $this->postJson($this->at("bins/$first/clips"), ['clips' => [$clip->ulid], 'from' => null])->assertJsonPath('moved', 1);
+        $this->postJson($this->at("bins/$first/clips"), ['clips' => [$clip->ulid], 'from' => null])->assertJsonPath('moved', 0);
+        $this->postJson($this->at("bins/$second/clips"), ['clips' => [$clip->ulid], 'from' => $first])->assertOk();
+        self::assertSame([[], ['A001C001'], ['A001C001']], [$this->names($first), $this->names($second), $this->names('scene:3')]);
+        $this->postJson($this->at('undo'));
+        self::assertSame([['A001C001'], []], [$this->names($first), $this->names($second)]);
+    }
+
+    public function test_a_removed_bin_comes_back_with_what_was_in_it(): void
+    {
+        $clip = $this->clip('A001C001', 'A', 0);
+        $bin = $this->as()->postJson($this->at('bins'), ['name' => 'Own'])->json('key');
+        $this->postJson($this->at("bins/$bin/clips"), ['clips' => [$clip->ulid]]);
+        $this->deleteJson($this->at("bins/$bin"))->assertOk();
+        $this->getJson($this->at("bins/$bin/clips"))->assertNotFound();
+        $this->postJson($this->at('undo'))->assertOk();
+        self::assertSame(['A001C001'], $this->names($bin));
+    }
+
+    public function test_two_bins_of_one_name_and_names_of_nothing_are_refused(): void
+    {
+        $this->as()->postJson($this->at('bins'), ['name' => 'Own'])->assertStatus(201);
+        $this->postJson($this->at('bins'), ['name' => 'Own'])->assertStatus(422)->assertJsonPath('code', 'bin.taken');
+        $this->postJson($this->at('bins'), ['name' => '   '])->assertStatus(422);
+        $this->postJson($this->at('bins'), ['name' => 'scene:3'])->assertStatus(422);
+    }
+
+    public function test_a_range_is_kept_as_a_subclip_and_never_outside_its_clip(): void
+    {
+        $clip = $this->clip('A001C001', 'A', 0, 10);
+        $ask = fn (int $in, int $out) => $this->postJson($this->at("clips/$clip->ulid/subclips"), ['name' => 'The turn', 'in_ticks' => $in, 'out_ticks' => $out]);
+        $this->as(Role::Editor);
+        $ask(2 * Ticks::PER_SECOND, 4 * Ticks::PER_SECOND)->assertStatus(201);
+        foreach ([[4, 4], [5, 4], [-1, 4], [0, 11]] as [$in, $out]) {
+            $ask($in * Ticks::PER_SECOND, $out * Ticks::PER_SECOND)->assertStatus(422)->assertJsonPath('code', 'subclip.range');
+        }
+        $this->getJson($this->at("clips/$clip->ulid"))->assertJsonPath('subclips.0.name', 'The turn');
+        $this->postJson($this->at('undo'));
+        self::assertSame(0, Subclip::query()->count());
+    }
+
+    public function test_marks_are_ones_own(): void
+    {
+        $clip = $this->clip('A001C001', 'A', 0, 10);
+        $this->as(Role::Reviewer)->putJson($this->at("clips/$clip->ulid/marks"), ['in_ticks' => 5, 'out_ticks' => 9])->assertOk();
+        $this->getJson($this->at("clips/$clip->ulid"))->assertJsonPath('marks.in_ticks', 5);
+        $this->as()->getJson($this->at("clips/$clip->ulid"))->assertJsonPath('marks.in_ticks', null);
+    }
+}

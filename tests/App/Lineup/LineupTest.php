@@ -1,0 +1,160 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Tests\App\Lineup;
+
+use App\Domain\Cards\ClipMedia;
+use App\Models\Clip;
+use App\Models\ClockOffset;
+use App\Models\Handoff;
+use App\Models\Reel;
+use App\Models\Role;
+use App\Models\Take;
+use Cartella\Core\Custody\Verify;
+use Cartella\Core\Sound\GuideTrack;
+use Cartella\Core\Sound\Transients;
+use Cartella\Core\Time\Ticks;
+use Tests\App\Support\MakesMedia;
+use Tests\App\TestCase;
+
+/** The way of real recordings from the cards to the editing team, through the same jobs that the workers run. */
+final class LineupTest extends TestCase
+{
+    use MakesMedia;
+
+    private const NINE = 9 * 3600;
+
+    protected function setUp(): void
+    {
+        parent::setUp();
+        // Two takes: camera A's clock is right, camera B's 2 s late, and B's name says another take than the recorder.
+        foreach ([[1, 0, '1'], [2, 60, '2']] as [$seed, $at, $take]) {
+            $stage = $this->stage(14, $seed);
+            foreach (range(0, 300) as $i) {
+                $stage[20_000 + $i] = (int) (30_000 * exp(-$i / 60) * ($i % 2 === 0 ? 1 : -1));
+            }
+            $this->recorder("S001/3A-T0$take.wav", $stage, self::NINE + $at, "<SCENE>3A</SCENE><TAKE>$take</TAKE><CIRCLED>".($take === '2' ? 'TRUE' : 'FALSE').'</CIRCLED>');
+            $this->camera("A001/A001C00$take.mov", array_slice($stage, 8_000, 96_000), sprintf('09:0%d:01:00', intdiv($at, 60)));
+            $this->camera('B001/'.($take === '2' ? '3A_T05_B' : '3A_T01_B').'.mov', array_slice($stage, 12_000, 88_000), $at === 0 ? '08:59:59:12' : '09:00:59:12');
+        }
+        foreach (['S001' => 'S', 'A001' => 'A', 'B001' => 'B'] as $volume => $device) {
+            $this->as()->postJson($this->onDay("volumes/$volume/offload"), ['roll' => $volume, 'device' => $device])->assertStatus(202);
+        }
+        $this->postJson($this->onDay('log/read'))->assertOk();
+        $this->postJson($this->onDay('lineup'))->assertStatus(202);
+    }
+
+    private function clipNamed(string $name): Clip
+    {
+        return Clip::query()->with('placement')->where('name', $name)->sole();
+    }
+
+    public function test_every_clip_finds_its_place_and_its_take_and_the_clocks_are_learned(): void
+    {
+        foreach (['A001C001' => 1.0, 'A001C002' => 61.0, '3A_T01_B' => 1.5, '3A_T05_B' => 61.5] as $name => $seconds) {
+            $place = $this->clipNamed($name)->placement;
+            self::assertSame(['sound', true], [$place->way, $place->is_sure], $name);
+            self::assertEqualsWithDelta((self::NINE + $seconds) * Ticks::PER_SECOND, $place->start_ticks, Ticks::PER_SECOND / 50, $name);
+        }
+        self::assertSame('3A/1', $this->clipNamed('A001C001')->take->label());
+        self::assertSame(['3A/2', '3A/2'], [$this->clipNamed('A001C002')->take->label(), $this->clipNamed('3A_T05_B')->take->label()]);
+        self::assertSame('circled', Take::query()->where('take', 2)->sole()->status, 'the recorder\'s mark reached the take of every picture');
+        self::assertNull(Take::query()->where('take', 5)->first(), 'a take that only a misread name had made is gone');
+        $late = ClockOffset::query()->where('device_id', $this->devices['B']->id)->sole()->learned_ticks;
+        self::assertEqualsWithDelta(2.02 * Ticks::PER_SECOND, $late, Ticks::PER_SECOND / 50);
+        self::assertContains('3A/2 or 3A/5?', array_column($this->getJson($this->onDay('sheet'))->json('points'), 'title'));
+        $this->getJson($this->onDay('log'))->assertJsonPath('takes.0.sync', 'sound');
+    }
+
+    public function test_the_recorders_sound_is_laid_under_each_picture_at_its_place(): void
+    {
+        $clip = $this->clipNamed('A001C001');
+        self::assertNotNull($clip->sound_synced_at);
+        $heard = GuideTrack::decode(ClipMedia::folder($clip).'/synced.mp4', 2);
+        // The clap lies 2.5 s into the recorder's file, which is 1.5 s into this picture.
+        self::assertEqualsWithDelta(1.5 * Ticks::PER_SECOND, Transients::clap($heard, 0, 4 * Ticks::PER_SECOND), 0.015 * Ticks::PER_SECOND);
+    }
+
+    public function test_a_nudge_moves_one_frame_is_refused_when_locked_and_is_taken_back(): void
+    {
+        $clip = $this->clipNamed('A001C001');
+        $was = $clip->placement->start_ticks;
+        $this->postJson($this->at("clips/$clip->ulid/nudge"), ['unit' => 'frame', 'by' => 1, 'was_ticks' => $was])->assertOk()->assertJsonPath('start_ticks', $was + 28_224_000);
+        $this->postJson($this->at("clips/$clip->ulid/nudge"), ['unit' => 'frame', 'by' => 1, 'was_ticks' => $was])->assertStatus(409);
+        $this->postJson($this->at("clips/$clip->ulid/lock"), ['locked' => true])->assertOk();
+        $this->postJson($this->at("clips/$clip->ulid/nudge"), ['unit' => 'sample', 'by' => 1])->assertStatus(422)->assertJsonPath('code', 'lineup.locked');
+        $this->postJson($this->onDay('lineup'))->assertStatus(202);
+        self::assertSame([$was + 28_224_000, 'hand'], [$clip->placement->refresh()->start_ticks, $clip->placement->way], 'line-up leaves a locked clip where it is');
+        $this->clipNamed('A001C001')->placement->update(['locked_at' => null]);
+        self::assertNotSame($was, $this->clipNamed('A001C001')->placement->start_ticks);
+    }
+
+    public function test_taking_the_nudge_back_restores_way_and_place(): void
+    {
+        $clip = $this->clipNamed('A001C001');
+        $was = $clip->placement->start_ticks;
+        $this->postJson($this->at("clips/$clip->ulid/nudge"), ['unit' => 'sample', 'by' => -3]);
+        self::assertSame($was - 3 * 14_700, $clip->placement->refresh()->start_ticks);
+        $this->postJson($this->at('undo'))->assertJsonPath('label', 'Nudge A001C001');
+        self::assertSame([$was, 'sound'], [$clip->placement->refresh()->start_ticks, $clip->placement->way]);
+    }
+
+    public function test_a_reel_shows_each_take_once_from_its_slate_and_ignores_marks_on_the_clips(): void
+    {
+        $clip = $this->clipNamed('A001C001');
+        $this->putJson($this->at("clips/$clip->ulid/marks"), ['in_ticks' => 5 * Ticks::PER_SECOND, 'out_ticks' => 6 * Ticks::PER_SECOND])->assertOk();
+        $ulid = $this->postJson($this->onDay('reels'), ['circled_only' => false])->assertStatus(201)->json('ulid');
+        $reel = $this->getJson($this->at("reels/$ulid"))->assertOk();
+        self::assertSame([['3A', 1], ['3A', 2]], array_map(static fn (array $item): array => [$item['take']['setup'], $item['take']['take']], $reel->json('items')));
+        self::assertEqualsWithDelta(0.5 * Ticks::PER_SECOND, $reel->json('items.0.in_ticks'), 2 * 28_224_000, 'a second before the clap');
+        self::assertSame($clip->duration_ticks, $reel->json('items.0.out_ticks'));
+        self::assertCount(2, $reel->json('items.0.angles'));
+        $circled = $this->postJson($this->onDay('reels'), ['circled_only' => true])->json('ulid');
+        self::assertCount(1, $this->getJson($this->at("reels/$circled"))->json('items'));
+    }
+
+    public function test_a_package_reaches_the_inbox_whole_and_the_editor_accepts_it(): void
+    {
+        $this->postJson($this->onDay('reels'), ['circled_only' => false]);
+        Take::query()->where('take', 1)->update(['description' => '=HYPERLINK("x")']);
+        $this->postJson($this->at('handoffs'), ['days' => [$this->day->ulid], 'bins' => []])->assertStatus(202);
+        $handoff = Handoff::query()->sole();
+        self::assertSame('delivered', $handoff->state);
+        $folder = $this->folder.'/inbox/'.$handoff->folder;
+        self::assertTrue(Verify::folder($folder)['ok']);
+        self::assertFileEquals("$this->folder/bench/S001/3A-T01.wav", "$folder/sound/S001_3A-T01.wav");
+        self::assertFileExists("$folder/proxies/A001_A001C001.mp4");
+        $edl = (string) file_get_contents("$folder/reel.edl");
+        self::assertStringContainsString('* SOURCE FILE: A001_A001C001.mp4', $edl);
+        self::assertSame(4, preg_match_all('/^\d{3}  /m', $edl), 'two pictures and the sound under each');
+        $otio = json_decode((string) file_get_contents("$folder/reel.otio"), true);
+        foreach ($otio['tracks']['children'] as $track) {
+            foreach ($track['children'] as $child) {
+                if ($child['OTIO_SCHEMA'] === 'Clip.2') {
+                    self::assertFileExists($folder.'/'.$child['media_references']['DEFAULT_MEDIA']['target_url']);
+                }
+            }
+        }
+        self::assertStringContainsString("\"'=HYPERLINK(\"\"x\"\")\"", (string) file_get_contents("$folder/log.csv"));
+        $this->postJson($this->at("handoffs/$handoff->ulid/answer"), ['query' => null])->assertForbidden();
+        $this->as(Role::Editor)->postJson($this->at("handoffs/$handoff->ulid/answer"), ['query' => null])->assertOk()->assertJsonPath('state', 'accepted');
+    }
+
+    public function test_a_package_that_was_touched_is_not_accepted_and_says_what_is_wrong(): void
+    {
+        $this->postJson($this->at('handoffs'), ['days' => [$this->day->ulid], 'bins' => []]);
+        $handoff = Handoff::query()->sole();
+        file_put_contents("$this->folder/inbox/$handoff->folder/log.csv", 'changed');
+        $this->as(Role::Editor)->postJson($this->at("handoffs/$handoff->ulid/answer"), ['query' => null])->assertStatus(422)->assertJsonPath('code', 'handoff.altered')->assertJsonPath('context.altered.0', 'log.csv');
+        $this->postJson($this->at("handoffs/$handoff->ulid/answer"), ['query' => 'The log is damaged.'])->assertOk()->assertJsonPath('state', 'queried');
+    }
+
+    public function test_a_note_keeps_the_frame_that_was_seen(): void
+    {
+        $clip = $this->clipNamed('A001C001');
+        $this->postJson($this->onDay('reels'), ['circled_only' => false]);
+        $this->as(Role::Reviewer)->postJson($this->at("takes/{$clip->take->ulid}/notes"), ['text' => 'Use the breath.', 'at_ticks' => 2 * Ticks::PER_SECOND, 'clip' => $clip->ulid])->assertStatus(201);
+        $this->getJson($this->at('reels/'.Reel::query()->sole()->ulid))->assertJsonPath('items.0.notes.0.timecode', '09:00:03:00')->assertJsonPath('items.0.notes.0.text', 'Use the breath.');
+    }
+}

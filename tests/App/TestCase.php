@@ -1,0 +1,125 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Tests\App;
+
+use App\Models\Clip;
+use App\Models\Device;
+use App\Models\Production;
+use App\Models\Role;
+use App\Models\ShootDay;
+use App\Models\Take;
+use App\Models\User;
+use Cartella\Core\Slate\SetupName;
+use Cartella\Core\Slate\SlateOrder;
+use Cartella\Core\Time\Ticks;
+use Illuminate\Contracts\Console\Kernel;
+use Illuminate\Foundation\Application;
+use Illuminate\Foundation\Testing\RefreshDatabase;
+use Illuminate\Foundation\Testing\TestCase as Base;
+use Illuminate\Support\Facades\File;
+
+/** The application on a database of its own, with a bench, stores and an inbox in a folder that goes afterwards. */
+abstract class TestCase extends Base
+{
+    use RefreshDatabase;
+
+    protected string $folder;
+
+    protected Production $production;
+
+    protected ShootDay $day;
+
+    /** @var array<string, Device> by letter */
+    protected array $devices = [];
+
+    public function createApplication(): Application
+    {
+        /** @var Application $app */
+        $app = require __DIR__.'/../../bootstrap/app.php';
+        $app->make(Kernel::class)->bootstrap();
+
+        return $app;
+    }
+
+    protected function setUp(): void
+    {
+        parent::setUp();
+        $this->folder = sys_get_temp_dir().'/cartella-app-'.bin2hex(random_bytes(6));
+        foreach (['bench', 'one', 'two', 'proxies', 'inbox'] as $name) {
+            mkdir($this->folder.'/'.$name, 0777, true);
+        }
+        config([
+            'cartella.var' => $this->folder, 'cartella.bench' => $this->folder.'/bench', 'cartella.proxies' => $this->folder.'/proxies', 'cartella.inbox' => $this->folder.'/inbox',
+            'cartella.stores' => ['one' => ['name' => 'One', 'path' => $this->folder.'/one'], 'two' => ['name' => 'Two', 'path' => $this->folder.'/two']],
+            'queue.default' => 'sync', 'cache.default' => 'array', 'session.driver' => 'array', 'app.debug' => false,
+        ]);
+        $this->production = Production::query()->create(['name' => 'Test '.uniqid(), 'rate_num' => 25, 'rate_den' => 1]);
+        $this->day = ShootDay::query()->create(['production_id' => $this->production->id, 'number' => 1, 'date' => '2026-10-05']);
+        foreach (['A' => 'camera', 'B' => 'camera', 'S' => 'recorder'] as $letter => $kind) {
+            $this->devices[$letter] = Device::query()->create(['production_id' => $this->production->id, 'letter' => $letter, 'kind' => $kind, 'lane' => count($this->devices)]);
+        }
+    }
+
+    protected function tearDown(): void
+    {
+        File::deleteDirectory($this->folder);
+        parent::tearDown();
+    }
+
+    protected function person(Role $role = Role::Assistant, bool $isMember = true): User
+    {
+        $user = User::query()->create(['name' => ucfirst($role->value).' Person', 'email' => uniqid().'@example.test', 'password' => 'secret', 'role' => $role]);
+        if ($isMember) {
+            $this->production->users()->attach($user);
+        }
+
+        return $user;
+    }
+
+    protected function as(Role $role = Role::Assistant): static
+    {
+        return $this->actingAs($this->person($role));
+    }
+
+    /** An address below the test's production. */
+    protected function at(string $path): string
+    {
+        return "/api/productions/{$this->production->ulid}/$path";
+    }
+
+    /** An address below the test's day. */
+    protected function onDay(string $path): string
+    {
+        return $this->at("days/{$this->day->ulid}/$path");
+    }
+
+    /** @param array<string, mixed> $more */
+    protected function take(string $setup, int $take, array $more = []): Take
+    {
+        return Take::query()->create($more + [
+            'production_id' => $this->production->id, 'shoot_day_id' => $this->day->id, 'scene' => SetupName::parse($setup)?->scene() ?? $setup, 'setup' => $setup, 'take' => $take, 'sort_key' => SlateOrder::key($setup, $take),
+        ])->refresh();
+    }
+
+    /**
+     * @param  float  $at  seconds since midnight
+     * @param  array<string, mixed>  $more
+     */
+    protected function clip(string $name, string $device, float $at, float $seconds = 10, ?Take $take = null, array $more = []): Clip
+    {
+        $isSound = $this->devices[$device]->isRecorder();
+
+        return Clip::query()->create($more + [
+            'production_id' => $this->production->id, 'shoot_day_id' => $this->day->id, 'device_id' => $this->devices[$device]->id, 'take_id' => $take?->id, 'kind' => $isSound ? 'sound' : 'picture', 'name' => $name,
+            'path' => $name, 'path_hash' => md5($name), 'duration_ticks' => (int) ($seconds * Ticks::PER_SECOND), 'start_ticks' => (int) ($at * Ticks::PER_SECOND), 'rate_num' => 25, 'rate_den' => 1,
+            'frames' => $isSound ? null : (int) ($seconds * 25), 'facts' => [], 'channels' => [],
+        ])->refresh();
+    }
+
+    protected function place(Clip $clip, float $at, string $way = 'sound', bool $isSure = true): void
+    {
+        $clip->placement()->create(['shoot_day_id' => $this->day->id, 'group' => 0, 'start_ticks' => (int) ($at * Ticks::PER_SECOND), 'way' => $way, 'confidence' => 0.9, 'is_sure' => $isSure]);
+    }
+}
