@@ -136,7 +136,7 @@ final class BuildDemo extends Command
         }
     }
 
-    /** @param array<string, User> $people */
+    /** @param  array<string, User>  $people */
     private function screen(ShootDay $day, array $people, BuildReel $reel, AddNote $note): void
     {
         $reel($day, $people['rosa'], 'Day 1, circled', true);

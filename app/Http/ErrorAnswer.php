@@ -44,7 +44,7 @@ final class ErrorAnswer
         return self::json(404, 'missing', 'There is nothing here, or it is not in your productions.', 'Check the address, or choose the production again.');
     }
 
-    /** @param array<string, mixed> $context */
+    /** @param  array<string, mixed>  $context */
     private static function json(int $status, string $code, string $message, string $fix, array $context = []): JsonResponse
     {
         return new JsonResponse(['code' => $code, 'message' => $message, 'fix' => $fix, 'context' => (object) $context], $status);

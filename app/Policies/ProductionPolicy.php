@@ -43,7 +43,7 @@ final class ProductionPolicy
         return $this->among($user, $production, [Role::Editor, Role::Admin], 'The editor answers a hand-off.');
     }
 
-    /** @param list<Role> $roles */
+    /** @param  list<Role>  $roles */
     private function among(User $user, Production $production, array $roles, string $why): Response
     {
         $member = $user->role === Role::Admin || $user->productions()->whereKey($production->id)->exists();

@@ -9,7 +9,7 @@ use Cartella\Core\Failure;
 /** A refusal of the application: what was wanted, why not, what to do next, and the HTTP status that says so. */
 final class Problem extends \RuntimeException
 {
-    /** @param array<string, mixed> $context */
+    /** @param  array<string, mixed>  $context */
     private function __construct(
         string $message,
         public readonly string $problemCode,
@@ -20,7 +20,7 @@ final class Problem extends \RuntimeException
         parent::__construct($message);
     }
 
-    /** @param array<string, mixed> $context */
+    /** @param  array<string, mixed>  $context */
     public static function refused(string $code, string $message, string $fix, array $context = []): self
     {
         return new self($message, $code, $fix, 422, $context);
@@ -31,7 +31,7 @@ final class Problem extends \RuntimeException
         return new self($what.' is not here.', 'missing', $fix, 404);
     }
 
-    /** @param list<array{field: string, yours: mixed, theirs: mixed}> $fields */
+    /** @param  list<array{field: string, yours: mixed, theirs: mixed}>  $fields */
     public static function editedMeanwhile(string $what, array $fields): self
     {
         return new self(

@@ -11,7 +11,7 @@ namespace Cartella\Core;
  */
 abstract class Failure extends \RuntimeException implements CartellaException
 {
-    /** @param array<string, scalar|null> $facts */
+    /** @param  array<string, scalar|null>  $facts */
     final protected function __construct(
         string $message,
         private readonly string $problemCode,

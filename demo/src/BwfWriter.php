@@ -34,7 +34,7 @@ final class BwfWriter
         return $name.pack('V', strlen($content)).$content.(strlen($content) % 2 === 1 ? "\0" : '');
     }
 
-    /** @param array<string, mixed> $facts */
+    /** @param  array<string, mixed>  $facts */
     private static function bext(array $facts): string
     {
         return pack('a256a32a32a10a8', $facts['note'], 'Cartella demo', $facts['uid'], $facts['date'], $facts['time'])
@@ -42,7 +42,7 @@ final class BwfWriter
             .'A=PCM,F=48000,W=24,M=multi,T=demo recorder'."\r\n";
     }
 
-    /** @param array<string, mixed> $facts */
+    /** @param  array<string, mixed>  $facts */
     private static function ixml(array $facts, int $sampleRate): string
     {
         $xml = new \XMLWriter();

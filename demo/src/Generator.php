@@ -30,7 +30,7 @@ final class Generator
     /** @var array<string, int> clips so far by roll */
     private array $counts = [];
 
-    /** @param callable(string): void $say */
+    /** @param  callable(string): void  $say */
     public function __construct(private readonly string $folder, private $say)
     {
         $this->random = new Random(Scenario::SEED);

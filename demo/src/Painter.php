@@ -171,7 +171,7 @@ final class Painter
         imagefilledrectangle($this->image, $this->x($x), $this->y($y), $this->x($x + $width), $this->y($y + $height), $colour);
     }
 
-    /** @param list<float> $points x and y in turn */
+    /** @param  list<float>  $points x and y in turn */
     private function shape(array $points, int $colour): void
     {
         $seen = [];
@@ -186,7 +186,7 @@ final class Painter
         imagefilledellipse($this->image, $this->x($x), $this->y($y), (int) ($width * $this->framing[2]), (int) ($height * $this->framing[2]), $colour);
     }
 
-    /** @param array{int, int, int} $top @param array{int, int, int} $bottom */
+    /** @param  array{int, int, int}  $top @param  array{int, int, int}  $bottom */
     private function fade(array $top, array $bottom): void
     {
         for ($y = 0; $y < self::HEIGHT; $y++) {

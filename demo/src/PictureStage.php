@@ -84,7 +84,7 @@ final class PictureStage
         return $this->once('light.png', Painter::light(...));
     }
 
-    /** @param array<string, mixed> $clip */
+    /** @param  array<string, mixed>  $clip */
     private function slate(array $clip, int $index, int $angle): string
     {
         return $this->once(
@@ -93,7 +93,7 @@ final class PictureStage
         );
     }
 
-    /** @param callable(string): void $paint */
+    /** @param  callable(string): void  $paint */
     private function once(string $name, callable $paint): string
     {
         $file = $this->folder.'/'.$name;

@@ -16,7 +16,7 @@ final class Programs
     {
     }
 
-    /** @param list<string> $command */
+    /** @param  list<string>  $command */
     public function start(array $command): void
     {
         while (count($this->running) >= $this->atOnce) {
@@ -36,7 +36,7 @@ final class Programs
         }
     }
 
-    /** @param list<string> $command */
+    /** @param  list<string>  $command */
     public static function run(array $command): void
     {
         (new Process($command, timeout: 300))->mustRun();

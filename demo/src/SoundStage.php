@@ -90,7 +90,7 @@ final class SoundStage
         $late = max(0, $fromSample - $delaySamples);
 
         return "[$input:a]pan=mono|c0=0.5*c0+0.5*c1+0.5*c2+0.5*c3+0.9*c4+0.7*c5,atrim=start_sample={$late}:end_sample=".($late + $samples)
-            .",asetpts=PTS-STARTPTS,highpass=f=160,lowpass=f=5200,aecho=0.8:0.7:23|41:0.22|0.15,volume=0.42[near];"
+            .',asetpts=PTS-STARTPTS,highpass=f=160,lowpass=f=5200,aecho=0.8:0.7:23|41:0.22|0.15,volume=0.42[near];'
             ."anoisesrc=c=pink:r=48000:a=0.012:seed=$seed,atrim=end_sample={$samples}[hiss];"
             ."[near][hiss]amix=inputs=2:normalize=0:duration=first,apad,atrim=end_sample={$samples},pan=stereo|c0=c0|c1=c0[sound]";
     }

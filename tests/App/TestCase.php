@@ -95,7 +95,7 @@ abstract class TestCase extends Base
         return $this->at("days/{$this->day->ulid}/$path");
     }
 
-    /** @param array<string, mixed> $more */
+    /** @param  array<string, mixed>  $more */
     protected function take(string $setup, int $take, array $more = []): Take
     {
         return Take::query()->create($more + [

@@ -74,7 +74,7 @@ final class EditBins
         return $moved;
     }
 
-    /** @param Collection<int, Clip> $clips */
+    /** @param  Collection<int, Clip>  $clips */
     public function takeOut(Production $production, User $user, Collection $clips, Bin $bin): void
     {
         $this->step($production, $user, sprintf('Take %d out of %s', $clips->count(), $bin->name), static function (ChangeLog $log) use ($clips, $bin): void {
@@ -103,7 +103,7 @@ final class EditBins
         }
     }
 
-    /** @param callable(ChangeLog): void $work */
+    /** @param  callable(ChangeLog): void  $work */
     private function step(Production $production, User $user, string $label, callable $work): void
     {
         DB::transaction(static function () use ($production, $user, $label, $work): void {

@@ -35,7 +35,7 @@ final class CatalogueFile
             'channels' => $info->channels,
             'is_wild' => $ixml?->wildTrack === true,
             'facts' => [
-                'width' => $info->width, 'height' => $info->height, 'rotation' => $info->rotation, 'tape' => $ixml?->tape ?? $info->tape,
+                'width' => $info->width, 'height' => $info->height, 'rotation' => $info->rotation, 'tape' => $ixml->tape ?? $info->tape,
                 'start_source' => $info->startSource, 'audio_streams' => $info->audioStreams,
                 'ixml' => $ixml === null ? null : [
                     'scene' => $ixml->scene, 'take' => $ixml->take, 'note' => $ixml->note, 'circled' => $ixml->circled,

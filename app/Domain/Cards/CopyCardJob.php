@@ -86,7 +86,7 @@ final class CopyCardJob implements ShouldQueue
         ];
     }
 
-    /** @param array<string, mixed> $file */
+    /** @param  array<string, mixed>  $file */
     private function note(Card $card, array $file): void
     {
         $values = ['path' => mb_substr($file['path'], 0, 1024), 'fault' => isset($file['reason']) ? mb_substr((string) $file['reason'], 0, 300) : null];

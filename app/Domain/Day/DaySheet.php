@@ -28,8 +28,8 @@ final class DaySheet
         $takes = Take::query()->where('shoot_day_id', $day->id)->get(['id', 'scene', 'setup', 'status', 'is_mos', 'is_wild', 'is_guide_only']);
         $counts = [
             'cards' => $cards->count(),
-            'cards_safe' => $cards->filter->isSafe()->count(),
-            'cards_unsafe' => $cards->reject->isSafe()->pluck('roll')->all(),
+            'cards_safe' => $cards->filter(static fn (Card $card): bool => $card->isSafe())->count(),
+            'cards_unsafe' => $cards->reject(static fn (Card $card): bool => $card->isSafe())->pluck('roll')->all(),
             'bytes_verified' => (int) $cards->whereNotNull('verified_at')->sum('size_bytes'),
             'takes' => $takes->count(),
             'setups' => $takes->unique('setup')->count(),

@@ -205,7 +205,7 @@ final class OpenPoints
         return $cameras;
     }
 
-    /** @param list<array<string, mixed>> $clips */
+    /** @param  list<array<string, mixed>>  $clips */
     private function ran(array $clips): string
     {
         $letters = implode(' and ', array_unique(array_column($clips, 'device')));
@@ -215,7 +215,7 @@ final class OpenPoints
         return sprintf('%s rolled %s to %s', $letters, Clock::time($from), Clock::time($to));
     }
 
-    /** @param list<array<string, mixed>> $clips */
+    /** @param  list<array<string, mixed>>  $clips */
     private function when(array $clips): string
     {
         return Clock::time((int) ($clips[0]['placed_ticks'] ?? $clips[0]['start_ticks']));

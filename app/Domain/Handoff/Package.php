@@ -114,7 +114,7 @@ final class Package
         }
     }
 
-    /** @param Collection<int, Clip> $clips */
+    /** @param  Collection<int, Clip>  $clips */
     private function log(Collection $clips, Handoff $handoff): string
     {
         $heading = ['Day', 'Scene', 'Setup', 'Take', 'Status', 'What happens', 'Size', 'Notes', 'Keywords', 'Clip', 'Device', 'Roll', 'Start timecode', 'Length', 'Placed by', 'Sure', 'File'];

@@ -22,7 +22,7 @@ final class ReelSequence
     /** The label of the first frame: one hour, as is usual. */
     private const START_TICKS = 3600 * Ticks::PER_SECOND;
 
-    /** @param callable(Clip): string $pathOf where the package keeps a clip's media */
+    /** @param  callable(Clip): string  $pathOf where the package keeps a clip's media */
     public function of(Reel $reel, callable $pathOf): Sequence
     {
         $reel->loadMissing(['items.take', 'items.clip.card', 'items.clip.placement', 'production']);
@@ -76,6 +76,6 @@ final class ReelSequence
     /** Names of files in a package: the roll keeps two cameras' names apart. */
     public static function fileName(Clip $clip, string $extension): string
     {
-        return Stores::plain($clip->card?->roll ?? 'import').'_'.Stores::plain($clip->name).'.'.$extension;
+        return Stores::plain($clip->card->roll ?? 'import').'_'.Stores::plain($clip->name).'.'.$extension;
     }
 }

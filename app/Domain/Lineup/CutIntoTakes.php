@@ -35,6 +35,7 @@ final class CutIntoTakes
             $changed = 0;
             $claimsByTake = [];
             foreach ($clips->sortBy(static fn (Clip $clip): bool => $clip->isPicture()) as $clip) {
+                /** @var Clip $clip */
                 [$slate, $from, $claims] = $this->decide($day, $clip, $windows);
                 if ($slate === null) {
                     continue;
@@ -85,7 +86,7 @@ final class CutIntoTakes
         return [$claims[0]->slate, $own !== [] && $own[0] === $claims[0] ? $claims[0]->from : 'lineup', $said];
     }
 
-    /** @param array<int, array<string, array{from: string, where: string, setup: string, take: int}>> $claimsByTake */
+    /** @param  array<int, array<string, array{from: string, where: string, setup: string, take: int}>>  $claimsByTake */
     private function keepClaims(array $claimsByTake, ChangeLog $log): void
     {
         foreach (Take::query()->whereKey(array_keys($claimsByTake))->get() as $take) {

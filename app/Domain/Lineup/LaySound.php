@@ -19,7 +19,7 @@ final class LaySound
     {
     }
 
-    /** @param callable(int $done, int $total, string $name): void $progress */
+    /** @param  callable(int $done, int $total, string $name): void  $progress */
     public function day(ShootDay $day, callable $progress): void
     {
         $clips = Clip::query()->with(['placement', 'card.copies'])->where('shoot_day_id', $day->id)->whereIn('kind', ['picture', 'sound'])->whereNull('import_kind')->get();

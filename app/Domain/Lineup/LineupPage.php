@@ -23,7 +23,7 @@ final class LineupPage
             ];
             $place = $clip->placement;
             if ($place?->start_ticks === null) {
-                $strays[] = $entry + ['reason' => $place?->stray_reason ?? 'The day has not been lined up since it came in.', 'is_false_start' => $clip->is_false_start];
+                $strays[] = $entry + ['reason' => $place->stray_reason ?? 'The day has not been lined up since it came in.', 'is_false_start' => $clip->is_false_start];
 
                 continue;
             }

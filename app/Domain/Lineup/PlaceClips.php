@@ -68,7 +68,7 @@ final class PlaceClips
         );
     }
 
-    /** @param Collection<string, Clip> $clips */
+    /** @param  Collection<string, Clip>  $clips */
     private function save(ShootDay $day, Collection $clips, LineupResult $result, int $base): void
     {
         foreach ($result->placements as $place) {

@@ -13,7 +13,7 @@ final class Windows
 {
     private const LEAST_TICKS = Ticks::PER_SECOND;
 
-    /** @param Collection<int, Clip> $clips with their placements, of one day */
+    /** @param  Collection<int, Clip>  $clips with their placements, of one day */
     public function __construct(private readonly Collection $clips)
     {
     }

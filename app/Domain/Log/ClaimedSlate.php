@@ -12,7 +12,7 @@ use Cartella\Core\Slate\SlateStyle;
 /** What one source says a clip's slate is: a recorder's iXML fields, or the clip's name. */
 final readonly class ClaimedSlate
 {
-    /** @param 'ixml'|'name' $from */
+    /** @param  'ixml'|'name'  $from */
     private function __construct(public string $from, public string $where, public Slate $slate)
     {
     }

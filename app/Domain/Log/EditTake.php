@@ -91,7 +91,7 @@ final class EditTake
         };
     }
 
-    /** @param list<string> $fields */
+    /** @param  list<string>  $fields */
     private function label(Take $take, array $fields): string
     {
         return match ($fields) {

@@ -16,7 +16,7 @@ use App\Support\Live;
 /** Writes a task down and sends it to the workers of its kind; sends an unfinished one again. */
 final class StartTask
 {
-    /** @param array<string, scalar|null|list<scalar>> $subject what the job needs to find its work again */
+    /** @param  array<string, scalar|null|list<scalar>>  $subject what the job needs to find its work again */
     public function __invoke(Production $production, ?User $user, string $kind, string $title, array $subject): Task
     {
         $task = Task::query()->create([

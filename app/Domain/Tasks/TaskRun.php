@@ -69,7 +69,7 @@ final class TaskRun
         return 'cartella.'.substr(hash('xxh64', (string) config('database.connections.mariadb.database')), 0, 8).'.task.'.$taskId;
     }
 
-    /** @param callable(self): array<string, mixed> $work */
+    /** @param  callable(self): array<string, mixed>  $work */
     private function through(callable $work): void
     {
         try {
@@ -120,7 +120,7 @@ final class TaskRun
         }
     }
 
-    /** @param array<string, mixed> $result */
+    /** @param  array<string, mixed>  $result */
     private function end(string $state, array $result): void
     {
         $this->task->update(['state' => $state, 'result' => $result, 'ended_at' => now(), 'now' => ''] + ($state === 'done' ? ['done' => $this->task->total] : []));

@@ -8,6 +8,7 @@ use App\Domain\Day\OpenPoints;
 use App\Domain\Log\UndoChange;
 use App\Domain\Tasks\CancelTask;
 use App\Http\Controller;
+use App\Models\Card;
 use App\Models\Change;
 use App\Models\Device;
 use App\Models\Production;
@@ -59,7 +60,7 @@ final class ProductionController extends Controller
         return new JsonResponse([
             'open' => array_sum($stages),
             'by_stage' => (object) $stages,
-            'cards' => ['safe' => $cards->filter->isSafe()->count(), 'all' => $cards->count()],
+            'cards' => ['safe' => $cards->filter(static fn (Card $card): bool => $card->isSafe())->count(), 'all' => $cards->count()],
             'takes' => $day->takes()->count(),
             'placed' => $placed,
             'to_place' => $day->clips()->whereIn('kind', ['picture', 'sound'])->whereNull('import_kind')->count(),

@@ -63,7 +63,7 @@ final class Command
     {
     }
 
-    /** @param list<string> $words the command line without the program's name */
+    /** @param  list<string>  $words the command line without the program's name */
     public function run(array $words): int
     {
         $name = array_shift($words) ?? 'help';
@@ -93,7 +93,7 @@ final class Command
         }
     }
 
-    /** @param list<string> $words */
+    /** @param  list<string>  $words */
     private function timecode(array $words): int
     {
         $given = Arguments::parse($words, ['--rate' => true, '--from' => true, '--to' => true, '--to-rate' => true]);
@@ -112,7 +112,7 @@ final class Command
         return 0;
     }
 
-    /** @param list<string> $words */
+    /** @param  list<string>  $words */
     private function probe(array $words): int
     {
         $files = Arguments::parse($words, [])->operands;
@@ -124,7 +124,7 @@ final class Command
         return 0;
     }
 
-    /** @param list<string> $words */
+    /** @param  list<string>  $words */
     private function peaks(array $words): int
     {
         $given = Arguments::parse($words, ['-o' => true]);
@@ -133,7 +133,7 @@ final class Command
         return 0;
     }
 
-    /** @param list<string> $words */
+    /** @param  list<string>  $words */
     private function offload(array $words): int
     {
         $given = Arguments::parse($words, ['--hash' => true, '--resume' => false]);
@@ -154,7 +154,7 @@ final class Command
         return $report->faults === [] ? 0 : 1;
     }
 
-    /** @param list<string> $words */
+    /** @param  list<string>  $words */
     private function verify(array $words): int
     {
         $given = Arguments::parse($words, ['--record' => false]);
@@ -164,7 +164,7 @@ final class Command
         return $answer['ok'] ? 0 : 1;
     }
 
-    /** @param list<string> $words */
+    /** @param  list<string>  $words */
     private function slate(array $words): int
     {
         $given = Arguments::parse($words, ['--style' => true, '--sort' => false]);
@@ -186,7 +186,7 @@ final class Command
         return 0;
     }
 
-    /** @param list<string> $words */
+    /** @param  list<string>  $words */
     private function lineup(array $words): int
     {
         $file = Arguments::parse($words, [])->only('manifest');
@@ -196,7 +196,7 @@ final class Command
         return 0;
     }
 
-    /** @param list<string> $words */
+    /** @param  list<string>  $words */
     private function edl(array $words): int
     {
         $given = Arguments::parse($words, ['-o' => true]);
@@ -220,7 +220,7 @@ final class Command
         return 0;
     }
 
-    /** @param list<string> $words */
+    /** @param  list<string>  $words */
     private function otio(array $words): int
     {
         fwrite($this->out, OtioWriter::write($this->sequence(Arguments::parse($words, [])->only('file'))));

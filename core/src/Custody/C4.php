@@ -14,7 +14,7 @@ final class C4
         return self::encode((string) hash_file('sha512', $path, true));
     }
 
-    /** @param string $digest 64 bytes */
+    /** @param  string  $digest 64 bytes */
     public static function encode(string $digest): string
     {
         $bytes = array_values(unpack('C*', $digest) ?: []);

@@ -135,7 +135,7 @@ final class Manifest
         rename($temporary, $file);
     }
 
-    /** @param list<ManifestEntry> $entries */
+    /** @param  list<ManifestEntry>  $entries */
     private static function xml(string $folder, array $entries, string $process, HashAlgorithm $algorithm, int $now): string
     {
         $xml = new \XMLWriter();
@@ -197,7 +197,7 @@ final class Manifest
         return $xml->outputMemory();
     }
 
-    /** @param array{content: string, structure: string} $hashes */
+    /** @param  array{content: string, structure: string}  $hashes */
     private static function pair(\XMLWriter $xml, array $hashes, HashAlgorithm $algorithm, int $now): void
     {
         foreach ($hashes as $kind => $hash) {
@@ -244,7 +244,7 @@ final class Manifest
         return $hashes;
     }
 
-    /** @param list<string> $digests bytes */
+    /** @param  list<string>  $digests bytes */
     private static function listHash(array $digests, HashAlgorithm $algorithm): string
     {
         sort($digests, SORT_STRING);
@@ -252,7 +252,7 @@ final class Manifest
         return $algorithm->of(implode('', $digests));
     }
 
-    /** @param list<array{path: string, c4: string}> $chain */
+    /** @param  list<array{path: string, c4: string}>  $chain */
     private static function chainXml(array $chain): string
     {
         $xml = new \XMLWriter();

@@ -7,7 +7,7 @@ namespace Cartella\Core\Custody;
 /** One file in a manifest: its path below the folder, its size in bytes and its checksum with what was done. */
 final readonly class ManifestEntry
 {
-    /** @param 'original'|'verified'|'failed' $action */
+    /** @param  'original'|'verified'|'failed'  $action */
     public function __construct(
         public string $path,
         public int $sizeBytes,

@@ -142,7 +142,7 @@ final class Offload
         }
     }
 
-    /** @param array{type: string, size: int, mtime: int} $facts */
+    /** @param  array{type: string, size: int, mtime: int}  $facts */
     private function one(string $path, array $facts, callable $clock): void
     {
         $writing = $checking = [];

@@ -129,8 +129,8 @@ final class Verify
      * A missing and a new file of the same content are one that was renamed.
      *
      * @param  array<string, ManifestEntry>  $known
-     * @param  list<string>  $missing
-     * @param  list<string>  $new
+     * @param  array<int, string>  $missing
+     * @param  array<int, string>  $new
      * @return list<array{from: string, to: string}>
      */
     private static function renamed(string $root, array $known, array &$missing, array &$new): array

@@ -9,7 +9,7 @@ use Cartella\Core\Time\FrameRate;
 /** The media that an item reads from: identity, file, reel and its own clock. Ticks throughout. */
 final readonly class Source
 {
-    /** @param int $startTicks the source's own timecode at its first frame, since midnight */
+    /** @param  int  $startTicks the source's own timecode at its first frame, since midnight */
     public function __construct(
         public string $id,
         public string $name,

@@ -33,7 +33,7 @@ final class CsvWriter
         return is_string($value) && $text !== '' && strpbrk($text[0], "=+-@\t\r") !== false ? "'".$text : $text;
     }
 
-    /** @param list<scalar|null> $cells */
+    /** @param  list<scalar|null>  $cells */
     private static function line(array $cells): string
     {
         return implode(',', array_map(static function (string|int|float|bool|null $value): string {

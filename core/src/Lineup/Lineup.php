@@ -41,7 +41,7 @@ final class Lineup
     /** @var array<string, array{offset_ticks: int, votes: int, sure: bool}> */
     private array $offsets = [];
 
-    /** @param list<LineupClip> $clips */
+    /** @param  list<LineupClip>  $clips */
     private function __construct(array $clips)
     {
         $this->graph = new Graph();
@@ -128,7 +128,7 @@ final class Lineup
         }
     }
 
-    /** @param callable(LineupClip): ?int $timeOf */
+    /** @param  callable(LineupClip): ?int  $timeOf */
     private function byClock(Way $way, callable $timeOf, int $toleranceTicks, LineupClip $zero): void
     {
         $times = array_filter(array_map($timeOf, $this->clips), static fn (?int $time): bool => $time !== null);
@@ -179,7 +179,7 @@ final class Lineup
         }
     }
 
-    /** @param array{offset_ticks: int, votes: int, sure: bool}|null $learned */
+    /** @param  array{offset_ticks: int, votes: int, sure: bool}|null  $learned */
     private function compareWithClock(LineupClip $clip, LineupClip $zero, int $place, ?array $learned, Way $way): void
     {
         if ($way !== Way::Timecode || ! ($learned['sure'] ?? false) || ! isset($this->found[$clip->id])) {

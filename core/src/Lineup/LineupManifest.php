@@ -4,7 +4,6 @@ declare(strict_types=1);
 
 namespace Cartella\Core\Lineup;
 
-use Cartella\Core\CartellaException;
 use Cartella\Core\Lineup\Exception\InvalidLineup;
 use Cartella\Core\Media\Exception\UnableToReadMedia;
 use Cartella\Core\Media\MediaInfo;
@@ -52,7 +51,7 @@ final class LineupManifest
         return new LineupResult($result->zero, $result->lanes, $result->placements, $strays + $result->strays, $result->deviceOffsets);
     }
 
-    /** @param array<string, mixed> $entry */
+    /** @param  array<string, mixed>  $entry */
     private static function clip(array $entry, string $base): LineupClip
     {
         $path = str_starts_with($entry['path'], '/') ? $entry['path'] : $base.'/'.$entry['path'];

@@ -43,7 +43,7 @@ final class SoundMatcher
                 continue;
             }
             $tried[] = $fine;
-            if (count($tried) === 1 && $fine['height'] > 25.0 && $fine['agreeing'] * 2 > $fine['windows']) {
+            if (count($tried) === 1 && $fine['height'] > 25.0 && $fine['windows'] < $fine['agreeing'] * 2) {
                 break; // nothing else can come near
             }
         }

@@ -69,7 +69,7 @@ final readonly class MediaInfo
             'channels' => $this->channels,
             'scene' => $this->ixml?->scene,
             'take' => $this->ixml?->take,
-            'tape' => $this->ixml?->tape ?? $this->tape,
+            'tape' => $this->ixml->tape ?? $this->tape,
             'circled' => $this->ixml?->circled,
             'note' => $this->ixml?->note,
             'markers' => $this->markers,

@@ -112,7 +112,7 @@ final class Peaks
         }
     }
 
-    /** @param list<array{int, int, float}> $bucket minimum, maximum and mean square of each channel */
+    /** @param  list<array{int, int, float}>  $bucket minimum, maximum and mean square of each channel */
     private function raise(int $level, array $bucket): void
     {
         $this->levels[$level] ??= fopen('php://temp', 'w+b');

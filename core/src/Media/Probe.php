@@ -86,7 +86,7 @@ final class Probe
         );
     }
 
-    /** @param array<string, int|string>|null $bext */
+    /** @param  array<string, int|string>|null  $bext */
     private static function bextDate(?array $bext): ?string
     {
         if (preg_match('/\A(\d{4})\D(\d{2})\D(\d{2})\z/', (string) ($bext['date'] ?? ''), $date) !== 1 || ! checkdate((int) $date[2], (int) $date[3], (int) $date[1])) {
@@ -175,7 +175,7 @@ final class Probe
         return $answer;
     }
 
-    /** @param array<string, mixed> $picture */
+    /** @param  array<string, mixed>  $picture */
     private static function rate(array $picture): ?FrameRate
     {
         foreach (['r_frame_rate', 'avg_frame_rate'] as $field) {
@@ -258,7 +258,7 @@ final class Probe
         return "$part[1]-$part[2]-$part[3]T$part[4]:$part[5]:$part[6]".($part[7] ?? '');
     }
 
-    /** @param array<string, mixed> $picture */
+    /** @param  array<string, mixed>  $picture */
     private static function rotation(array $picture): int
     {
         foreach ($picture['side_data_list'] ?? [] as $side) {
@@ -284,7 +284,7 @@ final class Probe
         return ChannelNames::ofLayout('', (int) $count);
     }
 
-    /** @param iterable<array<string, mixed>> $places */
+    /** @param  iterable<array<string, mixed>>  $places */
     private static function tag(iterable $places, string $name): ?string
     {
         foreach ($places as $place) {

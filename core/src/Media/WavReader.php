@@ -34,7 +34,7 @@ final class WavReader
 
     private int $dataBytes = 0;
 
-    /** @param resource $stream */
+    /** @param  resource  $stream */
     private function __construct(private readonly string $path, private $stream, private readonly int $size)
     {
     }

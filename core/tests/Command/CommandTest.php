@@ -45,7 +45,7 @@ final class CommandTest extends TestCase
         ];
     }
 
-    /** @param list<string> $options */
+    /** @param  list<string>  $options */
     #[DataProvider('conversions')]
     public function test_timecode_converts_exactly(array $options, mixed $value, string $label, int $ticks): void
     {
@@ -74,7 +74,7 @@ final class CommandTest extends TestCase
         ];
     }
 
-    /** @param list<string> $words */
+    /** @param  list<string>  $words */
     #[DataProvider('refusals')]
     public function test_a_refusal_is_one_json_object_with_a_code_and_a_fix(array $words, int $status): void
     {

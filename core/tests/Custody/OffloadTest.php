@@ -158,7 +158,7 @@ final class OffloadTest extends TestCase
         return ['none' => [[]], 'the same twice' => [['one', 'one/../one']], 'inside the source' => [['card/A001/copy']], 'the folder above, which would be the source itself' => [['card']]];
     }
 
-    /** @param list<string> $destinations */
+    /** @param  list<string>  $destinations */
     #[DataProvider('badDestinations')]
     public function test_destinations_that_cannot_be_are_refused_before_anything_is_written(array $destinations): void
     {

@@ -27,7 +27,7 @@ final class ExchangeTest extends TestCase
         ];
     }
 
-    /** @param list<array<string, mixed>> $picture @param list<array<string, mixed>> $sound */
+    /** @param  list<array<string, mixed>>  $picture @param  list<array<string, mixed>>  $sound */
     private static function sequence(string $rate, array $picture, array $sound = []): Sequence
     {
         return Sequence::fromArray(['title' => 'Day 1', 'rate' => $rate, 'start_ticks' => Ticks::ofFrames(90_000, FrameRate::parse($rate)), 'tracks' => [
@@ -110,7 +110,7 @@ final class ExchangeTest extends TestCase
         ];
     }
 
-    /** @param array<string, mixed> $change */
+    /** @param  array<string, mixed>  $change */
     #[DataProvider('impossible')]
     public function test_a_sequence_that_cannot_be_is_refused_with_its_place(array $change, string $why): void
     {

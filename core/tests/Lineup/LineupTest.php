@@ -24,7 +24,7 @@ final class LineupTest extends TestCase
         return intdiv($samples * Ticks::PER_SECOND, GuideTrack::SAMPLE_RATE);
     }
 
-    /** @param list<int> $samples */
+    /** @param  list<int>  $samples */
     private static function clip(string $id, string $device, array $samples, ?int $startTicks = null, bool $isSound = false): LineupClip
     {
         return new LineupClip($id, $device, $isSound, self::sample(count($samples)), $startTicks, null, static fn (): GuideTrack => GuideTrack::ofBytes(pack('s*', ...$samples)));

@@ -83,7 +83,7 @@ final class AccessTest extends TestCase
         ];
     }
 
-    /** @param array<string, bool> $may */
+    /** @param  array<string, bool>  $may */
     #[DataProvider('abilities')]
     public function test_each_role_may_what_the_server_says_and_nothing_else(Role $role, array $may): void
     {

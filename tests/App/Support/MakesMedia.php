@@ -17,14 +17,14 @@ trait MakesMedia
         return Noise::speech($seconds, $seed);
     }
 
-    /** @param list<int> $samples */
+    /** @param  list<int>  $samples */
     protected function recorder(string $path, array $samples, int $startSecond, string $ixml): void
     {
         $this->folderOf($path);
         WavBuilder::pcm(0, 1, 16, 8000, pack('s*', ...$samples))->withBext(8000 * $startSecond)->withIxml('<SPEED><TIMECODE_RATE>25/1</TIMECODE_RATE></SPEED>'.$ixml)->write($this->folder.'/bench/'.$path);
     }
 
-    /** @param list<int> $samples */
+    /** @param  list<int>  $samples */
     protected function camera(string $path, array $samples, string $timecode): void
     {
         $file = $this->folderOf($path);

@@ -178,7 +178,7 @@ final class Destination
         return null;
     }
 
-    /** @param array{type: string, size: int, mtime: int} $facts */
+    /** @param  array{type: string, size: int, mtime: int}  $facts */
     public function holds(string $path, array $facts, string $hash, HashAlgorithm $algorithm, int $now): bool
     {
         $file = $this->folder.'/'.$path;

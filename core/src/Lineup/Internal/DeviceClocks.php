@@ -78,7 +78,7 @@ final class DeviceClocks
         $bestFrom = 0;
         $bestCount = 0;
         for ($from = 0, $to = 0, $n = count($offsets); $from < $n; $from++) {
-            while ($to < $n && $offsets[$to] - $offsets[$from] <= $this->toleranceTicks) {
+            while ($to < $n && $this->toleranceTicks >= $offsets[$to] - $offsets[$from]) {
                 $to++;
             }
             if ($to - $from > $bestCount) {

@@ -260,7 +260,7 @@ final class FineSearch
         return $at + ($bend < 0 ? max(-0.5, min(0.5, 0.5 * ($curve[$at - 1] - $curve[$at + 1]) / $bend)) : 0.0);
     }
 
-    /** @param list<float> $sum */
+    /** @param  list<float>  $sum */
     private static function spread(array $sum, int $peak): float
     {
         $square = 0.0;

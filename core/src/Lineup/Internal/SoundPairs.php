@@ -30,7 +30,7 @@ final class SoundPairs
     /** @var array<string, string> reasons by clip */
     public array $silent = [];
 
-    /** @param (callable(string $id, int $done, int $total): void)|null $progress called after each clip */
+    /** @param  (callable(string $id, int $done, int $total): void)|null  $progress called after each clip */
     public function __construct(private $progress = null)
     {
         $this->matcher = new SoundMatcher();
@@ -72,7 +72,7 @@ final class SoundPairs
         return $matches;
     }
 
-    /** @param list<LineupClip> $clips */
+    /** @param  list<LineupClip>  $clips */
     private function load(array $clips): void
     {
         foreach ($clips as $clip) {

@@ -1,0 +1,76 @@
+#!/usr/bin/env bash
+# Every check, or one: core, app, browser, unit, static, style, types, boundaries. CI calls it without a name.
+. "$(dirname "${BASH_SOURCE[0]}")/lib.sh"
+suite=${1:-all}
+[ $# -gt 0 ] && shift
+use_profile test
+export APP_ENV=testing BCRYPT_ROUNDS=4 CARTELLA_CARD_LIBRARY=$CARTELLA_ROOT/var/demo/cards
+ensure_debian "${DEBIAN_PACKAGES[@]}" "${TEST_PACKAGES[@]}"
+ensure_composer
+
+failed=()
+step() {
+    local name=$1 begin=$SECONDS
+    shift
+    say ''
+    say "== $name"
+    if "$@"; then say "== $name passed, $((SECONDS - begin)) s"; else
+        failed+=("$name")
+        say "== $name FAILED, $((SECONDS - begin)) s"
+    fi
+}
+wants() { [ "$suite" = all ] || [ "$suite" = "$1" ]; }
+
+phpunit() { php "${PHP_FLAGS[@]}" vendor/bin/phpunit "$@"; }
+style() { vendor/bin/pint --test -q && npx eslint ui; }
+static() { php -d memory_limit=1G vendor/bin/phpstan analyse --no-progress --no-ansi; }
+wording() { [ ! -x ../shared/tools/wording ] || ../shared/tools/wording; }
+
+app_suite() {
+    MYSQL_PWD=$DB_PASSWORD mariadb --no-defaults -h127.0.0.1 -P"$DB_PORT" -ucartella \
+        -e 'CREATE DATABASE IF NOT EXISTS cartella_app CHARACTER SET utf8mb4 COLLATE utf8mb4_unicode_ci'
+    DB_DATABASE=cartella_app phpunit --testsuite app "$@"
+}
+
+case $suite in
+    all | core | app | browser | unit | static | style | types | boundaries) ;;
+    *) fail "there is no suite '$suite'. Suites: core, app, browser, unit, static, style, types, boundaries." ;;
+esac
+
+if wants style || wants types || wants unit; then ensure_npm; fi
+if wants boundaries; then step boundaries php scripts/boundaries.php; fi
+if wants style; then step style style; fi
+if [ "$suite" = all ]; then step wording wording; fi
+if wants static; then step static static; fi
+if wants types; then step types npx vue-tsc --noEmit -p tsconfig.json; fi
+if wants unit; then step unit npx vitest run; fi
+if wants core; then step core phpunit --testsuite core "$@"; fi
+
+if wants app || wants browser; then
+    trap 'trap - INT TERM; exit 130' INT TERM
+    trap services_down EXIT
+    # A server that an earlier, killed run of the tests left behind would hold the ports.
+    if alive "$RUN/supervisord.pid" && grep -qa "$RUN/supervisord.conf" "/proc/$(cat "$RUN/supervisord.pid")/cmdline"; then
+        kill -TERM "$(cat "$RUN/supervisord.pid")"
+        wait_until 30 port_free "$DB_PORT" || true
+    fi
+    if wants browser; then
+        ensure_ui
+        ensure_demo_cards
+    fi
+    if [ "$suite" = all ] || wants browser; then
+        app_up
+        step demo artisan cartella:demo --again
+        step browser phpunit --testsuite browser "$@"
+    else
+        services_up
+    fi
+    if wants app; then step app app_suite "$@"; fi
+fi
+
+say ''
+if [ ${#failed[@]} -gt 0 ]; then
+    say "Failed: ${failed[*]}"
+    exit 1
+fi
+say 'Everything passed.'
