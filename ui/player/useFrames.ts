@@ -113,8 +113,9 @@ export function useFrames(
       })
       const state = () => (playing.value = !element.paused && !element.ended)
       const ended = () => {
+        // A seek to the last frame ends the media too; only play that ran to its end has a place to take over.
+        if (speed.value !== 0) wanted = shown.value
         speed.value = 0
-        wanted = shown.value
         state()
       }
       // A further step may have been asked for while this seek was under way.

@@ -32,8 +32,8 @@ function listen(event: KeyboardEvent): void {
   for (const group of groups) {
     for (const shortcut of group.shortcuts) {
       if (shortcut.keys.includes(name) && (!typing || shortcut.whileTyping)) {
-        // Enter and Space belong to a button that has the focus.
-        if ((name === 'Enter' || name === ' ') && (event.target as HTMLElement).closest('button, a, [role=button]') !== null) return
+        // Enter and Space belong to a button that has the focus, unless it stands for a row that the page acts on.
+        if ((name === 'Enter' || name === ' ') && (event.target as HTMLElement).closest('button:not([data-row]), a, [role=button]') !== null) return
         event.preventDefault()
         shortcut.run(event)
         return

@@ -131,7 +131,7 @@ useShortcuts('Cards', [
           <span class="push soft">{{ bytes(total) }} in on this day · <b :class="{ good: safe > 0 }">{{ safe }} {{ safe === 1 ? 'card' : 'cards' }} safe to release</b></span>
         </div>
         <div class="cards">
-          <button v-for="one in data.volumes" :key="one.name" class="card new" :class="{ on: chosen?.key === one.name }" @click="choose({ kind: 'volume', key: one.name })">
+          <button v-for="one in data.volumes" :key="one.name" data-row class="card new" :class="{ on: chosen?.key === one.name }" @click="choose({ kind: 'volume', key: one.name })">
             <span class="head"><b class="mono">{{ one.name }}</b><DeviceBadge :letter="one.device" size="large" /></span>
             <span class="soft">{{ one.known_roll === null ? `${deviceTitle(one.device)}, ${one.why}` : `Seen before as ${one.known_roll}, with other content now` }}</span>
             <span class="facts"><span><b class="mono">{{ one.clips }}</b>clips</span><span><b class="mono">{{ bytes(one.size_bytes).split(' ')[0] }}</b>{{ bytes(one.size_bytes).split(' ')[1] }}</span><span><b class="mono">{{ one.files }}</b>files</span></span>
@@ -139,7 +139,7 @@ useShortcuts('Cards', [
             <span v-if="one.day !== null && one.day !== day.number" class="foot warn">Dated {{ one.date }}: day {{ one.day }}</span>
             <span v-else class="foot">On the bench, not copied yet</span>
           </button>
-          <button v-for="one in data.cards" :key="one.ulid" class="card" :class="{ on: chosen?.key === one.ulid, bad: one.state === 'fault' || one.state === 'stopped', quiet: one.released_at !== null }" @click="choose({ kind: 'card', key: one.ulid })">
+          <button v-for="one in data.cards" :key="one.ulid" data-row class="card" :class="{ on: chosen?.key === one.ulid, bad: one.state === 'fault' || one.state === 'stopped', quiet: one.released_at !== null }" @click="choose({ kind: 'card', key: one.ulid })">
             <span class="head"><b class="mono">{{ one.roll }}</b><DeviceBadge :letter="one.device" size="large" /></span>
             <span class="soft">{{ deviceTitle(one.device) }}</span>
             <TaskProgress v-if="one.task" :task="one.task" @click.stop />

@@ -160,7 +160,7 @@ useShortcuts('Line-up', [
               <div class="takes"><button v-for="one in windows" :key="one.take" class="mono" :style="{ left: `${x(one.from)}px`, width: `${Math.max(3, x(one.to) - x(one.from))}px` }" :title="`${one.take}, ${length(one.to - one.from)}`" @click="select(placed.find((p) => p.take === one.take)?.clip ?? '')">{{ one.take }}</button></div>
               <div v-for="device in lanes" :key="device.letter" class="lane">
                 <button
-                  v-for="one in placed.filter((p) => p.device === device.letter)" :key="one.clip" class="placed" :class="{ on: one.clip === cursor, unsure: !one.sure, locked: one.locked }" :data-clip="one.clip" :aria-label="`${one.name}, ${how(one)}`" :title="`${one.name} · ${one.take ?? 'no take'} · ${how(one)}`"
+                  v-for="one in placed.filter((p) => p.device === device.letter)" :key="one.clip" data-row class="placed" :class="{ on: one.clip === cursor, unsure: !one.sure, locked: one.locked }" :data-clip="one.clip" :aria-label="`${one.name}, ${how(one)}`" :title="`${one.name} · ${one.take ?? 'no take'} · ${how(one)}`"
                   :style="{ left: `${x(one.start_ticks)}px`, width: `${Math.max(3, x(one.start_ticks + one.duration_ticks) - x(one.start_ticks))}px`, borderColor: `var(--dev-${one.device})` }" @click="select(one.clip)"
                 >
                   <b class="mono">{{ one.name }}</b>

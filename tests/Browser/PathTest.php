@@ -1,0 +1,288 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Tests\Browser;
+
+use Cartella\Core\Custody\Verify;
+use Cartella\Standins\CardBench;
+use Facebook\WebDriver\WebDriverKeys;
+use PHPUnit\Framework\Attributes\Depends;
+use Tests\Browser\Support\BrowserTestCase;
+
+/** A newcomer takes day 2 of Low Water from the bench to the editing team, mostly by keyboard; each test goes on where the one before stopped. */
+final class PathTest extends BrowserTestCase
+{
+    public function test_day_one_stands_as_an_assistant_leaves_it_at_wrap(): void
+    {
+        $this->signIn('rosa');
+        $this->see('.points', '3A/2 has no sound');
+        $this->see('.points', '7A/1: camera B is missing');
+        $this->see('.points', '3A/4 or 3A/3?');
+        $this->see('.points', "Camera B's clock is 1 s 7 f late all day");
+        self::assertSame('6', $this->text('.counts div:nth-child(1) b'));
+        self::assertSame('15', $this->text('.counts div:nth-child(3) b'));
+        self::assertSame('12', $this->text('.counts div:nth-child(5) b'));
+        self::assertSame([], $this->consoleErrors());
+    }
+
+    #[Depends('test_day_one_stands_as_an_assistant_leaves_it_at_wrap')]
+    public function test_one_key_settles_an_open_point_and_another_takes_it_back(): void
+    {
+        $this->press(WebDriverKeys::ENTER);
+        $this->until(fn (): bool => ! str_contains($this->text('.points'), '3A/2 has no sound'), 'the point stays');
+        $this->press(WebDriverKeys::CONTROL.'z'.WebDriverKeys::CONTROL);
+        $this->see('.points', '3A/2 has no sound');
+    }
+
+    #[Depends('test_one_key_settles_an_open_point_and_another_takes_it_back')]
+    public function test_cards_of_day_two_are_offloaded_with_progress_and_proof(): void
+    {
+        $this->click('.date', 'Day 2');
+        $this->see('.clear', 'Nothing is open.');
+        $this->press('2');
+        $this->see('.card.new', 'C001');
+        self::assertStringContainsString('from the report on the card', $this->text('.card.new'));
+        $this->click('.go', 'Offload all 4 cards');
+        $this->see('[role=progressbar]', null, 30);
+        foreach (['A003', 'B003', 'C001', 'S002'] as $card) {
+            $this->until(fn (): bool => (bool) $this->js('return [...document.querySelectorAll(".card")].some((card) => card.textContent.includes(arguments[0]) && card.textContent.includes("VERIFIED") && !card.querySelector(".progress"))', $card), "$card does not come in", 240);
+        }
+        self::assertTrue(Verify::folder((getenv('CARTELLA_STORE_2') ?: getenv('CARTELLA_VAR').'/stores/nearline').'/Low Water/Day 02/C/C001')['ok']);
+    }
+
+    #[Depends('test_cards_of_day_two_are_offloaded_with_progress_and_proof')]
+    public function test_a_safe_card_is_released_by_a_person(): void
+    {
+        $this->click('.card', 'S002');
+        $this->see('aside h2', 'S002');
+        $this->press(WebDriverKeys::ENTER);
+        $this->see('.ant-modal', 'may then be wiped');
+        $this->click('.ant-modal .ant-btn-primary');
+        $this->see('.stamp', 'RELEASED');
+        $this->see('.card.quiet', 'by Rosa Okafor');
+    }
+
+    #[Depends('test_a_safe_card_is_released_by_a_person')]
+    public function test_slates_are_read_and_a_take_is_logged_from_the_keyboard(): void
+    {
+        $this->press('3');
+        $this->see('button', 'Read slates');
+        $this->press('s');
+        $this->see('.row.take', '21-T01');
+        $this->press(WebDriverKeys::HOME);
+        $this->click('.row.take', '21-T01');
+        $this->press(WebDriverKeys::ENTER);
+        $this->see('input.edit');
+        $this->press(...mb_str_split('The harbour meeting'));
+        $this->press(WebDriverKeys::TAB);
+        $this->see('input.edit[aria-label=Size]');
+        $this->press(...mb_str_split('Wide'), ...[WebDriverKeys::ENTER]);
+        $this->see('.row.take .what', 'The harbour meeting');
+        $this->click('.row.take', '21-T01');
+        $this->press('c');
+        $this->see('.row.take .circled');
+        $this->press('n', ...mb_str_split('Wind on boom 2'));
+        $this->press(WebDriverKeys::CONTROL.WebDriverKeys::ENTER.WebDriverKeys::CONTROL);
+        $this->see('.row.take .what', '✎');
+        $this->open($this->js('return location.pathname'));
+        $this->see('.row.take .what', 'The harbour meeting');
+    }
+
+    #[Depends('test_slates_are_read_and_a_take_is_logged_from_the_keyboard')]
+    public function test_the_day_is_lined_up_by_sound_though_a_clock_was_never_set(): void
+    {
+        $this->press('4');
+        $this->see('button', 'Line up the day');
+        $this->press(WebDriverKeys::SHIFT.WebDriverKeys::ENTER.WebDriverKeys::SHIFT);
+        $this->see('.pill', '14 placed, 14 sure', 240);
+        $this->seeNo('.busy .progress', 240);
+        $this->see('.name', 'clock not set');
+        $truth = array_column(json_decode((string) file_get_contents(dirname(__DIR__, 2).'/var/demo/truth.json'), true)['clips'], null, 'name');
+        $placed = $this->jsAsync('const done = arguments[0]; fetch(location.pathname.replace(/^\/(\w+)\/(\w+)\/.*/, "/api/productions/$1/days/$2/lineup")).then((answer) => answer.json()).then((answer) => done(answer.placements))', 10);
+        foreach ($placed as $one) {
+            self::assertEqualsWithDelta($truth[$one['name']]['start_sample'] * 14_700, $one['start_ticks'], 705_600_000 / 50, $one['name'].' lies within half a frame of the truth');
+        }
+        $this->click('.placed', 'C001C002');
+        $this->see('aside', 'Found by sound, sure.');
+    }
+
+    #[Depends('test_the_day_is_lined_up_by_sound_though_a_clock_was_never_set')]
+    public function test_a_placement_is_nudged_by_a_frame_locked_and_taken_back(): void
+    {
+        $this->see('aside dl');
+        $place = $this->text('aside dl dd.mono');
+        $this->press('>');
+        $this->until(fn (): bool => $this->text('aside dl dd.mono') !== $place, 'it does not move');
+        $this->press('y');
+        $this->see('.placed.on', 'by hand, locked');
+        $this->press(WebDriverKeys::CONTROL.'z'.WebDriverKeys::CONTROL);
+        $this->seeNo('.placed.locked');
+        $this->press(WebDriverKeys::CONTROL.'z'.WebDriverKeys::CONTROL);
+        $this->until(fn (): bool => $this->text('aside dl dd.mono') === $place, 'it does not go back');
+    }
+
+    #[Depends('test_a_placement_is_nudged_by_a_frame_locked_and_taken_back')]
+    public function test_the_log_plays_any_angle_with_the_recorders_sound_to_be_seen_and_heard(): void
+    {
+        $this->press('3');
+        $this->click('.row.take', '21-T01');
+        $this->see('.angle', 'A003C001');
+        $this->press(']');
+        $this->see('.angle.on', 'A003C002');
+        $this->see('.ear.on', 'recorder');
+        $this->until(fn (): bool => (bool) $this->js('return (document.querySelector(".player video")?.readyState ?? 0) >= 2'), 'it does not load');
+        $level = $this->jsAsync(<<<'JS'
+            const done = arguments[0], video = document.querySelector('.player video'), context = new AudioContext()
+            const meter = context.createAnalyser(); meter.fftSize = 2048
+            context.createMediaElementSource(video).connect(meter)
+            const data = new Float32Array(meter.fftSize)
+            let most = 0
+            context.resume().then(() => video.play())
+            const watch = setInterval(() => {
+              meter.getFloatTimeDomainData(data)
+              most = Math.max(most, Math.sqrt(data.reduce((sum, one) => sum + one * one, 0) / data.length))
+              if (video.currentTime < 6) return
+              clearInterval(watch); video.pause(); done(most)
+            }, 30)
+            JS, 40);
+        self::assertGreaterThan(0.02, $level, 'production sound is heard');
+        [$mean, $spread] = $this->picture();
+        self::assertGreaterThan(30, $mean);
+        self::assertGreaterThan(15, $spread, 'a decoded frame is seen, not one flat colour');
+    }
+
+    #[Depends('test_the_log_plays_any_angle_with_the_recorders_sound_to_be_seen_and_heard')]
+    public function test_bins_fill_themselves_and_a_marked_range_is_kept_as_a_subclip(): void
+    {
+        $this->press('5');
+        $this->click('.bin', 'Scene 21');
+        $this->see('.middle .bar', 'Scene 21');
+        $this->see('.row', 'A003C001');
+        $this->press(WebDriverKeys::ARROW_DOWN);
+        $this->until(fn (): bool => $this->js('return document.querySelector(".player")?.dataset.frame') !== '' && $this->js('return (document.querySelector(".player video")?.readyState ?? 0) >= 2'), 'no player');
+        $this->press(...array_fill(0, 10, '.'));
+        $this->until(fn (): bool => $this->js('return document.querySelector(".player").dataset.frame') === '10', 'not at frame 10');
+        $this->press('i', ...array_fill(0, 15, '.'));
+        $this->until(fn (): bool => $this->js('return document.querySelector(".player").dataset.frame') === '25', 'not at frame 25');
+        $this->press('o', 'u');
+        $this->see('.naming input');
+        $this->press(...mb_str_split('The door'), ...[WebDriverKeys::ENTER]);
+        $this->see('.subs', 'The door');
+        $this->see('.marks', '16 f');
+    }
+
+    #[Depends('test_bins_fill_themselves_and_a_marked_range_is_kept_as_a_subclip')]
+    public function test_a_bin_of_ones_own_is_made_and_filled_by_keys_and_by_dragging(): void
+    {
+        $this->press('n');
+        $this->see('.ant-modal input');
+        $this->press(...mb_str_split('For Ines'), ...[WebDriverKeys::ENTER]);
+        $this->see('.middle .bar', 'For Ines');
+        $this->see('.empty', 'This bin is empty.');
+        $this->click('.bin', 'Scene 21');
+        $this->see('.row', 'A003C001');
+        $this->click('.row', 'A003C003');
+        $this->press('p');
+        $this->see('.picks');
+        $this->press(WebDriverKeys::ENTER);
+        $this->see('.bin', 'For Ines');
+        $this->until(fn (): bool => (bool) $this->js('return [...document.querySelectorAll(".tree .bin")].some((bin) => bin.textContent.replace(/\s/g, "") === "ForInes1")'), 'the bin holds nothing');
+    }
+
+    #[Depends('test_a_bin_of_ones_own_is_made_and_filled_by_keys_and_by_dragging')]
+    public function test_a_reel_is_built_and_watched_full_screen_with_a_circle_and_a_note(): void
+    {
+        $this->click('.date', 'Day 1');
+        $this->press('6');
+        $this->press('b');
+        $this->see('.reels', 'Day 1, all takes');
+        $this->press(WebDriverKeys::ENTER);
+        $this->see('.room .strip', '12A/2');
+        $this->until(fn (): bool => $this->js('return document.querySelector(".room").dataset.playing') === 'true' && (int) $this->js('return document.querySelector(".room").dataset.frame') > 10, 'the reel does not play');
+        $this->press('k', "'", "'");
+        $this->see('.room h1', '3A');
+        $before = $this->text('.room h1 .take');
+        $this->press('c');
+        $this->see('.room h1 .take.circled');
+        self::assertStringStartsWith(substr($before, 0, 1), $this->text('.room h1 .take'));
+        $this->press(WebDriverKeys::ENTER);
+        $this->until(fn (): bool => $this->js('return document.activeElement.tagName') === 'INPUT', 'no note');
+        $this->press(...mb_str_split('She looks at the lens'), ...[WebDriverKeys::ENTER]);
+        $this->see('.notes', 'She looks at the lens');
+        $this->press('g');
+        $this->see('.ask input');
+        $this->press(...mb_str_split('12/1'), ...[WebDriverKeys::ENTER]);
+        $this->see('.room .corner.left', '12 · take 1');
+        $this->press('2');
+        $this->see('.room .angles .on', 'close');
+        [$mean, $spread] = $this->picture();
+        self::assertGreaterThan(8, $mean);
+        self::assertGreaterThan(8, $spread);
+        $this->press(WebDriverKeys::ESCAPE);
+        $this->see('.reels');
+    }
+
+    #[Depends('test_a_reel_is_built_and_watched_full_screen_with_a_circle_and_a_note')]
+    public function test_the_day_is_handed_off_and_the_editor_accepts_it(): void
+    {
+        $this->press('8');
+        $this->see('.choose', 'Hand off to the editing team');
+        $this->press('p');
+        $this->see('article', 'delivered, not answered', 120);
+        $folder = (getenv('CARTELLA_INBOX') ?: getenv('CARTELLA_VAR').'/inbox').'/Low Water/001 Day 1';
+        foreach (['reel.edl', 'reel.otio', 'log.csv', 'sound/S001_3-T01.wav', 'proxies/A001_A001C001.mp4'] as $file) {
+            self::assertFileExists("$folder/$file");
+        }
+        self::assertTrue(Verify::folder($folder)['ok']);
+        $this->signIn('ines');
+        $this->press('8');
+        $this->see('article', 'delivered, not answered');
+        $this->press('y');
+        $this->see('article', 'accepted by Ines Halloran');
+    }
+
+    #[Depends('test_the_day_is_handed_off_and_the_editor_accepts_it')]
+    public function test_a_reviewer_sees_no_button_that_is_not_theirs(): void
+    {
+        $this->signIn('tom');
+        $this->see('.points');
+        self::assertFalse($this->js('return document.querySelector(".steps button") !== null'));
+        $this->press('2');
+        $this->see('.card');
+        self::assertStringNotContainsString('Offload', $this->text('.bench .bar'));
+        $this->press('3');
+        $this->see('.row.take');
+        self::assertStringNotContainsString('Read slates', $this->text('.left .bar'));
+    }
+
+    #[Depends('test_a_reviewer_sees_no_button_that_is_not_theirs')]
+    public function test_a_card_that_is_put_in_shows_up_by_itself_and_goes_again(): void
+    {
+        $bench = new CardBench((string) getenv('CARTELLA_CARD_LIBRARY') ?: dirname(__DIR__, 2).'/var/demo/cards', self::bench());
+        $this->signIn('rosa');
+        $this->press('2');
+        $this->see('.slot');
+        mkdir(self::bench().'/.part');
+        file_put_contents(self::bench().'/.part/clip.mov', 'x');
+        rename(self::bench().'/.part', self::bench().'/A077');
+        $this->see('.card.new', 'A077');
+        $bench->eject('A077');
+        $this->until(fn (): bool => ! str_contains((string) $this->js('return document.querySelector(".cards").textContent'), 'A077'), 'the card stays');
+    }
+
+    #[Depends('test_a_card_that_is_put_in_shows_up_by_itself_and_goes_again')]
+    public function test_the_key_card_search_and_a_place_that_is_none(): void
+    {
+        $this->press('?');
+        $this->see('.ant-modal', 'Keys of this page');
+        $this->see('.ant-modal', 'Take back');
+        $this->press(WebDriverKeys::ESCAPE);
+        $this->press('/', ...mb_str_split('ledger'));
+        $this->see('.hits', 'Mara turns, drops the ledger');
+        $this->press(WebDriverKeys::ENTER);
+        $this->see('.row.on', 'ledger');
+        $this->open('/01ARZ3NDEKTSV4RRFFQ69G5FAV/01ARZ3NDEKTSV4RRFFQ69G5FAV/log');
+        $this->see('.empty', 'There is nothing here, or it is not in your productions.');
+    }
+}

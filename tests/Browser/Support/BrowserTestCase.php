@@ -1,0 +1,169 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Tests\Browser\Support;
+
+use Facebook\WebDriver\Interactions\WebDriverActions;
+use Facebook\WebDriver\Remote\RemoteWebElement;
+use Facebook\WebDriver\WebDriverBy;
+use PHPUnit\Framework\TestCase;
+
+/** One person at one screen of 1280 by 800, with real keys and clicks, against the running server, workers and database. */
+abstract class BrowserTestCase extends TestCase
+{
+    private static ?Chrome $chrome = null;
+
+    public static function tearDownAfterClass(): void
+    {
+        self::$chrome?->quit();
+        self::$chrome = null;
+        parent::tearDownAfterClass();
+    }
+
+    protected function chrome(): Chrome
+    {
+        return self::$chrome ??= Chrome::start();
+    }
+
+    protected function onNotSuccessfulTest(\Throwable $trouble): never
+    {
+        $folder = getenv('CARTELLA_VAR').'/logs';
+        if (self::$chrome !== null && is_dir($folder)) {
+            $name = $folder.'/'.preg_replace('/\W+/', '-', static::class.'-'.$this->name()).'.png';
+            self::$chrome->driver->takeScreenshot($name);
+            fwrite(STDERR, "\nThe page as it was: $name\n");
+        }
+        parent::onNotSuccessfulTest($trouble);
+    }
+
+    protected static function address(string $path = '/'): string
+    {
+        return rtrim((string) getenv('APP_URL'), '/').$path;
+    }
+
+    protected static function bench(): string
+    {
+        return getenv('CARTELLA_BENCH') ?: getenv('CARTELLA_VAR').'/volumes';
+    }
+
+    protected function signIn(string $who): void
+    {
+        $this->chrome()->driver->manage()->deleteAllCookies();
+        $this->open('/');
+        $this->see('input[name=email]');
+        $this->find('input[name=email]')->sendKeys($who.'@lowwater.test');
+        $this->find('input[name=password]')->sendKeys("tide-mill\u{E007}");
+        $this->see('nav.spine');
+    }
+
+    protected function open(string $path): void
+    {
+        $this->chrome()->driver->get(self::address($path));
+    }
+
+    /** Presses keys as a person does, whatever has the focus. */
+    protected function press(string ...$keys): void
+    {
+        foreach ($keys as $key) {
+            (new WebDriverActions($this->chrome()->driver))->sendKeys(null, $key)->perform();
+        }
+    }
+
+    protected function find(string $css): RemoteWebElement
+    {
+        return $this->chrome()->driver->findElement(WebDriverBy::cssSelector($css));
+    }
+
+    protected function click(string $css, ?string $text = null): void
+    {
+        $this->until(function () use ($css, $text): bool {
+            foreach ($this->chrome()->driver->findElements(WebDriverBy::cssSelector($css)) as $element) {
+                if (($text === null || str_contains($element->getText(), $text)) && $element->isDisplayed() && $element->isEnabled()) {
+                    $element->click();
+
+                    return true;
+                }
+            }
+
+            return false;
+        }, "nothing to click: $css $text");
+    }
+
+    /** Waits until an element is there, and with that text if one is given. */
+    protected function see(string $css, ?string $text = null, float $seconds = 15): void
+    {
+        $this->until(fn (): bool => (bool) $this->js(
+            'return [...document.querySelectorAll(arguments[0])].some((one) => one.getClientRects().length > 0 && (arguments[1] === null || one.textContent.includes(arguments[1])))', $css, $text,
+        ), "not seen: $css $text", $seconds);
+    }
+
+    protected function seeNo(string $css, float $seconds = 15): void
+    {
+        $this->until(fn (): bool => (bool) $this->js('return document.querySelector(arguments[0]) === null', $css), "still there: $css", $seconds);
+    }
+
+    protected function text(string $css): string
+    {
+        return (string) $this->js('return document.querySelector(arguments[0])?.textContent.trim() ?? ""', $css);
+    }
+
+    protected function js(string $script, mixed ...$arguments): mixed
+    {
+        return $this->chrome()->driver->executeScript($script, $arguments);
+    }
+
+    protected function jsAsync(string $script, int $seconds, mixed ...$arguments): mixed
+    {
+        $this->chrome()->driver->manage()->timeouts()->setScriptTimeout($seconds);
+
+        return $this->chrome()->driver->executeAsyncScript($script, $arguments);
+    }
+
+    /** Asks again until the answer is yes; the limit is there so that a fault ends, not to time anything. */
+    protected function until(callable $question, string $otherwise, float $seconds = 15): void
+    {
+        $end = microtime(true) + $seconds;
+        while (true) {
+            try {
+                if ($question()) {
+                    $this->addToAssertionCount(1);
+
+                    return;
+                }
+            } catch (\Facebook\WebDriver\Exception\StaleElementReferenceException|\Facebook\WebDriver\Exception\ElementClickInterceptedException) {
+                // The page drew itself again in between.
+            }
+            if (microtime(true) > $end) {
+                self::fail($otherwise.' (at '.$this->chrome()->driver->getCurrentURL().')');
+            }
+            usleep(50_000);
+        }
+    }
+
+    /** Errors that the page wrote to its console since this was last asked. @return list<string> */
+    protected function consoleErrors(): array
+    {
+        return array_values(array_map(
+            static fn (array $entry): string => $entry['message'],
+            array_filter($this->chrome()->driver->manage()->getLog('browser'), static fn (array $entry): bool => $entry['level'] === 'SEVERE'),
+        ));
+    }
+
+    /** Mean brightness and its spread of what the video shows now, 0 to 255. @return array{float, float} */
+    protected function picture(): array
+    {
+        return $this->js(<<<'JS'
+            const video = document.querySelector('video')
+            const canvas = document.createElement('canvas')
+            canvas.width = 64; canvas.height = 36
+            const pen = canvas.getContext('2d')
+            pen.drawImage(video, 0, 0, 64, 36)
+            const data = pen.getImageData(0, 0, 64, 36).data
+            let sum = 0, square = 0
+            for (let i = 0; i < data.length; i += 4) { const y = (data[i] + data[i + 1] + data[i + 2]) / 3; sum += y; square += y * y }
+            const n = data.length / 4
+            return [sum / n, Math.sqrt(square / n - (sum / n) ** 2)]
+            JS);
+    }
+}
