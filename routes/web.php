@@ -13,12 +13,15 @@ use App\Http\Session\SessionController;
 use App\Http\Shell\LiveController;
 use App\Http\Shell\MediaController;
 use App\Http\Shell\ProductionController;
+use App\Models\Production;
 use Illuminate\Support\Facades\Route;
 
 Route::prefix('api')->group(static function (): void {
     Route::get('session', [SessionController::class, 'show']);
     Route::post('session', [SessionController::class, 'store'])->middleware('throttle:sign-in');
     Route::delete('session', [SessionController::class, 'destroy'])->middleware('auth');
+
+    Route::post('productions', [ProductionController::class, 'store'])->middleware(['auth', 'can:create,'.Production::class]);
 
     // Each group is one ability of ProductionPolicy; a child of another production is not found at all.
     Route::prefix('productions/{production}')->middleware(['auth', 'can:view,production'])->scopeBindings()->group(static function (): void {

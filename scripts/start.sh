@@ -21,6 +21,7 @@ if [ -n "$demo" ]; then
 fi
 say ''
 say "Cartella is at $APP_URL"
+[ -n "$demo" ] || artisan cartella:person admin@cartella.test 'First Admin' admin --first
 if [ -n "$demo" ]; then
     say ''
     say '  rosa@lowwater.test     assistant'

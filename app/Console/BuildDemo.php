@@ -46,9 +46,18 @@ final class BuildDemo extends Command
     public function handle(OffloadCard $offload, ReadSlates $read, StartTask $start, SetSlate $slate, EditTake $edit, BuildReel $reel, EditBins $bins, AddNote $note): int
     {
         $mark = config('cartella.var').'/demo-built';
+        $begun = config('cartella.var').'/demo-begun';
         if (is_file($mark) && ! $this->option('again')) {
             return self::SUCCESS;
         }
+        // Building begins with nothing, so it must never meet somebody's own work. A demo that was killed half-way is not.
+        $own = Production::query()->where('name', '!=', 'Low Water')->pluck('name');
+        if ($own->isNotEmpty() || (! is_file($mark) && ! is_file($begun) && User::query()->exists())) {
+            $this->warn(sprintf('This desk holds work of its own%s, so the demo was left alone.', $own->isEmpty() ? '' : ' ('.$own->implode(', ').')'));
+
+            return self::SUCCESS;
+        }
+        touch($begun);
         $this->info('Building day 1 of Low Water through the real workers.');
         $this->clear();
         [$production, $people, $days] = $this->people();
@@ -75,6 +84,7 @@ final class BuildDemo extends Command
             $bench->insert($card);
         }
         touch($mark);
+        @unlink($begun);
 
         return self::SUCCESS;
     }

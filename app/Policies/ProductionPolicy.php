@@ -14,6 +14,12 @@ use Illuminate\Auth\Access\Response;
  */
 final class ProductionPolicy
 {
+    /** Only an admin opens a production. */
+    public function create(User $user): Response
+    {
+        return $user->role === Role::Admin ? Response::allow() : Response::deny('An admin opens productions.');
+    }
+
     public function view(User $user, Production $production): Response
     {
         return $this->among($user, $production, Role::cases(), '');

@@ -8,7 +8,7 @@ $base = getenv('APP_URL');
 $jar = tempnam(sys_get_temp_dir(), 'cartella');
 $curl = curl_init();
 curl_setopt_array($curl, [CURLOPT_RETURNTRANSFER => true, CURLOPT_COOKIEJAR => $jar, CURLOPT_COOKIEFILE => $jar, CURLOPT_ENCODING => 'gzip']);
-$ask = static function (string $path, ?array $body = null) use ($curl, $base, $jar): array {
+$ask = static function (string $path, ?array $body = null) use ($curl, $base): array {
     $headers = ['Accept: application/json', 'Content-Type: application/json'];
     foreach (curl_getinfo($curl, CURLINFO_COOKIELIST) as $cookie) {
         if (str_contains($cookie, 'XSRF-TOKEN')) {

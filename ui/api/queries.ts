@@ -32,11 +32,15 @@ export function makeStale(topic: string): void {
   void queryClient.invalidateQueries({ predicate: (query) => pattern.test(String(query.queryKey[1] ?? '')) })
 }
 
+/** The key of a question that waits; no address is like it. */
+const NOTHING = '(nothing)'
+
 /** What a production's address answers. `path` is below the production; null waits. */
 export function useAnswer<T>(production: MaybeRefOrGetter<string>, path: MaybeRefOrGetter<string | null>, options: { poll?: number } = {}) {
   return useQuery<T, ApiError>({
-    queryKey: computed(() => [toValue(production), toValue(path) ?? '']),
-    queryFn: ({ signal }) => api.get<T>(join(toValue(production), toValue(path) ?? ''), signal),
+    queryKey: computed(() => [toValue(production), toValue(path) ?? NOTHING]),
+    // From the key and not from the refs: a later fetch of this key must ask the same address.
+    queryFn: ({ queryKey, signal }) => api.get<T>(join(String(queryKey[0]), String(queryKey[1])), signal),
     enabled: computed(() => toValue(path) !== null),
     refetchInterval: options.poll ?? false,
     placeholderData: (previous: unknown, query: { queryKey: readonly unknown[] } | undefined) =>

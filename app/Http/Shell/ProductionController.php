@@ -6,6 +6,7 @@ namespace App\Http\Shell;
 
 use App\Domain\Day\OpenPoints;
 use App\Domain\Log\UndoChange;
+use App\Domain\Productions\MakeProduction;
 use App\Domain\Tasks\CancelTask;
 use App\Http\Controller;
 use App\Models\Card;
@@ -14,6 +15,7 @@ use App\Models\Device;
 use App\Models\Production;
 use App\Models\ShootDay;
 use App\Models\Task;
+use Cartella\Core\Time\FrameRate;
 use Illuminate\Http\JsonResponse;
 use Illuminate\Http\Request;
 use Illuminate\Support\Facades\DB;
@@ -36,6 +38,14 @@ final class ProductionController extends Controller
                 'review' => Gate::allows('review', $production), 'accept' => Gate::allows('accept', $production),
             ],
         ]);
+    }
+
+    public function store(Request $request, MakeProduction $make): JsonResponse
+    {
+        $input = $request->validate(['name' => ['required', 'string', 'max:120', 'regex:/\S/'], 'rate' => ['required', 'string', 'max:10'], 'date' => ['required', 'date_format:Y-m-d']], ['name.*' => 'Give the production a name.', 'date.*' => 'Write the date as 2026-10-07.']);
+        $production = $make(self::who($request), trim($input['name']), FrameRate::parse($input['rate']), $input['date']);
+
+        return new JsonResponse(['ulid' => $production->ulid], 201);
     }
 
     public function addDay(Request $request, Production $production): JsonResponse

@@ -96,6 +96,16 @@ final class AccessTest extends TestCase
         self::assertSame($may['review'] ? 200 : 403, $status('PUT', "takes/$take->ulid/circle", ['was' => 'none', 'now' => 'circled']));
     }
 
+    public function test_only_an_admin_opens_a_production_and_it_has_a_day_and_devices(): void
+    {
+        $body = ['name' => 'High Water', 'rate' => '29.97df', 'date' => '2026-11-01'];
+        $this->as()->postJson('/api/productions', $body)->assertForbidden();
+        $ulid = $this->as(Role::Admin)->postJson('/api/productions', $body)->assertStatus(201)->json('ulid');
+        $this->getJson("/api/productions/$ulid")->assertJsonPath('rate.name', '29.97df')->assertJsonPath('days.0.number', 1)->assertJsonPath('devices.3.kind', 'recorder');
+        $this->postJson('/api/productions', $body)->assertStatus(422)->assertJsonPath('code', 'production.taken');
+        $this->postJson('/api/productions', ['rate' => '26'] + ['name' => 'Mid Water'] + $body)->assertStatus(422)->assertJsonPath('code', 'rate.unknown');
+    }
+
     public function test_an_admin_sees_productions_they_were_never_added_to(): void
     {
         $this->actingAs($this->person(Role::Admin, isMember: false))->getJson($this->at(''))->assertOk();
