@@ -6,6 +6,8 @@ namespace Tests\Browser;
 
 use Cartella\Core\Custody\Verify;
 use Cartella\Standins\CardBench;
+use Facebook\WebDriver\Interactions\WebDriverActions;
+use Facebook\WebDriver\WebDriverBy;
 use Facebook\WebDriver\WebDriverKeys;
 use PHPUnit\Framework\Attributes\Depends;
 use Tests\Browser\Support\BrowserTestCase;
@@ -188,6 +190,10 @@ final class PathTest extends BrowserTestCase
         $this->press(WebDriverKeys::ENTER);
         $this->see('.bin', 'For Ines');
         $this->until(fn (): bool => (bool) $this->js('return [...document.querySelectorAll(".tree .bin")].some((bin) => bin.textContent.replace(/\s/g, "") === "ForInes1")'), 'the bin holds nothing');
+        $rows = $this->chrome()->driver->findElements(WebDriverBy::cssSelector('.rows .row'));
+        $bins = array_filter($this->chrome()->driver->findElements(WebDriverBy::cssSelector('.tree .bin')), static fn ($bin): bool => str_contains($bin->getText(), 'For Ines'));
+        (new WebDriverActions($this->chrome()->driver))->dragAndDrop($rows[0], end($bins))->perform();
+        $this->until(fn (): bool => (bool) $this->js('return [...document.querySelectorAll(".tree .bin")].some((bin) => bin.textContent.replace(/\s/g, "") === "ForInes2")'), 'dragging puts nothing into the bin');
     }
 
     #[Depends('test_a_bin_of_ones_own_is_made_and_filled_by_keys_and_by_dragging')]

@@ -44,8 +44,16 @@ const note = computed<Record<StageName, string>>(() => {
 const open = (stage: StageName) => (stage === 'day' ? (tabs.value?.open ?? 0) : (tabs.value?.by_stage[stage] ?? 0))
 
 const dayName = (one: Day) => new Date(one.date + 'T12:00:00').toLocaleDateString('en-GB', { weekday: 'short', day: 'numeric', month: 'short' })
-const goStage = (name: StageName) => router.push({ name, params: route.params })
-const goDay = (one: Day) => router.push({ name: String(route.name), params: { ...route.params, day: one.ulid } })
+/** The page that comes gets the keys; a tab that kept the focus would take Enter for itself. */
+const letGo = () => (document.activeElement as HTMLElement | null)?.blur()
+function goStage(name: StageName): void {
+  letGo()
+  void router.push({ name, params: route.params })
+}
+function goDay(one: Day): Promise<unknown> {
+  letGo()
+  return router.push({ name: String(route.name), params: { ...route.params, day: one.ulid } })
+}
 
 function beside(step: number): void {
   const at = props.production.days.findIndex((one) => one.ulid === day.value?.ulid) + step
@@ -76,7 +84,7 @@ function suggestDay(): void {
 }
 
 useShortcuts('Everywhere', [
-  ...STAGES.map((stage) => ({ keys: [stage.key], what: stage.name === 'day' ? 'Day sheet' : stage.title, run: () => void goStage(stage.name) })),
+  ...STAGES.map((stage) => ({ keys: [stage.key], what: stage.name === 'day' ? 'Day sheet' : stage.title, run: () => goStage(stage.name) })),
   { keys: ['Shift+ArrowLeft', 'Shift+ArrowRight'], what: 'Day before, day after', run: (event: KeyboardEvent) => beside(event.key === 'ArrowLeft' ? -1 : 1) },
   { keys: ['Ctrl+z'], what: 'Take back', run: () => void undo(false) },
   { keys: ['Ctrl+Shift+z'], what: 'Do again', run: () => void undo(true) },
@@ -88,7 +96,7 @@ useShortcuts('Everywhere', [
   <div class="desk">
     <nav class="spine" aria-label="Stages">
       <RouterLink to="/" class="mark" title="Cartella: productions">C</RouterLink>
-      <RouterLink v-for="stage in STAGES" :key="stage.name" :to="{ name: stage.name, params: route.params }" class="tab" :class="{ on: route.name === stage.name }" :title="`${stage.title} (${stage.key})`">
+      <RouterLink v-for="stage in STAGES" :key="stage.name" :to="{ name: stage.name, params: route.params }" class="tab" :class="{ on: route.name === stage.name }" :title="`${stage.title} (${stage.key})`" @click="letGo">
         <kbd aria-hidden="true">{{ stage.key }}</kbd>
         <b>{{ stage.title }}</b>
         <span>{{ note[stage.name] }}&nbsp;</span>

@@ -116,6 +116,9 @@ final class ClipMedia
         $folder = self::folder($picture);
         $rate = 48_000;
         $from = max(0, Ticks::toSamples($offsetTicks, (int) $sound->sample_rate));
+        // A long recording is entered at a whole second, which PCM can be exactly; what is left is cut by samples.
+        $skip = strtolower(pathinfo($soundFile, PATHINFO_EXTENSION)) === 'wav' ? intdiv($from, (int) $sound->sample_rate) : 0;
+        $from -= $skip * (int) $sound->sample_rate;
         $delay = max(0, Ticks::toSamples(-$offsetTicks, $rate));
         $length = Ticks::toSamples((int) $picture->duration_ticks, $rate);
         $filter = sprintf(
@@ -123,7 +126,7 @@ final class ClipMedia
             $from, self::listening($sound), $rate, $delay, $length,
         );
         $run = Process::run([
-            'ffmpeg', '-v', 'error', '-nostdin', '-y', '-protocol_whitelist', 'file,pipe', '-i', 'file:'.$folder.'/proxy.mp4', '-i', 'file:'.$soundFile,
+            'ffmpeg', '-v', 'error', '-nostdin', '-y', '-protocol_whitelist', 'file,pipe', '-i', 'file:'.$folder.'/proxy.mp4', '-ss', (string) $skip, '-i', 'file:'.$soundFile,
             '-filter_complex', $filter, '-map', '0:v:0', '-c:v', 'copy', '-map', '[sound]', '-c:a', 'aac', '-b:a', '160k', '-movflags', '+faststart', $folder.'/synced.part.mp4',
         ], null, 3600);
         if ($run['status'] !== 0) {
