@@ -33,4 +33,9 @@ fi
 say ''
 say 'Ctrl-C stops it.'
 wait "$SUPERVISOR" || true
+if [ -e "$RUN/asked-to-stop" ]; then
+    rm -f "$RUN/asked-to-stop"
+    say 'Stopped.'
+    exit 0
+fi
 fail "the services stopped by themselves. See $LOGS/supervisord.log."

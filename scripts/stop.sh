@@ -7,6 +7,7 @@ if ! alive "$RUN/supervisord.pid"; then
     exit 0
 fi
 pid=$(cat "$RUN/supervisord.pid")
+touch "$RUN/asked-to-stop" # tells the start command that this end is meant
 kill -TERM "$pid"
 gone() { ! kill -0 "$pid" 2> /dev/null; }
 wait_until 60 gone || fail "it does not stop. Its main process is $pid."

@@ -5,8 +5,14 @@ suite=${1:-all}
 [ $# -gt 0 ] && shift
 use_profile test
 export APP_ENV=testing BCRYPT_ROUNDS=4 CARTELLA_CARD_LIBRARY=$CARTELLA_ROOT/var/demo/cards
+# The interface's packages come from another registry and need nothing of Debian's, so both are fetched at once.
+fetch_interface() { ! wants_interface || ensure_npm; }
+wants_interface() { case $suite in all | browser | unit | style | types) true ;; *) false ;; esac; }
+fetch_interface &
+fetching=$!
 ensure_debian "${DEBIAN_PACKAGES[@]}" "${TEST_PACKAGES[@]}"
 ensure_composer
+wait "$fetching" || exit 1
 
 failed=()
 step() {
@@ -37,7 +43,6 @@ case $suite in
     *) fail "there is no suite '$suite'. Suites: core, app, browser, unit, static, style, types, boundaries." ;;
 esac
 
-if wants style || wants types || wants unit; then ensure_npm; fi
 if wants boundaries; then step boundaries php scripts/boundaries.php; fi
 if wants style; then step style style; fi
 if [ "$suite" = all ]; then step wording wording; fi

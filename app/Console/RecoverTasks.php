@@ -22,7 +22,7 @@ final class RecoverTasks extends Command
         if ($this->option('all')) {
             DB::table('jobs')->whereNotNull('reserved_at')->delete(); // taken by workers that are gone
         }
-        $tasks = Task::query()->whereNull('ended_at')->where('state', 'running')->where('updated_at', '<', now()->subSeconds($this->option('all') ? 0 : 20))->get();
+        $tasks = Task::query()->whereNull('ended_at')->where('state', 'running')->get();
         foreach ($tasks as $task) {
             if (! TaskRun::isHeld($task->id)) {
                 $this->line('Starting again: '.$task->title);

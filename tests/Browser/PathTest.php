@@ -6,8 +6,6 @@ namespace Tests\Browser;
 
 use Cartella\Core\Custody\Verify;
 use Cartella\Standins\CardBench;
-use Facebook\WebDriver\Interactions\WebDriverActions;
-use Facebook\WebDriver\WebDriverBy;
 use Facebook\WebDriver\WebDriverKeys;
 use PHPUnit\Framework\Attributes\Depends;
 use Tests\Browser\Support\BrowserTestCase;
@@ -190,9 +188,15 @@ final class PathTest extends BrowserTestCase
         $this->press(WebDriverKeys::ENTER);
         $this->see('.bin', 'For Ines');
         $this->until(fn (): bool => (bool) $this->js('return [...document.querySelectorAll(".tree .bin")].some((bin) => bin.textContent.replace(/\s/g, "") === "ForInes1")'), 'the bin holds nothing');
-        $rows = $this->chrome()->driver->findElements(WebDriverBy::cssSelector('.rows .row'));
-        $bins = array_filter($this->chrome()->driver->findElements(WebDriverBy::cssSelector('.tree .bin')), static fn ($bin): bool => str_contains($bin->getText(), 'For Ines'));
-        (new WebDriverActions($this->chrome()->driver))->dragAndDrop($rows[0], end($bins))->perform();
+        // A browser without a screen starts no drag of its own, so the page gets the events that one consists of.
+        $this->js(<<<'JS'
+            const data = new DataTransfer()
+            const send = (element, type) => element.dispatchEvent(new DragEvent(type, { bubbles: true, cancelable: true, dataTransfer: data }))
+            const bin = [...document.querySelectorAll('.tree .bin')].find((one) => one.textContent.includes('For Ines'))
+            send(document.querySelector('.rows .row'), 'dragstart')
+            send(bin, 'dragover')
+            send(bin, 'drop')
+            JS);
         $this->until(fn (): bool => (bool) $this->js('return [...document.querySelectorAll(".tree .bin")].some((bin) => bin.textContent.replace(/\s/g, "") === "ForInes2")'), 'dragging puts nothing into the bin');
     }
 

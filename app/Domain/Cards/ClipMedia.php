@@ -76,7 +76,7 @@ final class ClipMedia
 
         return [
             '-map', '0:v:0', ...($channels > 0 ? ['-map', '0:a:0', '-c:a', 'aac', '-b:a', '128k', '-ac', '2', '-ar', '48000'] : []),
-            '-vf', "scale='trunc(min(960,iw)/2)*2':-2", '-pix_fmt', 'yuv420p', '-c:v', 'libx264', '-preset', 'superfast', '-crf', '23', '-profile:v', 'high',
+            '-vf', "scale='trunc(min(960,iw)/2)*2':-2", '-pix_fmt', 'yuv420p', '-c:v', 'libx264', '-preset', 'ultrafast', '-crf', '21',
             '-bf', '0', '-g', (string) self::GROUP, '-keyint_min', (string) self::GROUP, '-sc_threshold', '0', '-fps_mode', 'cfr',
             ...($rate === null ? [] : ['-r', "$rate->num/$rate->den"]), '-video_track_timescale', (string) $scale, '-map_metadata', '-1', '-write_tmcd', '0', '-movflags', '+faststart', $folder.'/proxy.part.mp4',
             '-map', '0:v:0', '-vf', "select='$select',scale=320:-2", '-fps_mode', 'passthrough', '-q:v', '4', $folder.'/thumb-%d.jpg',

@@ -15,7 +15,7 @@ use Illuminate\Support\Facades\DB;
 final class UndoChange
 {
     /** Tables whose rows a step may touch; nothing else is ever written back. */
-    private const TABLES = ['takes', 'clips', 'placements', 'bins', 'bin_items', 'subclips', 'scenes', 'clock_offsets', 'settled_points', 'notes'];
+    private const TABLES = ['takes', 'clips', 'placements', 'bins', 'bin_items', 'subclips', 'scenes', 'clock_offsets', 'settled_points', 'notes', 'reels', 'reel_items'];
 
     public function undo(Production $production, User $user): ?Change
     {
@@ -53,6 +53,7 @@ final class UndoChange
                 'placements', 'clock_offsets' => 'lineup',
                 'bins', 'bin_items', 'subclips' => 'bins',
                 'notes' => 'notes',
+                'reels', 'reel_items' => 'reels',
                 default => 'takes',
             });
         }

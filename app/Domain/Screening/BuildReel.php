@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace App\Domain\Screening;
 
 use App\Domain\Cards\ClipMedia;
+use App\Domain\Log\ChangeLog;
 use App\Models\Clip;
 use App\Models\Reel;
 use App\Models\ReelItem;
@@ -48,10 +49,13 @@ final class BuildReel
             throw Problem::refused('reel.empty', $circledOnly ? 'No circled take of this day has a picture.' : 'No take of this day has a picture.', $circledOnly ? 'Circle some takes, or build the reel of all takes.' : 'Offload the cards and read the slates first.');
         }
         $reel = DB::transaction(static function () use ($day, $user, $name, $circledOnly, $chosen): Reel {
-            $reel = Reel::query()->create(['production_id' => $day->production_id, 'shoot_day_id' => $day->id, 'user_id' => $user->id, 'name' => $name, 'circled_only' => $circledOnly]);
+            $log = new ChangeLog();
+            $reel = new Reel(['production_id' => $day->production_id, 'shoot_day_id' => $day->id, 'user_id' => $user->id, 'name' => $name, 'circled_only' => $circledOnly]);
+            $log->save($reel);
             foreach ($chosen as $position => [$take, $clip, $in]) {
-                ReelItem::query()->create(['reel_id' => $reel->id, 'position' => $position, 'take_id' => $take->id, 'clip_id' => $clip->id, 'in_ticks' => $in, 'out_ticks' => $clip->duration_ticks]);
+                $log->save(new ReelItem(['reel_id' => $reel->id, 'position' => $position, 'take_id' => $take->id, 'clip_id' => $clip->id, 'in_ticks' => $in, 'out_ticks' => $clip->duration_ticks]));
             }
+            $log->finish($day->production, $user, "Build the reel $name");
 
             return $reel;
         });

@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace App\Domain\Tasks;
 
+use App\Models\Card;
 use App\Models\Task;
 use App\Support\Live;
 
@@ -18,6 +19,9 @@ final class CancelTask
         $task->update(['cancel_asked_at' => now()]);
         if ($task->state === 'waiting') {
             $task->update(['state' => 'cancelled', 'ended_at' => now(), 'result' => ['message' => 'Stopped before it began.']]);
+            if ($task->kind === 'offload') {
+                Card::query()->whereKey($task->subject['card'])->where('state', 'copying')->update(['state' => 'stopped']);
+            }
         }
         Live::tell($task->production_id, 'tasks', ['task' => $task->ulid, 'kind' => $task->kind, 'state' => $task->state]);
     }

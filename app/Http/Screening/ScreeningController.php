@@ -7,13 +7,13 @@ namespace App\Http\Screening;
 use App\Domain\Screening\AddNote;
 use App\Domain\Screening\BuildReel;
 use App\Domain\Screening\ReelPage;
+use App\Domain\Screening\RemoveReel;
 use App\Http\Controller;
 use App\Models\Clip;
 use App\Models\Production;
 use App\Models\Reel;
 use App\Models\ShootDay;
 use App\Models\Take;
-use App\Support\Live;
 use Illuminate\Http\JsonResponse;
 use Illuminate\Http\Request;
 use Illuminate\Support\Facades\DB;
@@ -41,10 +41,9 @@ final class ScreeningController extends Controller
         return new JsonResponse($page->of($reel));
     }
 
-    public function destroy(Production $production, Reel $reel): JsonResponse
+    public function destroy(Request $request, Production $production, Reel $reel, RemoveReel $remove): JsonResponse
     {
-        $reel->delete();
-        Live::tell($production->id, 'reels');
+        $remove($reel, self::who($request));
 
         return new JsonResponse([]);
     }

@@ -130,6 +130,18 @@ final class OffloadTest extends TestCase
         self::assertSame(2, CardFile::query()->whereNotNull('verified_at')->count());
     }
 
+    public function test_an_offload_that_is_stopped_before_it_begins_can_be_started_again(): void
+    {
+        $this->plain('A001/one.txt', 'one');
+        Queue::fake();
+        $this->offload('A001', 'A');
+        $this->offload('A001', 'A')->assertStatus(422)->assertJsonPath('code', 'card.busy');
+        $task = Task::query()->sole();
+        $this->postJson($this->at("tasks/$task->ulid/cancel"))->assertOk()->assertJsonPath('state', 'cancelled');
+        self::assertSame('stopped', Card::query()->sole()->state);
+        $this->offload('A001', 'A')->assertStatus(202);
+    }
+
     public function test_the_same_job_run_twice_leaves_what_one_run_leaves(): void
     {
         $this->camera('A001/A001C001.mov', $this->stage(3, 4), '00:00:00:00');

@@ -49,7 +49,7 @@ final class LineupTest extends TestCase
         return Clip::query()->with('placement')->where('name', $name)->sole();
     }
 
-    public function test_every_clip_finds_its_place_and_its_take_and_the_clocks_are_learned(): void
+    public function test_every_clip_finds_its_place_its_take_and_the_recorders_sound_and_the_clocks_are_learned(): void
     {
         foreach (['A001C001' => 1.0, 'A001C002' => 61.0, '3A_T01_B' => 1.5, '3A_T05_B' => 61.5] as $name => $seconds) {
             $place = $this->clipNamed($name)->placement;
@@ -64,10 +64,6 @@ final class LineupTest extends TestCase
         self::assertEqualsWithDelta(2.02 * Ticks::PER_SECOND, $late, Ticks::PER_SECOND / 50);
         self::assertContains('3A/2 or 3A/5?', array_column($this->getJson($this->onDay('sheet'))->json('points'), 'title'));
         $this->getJson($this->onDay('log'))->assertJsonPath('takes.0.sync', 'sound');
-    }
-
-    public function test_the_recorders_sound_is_laid_under_each_picture_at_its_place(): void
-    {
         $clip = $this->clipNamed('A001C001');
         self::assertNotNull($clip->sound_synced_at);
         $heard = GuideTrack::decode(ClipMedia::folder($clip).'/synced.mp4', 2);
@@ -100,6 +96,9 @@ final class LineupTest extends TestCase
         self::assertCount(2, $reel->json('items.0.angles'));
         $circled = $this->postJson($this->onDay('reels'), ['circled_only' => true])->json('ulid');
         self::assertCount(1, $this->getJson($this->at("reels/$circled"))->json('items'));
+        $this->deleteJson($this->at("reels/$circled"))->assertOk();
+        $this->postJson($this->at('undo'))->assertJsonPath('label', 'Remove the reel Day 1, circled');
+        self::assertCount(1, $this->getJson($this->at("reels/$circled"))->assertOk()->json('items'), 'a removed reel comes back whole');
         $this->as(Role::Reviewer)->postJson($this->at("takes/{$clip->take->ulid}/notes"), ['text' => 'Use the breath.', 'at_ticks' => 2 * Ticks::PER_SECOND, 'clip' => $clip->ulid])->assertStatus(201);
         $this->getJson($this->at("reels/$ulid"))->assertJsonPath('items.0.notes.0.timecode', '09:00:03:00')->assertJsonPath('items.0.notes.0.text', 'Use the breath.');
     }

@@ -43,7 +43,7 @@ async function leave(): Promise<void> {
 
 async function remove(reel: ReelSummary): Promise<void> {
   if ((await attempt(() => api.delete(`${base.value}/reels/${reel.ulid}`))) === undefined) return
-  say(`${reel.name} is removed. Takes, notes and circles stay.`)
+  say(`${reel.name} is removed. Ctrl Z brings it back.`)
   makeStale('reels')
 }
 
