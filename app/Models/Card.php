@@ -66,6 +66,7 @@ class Card extends Model
     /** Every file verified on two volumes: the only state in which a card may be wiped. */
     public function isSafe(): bool
     {
-        return $this->verified_at !== null && $this->files > 0 && $this->verified_files === $this->files && $this->copies()->count() >= 2;
+        return $this->verified_at !== null && $this->files > 0 && $this->verified_files === $this->files
+            && $this->copies->filter(static fn (CardCopy $copy): bool => $copy->isWhole())->count() >= 2;
     }
 }

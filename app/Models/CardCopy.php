@@ -10,4 +10,15 @@ use Illuminate\Database\Eloquent\Model;
 class CardCopy extends Model
 {
     protected $guarded = [];
+
+    protected function casts(): array
+    {
+        return ['checked_at' => 'datetime', 'differences' => 'array'];
+    }
+
+    /** As far as the last look at it tells; what is new in the folder does no harm to what was copied. */
+    public function isWhole(): bool
+    {
+        return array_filter(array_diff_key($this->differences ?? [], ['new' => 0])) === [];
+    }
 }

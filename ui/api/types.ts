@@ -42,12 +42,16 @@ export interface Volume {
 export interface VolumeDetail extends Volume {
   list: { path: string; size_bytes: number; kind: string | null }[]; lands_in: string
 }
+export interface CardCopy {
+  store: string; path: string; manifest: string | null; is_whole: boolean; checked_at: string | null
+  differences: { missing: string[]; altered: string[]; new: string[]; renamed: { from: string; to: string }[]; problems: string[] } | null
+}
 export interface Fault { path: string; reason: string; byte?: number; destination?: string }
 export interface Card {
   ulid: string; roll: string; volume: string; device: string | null; device_note: string | null; kind: string | null; state: 'copying' | 'verified' | 'fault' | 'stopped'
   files: number; verified_files: number; size_bytes: number; faults: Fault[]; is_safe: boolean; on_bench: boolean; verified_at: string | null
   released_at: string | null; released_by: string | null; clips: number; running_ticks: number
-  copies: { store: string; path: string; manifest: string | null }[]; task: Task | null
+  copies: CardCopy[]; task: Task | null
 }
 export interface CardDetail extends Card {
   list: { path: string; size_bytes: number; algorithm: string | null; hash: string | null; copies: number; fault: string | null }[]

@@ -152,7 +152,7 @@ useShortcuts('Everywhere', [
 .tab:focus-visible { outline-offset: -3px; }
 .count { position: absolute; right: 4px; top: 4px; background: var(--fault); color: #fff; border-radius: 8px; font: 600 10px/15px 'IBM Plex Sans'; padding: 0 5px; }
 header { display: flex; align-items: flex-end; gap: 12px; padding: 0 18px 0 20px; border-bottom: 1px solid var(--rule-strong); min-width: 0; }
-h1 { font-size: 17px; margin: 0 6px 13px 0; font-weight: 600; white-space: nowrap; }
+h1 { font-size: 17px; margin: 0 6px 13px 0; font-weight: 600; white-space: nowrap; max-width: 24ch; overflow: hidden; text-overflow: ellipsis; flex: none; }
 .days { display: flex; gap: 8px; min-width: 0; overflow: auto hidden; scrollbar-width: none; align-self: flex-end; margin-bottom: -1px; }
 .date { padding: 7px 14px 8px; border: 1px solid var(--rule-strong); border-bottom-color: var(--rule-strong); border-radius: 7px 7px 0 0; background: var(--tab); color: var(--ink-soft); font-size: 12px; cursor: pointer; white-space: nowrap; }
 .date.on { background: var(--sheet); color: var(--ink); font-weight: 600; border-bottom-color: var(--sheet); padding-bottom: 9px; }

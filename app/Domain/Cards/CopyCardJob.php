@@ -107,7 +107,7 @@ final class CopyCardJob implements ShouldQueue
         foreach ($stores->all() as $key => $store) {
             foreach ($report->manifests as $manifest) {
                 if (str_starts_with($manifest, (string) realpath($store['path']).'/')) {
-                    CardCopy::query()->updateOrCreate(['card_id' => $card->id, 'store' => $key], ['path' => $below.'/'.$card->roll, 'manifest' => basename($manifest)]);
+                    CardCopy::query()->updateOrCreate(['card_id' => $card->id, 'store' => $key], ['path' => $below.'/'.$card->roll, 'manifest' => basename($manifest), 'checked_at' => null, 'differences' => null]);
                 }
             }
         }

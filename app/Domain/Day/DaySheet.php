@@ -24,7 +24,7 @@ final class DaySheet
     public function of(ShootDay $day): array
     {
         $points = $this->points->of($day);
-        $cards = Card::query()->where('shoot_day_id', $day->id)->get();
+        $cards = Card::query()->with('copies')->where('shoot_day_id', $day->id)->get();
         $takes = Take::query()->where('shoot_day_id', $day->id)->get(['id', 'scene', 'setup', 'status', 'is_mos', 'is_wild', 'is_guide_only']);
         $counts = [
             'cards' => $cards->count(),

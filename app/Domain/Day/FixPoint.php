@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace App\Domain\Day;
 
+use App\Domain\Cards\CheckCard;
 use App\Domain\Cards\OffloadCard;
 use App\Domain\Lineup\MovePlacement;
 use App\Domain\Log\ChangeLog;
@@ -30,6 +31,7 @@ final class FixPoint
         private readonly SettleClaim $settle,
         private readonly MovePlacement $move,
         private readonly OffloadCard $offload,
+        private readonly CheckCard $check,
     ) {
     }
 
@@ -59,6 +61,7 @@ final class FixPoint
             'wildclip' => $this->wild($day, $user, $clip),
             'lock' => $this->move->lock($clip, $user, true),
             'clock' => $this->clock($day, $user, $value),
+            'check' => ($this->check)(Card::query()->where('ulid', $point->place['card'])->firstOrFail(), $user),
             'retry' => $this->retry($day, $user, $point->place['card']),
             'settle' => $this->asItIs($day, $user, $key),
             default => throw new \LogicException("No step $name"),

@@ -6,6 +6,7 @@ namespace App\Domain\Day;
 
 use App\Domain\Log\SlateSheet;
 use App\Models\Card;
+use App\Models\CardCopy;
 use App\Models\ClockOffset;
 use App\Models\Device;
 use App\Models\Placement;
@@ -129,6 +130,12 @@ final class OpenPoints
     private function cards(ShootDay $day): array
     {
         $points = [];
+        foreach (Card::query()->with('copies')->where('shoot_day_id', $day->id)->get() as $card) {
+            foreach ($card->copies->reject(static fn (CardCopy $copy): bool => $copy->isWhole()) as $copy) {
+                $names = [...$copy->differences['missing'], ...$copy->differences['altered'], ...array_column($copy->differences['renamed'], 'from'), ...$copy->differences['problems']];
+                $points[] = new OpenPoint("copy.$card->ulid.$copy->store", 'fault', sprintf('%s on %s is not as it was copied', $card->roll, config("cartella.stores.$copy->store.name", $copy->store)), implode(', ', array_map('basename', array_slice($names, 0, 3))).(count($names) > 3 ? sprintf(' and %d more', count($names) - 3) : '').'.', ['stage' => 'cards', 'card' => $card->ulid], [['name' => 'check', 'label' => 'Verify again']]);
+            }
+        }
         foreach (Card::query()->where('shoot_day_id', $day->id)->whereIn('state', ['fault', 'stopped'])->get() as $card) {
             $fault = $card->faults[0] ?? null;
             $points[] = new OpenPoint("card.$card->ulid", 'fault', "$card->roll cannot be released", sprintf(

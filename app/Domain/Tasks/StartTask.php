@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace App\Domain\Tasks;
 
 use App\Domain\Cards\CatalogueCardJob;
+use App\Domain\Cards\CheckCardJob;
 use App\Domain\Cards\CopyCardJob;
 use App\Domain\Handoff\PackJob;
 use App\Domain\Lineup\LineUpDayJob;
@@ -33,6 +34,7 @@ final class StartTask
     {
         match ($task->kind) {
             'offload' => CopyCardJob::dispatch($task->id)->onQueue('copy'),
+            'verify' => CheckCardJob::dispatch($task->id)->onQueue('copy'),
             'catalogue' => CatalogueCardJob::dispatch($task->id)->onQueue('media'),
             'lineup' => LineUpDayJob::dispatch($task->id)->onQueue('sync'),
             'handoff' => PackJob::dispatch($task->id)->onQueue('export'),

@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace App\Http\Cards;
 
 use App\Domain\Cards\Bench;
+use App\Domain\Cards\CheckCard;
 use App\Domain\Cards\OffloadCard;
 use App\Domain\Cards\ReleaseCard;
 use App\Domain\Cards\Stores;
@@ -25,7 +26,7 @@ final class CardsController extends Controller
     {
         $cards = Card::query()->with(['device', 'copies', 'releasedBy', 'day'])->withSum(['clips' => static fn ($query) => $query->whereIn('kind', ['picture', 'sound'])], 'duration_ticks')->withCount('clips')
             ->where('production_id', $production->id)->orderBy('id')->get();
-        $tasks = Task::query()->where('production_id', $production->id)->whereIn('kind', ['offload', 'catalogue'])->whereNull('ended_at')->get()->keyBy(static fn (Task $task): string => $task->kind.'.'.$task->subject['card']);
+        $tasks = Task::query()->where('production_id', $production->id)->whereIn('kind', ['offload', 'catalogue', 'verify'])->whereNull('ended_at')->get()->keyBy(static fn (Task $task): string => $task->kind.'.'.$task->subject['card']);
         $names = $bench->names();
         $known = $cards->keyBy('volume');
         $volumes = [];
@@ -84,6 +85,11 @@ final class CardsController extends Controller
         ]);
     }
 
+    public function verify(Request $request, Production $production, Card $card, CheckCard $check): JsonResponse
+    {
+        return new JsonResponse(ProductionController::task($check($card, self::who($request))), 202);
+    }
+
     public function release(Request $request, Production $production, Card $card, ReleaseCard $release): JsonResponse
     {
         return new JsonResponse($this->card($release($card, self::who($request))->load(['device', 'copies', 'releasedBy']), false, collect()));
@@ -109,14 +115,14 @@ final class CardsController extends Controller
     private function card(Card $card, bool $onBench, $tasks): array
     {
         $stores = config('cartella.stores');
-        $task = $tasks->get('offload.'.$card->id) ?? $tasks->get('catalogue.'.$card->id);
+        $task = $tasks->get('offload.'.$card->id) ?? $tasks->get('verify.'.$card->id) ?? $tasks->get('catalogue.'.$card->id);
 
         return [
             'ulid' => $card->ulid, 'roll' => $card->roll, 'volume' => $card->volume, 'device' => $card->device?->letter, 'device_note' => $card->device?->note, 'kind' => $card->device?->kind, 'state' => $card->state,
             'files' => $card->files, 'verified_files' => $card->verified_files, 'size_bytes' => $card->size_bytes, 'faults' => $card->faults ?? [], 'is_safe' => $card->isSafe(), 'on_bench' => $onBench,
             'verified_at' => $card->verified_at?->toIso8601String(), 'released_at' => $card->released_at?->toIso8601String(), 'released_by' => $card->releasedBy?->name,
             'clips' => $card->clips_count ?? $card->clips()->count(), 'running_ticks' => (int) ($card->clips_sum_duration_ticks ?? 0),
-            'copies' => $card->copies->map(static fn ($copy): array => ['store' => $stores[$copy->store]['name'] ?? $copy->store, 'path' => $copy->path, 'manifest' => $copy->manifest])->all(),
+            'copies' => $card->copies->map(static fn ($copy): array => ['store' => $stores[$copy->store]['name'] ?? $copy->store, 'path' => $copy->path, 'manifest' => $copy->manifest, 'is_whole' => $copy->isWhole(), 'checked_at' => $copy->checked_at?->toIso8601String(), 'differences' => $copy->differences])->all(),
             'task' => $task === null ? null : ProductionController::task($task),
         ];
     }

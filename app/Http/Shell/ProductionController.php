@@ -63,7 +63,7 @@ final class ProductionController extends Controller
     /** Counts for the tabs of the spine. */
     public function tabs(Production $production, ShootDay $day, OpenPoints $points): JsonResponse
     {
-        $cards = $day->cards()->get();
+        $cards = $day->cards()->with('copies')->get();
         $stages = array_count_values(array_map(static fn ($point): string => $point->place['stage'], $points->of($day)));
         $placed = $day->placements()->whereNotNull('start_ticks')->count();
 

@@ -172,6 +172,26 @@ final class OffloadTest extends TestCase
         self::assertNotNull(Card::query()->sole()->released_at);
     }
 
+    public function test_a_copy_is_read_again_at_any_time_and_a_damaged_one_keeps_the_card_from_release(): void
+    {
+        $this->plain('A001/one.txt', 'one');
+        $this->plain('A001/two.txt', 'two');
+        $this->offload('A001', 'A');
+        $card = Card::query()->sole();
+        $this->postJson($this->at("cards/$card->ulid/verify"))->assertStatus(202);
+        $this->getJson($this->at("cards/$card->ulid"))->assertJsonPath('copies.0.is_whole', true)->assertJsonPath('copies.0.differences', null);
+        $folder = "$this->folder/two/{$this->production->name}/Day 01/A/A001";
+        file_put_contents("$folder/one.txt", 'damaged');
+        rename("$folder/two.txt", "$folder/renamed.txt");
+        file_put_contents("$folder/stranger.txt", 'x');
+        $this->postJson($this->at("cards/$card->ulid/verify"))->assertStatus(202);
+        $this->getJson($this->at("cards/$card->ulid"))->assertJsonPath('is_safe', false)->assertJsonPath('copies.1.differences.altered', ['one.txt'])
+            ->assertJsonPath('copies.1.differences.renamed.0.to', 'renamed.txt')->assertJsonPath('copies.1.differences.new', ['stranger.txt'])->assertJsonPath('copies.0.is_whole', true);
+        self::assertSame(['A001 on Two is not as it was copied'], array_column($this->getJson($this->onDay('sheet'))->json('points'), 'title'));
+        $this->postJson($this->at("cards/$card->ulid/release"))->assertStatus(422)->assertJsonPath('code', 'card.unsafe');
+        self::assertCount(3, glob("$folder/ascmhl/0*.mhl") ?: [], 'each look adds a generation');
+    }
+
     public function test_a_volume_that_is_not_there_or_climbs_out_is_not_found(): void
     {
         $this->as()->postJson($this->onDay('volumes/Z999/offload'), ['roll' => 'Z999', 'device' => 'A'])->assertNotFound();

@@ -79,9 +79,29 @@ async function release(): Promise<void> {
   makeStale('cards')
 }
 
+const copyOn = (store: string) => card.value?.copies.find((copy) => copy.store === store)
+function differencesOf(store: string): { sign: string; what: string; look: string; text: string }[] {
+  const found = copyOn(store)?.differences
+  if (!found) return []
+  return [
+    ...found.missing.map((text) => ({ sign: '−', what: 'missing', look: 'fault', text })),
+    ...found.altered.map((text) => ({ sign: '≠', what: 'altered', look: 'fault', text })),
+    ...found.renamed.map((one) => ({ sign: '→', what: 'renamed', look: 'warn', text: `${one.from} → ${one.to}` })),
+    ...found.new.map((text) => ({ sign: '+', what: 'new', look: 'soft', text })),
+    ...found.problems.map((text) => ({ sign: '!', what: 'problem', look: 'fault', text })),
+  ]
+}
+
+async function verifyAgain(): Promise<void> {
+  const one = card.value
+  if (one === undefined || one.task !== null || one.copies.length === 0 || !production.value.may.work) return
+  if ((await attempt(() => api.post(`${base.value}/cards/${one.ulid}/verify`))) !== undefined) say(`Every copy of ${one.roll} is read again.`)
+  makeStale('cards')
+}
+
 function stamp(one: Card): { text: string; look: string } | null {
   if (one.released_at !== null) return { text: 'RELEASED', look: 'info' }
-  if (one.state === 'fault' || one.state === 'stopped') return { text: 'KEEP', look: 'fault' }
+  if (one.state === 'fault' || one.state === 'stopped' || one.copies.some((copy) => !copy.is_whole)) return { text: 'KEEP', look: 'fault' }
   if (one.is_safe) return { text: 'VERIFIED', look: 'good' }
   return one.state === 'copying' ? null : { text: 'COPIED', look: 'good' }
 }
@@ -115,6 +135,7 @@ function act(): void {
 useShortcuts('Cards', [
   { keys: ['ArrowRight', 'ArrowLeft'], what: 'Next card, the one before', run: (event) => move(event.key === 'ArrowRight' ? 1 : -1) },
   { keys: ['Enter'], what: 'Offload, try again or release the card', run: act },
+  { keys: ['v'], what: 'Verify the copies again', run: () => void verifyAgain() },
   { keys: ['a'], what: 'Offload everything on the bench', run: () => production.value.may.work && void offloadAll() },
 ])
 </script>
@@ -182,7 +203,11 @@ useShortcuts('Cards', [
           <h2>{{ card.roll }}{{ card.task ? ', on its way' : '' }}</h2>
           <div v-for="store in data.stores" :key="store.key" class="store">
             <b>{{ store.name }}</b><span class="soft">{{ store.free_bytes === null ? 'not there' : `${bytes(store.free_bytes)} free` }}</span>
-            <span class="soft wide">{{ card.copies.find((copy) => copy.store === store.name)?.manifest ?? 'no manifest yet' }}</span>
+            <span class="soft wide">{{ copyOn(store.name)?.manifest ?? 'no manifest yet' }}</span>
+            <span v-if="copyOn(store.name)?.checked_at" class="wide" :class="copyOn(store.name)?.is_whole ? 'good' : 'fault'">{{ copyOn(store.name)?.is_whole ? 'read again' : 'not as it was copied' }}, {{ time(copyOn(store.name)?.checked_at ?? null) }}</span>
+            <ul v-if="differencesOf(store.name).length > 0" class="differences">
+              <li v-for="one in differencesOf(store.name)" :key="one.sign + one.text" class="mono" :class="one.look"><b :title="one.what">{{ one.sign }}</b> {{ one.text }}</li>
+            </ul>
           </div>
           <p v-if="card.faults.length > 0" class="note fault" role="alert">
             <template v-for="fault in card.faults.slice(0, 4)" :key="fault.path + fault.reason"><b>{{ fault.path === '' ? (fault.destination ?? card.roll) : fault.path.split('/').at(-1) }}</b>: {{ fault.reason }}<template v-if="fault.byte !== undefined"> Byte {{ fault.byte.toLocaleString('en-GB') }}.</template><br></template>
@@ -191,6 +216,7 @@ useShortcuts('Cards', [
           <div v-if="production.may.work && !card.task" class="acts">
             <button v-if="card.state === 'fault' || card.state === 'stopped'" class="go" @click="act">Try again</button>
             <button v-if="card.is_safe && card.released_at === null" class="go" @click="releasing = card">Release… <kbd>↵</kbd></button>
+            <button v-if="card.copies.length > 0" class="plain" title="Read every copy again and compare it with its manifest (V)" @click="verifyAgain">Verify again <kbd>V</kbd></button>
           </div>
           <p v-if="card.released_at" class="soft">Released {{ time(card.released_at) }} by {{ card.released_by }}: {{ card.files }} files verified on {{ card.copies.map((copy) => copy.store).join(' and ') }}.</p>
           <table v-if="detail && detail.ulid === card.ulid" class="list files">
@@ -234,6 +260,8 @@ aside { border-left: 1px solid var(--rule-strong); background: var(--sheet-2); p
 .big { height: 38px; font-size: 14px; }
 .store { display: flex; flex-wrap: wrap; justify-content: space-between; gap: 0 8px; background: #fff; border: 1px solid var(--rule); border-radius: 5px; padding: 7px 11px; font-size: 12px; }
 .wide { flex-basis: 100%; overflow: hidden; text-overflow: ellipsis; font-size: 11px; }
+.differences { list-style: none; margin: 4px 0 0; padding: 0; flex-basis: 100%; font-size: 11px; max-height: 220px; overflow: auto; }
+.differences li { overflow-wrap: anywhere; }
 .files { font-size: 12px; table-layout: fixed; }
 .files td { overflow: hidden; text-overflow: ellipsis; white-space: nowrap; }
 .num { text-align: right; }

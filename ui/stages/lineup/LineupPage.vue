@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { useElementSize } from '@vueuse/core'
+import { useElementSize, useScroll } from '@vueuse/core'
 import { computed, nextTick, ref, watch } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
 import { api, ApiError, mediaUrl } from '@/api/client'
@@ -26,6 +26,7 @@ const zoom = ref(1)
 const guide = ref(false)
 const frame = ref<HTMLElement | null>(null)
 const { width } = useElementSize(frame)
+const { x: scrolled } = useScroll(frame)
 
 const placed = computed(() => (data.value?.placements ?? []).filter((one) => one.group === 0))
 const loose = computed(() => (data.value?.placements ?? []).filter((one) => one.group > 0))
@@ -40,6 +41,10 @@ const lanes = computed(() => {
 const map = computed(() => clusters(placed.value.map((one) => ({ from: one.start_ticks, to: one.start_ticks + one.duration_ticks }))))
 const total = computed(() => Math.max(1, width.value * zoom.value))
 const x = (ticks: number) => map.value.at(ticks) * total.value
+const wide = (one: { start_ticks: number; duration_ticks: number }) => Math.max(3, x(one.start_ticks + one.duration_ticks) - x(one.start_ticks))
+/** Only what is in sight is drawn: a day of 2 000 takes has thousands of clips. */
+const inSight = (one: Placed) => x(one.start_ticks) < scrolled.value + width.value + 400 && x(one.start_ticks) + wide(one) > scrolled.value - 400
+const byLane = computed(() => new Map(lanes.value.map((device) => [device.letter, placed.value.filter((one) => one.device === device.letter)])))
 const marks = computed(() => ruler(map.value, total.value))
 const windows = computed(() => {
   const byTake = new Map<string, { take: string; from: number; to: number }>()
@@ -70,7 +75,14 @@ watch(
 
 function select(ulid: string): void {
   cursor.value = ulid
-  void nextTick(() => frame.value?.querySelector(`[data-clip="${ulid}"]`)?.scrollIntoView({ block: 'nearest', inline: 'nearest' }))
+  void nextTick(() => {
+    const one = placed.value.find((other) => other.clip === ulid)
+    const box = frame.value
+    if (one === undefined || box === null) return
+    const left = x(one.start_ticks)
+    if (left < box.scrollLeft) box.scrollLeft = Math.max(0, left - 40)
+    else if (left + wide(one) > box.scrollLeft + box.clientWidth) box.scrollLeft = Math.min(left - 40, left + wide(one) - box.clientWidth + 40)
+  })
 }
 function move(step: number): void {
   const at = order.value.findIndex((one) => one.clip === cursor.value)
@@ -160,11 +172,11 @@ useShortcuts('Line-up', [
               <div class="takes"><button v-for="one in windows" :key="one.take" class="mono" :style="{ left: `${x(one.from)}px`, width: `${Math.max(3, x(one.to) - x(one.from))}px` }" :title="`${one.take}, ${length(one.to - one.from)}`" @click="select(placed.find((p) => p.take === one.take)?.clip ?? '')">{{ one.take }}</button></div>
               <div v-for="device in lanes" :key="device.letter" class="lane">
                 <button
-                  v-for="one in placed.filter((p) => p.device === device.letter)" :key="one.clip" data-row class="placed" :class="{ on: one.clip === cursor, unsure: !one.sure, locked: one.locked }" :data-clip="one.clip" :aria-label="`${one.name}, ${how(one)}`" :title="`${one.name} · ${one.take ?? 'no take'} · ${how(one)}`"
-                  :style="{ left: `${x(one.start_ticks)}px`, width: `${Math.max(3, x(one.start_ticks + one.duration_ticks) - x(one.start_ticks))}px`, borderColor: `var(--dev-${one.device})` }" @click="select(one.clip)"
+                  v-for="one in (byLane.get(device.letter) ?? []).filter(inSight)" :key="one.clip" data-row class="placed" :class="{ on: one.clip === cursor, unsure: !one.sure, locked: one.locked }" :data-clip="one.clip" :aria-label="`${one.name}, ${how(one)}`" :title="`${one.name} · ${one.take ?? 'no take'} · ${how(one)}`"
+                  :style="{ left: `${x(one.start_ticks)}px`, width: `${wide(one)}px`, borderColor: `var(--dev-${one.device})` }" @click="select(one.clip)"
                 >
                   <b class="mono">{{ one.name }}</b>
-                  <span class="wave"><WaveStrip v-if="one.ready && one.has_sound" :address="mediaUrl(production.ulid, one.clip, 'peaks')" :seconds="one.duration_ticks / TICKS" :gain="device.kind === 'recorder' ? 1.5 : 2.5" :colour="{ A: '#d9b05e', B: '#7db6b1', C: '#b49ac0', D: '#a9b675', S: '#8a9fc4' }[one.device] ?? '#999'" /></span>
+                  <span class="wave"><WaveStrip v-if="one.ready && one.has_sound && wide(one) > 14" :address="mediaUrl(production.ulid, one.clip, 'peaks')" :seconds="one.duration_ticks / TICKS" :gain="device.kind === 'recorder' ? 1.5 : 2.5" :colour="{ A: '#d9b05e', B: '#7db6b1', C: '#b49ac0', D: '#a9b675', S: '#8a9fc4' }[one.device] ?? '#999'" /></span>
                   <small :class="one.sure ? 'good' : 'warn'">{{ one.sure ? '●' : '◔' }} <span>{{ how(one) }}</span></small>
                 </button>
               </div>

@@ -1,0 +1,71 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Domain\Cards;
+
+use App\Domain\Tasks\TaskRun;
+use App\Models\Card;
+use App\Models\CardCopy;
+use App\Support\Live;
+use Cartella\Core\CartellaException;
+use Cartella\Core\Custody\Verify;
+use Illuminate\Bus\Queueable;
+use Illuminate\Contracts\Queue\ShouldQueue;
+use Illuminate\Foundation\Bus\Dispatchable;
+use Illuminate\Queue\InteractsWithQueue;
+
+/** Reads every copy of a card again, adds a generation to its manifest, and keeps what differs. */
+final class CheckCardJob implements ShouldQueue
+{
+    use Dispatchable, InteractsWithQueue, Queueable;
+
+    public int $tries = 3;
+
+    public int $timeout = 0;
+
+    public function __construct(public readonly int $taskId)
+    {
+    }
+
+    public function handle(Stores $stores): void
+    {
+        TaskRun::of($this->taskId, function (TaskRun $run) use ($stores): array {
+            $card = Card::query()->with('copies')->findOrFail($run->task->subject['card']);
+            $run->expect($card->files * $card->copies->count());
+            $done = 0;
+            $wrong = [];
+            foreach ($card->copies as $copy) {
+                $store = $stores->all()[$copy->store] ?? null;
+                $differences = $this->check($copy, ($store['path'] ?? '').'/'.$copy->path, static function (string $path) use ($run, &$done): void {
+                    $run->at(min(++$done, $run->task->total), now: basename($path));
+                });
+                $copy->update(['checked_at' => now(), 'differences' => $differences]);
+                if ($differences !== null) {
+                    $wrong[] = $store['name'] ?? $copy->store;
+                }
+            }
+            Live::tell($card->production_id, 'cards', ['card' => $card->ulid]);
+
+            return ['message' => $wrong === [] ? 'Every copy is as it was.' : 'Not as it was copied: '.implode(', ', $wrong).'.'];
+        });
+    }
+
+    /**
+     * @param  callable(string): void  $progress
+     * @return array<string, mixed>|null null when nothing differs
+     */
+    private function check(CardCopy $copy, string $folder, callable $progress): ?array
+    {
+        try {
+            $answer = Verify::folder($folder, record: true, progress: $progress);
+        } catch (CartellaException $trouble) {
+            return ['missing' => [], 'altered' => [], 'new' => [], 'renamed' => [], 'problems' => [$trouble->getMessage()]];
+        }
+        unset($answer['ok']);
+        // A folder of thousands of differences is told by its first ones and a count.
+        $answer = array_map(static fn (array $list): array => array_slice($list, 0, 200), $answer);
+
+        return array_filter($answer) === [] ? null : $answer;
+    }
+}

@@ -1,0 +1,125 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Tests\App\Lineup;
+
+use App\Domain\Lineup\CutIntoTakes;
+use App\Models\Clip;
+use App\Models\Take;
+use App\Models\User;
+use Tests\App\TestCase;
+
+final class CutIntoTakesTest extends TestCase
+{
+    private User $user;
+
+    protected function setUp(): void
+    {
+        parent::setUp();
+        $this->user = $this->person();
+        $this->actingAs($this->user);
+    }
+
+    private function sound(string $name, float $at, string $scene, string $take, float $seconds = 20): Clip
+    {
+        $clip = $this->clip($name, 'S', $at, $seconds, more: ['facts' => ['ixml' => ['scene' => $scene, 'take' => $take, 'note' => 'boom in shot', 'circled' => true, 'no_good' => false, 'wild' => false]]]);
+        $this->place($clip, $at);
+
+        return $clip;
+    }
+
+    private function picture(string $name, string $device, float $at, float $seconds = 15): Clip
+    {
+        $clip = $this->clip($name, $device, $at, $seconds);
+        $this->place($clip, $at);
+
+        return $clip;
+    }
+
+    private function cut(): int
+    {
+        return app(CutIntoTakes::class)($this->day, $this->user);
+    }
+
+    public function test_each_picture_gets_the_take_of_the_sound_that_ran_with_it_longest(): void
+    {
+        $this->sound('3-T01', 0, '3', '1');
+        $this->sound('3-T02', 30, '3', '2');
+        $first = $this->picture('A001C001', 'A', 2);
+        $between = $this->picture('A001C002', 'A', 18, 30);
+        self::assertSame(4, $this->cut());
+        self::assertSame(['3/1', '3/2'], [$first->refresh()->take->label(), $between->refresh()->take->label()]);
+        self::assertSame(0, $this->cut(), 'cut again, nothing changes');
+    }
+
+    public function test_the_recorders_circle_and_note_reach_the_take_and_a_persons_stay(): void
+    {
+        $this->take('3', 1, ['status' => 'ng', 'notes' => 'by hand']);
+        $this->sound('3-T01', 0, '3', '1');
+        $this->sound('3-T02', 30, '3', '2');
+        $this->cut();
+        self::assertSame(['ng', 'by hand'], [Take::query()->where('take', 1)->sole()->status, Take::query()->where('take', 1)->sole()->notes]);
+        self::assertSame(['circled', 'boom in shot'], [Take::query()->where('take', 2)->sole()->status, Take::query()->where('take', 2)->sole()->notes]);
+    }
+
+    public function test_what_a_person_set_on_one_clip_wins_over_the_recorder_for_all_that_ran_with_it(): void
+    {
+        $sound = $this->sound('3A-T04', 0, '3A', '4');
+        $wide = $this->picture('A001C001', 'A', 1);
+        $this->postJson($this->onDay('log/slate'), ['clips' => [$sound->ulid], 'slate' => '3A/3'])->assertOk();
+        $this->cut();
+        self::assertSame(['3A/3', '3A/3'], [$sound->refresh()->take->label(), $wide->refresh()->take->label()]);
+    }
+
+    public function test_pictures_without_sound_share_the_slate_that_one_of_them_names(): void
+    {
+        $close = $this->picture('3A_T02_B', 'B', 0);
+        $wide = $this->picture('A001C004', 'A', 1);
+        $this->cut();
+        self::assertSame(['3A/2', '3A/2'], [$close->refresh()->take->label(), $wide->refresh()->take->label()]);
+        self::assertSame('lineup', $wide->slate_from);
+    }
+
+    public function test_a_picture_that_ran_with_nobody_and_names_nothing_stays_without(): void
+    {
+        $this->sound('3-T01', 0, '3', '1');
+        $alone = $this->picture('B001C003', 'B', 500, 4);
+        $brief = $this->picture('A001C009', 'A', 19.5, 10);
+        $this->cut();
+        self::assertNull($alone->refresh()->take_id);
+        self::assertNull($brief->refresh()->take_id, 'half a second together is not a take together');
+    }
+
+    public function test_a_disagreement_keeps_what_each_source_said_until_a_person_decides(): void
+    {
+        $this->sound('3A-T04', 0, '3A', '4');
+        $close = $this->picture('3A_T03_B', 'B', 1);
+        $this->cut();
+        $take = $close->refresh()->take;
+        self::assertSame('3A/4', $take->label());
+        self::assertEqualsCanonicalizing([['ixml', 4], ['name', 4], ['name', 3]], array_map(static fn (array $claim): array => [$claim['from'], $claim['take']], $take->claims));
+        $this->postJson($this->onDay('points'), ['key' => "claim.$take->ulid", 'fix' => 'slate:3A/3'])->assertOk();
+        $this->cut();
+        self::assertSame('3A/3', $close->refresh()->take->label(), 'line-up does not undo what a person decided');
+        self::assertNull(Take::query()->where('take', 4)->first());
+    }
+
+    public function test_the_whole_cut_is_one_step_to_take_back(): void
+    {
+        $this->sound('3-T01', 0, '3', '1');
+        $wide = $this->picture('A001C001', 'A', 2);
+        $this->cut();
+        $this->postJson($this->at('undo'))->assertJsonPath('label', 'Cut the line-up into takes, 2 clips');
+        self::assertNull($wide->refresh()->take_id);
+        self::assertSame(0, Take::query()->count());
+    }
+
+    public function test_wild_sound_claims_no_take(): void
+    {
+        $wild = $this->clip('7-WILD1', 'S', 0, 10, more: ['is_wild' => true, 'facts' => ['ixml' => ['scene' => '7', 'take' => '1', 'wild' => true, 'note' => null]]]);
+        $this->place($wild, 0);
+        $this->cut();
+        self::assertNull($wild->refresh()->take_id);
+    }
+}

@@ -1,0 +1,100 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Tests\App\Tasks;
+
+use App\Domain\Tasks\TaskRun;
+use App\Models\Task;
+use Cartella\Core\Time\Exception\InvalidTime;
+use Illuminate\Support\Facades\DB;
+use Tests\App\TestCase;
+
+final class TaskRunTest extends TestCase
+{
+    private function task(): Task
+    {
+        return Task::query()->create(['production_id' => $this->production->id, 'kind' => 'lineup', 'title' => 'Line up day 1', 'subject' => ['day' => $this->day->id], 'state' => 'waiting']);
+    }
+
+    public function test_progress_is_written_and_the_answer_is_kept(): void
+    {
+        $task = $this->task();
+        TaskRun::of($task->id, static function (TaskRun $run): array {
+            $run->expect(2, 2000);
+            $run->at(1, 1000, 'A001C001.mov');
+            self::assertSame([1, 1000, 'A001C001.mov'], [$run->task->refresh()->done, $run->task->done_bytes, $run->task->now]);
+            $run->at(2, 2000, 'A001C002.mov');
+
+            return ['message' => 'Done.'];
+        });
+        self::assertSame(['done', 2, 'Done.'], [$task->refresh()->state, $task->done, $task->result['message']]);
+        self::assertTrue($task->isOver());
+        $this->as()->getJson($this->at('tasks'))->assertJsonPath('tasks.0.message', 'Done.');
+    }
+
+    public function test_a_cancel_that_comes_while_it_runs_ends_it_at_the_next_step(): void
+    {
+        $task = $this->task();
+        $this->as();
+        $reached = false;
+        TaskRun::of($task->id, function (TaskRun $run) use ($task, &$reached): array {
+            $run->expect(10);
+            $this->postJson($this->at("tasks/$task->ulid/cancel"))->assertOk()->assertJsonPath('cancelling', true);
+            $run->at(1);
+            $reached = true;
+
+            return [];
+        });
+        self::assertFalse($reached);
+        self::assertSame(['cancelled', 'Stopped. What was finished is kept.'], [$task->refresh()->state, $task->result['message']]);
+    }
+
+    public function test_a_fault_of_the_core_is_told_in_its_own_words_with_the_next_step(): void
+    {
+        $task = $this->task();
+        TaskRun::of($task->id, static fn (): array => throw InvalidTime::rate('26'));
+        self::assertSame('failed', $task->refresh()->state);
+        self::assertStringContainsString('"26" is not a frame rate', $task->result['message']);
+        self::assertNotSame('', $task->result['fix']);
+    }
+
+    public function test_any_other_fault_shows_nothing_of_its_inside_and_names_the_place_in_the_log(): void
+    {
+        $task = $this->task();
+        TaskRun::of($task->id, static fn (): array => throw new \RuntimeException('password=hunter2'));
+        self::assertSame('failed', $task->refresh()->state);
+        self::assertStringNotContainsString('hunter2', (string) json_encode($task->result));
+        self::assertStringContainsString($task->ulid, $task->result['fix']);
+    }
+
+    public function test_work_that_is_over_is_not_done_again(): void
+    {
+        $task = $this->task();
+        $times = 0;
+        for ($run = 0; $run < 2; $run++) {
+            TaskRun::of($task->id, static function () use (&$times): array {
+                $times++;
+
+                return [];
+            });
+        }
+        self::assertSame(1, $times);
+    }
+
+    public function test_a_second_worker_leaves_a_task_alone_that_another_holds(): void
+    {
+        $task = $this->task();
+        // Another connection is another worker.
+        config(['database.connections.other' => config('database.connections.mariadb')]);
+        $name = 'cartella.'.substr(hash('xxh64', (string) config('database.connections.mariadb.database')), 0, 8).'.task.'.$task->id;
+        DB::connection('other')->select('SELECT GET_LOCK(?, 0)', [$name]);
+        self::assertTrue(TaskRun::isHeld($task->id));
+        TaskRun::of($task->id, static fn (): array => throw new \LogicException('It ran.'));
+        self::assertSame('waiting', $task->refresh()->state);
+        DB::connection('other')->disconnect();
+        DB::purge('other');
+        TaskRun::of($task->id, static fn (): array => []);
+        self::assertSame('done', $task->refresh()->state, 'when that worker is gone, its lock is too');
+    }
+}
