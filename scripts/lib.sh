@@ -7,7 +7,7 @@ cd "$CARTELLA_ROOT"
 # A value that the caller exported wins over .env, so that tests can use other ports beside a running desk.
 if [ -f .env ]; then
     while IFS='=' read -r key value; do
-        [[ $key =~ ^[A-Z_]+$ ]] && [ -z "${!key:-}" ] && export "$key=$value"
+        [[ $key =~ ^[A-Z][A-Z0-9_]*$ ]] && [ -z "${!key:-}" ] && export "$key=$value"
     done < .env
 fi
 

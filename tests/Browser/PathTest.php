@@ -226,6 +226,7 @@ final class PathTest extends BrowserTestCase
         $this->see('.room .corner.left', '12 · take 1');
         $this->press('2');
         $this->see('.room .angles .on', 'close');
+        $this->until(fn (): bool => $this->js('return document.querySelector(".room").dataset.frame') !== '' && $this->js('return (document.querySelector(".room video")?.readyState ?? 0) >= 2'), 'the other angle does not come');
         [$mean, $spread] = $this->picture();
         self::assertGreaterThan(8, $mean);
         self::assertGreaterThan(8, $spread);
