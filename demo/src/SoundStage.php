@@ -50,15 +50,16 @@ final class SoundStage
         $parts = array_fill_keys(self::SOURCES, []);
         foreach ($lines as $index => $line) {
             array_push($command, '-i', $line['file']);
-            $filters[] = "[$index:a]aresample=48000,adelay={$line['at']}S:all=1,apad,atrim=end_sample={$samples}[l$index]";
+            $filters[] = "[$index:a]aresample=48000,adelay={$line['at']}S:all=1[l$index]";
             $parts[$line['who']][] = "[l$index]";
         }
         foreach (self::SOURCES as $who) {
             $count = count($parts[$who]);
             $filters[] = match ($count) {
                 0 => "anullsrc=r=48000:cl=mono,atrim=end_sample={$samples}[$who]",
-                1 => $parts[$who][0]."anull[$who]",
-                default => implode('', $parts[$who])."amix=inputs=$count:normalize=0[$who]",
+                1 => $parts[$who][0]."apad,atrim=end_sample={$samples}[$who]",
+                // Padded once after the mix: thirty lines of four minutes of silence each would take most of the time.
+                default => implode('', $parts[$who])."amix=inputs=$count:normalize=0:duration=longest,apad,atrim=end_sample={$samples}[$who]",
             };
             $mixed[] = "[$who]";
         }

@@ -58,7 +58,12 @@ final class PathTest extends BrowserTestCase
         $this->see('aside h2', 'S002');
         $this->press(WebDriverKeys::ENTER);
         $this->see('.ant-modal', 'may then be wiped');
-        $this->click('.ant-modal .ant-btn-primary');
+        $this->press(WebDriverKeys::ESCAPE);
+        $this->seeNo('.ant-modal-wrap:not([style*="display: none"])');
+        self::assertStringNotContainsString('RELEASED', $this->text('.cards'), 'Escape releases nothing');
+        $this->press(WebDriverKeys::ENTER);
+        $this->see('.ant-modal', 'may then be wiped');
+        $this->press(WebDriverKeys::ENTER);
         $this->see('.stamp', 'RELEASED');
         $this->see('.card.quiet', 'by Rosa Okafor');
     }
@@ -289,6 +294,7 @@ final class PathTest extends BrowserTestCase
         $this->see('.ant-modal', 'Keys of this page');
         $this->see('.ant-modal', 'Take back');
         $this->press(WebDriverKeys::ESCAPE);
+        $this->seeNo('.ant-modal-wrap:not([style*="display: none"])');
         $this->press('/', ...mb_str_split('ledger'));
         $this->see('.hits', 'Mara turns, drops the ledger');
         $this->press(WebDriverKeys::ENTER);

@@ -25,8 +25,24 @@ function pressed(event: KeyboardEvent): string {
   return (event.ctrlKey || event.metaKey ? 'Ctrl+' : '') + (withShift ? 'Shift+' : '') + key
 }
 
+/** A dialog takes Enter and Escape wherever the focus is; the page behind it gets no key. */
+function answerDialog(dialog: HTMLElement, event: KeyboardEvent): void {
+  // A control of the dialog answers Enter itself.
+  const control = (event.target as HTMLElement).closest('button, input, textarea, select, a, [role=listbox]')
+  const hasOwn = control !== null && dialog.contains(control)
+  const button = event.key === 'Escape' ? '.ant-modal-close' : event.key === 'Enter' && !hasOwn ? '.ant-btn-primary' : null
+  if (button === null) return
+  event.preventDefault()
+  dialog.querySelector<HTMLElement>(button)?.click()
+}
+
 function listen(event: KeyboardEvent): void {
-  if (event.defaultPrevented || event.altKey || document.querySelector('.ant-modal-wrap:not([style*="display: none"])') !== null) return
+  if (event.defaultPrevented || event.altKey) return
+  const dialog = document.querySelector<HTMLElement>('.ant-modal-wrap:not([style*="display: none"])')
+  if (dialog !== null) {
+    answerDialog(dialog, event)
+    return
+  }
   const typing = isTyping(event)
   const name = pressed(event)
   for (const group of groups) {
