@@ -6,7 +6,7 @@ import { api, ApiError, mediaUrl } from '@/api/client'
 import { makeStale, useAnswer } from '@/api/queries'
 import type { ClipSheet, Lineup, Placed, Stray } from '@/api/types'
 import ClipPlayer from '@/player/ClipPlayer.vue'
-import { clock, labelAt, length, TICKS } from '@/player/time'
+import { clock, label, labelAt, length, TICKS, ticksPerFrame } from '@/player/time'
 import WaveStrip from '@/player/WaveStrip.vue'
 import AnswerState from '@/shell/AnswerState.vue'
 import { useDesk } from '@/shell/desk'
@@ -129,9 +129,11 @@ async function falseStart(stray: Stray): Promise<void> {
 
 const how = (one: Placed) => (one.is_anchor ? 'anchor' : one.locked ? `by ${one.way}, locked` : one.sure ? `by ${one.way}` : `by ${one.way}, look`)
 const MS = TICKS / 1000
+/** The frame that a place is nearest to, and how far it lies off that. */
+const nearest = (one: Placed) => Math.round(one.start_ticks / ticksPerFrame(production.value.rate))
 const within = (one: Placed) => {
-  const rest = one.start_ticks % ((TICKS * production.value.rate.den) / production.value.rate.num)
-  return rest === 0 ? '' : `+ ${(rest / MS).toFixed(1)} ms`
+  const off = (one.start_ticks - nearest(one) * ticksPerFrame(production.value.rate)) / MS
+  return Math.abs(off) < 0.05 ? '' : `${off > 0 ? '+' : '−'} ${Math.abs(off).toFixed(1)} ms`
 }
 
 useShortcuts('Line-up', [
@@ -209,7 +211,7 @@ useShortcuts('Line-up', [
           </div>
           <dl>
             <dt>Sure</dt><dd><span class="meter" :aria-label="`${Math.round(chosen.confidence * 100)} %`"><i :class="{ low: !chosen.sure }" :style="{ width: `${chosen.confidence * 100}%` }" /></span></dd>
-            <dt>Place</dt><dd class="mono">{{ labelAt(chosen.start_ticks, production.rate) }} <span class="soft">{{ within(chosen) }}</span></dd>
+            <dt>Place</dt><dd class="mono">{{ label(nearest(chosen), production.rate) }} <span class="soft">{{ within(chosen) }}</span></dd>
             <dt>Its own clock</dt><dd class="mono">{{ chosen.own_ticks === null ? 'none' : labelAt(chosen.own_ticks, production.rate) }}</dd>
             <template v-if="chosen.agreeing !== null && chosen.windows !== null"><dt>Agreement</dt><dd>{{ chosen.agreeing }} of {{ chosen.windows }} stretches of its sound</dd></template>
             <template v-if="chosen.drift_ppm !== null"><dt>Drift</dt><dd>{{ chosen.drift_ppm }} ppm against the recorder</dd></template>

@@ -79,6 +79,7 @@ function move(step: number): void {
 function cellClips(take: Take, letter: string): LogClip[] {
   return take.clips.filter((clip) => clip.device === letter)
 }
+const otherSlate = (take: Take) => take.claims.map((claim) => `${claim.setup}/${claim.take}`).find((slate) => slate !== `${take.setup}/${take.take}`) ?? ''
 const isRecorder = (letter: string) => production.value.devices.find((device) => device.letter === letter)?.kind === 'recorder'
 const hole = (take: Take, letter: string) => holeOf(take, letter, isRecorder(letter) ? 'recorder' : 'camera', rolled.value.has(`${take.setup} ${letter}`))
 
@@ -202,7 +203,7 @@ useShortcuts('Slate sheet', [
                   <template v-if="editing?.key === one.key && editing.field === 'slate'"><input v-model="draft" class="field edit mono two" aria-label="Setup and take" @keydown.enter.stop.prevent="commit('stay')" @keydown.esc.stop="editing = null; sheet?.focus()" @blur="editing && commit('stay')"></template>
                   <template v-else><span class="mono su" :class="{ again: one.repeats }">{{ one.take.setup }}</span><span><TakeNumber :take="one.take.take" :status="one.take.status" /></span></template>
                   <input v-if="editing?.key === one.key && editing.field === 'description'" v-model="draft" class="field edit" aria-label="What happens" maxlength="300" @keydown.enter.stop.prevent="commit('down')" @keydown.tab.prevent="commit('next')" @keydown.esc.stop="editing = null; sheet?.focus()" @blur="editing && commit('stay')">
-                  <span v-else class="what" :title="one.take.notes ? `${one.take.description}\n${one.take.notes}` : one.take.description">{{ one.take.description }}<i v-if="!one.take.description" class="soft">—</i><em v-if="one.take.is_tail_slate"> tail</em><em v-if="one.take.notes" title="has a note"> ✎</em><em v-if="one.take.claims.length" class="warn"> two sources disagree</em></span>
+                  <span v-else class="what" :title="one.take.notes ? `${one.take.description}\n${one.take.notes}` : one.take.description">{{ one.take.description }}<i v-if="!one.take.description" class="soft">—</i><em v-if="one.take.is_tail_slate"> tail</em><em v-if="one.take.notes" title="has a note"> ✎</em><em v-if="one.take.claims.length" class="warn" title="Two sources disagree"> or {{ otherSlate(one.take) }}?</em></span>
                   <input v-if="editing?.key === one.key && editing.field === 'size'" v-model="draft" class="field edit" aria-label="Size" maxlength="30" @keydown.enter.stop.prevent="commit('down')" @keydown.tab.prevent="commit('next')" @keydown.esc.stop="editing = null; sheet?.focus()" @blur="editing && commit('stay')">
                   <span v-else class="soft">{{ one.take.size }}</span>
                   <span v-for="device in devices" :key="device.letter" class="cell">
