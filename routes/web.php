@@ -71,6 +71,7 @@ Route::prefix('api')->group(static function (): void {
             Route::post('days/{day}/volumes/{volume}/offload', [CardsController::class, 'offload'])->where('volume', '[^/]{1,255}');
             Route::post('cards/{card}/release', [CardsController::class, 'release']);
             Route::post('cards/{card}/verify', [CardsController::class, 'verify']);
+            Route::post('device', [CardsController::class, 'device']);
             Route::post('days/{day}/log/read', [LogController::class, 'read']);
             Route::patch('takes/{take}', [LogController::class, 'edit']);
             Route::post('days/{day}/log/slate', [LogController::class, 'slate']);

@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace App\Http\Cards;
 
+use App\Domain\Cards\AssignDevice;
 use App\Domain\Cards\Bench;
 use App\Domain\Cards\CheckCard;
 use App\Domain\Cards\OffloadCard;
@@ -88,6 +89,19 @@ final class CardsController extends Controller
     public function verify(Request $request, Production $production, Card $card, CheckCard $check): JsonResponse
     {
         return new JsonResponse(ProductionController::task($check($card, self::who($request))), 202);
+    }
+
+    /** Which device recorded some clips. */
+    public function device(Request $request, Production $production, AssignDevice $assign): JsonResponse
+    {
+        $input = $request->validate(['clips' => ['required', 'array', 'between:1,1000'], 'clips.*' => ['string', 'size:26'], 'device' => ['required', 'string', 'max:12']]);
+        $device = $production->devices()->where('letter', $input['device'])->first() ?? throw Problem::refused('device.unknown', 'There is no such device in this production.', 'Choose one of the list.');
+        $clips = $production->clips()->whereIn('ulid', $input['clips'])->get();
+        if ($clips->count() !== count(array_unique($input['clips']))) {
+            throw Problem::missing('One of those clips', 'Load the page again.');
+        }
+
+        return new JsonResponse(['changed' => $assign($production, self::who($request), $clips, $device)]);
     }
 
     public function release(Request $request, Production $production, Card $card, ReleaseCard $release): JsonResponse

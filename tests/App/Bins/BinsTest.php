@@ -83,6 +83,18 @@ final class BinsTest extends TestCase
         self::assertSame(0, Subclip::query()->count());
     }
 
+    public function test_a_device_is_said_once_for_many_clips_and_taken_back_at_once(): void
+    {
+        $clips = [$this->clip('A1', 'A', 0), $this->clip('A2', 'A', 10), $this->clip('B1', 'B', 0)];
+        $ulids = array_map(static fn ($clip): string => $clip->ulid, $clips);
+        $this->as()->postJson($this->at('device'), ['clips' => $ulids, 'device' => 'B'])->assertOk()->assertJsonPath('changed', 2);
+        self::assertSame(['B', 'B', 'B'], array_map(static fn ($clip): string => $clip->refresh()->device->letter, $clips));
+        $this->postJson($this->at('undo'))->assertJsonPath('label', '2 clips are camera B');
+        self::assertSame(['A', 'A', 'B'], array_map(static fn ($clip): string => $clip->refresh()->device->letter, $clips));
+        $this->postJson($this->at('device'), ['clips' => $ulids, 'device' => 'Z'])->assertStatus(422)->assertJsonPath('code', 'device.unknown');
+        $this->as(Role::Editor)->postJson($this->at('device'), ['clips' => $ulids, 'device' => 'A'])->assertForbidden();
+    }
+
     public function test_marks_are_ones_own(): void
     {
         $clip = $this->clip('A001C001', 'A', 0, 10);
