@@ -39,7 +39,7 @@ final class Generator
     public function run(): void
     {
         $this->clean($this->folder);
-        $work = $this->folder.'/work';
+        $work = $this->folder.'/making';
         mkdir($work, 0777, true);
         $this->pictures = new PictureStage($work);
         $this->sounds = new SoundStage($work);
@@ -95,7 +95,7 @@ final class Generator
         foreach ($falseStart || $mos ? [] : Scenario::SETUPS[$take['setup']]['lines'] as [$who, $text]) {
             $this->say($lines, $words, $who, $text, $at);
         }
-        $stage = sprintf('%s/work/stage-%02d.wav', $this->folder, $index);
+        $stage = sprintf('%s/making/stage-%02d.wav', $this->folder, $index);
         $this->programs->start($this->sounds->command($stage, $lines, $clapAt, $samples, Scenario::SEED + $index));
 
         return ['stage' => $stage, 'clap_at' => $clapAt, 'words' => $words, 'samples' => $samples, 'tail' => $tail, 'mos' => $mos, 'seed' => Scenario::SEED + 31 * $index] + $take;
@@ -112,7 +112,7 @@ final class Generator
         foreach ($wild['lines'] as [$who, $text]) {
             $this->say($lines, $words, $who, $text, $at);
         }
-        $stage = sprintf('%s/work/stage-%02d.wav', $this->folder, $index);
+        $stage = sprintf('%s/making/stage-%02d.wav', $this->folder, $index);
         $this->programs->start($this->sounds->command($stage, $lines, null, $wild['length'] * self::SAMPLE_RATE, Scenario::SEED + $index));
 
         return ['stage' => $stage, 'words' => $words, 'wild' => true] + $wild;
@@ -127,7 +127,7 @@ final class Generator
             $this->say($lines, $words, $who, $text, $at);
             $at += $this->random->between(90_000, 190_000);
         }
-        $stage = $this->folder.'/work/stage-meeting.wav';
+        $stage = $this->folder.'/making/stage-meeting.wav';
         $this->programs->start($this->sounds->command($stage, $lines, null, Scenario::MEETING['length'] * self::SAMPLE_RATE, Scenario::SEED));
 
         return ['stage' => $stage, 'words' => $words];
@@ -182,7 +182,7 @@ final class Generator
         if ($wild || str_contains($take['on'], 'S')) {
             $number = $wild ? null : ($take['recorder'] ?? $take['take']);
             $name = $wild ? $take['name'] : sprintf('%s-T%02d', $take['setup'], $number);
-            $pcm = $this->folder.'/work/'.$name.'.pcm';
+            $pcm = $this->folder.'/making/'.$name.'.pcm';
             $this->programs->start(SoundStage::recorder($take['stage'], $pcm, false));
             $target = $this->cardFolder('S001', 'ROLL_S001').'/'.$name.'.wav';
             $sounds[] = [$pcm, $target, [
@@ -227,7 +227,7 @@ final class Generator
                     $second * self::SAMPLE_RATE + (int) round($fromSample * (1 + Scenario::RECORDER_DRIFT_PPM * 1e-6)), ['setup' => '21', 'take' => null]);
             }
         }
-        $pcm = $this->folder.'/work/meeting.pcm';
+        $pcm = $this->folder.'/making/meeting.pcm';
         $this->programs->start(SoundStage::recorder($meeting['stage'], $pcm, true, Scenario::RECORDER_DRIFT_PPM));
         $this->truth[] = ['day' => 2, 'card' => 'S002', 'name' => '21-T01', 'device' => 'S', 'start_sample' => $second * self::SAMPLE_RATE, 'setup' => '21', 'take' => 1, 'words' => $meeting['words'], 'clap_sample' => null, 'wild' => false];
 
