@@ -111,6 +111,8 @@ describe('the player by frames', () => {
     await frames.run(1)
     video.advance(42)
     frames.stand()
+    video.arrive()
+    expect(frames.shown.value).toBe(42)
     frames.step(1)
     video.arrive()
     expect(frames.shown.value).toBe(43)

@@ -55,6 +55,8 @@ export function useFrames(
     if (video.value !== null && !video.value.paused) {
       video.value.pause()
       wanted = shown.value
+      // The decoder may be a frame ahead of what was seen; this brings it back to the frame that the label names.
+      if (wanted !== null) seekElement(wanted)
     }
     speed.value = 0
   }
