@@ -66,7 +66,7 @@ export interface LogClip {
 }
 export interface Take {
   ulid: string; scene: string; setup: string; take: number; description: string; size: string; status: TakeStatus; notes: string; keywords: string
-  is_mos: boolean; is_tail_slate: boolean; is_wild: boolean; is_guide_only: boolean; absent_devices: string[]
+  is_mos: boolean; is_tail_slate: boolean; is_wild: boolean; is_guide_only: boolean; absent_devices: string[]; missed: string[]
   claims: { from: string; where: string; setup: string; take: number }[]; clips: LogClip[]; sync: string
 }
 export interface SlateSheet { takes: Take[]; unslated: LogClip[]; scenes: Record<string, string> }

@@ -56,7 +56,6 @@ final class OpenPoints
     private function takes(array $takes, bool $isLinedUp): array
     {
         $points = [];
-        $cameras = $this->camerasOfSetups($takes);
         foreach ($takes as $take) {
             $label = $take['setup'].'/'.$take['take'];
             $place = ['stage' => 'log', 'take' => $take['ulid']];
@@ -67,11 +66,8 @@ final class OpenPoints
             if ($take['sync'] === 'no picture' && $isLinedUp) {
                 $points[] = new OpenPoint("picture.{$take['ulid']}", 'fault', "$label has no picture", $this->ran($take['clips']).', no camera did.', $place, [['name' => 'wild', 'label' => 'It is a wild track']]);
             }
-            $there = array_unique(array_column($pictures, 'device'));
-            foreach ($pictures === [] ? [] : $cameras[$take['setup']] ?? [] as $letter) {
-                if (! in_array($letter, $there, true) && ! in_array($letter, $take['absent_devices'], true)) {
-                    $points[] = new OpenPoint("camera.{$take['ulid']}.$letter", 'fault', "$label: camera $letter is missing", "Other takes of {$take['setup']} have it. No clip of $letter at ".$this->when($pictures).'.', $place, [['name' => "absent:$letter", 'label' => 'It did not roll']]);
-                }
+            foreach ($pictures === [] ? [] : $take['missed'] as $letter) {
+                $points[] = new OpenPoint("camera.{$take['ulid']}.$letter", 'fault', "$label: camera $letter is missing", "Other takes of {$take['setup']} have it. No clip of $letter at ".$this->when($pictures).'.', $place, [['name' => "absent:$letter", 'label' => 'It did not roll']]);
             }
             if ($take['claims'] !== []) {
                 $points[] = $this->disagreement($take, $place);
@@ -186,30 +182,6 @@ final class OpenPoints
         }
 
         return $points;
-    }
-
-    /**
-     * Cameras that rolled on at least half of a setup's takes: where one is not there, it is missed.
-     *
-     * @param  list<array<string, mixed>>  $takes
-     * @return array<string, list<string>> by setup
-     */
-    private function camerasOfSetups(array $takes): array
-    {
-        $seen = $count = [];
-        foreach ($takes as $take) {
-            $letters = array_unique(array_column(array_filter($take['clips'], static fn (array $clip): bool => $clip['kind'] === 'picture'), 'device'));
-            $count[$take['setup']] = ($count[$take['setup']] ?? 0) + (int) ($letters !== []);
-            foreach ($letters as $letter) {
-                $seen[$take['setup']][(string) $letter] = ($seen[$take['setup']][(string) $letter] ?? 0) + 1;
-            }
-        }
-        $cameras = [];
-        foreach ($seen as $setup => $letters) {
-            $cameras[$setup] = array_map('strval', array_keys(array_filter($letters, static fn (int $times): bool => 2 * $times >= $count[$setup])));
-        }
-
-        return $cameras;
     }
 
     /** @param  list<array<string, mixed>>  $clips */

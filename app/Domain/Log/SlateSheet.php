@@ -34,7 +34,7 @@ final class SlateSheet
         }
 
         return [
-            'takes' => $takes,
+            'takes' => self::withMissed($takes),
             'unslated' => $unslated,
             'scenes' => DB::table('scenes')->where('production_id', $day->production_id)->pluck('heading', 'name')->all(),
         ];
@@ -57,6 +57,37 @@ final class SlateSheet
             'clips' => $clips,
             'sync' => self::sync($row, $clips),
         ];
+    }
+
+    /**
+     * Says of each take which cameras it misses: those that rolled on at least half of its setup's takes, have nothing
+     * of this one, and were not said to have stood still. Sound alone misses no camera when it is wild.
+     *
+     * @param  list<array<string, mixed>>  $takes
+     * @return list<array<string, mixed>>
+     */
+    private static function withMissed(array $takes): array
+    {
+        $seen = $count = [];
+        $lettersOf = static fn (array $take): array => array_values(array_unique(array_column(array_filter($take['clips'], static fn (array $clip): bool => $clip['kind'] === 'picture' && $clip['device'] !== null), 'device')));
+        foreach ($takes as $take) {
+            $letters = $lettersOf($take);
+            $count[$take['setup']] = ($count[$take['setup']] ?? 0) + (int) ($letters !== []);
+            foreach ($letters as $letter) {
+                $seen[$take['setup']][(string) $letter] = ($seen[$take['setup']][(string) $letter] ?? 0) + 1;
+            }
+        }
+        foreach ($takes as $index => $take) {
+            $missed = [];
+            foreach ($take['is_wild'] ? [] : $seen[$take['setup']] ?? [] as $letter => $times) {
+                if (2 * $times >= $count[$take['setup']] && ! in_array((string) $letter, [...$lettersOf($take), ...$take['absent_devices']], true)) {
+                    $missed[] = (string) $letter;
+                }
+            }
+            $takes[$index]['missed'] = $missed;
+        }
+
+        return $takes;
     }
 
     /**

@@ -62,6 +62,19 @@ final class SlateSheetTest extends TestCase
         self::assertSame($few, $count());
     }
 
+    public function test_a_camera_is_missed_where_at_least_half_of_the_setup_has_it(): void
+    {
+        foreach (['AB', 'AB', 'A', 'A', ''] as $number => $letters) {
+            $take = $this->take('7A', $number + 1, ['absent_devices' => $number === 3 ? ['B'] : null]);
+            foreach (str_split($letters ?: 'S') as $letter) {
+                $this->clip("$letter$number", $letter, 100 * $number, 10, $take);
+            }
+        }
+        $this->clip('C-less', 'A', 900, 10, $this->take('7B', 1));
+        $missed = array_column($this->as()->getJson($this->onDay('log'))->json('takes'), 'missed');
+        self::assertSame([[], [], ['B'], [], ['A', 'B'], []], $missed);
+    }
+
     public function test_imports_and_other_days_are_not_on_the_sheet(): void
     {
         $this->clip('cue', 'S', 0, more: ['import_kind' => 'music', 'device_id' => null]);

@@ -13,7 +13,7 @@ import DeviceBadge from '@/shell/DeviceBadge.vue'
 import { useShortcuts } from '@/shell/keys'
 import { attempt, complain, say } from '@/shell/say'
 import TakeNumber from '@/shell/TakeNumber.vue'
-import { holeOf, rolledInSetups, rowsOf, syncOf, type Row } from './rows'
+import { holeOf, rowsOf, syncOf, type Row } from './rows'
 import TakePanel from './TakePanel.vue'
 import { useTakeEdits } from './useTakeEdits'
 
@@ -25,7 +25,6 @@ const edits = useTakeEdits(() => production.value.ulid, () => day.value.ulid)
 const mayLog = computed(() => production.value.may.work)
 
 const rows = computed(() => (data.value === undefined ? [] : rowsOf(data.value)))
-const rolled = computed(() => rolledInSetups(data.value?.takes ?? []))
 const devices = computed(() => {
   const used = new Set([...(data.value?.takes ?? []).flatMap((take) => take.clips.map((clip) => clip.device)), ...(data.value?.unslated ?? []).map((clip) => clip.device)])
   return production.value.devices.filter((device) => used.has(device.letter))
@@ -81,7 +80,7 @@ function cellClips(take: Take, letter: string): LogClip[] {
 }
 const otherSlate = (take: Take) => take.claims.map((claim) => `${claim.setup}/${claim.take}`).find((slate) => slate !== `${take.setup}/${take.take}`) ?? ''
 const isRecorder = (letter: string) => production.value.devices.find((device) => device.letter === letter)?.kind === 'recorder'
-const hole = (take: Take, letter: string) => holeOf(take, letter, isRecorder(letter) ? 'recorder' : 'camera', rolled.value.has(`${take.setup} ${letter}`))
+const hole = (take: Take, letter: string) => holeOf(take, letter, isRecorder(letter) ? 'recorder' : 'camera')
 
 // Editing in place.
 function edit(field: 'description' | 'size' | 'slate'): void {

@@ -1,11 +1,11 @@
 import { describe, expect, it } from 'vitest'
 import type { LogClip, Take } from '@/api/types'
-import { holeOf, rolledInSetups, rowsOf } from './rows'
+import { holeOf, rowsOf } from './rows'
 
 const clip = (device: string): LogClip => ({ ulid: device, kind: device === 'S' ? 'sound' : 'picture', name: device, device, slate_from: null, duration_ticks: 1, start_ticks: 0, placed_ticks: null, way: null, sure: false, stray: null, is_wild: false, is_false_start: false, problems: [], ready: true })
 const take = (setup: string, number: number, devices: string, more: Partial<Take> = {}): Take => ({
   ulid: `${setup}/${number}`, scene: setup.replace(/[A-Z]+$/, ''), setup, take: number, description: '', size: '', status: 'none', notes: '', keywords: '', is_mos: false, is_tail_slate: false, is_wild: false,
-  is_guide_only: false, absent_devices: [], claims: [], clips: devices.split('').map(clip), sync: 'sound', ...more,
+  is_guide_only: false, absent_devices: [], missed: [], claims: [], clips: devices.split('').map(clip), sync: 'sound', ...more,
 })
 
 describe('the rows of the sheet', () => {
@@ -22,17 +22,16 @@ describe('the rows of the sheet', () => {
 })
 
 describe('holes', () => {
-  it('are where a device rolled on the setup but not on this take', () => {
-    const takes = [take('7A', 1, 'AS'), take('7A', 2, 'ABS')]
-    const rolled = rolledInSetups(takes)
-    expect(holeOf(takes[0]!, 'B', 'camera', rolled.has('7A B'))).toEqual({ text: 'nothing here', hole: true })
-    expect(holeOf(takes[0]!, 'C', 'camera', rolled.has('7A C')).hole).toBe(false)
+  it('are where the server misses a device, and nowhere else', () => {
+    const one = take('7A', 1, 'AS', { missed: ['B'] })
+    expect(holeOf(one, 'B', 'camera')).toEqual({ text: 'nothing here', hole: true })
+    expect(holeOf(one, 'C', 'camera')).toEqual({ text: '—', hole: false })
   })
 
   it('say why they are none', () => {
-    expect(holeOf(take('3', 1, 'A', { is_mos: true }), 'S', 'recorder', false)).toEqual({ text: 'MOS', hole: false })
-    expect(holeOf(take('3', 1, 'A', { is_guide_only: true }), 'S', 'recorder', false)).toEqual({ text: 'guide only', hole: false })
-    expect(holeOf(take('3', 1, 'A', { absent_devices: ['B'] }), 'B', 'camera', true)).toEqual({ text: 'not rolling', hole: false })
-    expect(holeOf(take('3', 1, 'A'), 'S', 'recorder', false).hole).toBe(true)
+    expect(holeOf(take('3', 1, 'A', { is_mos: true }), 'S', 'recorder')).toEqual({ text: 'MOS', hole: false })
+    expect(holeOf(take('3', 1, 'A', { is_guide_only: true }), 'S', 'recorder')).toEqual({ text: 'guide only', hole: false })
+    expect(holeOf(take('3', 1, 'A', { absent_devices: ['B'] }), 'B', 'camera')).toEqual({ text: 'not rolling', hole: false })
+    expect(holeOf(take('3', 1, 'A'), 'S', 'recorder').hole).toBe(true)
   })
 })

@@ -35,8 +35,8 @@ export function rowsOf(sheet: SlateSheet): Row[] {
   return rows
 }
 
-/** Why a device's cell of a take is empty: nothing to miss, or a hole. */
-export function holeOf(take: Take, letter: string, kind: 'camera' | 'recorder', rolledInSetup: boolean): { text: string; hole: boolean } {
+/** What stands in the cell of a device that has nothing of a take: why that is so, or a hole. */
+export function holeOf(take: Take, letter: string, kind: 'camera' | 'recorder'): { text: string; hole: boolean } {
   if (kind === 'recorder') {
     if (take.is_mos) return { text: 'MOS', hole: false }
     if (take.is_guide_only) return { text: 'guide only', hole: false }
@@ -44,19 +44,7 @@ export function holeOf(take: Take, letter: string, kind: 'camera' | 'recorder', 
   }
   if (take.is_wild) return { text: 'wild', hole: false }
   if (take.absent_devices.includes(letter)) return { text: 'not rolling', hole: false }
-  return rolledInSetup ? { text: 'nothing here', hole: true } : { text: '—', hole: false }
-}
-
-/** Cameras that rolled on at least half of a setup's takes, as `setup letter`; the same rule as the day sheet's. */
-export function rolledInSetups(takes: Take[]): Set<string> {
-  const takesOf = new Map<string, number>()
-  const seen = new Map<string, number>()
-  for (const take of takes) {
-    const letters = new Set(take.clips.filter((clip) => clip.kind === 'picture').map((clip) => clip.device))
-    if (letters.size > 0) takesOf.set(take.setup, (takesOf.get(take.setup) ?? 0) + 1)
-    for (const letter of letters) seen.set(`${take.setup} ${letter}`, (seen.get(`${take.setup} ${letter}`) ?? 0) + 1)
-  }
-  return new Set([...seen].filter(([key, count]) => 2 * count >= (takesOf.get(key.split(' ')[0] ?? '') ?? 0)).map(([key]) => key))
+  return take.missed.includes(letter) ? { text: 'nothing here', hole: true } : { text: '—', hole: false }
 }
 
 const SYNC: Record<string, { text: string; look: string }> = {
