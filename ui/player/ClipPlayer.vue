@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { useEventListener } from '@vueuse/core'
 import { computed, nextTick, ref, watch } from 'vue'
 import { mediaUrl } from '@/api/client'
 import type { PlayableClip } from '@/api/types'
@@ -81,10 +82,7 @@ function mark(which: 'in_ticks' | 'out_ticks'): void {
 
 let creeping = false
 const shuttle = (direction: 1 | -1) => void (creeping ? frames.run(direction * 0.25) : frames.faster(direction))
-function keyUp(event: KeyboardEvent): void {
-  if (event.key === 'k' || event.key === 'K') creeping = false
-}
-window.addEventListener('keyup', keyUp)
+useEventListener(window, 'keyup', (event) => { if (event.key === 'k' || event.key === 'K') creeping = false })
 
 useShortcuts('Player', [
   { keys: [' '], what: 'Play, stop', run: () => void frames.toggle() },

@@ -42,11 +42,6 @@ final class ChangeLog
         $model->delete();
     }
 
-    public function isEmpty(): bool
-    {
-        return $this->rows === [];
-    }
-
     /** @return Change|null null when nothing changed */
     public function finish(Production $production, User $user, string $label): ?Change
     {

@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace App\Domain\Log;
 
+use App\Domain\Lineup\LaySoundJob;
 use App\Models\Change;
 use App\Models\Production;
 use App\Models\User;
@@ -48,6 +49,7 @@ final class UndoChange
             }
             $change->update(['undone_at' => $back ? now() : null]);
         });
+        $this->layAgain($change);
         foreach (array_unique(array_column($change->rows, 'table')) as $table) {
             Live::tell($change->production_id, match ($table) {
                 'placements', 'clock_offsets' => 'lineup',
@@ -59,6 +61,19 @@ final class UndoChange
         }
 
         return $change;
+    }
+
+    /** Sound that was laid under a picture follows it back to where it was. */
+    private function layAgain(Change $change): void
+    {
+        foreach ($change->rows as $row) {
+            if ($row['table'] === 'placements' && array_key_exists('start_ticks', $row['before'] ?? [])) {
+                $clip = DB::table('placements')->where('id', $row['id'])->value('clip_id');
+                if ($clip !== null) {
+                    LaySoundJob::dispatch((int) $clip)->onQueue('media');
+                }
+            }
+        }
     }
 
     /**

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { useEventListener } from '@vueuse/core'
 import { computed, nextTick, onMounted, ref, watch } from 'vue'
 import { api, mediaUrl } from '@/api/client'
 import { makeStale, useAnswer } from '@/api/queries'
@@ -134,7 +135,7 @@ function fill(): void {
 }
 
 let creeping = false
-window.addEventListener('keyup', (event) => { if (event.key === 'k') creeping = false })
+useEventListener(window, 'keyup', (event) => { if (event.key === 'k' || event.key === 'K') creeping = false })
 const shuttle = (direction: 1 | -1) => void (creeping ? frames.run(direction * 0.25) : frames.faster(direction))
 onMounted(() => room.value?.focus())
 
