@@ -2,20 +2,44 @@
 
 declare(strict_types=1);
 
-// Offload with verification to two destinations, against the floor: cp to both, and xxhsum over all three.
+// Offload with verification to two destinations, against the floor: cp to both, and xxhsum over all three. The floor is
+// written down to the disk at its end (`sync`), as the offload is. The better of three of each, in turn, each from the
+// same state, so that a busy disk does not decide.
 
 require __DIR__.'/../../vendor/autoload.php';
 
 use Symfony\Component\Process\Process;
 
 $folder = $argv[1];
+const CORE = __DIR__.'/../../core/bin/cartella-core';
+
 $run = static function (array $command): float {
     $begin = hrtime(true);
     (new Process($command, timeout: 1800))->mustRun();
 
     return (hrtime(true) - $begin) / 1e9;
 };
-foreach (['40 files of 100 MB' => [40, 100_000_000], '4000 files of 100 kB' => [4000, 100_000]] as $title => [$count, $bytes]) {
+
+/** Most memory that the process had, MiB, as the kernel counts it; asked while it runs. */
+$offload = static function (array $command): array {
+    $begin = hrtime(true);
+    $process = new Process($command, timeout: 1800);
+    $process->start();
+    $peak = 0;
+    while ($process->isRunning()) {
+        if (preg_match('/VmHWM:\s+(\d+)/', (string) @file_get_contents('/proc/'.$process->getPid().'/status'), $part) === 1) {
+            $peak = max($peak, (int) $part[1]);
+        }
+        usleep(5_000);
+    }
+    if (! $process->isSuccessful()) {
+        throw new RuntimeException('The offload failed: '.$process->getErrorOutput());
+    }
+
+    return [(hrtime(true) - $begin) / 1e9, $peak / 1024];
+};
+
+$card = static function (int $count, int $bytes) use ($folder, $run): void {
     $run(['rm', '-rf', '--', $folder]);
     mkdir($folder.'/CARD', 0777, true);
     $block = random_bytes(1 << 20);
@@ -26,22 +50,47 @@ foreach (['40 files of 100 MB' => [40, 100_000_000], '4000 files of 100 kB' => [
         }
         fclose($out);
     }
-    $run(['sync']);
-    $floor = INF;
-    $ours = INF;
-    // The better of two of each, in turn, so that a busy disk does not decide.
-    for ($round = 0; $round < 2; $round++) {
-        $run(['rm', '-rf', '--', "$folder/a", "$folder/b", "$folder/c", "$folder/d"]);
-        mkdir("$folder/a");
-        mkdir("$folder/b");
-        $time = $run(['cp', '-r', "$folder/CARD", "$folder/a/"]) + $run(['cp', '-r', "$folder/CARD", "$folder/b/"]);
-        foreach (['CARD', 'a/CARD', 'b/CARD'] as $copy) {
-            $time += $run(['find', "$folder/$copy", '-type', 'f', '-exec', 'xxhsum', '-H2', '{}', '+']);
-        }
-        $time += $run(['sync']);
-        $floor = min($floor, $time);
-        $ours = min($ours, $run([__DIR__.'/../../core/bin/cartella-core', 'offload', "$folder/CARD", "$folder/c", "$folder/d"]));
+};
+
+// Small files stay until the end: ext4 searches long for an inode where thousands were deleted a minute ago, which
+// would measure the clearing up instead of the copying. Large ones go at once, or they would fill the page cache.
+$place = static function (string $name, bool $keep) use ($folder, $run): string {
+    static $last = null;
+    if ($last !== null && ! $keep) {
+        $run(['rm', '-rf', '--', $last]);
     }
-    printf("offload  %-22s %6.2f s, cp twice and xxhsum three times %6.2f s: %.2fx\n", $title, $ours, $floor, $ours / $floor);
+    $last = "$folder/$name";
+    mkdir("$last/a", 0777, true);
+    mkdir("$last/b");
+    $run(['sync']);
+
+    return $last;
+};
+
+foreach (['40 x 100 MB' => [40, 100_000_000, 1.15], '4000 x 100 kB' => [4000, 100_000, 1.3]] as $title => [$count, $bytes, $bar]) {
+    $card($count, $bytes);
+    $floor = $ours = INF;
+    $peak = 0.0;
+    for ($round = 0; $round < 3; $round++) {
+        $to = $place("floor-$count-$round", $bytes < 1_000_000);
+        $time = $run(['cp', '-r', "$folder/CARD", "$to/a/"]) + $run(['cp', '-r', "$folder/CARD", "$to/b/"]);
+        foreach (["$folder/CARD", "$to/a/CARD", "$to/b/CARD"] as $copy) {
+            $time += $run(['find', $copy, '-type', 'f', '-exec', 'xxhsum', '-H2', '{}', '+']);
+        }
+        $floor = min($floor, $time + $run(['sync']));
+        $to = $place("ours-$count-$round", $bytes < 1_000_000);
+        [$time, $memory] = $offload([CORE, 'offload', "$folder/CARD", "$to/a", "$to/b"]);
+        $ours = min($ours, $time);
+        $peak = max($peak, $memory);
+    }
+    printf("offload  %-14s %6.2f s, cp twice and xxhsum three times %6.2f s: %.2fx (bar %.2fx); memory %.0f MiB\n", $title, $ours, $floor, $ours / $floor, $bar, $peak);
 }
+
+$run(['rm', '-rf', '--', $folder]);
+mkdir($folder.'/CARD', 0777, true);
+$big = fopen($folder.'/CARD/C0001.mov', 'wb');
+ftruncate($big, 6_000_000_000);
+fclose($big);
+[$time, $peak] = $offload([CORE, 'offload', "$folder/CARD", "$folder/c"]);
+printf("offload  one file of 6 GB %6.2f s; memory %.0f MiB (bar 64 MiB)\n", $time, $peak);
 $run(['rm', '-rf', '--', $folder]);

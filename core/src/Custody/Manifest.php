@@ -35,13 +35,30 @@ final class Manifest
             mkdir($history, 0777);
         }
         usort($entries, static fn (ManifestEntry $x, ManifestEntry $y): int => strcmp($x->path, $y->path));
-        $generation = count(self::chain($folder)) + 1;
+        $chain = self::chain($folder);
+        $generation = count($chain) + 1;
+        self::clearUnowned($history, $generation, array_column($chain, 'path'));
         $label = preg_replace('/[^A-Za-z0-9._-]+/', '_', basename($folder));
         $file = sprintf('%s/%04d_%s_%s.mhl', $history, $generation, $label, gmdate('Y-m-d_His\Z', $now));
-        self::put($file, self::xml($folder, $entries, $process, $algorithm, $now));
-        self::put($history.'/ascmhl_chain.xml', self::chainXml([...self::chain($folder), ['path' => basename($file), 'c4' => C4::ofFile($file)]]));
+        self::put($file, static fn (\XMLWriter $xml) => self::writeGeneration($xml, $folder, $entries, $process, $algorithm, $now));
+        $chain[] = ['path' => basename($file), 'c4' => C4::ofFile($file)];
+        self::put($history.'/ascmhl_chain.xml', static fn (\XMLWriter $xml) => self::writeChain($xml, $chain));
 
         return $file;
+    }
+
+    /**
+     * A run that was killed between its manifest and the chain left one that nobody vouches for; it is made again now.
+     *
+     * @param  list<string>  $owned
+     */
+    private static function clearUnowned(string $history, int $generation, array $owned): void
+    {
+        foreach (scandir($history) ?: [] as $name) {
+            if ((str_starts_with($name, sprintf('%04d_', $generation)) && ! in_array($name, $owned, true)) || str_ends_with($name, '.part')) {
+                @unlink($history.'/'.$name);
+            }
+        }
     }
 
     /**
@@ -98,13 +115,32 @@ final class Manifest
         return $entries;
     }
 
+    /**
+     * What a generation says of itself: its process and the patterns of names that it leaves out.
+     *
+     * @return array{process: string, ignore: list<string>}
+     *
+     * @throws UnableToVerify if the file is not a manifest
+     */
+    public static function about(string $file): array
+    {
+        $process = self::load($file)->children(self::NAMESPACE)->processinfo;
+        $ignore = [];
+        foreach ($process->ignore->pattern ?? [] as $pattern) {
+            $ignore[] = (string) $pattern;
+        }
+
+        return ['process' => (string) $process->process, 'ignore' => $ignore];
+    }
+
     /** Whether a name can stand in XML 1.0 at all: valid UTF-8 without control characters but tab and newlines. */
     public static function canName(string $path): bool
     {
         return preg_match('/\A[\x{9}\x{A}\x{D}\x{20}-\x{D7FF}\x{E000}-\x{FFFD}\x{10000}-\x{10FFFF}]+\z/u', $path) === 1;
     }
 
-    private static function load(string $file): \SimpleXMLElement
+    /** @throws UnableToVerify if the file is not XML, or declares entities */
+    public static function load(string $file): \SimpleXMLElement
     {
         $text = @file_get_contents($file);
         if ($text === false) {
@@ -124,25 +160,51 @@ final class Manifest
         return $root;
     }
 
-    private static function put(string $file, string $content): void
+    /**
+     * Written element by element under a temporary name: a card of a hundred thousand files needs no more memory.
+     *
+     * @param  callable(\XMLWriter): void  $write
+     */
+    private static function put(string $file, callable $write): void
     {
         $temporary = $file.'.part';
-        $stream = @fopen($temporary, 'wb');
-        if ($stream === false || fwrite($stream, $content) !== strlen($content) || ! fsync($stream)) {
+        $xml = new \XMLWriter();
+        $stream = @fopen($temporary, 'c+b');
+        if ($stream === false || ! ftruncate($stream, 0) || ! @$xml->openUri($temporary)) {
+            throw UnableToVerify::manifest($file, 'it could not be written');
+        }
+        $xml->setIndent(true);
+        $xml->setIndentString('  ');
+        $xml->startDocument('1.0', 'UTF-8');
+        $write($xml);
+        $xml->endDocument();
+        $whole = $xml->flush() !== false;
+        unset($xml);
+        if (! $whole || ! self::endsWhole($stream) || ! fsync($stream)) {
+            fclose($stream);
+            @unlink($temporary);
             throw UnableToVerify::manifest($file, 'it could not be written');
         }
         fclose($stream);
         rename($temporary, $file);
     }
 
-    /** @param  list<ManifestEntry>  $entries */
-    private static function xml(string $folder, array $entries, string $process, HashAlgorithm $algorithm, int $now): string
+    /**
+     * Whether the closing tag arrived: the writer does not say so when a disk is full.
+     *
+     * @param  resource  $stream
+     */
+    private static function endsWhole($stream): bool
     {
-        $xml = new \XMLWriter();
-        $xml->openMemory();
-        $xml->setIndent(true);
-        $xml->setIndentString('  ');
-        $xml->startDocument('1.0', 'UTF-8');
+        $size = fstat($stream)['size'] ?? 0;
+        fseek($stream, max(0, $size - 64));
+
+        return preg_match('~</(hashlist|ascmhldirectory)>\s*\z~', (string) fread($stream, 64)) === 1;
+    }
+
+    /** @param  list<ManifestEntry>  $entries */
+    private static function writeGeneration(\XMLWriter $xml, string $folder, array $entries, string $process, HashAlgorithm $algorithm, int $now): void
+    {
         $xml->startElementNs(null, 'hashlist', self::NAMESPACE);
         $xml->writeAttribute('version', '2.0');
         $xml->startElement('creatorinfo');
@@ -192,9 +254,6 @@ final class Manifest
         }
         $xml->endElement();
         $xml->endElement();
-        $xml->endDocument();
-
-        return $xml->outputMemory();
     }
 
     /** @param  array{content: string, structure: string}  $hashes */
@@ -253,13 +312,8 @@ final class Manifest
     }
 
     /** @param  list<array{path: string, c4: string}>  $chain */
-    private static function chainXml(array $chain): string
+    private static function writeChain(\XMLWriter $xml, array $chain): void
     {
-        $xml = new \XMLWriter();
-        $xml->openMemory();
-        $xml->setIndent(true);
-        $xml->setIndentString('  ');
-        $xml->startDocument('1.0', 'UTF-8');
         $xml->startElementNs(null, 'ascmhldirectory', self::CHAIN_NAMESPACE);
         foreach ($chain as $index => $entry) {
             $xml->startElement('hashlist');
@@ -269,9 +323,6 @@ final class Manifest
             $xml->endElement();
         }
         $xml->endElement();
-        $xml->endDocument();
-
-        return $xml->outputMemory();
     }
 
     /** A carriage return written plain would be read back as a newline. */

@@ -6,7 +6,10 @@ namespace Cartella\Core\Custody;
 
 use Cartella\Core\Custody\Exception\InvalidCustody;
 use Cartella\Core\Custody\Exception\UnableToVerify;
+use Cartella\Core\Custody\Internal\Batch;
 use Cartella\Core\Custody\Internal\Destination;
+use Cartella\Core\Custody\Internal\Flush;
+use Cartella\Core\Custody\Internal\SourceFile;
 use Cartella\Core\Failure;
 
 /**
@@ -14,12 +17,11 @@ use Cartella\Core\Failure;
  * written everywhere; each copy is flushed, read back and compared before it gets its final name.
  *
  * The card is only read. One bad file or destination stops itself and nothing else. Run again after any stop, it goes
- * on with what is not verified yet. Memory does not grow with the files.
+ * on with what is not verified yet. Files go in batches: while one batch is being written down by the disks, the next
+ * is copied. Memory does not grow with the files.
  */
 final class Offload
 {
-    private const PIECE = 4 << 20;
-
     private int $files = 0;
 
     private int $bytes = 0;
@@ -29,10 +31,23 @@ final class Offload
     /** @var list<array{path: string, reason: string, byte?: int, destination?: string}> */
     private array $faults = [];
 
+    private Batch $batch;
+
+    /** The batch that the disks are writing down, and the flush that says when they have. */
+    private ?Batch $flushing = null;
+
+    private ?Flush $flush = null;
+
+    /** The batch that is read back. */
+    private ?Batch $reading = null;
+
+    private readonly OffloadProgress $progress;
+
     /**
      * @param  list<Destination>  $destinations
      * @param  (callable(array<string, mixed>): void)|null  $onFile
-     * @param  (callable(string $path, int $copiedBytes, 'copying'|'reading back' $step): void)|null  $onBytes
+     * @param  (callable(OffloadProgress): void)|null  $onProgress
+     * @param  callable(): int  $clock
      */
     private function __construct(
         private readonly string $source,
@@ -40,14 +55,18 @@ final class Offload
         private readonly HashAlgorithm $algorithm,
         private readonly bool $resume,
         private $onFile,
-        private $onBytes,
+        private $onProgress,
+        private $clock,
     ) {
+        $this->batch = new Batch();
+        $this->progress = new OffloadProgress();
+        $this->progress->verifiedBytes = array_fill(0, count($destinations), 0);
     }
 
     /**
      * @param  list<string>  $destinations  folders; the copy lands in `DEST/<name of source>/`
      * @param  (callable(array<string, mixed>): void)|null  $onFile  after each file, with its path, bytes, hash and state
-     * @param  (callable(string, int, string): void)|null  $onBytes  while a file goes; may throw to stop the run cleanly
+     * @param  (callable(OffloadProgress): void)|null  $onProgress  for every piece of a file; may throw to stop the run cleanly
      * @param  string|null  $name  the folder's name at the destinations, if not the source's own
      * @param  (callable(): int)|null  $clock  Unix seconds
      *
@@ -60,7 +79,7 @@ final class Offload
         HashAlgorithm $algorithm = HashAlgorithm::Xxh128,
         bool $resume = false,
         ?callable $onFile = null,
-        ?callable $onBytes = null,
+        ?callable $onProgress = null,
         ?string $name = null,
         ?callable $clock = null,
     ): OffloadReport {
@@ -68,12 +87,17 @@ final class Offload
         if ($real === false || ! is_dir($real) || ! is_readable($real)) {
             throw UnableToVerify::noFolder($source);
         }
-        $clock ??= 'time';
         $targets = self::destinations($real, $destinations, $name ?? basename($real));
-        $offload = new self($real, $targets, $algorithm, $resume, $onFile, $onBytes);
-        $offload->copyAll($clock);
+        $offload = new self($real, $targets, $algorithm, $resume, $onFile, $onProgress, $clock ?? 'time');
+        try {
+            $offload->copyAll();
+        } finally {
+            foreach ($targets as $target) {
+                $target->abandon();
+            }
+        }
 
-        return $offload->report($clock());
+        return $offload->report();
     }
 
     /**
@@ -87,6 +111,7 @@ final class Offload
         }
         $seen = [];
         foreach ($paths as $path) {
+            $path = str_starts_with($path, '/') ? $path : getcwd().'/'.$path;
             // What does not exist yet is judged by the nearest folder above it that does.
             $existing = $path;
             while (! file_exists($existing) && dirname($existing) !== $existing) {
@@ -108,7 +133,7 @@ final class Offload
         return array_values($seen);
     }
 
-    private function copyAll(callable $clock): void
+    private function copyAll(): void
     {
         foreach ($this->destinations as $destination) {
             $destination->open($this->resume);
@@ -133,149 +158,169 @@ final class Offload
             }
             $this->files++;
             $this->bytes += $facts['size'];
-            if (! Manifest::canName($path)) {
-                $this->fault($path, 'Its name holds bytes that no manifest can carry.');
-
-                continue;
+            if (Manifest::canName($path)) {
+                $this->one($path, $facts);
+            } else {
+                $this->failed($path, $facts, 'Its name holds bytes that no manifest can carry.');
             }
-            $this->one($path, $facts, $clock);
+            if ($this->batch->isFull()) {
+                $this->turnOver();
+            }
+        }
+        // Once each to flush the last batch, to read it back, and to settle it.
+        for ($stage = 0; $stage < 3; $stage++) {
+            $this->turnOver();
         }
     }
 
     /** @param  array{type: string, size: int, mtime: int}  $facts */
-    private function one(string $path, array $facts, callable $clock): void
+    private function one(string $path, array $facts): void
     {
         $writing = $checking = [];
         $done = 0;
         $known = null;
-        foreach ($this->destinations as $destination) {
+        foreach ($this->destinations as $number => $destination) {
             $hash = $destination->verifiedHash($path, $facts['size'], $facts['mtime'], $this->algorithm);
             if ($destination->stopped !== null) {
                 continue;
             }
             if ($hash !== null) {
                 $known = $hash;
+                $this->progress->verifiedBytes[$number] += $facts['size'];
                 $done++;
             } elseif ($destination->has($path)) {
-                $checking[] = $destination;
+                $checking[] = $number;
             } else {
-                $writing[] = $destination;
+                $writing[] = $number;
             }
         }
-        if ($writing !== [] || $checking !== []) {
-            $hash = $this->copy($path, $facts, $writing);
-            if ($hash === null) {
-                return;
-            }
-            $done += $this->verify($path, $facts, $hash, $writing, $checking, $clock);
-            $known = $hash;
+        if ($writing === [] && $checking === []) {
+            $this->progress->copiedBytes += $facts['size'];
+            $this->settled($path, $facts['size'], $known, $done);
+
+            return;
         }
-        $everywhere = $done === count($this->destinations);
-        if ($everywhere) {
-            $this->verified++;
-        }
-        if ($this->onFile !== null) {
-            ($this->onFile)(['path' => mb_scrub($path), 'bytes' => $facts['size'], 'hash' => $known, 'algorithm' => $this->algorithm->value, 'copies' => $done, 'state' => $everywhere ? 'verified' : 'fault']);
-        }
+        $this->copy($path, $facts, $writing, $checking, $done);
     }
 
     /**
      * Reads the source once, to the hash and to every destination that needs the file.
      *
      * @param  array{type: string, size: int, mtime: int}  $facts
-     * @param  list<Destination>  $writing
-     * @return string|null null when the source failed; the fault is noted and nothing is left behind
+     * @param  list<int>  $writing
+     * @param  list<int>  $checking
      */
-    private function copy(string $path, array $facts, array $writing): ?string
+    private function copy(string $path, array $facts, array $writing, array $checking, int $done): void
     {
-        $stream = @fopen($this->source.'/'.$path, 'rb');
-        if ($stream === false) {
-            $this->fault($path, 'It cannot be opened.', 0);
-
-            return null;
-        }
-        stream_set_read_buffer($stream, 0);
-        $opened = fstat($stream);
-        foreach ($writing as $destination) {
-            $destination->begin($path);
-        }
-        $hash = hash_init($this->algorithm->value);
-        $read = 0;
-        $reason = null;
+        $source = new SourceFile($this->source.'/'.$path, $facts);
+        $before = $this->progress->copiedBytes;
         try {
-            while ($read < $facts['size']) {
-                error_clear_last();
-                $piece = @fread($stream, min(self::PIECE, $facts['size'] - $read));
-                if ($piece === false || $piece === '') {
-                    clearstatcache();
-                    $reason = error_get_last() === null && (@filesize($this->source.'/'.$path) !== $facts['size'])
-                        ? 'It changed while it was being copied.'
-                        : 'It cannot be read past this byte.';
-                    break;
-                }
+            foreach ($source->trouble === null ? $writing : [] as $number) {
+                $this->destinations[$number]->begin();
+            }
+            $hash = hash_init($this->algorithm->value);
+            while (($piece = $source->next()) !== null) {
                 hash_update($hash, $piece);
-                $read += strlen($piece);
-                foreach ($writing as $destination) {
-                    $destination->write($piece);
+                foreach ($writing as $number) {
+                    $this->destinations[$number]->write($piece);
                 }
-                if ($this->onBytes !== null) {
-                    ($this->onBytes)($path, $read, 'copying');
-                }
+                $this->progress->copiedBytes = $before + $source->readBytes;
+                $this->tell($path, 'copying');
             }
-            clearstatcache();
-            $after = @lstat($this->source.'/'.$path);
-            if ($reason === null && ($after === false || $after['size'] !== $facts['size'] || $after['mtime'] !== $facts['mtime'] || $after['ino'] !== $opened['ino'])) {
-                $reason = 'It changed while it was being copied.';
-            }
-        } catch (\Throwable $stop) {
-            foreach ($writing as $destination) {
-                $destination->abandon();
-            }
-            throw $stop;
         } finally {
-            fclose($stream);
+            $source->close();
         }
-        if ($reason !== null) {
-            foreach ($writing as $destination) {
-                $destination->abandon();
+        $this->progress->copiedBytes = $before + $facts['size'];
+        $at = array_fill_keys($checking, null);
+        foreach ($writing as $number) {
+            $part = $this->destinations[$number]->end($source->trouble === null ? $facts['mtime'] : null);
+            if ($part !== null) {
+                $at[$number] = $part;
             }
-            $this->fault($path, $reason, $read);
-
-            return null;
         }
+        if ($source->trouble !== null) {
+            $this->failed($path, $facts, $source->trouble, $source->readBytes);
 
-        return hash_final($hash);
+            return;
+        }
+        $this->batch->add(new ManifestEntry($path, $facts['size'], $facts['mtime'], $this->algorithm, hash_final($hash), 'original', ($this->clock)()), $at, $done);
     }
 
     /**
-     * @param  array{type: string, size: int, mtime: int}  $facts
-     * @param  list<Destination>  $writing
-     * @param  list<Destination>  $checking
-     * @return int destinations at which the file is verified now
+     * Moves every batch on by one stage: what was copied is written down by the disks, what they have written is read
+     * back, and what was read back is settled. Copying goes on beside the first two.
      */
-    private function verify(string $path, array $facts, string $hash, array $writing, array $checking, callable $clock): int
+    private function turnOver(): void
     {
-        $done = 0;
-        if ($this->onBytes !== null) {
-            ($this->onBytes)($path, $facts['size'], 'reading back');
-        }
-        foreach ($writing as $destination) {
-            $trouble = $destination->finish($path, $facts, $hash, $this->algorithm, $clock());
-            if ($trouble === null) {
-                $done++;
-            } else {
-                $this->fault($path, $trouble, destination: $destination->root);
+        $written = $this->flushing;
+        foreach ($written === null ? [] : $this->destinations as $destination) {
+            if ($destination->stopped === null && ! $this->flush?->reached($destination->folder)) {
+                $destination->lose();
             }
         }
-        foreach ($checking as $destination) {
-            if ($destination->holds($path, $facts, $hash, $this->algorithm, $clock())) {
-                $done++;
-            } else {
-                $this->fault($path, 'Another file of that name is already there; it was left as it is.', destination: $destination->root);
+        $this->flushing = $this->batch->files === [] ? null : $this->batch;
+        $this->flush = $this->flushing === null ? null : Flush::start(array_map(
+            static fn (Destination $destination): string => $destination->folder,
+            array_values(array_filter($this->destinations, static fn (Destination $destination): bool => $destination->stopped === null)),
+        ));
+        $this->batch = new Batch();
+        foreach ($written->files ?? [] as $file) {
+            foreach ($file['at'] as $number => $part) {
+                $this->destinations[$number]->readBack($file['entry'], $part);
             }
         }
+        foreach ($this->reading->files ?? [] as $file) {
+            $this->settle($file['entry'], $file['at'], $file['done']);
+        }
+        $this->reading = $written;
+    }
 
-        return $done;
+    /** @param  array<int, string|null>  $at */
+    private function settle(ManifestEntry $entry, array $at, int $done): void
+    {
+        $this->tell($entry->path, 'reading back');
+        foreach ($at as $number => $part) {
+            $destination = $this->destinations[$number];
+            $trouble = $destination->settle($entry, $part);
+            if ($trouble === null) {
+                $this->progress->verifiedBytes[$number] += $entry->sizeBytes;
+                $done++;
+            } elseif ($destination->stopped === null) {
+                $this->fault($entry->path, $trouble, destination: $destination->root);
+            }
+        }
+        $this->settled($entry->path, $entry->sizeBytes, $entry->hash, $done);
+    }
+
+    private function settled(string $path, int $bytes, ?string $hash, int $copies): void
+    {
+        $everywhere = $copies === count($this->destinations);
+        $this->verified += (int) $everywhere;
+        $this->progress->files++;
+        $this->progress->bytes += $bytes;
+        if ($this->onFile !== null) {
+            ($this->onFile)(['path' => mb_scrub($path), 'bytes' => $bytes, 'hash' => $hash, 'algorithm' => $this->algorithm->value, 'copies' => $copies, 'state' => $everywhere ? 'verified' : 'fault']);
+        }
+        $this->tell($path, 'reading back');
+    }
+
+    /** @param  array{type: string, size: int, mtime: int}  $facts */
+    private function failed(string $path, array $facts, string $reason, ?int $byte = null): void
+    {
+        $this->progress->files++;
+        $this->progress->bytes += $facts['size'];
+        $this->fault($path, $reason, $byte);
+    }
+
+    /** @param  'copying'|'reading back'  $step */
+    private function tell(string $path, string $step): void
+    {
+        if ($this->onProgress === null) {
+            return;
+        }
+        $this->progress->path = mb_scrub($path);
+        $this->progress->step = $step;
+        ($this->onProgress)($this->progress);
     }
 
     private function fault(string $path, string $reason, ?int $byte = null, ?string $destination = null): void
@@ -293,14 +338,14 @@ final class Offload
         }
     }
 
-    private function report(int $now): OffloadReport
+    private function report(): OffloadReport
     {
         $manifests = [];
         foreach ($this->destinations as $destination) {
             if ($destination->stopped !== null) {
                 $this->faults[] = ['path' => '', 'reason' => $destination->stopped, 'destination' => Failure::quote($destination->root)];
             }
-            $manifest = $destination->close($this->algorithm, $now);
+            $manifest = $destination->close($this->algorithm, ($this->clock)());
             if ($manifest !== null) {
                 $manifests[] = $manifest;
             }

@@ -6,12 +6,16 @@ namespace Cartella\Core\Custody;
 
 use Cartella\Core\Custody\Exception\UnableToVerify;
 
-/** Compares a folder with its manifests: missing, altered, new and renamed files, and manifests that the chain disowns. */
+/**
+ * Compares a folder with its manifests: missing, altered, new and renamed files, and manifests that the chain disowns.
+ *
+ * ASC MHL 2.0 with its history comes first; a folder that has none is compared with the MHL 1.1 lists beside its files.
+ */
 final class Verify
 {
     /**
      * @param  bool  $record  adds a generation with what was found
-     * @param  (callable(string $path, int $done, int $total): void)|null  $progress
+     * @param  (callable(string $path, int $bytes, int $files): void)|null  $progress  bytes and files that were read again so far
      * @return array{ok: bool, missing: list<string>, altered: list<string>, new: list<string>, renamed: list<array{from: string, to: string}>, problems: list<string>}
      *
      * @throws UnableToVerify if there is no folder, no manifest, or one that is not XML
@@ -23,7 +27,8 @@ final class Verify
             throw UnableToVerify::noFolder($folder);
         }
         $problems = [];
-        $known = self::known($root, $problems);
+        $ignore = Manifest::IGNORED;
+        $known = self::known($root, $problems, $ignore);
         $missing = $altered = $new = $checked = [];
         $there = [];
         foreach (FolderWalk::of($root) as $path => $facts) {
@@ -31,7 +36,7 @@ final class Verify
                 $there[(string) $path] = $facts;
             }
         }
-        $done = 0;
+        $bytes = $files = 0;
         foreach ($known as $path => $entry) {
             $path = (string) $path;
             if (! isset($there[$path])) {
@@ -42,13 +47,15 @@ final class Verify
                     $altered[] = $path;
                 }
                 $checked[$path] = [$entry->algorithm, $hash, $hash === $entry->hash ? 'verified' : 'failed'];
+                $bytes += $entry->sizeBytes;
             }
+            $files++;
             if ($progress !== null) {
-                $progress($path, ++$done, count($known));
+                $progress($path, $bytes, $files);
             }
         }
         foreach ($there as $path => $facts) {
-            if (! isset($known[$path]) && ! self::isIgnored((string) $path)) {
+            if (! isset($known[$path]) && ! self::isIgnored((string) $path, $ignore)) {
                 $new[] = (string) $path;
             }
         }
@@ -71,15 +78,16 @@ final class Verify
      * The last trusted checksum of every path over all generations.
      *
      * @param  list<string>  $problems
+     * @param  list<string>  $ignore  gets the patterns that the generations name
      * @return array<string, ManifestEntry>
      */
-    private static function known(string $root, array &$problems): array
+    private static function known(string $root, array &$problems, array &$ignore): array
     {
         $history = $root.'/'.FolderWalk::HISTORY;
         $chain = Manifest::chain($root);
-        $files = glob($history.'/[0-9][0-9][0-9][0-9]_*.mhl') ?: [];
+        $files = array_map(static fn (string $name): string => $history.'/'.$name, array_values(preg_grep('/\A\d{4}_.*\.mhl\z/s', @scandir($history) ?: []) ?: []));
         if ($chain === [] && $files === []) {
-            throw UnableToVerify::noManifest($root);
+            return self::legacy($root, $problems, $ignore);
         }
         $owned = array_column($chain, 'c4', 'path');
         foreach ($chain as $generation) {
@@ -95,16 +103,48 @@ final class Verify
             if (! isset($owned[basename($file)])) {
                 $problems[] = sprintf('%s is not in the chain.', UnableToVerify::quote(basename($file)));
             }
-            foreach (Manifest::read($file) as $entry) {
-                if (self::climbs($entry->path)) {
-                    $problems[] = sprintf('%s names a path outside the folder: %s.', UnableToVerify::quote(basename($file)), UnableToVerify::quote($entry->path));
-                } elseif ($entry->action !== 'failed') {
-                    $known[$entry->path] = $entry;
-                }
-            }
+            $ignore = [...$ignore, ...array_diff(Manifest::about($file)['ignore'], $ignore)];
+            self::take(Manifest::read($file), $file, $known, $problems);
         }
 
         return $known;
+    }
+
+    /**
+     * @param  list<string>  $problems
+     * @param  list<string>  $ignore
+     * @return array<string, ManifestEntry>
+     */
+    private static function legacy(string $root, array &$problems, array &$ignore): array
+    {
+        $lists = LegacyManifest::in($root);
+        if ($lists === []) {
+            throw UnableToVerify::noManifest($root);
+        }
+        $known = [];
+        foreach ($lists as $name) {
+            // The list does not list itself.
+            $ignore[] = $name;
+            self::take(LegacyManifest::read($root.'/'.$name), $name, $known, $problems);
+        }
+
+        return $known;
+    }
+
+    /**
+     * @param  list<ManifestEntry>  $entries
+     * @param  array<string, ManifestEntry>  $known
+     * @param  list<string>  $problems
+     */
+    private static function take(array $entries, string $file, array &$known, array &$problems): void
+    {
+        foreach ($entries as $entry) {
+            if (self::climbs($entry->path)) {
+                $problems[] = sprintf('%s names a path outside the folder: %s.', UnableToVerify::quote(basename($file)), UnableToVerify::quote($entry->path));
+            } elseif ($entry->action !== 'failed') {
+                $known[$entry->path] = $entry;
+            }
+        }
     }
 
     private static function climbs(string $path): bool
@@ -112,11 +152,17 @@ final class Verify
         return $path === '' || $path[0] === '/' || in_array('..', explode('/', $path), true);
     }
 
-    private static function isIgnored(string $path): bool
+    /** @param  list<string>  $patterns of names, or of whole paths where they hold a slash */
+    private static function isIgnored(string $path, array $patterns): bool
     {
+        foreach ($patterns as $pattern) {
+            if (str_contains(rtrim($pattern, '/'), '/') && (fnmatch(trim($pattern, '/'), $path) || str_starts_with($path, trim($pattern, '/').'/'))) {
+                return true;
+            }
+        }
         foreach (explode('/', $path) as $part) {
-            foreach (Manifest::IGNORED as $pattern) {
-                if ($pattern !== 'ascmhl' && fnmatch($pattern, $part)) {
+            foreach ($patterns as $pattern) {
+                if (fnmatch(rtrim($pattern, '/'), $part)) {
                     return true;
                 }
             }
@@ -135,14 +181,20 @@ final class Verify
      */
     private static function renamed(string $root, array $known, array &$missing, array &$new): array
     {
-        $renamed = [];
+        $bySize = [];
+        foreach ($new as $n => $to) {
+            if (! is_link($root.'/'.$to) && is_file($root.'/'.$to)) {
+                $bySize[(int) filesize($root.'/'.$to)][$n] = $to;
+            }
+        }
+        $renamed = $hashes = [];
         foreach ($missing as $m => $from) {
-            foreach ($new as $n => $to) {
-                $file = $root.'/'.$to;
-                if (! is_link($file) && is_file($file) && filesize($file) === $known[$from]->sizeBytes
-                    && hash_file($known[$from]->algorithm->value, $file) === $known[$from]->hash) {
+            $entry = $known[$from];
+            foreach ($bySize[$entry->sizeBytes] ?? [] as $n => $to) {
+                $hashes[$to][$entry->algorithm->value] ??= (string) @hash_file($entry->algorithm->value, $root.'/'.$to);
+                if ($hashes[$to][$entry->algorithm->value] === $entry->hash) {
                     $renamed[] = ['from' => $from, 'to' => $to];
-                    unset($missing[$m], $new[$n]);
+                    unset($missing[$m], $new[$n], $bySize[$entry->sizeBytes][$n]);
                     break;
                 }
             }
@@ -163,6 +215,7 @@ final class Verify
     private static function record(string $root, array $known, array $checked, array $new, array $renamed, array $there, int $now): void
     {
         $algorithm = $known === [] ? HashAlgorithm::Xxh128 : reset($known)->algorithm;
+        $algorithm = $algorithm === HashAlgorithm::Xxh32 ? HashAlgorithm::Xxh128 : $algorithm;
         $entries = [];
         foreach ($checked as $path => [$used, $hash, $action]) {
             $entries[] = new ManifestEntry((string) $path, $there[$path]['size'], $there[$path]['mtime'], $used, $hash, $action, $now);

@@ -11,16 +11,23 @@ use Cartella\Core\Custody\Manifest;
 use Cartella\Core\Custody\ManifestEntry;
 
 /**
- * One destination of a running offload: its folder, the file that is being written, and a journal of what is verified.
+ * One destination of a running offload: its folder, the parts that are not verified yet, and a journal of what is.
  *
- * The journal lies in the manifest history while the offload is unfinished, a JSON line per verified file, flushed
- * before the next file begins. When the disk is full or gone the destination stops and says so; the others go on.
+ * Both lie in the manifest history while the offload is unfinished: parts under numbers, which are rubbish after any
+ * stop, and a JSON line per verified file. When the disk is full or gone the destination stops and says so; the others
+ * go on.
  *
  * @internal
  */
 final class Destination
 {
     private const JOURNAL = '.offload.jsonl';
+
+    private const PARTS = '.offload';
+
+    private const FULL = 'The volume is full or cannot be written any more.';
+
+    private const IN_THE_WAY = 'Another file of that name is already there; it was left as it is.';
 
     public readonly string $folder;
 
@@ -39,7 +46,11 @@ final class Destination
     /** @var resource|null */
     private $stream = null;
 
-    private string $temporary = '';
+    private int $part = 0;
+
+    private bool $hasHistory = false;
+
+    private ?ReadBack $reader = null;
 
     public function __construct(public readonly string $root, string $name)
     {
@@ -55,26 +66,44 @@ final class Destination
             return;
         }
         $file = $history.'/'.self::JOURNAL;
-        if ($resume) {
-            foreach (@file($file, FILE_IGNORE_NEW_LINES) ?: [] as $line) {
-                $entry = json_decode($line, true);
-                if (is_array($entry) && isset($entry['path'], $entry['size'], $entry['mtime'], $entry['hash'], $entry['algorithm'], $entry['at'])) {
-                    $this->journalled[(string) $entry['path']] = $entry;
-                }
-            }
-        }
-        $journal = @fopen($file, $resume ? 'ab' : 'wb');
+        $journal = @fopen($file, 'c+b');
         if ($journal === false) {
             $this->stop('Nothing can be written there.');
 
             return;
         }
+        if (! flock($journal, LOCK_EX | LOCK_NB)) {
+            fclose($journal);
+            $this->stop('Another offload is writing the same folder there.');
+
+            return;
+        }
+        while ($resume && ($line = fgets($journal)) !== false) {
+            $entry = json_decode($line, true);
+            if (is_array($entry) && isset($entry['path'], $entry['size'], $entry['mtime'], $entry['hash'], $entry['algorithm'], $entry['at'])) {
+                $path = (string) $entry['path'];
+                unset($entry['path']);
+                $this->journalled[$path] = $entry;
+            }
+        }
+        if (! $resume) {
+            ftruncate($journal, 0);
+        }
+        fseek($journal, 0, SEEK_END);
+        // A line that a kill tore must not swallow the next one.
+        fwrite($journal, "\n");
         $this->journal = $journal;
+        $this->hasHistory = Manifest::chain($this->folder) !== [];
+        $this->clearParts();
+        if (! is_dir($this->parts()) && ! @mkdir($this->parts())) {
+            $this->stop('Nothing can be written there.');
+        }
     }
 
     public function makeFolder(string $path): void
     {
-        if ($this->stopped === null && ! is_dir($this->folder.'/'.$path) && ! @mkdir($this->folder.'/'.$path, 0777, true)) {
+        // Never with its parents: they come first in the walk, and a volume that is gone must not be made up again.
+        if ($this->stopped === null && ! is_dir($this->folder.'/'.$path) && ! @mkdir($this->folder.'/'.$path)) {
             $this->stop('A folder cannot be made there. Is the volume full, or gone?');
         }
     }
@@ -97,11 +126,12 @@ final class Destination
         return @lstat($this->folder.'/'.$path) !== false;
     }
 
-    public function begin(string $path): void
+    public function begin(): void
     {
-        // A short fixed name beside the final one: a 255-byte name would leave no room for a suffix.
-        $this->temporary = dirname($this->folder.'/'.$path).'/.cartella-'.hash('xxh64', $path).'.part';
-        $stream = @fopen($this->temporary, 'wb');
+        if ($this->stopped !== null) {
+            return;
+        }
+        $stream = @fopen($this->parts().'/'.++$this->part, 'wb');
         if ($stream === false) {
             $this->stop('Nothing can be written there. Is the volume full, or gone?');
 
@@ -119,8 +149,8 @@ final class Destination
         for ($at = 0, $length = strlen($piece); $at < $length;) {
             $written = @fwrite($this->stream, $at === 0 ? $piece : substr($piece, $at));
             if ($written === false || $written === 0) {
-                $this->abandon();
-                $this->stop('The volume is full or cannot be written any more.');
+                $this->end(null);
+                $this->stop(self::FULL);
 
                 return;
             }
@@ -128,77 +158,105 @@ final class Destination
         }
     }
 
-    public function abandon(): void
+    /**
+     * Ends the part.
+     *
+     * @param  int|null  $modifiedAt  Unix seconds; null when the part is not wanted
+     * @return string|null the part's file; null when there is none
+     */
+    public function end(?int $modifiedAt): ?string
     {
-        if ($this->stream !== null) {
-            fclose($this->stream);
-            $this->stream = null;
-            @unlink($this->temporary);
+        if ($this->stream === null) {
+            return null;
         }
+        fclose($this->stream);
+        $this->stream = null;
+        $file = $this->parts().'/'.$this->part;
+        if ($modifiedAt === null) {
+            @unlink($file);
+
+            return null;
+        }
+        @touch($file, $modifiedAt);
+
+        return $file;
+    }
+
+    /** The disk did not take what was written. */
+    public function lose(): void
+    {
+        $this->stop(is_dir($this->folder) ? self::FULL : 'The volume is gone.');
+    }
+
+    /** Has a part, or the file that was there already, read back behind the copying. */
+    public function readBack(ManifestEntry $entry, ?string $part): void
+    {
+        ($this->reader ??= new ReadBack())->ask($part ?? $this->folder.'/'.$entry->path, $entry->algorithm);
     }
 
     /**
-     * Flushes, reads back, compares, and only then gives the file its name.
+     * Compares what was read back, and only then gives a part its name.
      *
-     * @param  array{type: string, size: int, mtime: int}  $facts
+     * @param  string|null  $part  null where a file of that name was there already
      * @return string|null what went wrong, null when the file is verified
      */
-    public function finish(string $path, array $facts, string $hash, HashAlgorithm $algorithm, int $now): ?string
+    public function settle(ManifestEntry $entry, ?string $part): ?string
     {
-        if ($this->stream === null) {
-            return $this->stopped ?? 'It could not be written.';
+        $hash = $this->reader?->answer();
+        if ($part === null) {
+            return $this->hold($entry, $hash);
         }
-        $flushed = @fsync($this->stream);
-        fclose($this->stream);
-        $this->stream = null;
-        if (! $flushed) {
-            @unlink($this->temporary);
-            $this->stop('The volume is full or cannot be written any more.');
+        if ($hash !== $entry->hash) {
+            if (! is_file($part)) {
+                $this->lose();
 
-            return $this->stopped;
-        }
-        if (@hash_file($algorithm->value, $this->temporary) !== $hash) {
-            @unlink($this->temporary);
+                return $this->stopped;
+            }
+            @unlink($part);
 
             return 'What was written reads back differently.';
         }
-        touch($this->temporary, $facts['mtime']);
         // link() refuses an existing name where rename() would replace it.
-        $final = $this->folder.'/'.$path;
-        if (! @link($this->temporary, $final)) {
-            if ($this->has($path) || ! @rename($this->temporary, $final)) {
-                @unlink($this->temporary);
+        $final = $this->folder.'/'.$entry->path;
+        if (@link($part, $final)) {
+            @unlink($part);
+        } elseif ($this->has($entry->path) || ! @rename($part, $final)) {
+            @unlink($part);
 
-                return 'Another file of that name is already there; it was left as it is.';
-            }
+            return self::IN_THE_WAY;
         }
-        @unlink($this->temporary);
-        $this->note(new ManifestEntry($path, $facts['size'], $facts['mtime'], $algorithm, $hash, 'original', $now));
+        $this->note($entry);
 
         return null;
     }
 
-    /** @param  array{type: string, size: int, mtime: int}  $facts */
-    public function holds(string $path, array $facts, string $hash, HashAlgorithm $algorithm, int $now): bool
+    private function hold(ManifestEntry $entry, ?string $hash): ?string
     {
-        $file = $this->folder.'/'.$path;
-        if (is_link($file) || ! is_file($file) || filesize($file) !== $facts['size'] || @hash_file($algorithm->value, $file) !== $hash) {
-            return false;
+        $file = $this->folder.'/'.$entry->path;
+        if (is_link($file) || ! is_file($file) || filesize($file) !== $entry->sizeBytes || $hash !== $entry->hash) {
+            return self::IN_THE_WAY;
         }
-        $known = array_column(Manifest::chain($this->folder), 'path') !== [];
-        $this->note(new ManifestEntry($path, $facts['size'], $facts['mtime'], $algorithm, $hash, $known ? 'verified' : 'original', $now));
+        $this->note($this->hasHistory ? new ManifestEntry($entry->path, $entry->sizeBytes, $entry->modifiedAt, $entry->algorithm, $entry->hash, 'verified', $entry->hashedAt) : $entry);
 
-        return true;
+        return null;
+    }
+
+    /** Drops what is not verified; after a whole run there is nothing left to drop. */
+    public function abandon(): void
+    {
+        $this->end(null);
+        $this->reader?->end();
+        $this->reader = null;
+        if ($this->journal !== null) {
+            $this->clearParts();
+            @rmdir($this->parts());
+        }
     }
 
     /** Writes the manifest over what is verified; the journal goes when nothing is left to do. */
     public function close(HashAlgorithm $algorithm, int $now): ?string
     {
-        if ($this->journal !== null) {
-            fclose($this->journal);
-            $this->journal = null;
-        }
-        if ($this->entries === []) {
+        if ($this->journal === null || $this->entries === []) {
             return null;
         }
         try {
@@ -210,6 +268,11 @@ final class Destination
         }
         if ($this->stopped === null) {
             @unlink($this->folder.'/'.FolderWalk::HISTORY.'/'.self::JOURNAL);
+        }
+        fclose($this->journal);
+        $this->journal = null;
+        if (! Flush::start([$this->folder])->reached($this->folder)) {
+            $this->lose();
         }
 
         return $manifest;
@@ -223,7 +286,20 @@ final class Destination
                 'path' => $entry->path, 'size' => $entry->sizeBytes, 'mtime' => $entry->modifiedAt,
                 'hash' => $entry->hash, 'algorithm' => $entry->algorithm->value, 'at' => $entry->hashedAt,
             ], JSON_THROW_ON_ERROR | JSON_UNESCAPED_SLASHES | JSON_UNESCAPED_UNICODE)."\n");
-            fflush($this->journal);
+        }
+    }
+
+    private function parts(): string
+    {
+        return $this->folder.'/'.FolderWalk::HISTORY.'/'.self::PARTS;
+    }
+
+    private function clearParts(): void
+    {
+        foreach (@scandir($this->parts()) ?: [] as $part) {
+            if (ctype_digit($part)) {
+                @unlink($this->parts().'/'.$part);
+            }
         }
     }
 
