@@ -13,6 +13,9 @@ return [
     // The cards that the stand-in bench can insert.
     'card_library' => env('CARTELLA_CARD_LIBRARY', base_path('var/demo/cards')),
 
+    // The page that inserts simulated cards; none where there are real readers.
+    'card_panel' => env('CARTELLA_CARD_PANEL'),
+
     // Copies go to every one of these; a card is safe when each file is verified on two.
     'stores' => [
         'shuttle-1' => ['name' => 'Shuttle 1', 'path' => env('CARTELLA_STORE_1', $var.'/stores/shuttle-1')],

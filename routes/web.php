@@ -34,6 +34,8 @@ Route::prefix('api')->group(static function (): void {
         Route::get('days/{day}/sheet', [DayController::class, 'show']);
         Route::get('days/{day}/cards', [CardsController::class, 'index']);
         Route::get('cards/{card}', [CardsController::class, 'show']);
+        Route::get('cards/{card}/report/{kind}.{format}', [CardsController::class, 'cardReport'])->where(['kind' => 'camera|sound', 'format' => 'pdf|csv']);
+        Route::get('days/{day}/report/{kind}.{format}', [CardsController::class, 'dayReport'])->where(['kind' => 'camera|sound', 'format' => 'pdf|csv']);
         Route::get('days/{day}/log', [LogController::class, 'show']);
         Route::get('days/{day}/lineup', [LineupController::class, 'show']);
         Route::get('bins', [BinsController::class, 'index']);
@@ -69,6 +71,10 @@ Route::prefix('api')->group(static function (): void {
             Route::post('days/{day}/points', [DayController::class, 'fix']);
             Route::get('days/{day}/volumes/{volume}', [CardsController::class, 'volume'])->where('volume', '[^/]{1,255}');
             Route::post('days/{day}/volumes/{volume}/offload', [CardsController::class, 'offload'])->where('volume', '[^/]{1,255}');
+            Route::get('days/{day}/place', [CardsController::class, 'place']);
+            Route::put('card-template', [CardsController::class, 'template']);
+            Route::put('cards/{card}/device', [CardsController::class, 'cardDevice']);
+            Route::post('clips/{clip}/clock', [CardsController::class, 'clock']);
             Route::post('cards/{card}/release', [CardsController::class, 'release']);
             Route::post('cards/{card}/verify', [CardsController::class, 'verify']);
             Route::post('device', [CardsController::class, 'device']);

@@ -20,7 +20,7 @@ use_profile() {
         test) CARTELLA_VAR=$CARTELLA_ROOT/var/test web=${CARTELLA_TEST_WEB_PORT:-8020} db=${CARTELLA_TEST_DB_PORT:-33316} ;;
         bench) CARTELLA_VAR=$CARTELLA_ROOT/var/bench web=${CARTELLA_BENCH_WEB_PORT:-8030} db=${CARTELLA_BENCH_DB_PORT:-33326} ;;
     esac
-    export CARTELLA_VAR WEB_PORT=$web DB_PORT=$db
+    export CARTELLA_VAR WEB_PORT=$web DB_PORT=$db PANEL_PORT=${CARTELLA_PANEL_PORT:-$((web + 1))}
     export WEB_HOST=${CARTELLA_WEB_HOST:-127.0.0.1}
     export APP_URL=http://$WEB_HOST:$WEB_PORT
     export APP_ENV=${APP_ENV:-production} APP_DEBUG=false APP_NAME=Cartella LOG_CHANNEL=single
@@ -64,6 +64,7 @@ DEBIAN_PACKAGES=(
     mariadb-server-core mariadb-client-core nginx-light supervisor
     php8.2-fpm php8.2-cli php8.2-mysql php8.2-xml php8.2-mbstring php8.2-intl php8.2-curl php8.2-zip php8.2-gd php8.2-bcmath
     ffmpeg espeak-ng unzip fonts-dejavu-core
+    squashfs-tools squashfuse fuse3
 )
 TEST_PACKAGES=(chromium chromium-driver xxhash procps)
 
@@ -213,6 +214,6 @@ app_up() {
     services_up
     artisan migrate --force > "$LOGS/migrate.log" 2>&1 || fail "the database tables could not be made. See $LOGS/migrate.log."
     artisan cartella:recover --all >> "$LOGS/migrate.log" 2>&1 || true
-    supervise start copy 'work:*' schedule > /dev/null
+    supervise start 'copy:*' 'work:*' schedule watch > /dev/null
     wait_until 20 web_answers || fail "the web server did not start. See $LOGS/nginx.log."
 }

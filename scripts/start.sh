@@ -15,7 +15,10 @@ ensure_ui
 
 trap 'trap - INT TERM; echo; say "Stopping Cartella."; exit 0' INT TERM
 trap services_down EXIT
+# Stand-in card readers come with the demo only.
+[ -z "$demo" ] || export CARTELLA_CARD_PANEL=http://127.0.0.1:$PANEL_PORT
 app_up
+[ -z "$demo" ] || supervise start panel > /dev/null
 if [ -n "$demo" ]; then
     artisan cartella:demo || fail "the demo production could not be built. See $LARAVEL_STORAGE_PATH/logs/laravel.log, then run ./cartella demo."
 fi
@@ -29,6 +32,8 @@ if [ -n "$demo" ]; then
     say '  tom@lowwater.test      reviewer'
     say '  adaeze@lowwater.test   admin'
     say '  password for all: tide-mill'
+    say ''
+    say "Simulated cards are inserted at $CARTELLA_CARD_PANEL"
 fi
 say ''
 say 'Ctrl-C stops it.'

@@ -57,6 +57,12 @@ class Card extends Model
         return $this->hasMany(CardFile::class);
     }
 
+    /** @return HasMany<CardRelease, $this> */
+    public function releases(): HasMany
+    {
+        return $this->hasMany(CardRelease::class)->orderBy('id');
+    }
+
     /** @return HasMany<Clip, $this> */
     public function clips(): HasMany
     {

@@ -82,4 +82,14 @@ class Clip extends Model
     {
         return $this->hasMany(Subclip::class);
     }
+
+    /**
+     * The files of its recording below the card's folder: one, or more where the device wrote several.
+     *
+     * @return non-empty-list<string>
+     */
+    public function paths(): array
+    {
+        return $this->facts['parts'] ?? [$this->path];
+    }
 }

@@ -5,16 +5,20 @@ declare(strict_types=1);
 namespace Cartella\Standins;
 
 /**
- * Stands in for card readers: puts simulated cards on the bench and takes them off. A card appears whole, as a mounted
- * volume does, and the application has no way to tell it from a real one.
+ * Stands in for card readers and for the volumes that copies go to: puts simulated cards on the bench and takes them
+ * off, fills a volume up and pulls it out. A card appears whole, as a mounted volume does, and the application has no
+ * way to tell it from a real one.
  */
 final class CardBench
 {
+    private const FULL_VOLUME_MB = 12;
+
     /**
-     * @param  string  $library  folder with a folder for each card that can be inserted
+     * @param  string  $library  folder with a folder for each ordinary card that can be inserted
      * @param  string  $bench  folder that the application watches
+     * @param  string|null  $store  the volume that can be filled up or pulled out
      */
-    public function __construct(private readonly string $library, private readonly string $bench)
+    public function __construct(private readonly string $library, private readonly string $bench, private readonly ?string $store = null)
     {
     }
 
@@ -24,46 +28,120 @@ final class CardBench
         return array_values(array_filter(@scandir($this->library) ?: [], fn (string $name): bool => $name[0] !== '.' && is_dir($this->library.'/'.$name)));
     }
 
+    /** @return list<string> names of volumes that are in the readers */
+    public function inserted(): array
+    {
+        return array_values(array_filter(@scandir($this->bench) ?: [], fn (string $name): bool => $name[0] !== '.' && is_dir($this->bench.'/'.$name)));
+    }
+
+    /** @param  string  $card  an ordinary card's name, or the key of a special one */
     public function insert(string $card): void
     {
-        if (! in_array($card, $this->cards(), true)) {
-            throw new \InvalidArgumentException("There is no card $card. Cards: ".implode(', ', $this->cards()));
+        $special = SpecialCards::CARDS[$card] ?? null;
+        if ($special === null && ! in_array($card, $this->cards(), true)) {
+            throw new \InvalidArgumentException("There is no card $card. Cards: ".implode(', ', [...$this->cards(), ...array_keys(SpecialCards::CARDS)]));
         }
-        if (is_dir($this->bench.'/'.$card)) {
+        $volume = $special[0] ?? $card;
+        if (is_dir($this->bench.'/'.$volume)) {
+            if ($special === null) {
+                return;
+            }
+            throw new \InvalidArgumentException("A volume named $volume is in a reader already. Eject it first.");
+        }
+        $from = $special === null ? $this->library.'/'.$card : (new SpecialCards($this->library, dirname($this->library).'/special'))->make($card);
+        $hidden = $this->bench.'/.inserting-'.$volume;
+        self::remove($hidden);
+        if (is_file($from)) {
+            mkdir($hidden);
+            rename($hidden, $this->bench.'/'.$volume);
+            self::run(['squashfuse', '-o', 'ro', $from, $this->bench.'/'.$volume], 'This machine cannot mount the card: squashfuse and /dev/fuse are needed.');
+
             return;
         }
-        $hidden = $this->bench.'/.inserting-'.$card;
-        self::remove($hidden);
-        self::copy($this->library.'/'.$card, $hidden);
-        rename($hidden, $this->bench.'/'.$card);
+        self::copy($from, $hidden);
+        if ($card === 'still-recording') {
+            // Its own file, or the library's would grow as well.
+            $growing = $hidden.'/A011C002.mov';
+            rename($growing, $growing.'.was');
+            copy($growing.'.was', $growing);
+            unlink($growing.'.was');
+        }
+        rename($hidden, $this->bench.'/'.$volume);
+        if ($card === 'still-recording') {
+            proc_close(proc_open(['setsid', '--fork', PHP_BINARY, dirname(__DIR__).'/keeps-recording.php', $this->bench.'/'.$volume.'/A011C002.mov'], [['file', '/dev/null', 'r'], ['file', '/dev/null', 'w'], ['file', '/dev/null', 'w']], $pipes));
+        }
     }
 
+    /** @param  string  $card  a volume's name, or the key of a special card */
     public function eject(string $card): void
     {
-        if (basename($card) !== $card || $card === '' || $card[0] === '.' || ! is_dir($this->bench.'/'.$card)) {
+        $volume = SpecialCards::CARDS[$card][0] ?? $card;
+        $folder = $this->bench.'/'.$volume;
+        if (basename($volume) !== $volume || $volume === '' || $volume[0] === '.' || ! is_dir($folder)) {
             return;
         }
-        $hidden = $this->bench.'/.ejecting-'.$card;
-        rename($this->bench.'/'.$card, $hidden);
+        if (self::isMounted($folder)) {
+            self::run(function_exists('posix_geteuid') && posix_geteuid() === 0 ? ['umount', $folder] : ['fusermount3', '-u', $folder], "$volume is in use; try again in a moment.");
+            rmdir($folder);
+
+            return;
+        }
+        $hidden = $this->bench.'/.ejecting-'.$volume;
+        self::remove($hidden);
+        rename($folder, $hidden);
         self::remove($hidden);
     }
 
-    /** Links where the file system allows it, so that a card takes no room of its own. */
-    private static function copy(string $from, string $to): void
+    /** @return 'there'|'full'|'gone' */
+    public function storeState(): string
     {
-        mkdir($to, 0777, true);
+        return match (true) {
+            $this->store === null || ! is_dir($this->store) => 'gone',
+            self::isMounted($this->store) => 'full',
+            default => 'there',
+        };
+    }
+
+    /**
+     * Puts a nearly full volume in the place of the store's, pulls it out, or puts the real one back.
+     *
+     * @param  'there'|'full'|'gone'  $state
+     */
+    public function setStore(string $state): void
+    {
+        $store = $this->store ?? throw new \InvalidArgumentException('No volume is named that could be changed.');
+        $aside = dirname($store).'/.'.basename($store).'-pulled-out';
+        if (self::isMounted($store)) {
+            self::run(['umount', $store], 'The volume is in use; try again in a moment.');
+        }
+        if (! is_dir($store) && is_dir($aside)) {
+            rename($aside, $store);
+        }
+        if ($state === 'full') {
+            self::run(['mount', '-t', 'tmpfs', '-o', 'size='.self::FULL_VOLUME_MB.'m', 'cartella-standin', $store], 'A full volume can only be put there by root.');
+        } elseif ($state === 'gone' && is_dir($store)) {
+            rename($store, $aside);
+        }
+    }
+
+    /** Links where the file system allows it, so that a card takes no room of its own; or real copies. */
+    public static function copy(string $from, string $to, bool $really = false): void
+    {
+        is_dir($to) || mkdir($to, 0777, true);
         foreach (new \FilesystemIterator($from, \FilesystemIterator::SKIP_DOTS) as $entry) {
             $target = $to.'/'.$entry->getFilename();
-            if ($entry->isDir() && ! $entry->isLink()) {
-                self::copy($entry->getPathname(), $target);
-            } elseif (! @link($entry->getPathname(), $target)) {
+            if ($entry->isLink()) {
+                symlink((string) readlink($entry->getPathname()), $target);
+            } elseif ($entry->isDir()) {
+                self::copy($entry->getPathname(), $target, $really);
+            } elseif ($really || ! @link($entry->getPathname(), $target)) {
                 copy($entry->getPathname(), $target);
                 touch($target, $entry->getMTime());
             }
         }
     }
 
-    private static function remove(string $folder): void
+    public static function remove(string $folder): void
     {
         if (! is_dir($folder)) {
             return;
@@ -72,5 +150,26 @@ final class CardBench
             $entry->isDir() && ! $entry->isLink() ? rmdir($entry->getPathname()) : unlink($entry->getPathname());
         }
         rmdir($folder);
+    }
+
+    private static function isMounted(string $folder): bool
+    {
+        $folder = (string) realpath($folder);
+        foreach (@file('/proc/self/mounts') ?: [] as $line) {
+            if (stripcslashes(explode(' ', $line)[1]) === $folder) {
+                return true;
+            }
+        }
+
+        return false;
+    }
+
+    /** @param  list<string>  $command */
+    private static function run(array $command, string $otherwise): void
+    {
+        $process = @proc_open($command, [['file', '/dev/null', 'r'], ['file', '/dev/null', 'w'], ['file', '/dev/null', 'w']], $pipes);
+        if (! is_resource($process) || proc_close($process) !== 0) {
+            throw new \InvalidArgumentException($otherwise);
+        }
     }
 }

@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace App\Domain\Cards;
 
 use App\Domain\Log\ChangeLog;
+use App\Models\Card;
 use App\Models\Clip;
 use App\Models\Device;
 use App\Models\Production;
@@ -18,13 +19,18 @@ final class AssignDevice
 {
     /**
      * @param  Collection<int, Clip>  $clips
+     * @param  Card|null  $card  whose clips they are, when it is the whole card's device that changes
      * @return int clips that changed
      */
-    public function __invoke(Production $production, User $user, Collection $clips, Device $device): int
+    public function __invoke(Production $production, User $user, Collection $clips, Device $device, ?Card $card = null): int
     {
-        $changed = DB::transaction(static function () use ($production, $user, $clips, $device): int {
+        $changed = DB::transaction(static function () use ($production, $user, $clips, $device, $card): int {
             $log = new ChangeLog();
             $changed = 0;
+            if ($card !== null) {
+                $card->device_id = $device->id;
+                $log->save($card);
+            }
             foreach ($clips as $clip) {
                 if ($clip->device_id !== $device->id) {
                     $clip->device_id = $device->id;
@@ -32,11 +38,16 @@ final class AssignDevice
                     $changed++;
                 }
             }
-            $log->finish($production, $user, sprintf('%s %s', $changed === 1 ? $clips->firstWhere('device_id', $device->id)->name.' is' : "$changed clips are", lcfirst($device->title())));
+            $log->finish($production, $user, sprintf('%s %s', match (true) {
+                $card !== null => $card->roll.' is',
+                $changed === 1 => $clips->firstWhere('device_id', $device->id)->name.' is',
+                default => "$changed clips are",
+            }, lcfirst($device->title())));
 
             return $changed;
         });
-        if ($changed > 0) {
+        if ($changed > 0 || $card !== null) {
+            Live::tell($production->id, 'cards');
             Live::tell($production->id, 'clips');
             Live::tell($production->id, 'takes');
         }

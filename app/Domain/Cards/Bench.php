@@ -4,133 +4,251 @@ declare(strict_types=1);
 
 namespace App\Domain\Cards;
 
+use App\Models\Card;
+use App\Models\CardFile;
 use App\Models\Device;
 use App\Models\Production;
+use App\Models\ShootDay;
+use App\Models\Volume;
 use App\Support\Problem;
-use Cartella\Core\Custody\FolderWalk;
 use Cartella\Core\Media\Exception\UnableToReadMedia;
-use Cartella\Core\Media\Probe;
+use Cartella\Core\Media\MediaNames;
+use Illuminate\Support\Collection;
 use Illuminate\Support\Facades\Cache;
 
-/** The volumes that are in the readers: folders below the bench folder, looked at without changing anything on them. */
+/** The volumes that are in the readers, and what each of them is to a production. */
 final class Bench
 {
-    /** @return list<string> names of volumes, in natural order */
-    public function names(): array
-    {
-        $names = [];
-        foreach (@scandir($this->root()) ?: [] as $name) {
-            if ($name[0] !== '.' && is_dir($this->root().'/'.$name) && ! is_link($this->root().'/'.$name) && mb_check_encoding($name, 'UTF-8')) {
-                $names[] = $name;
-            }
-        }
-        natcasesort($names);
+    /** A clock this far from every shoot day was never set. */
+    private const FAR_OFF_DAYS = 60;
 
-        return array_values($names);
+    public function __construct(private readonly BenchWatch $watch)
+    {
+    }
+
+    /**
+     * @param  list<string>  $with  further columns
+     * @return Collection<int, Volume> in natural order of their names
+     */
+    public function volumes(array $with = []): Collection
+    {
+        if (! BenchWatch::isAlive()) {
+            $this->watch->pass(true);
+        }
+
+        return Volume::query()->get(['id', 'name', 'fingerprint', 'state', 'survey', ...$with])->sort(static fn (Volume $x, Volume $y): int => strnatcasecmp($x->name, $y->name))->values();
+    }
+
+    /** @throws Problem if no volume of that name is in a reader */
+    public function volume(string $name): Volume
+    {
+        if (! BenchWatch::isAlive()) {
+            $this->watch->pass(true);
+        }
+
+        return Volume::query()->where('name', $name)->first()
+            ?? throw Problem::missing('The card '.UnableToReadMedia::quote($name), 'Put it in the reader again; it shows up by itself.');
+    }
+
+    /**
+     * The volume as it is now, looked through once more.
+     *
+     * @throws Problem if no volume of that name is in a reader
+     */
+    public function fresh(string $name): Volume
+    {
+        $this->path($name);
+        $this->watch->look($name);
+
+        return $this->volume($name);
     }
 
     /** @throws Problem if no volume of that name is in a reader */
     public function path(string $name): string
     {
-        if (! in_array($name, $this->names(), true)) {
+        if (! in_array($name, BenchWatch::namesIn((string) config('cartella.bench')), true)) {
             throw Problem::missing('The card '.UnableToReadMedia::quote($name), 'Put it in the reader again; it shows up by itself.');
         }
 
-        return $this->root().'/'.$name;
+        return config('cartella.bench').'/'.$name;
     }
 
     /**
-     * What is on a volume, and which device and roll it seems to be of, with the reason.
+     * What every volume is to a production.
      *
-     * @return array{name: string, files: int, size_bytes: int, clips: int, roll: string, device: string|null, kind: 'camera'|'recorder'|'folder', why: string, problems: list<string>}
+     * @param  Collection<int, Volume>  $volumes
+     * @param  Collection<int, Card>  $cards  the production's, in their order
+     * @return list<array<string, mixed>>
      */
-    public function look(Production $production, string $name): array
-    {
-        $path = $this->path($name);
-        $files = $bytes = $clips = $sounds = 0;
-        $problems = [];
-        $report = null;
-        foreach (FolderWalk::of($path) as $file => $facts) {
-            $file = (string) $file;
-            if ($facts['type'] === 'link' || $facts['type'] === 'special') {
-                $problems[] = sprintf('%s is not a regular file and will not be copied.', UnableToReadMedia::quote($file));
-            }
-            if ($facts['type'] !== 'file') {
-                continue;
-            }
-            $files++;
-            $bytes += $facts['size'];
-            $kind = MediaNames::kindOf($file);
-            $clips += (int) ($kind === 'picture' || $kind === 'sound');
-            $sounds += (int) ($kind === 'sound');
-            if ($facts['size'] === 0 && $kind !== null) {
-                $problems[] = sprintf('%s is empty.', UnableToReadMedia::quote($file));
-            }
-            if ($report === null && str_ends_with(strtoupper($file), '_REPORT.TXT') && ! str_contains($file, '/') && ! MediaNames::isJunk($file)) {
-                $report = (string) @file_get_contents($path.'/'.$file, false, null, 0, 4096);
-            }
-        }
-        [$device, $why] = $this->suggest($production, $name, $report);
-
-        return [
-            'name' => $name, 'files' => $files, 'size_bytes' => $bytes, 'clips' => $clips, 'roll' => $name, 'device' => $device?->letter,
-            'kind' => match (true) {
-                $device === null => 'folder',
-                $device->isRecorder() || ($clips > 0 && $sounds === $clips) => 'recorder',
-                default => 'camera',
-            },
-            'why' => $why, 'problems' => array_slice($problems, 0, 20),
-        ];
-    }
-
-    /** @return list<array{path: string, size_bytes: int, kind: string|null}> at most $limit */
-    public function files(string $name, int $limit = 500): array
-    {
-        $files = [];
-        foreach (FolderWalk::of($this->path($name)) as $path => $facts) {
-            if ($facts['type'] === 'file' && count($files) < $limit) {
-                $files[] = ['path' => mb_scrub((string) $path), 'size_bytes' => $facts['size'], 'kind' => MediaNames::isJunk((string) $path) ? null : MediaNames::kindOf((string) $path)];
-            }
-        }
-
-        return $files;
-    }
-
-    /** The date that the first clip on the volume says, `YYYY-MM-DD`; null when none does. Asked once for the same content. */
-    public function date(string $name, int $files, int $bytes): ?string
-    {
-        return Cache::remember('bench.date.'.hash('xxh64', "$name|$files|$bytes"), 86_400, fn (): string => $this->readDate($name) ?? '') ?: null;
-    }
-
-    private function readDate(string $name): ?string
-    {
-        foreach (FolderWalk::of($this->path($name)) as $path => $facts) {
-            if ($facts['type'] === 'file' && ! MediaNames::isJunk((string) $path) && in_array(MediaNames::kindOf((string) $path), ['picture', 'sound'], true)) {
-                $created = Probe::file($this->path($name).'/'.$path)->createdAt;
-
-                return $created === null ? null : substr($created, 0, 10);
-            }
-        }
-
-        return null;
-    }
-
-    /** @return array{Device|null, string} */
-    private function suggest(Production $production, string $name, ?string $report): array
+    public function look(Production $production, Collection $volumes, Collection $cards): array
     {
         $devices = $production->devices()->get()->keyBy('letter');
-        if ($report !== null && preg_match('/^DEVICE\s+(?:camera|recorder)\s+([A-Z])\b/mi', $report, $part) === 1 && $devices->has(strtoupper($part[1]))) {
+        $days = $production->days()->orderBy('date')->get();
+
+        return $volumes->map(function (Volume $volume) use ($devices, $days, $cards): array {
+            $survey = $volume->survey;
+            [$device, $why] = $this->suggest($volume, $devices, $cards);
+            $known = $this->known($volume, $cards);
+            $dated = $this->dated($survey['dates'], $days);
+
+            return [
+                'name' => $volume->name, 'files' => $survey['files'], 'size_bytes' => $survey['bytes'], 'clips' => $survey['clips'],
+                'first' => $survey['first'], 'last' => $survey['last'],
+                'device' => $device?->letter,
+                'kind' => match (true) {
+                    $device === null => 'folder',
+                    $device->isRecorder() || ($survey['clips'] > 0 && $survey['sounds'] === $survey['clips']) => 'recorder',
+                    default => 'camera',
+                },
+                'why' => $why,
+                'problems' => [...$dated['problems'], ...array_column($survey['problems'], 'text')],
+                'problem_count' => count($dated['problems']) + $survey['problemCount'],
+                'date' => $dated['date'], 'day' => $dated['day'],
+                'roll' => $known['state'] === 'reused' ? $this->nextRoll($volume->name, $cards) : $known['card']->roll ?? $volume->name,
+                'state' => $known['state'], 'known_roll' => $known['card']?->roll, 'known_card' => $known['card']?->ulid, 'known_files' => $known['known'], 'new_files' => $known['new'],
+            ];
+        })->all();
+    }
+
+    /** @return list<array{path: string, size_bytes: int, kind: string|null, is_new: bool}> at most $limit, what is new first */
+    public function files(Volume $volume, ?Card $card, int $limit = 500): array
+    {
+        $sizes = $this->sizes($volume);
+        $known = $card === null ? [] : $this->knownSizes($card);
+        $files = [];
+        foreach ($sizes as $path => $bytes) {
+            $path = (string) $path;
+            $files[] = ['path' => mb_scrub($path), 'size_bytes' => $bytes, 'kind' => MediaNames::isJunk($path) ? null : MediaNames::kindOf($path), 'is_new' => ($known[hash('xxh128', mb_scrub($path))] ?? null) !== $bytes];
+        }
+        usort($files, static fn (array $x, array $y): int => $y['is_new'] <=> $x['is_new'] ?: strnatcmp($x['path'], $y['path']));
+
+        return array_slice($files, 0, $limit);
+    }
+
+    /**
+     * Whether this card was here before: all of it, part of it, or only its name with other content.
+     *
+     * @param  Collection<int, Card>  $cards
+     * @return array{state: 'new'|'seen'|'grown'|'reused', card: Card|null, known: int, new: int}
+     */
+    private function known(Volume $volume, Collection $cards): array
+    {
+        $same = $cards->last(static fn (Card $card): bool => $card->fingerprint === $volume->fingerprint && $card->state !== 'copying');
+        if ($same !== null) {
+            return ['state' => 'seen', 'card' => $same, 'known' => $volume->survey['files'], 'new' => 0];
+        }
+        $namesake = $cards->last(static fn (Card $card): bool => $card->volume === $volume->name);
+        if ($namesake === null) {
+            return ['state' => 'new', 'card' => null, 'known' => 0, 'new' => $volume->survey['files']];
+        }
+        [$known, $goesOn] = Cache::remember(
+            "bench.known.$volume->id.$volume->state.$namesake->id.".($namesake->updated_at?->getTimestamp() ?? 0),
+            86_400,
+            fn (): array => $this->compare($volume, $namesake),
+        );
+
+        return ['state' => $goesOn ? 'grown' : 'reused', 'card' => $namesake, 'known' => $known, 'new' => $volume->survey['files'] - $known];
+    }
+
+    /** @return array{int, bool} files that the card and the volume have in common, and whether the card goes on with them */
+    private function compare(Volume $volume, Card $card): array
+    {
+        $known = $this->knownSizes($card);
+        $files = $clips = 0;
+        foreach ($this->sizes($volume) as $path => $bytes) {
+            if (($known[hash('xxh128', mb_scrub((string) $path))] ?? null) === $bytes) {
+                $files++;
+                $clips += (int) MediaNames::isClip((string) $path);
+            }
+        }
+        // Rubbish like an index file is on every card: only clips tell that a card goes on, if it had any.
+        $hadClips = CardFile::query()->where('card_id', $card->id)->where('copies', '>', 0)->pluck('path')->contains(MediaNames::isClip(...));
+
+        return [$files, $hadClips ? $clips > 0 : $files > 0];
+    }
+
+    /** @return array<string, int> bytes by path */
+    private function sizes(Volume $volume): array
+    {
+        return Volume::unpack((string) ($volume->list ?? Volume::query()->whereKey($volume->id)->value('list')));
+    }
+
+    /** @return array<string, int> bytes by the hash of the path */
+    private function knownSizes(Card $card): array
+    {
+        return CardFile::query()->where('card_id', $card->id)->where('copies', '>', 0)->pluck('size_bytes', 'path_hash')->map(static fn ($bytes): int => (int) $bytes)->all();
+    }
+
+    /** @param  Collection<int, Card>  $cards */
+    private function nextRoll(string $name, Collection $cards): string
+    {
+        $taken = $cards->pluck('roll')->flip();
+        for ($use = 2; $taken->has("$name-$use"); $use++) {
+        }
+
+        return "$name-$use";
+    }
+
+    /**
+     * The date of most clips, the shoot day that has it, and what speaks against the rest.
+     *
+     * @param  array<string, int>  $dates
+     * @param  Collection<int, ShootDay>  $days
+     * @return array{date: string|null, day: int|null, problems: list<string>}
+     */
+    private function dated(array $dates, Collection $days): array
+    {
+        if ($dates === []) {
+            return ['date' => null, 'day' => null, 'problems' => []];
+        }
+        arsort($dates);
+        $date = (string) array_key_first($dates);
+        $day = $days->first(static fn (ShootDay $day): bool => $day->date->format('Y-m-d') === $date);
+        $problems = [];
+        $distance = $days->isEmpty() ? 0 : $days->map(static fn (ShootDay $day): int => abs((int) $day->date->diffInDays($date)))->min();
+        if ($distance > self::FAR_OFF_DAYS) {
+            $problems[] = sprintf('Its clock is far off: it says %s.', $date);
+
+            return ['date' => $date, 'day' => null, 'problems' => $problems];
+        }
+        foreach ($dates as $other => $clips) {
+            // A day that goes on past midnight ends on the next date.
+            if ($other !== $date && (string) $other !== (new \DateTimeImmutable($date))->modify('+1 day')->format('Y-m-d')) {
+                $problems[] = sprintf('%s dated %s, outside the shoot day.', $clips === 1 ? 'One clip is' : "$clips clips are", $other);
+            }
+        }
+
+        return ['date' => $date, 'day' => $day?->number, 'problems' => $problems];
+    }
+
+    /**
+     * @param  Collection<string, Device>  $devices  by letter
+     * @param  Collection<int, Card>  $cards
+     * @return array{Device|null, string}
+     */
+    private function suggest(Volume $volume, Collection $devices, Collection $cards): array
+    {
+        $survey = $volume->survey;
+        if ($survey['report'] !== null && preg_match('/^DEVICE\s+(?:camera|recorder)\s+([A-Z])\b/mi', $survey['report'], $part) === 1 && $devices->has(strtoupper($part[1]))) {
             return [$devices[strtoupper($part[1])], 'from the report on the card'];
         }
-        if (preg_match('/\A([A-Z])\d{3}/', $name, $part) === 1 && $devices->has($part[1])) {
+        if ($survey['tape'] !== null && preg_match('/\A([A-Z])\d{3}/', $survey['tape'], $part) === 1 && $devices->has($part[1])) {
+            return [$devices[$part[1]], 'from its recordings, tape '.UnableToReadMedia::quote($survey['tape'])];
+        }
+        if (preg_match('/\A([A-Z])\d{3}/', $volume->name, $part) === 1 && $devices->has($part[1])) {
             return [$devices[$part[1]], 'from its name'];
+        }
+        $earlier = $cards->last(static fn (Card $card): bool => $card->device !== null && self::label($card->volume) === self::label($volume->name));
+        if ($earlier !== null && self::label($volume->name) !== '') {
+            return [$earlier->device, 'like '.$earlier->roll.' before it'];
         }
 
         return [null, 'no device is named; its folders become bins'];
     }
 
-    private function root(): string
+    /** A name without its count: cards of one device are often named alike. */
+    private static function label(string $name): string
     {
-        return (string) config('cartella.bench');
+        return strtolower((string) preg_replace('/[\d_. -]+\z/', '', $name));
     }
 }

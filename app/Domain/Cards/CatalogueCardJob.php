@@ -9,6 +9,10 @@ use App\Models\Card;
 use App\Models\Clip;
 use App\Support\Live;
 use Cartella\Core\CartellaException;
+use Cartella\Core\Media\MediaInfo;
+use Cartella\Core\Media\MediaNames;
+use Cartella\Core\Media\Probe;
+use Cartella\Core\Media\Recordings;
 use Illuminate\Bus\Queueable;
 use Illuminate\Contracts\Queue\ShouldQueue;
 use Illuminate\Foundation\Bus\Dispatchable;
@@ -36,16 +40,18 @@ final class CatalogueCardJob implements ShouldQueue
             if ($folder === null) {
                 return ['message' => 'No copy of the card can be reached.', 'fix' => 'Connect one of its volumes and catalogue it again.'];
             }
-            $files = $card->cardFiles()->where('copies', '>', 0)->orderBy('path')->pluck('path')->filter(static fn (string $path): bool => ! MediaNames::isJunk($path) && MediaNames::kindOf($path) !== null);
-            $run->expect($files->count());
+            $day = (int) ($run->task->subject['day'] ?? $card->shoot_day_id);
+            $recordings = self::recordings($run, $card, $folder);
+            $run->expect(count($recordings));
             $problems = [];
             $done = 0;
-            foreach ($files as $path) {
-                $run->at($done, now: basename($path));
-                $clip = $catalogue($card, $folder, $path);
+            foreach ($recordings as $recording) {
+                $name = basename($recording['parts'][0]);
+                $run->at($done, now: $name);
+                $clip = $catalogue($card, $day, $recording);
                 try {
                     if ($clip->proxied_at === null) {
-                        $media->make($clip, $folder.'/'.$path);
+                        $media->make($clip, array_map(static fn (string $path): string => $folder.'/'.$path, $recording['parts']));
                     }
                 } catch (CartellaException $trouble) {
                     // One bad file must not hide the others of the card.
@@ -53,11 +59,41 @@ final class CatalogueCardJob implements ShouldQueue
                     $problems[] = $trouble->getMessage();
                     $clip->update(['problems' => [...($clip->problems ?? []), $trouble->getMessage()]]);
                 }
-                $run->at(++$done, now: basename($path));
+                $run->at(++$done, now: $name);
                 Live::tell($card->production_id, 'clips', ['clip' => $clip->ulid]);
             }
+            Live::tell($card->production_id, 'cards', ['card' => $card->ulid]);
 
             return ['clips' => Clip::query()->where('card_id', $card->id)->count(), 'problems' => $problems, 'message' => sprintf('%d clips catalogued.', $done)];
         });
+    }
+
+    /**
+     * @return list<array{layout: string, parts: non-empty-list<string>, sidecars: list<string>, infos: non-empty-list<MediaInfo>}>
+     */
+    private static function recordings(TaskRun $run, Card $card, string $folder): array
+    {
+        $infos = $stills = $others = [];
+        $paths = $card->cardFiles()->where('copies', '>', 0)->orderBy('path')->pluck('path')->reject(MediaNames::isJunk(...))->values();
+        $run->expect($paths->count());
+        foreach ($paths as $number => $path) {
+            $kind = MediaNames::kindOf($path);
+            if ($kind === 'picture' || $kind === 'sound') {
+                $run->at($number, now: 'looking at '.basename($path));
+                $infos[$path] = Probe::file($folder.'/'.$path);
+            } else {
+                $others[] = $path;
+                $stills += $kind === 'still' ? [$path => true] : [];
+            }
+        }
+        $recordings = Recordings::of($infos, $others);
+        // A still beside a clip of its name is the clip's; any other is one of its own.
+        $stills = array_diff_key($stills, array_flip(array_merge(...array_column($recordings, 'sidecars'), ...[[]])));
+        foreach (array_keys($stills) as $path) {
+            $infos[$path] = Probe::file($folder.'/'.$path);
+            $recordings[] = ['layout' => 'single', 'parts' => [(string) $path], 'sidecars' => []];
+        }
+
+        return array_map(static fn (array $recording): array => $recording + ['infos' => array_map(static fn (string $part): MediaInfo => $infos[$part], $recording['parts'])], $recordings);
     }
 }

@@ -32,14 +32,16 @@ final class CheckCardJob implements ShouldQueue
     {
         TaskRun::of($this->taskId, function (TaskRun $run) use ($stores): array {
             $card = Card::query()->with('copies')->findOrFail($run->task->subject['card']);
-            $run->expect($card->files * $card->copies->count());
-            $done = 0;
+            $run->expect($card->files * $card->copies->count(), $card->size_bytes * $card->copies->count());
+            $files = $bytes = 0;
             $wrong = [];
             foreach ($card->copies as $copy) {
                 $store = $stores->all()[$copy->store] ?? null;
-                $differences = $this->check($copy, ($store['path'] ?? '').'/'.$copy->path, static function (string $path) use ($run, &$done): void {
-                    $run->at(min(++$done, $run->task->total), now: basename($path));
+                $differences = $this->check($copy, ($store['path'] ?? '').'/'.$copy->path, static function (string $path, int $readBytes, int $readFiles) use ($run, $files, $bytes): void {
+                    $run->at(min($files + $readFiles, $run->task->total), $bytes + $readBytes, basename($path));
                 });
+                $files += $card->files;
+                $bytes += $card->size_bytes;
                 $copy->update(['checked_at' => now(), 'differences' => $differences]);
                 if ($differences !== null) {
                     $wrong[] = $store['name'] ?? $copy->store;
@@ -52,7 +54,7 @@ final class CheckCardJob implements ShouldQueue
     }
 
     /**
-     * @param  callable(string): void  $progress
+     * @param  callable(string, int, int): void  $progress
      * @return array<string, mixed>|null null when nothing differs
      */
     private function check(CardCopy $copy, string $folder, callable $progress): ?array

@@ -28,9 +28,14 @@ final class ClipMedia
         return config('cartella.proxies').'/'.substr($clip->ulid, -2).'/'.$clip->ulid;
     }
 
-    /** @throws UnableToReadMedia if ffmpeg cannot decode the file */
-    public function make(Clip $clip, string $file): void
+    /**
+     * @param  non-empty-list<string>  $files  of the recording, in their order
+     *
+     * @throws UnableToReadMedia if ffmpeg cannot decode them
+     */
+    public function make(Clip $clip, array $files): void
     {
+        $file = $files[0];
         if (! in_array($clip->kind, ['picture', 'sound', 'still'], true)) {
             return;
         }
@@ -38,7 +43,11 @@ final class ClipMedia
         if (! is_dir($folder) && ! @mkdir($folder, 0775, true) && ! is_dir($folder)) {
             throw UnableToReadMedia::missing($folder);
         }
-        $command = ['ffmpeg', '-v', 'error', '-nostdin', '-y', '-protocol_whitelist', 'file,pipe', '-i', 'file:'.$file];
+        if (count($files) > 1 && $clip->isSound()) {
+            $file = $this->join($clip, $files);
+            $files = [$file];
+        }
+        $command = ['ffmpeg', '-v', 'error', '-nostdin', '-y', '-protocol_whitelist', 'file,pipe', ...self::input($folder, $files)];
         $channels = (int) ($clip->facts['audio_streams'][0] ?? 0);
         array_push($command, ...match ($clip->kind) {
             'picture' => $this->picture($clip, $folder, $channels),
@@ -62,6 +71,62 @@ final class ClipMedia
             }
         }
         $clip->update(['proxied_at' => now()]);
+    }
+
+    /** The recorder's sound in one file: the recording's own, or what was joined of its parts. */
+    public static function soundFile(Clip $clip, Stores $stores): string
+    {
+        $joined = self::folder($clip).'/joined.wav';
+
+        return count($clip->paths()) > 1 && is_file($joined) ? $joined : $stores->fileOf($clip);
+    }
+
+    /**
+     * Sound that a recorder wrote in several files, as one beside the proxy: tracks side by side, or one part after the
+     * other, sample for sample.
+     *
+     * @param  non-empty-list<string>  $files
+     */
+    private function join(Clip $clip, array $files): string
+    {
+        $folder = self::folder($clip);
+        $isSplit = ($clip->facts['layout'] ?? '') === 'split';
+        $command = ['ffmpeg', '-v', 'error', '-nostdin', '-y', '-protocol_whitelist', 'file,pipe'];
+        $labels = '';
+        foreach ($files as $number => $file) {
+            array_push($command, '-i', 'file:'.$file);
+            $labels .= "[$number:a:0]";
+        }
+        $run = Process::run([
+            ...$command, '-filter_complex', $labels.($isSplit ? 'amerge=inputs='.count($files) : 'concat=n='.count($files).':v=0:a=1').'[sound]', '-map', '[sound]',
+            '-c:a', 'pcm_s24le', '-rf64', 'auto', '-write_bext', '1', '-metadata', 'time_reference='.Ticks::toSamples((int) $clip->start_ticks, (int) $clip->sample_rate), '-f', 'wav', $folder.'/joined.part',
+        ], null, 6 * 3600);
+        if ($run['status'] !== 0) {
+            throw UnableToReadMedia::program('ffmpeg', $files[0], $run['error']);
+        }
+        rename($folder.'/joined.part', $folder.'/joined.wav');
+
+        return $folder.'/joined.wav';
+    }
+
+    /**
+     * What ffmpeg reads: a file, or the parts of a span one after the other.
+     *
+     * @param  non-empty-list<string>  $files
+     * @return list<string>
+     */
+    private static function input(string $folder, array $files): array
+    {
+        if (count($files) === 1) {
+            return ['-i', 'file:'.$files[0]];
+        }
+        $list = "ffconcat version 1.0\n";
+        foreach ($files as $file) {
+            $list .= "file 'file:".str_replace("'", "'\\''", $file)."'\n";
+        }
+        file_put_contents($folder.'/parts.ffconcat', $list);
+
+        return ['-f', 'concat', '-safe', '0', '-i', 'file:'.$folder.'/parts.ffconcat'];
     }
 
     /** @return list<string> */

@@ -11,7 +11,9 @@ use App\Models\Card;
 use App\Models\CardCopy;
 use App\Models\CardFile;
 use App\Support\Live;
+use App\Support\Problem;
 use Cartella\Core\Custody\Offload;
+use Cartella\Core\Custody\OffloadProgress;
 use Cartella\Core\Custody\OffloadReport;
 use Illuminate\Bus\Queueable;
 use Illuminate\Contracts\Queue\ShouldQueue;
@@ -23,10 +25,15 @@ final class CopyCardJob implements ShouldQueue
 {
     use Dispatchable, InteractsWithQueue, Queueable;
 
+    private const ROWS = 200;
+
     public int $tries = 3;
 
     /** No limit in seconds: a card of a terabyte takes hours; a cancel or a kill ends it cleanly at any time. */
     public int $timeout = 0;
+
+    /** @var array<string, array<string, mixed>> rows that are not in the database yet, by the hash of the path */
+    private array $rows = [];
 
     public function __construct(public readonly int $taskId)
     {
@@ -39,6 +46,7 @@ final class CopyCardJob implements ShouldQueue
             try {
                 return $this->copy($run, $card, $bench, $stores, $start);
             } catch (TaskCancelled $stop) {
+                $this->write($card);
                 $card->update(['state' => 'stopped']);
                 Live::tell($card->production_id, 'cards', ['card' => $card->ulid]);
                 throw $stop;
@@ -54,75 +62,108 @@ final class CopyCardJob implements ShouldQueue
     private function copy(TaskRun $run, Card $card, Bench $bench, Stores $stores, StartTask $start): array
     {
         $run->expect($card->files, $card->size_bytes);
-        $below = Stores::below($card->production, $card->day, $card->device);
-        $files = $bytes = $current = 0;
+        $there = $stores->there();
+        if ($there === []) {
+            throw Problem::refused('store.none', 'None of the volumes that copies go to is there.', 'Connect '.implode(' or ', array_column($stores->all(), 'name')).' and try again.');
+        }
+        $place = Stores::placeOf($card->production, $card->day, $card->device, $card->roll, $card->load('copies'));
+        $this->rows = [];
+        $keys = array_keys($there);
         $report = Offload::run(
             $bench->path($card->volume),
-            array_map(static fn (array $store): string => $store['path'].'/'.$below, array_values($stores->all())),
+            array_map(static fn (array $store): string => $store['path'].'/'.$place['below'], array_values($there)),
             resume: true,
-            onFile: function (array $file) use ($run, $card, &$files, &$bytes, &$current): void {
-                $this->note($card, $file);
-                if (isset($file['copies'])) {
-                    $files++;
-                    $bytes += $file['bytes'];
-                    $current = 0;
-                    $run->at($files, $bytes, $file['path']);
-                }
-            },
-            onBytes: static function (string $path, int $copied, string $step) use ($run, &$files, &$bytes): void {
-                $run->at($files, $bytes + $copied, ($step === 'copying' ? '' : 'reading back ').$path);
-            },
-            name: $card->roll,
+            onFile: fn (array $file) => $this->note($card, $file),
+            onProgress: static fn (OffloadProgress $at) => $run->at(
+                $at->files, $at->bytes, ($at->step === 'copying' ? '' : 'reading back ').$at->path,
+                $at->copiedBytes, array_combine($keys, $at->verifiedBytes),
+            ),
+            name: $place['name'],
         );
-        $this->conclude($card, $report, $stores, $below);
+        $this->write($card);
+        $away = array_map(static fn (array $store): array => ['path' => '', 'reason' => 'The volume is not there.', 'destination' => $store['name']], array_values(array_diff_key($stores->all(), $there)));
+        $faults = [...$away, ...array_map(fn (array $fault): array => $this->named($fault, $there), $report->faults)];
+        $this->conclude($card, $report, $faults, $there, $place['below'].'/'.$place['name']);
         Live::tell($card->production_id, 'cards', ['card' => $card->ulid]);
-        if ($report->verified > 0) {
-            $start($card->production, null, 'catalogue', 'Catalogue '.$card->roll, ['card' => $card->id]);
+        if (CardFile::query()->where('card_id', $card->id)->where('copies', '>', 0)->exists()) {
+            $start($card->production, null, 'catalogue', 'Catalogue '.$card->roll, ['card' => $card->id, 'day' => $run->task->subject['day'] ?? $card->shoot_day_id]);
         }
 
         return [
-            'files' => $report->files, 'verified' => $report->verified, 'bytes' => $report->bytes, 'faults' => count($report->faults),
-            'message' => $report->faults === [] ? sprintf('%d files verified twice.', $report->verified) : $this->sentence($report),
+            'files' => $report->files, 'verified' => $card->verified_files, 'bytes' => $report->bytes, 'faults' => count($faults),
+            'message' => $faults === [] ? sprintf('%d files verified twice.', $card->verified_files) : $this->sentence($faults[0], $card),
         ];
+    }
+
+    /**
+     * @param  array<string, mixed>  $fault
+     * @param  array<string, array{name: string, path: string}>  $stores
+     * @return array<string, mixed> with the volume's name where the core says its folder
+     */
+    private function named(array $fault, array $stores): array
+    {
+        foreach ($stores as $store) {
+            if (str_starts_with(($fault['destination'] ?? '').'/', substr((string) realpath($store['path']), 0, 59))) {
+                return ['destination' => $store['name']] + $fault;
+            }
+        }
+
+        return $fault;
     }
 
     /** @param  array<string, mixed>  $file */
     private function note(Card $card, array $file): void
     {
-        $values = ['path' => mb_substr($file['path'], 0, 1024), 'fault' => isset($file['reason']) ? mb_substr((string) $file['reason'], 0, 300) : null];
-        if (isset($file['copies'])) {
-            $values += [
-                'size_bytes' => $file['bytes'], 'algorithm' => $file['algorithm'], 'hash' => $file['hash'], 'copies' => $file['copies'],
-                'verified_at' => $file['state'] === 'verified' ? now() : null,
-            ];
-            if ($file['state'] !== 'verified') {
-                unset($values['fault']); // the fault line before this one said why
-            }
+        $hash = hash('xxh128', $file['path']);
+        $row = $this->rows[$hash] ?? ['card_id' => $card->id, 'path' => mb_substr($file['path'], 0, 1024), 'path_hash' => $hash, 'size_bytes' => 0, 'algorithm' => null, 'hash' => null, 'copies' => 0, 'verified_at' => null, 'fault' => null];
+        if (isset($file['reason'])) {
+            $row['fault'] = mb_substr((string) $file['reason'], 0, 300);
         }
-        CardFile::query()->updateOrCreate(['card_id' => $card->id, 'path_hash' => hash('xxh128', $file['path'])], $values + ['size_bytes' => $file['bytes'] ?? 0]);
+        if (isset($file['copies'])) {
+            $row = ['size_bytes' => $file['bytes'], 'algorithm' => $file['algorithm'], 'hash' => $file['hash'], 'copies' => $file['copies'], 'verified_at' => $file['state'] === 'verified' ? now() : null] + $row;
+        }
+        $this->rows[$hash] = $row;
+        if (count($this->rows) >= self::ROWS) {
+            $this->write($card);
+        }
     }
 
-    private function conclude(Card $card, OffloadReport $report, Stores $stores, string $below): void
+    /** In bundles: a statement per file would take longer than copying small ones. */
+    private function write(Card $card): void
     {
-        foreach ($stores->all() as $key => $store) {
+        if ($this->rows === []) {
+            return;
+        }
+        CardFile::query()->upsert(array_values($this->rows), ['card_id', 'path_hash'], ['path', 'size_bytes', 'algorithm', 'hash', 'verified_at', 'fault', 'copies']);
+        $this->rows = [];
+    }
+
+    /**
+     * @param  list<array<string, mixed>>  $faults
+     * @param  array<string, array{name: string, path: string}>  $stores  those that were there
+     */
+    private function conclude(Card $card, OffloadReport $report, array $faults, array $stores, string $path): void
+    {
+        foreach ($stores as $key => $store) {
             foreach ($report->manifests as $manifest) {
-                if (str_starts_with($manifest, (string) realpath($store['path']).'/')) {
-                    CardCopy::query()->updateOrCreate(['card_id' => $card->id, 'store' => $key], ['path' => $below.'/'.$card->roll, 'manifest' => basename($manifest), 'checked_at' => null, 'differences' => null]);
+                if (str_starts_with($manifest, realpath($store['path']).'/')) {
+                    CardCopy::query()->updateOrCreate(['card_id' => $card->id, 'store' => $key], ['path' => $path, 'manifest' => basename($manifest), 'checked_at' => null, 'differences' => null]);
                 }
             }
         }
-        $whole = $report->faults === [] && $report->verified === $report->files;
+        $twice = CardFile::query()->where('card_id', $card->id)->where('copies', '>=', 2)->count();
+        $whole = $faults === [] && $report->verified === $report->files && $twice >= $report->files;
         $card->update([
-            'state' => $whole ? 'verified' : 'fault', 'files' => $report->files, 'verified_files' => $report->verified, 'size_bytes' => $report->bytes,
-            'faults' => $report->faults === [] ? null : array_slice($report->faults, 0, 200), 'verified_at' => $whole ? now() : null,
+            'state' => $whole ? 'verified' : 'fault', 'files' => $report->files, 'verified_files' => min($twice, $report->files), 'size_bytes' => $report->bytes,
+            'faults' => $faults === [] ? null : array_slice($faults, 0, 200), 'verified_at' => $whole ? now() : null,
         ]);
     }
 
-    private function sentence(OffloadReport $report): string
+    /** @param  array<string, mixed>  $first */
+    private function sentence(array $first, Card $card): string
     {
-        $first = $report->faults[0];
         $where = $first['path'] === '' ? ($first['destination'] ?? 'A destination') : basename($first['path']);
 
-        return sprintf('%s: %s %d of %d files are safe.', $where, $first['reason'], $report->verified, $report->files);
+        return sprintf('%s: %s %d of %d files are safe.', $where, $first['reason'], $card->verified_files, $card->files);
     }
 }

@@ -22,28 +22,42 @@ final class OffloadCard
     {
     }
 
-    /** @throws Problem if the volume is gone, or already being copied */
-    public function __invoke(Production $production, User $user, ShootDay $day, string $volume, string $roll, ?Device $device): Task
+    /**
+     * @param  bool  $compare  reads a card again that was copied before, and compares it with its copies
+     *
+     * @throws Problem if the volume is gone, already being copied, the same as before, or the roll is another card's
+     */
+    public function __invoke(Production $production, User $user, ShootDay $day, string $volume, string $roll, ?Device $device, bool $compare = false): Task
     {
-        $seen = $this->bench->look($production, $volume);
-        $card = DB::transaction(function () use ($production, $day, $volume, $roll, $device, $seen): Card {
+        $seen = $this->bench->fresh($volume);
+        [$what] = $this->bench->look($production, collect([$seen]), Card::query()->where('production_id', $production->id)->orderBy('id')->get());
+        $card = DB::transaction(static function () use ($production, $day, $volume, $roll, $device, $seen, $what, $compare): Card {
             $card = Card::query()->where('production_id', $production->id)->where('roll', $roll)->lockForUpdate()->first();
+            $isSame = $card !== null && $card->ulid === $what['known_card'];
             if ($card !== null && $card->state === 'copying') {
                 throw Problem::refused('card.busy', "$roll is being copied already.", 'Wait until it is done, or stop it first.');
             }
-            if ($card !== null && $card->shoot_day_id !== $day->id) {
-                throw Problem::refused('card.other_day', sprintf('%s was offloaded on day %d.', $roll, $card->day->number), 'Go to that day, or give this card another roll name.');
-            }
-            if ($card !== null && $card->state === 'verified' && $card->files === $seen['files'] && $card->size_bytes === $seen['size_bytes']) {
+            if ($isSame && $what['state'] === 'seen' && $card->state === 'verified' && ! $compare) {
                 throw Problem::refused('card.seen', "$roll is the same card as before: every file is verified already.", 'Nothing to do. It may be taken out.');
             }
-            $card ??= new Card(['production_id' => $production->id, 'shoot_day_id' => $day->id, 'roll' => $roll]);
-            $card->fill(['device_id' => $device?->id, 'volume' => $volume, 'state' => 'copying', 'files' => $seen['files'], 'size_bytes' => $seen['size_bytes'], 'faults' => null])->save();
+            if ($card !== null && ! ($isSame && $what['state'] !== 'reused') && $card->verified_files > 0) {
+                throw Problem::refused('card.roll_taken', sprintf('%s is the roll of another card, of day %d.', $roll, $card->day->number), 'Give this card another roll name, such as '.($what['roll'] === $roll ? "$roll-2" : $what['roll']).'.');
+            }
+            $card ??= new Card([
+                'production_id' => $production->id, 'shoot_day_id' => $day->id, 'roll' => $roll,
+                'use_number' => 1 + Card::query()->where('production_id', $production->id)->where('volume', $volume)->count(),
+            ]);
+            // A card that comes with more clips has to be released anew; its earlier release stays on record.
+            $card->fill([
+                'device_id' => $device?->id, 'volume' => $volume, 'state' => 'copying', 'files' => $seen->survey['files'], 'size_bytes' => $seen->survey['bytes'], 'faults' => null,
+                'fingerprint' => $seen->fingerprint, 'first_at' => $seen->survey['first']['at'] ?? null, 'last_at' => $seen->survey['last']['at'] ?? null,
+                'verified_at' => null, 'released_at' => $compare ? $card->released_at : null, 'released_by' => $compare ? $card->released_by : null,
+            ])->save();
 
             return $card;
         });
         Live::tell($production->id, 'cards', ['card' => $card->ulid]);
 
-        return ($this->start)($production, $user, 'offload', 'Offload '.$roll, ['card' => $card->id]);
+        return ($this->start)($production, $user, 'offload', ($compare ? 'Compare ' : 'Offload ').$roll, ['card' => $card->id, 'day' => $day->id]);
     }
 }

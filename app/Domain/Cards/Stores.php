@@ -10,6 +10,7 @@ use App\Models\Device;
 use App\Models\Production;
 use App\Models\ShootDay;
 use App\Support\Problem;
+use Cartella\Core\Custody\PathTemplate;
 
 /** The places that copies go to, and where on them a card or a clip lies. */
 final class Stores
@@ -20,27 +21,30 @@ final class Stores
         return config('cartella.stores');
     }
 
-    /** Below a store's root: `{production}/{day}/{device}`, the folder that a card's own folder lands in. */
-    public static function below(Production $production, ShootDay $day, ?Device $device): string
+    /** @return array<string, array{name: string, path: string}> those whose folder is there now; a volume that is not mounted must not be made up */
+    public function there(): array
     {
-        return implode('/', [self::plain($production->name), sprintf('Day %02d', $day->number), $device === null ? 'Imports' : self::plain($device->letter)]);
+        return array_filter($this->all(), static fn (array $store): bool => is_dir($store['path']));
     }
 
-    /** A name that every file system takes. */
-    public static function plain(string $name): string
+    /**
+     * Below a store's root: where a card lands, by the production's template; a card that has copies stays with them.
+     *
+     * @return array{below: string, name: string}
+     */
+    public static function placeOf(Production $production, ShootDay $day, ?Device $device, string $roll, ?Card $card = null): array
     {
-        $plain = trim((string) preg_replace('/[^\p{L}\p{N} _.()-]+/u', '_', mb_scrub($name)), ' .');
+        $path = $card?->copies->first()?->path;
 
-        return $plain === '' ? '_' : mb_substr($plain, 0, 80);
+        return $path !== null ? ['below' => dirname($path), 'name' => basename($path)] : PathTemplate::parse($production->card_template ?? PathTemplate::DEFAULT)->expand([
+            'production' => $production->name, 'day' => sprintf('Day %02d', $day->number), 'date' => $day->date->format('Y-m-d'), 'unit' => $day->unit,
+            'device' => $device === null ? 'Imports' : $device->letter, 'kind' => $device === null ? 'imports' : $device->kind, 'roll' => $roll,
+        ]);
     }
 
     public function freeBytes(string $key): ?int
     {
-        $path = $this->all()[$key]['path'];
-        while (! is_dir($path) && dirname($path) !== $path) {
-            $path = dirname($path);
-        }
-        $free = @disk_free_space($path);
+        $free = @disk_free_space($this->all()[$key]['path']);
 
         return $free === false ? null : (int) $free;
     }
@@ -61,10 +65,23 @@ final class Stores
     /** @throws Problem if no copy of the clip can be reached */
     public function fileOf(Clip $clip): string
     {
+        return $this->filesOf($clip)[0];
+    }
+
+    /**
+     * Every file of the clip's recording, from one copy of its card.
+     *
+     * @return non-empty-list<string>
+     *
+     * @throws Problem if no copy has them all
+     */
+    public function filesOf(Clip $clip): array
+    {
         foreach ($clip->card->copies ?? [] as $copy) {
-            $file = ($this->all()[$copy->store]['path'] ?? '').'/'.$copy->path.'/'.$clip->path;
-            if (is_file($file)) {
-                return $file;
+            $folder = ($this->all()[$copy->store]['path'] ?? '').'/'.$copy->path;
+            $files = array_map(static fn (string $path): string => $folder.'/'.$path, $clip->paths());
+            if (array_filter($files, is_file(...)) === $files) {
+                return $files;
             }
         }
         throw Problem::missing('The file of '.$clip->name, 'Connect one of the volumes that hold its card.');

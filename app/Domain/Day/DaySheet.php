@@ -98,7 +98,7 @@ final class DaySheet
     private function wrap(ShootDay $day, array $counts, array $points): array
     {
         $known = Card::query()->where('production_id', $day->production_id)->pluck('volume')->flip();
-        $waiting = array_values(array_filter($this->bench->names(), static fn (string $name): bool => ! $known->has($name)));
+        $waiting = array_values(array_filter($this->bench->volumes()->pluck('name')->all(), static fn (string $name): bool => ! $known->has($name)));
         $unslated = count(array_filter($points, static fn (OpenPoint $point): bool => str_starts_with($point->key, 'clip.')));
         $isLinedUp = Placement::query()->where('shoot_day_id', $day->id)->exists();
         $reel = $day->reels()->withCount('items')->latest('id')->first();

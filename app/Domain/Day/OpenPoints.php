@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace App\Domain\Day;
 
+use App\Domain\Cards\ClipCheck;
 use App\Domain\Log\SlateSheet;
 use App\Models\Card;
 use App\Models\CardCopy;
@@ -24,7 +25,7 @@ final class OpenPoints
     /** @var Collection<string, Device> by letter */
     private Collection $devices;
 
-    public function __construct(private readonly SlateSheet $sheet)
+    public function __construct(private readonly SlateSheet $sheet, private readonly ClipCheck $check)
     {
     }
 
@@ -41,6 +42,7 @@ final class OpenPoints
             ...$this->cards($day),
             ...$this->placements($day),
             ...$this->clocks($day),
+            ...$this->clipCheck($day),
         ];
         $settled = SettledPoint::query()->where('shoot_day_id', $day->id)->pluck('point')->flip();
         $points = array_values(array_filter($points, static fn (OpenPoint $point): bool => ! $settled->has($point->key)));
@@ -182,6 +184,15 @@ final class OpenPoints
         }
 
         return $points;
+    }
+
+    /** @return list<OpenPoint> */
+    private function clipCheck(ShootDay $day): array
+    {
+        // The figures are part of the key: a difference that was settled comes back when another card changes it.
+        return array_map(static fn (array $one): OpenPoint => new OpenPoint(
+            'clips.'.$one['device'].'.'.hash('xxh64', $one['evidence']), 'warning', $one['title'], $one['evidence'], ['stage' => 'cards'], [['name' => 'settle', 'label' => 'It is right so']],
+        ), $this->check->of($day)['differences']);
     }
 
     /** @param  list<array<string, mixed>>  $clips */

@@ -5,7 +5,6 @@ declare(strict_types=1);
 namespace App\Domain\Handoff;
 
 use App\Domain\Bins\BinTree;
-use App\Domain\Cards\Stores;
 use App\Domain\Tasks\StartTask;
 use App\Models\Clip;
 use App\Models\Handoff;
@@ -14,6 +13,7 @@ use App\Models\ShootDay;
 use App\Models\User;
 use App\Support\Live;
 use App\Support\Problem;
+use Cartella\Core\Custody\PathTemplate;
 use Illuminate\Support\Collection;
 use Illuminate\Support\Facades\DB;
 
@@ -44,7 +44,7 @@ final class MakeHandoff
             return Handoff::query()->create([
                 'production_id' => $production->id, 'user_id' => $user->id, 'number' => $number, 'title' => $title,
                 'chosen' => ['days' => $days->pluck('ulid')->all(), 'bins' => $binKeys],
-                'folder' => sprintf('%s/%03d %s', Stores::plain($production->name), $number, Stores::plain($title)), 'state' => 'packing',
+                'folder' => sprintf('%s/%03d %s', PathTemplate::plain($production->name), $number, PathTemplate::plain($title)), 'state' => 'packing',
             ]);
         });
         ($this->start)($production, $user, 'handoff', sprintf('Hand-off %d', $handoff->number), ['handoff' => $handoff->id]);

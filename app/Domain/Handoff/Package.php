@@ -108,7 +108,7 @@ final class Package
     private function original(Clip $clip): ?string
     {
         try {
-            return $this->stores->fileOf($clip);
+            return $clip->isSound() ? ClipMedia::soundFile($clip, $this->stores) : $this->stores->fileOf($clip);
         } catch (Problem) {
             return null;
         }

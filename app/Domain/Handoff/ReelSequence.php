@@ -4,11 +4,11 @@ declare(strict_types=1);
 
 namespace App\Domain\Handoff;
 
-use App\Domain\Cards\Stores;
 use App\Domain\Lineup\Windows;
 use App\Models\Clip;
 use App\Models\Reel;
 use App\Models\ReelItem;
+use Cartella\Core\Custody\PathTemplate;
 use Cartella\Core\Cutting\Item;
 use Cartella\Core\Cutting\Sequence;
 use Cartella\Core\Cutting\Source;
@@ -76,6 +76,6 @@ final class ReelSequence
     /** Names of files in a package: the roll keeps two cameras' names apart. */
     public static function fileName(Clip $clip, string $extension): string
     {
-        return Stores::plain($clip->card->roll ?? 'import').'_'.Stores::plain($clip->name).'.'.$extension;
+        return PathTemplate::plain($clip->card->roll ?? 'import').'_'.PathTemplate::plain($clip->name).'.'.$extension;
     }
 }

@@ -47,7 +47,7 @@ final class LaySound
             return;
         }
         try {
-            $this->media->lay($clip, $sound, $this->stores->fileOf($sound), $clip->placement->start_ticks - $sound->placement->start_ticks);
+            $this->media->lay($clip, $sound, ClipMedia::soundFile($sound, $this->stores), $clip->placement->start_ticks - $sound->placement->start_ticks);
         } catch (CartellaException|Problem $trouble) {
             Log::warning($trouble->getMessage(), ['clip' => $clip->ulid]);
             $clip->update(['sound_synced_at' => null]);

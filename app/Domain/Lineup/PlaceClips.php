@@ -38,13 +38,13 @@ final class PlaceClips
             return ['placed' => 0, 'sure' => 0, 'strays' => 0];
         }
         $base = (int) ($anchor->start_ticks ?? 0);
-        $corrections = ClockOffset::query()->where('shoot_day_id', $day->id)->whereNotNull('applied_ticks')->pluck('applied_ticks', 'device_id');
+        $corrections = new Corrections($day);
         $result = Lineup::of(
-            $clips->map(fn (Clip $clip): LineupClip => $this->clip($clip, $base, (int) ($corrections[$clip->device_id] ?? 0)))->values()->all(),
+            $clips->map(fn (Clip $clip): LineupClip => $this->clip($clip, $base, $corrections->of($clip)))->values()->all(),
             array_map(Way::parse(...), $ways),
             static fn (string $id, int $done, int $total) => $progress($done, $total, $clips[$id]->name),
         );
-        DB::transaction(fn () => $this->save($day, $clips, $result, $base));
+        DB::transaction(fn () => $this->save($day, $clips, $result, $base, $corrections));
 
         return [
             'placed' => count($result->placements),
@@ -69,7 +69,7 @@ final class PlaceClips
     }
 
     /** @param  Collection<string, Clip>  $clips */
-    private function save(ShootDay $day, Collection $clips, LineupResult $result, int $base): void
+    private function save(ShootDay $day, Collection $clips, LineupResult $result, int $base, Corrections $corrections): void
     {
         foreach ($result->placements as $place) {
             $clip = $clips[$place->id];
@@ -91,7 +91,7 @@ final class PlaceClips
             if ($learned !== null && $learned['votes'] > 0) {
                 $row = ClockOffset::query()->firstOrNew(['device_id' => $device->id, 'shoot_day_id' => $day->id]);
                 // Learned against times that were corrected already, so the correction belongs to what was learned.
-                $row->fill(['learned_ticks' => $learned['offset_ticks'] + (int) $row->applied_ticks, 'votes' => $learned['votes']])->save();
+                $row->fill(['learned_ticks' => $learned['offset_ticks'] + $corrections->ofDevice($device->id), 'votes' => $learned['votes']])->save();
             }
         }
     }

@@ -16,7 +16,7 @@ use Illuminate\Support\Facades\DB;
 final class UndoChange
 {
     /** Tables whose rows a step may touch; nothing else is ever written back. */
-    private const TABLES = ['takes', 'clips', 'placements', 'bins', 'bin_items', 'subclips', 'scenes', 'clock_offsets', 'settled_points', 'notes', 'reels', 'reel_items'];
+    private const TABLES = ['takes', 'clips', 'placements', 'bins', 'bin_items', 'subclips', 'scenes', 'clock_offsets', 'settled_points', 'notes', 'reels', 'reel_items', 'cards', 'devices', 'productions'];
 
     public function undo(Production $production, User $user): ?Change
     {
@@ -54,6 +54,7 @@ final class UndoChange
             Live::tell($change->production_id, match ($table) {
                 'placements', 'clock_offsets' => 'lineup',
                 'bins', 'bin_items', 'subclips' => 'bins',
+                'cards', 'devices', 'productions' => 'cards',
                 'notes' => 'notes',
                 'reels', 'reel_items' => 'reels',
                 default => 'takes',

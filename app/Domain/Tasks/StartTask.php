@@ -34,7 +34,8 @@ final class StartTask
     {
         match ($task->kind) {
             'offload' => CopyCardJob::dispatch($task->id)->onQueue('copy'),
-            'verify' => CheckCardJob::dispatch($task->id)->onQueue('copy'),
+            // Behind the offloads: a card waits in a reader, a copy does not.
+            'verify' => CheckCardJob::dispatch($task->id)->onQueue('check'),
             'catalogue' => CatalogueCardJob::dispatch($task->id)->onQueue('media'),
             'lineup' => LineUpDayJob::dispatch($task->id)->onQueue('sync'),
             'handoff' => PackJob::dispatch($task->id)->onQueue('export'),

@@ -6,6 +6,7 @@ namespace App\Domain\Tasks;
 
 use App\Models\Task;
 use App\Support\Live;
+use App\Support\Problem;
 use Cartella\Core\CartellaException;
 use Illuminate\Support\Facades\DB;
 use Illuminate\Support\Facades\Log;
@@ -79,6 +80,9 @@ final class TaskRun
         } catch (CartellaException $trouble) {
             Log::warning($trouble->getMessage(), ['task' => $this->task->ulid, 'code' => $trouble->problemCode()] + $trouble->context());
             $this->end('failed', ['message' => $trouble->getMessage(), 'fix' => $trouble->fix()]);
+        } catch (Problem $trouble) {
+            Log::warning($trouble->getMessage(), ['task' => $this->task->ulid, 'code' => $trouble->problemCode] + $trouble->context);
+            $this->end('failed', ['message' => $trouble->getMessage(), 'fix' => $trouble->fix]);
         } catch (\Throwable $trouble) {
             Log::error($trouble->getMessage(), ['task' => $this->task->ulid, 'exception' => $trouble]);
             $this->end('failed', ['message' => 'It stopped with an error.', 'fix' => 'Try again; the cause is in the log under '.$this->task->ulid.'.']);
@@ -94,24 +98,29 @@ final class TaskRun
     /**
      * @param  int  $done  of the total
      * @param  string  $now  what is being worked on
+     * @param  int  $copiedBytes  bytes that are written but not verified yet count here first
+     * @param  array<string, int>|null  $byStore  verified bytes by the key of the store
      *
      * @throws TaskCancelled
      */
-    public function at(int $done, int $doneBytes = 0, string $now = ''): void
+    public function at(int $done, int $doneBytes = 0, string $now = '', int $copiedBytes = 0, ?array $byStore = null): void
     {
         $time = hrtime(true);
         if ($time - $this->writtenAt < self::WRITE_EVERY_NS && $done < $this->task->total) {
             return;
         }
+        $moved = max($doneBytes, $copiedBytes);
         if ($this->writtenAt === 0) {
-            $this->startBytes = $doneBytes;
+            $this->startBytes = $moved;
         }
         $this->writtenAt = $time;
         $seconds = max(0.05, ($time - $this->startedAt) / 1e9);
         $this->task->update([
             'done' => $done,
             'done_bytes' => $doneBytes,
-            'bytes_per_second' => (int) max(0, ($doneBytes - $this->startBytes) / $seconds),
+            'copied_bytes' => $moved,
+            'by_store' => $byStore,
+            'bytes_per_second' => (int) max(0, ($moved - $this->startBytes) / $seconds),
             'now' => mb_substr(mb_scrub($now), 0, 300),
         ]);
         $this->tell();

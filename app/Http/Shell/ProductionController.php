@@ -128,7 +128,7 @@ final class ProductionController extends Controller
     {
         return [
             'ulid' => $task->ulid, 'kind' => $task->kind, 'title' => $task->title, 'state' => $task->state, 'done' => $task->done, 'total' => $task->total, 'done_bytes' => $task->done_bytes,
-            'total_bytes' => $task->total_bytes, 'bytes_per_second' => $task->bytes_per_second, 'now' => $task->now, 'message' => $task->result['message'] ?? null, 'fix' => $task->result['fix'] ?? null,
+            'total_bytes' => $task->total_bytes, 'copied_bytes' => $task->copied_bytes, 'by_store' => $task->by_store, 'bytes_per_second' => $task->bytes_per_second, 'now' => $task->now, 'message' => $task->result['message'] ?? null, 'fix' => $task->result['fix'] ?? null,
             'card' => $task->subject['card'] ?? null, 'cancelling' => $task->cancel_asked_at !== null && $task->ended_at === null,
         ];
     }

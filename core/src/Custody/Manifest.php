@@ -178,9 +178,9 @@ final class Manifest
         $xml->startDocument('1.0', 'UTF-8');
         $write($xml);
         $xml->endDocument();
-        $whole = $xml->flush() !== false;
+        $xml->flush();
         unset($xml);
-        if (! $whole || ! self::endsWhole($stream) || ! fsync($stream)) {
+        if (! self::endsWhole($stream) || ! fsync($stream)) {
             fclose($stream);
             @unlink($temporary);
             throw UnableToVerify::manifest($file, 'it could not be written');

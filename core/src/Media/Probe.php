@@ -86,8 +86,12 @@ final class Probe
         );
     }
 
-    /** @param  array<string, int|string>|null  $bext */
-    private static function bextDate(?array $bext): ?string
+    /**
+     * When a recorder says it began, ISO 8601 without a zone.
+     *
+     * @param  array<string, int|string>|null  $bext
+     */
+    public static function bextDate(?array $bext): ?string
     {
         if (preg_match('/\A(\d{4})\D(\d{2})\D(\d{2})\z/', (string) ($bext['date'] ?? ''), $date) !== 1 || ! checkdate((int) $date[2], (int) $date[3], (int) $date[1])) {
             return null;

@@ -4,12 +4,13 @@ declare(strict_types=1);
 
 namespace Tests\App\Cards;
 
-use App\Domain\Cards\MediaNames;
 use App\Domain\Cards\Stores;
 use App\Models\Card;
 use App\Models\CardCopy;
 use App\Support\Clock;
 use App\Support\Problem;
+use Cartella\Core\Custody\PathTemplate;
+use Cartella\Core\Media\MediaNames;
 use Cartella\Core\Time\FrameRate;
 use Cartella\Core\Time\Ticks;
 use PHPUnit\Framework\Attributes\DataProvider;
@@ -29,7 +30,7 @@ final class StoresTest extends TestCase
     #[DataProvider('names')]
     public function test_a_name_becomes_one_that_every_file_system_takes(string $name, string $plain): void
     {
-        self::assertSame($plain, Stores::plain($name));
+        self::assertSame($plain, PathTemplate::plain($name));
     }
 
     public function test_a_file_is_found_on_the_second_volume_when_the_first_is_gone(): void
@@ -45,7 +46,7 @@ final class StoresTest extends TestCase
         self::assertSame("$this->folder/one/A001/clip.mov", $stores->fileOf($clip));
         rename("$this->folder/one", "$this->folder/unplugged");
         self::assertSame("$this->folder/two/A001/clip.mov", $stores->fileOf($clip));
-        self::assertNotNull($stores->freeBytes('one'), 'the room of the disk it would be on');
+        self::assertNull($stores->freeBytes('one'), 'a volume that is not there has no room');
         rename("$this->folder/two", "$this->folder/also-unplugged");
         $this->expectException(Problem::class);
         $this->expectExceptionMessage('The file of clip is not here.');

@@ -24,7 +24,7 @@ final class AccessTest extends TestCase
         $take = $this->take('3', 1);
         $clip = $this->clip('A001C001', 'A', 36_000, take: $take);
         $values = [
-            'production' => $this->production->ulid, 'day' => $this->day->ulid, 'take' => $take->ulid, 'clip' => $clip->ulid, 'volume' => 'A001', 'key' => 'scene:3', 'what' => 'proxy',
+            'production' => $this->production->ulid, 'day' => $this->day->ulid, 'take' => $take->ulid, 'clip' => $clip->ulid, 'volume' => 'A001', 'key' => 'scene:3', 'what' => 'proxy', 'kind' => 'camera', 'format' => 'csv',
             'card' => Card::query()->create(['production_id' => $this->production->id, 'shoot_day_id' => $this->day->id, 'roll' => 'A001', 'volume' => 'A001', 'state' => 'verified'])->ulid,
             'bin' => Bin::query()->create(['production_id' => $this->production->id, 'name' => 'Own'])->ulid,
             'reel' => Reel::query()->create(['production_id' => $this->production->id, 'shoot_day_id' => $this->day->id, 'name' => 'Reel'])->ulid,

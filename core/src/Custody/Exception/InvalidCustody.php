@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace Cartella\Core\Custody\Exception;
 
+use Cartella\Core\Custody\PathTemplate;
 use Cartella\Core\Failure;
 
 /** An offload or check that cannot be asked for. */
@@ -22,5 +23,10 @@ final class InvalidCustody extends Failure
     public static function destinations(string $why): self
     {
         return new self('The destinations cannot be used: '.$why.'.', 'custody.destination', 'Name one or more different folders outside the source.');
+    }
+
+    public static function template(string $why): self
+    {
+        return new self('Cards cannot land there: '.$why.'.', 'custody.template', 'Use folders with '.implode(' ', array_map(static fn (string $word): string => '{'.$word.'}', PathTemplate::WORDS)).'.');
     }
 }

@@ -2,7 +2,7 @@
 
 declare(strict_types=1);
 
-namespace App\Domain\Cards;
+namespace Cartella\Core\Media;
 
 /** What a file's name says of it: media by its extension, or the rubbish that cameras and computers leave on cards. */
 final class MediaNames
@@ -24,6 +24,12 @@ final class MediaNames
         }
 
         return null;
+    }
+
+    /** Picture or sound, as far as its name says. */
+    public static function isClip(string $path): bool
+    {
+        return ! self::isJunk($path) && in_array(self::kindOf($path), ['picture', 'sound'], true);
     }
 
     public static function isJunk(string $path): bool
