@@ -4,28 +4,7 @@ declare(strict_types=1);
 
 // p50 and p95 of the slate-sheet and bin requests with 20 000 clips, against the smallest request of the same server.
 
-$base = getenv('APP_URL');
-$jar = tempnam(sys_get_temp_dir(), 'cartella');
-$curl = curl_init();
-curl_setopt_array($curl, [CURLOPT_RETURNTRANSFER => true, CURLOPT_COOKIEJAR => $jar, CURLOPT_COOKIEFILE => $jar, CURLOPT_ENCODING => 'gzip']);
-$ask = static function (string $path, ?array $body = null) use ($curl, $base): array {
-    $headers = ['Accept: application/json', 'Content-Type: application/json'];
-    foreach (curl_getinfo($curl, CURLINFO_COOKIELIST) as $cookie) {
-        if (str_contains($cookie, 'XSRF-TOKEN')) {
-            $headers[] = 'X-XSRF-TOKEN: '.urldecode(explode("\t", $cookie)[6]);
-        }
-    }
-    curl_setopt_array($curl, [CURLOPT_URL => $base.$path, CURLOPT_HTTPHEADER => $headers, CURLOPT_CUSTOMREQUEST => $body === null ? 'GET' : 'POST', CURLOPT_POSTFIELDS => $body === null ? null : json_encode($body)]);
-    $begin = hrtime(true);
-    $text = (string) curl_exec($curl);
-    $time = (hrtime(true) - $begin) / 1e6;
-    if (curl_getinfo($curl, CURLINFO_HTTP_CODE) !== 200) {
-        exit("$path answered ".curl_getinfo($curl, CURLINFO_HTTP_CODE).": $text\n");
-    }
-
-    return [$time, json_decode($text, true), strlen($text)];
-};
-$ask('/api/session');
+$ask = require __DIR__.'/client.php';
 [, $session] = $ask('/api/session', ['email' => 'bench@lowwater.test', 'password' => 'tide-mill']);
 $production = $session['productions'][0]['ulid'];
 [, $facts] = $ask("/api/productions/$production");

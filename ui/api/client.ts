@@ -56,3 +56,8 @@ export async function fetchBytes(address: string, signal?: AbortSignal): Promise
 export function mediaUrl(production: string, clip: string, what: string, version = ''): string {
   return `/api/productions/${production}/clips/${clip}/media/${what}${version === '' ? '' : `?v=${version}`}`
 }
+
+/** A camera or sound report of a card or a day: `what` is `cards/ULID` or `days/ULID`. */
+export function reportUrl(production: string, what: string, kind: 'camera' | 'sound', format: 'pdf' | 'csv'): string {
+  return `/api/productions/${production}/${what}/report/${kind}.${format}`
+}

@@ -17,7 +17,7 @@ export interface Tabs {
 }
 export interface Task {
   ulid: string; kind: string; title: string; state: 'waiting' | 'running' | 'done' | 'failed' | 'cancelled'; done: number; total: number
-  done_bytes: number; total_bytes: number; bytes_per_second: number; now: string; message: string | null; fix: string | null; card: number | null; cancelling: boolean
+  done_bytes: number; total_bytes: number; copied_bytes: number; by_store: Record<string, number> | null; bytes_per_second: number; now: string; message: string | null; fix: string | null; card: number | null; cancelling: boolean
 }
 
 export interface Fix { name: string; label: string }
@@ -35,12 +35,14 @@ export interface DaySheet {
   wrap: { done: boolean; title: string; note: string; stage: string }[]
 }
 
+export interface VolumeClip { name: string; at: string | null }
 export interface Volume {
   name: string; files: number; size_bytes: number; clips: number; roll: string; device: string | null; kind: 'camera' | 'recorder' | 'folder'; why: string
-  problems: string[]; known_roll: string | null; date: string | null; day: number | null
+  first: VolumeClip | null; last: VolumeClip | null; problems: string[]; problem_count: number; date: string | null; day: number | null
+  state: 'new' | 'seen' | 'grown' | 'reused'; known_roll: string | null; known_card: string | null; known_files: number; new_files: number
 }
 export interface VolumeDetail extends Volume {
-  list: { path: string; size_bytes: number; kind: string | null }[]; lands_in: string
+  list: { path: string; size_bytes: number; kind: string | null; is_new: boolean }[]; known_copies: Card | null
 }
 export interface CardCopy {
   store: string; path: string; manifest: string | null; is_whole: boolean; checked_at: string | null
@@ -50,13 +52,23 @@ export interface Fault { path: string; reason: string; byte?: number; destinatio
 export interface Card {
   ulid: string; roll: string; volume: string; device: string | null; device_note: string | null; kind: string | null; state: 'copying' | 'verified' | 'fault' | 'stopped'
   files: number; verified_files: number; size_bytes: number; faults: Fault[]; is_safe: boolean; on_bench: boolean; verified_at: string | null
-  released_at: string | null; released_by: string | null; clips: number; running_ticks: number
+  released_at: string | null; released_by: string | null; clips: number; running_ticks: number; use_number: number; first_at: string | null; last_at: string | null; clock_ticks: number | null
   copies: CardCopy[]; task: Task | null
+}
+export interface CardRelease {
+  at: string; by: string | null
+  evidence: { files: number; size_bytes: number; algorithm: string | null; verified_at: string | null; copies: { store: string; path: string; manifest: string | null; c4: string | null; checked_at: string | null }[] }
 }
 export interface CardDetail extends Card {
   list: { path: string; size_bytes: number; algorithm: string | null; hash: string | null; copies: number; fault: string | null }[]
+  releases: CardRelease[]
 }
-export interface CardsAnswer { volumes: Volume[]; cards: Card[]; stores: { key: string; name: string; free_bytes: number | null }[] }
+export interface ClipCheck {
+  devices: { device: string; kind: string; clips: number; running_ticks: number; first_ticks: number | null; last_ticks: number | null }[]
+  differences: { device: string; against: string; title: string; evidence: string }[]
+}
+export interface Store { key: string; name: string; free_bytes: number | null }
+export interface CardsAnswer { volumes: Volume[]; cards: Card[]; stores: Store[]; check: ClipCheck; template: string; panel: string | null }
 
 export type TakeStatus = 'none' | 'circled' | 'hold' | 'ng'
 export interface LogClip {
@@ -94,7 +106,7 @@ export interface PlayableClip {
   ulid: string; kind: string; rate: Rate; frames: number | null; start_ticks: number | null; duration_ticks: number | null; synced: boolean; media_version: string; has_sound: boolean
 }
 export interface ClipSheet extends PlayableClip {
-  name: string; import_kind: string | null; device: string | null; roll: string | null; path: string; day: string; start_timecode: string | null; placed_ticks: number | null
+  name: string; import_kind: string | null; device: string | null; roll: string | null; path: string; parts: string[]; sidecars: string[]; day: string; start_timecode: string | null; corrected_timecode: string | null; placed_ticks: number | null
   sample_rate: number | null; channels: { index: number; name: string; function: string | null }[]; width: number | null; height: number | null; recorded_at: string | null
   problems: string[]; ready: boolean
   take: { ulid: string; setup: string; take: number; status: TakeStatus; description: string } | null

@@ -9,16 +9,18 @@ import { attempt } from './say'
 const props = defineProps<{ task: Task }>()
 const { base, production } = useDesk()
 const share = computed(() => (props.task.total_bytes > 0 ? props.task.done_bytes / props.task.total_bytes : props.task.total > 0 ? props.task.done / props.task.total : 0))
-const rest = computed(() => (props.task.bytes_per_second > 0 ? left((props.task.total_bytes - props.task.done_bytes) / props.task.bytes_per_second) : ''))
+/** Copied and not verified yet: the lighter part behind the dark one. */
+const ahead = computed(() => (props.task.total_bytes > 0 ? Math.min(1, props.task.copied_bytes / props.task.total_bytes) : 0))
+const rest = computed(() => (props.task.bytes_per_second > 0 ? left((props.task.total_bytes - Math.max(props.task.done_bytes, props.task.copied_bytes)) / props.task.bytes_per_second) : ''))
 </script>
 
 <template>
   <div class="progress" role="progressbar" :aria-valuenow="Math.round(share * 100)" :aria-label="task.title">
-    <div class="line"><i :style="{ width: `${share * 100}%` }" /></div>
+    <div class="line"><i class="ahead" :style="{ width: `${ahead * 100}%` }" /><i :style="{ width: `${share * 100}%` }" /></div>
     <div class="facts">
       <span v-if="task.state === 'waiting'">waiting for a worker</span>
       <template v-else>
-        <span><b class="mono">{{ task.done }}</b> of {{ task.total }} {{ task.kind === 'offload' ? 'files' : 'clips' }}</span>
+        <span><b class="mono">{{ task.done }}</b> of {{ task.total }} {{ task.kind === 'offload' || task.kind === 'verify' ? 'files' : 'clips' }}</span>
         <span v-if="task.total_bytes > 0" class="mono">{{ bytes(task.done_bytes) }} of {{ bytes(task.total_bytes) }}</span>
         <span v-if="task.bytes_per_second > 0" class="mono">{{ bytes(task.bytes_per_second) }}/s</span>
         <b v-if="rest" class="mono">{{ rest }} left</b>
@@ -33,8 +35,9 @@ const rest = computed(() => (props.task.bytes_per_second > 0 ? left((props.task.
 
 <style scoped>
 .progress { display: grid; gap: 6px; font-size: 12px; }
-.line { height: 9px; border-radius: 5px; background: #e9dfca; overflow: hidden; }
-.line i { display: block; height: 100%; background: var(--act); transition: width 0.25s linear; }
+.line { position: relative; height: 9px; border-radius: 5px; background: #e9dfca; overflow: hidden; }
+.line i { position: absolute; inset: 0 auto 0 0; background: var(--act); transition: width 0.25s linear; }
+.line .ahead { background: #8fbcae; }
 .facts { display: flex; gap: 12px; flex-wrap: wrap; justify-content: space-between; }
 .now { display: flex; gap: 8px; align-items: center; min-height: 28px; }
 .now span { flex: 1; overflow: hidden; text-overflow: ellipsis; white-space: nowrap; }

@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace App\Domain\Bins;
 
+use App\Domain\Lineup\Corrections;
 use App\Models\Clip;
 use App\Models\ClipMark;
 use App\Models\Subclip;
@@ -20,10 +21,13 @@ final class ClipSheet
         $rate = $clip->rate() ?? $clip->production->rate();
         $mark = ClipMark::query()->where('clip_id', $clip->id)->where('user_id', $user->id)->first();
 
+        $correction = (new Corrections($clip->day))->of($clip);
+
         return [
             'ulid' => $clip->ulid, 'name' => $clip->name, 'kind' => $clip->kind, 'import_kind' => $clip->import_kind, 'device' => $clip->device?->letter,
-            'roll' => $clip->card?->roll, 'path' => $clip->path, 'day' => $clip->day->ulid,
+            'roll' => $clip->card?->roll, 'path' => $clip->path, 'parts' => $clip->paths(), 'sidecars' => $clip->facts['sidecars'] ?? [], 'day' => $clip->day->ulid,
             'duration_ticks' => $clip->duration_ticks, 'frames' => $clip->frames, 'start_ticks' => $clip->start_ticks, 'start_timecode' => Clock::label($clip->start_ticks, $rate),
+            'corrected_timecode' => $correction === 0 || $clip->start_ticks === null ? null : Clock::label($clip->start_ticks + $correction, $rate),
             'placed_ticks' => $clip->placement?->start_ticks,
             'rate' => ['num' => $rate->num, 'den' => $rate->den, 'nominal' => $rate->nominal, 'drop' => $rate->dropFrame, 'name' => $rate->label()],
             'sample_rate' => $clip->sample_rate, 'channels' => $clip->channels ?? [], 'width' => $clip->facts['width'] ?? null, 'height' => $clip->facts['height'] ?? null,

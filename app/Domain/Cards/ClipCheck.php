@@ -4,11 +4,12 @@ declare(strict_types=1);
 
 namespace App\Domain\Cards;
 
-use App\Models\Clip;
 use App\Models\ShootDay;
 use App\Support\Clock;
 use Cartella\Core\Time\Ticks;
+use Illuminate\Database\Query\Builder;
 use Illuminate\Support\Collection;
+use Illuminate\Support\Facades\DB;
 
 /**
  * The check at wrap: every device of a day should show the same number of clips of about the same length. Counts and
@@ -24,76 +25,117 @@ final class ClipCheck
      */
     public function of(ShootDay $day): array
     {
-        $clips = Clip::query()->with(['device', 'placement'])->where('shoot_day_id', $day->id)->whereNull('import_kind')->whereNotNull('device_id')
-            ->whereIn('kind', ['picture', 'sound'])->orderBy('start_ticks')->get();
-        $byDevice = $clips->groupBy('device_id')->sortBy(static fn (Collection $own): int => $own->first()->device->lane);
-        $devices = $byDevice->map(static fn (Collection $own): array => [
-            'device' => $own->first()->device->letter, 'kind' => $own->first()->device->kind, 'clips' => $own->count(), 'running_ticks' => (int) $own->sum('duration_ticks'),
-            'first_ticks' => $own->whereNotNull('start_ticks')->min('start_ticks'), 'last_ticks' => $own->whereNotNull('start_ticks')->map(static fn (Clip $clip): int => $clip->start_ticks + (int) $clip->duration_ticks)->max(),
-        ])->values()->all();
+        $devices = $this->clipsOf($day)->join('devices', 'devices.id', '=', 'clips.device_id')
+            ->groupBy('devices.id', 'devices.letter', 'devices.kind', 'devices.lane')->orderBy('devices.lane')
+            ->selectRaw('devices.id, devices.letter, devices.kind, COUNT(*) AS clips, SUM(clips.duration_ticks) AS running, MIN(clips.start_ticks) AS first, MAX(clips.start_ticks + clips.duration_ticks) AS last')->get();
 
-        return ['devices' => $devices, 'differences' => $this->differences($byDevice)];
+        return [
+            'devices' => $devices->map(static fn (object $one): array => [
+                'device' => $one->letter, 'kind' => $one->kind, 'clips' => (int) $one->clips, 'running_ticks' => (int) $one->running,
+                'first_ticks' => $one->first === null ? null : (int) $one->first, 'last_ticks' => $one->last === null ? null : (int) $one->last,
+            ])->all(),
+            'differences' => $devices->count() < 2 ? [] : $this->differences($day, $devices),
+        ];
     }
 
     /**
      * Against the device with the most clips; what a take explains already is not told again.
      *
-     * @param  Collection<int, Collection<int, Clip>>  $byDevice
+     * @param  Collection<int, \stdClass>  $devices
      * @return list<array{device: string, against: string, title: string, evidence: string}>
      */
-    private function differences(Collection $byDevice): array
+    private function differences(ShootDay $day, Collection $devices): array
     {
-        $fullest = $byDevice->sortByDesc(static fn (Collection $own): array => [$own->count(), $own->sum('duration_ticks')])->first();
+        $fullest = $devices->sortByDesc(static fn (object $one): array => [(int) $one->clips, (int) $one->running])->first();
+        $open = $this->unexplained($day, $fullest->id);
         $differences = [];
-        foreach ($byDevice as $own) {
-            if ($own === $fullest) {
+        foreach ($devices as $device) {
+            if ($device === $fullest) {
                 continue;
             }
-            $device = $own->first()->device;
-            $against = $fullest->first()->device;
-            $lacking = $fullest->filter(fn (Clip $clip): bool => ! self::isExplained($clip) && ! $this->hasPartner($clip, $own))->values();
-            $running = [(int) $own->sum('duration_ticks'), (int) $fullest->sum('duration_ticks')];
-            $isShort = $own->count() === $fullest->count() && abs($running[0] - $running[1]) > self::ALIKE * max($running);
-            if ($lacking->isEmpty() && ! $isShort) {
+            $lacking = $open === [] ? [] : $this->without($open, $this->spans($day, $device->id));
+            $isShort = (int) $device->clips === (int) $fullest->clips && abs($device->running - $fullest->running) > self::ALIKE * max($device->running, $fullest->running);
+            if ($lacking === [] && ! $isShort) {
                 continue;
             }
-            $figures = sprintf('%s: %d clips, %s. %s: %d clips, %s.', $against->letter, $fullest->count(), self::length($running[1]), $device->letter, $own->count(), self::length($running[0]));
+            $named = implode(', ', array_map(static fn (array $clip): string => $clip['name'].' at '.Clock::time($clip['start']), array_slice($lacking, 0, 3)));
             $differences[] = [
-                'device' => $device->letter, 'against' => $against->letter,
-                'title' => $lacking->isEmpty()
-                    ? sprintf('%s ran %s than %s', $device->letter, $running[0] < $running[1] ? 'shorter' : 'longer', $against->letter)
-                    : sprintf('%s shows nothing for %d %s of %s', $device->letter, $lacking->count(), $lacking->count() === 1 ? 'clip' : 'clips', $against->letter),
-                'evidence' => $figures.($lacking->isEmpty() ? '' : ' Nothing of '.$device->letter.' beside '.$lacking->take(3)->map(static fn (Clip $clip): string => $clip->name.' at '.Clock::time((int) self::at($clip)))->implode(', ').($lacking->count() > 3 ? sprintf(' and %d more', $lacking->count() - 3) : '').'.'),
+                'device' => $device->letter, 'against' => $fullest->letter,
+                'title' => $lacking === []
+                    ? sprintf('%s ran %s than %s', $device->letter, $device->running < $fullest->running ? 'shorter' : 'longer', $fullest->letter)
+                    : sprintf('%s shows nothing for %s of %s', $device->letter, self::clips(count($lacking)), $fullest->letter),
+                'evidence' => sprintf('%s: %s, %s. %s: %s, %s.', $fullest->letter, self::clips((int) $fullest->clips), self::length((int) $fullest->running), $device->letter, self::clips((int) $device->clips), self::length((int) $device->running))
+                    .($lacking === [] ? '' : " Nothing of $device->letter beside $named".(count($lacking) > 3 ? sprintf(' and %d more', count($lacking) - 3) : '').'.'),
             ];
         }
 
         return $differences;
     }
 
-    /** @param  Collection<int, Clip>  $others */
-    private function hasPartner(Clip $clip, Collection $others): bool
+    /**
+     * Clips of a device that nothing explains: no false start, not wild, and without a take, whose open points would
+     * name the devices it misses.
+     *
+     * @return list<array{name: string, start: int, length: int}>
+     */
+    private function unexplained(ShootDay $day, int $device): array
     {
-        $at = self::at($clip);
-        if ($at === null) {
-            return true; // without a time there is nothing to miss it by
+        return $this->clipsOf($day)->leftJoin('placements', 'placements.clip_id', '=', 'clips.id')->where('clips.device_id', $device)
+            ->whereNull('clips.take_id')->where('clips.is_false_start', false)->where('clips.is_wild', false)
+            ->selectRaw('clips.name, COALESCE(placements.start_ticks, clips.start_ticks) AS start, clips.duration_ticks AS length')
+            ->havingRaw('start IS NOT NULL')->orderBy('start')->get()
+            ->map(static fn (object $clip): array => ['name' => $clip->name, 'start' => (int) $clip->start, 'length' => (int) $clip->length])->all();
+    }
+
+    /** @return list<array{int, int}>|null starts and ends in order; null where a clip has no time to be compared by */
+    private function spans(ShootDay $day, int $device): ?array
+    {
+        $spans = [];
+        foreach ($this->clipsOf($day)->leftJoin('placements', 'placements.clip_id', '=', 'clips.id')->where('clips.device_id', $device)
+            ->selectRaw('COALESCE(placements.start_ticks, clips.start_ticks) AS start, clips.duration_ticks AS length')->orderBy('start')->get() as $clip) {
+            if ($clip->start === null) {
+                return null;
+            }
+            $spans[] = [(int) $clip->start, (int) $clip->start + (int) $clip->length];
         }
 
-        return $others->contains(static function (Clip $other) use ($clip, $at): bool {
-            $start = self::at($other);
-
-            return $start === null || ($start < $at + (int) $clip->duration_ticks && $at < $start + (int) $other->duration_ticks);
-        });
+        return $spans;
     }
 
-    /** Said elsewhere: it was a false start or wild, or it has a take, whose open points name the devices it misses. */
-    private static function isExplained(Clip $clip): bool
+    /**
+     * @param  list<array{name: string, start: int, length: int}>  $clips  in order of their starts
+     * @param  list<array{int, int}>|null  $spans
+     * @return list<array{name: string, start: int, length: int}> those that no span runs beside
+     */
+    private function without(array $clips, ?array $spans): array
     {
-        return $clip->is_false_start || $clip->is_wild || $clip->take_id !== null;
+        if ($spans === null) {
+            return [];
+        }
+        $without = [];
+        $next = 0;
+        $latest = PHP_INT_MIN;
+        foreach ($clips as $clip) {
+            // Both are in order, so everything that began before this clip ends has been looked at once.
+            for (; $next < count($spans) && $spans[$next][0] < $clip['start'] + $clip['length']; $next++) {
+                $latest = max($latest, $spans[$next][1]);
+            }
+            if ($latest <= $clip['start']) {
+                $without[] = $clip;
+            }
+        }
+
+        return $without;
     }
 
-    private static function at(Clip $clip): ?int
+    private function clipsOf(ShootDay $day): Builder
     {
-        return $clip->placement->start_ticks ?? $clip->start_ticks;
+        return DB::table('clips')->where('clips.shoot_day_id', $day->id)->whereNull('clips.import_kind')->whereNotNull('clips.device_id')->whereIn('clips.kind', ['picture', 'sound'])->whereNotNull('clips.duration_ticks');
+    }
+
+    private static function clips(int $count): string
+    {
+        return $count === 1 ? '1 clip' : "$count clips";
     }
 
     private static function length(int $ticks): string

@@ -6,6 +6,7 @@ namespace App\Domain\Cards;
 
 use App\Domain\Tasks\StartTask;
 use App\Domain\Tasks\TaskCancelled;
+use App\Domain\Tasks\TaskLost;
 use App\Domain\Tasks\TaskRun;
 use App\Models\Card;
 use App\Models\CardCopy;
@@ -51,6 +52,9 @@ final class CopyCardJob implements ShouldQueue
                 Live::tell($card->production_id, 'cards', ['card' => $card->ulid]);
                 throw $stop;
             } catch (\Throwable $trouble) {
+                if (TaskLost::isBehind($trouble)) {
+                    throw $trouble;
+                }
                 $card->update(['state' => 'fault', 'faults' => [['path' => '', 'reason' => $trouble->getMessage()]]]);
                 Live::tell($card->production_id, 'cards', ['card' => $card->ulid]);
                 throw $trouble;
@@ -118,6 +122,7 @@ final class CopyCardJob implements ShouldQueue
         $row = $this->rows[$hash] ?? ['card_id' => $card->id, 'path' => mb_substr($file['path'], 0, 1024), 'path_hash' => $hash, 'size_bytes' => 0, 'algorithm' => null, 'hash' => null, 'copies' => 0, 'verified_at' => null, 'fault' => null];
         if (isset($file['reason'])) {
             $row['fault'] = mb_substr((string) $file['reason'], 0, 300);
+            $row['size_bytes'] = $file['bytes'] ?? $row['size_bytes'];
         }
         if (isset($file['copies'])) {
             $row = ['size_bytes' => $file['bytes'], 'algorithm' => $file['algorithm'], 'hash' => $file['hash'], 'copies' => $file['copies'], 'verified_at' => $file['state'] === 'verified' ? now() : null] + $row;

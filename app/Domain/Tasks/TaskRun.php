@@ -51,7 +51,7 @@ final class TaskRun
             $task->update(['state' => 'running', 'started_at' => $task->started_at ?? now()]);
             (new self($task))->through($work);
         } finally {
-            DB::select('DO RELEASE_LOCK(?)', [self::lockName($taskId)]);
+            rescue(static fn () => DB::select('DO RELEASE_LOCK(?)', [self::lockName($taskId)]), report: false);
         }
     }
 
@@ -77,16 +77,24 @@ final class TaskRun
             $this->end('done', $work($this));
         } catch (TaskCancelled) {
             $this->end('cancelled', ['message' => 'Stopped. What was finished is kept.']);
-        } catch (CartellaException $trouble) {
-            Log::warning($trouble->getMessage(), ['task' => $this->task->ulid, 'code' => $trouble->problemCode()] + $trouble->context());
-            $this->end('failed', ['message' => $trouble->getMessage(), 'fix' => $trouble->fix()]);
-        } catch (Problem $trouble) {
-            Log::warning($trouble->getMessage(), ['task' => $this->task->ulid, 'code' => $trouble->problemCode] + $trouble->context);
-            $this->end('failed', ['message' => $trouble->getMessage(), 'fix' => $trouble->fix]);
         } catch (\Throwable $trouble) {
-            Log::error($trouble->getMessage(), ['task' => $this->task->ulid, 'exception' => $trouble]);
-            $this->end('failed', ['message' => 'It stopped with an error.', 'fix' => 'Try again; the cause is in the log under '.$this->task->ulid.'.']);
+            if (TaskLost::isBehind($trouble)) {
+                Log::warning('The database went away in the middle of a task; it is taken up again.', ['task' => $this->task->ulid, 'cause' => $trouble->getMessage()]);
+                throw $trouble;
+            }
+            $this->endWith($trouble);
         }
+    }
+
+    private function endWith(\Throwable $trouble): void
+    {
+        [$message, $fix, $facts] = match (true) {
+            $trouble instanceof CartellaException => [$trouble->getMessage(), $trouble->fix(), ['code' => $trouble->problemCode()] + $trouble->context()],
+            $trouble instanceof Problem => [$trouble->getMessage(), $trouble->fix, ['code' => $trouble->problemCode] + $trouble->context],
+            default => ['It stopped with an error.', 'Try again; the cause is in the log under '.$this->task->ulid.'.', ['exception' => $trouble]],
+        };
+        Log::log(isset($facts['exception']) ? 'error' : 'warning', $trouble->getMessage(), ['task' => $this->task->ulid] + $facts);
+        $this->end('failed', ['message' => $message, 'fix' => $fix]);
     }
 
     public function expect(int $total, int $totalBytes = 0): void
@@ -102,6 +110,7 @@ final class TaskRun
      * @param  array<string, int>|null  $byStore  verified bytes by the key of the store
      *
      * @throws TaskCancelled
+     * @throws TaskLost
      */
     public function at(int $done, int $doneBytes = 0, string $now = '', int $copiedBytes = 0, ?array $byStore = null): void
     {
@@ -124,6 +133,9 @@ final class TaskRun
             'now' => mb_substr(mb_scrub($now), 0, 300),
         ]);
         $this->tell();
+        if ((int) (DB::selectOne('SELECT IS_USED_LOCK(?) = CONNECTION_ID() AS held', [self::lockName($this->task->id)])->held ?? 0) !== 1) {
+            throw new TaskLost('The lock of the task is gone.');
+        }
         if (Task::query()->whereKey($this->task->id)->whereNotNull('cancel_asked_at')->exists()) {
             throw new TaskCancelled();
         }

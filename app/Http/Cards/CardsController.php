@@ -45,11 +45,12 @@ final class CardsController extends Controller
         // A card that goes on being shot is a card of each of its days.
         $here = Clip::query()->where('shoot_day_id', $day->id)->whereNotNull('card_id')->distinct()->pluck('card_id')->flip();
         $own = $cards->filter(static fn (Card $card): bool => $card->shoot_day_id === $day->id || $here->has($card->id));
-        $inReaders = $volumes->keyBy('name');
+        $looked = $bench->look($production, $volumes, $cards);
+        $inReaders = array_column(array_filter($looked, static fn (array $volume): bool => $volume['state'] !== 'reused'), 'known_card', 'name');
 
         return new JsonResponse([
-            'volumes' => array_values(array_filter($bench->look($production, $volumes, $cards), static fn (array $volume): bool => ! self::isOnItsCard($volume, $cards))),
-            'cards' => $own->map(fn (Card $card): array => $this->card($card, $inReaders->get($card->volume)?->fingerprint === $card->fingerprint, $tasks))->values()->all(),
+            'volumes' => array_values(array_filter($looked, static fn (array $volume): bool => ! self::isOnItsCard($volume, $cards))),
+            'cards' => $own->map(fn (Card $card): array => $this->card($card, ($inReaders[$card->volume] ?? null) === $card->ulid, $tasks))->values()->all(),
             'stores' => array_map(static fn (string $key, array $store): array => ['key' => $key, 'name' => $store['name'], 'free_bytes' => $stores->freeBytes($key)], array_keys($stores->all()), $stores->all()),
             'check' => $check->of($day),
             'template' => $production->card_template ?? PathTemplate::DEFAULT,
@@ -58,14 +59,15 @@ final class CardsController extends Controller
     }
 
     /**
-     * Whether a volume is shown on its card: it is in the reader still, and nothing on it is new.
+     * Whether a volume is shown on its card: it is in the reader still, and nothing on it is new; or the card is not
+     * whole yet, and whatever is new comes in when it is tried again.
      *
      * @param  array<string, mixed>  $volume
      * @param  Collection<int, Card>  $cards
      */
     private static function isOnItsCard(array $volume, Collection $cards): bool
     {
-        return $cards->contains(static fn (Card $card): bool => $card->volume === $volume['name'] && ($card->state === 'copying' || ($volume['state'] === 'seen' && $card->ulid === $volume['known_card'])));
+        return $cards->contains(static fn (Card $card): bool => $card->volume === $volume['name'] && ($card->state === 'copying' || ($card->ulid === $volume['known_card'] && ($volume['state'] === 'seen' || ($volume['state'] === 'grown' && $card->state !== 'verified')))));
     }
 
     public function volume(Production $production, ShootDay $day, string $volume, Bench $bench): JsonResponse
@@ -225,7 +227,7 @@ final class CardsController extends Controller
             'verified_at' => $card->verified_at?->toIso8601String(), 'released_at' => $card->released_at?->toIso8601String(), 'released_by' => $card->releasedBy?->name,
             'use_number' => $card->use_number, 'first_at' => $card->first_at, 'last_at' => $card->last_at, 'clock_ticks' => $card->clock_ticks,
             'clips' => $card->clips_count ?? $card->clips()->count(), 'running_ticks' => (int) ($card->clips_sum_duration_ticks ?? 0),
-            'copies' => $card->copies->map(static fn ($copy): array => ['store' => $stores[$copy->store]['name'] ?? $copy->store, 'path' => $copy->path, 'manifest' => $copy->manifest, 'is_whole' => $copy->isWhole(), 'checked_at' => $copy->checked_at?->toIso8601String(), 'differences' => $copy->differences])->all(),
+            'copies' => $card->copies->sortBy(static fn ($copy): int => (int) array_search($copy->store, array_keys($stores), true))->values()->map(static fn ($copy): array => ['store' => $stores[$copy->store]['name'] ?? $copy->store, 'path' => $copy->path, 'manifest' => $copy->manifest, 'is_whole' => $copy->isWhole(), 'checked_at' => $copy->checked_at?->toIso8601String(), 'differences' => $copy->differences])->all(),
             'task' => $task === null ? null : ProductionController::task($task),
         ];
     }

@@ -309,7 +309,7 @@ final class Offload
     {
         $this->progress->files++;
         $this->progress->bytes += $facts['size'];
-        $this->fault($path, $reason, $byte);
+        $this->fault($path, $reason, $byte, bytes: $facts['size']);
     }
 
     /** @param  'copying'|'reading back'  $step */
@@ -323,7 +323,7 @@ final class Offload
         ($this->onProgress)($this->progress);
     }
 
-    private function fault(string $path, string $reason, ?int $byte = null, ?string $destination = null): void
+    private function fault(string $path, string $reason, ?int $byte = null, ?string $destination = null, ?int $bytes = null): void
     {
         $fault = ['path' => mb_scrub($path), 'reason' => $reason];
         if ($byte !== null) {
@@ -334,7 +334,7 @@ final class Offload
         }
         $this->faults[] = $fault;
         if ($this->onFile !== null) {
-            ($this->onFile)($fault + ['state' => 'fault']);
+            ($this->onFile)($fault + ['state' => 'fault'] + ($bytes === null ? [] : ['bytes' => $bytes]));
         }
     }
 

@@ -52,7 +52,28 @@ async function keep(): Promise<void> {
   makeStale('bins')
 }
 
+const stating = ref(false)
+const reads = ref('')
+const scope = ref<'card' | 'day' | 'device'>('card')
+const readsBox = ref<HTMLInputElement | null>(null)
+function startStating(): void {
+  if (!production.value.may.work || !data.value?.device || data.value.start_ticks === null) return
+  reads.value = player.value?.timecode ?? ''
+  stating.value = true
+  void nextTick(() => readsBox.value?.select())
+}
+async function state(): Promise<void> {
+  const sheet = data.value
+  if (sheet === undefined || player.value === null) return
+  const answer = await attempt(() => api.post<{ correction_ticks: number }>(`${base.value}/clips/${sheet.ulid}/clock`, { frame: player.value?.frame ?? 0, reads: reads.value.trim(), for: scope.value }))
+  if (answer === undefined) return
+  stating.value = false
+  say('The clock is corrected; what was recorded stays. Line up again to use it.')
+  makeStale('clips')
+}
+
 useShortcuts('Clip sheet', [
+  { keys: ['t'], what: 'State what this frame reads, to correct the clock', run: startStating },
   { keys: ['u'], what: 'Keep the marked range as a subclip', run: startNaming },
   { keys: ['Escape'], what: 'Clear the marks', run: () => hasRange.value && void setMarks({ in_ticks: null, out_ticks: null }) },
 ])
@@ -79,14 +100,20 @@ useShortcuts('Clip sheet', [
           <li v-for="one in data.subclips" :key="one.ulid"><button @click="player?.go(toFrames(one.in_ticks, data.rate))"><b>{{ one.name }}</b><span class="mono soft">{{ length(one.out_ticks - one.in_ticks) }}</span></button></li>
         </ul>
       </template>
+      <form v-if="stating" class="stating" @submit.prevent="state" @keydown.esc.stop="stating = false">
+        <label>This frame really reads<input ref="readsBox" v-model="reads" class="field mono" maxlength="16" placeholder="10:42:17:08"></label>
+        <label>for<select v-model="scope" class="field"><option value="card">card {{ data.roll }}</option><option value="day">the day</option><option value="device">device {{ data.device }}</option></select></label>
+        <button class="go">Correct</button><button type="button" class="plain" @click="stating = false">Leave it</button>
+      </form>
       <dl>
         <template v-if="data.take"><dt>Take</dt><dd><a @click="router.push({ name: 'log', params: { production: production.ulid, day: data.day }, query: { take: data.take.ulid } })">{{ data.take.setup }}/{{ data.take.take }} {{ data.take.description }}</a></dd></template>
         <dt>Roll</dt><dd class="mono">{{ data.roll ?? 'none' }}</dd>
-        <dt>Starts</dt><dd class="mono">{{ data.start_timecode ?? 'no timecode' }}</dd>
+        <dt>Starts</dt><dd class="mono">{{ data.start_timecode ?? 'no timecode' }}<template v-if="data.corrected_timecode"> <span class="soft">corrected</span> {{ data.corrected_timecode }}</template> <button v-if="production.may.work && data.start_ticks !== null && data.device" class="plain small" title="State what this frame reads (T)" @click="startStating">Clock…</button></dd>
         <dt>Length</dt><dd class="mono">{{ length(data.duration_ticks) }}<template v-if="data.frames"> · {{ data.frames }} f at {{ data.rate.name }}</template></dd>
         <template v-if="data.width"><dt>Picture</dt><dd class="mono">{{ data.width }} × {{ data.height }}</dd></template>
         <template v-if="data.channels.length > 0"><dt>Sound</dt><dd>{{ data.channels.map((channel) => channel.name).join(', ') }} <span class="soft mono">{{ (data.sample_rate ?? 0) / 1000 }} kHz</span></dd></template>
-        <dt>File</dt><dd class="mono path">{{ data.path }}</dd>
+        <dt>{{ data.parts.length > 1 ? `${data.parts.length} files` : 'File' }}</dt><dd class="mono path"><div v-for="part in data.parts" :key="part">{{ part }}</div></dd>
+        <template v-if="data.sidecars.length > 0"><dt>Beside it</dt><dd class="mono path"><div v-for="one in data.sidecars" :key="one">{{ one }}</div></dd></template>
       </dl>
       <button v-if="data.placed_ticks !== null" class="plain" @click="router.push({ name: 'lineup', params: { ...route.params, day: data.day }, query: { clip: data.ulid } })">See its place in the line-up</button>
     </template>
@@ -108,5 +135,8 @@ dt { color: var(--ink-soft); }
 dd { margin: 0; min-width: 0; overflow-wrap: anywhere; }
 dd a { color: var(--act); cursor: pointer; }
 .path { font-size: 11px; }
+.stating { display: grid; grid-template-columns: 1fr 1fr auto auto; gap: 6px; align-items: end; font-size: 12px; background: #fff; border: 1px solid var(--rule-strong); border-radius: 5px; padding: 8px 10px; }
+.stating label { display: grid; gap: 2px; }
+.small { min-height: 20px; padding: 0 7px; font-size: 11px; }
 .note { margin: 0; }
 </style>

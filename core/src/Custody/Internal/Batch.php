@@ -18,10 +18,20 @@ final class Batch
 
     private const FILES = 512;
 
+    /** On slow cards a batch is what comes in this time, so that a stop never costs more. */
+    private const NANOSECONDS = 1_000_000_000;
+
     /** @var list<array{entry: ManifestEntry, at: array<int, string|null>, done: int}> */
     public array $files = [];
 
     private int $bytes = 0;
+
+    private readonly int $begun;
+
+    public function __construct()
+    {
+        $this->begun = hrtime(true);
+    }
 
     /**
      * @param  array<int, string|null>  $at  by the number of the destination: the part that was written, or null where a file of that name is there already
@@ -35,6 +45,7 @@ final class Batch
 
     public function isFull(): bool
     {
-        return $this->bytes >= self::BYTES || count($this->files) >= self::FILES;
+        return $this->bytes >= self::BYTES || count($this->files) >= self::FILES
+            || ($this->files !== [] && hrtime(true) - $this->begun > self::NANOSECONDS);
     }
 }

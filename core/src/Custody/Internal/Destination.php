@@ -29,6 +29,10 @@ final class Destination
 
     private const IN_THE_WAY = 'Another file of that name is already there; it was left as it is.';
 
+    private const LOCK_TRIES = 25;
+
+    private const LOCK_WAIT_MICROSECONDS = 200_000;
+
     public readonly string $folder;
 
     /** Why nothing more is written here; null while it works. */
@@ -66,13 +70,14 @@ final class Destination
             return;
         }
         $file = $history.'/'.self::JOURNAL;
-        $journal = @fopen($file, 'c+b');
+        // Closed in the programs that are started meanwhile, or they would keep the lock of a run that was killed.
+        $journal = @fopen($file, 'c+be');
         if ($journal === false) {
             $this->stop('Nothing can be written there.');
 
             return;
         }
-        if (! flock($journal, LOCK_EX | LOCK_NB)) {
+        if (! self::lock($journal)) {
             fclose($journal);
             $this->stop('Another offload is writing the same folder there.');
 
@@ -131,7 +136,7 @@ final class Destination
         if ($this->stopped !== null) {
             return;
         }
-        $stream = @fopen($this->parts().'/'.++$this->part, 'wb');
+        $stream = @fopen($this->parts().'/'.++$this->part, 'wbe');
         if ($stream === false) {
             $this->stop('Nothing can be written there. Is the volume full, or gone?');
 
@@ -287,6 +292,23 @@ final class Destination
                 'hash' => $entry->hash, 'algorithm' => $entry->algorithm->value, 'at' => $entry->hashedAt,
             ], JSON_THROW_ON_ERROR | JSON_UNESCAPED_SLASHES | JSON_UNESCAPED_UNICODE)."\n");
         }
+    }
+
+    /**
+     * A run that was killed may take a moment to go.
+     *
+     * @param  resource  $journal
+     */
+    private static function lock($journal): bool
+    {
+        for ($try = 0; $try < self::LOCK_TRIES; $try++) {
+            if (flock($journal, LOCK_EX | LOCK_NB)) {
+                return true;
+            }
+            usleep(self::LOCK_WAIT_MICROSECONDS);
+        }
+
+        return false;
     }
 
     private function parts(): string

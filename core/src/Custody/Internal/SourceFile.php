@@ -83,7 +83,7 @@ final class SourceFile
     private function open(): bool
     {
         $this->close();
-        $stream = @fopen($this->file, 'rb');
+        $stream = @fopen($this->file, 'rbe');
         if ($stream === false) {
             return false;
         }

@@ -1,0 +1,61 @@
+<script setup lang="ts">
+import { watchDebounced } from '@vueuse/core'
+import { Modal } from 'ant-design-vue'
+import { computed, ref, watch } from 'vue'
+import { api, ApiError } from '@/api/client'
+import { makeStale } from '@/api/queries'
+import { useDesk } from '@/shell/desk'
+import { attempt, say } from '@/shell/say'
+
+/** Where cards land, written with words in braces and tried on a card before it is kept. */
+const props = defineProps<{ open: boolean; template: string; roll: string; device: string }>()
+const emit = defineEmits<{ close: [] }>()
+const { day, base } = useDesk()
+const WORDS = ['production', 'day', 'date', 'unit', 'device', 'kind', 'roll']
+const braced = (word: string) => '{' + word + '}'
+const text = ref('')
+const shown = ref('')
+const trouble = ref('')
+const changed = computed(() => text.value.trim() !== props.template)
+watch(() => props.open, (open) => { if (open) text.value = props.template }, { immediate: true })
+
+async function preview(): Promise<void> {
+  if (!props.open) return
+  try {
+    const query = new URLSearchParams({ roll: props.roll === '' ? 'A001' : props.roll, template: text.value, ...(props.device === '' ? {} : { device: props.device }) })
+    shown.value = (await api.get<{ path: string }>(`${base.value}/days/${day.value.ulid}/place?${query.toString()}`)).path
+    trouble.value = ''
+  } catch (error) {
+    trouble.value = error instanceof ApiError ? `${error.message} ${error.fix}` : 'It cannot be tried now.'
+  }
+}
+watch(() => props.open, preview)
+watchDebounced(text, preview, { debounce: 200 })
+
+async function keep(): Promise<void> {
+  if (!changed.value || trouble.value !== '') return
+  if ((await attempt(() => api.put(`${base.value}/card-template`, { was: props.template, now: text.value }))) === undefined) return
+  say('New cards land there from now on. Ctrl+Z takes it back.')
+  makeStale('cards')
+  emit('close')
+}
+</script>
+
+<template>
+  <Modal :open="open" title="Where cards land" ok-text="Keep" cancel-text="Leave it" :ok-button-props="{ disabled: !changed || trouble !== '' }" @ok="keep" @cancel="emit('close')">
+    <label class="text">Folders below each volume<input v-model="text" class="field mono" maxlength="200" spellcheck="false" @keydown.enter="keep"></label>
+    <p class="words"><button v-for="word in WORDS" :key="word" type="button" class="plain mono" @click="text += braced(word)">{{ braced(word) }}</button></p>
+    <p v-if="trouble" class="note fault" role="alert">{{ trouble }}</p>
+    <p v-else class="soft">{{ roll === '' ? 'A001' : roll }} would land in <span class="mono shown">{{ shown }}</span></p>
+    <p class="soft">Cards that are copied already stay where they are.</p>
+  </Modal>
+</template>
+
+<style scoped>
+.text { display: grid; gap: 4px; font-weight: 500; }
+.field { height: 32px; }
+.words { display: flex; flex-wrap: wrap; gap: 5px; margin: 8px 0; }
+.words button { font-size: 11px; font-weight: 400; padding: 2px 7px; min-height: 24px; }
+.shown { color: var(--ink); overflow-wrap: anywhere; }
+p { margin: 6px 0; }
+</style>
