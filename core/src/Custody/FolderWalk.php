@@ -15,6 +15,7 @@ final class FolderWalk
      */
     public static function of(string $root, string $below = ''): \Generator
     {
+        clearstatcache();
         $names = @scandir($root.($below === '' ? '' : '/'.$below), SCANDIR_SORT_NONE);
         if ($names === false) {
             yield ($below === '' ? '.' : $below) => ['type' => 'unreadable', 'size' => 0, 'mtime' => 0];

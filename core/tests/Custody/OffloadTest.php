@@ -8,6 +8,7 @@ use Cartella\Core\Custody\C4;
 use Cartella\Core\Custody\Exception\InvalidCustody;
 use Cartella\Core\Custody\Exception\UnableToVerify;
 use Cartella\Core\Custody\HashAlgorithm;
+use Cartella\Core\Custody\Internal\ReadBack;
 use Cartella\Core\Custody\Manifest;
 use Cartella\Core\Custody\Offload;
 use Cartella\Core\Custody\OffloadProgress;
@@ -174,6 +175,76 @@ final class OffloadTest extends TestCase
             self::assertInstanceOf(InvalidCustody::class, $refusal);
         }
         self::assertSame($before, $this->listing($this->source()));
+    }
+
+    public function test_destinations_may_be_named_from_where_one_stands(): void
+    {
+        $this->card();
+        $before = (string) getcwd();
+        chdir($this->folder);
+        try {
+            self::assertSame(4, Offload::run('card/A001', ['one', 'new'])->verified);
+        } finally {
+            chdir($before);
+        }
+        self::assertTrue(Verify::folder($this->folder.'/new/A001')['ok']);
+    }
+
+    public function test_a_destination_that_disappears_stops_only_itself_and_is_not_made_up_again(): void
+    {
+        $destinations = $this->card();
+        mkdir($this->source().'/ZLAST');
+        file_put_contents($this->source().'/ZLAST/z.mov', 'last');
+        $report = Offload::run($this->source(), $destinations, onProgress: function (OffloadProgress $at) use ($destinations): void {
+            if ($at->path === 'ROLL/A001C001.mov' && is_dir($destinations[0])) {
+                rename($destinations[0], $this->folder.'/pulled');
+            }
+        });
+        self::assertDirectoryDoesNotExist($destinations[0]);
+        self::assertSame([$destinations[0]], array_column($report->faults, 'destination'), 'told once, for the volume');
+        self::assertSame(0, $report->verified);
+        self::assertTrue(Verify::folder($destinations[1].'/A001')['ok']);
+        self::assertFileExists($destinations[1].'/A001/ZLAST/z.mov');
+    }
+
+    public function test_a_run_that_died_between_its_manifest_and_the_chain_leaves_nothing_that_nobody_vouches_for(): void
+    {
+        $destinations = $this->card();
+        $this->file('one/A001/ascmhl/0001_A001_2026-10-05_090000Z.mhl', '<hashlist/>');
+        $this->file('one/A001/ascmhl/ascmhl_chain.xml.part', 'half');
+        self::assertSame([], Offload::run($this->source(), $destinations, resume: true)->faults);
+        self::assertSame([], Verify::folder($destinations[0].'/A001')['problems']);
+    }
+
+    public function test_two_offloads_never_write_the_same_folder(): void
+    {
+        $destinations = $this->card();
+        $reasons = null;
+        Offload::run($this->source(), [$destinations[0]], onProgress: function () use ($destinations, &$reasons): void {
+            $reasons ??= array_column(Offload::run($this->source(), [$destinations[0]], resume: true)->faults, 'reason');
+        });
+        self::assertSame(['Another offload is writing the same folder there.'], $reasons);
+        self::assertTrue(Verify::folder($destinations[0].'/A001')['ok']);
+    }
+
+    public function test_copied_and_verified_bytes_end_at_the_size_of_the_card(): void
+    {
+        $destinations = $this->card();
+        $last = null;
+        $report = Offload::run($this->source(), $destinations, onProgress: static function (OffloadProgress $at) use (&$last): void {
+            $last = clone $at;
+        });
+        self::assertSame([$report->bytes, $report->bytes, 4, [$report->bytes, $report->bytes]], [$last?->copiedBytes, $last?->bytes, $last?->files, $last?->verifiedBytes]);
+    }
+
+    public function test_reading_back_goes_on_when_its_helper_is_gone(): void
+    {
+        $file = $this->file('a', 'content');
+        foreach ([['/nonexistent/program'], ['true']] as $command) {
+            $reader = new ReadBack($command);
+            $reader->ask($file, HashAlgorithm::Md5);
+            self::assertSame(md5('content'), $reader->answer());
+        }
     }
 
     public function test_verify_tells_altered_missing_new_and_renamed_apart(): void

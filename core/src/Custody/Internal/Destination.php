@@ -29,7 +29,7 @@ final class Destination
 
     private const IN_THE_WAY = 'Another file of that name is already there; it was left as it is.';
 
-    private const LOCK_TRIES = 25;
+    private const LOCK_TRIES = 10;
 
     private const LOCK_WAIT_MICROSECONDS = 200_000;
 
