@@ -23,7 +23,7 @@ final class WatchBench extends Command
     {
         for ($pass = 0; $pass < self::PASSES; $pass++) {
             $watch->beat();
-            $watch->pass();
+            $watch->pass(onVolume: $watch->beat(...));
             if ($this->option('once')) {
                 break;
             }

@@ -46,7 +46,7 @@ final class PathTest extends BrowserTestCase
         $this->click('.go', 'Offload all 4 cards');
         $this->see('[role=progressbar]', null, 30);
         foreach (['A003', 'B003', 'C001', 'S002'] as $card) {
-            $this->until(fn (): bool => (bool) $this->js('return [...document.querySelectorAll(".card")].some((card) => card.textContent.includes(arguments[0]) && card.textContent.includes("VERIFIED") && !card.querySelector(".progress"))', $card), "$card does not come in", 240);
+            $this->until(fn (): bool => (bool) $this->js('return [...document.querySelectorAll(".card")].some((card) => card.textContent.includes(arguments[0]) && card.textContent.includes("VERIFIED") && !card.textContent.includes("cataloguing"))', $card), "$card does not come in", 240);
         }
         self::assertTrue(Verify::folder((getenv('CARTELLA_STORE_2') ?: getenv('CARTELLA_VAR').'/stores/nearline').'/Low Water/Day 02/C/C001')['ok']);
     }

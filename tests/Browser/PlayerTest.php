@@ -31,11 +31,11 @@ final class PlayerTest extends BrowserTestCase
         $this->press('2');
         foreach (['A091', 'A092', 'S092'] as $card) {
             $this->click('.card', $card);
-            $this->see('aside h2', "$card, on the bench");
+            $this->see('aside h2', "$card, in a reader");
             $this->click('aside .big');
         }
         foreach (['A091', 'A092', 'S092'] as $card) {
-            $this->until(fn (): bool => (bool) $this->js('return [...document.querySelectorAll(".card")].some((card) => card.textContent.includes(arguments[0]) && card.textContent.includes("VERIFIED") && !card.querySelector(".progress"))', $card), "$card is not catalogued", 120);
+            $this->until(fn (): bool => (bool) $this->js('return [...document.querySelectorAll(".card")].some((card) => card.textContent.includes(arguments[0]) && card.textContent.includes("VERIFIED") && !card.textContent.includes("cataloguing"))', $card), "$card is not catalogued", 120);
         }
         $this->press('3');
         $this->click('button', 'Read slates');

@@ -37,9 +37,10 @@ final class BenchWatch
     /**
      * One pass over the readers.
      *
+     * @param  (callable(): void)|null  $onVolume  after each volume that was looked into
      * @return bool whether anything changed
      */
-    public function pass(bool $again = false): bool
+    public function pass(bool $again = false, ?callable $onVolume = null): bool
     {
         $known = Volume::query()->get(['id', 'name', 'state', 'looked_at'])->keyBy('name');
         $there = self::namesIn((string) config('cartella.bench'));
@@ -50,7 +51,9 @@ final class BenchWatch
             $volume = $known->get($name);
             if ($again || $volume === null || $volume->looked_at < now()->subSeconds(self::AGAIN_SECONDS)) {
                 $changed = $this->look($name) || $changed;
-                $this->beat();
+                if ($onVolume !== null) {
+                    $onVolume();
+                }
             }
         }
         if ($changed) {

@@ -75,7 +75,7 @@ final class CardReport
         return $clips->map(static function (Clip $clip) use ($files, $kind): array {
             $rate = $clip->rate() ?? $clip->production->rate();
             $file = $files->get($clip->card_id.$clip->path_hash);
-            $parts = array_map(static fn (string $path): int => (int) ($files->get($clip->card_id.hash('xxh128', $path))->size_bytes ?? 0), $clip->paths());
+            $further = array_map(static fn (string $path): int => (int) ($files->get($clip->card_id.hash('xxh128', $path))->size_bytes ?? 0), array_slice($clip->paths(), 1));
             $picture = ClipMedia::folder($clip).'/thumb-2.jpg';
 
             return [
@@ -83,7 +83,7 @@ final class CardReport
                 'status' => $clip->take === null || $clip->take->status === 'none' ? '' : $clip->take->status, 'start' => Clock::label($clip->start_ticks, $rate), 'length' => Clock::label($clip->duration_ticks, $rate), 'ticks' => (int) $clip->duration_ticks,
                 'frames' => $clip->frames, 'rate' => $rate->label(), 'width' => $clip->facts['width'] ?? null, 'height' => $clip->facts['height'] ?? null, 'sample_rate' => $clip->sample_rate,
                 'tracks' => array_values(array_map(static fn (array $channel): string => (string) $channel['name'], $clip->channels ?? [])),
-                'notes' => $clip->take?->notes, 'bytes' => array_sum($parts), 'checksum' => $file === null ? '' : "$file->algorithm $file->hash", 'copies' => $file?->copies, 'problems' => implode(' ', $clip->problems ?? []),
+                'notes' => $clip->take?->notes, 'bytes' => (int) $file?->size_bytes + array_sum($further), 'checksum' => $file === null ? '' : "$file->algorithm $file->hash", 'copies' => $file?->copies, 'problems' => implode(' ', $clip->problems ?? []),
                 'picture' => $kind === 'camera' && is_file($picture) ? 'data:image/jpeg;base64,'.base64_encode((string) file_get_contents($picture)) : null,
             ];
         })->all();

@@ -85,6 +85,10 @@ final class CopyCardJob implements ShouldQueue
             name: $place['name'],
         );
         $this->write($card);
+        if (in_array(Offload::BUSY, array_column($report->faults, 'reason'), true)) {
+            // The worker that had this task lost the database, and has not noticed yet.
+            throw new TaskLost('Another worker is still writing.');
+        }
         $away = array_map(static fn (array $store): array => ['path' => '', 'reason' => 'The volume is not there.', 'destination' => $store['name']], array_values(array_diff_key($stores->all(), $there)));
         $faults = [...$away, ...array_map(fn (array $fault): array => $this->named($fault, $there), $report->faults)];
         $this->conclude($card, $report, $faults, $there, $place['below'].'/'.$place['name']);

@@ -32,7 +32,7 @@ final class Manifest
     {
         $history = $folder.'/'.FolderWalk::HISTORY;
         if (! is_dir($history)) {
-            mkdir($history, 0777);
+            @mkdir($history, 0777);
         }
         usort($entries, static fn (ManifestEntry $x, ManifestEntry $y): int => strcmp($x->path, $y->path));
         $chain = self::chain($folder);
@@ -173,20 +173,28 @@ final class Manifest
         if ($stream === false || ! ftruncate($stream, 0) || ! @$xml->openUri($temporary)) {
             throw UnableToVerify::manifest($file, 'it could not be written');
         }
-        $xml->setIndent(true);
-        $xml->setIndentString('  ');
-        $xml->startDocument('1.0', 'UTF-8');
-        $write($xml);
-        $xml->endDocument();
-        $xml->flush();
-        unset($xml);
-        if (! self::endsWhole($stream) || ! fsync($stream)) {
+        // The writer reports a full disk as a notice only; whether all of it arrived is looked at afterwards.
+        set_error_handler(static fn (): bool => true);
+        try {
+            $xml->setIndent(true);
+            $xml->setIndentString('  ');
+            $xml->startDocument('1.0', 'UTF-8');
+            $write($xml);
+            $xml->endDocument();
+            $xml->flush();
+            unset($xml);
+        } finally {
+            restore_error_handler();
+        }
+        if (! self::endsWhole($stream) || ! @fsync($stream)) {
             fclose($stream);
             @unlink($temporary);
             throw UnableToVerify::manifest($file, 'it could not be written');
         }
         fclose($stream);
-        rename($temporary, $file);
+        if (! @rename($temporary, $file)) {
+            throw UnableToVerify::manifest($file, 'it could not be written');
+        }
     }
 
     /**

@@ -22,6 +22,9 @@ use Cartella\Core\Failure;
  */
 final class Offload
 {
+    /** The reason that a destination gives while another run holds the folder. */
+    public const BUSY = 'Another offload is writing the same folder there.';
+
     private int $files = 0;
 
     private int $bytes = 0;
@@ -279,8 +282,15 @@ final class Offload
     private function settle(ManifestEntry $entry, array $at, int $done): void
     {
         $this->tell($entry->path, 'reading back');
+        // A device that still records may write on after the copy; then what was copied is not the recording.
+        $isStill = SourceFile::isStill($this->source.'/'.$entry->path, ['size' => $entry->sizeBytes, 'mtime' => $entry->modifiedAt]);
         foreach ($at as $number => $part) {
             $destination = $this->destinations[$number];
+            if (! $isStill) {
+                $destination->drop($part);
+
+                continue;
+            }
             $trouble = $destination->settle($entry, $part);
             if ($trouble === null) {
                 $this->progress->verifiedBytes[$number] += $entry->sizeBytes;
@@ -289,7 +299,11 @@ final class Offload
                 $this->fault($entry->path, $trouble, destination: $destination->root);
             }
         }
-        $this->settled($entry->path, $entry->sizeBytes, $entry->hash, $done);
+        if ($isStill) {
+            $this->settled($entry->path, $entry->sizeBytes, $entry->hash, $done);
+        } else {
+            $this->failed($entry->path, ['size' => $entry->sizeBytes], 'It changed while it was being copied.');
+        }
     }
 
     private function settled(string $path, int $bytes, ?string $hash, int $copies): void
@@ -304,7 +318,7 @@ final class Offload
         $this->tell($path, 'reading back');
     }
 
-    /** @param  array{type: string, size: int, mtime: int}  $facts */
+    /** @param  array{size: int}  $facts */
     private function failed(string $path, array $facts, string $reason, ?int $byte = null): void
     {
         $this->progress->files++;

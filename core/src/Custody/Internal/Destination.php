@@ -9,6 +9,7 @@ use Cartella\Core\Custody\FolderWalk;
 use Cartella\Core\Custody\HashAlgorithm;
 use Cartella\Core\Custody\Manifest;
 use Cartella\Core\Custody\ManifestEntry;
+use Cartella\Core\Custody\Offload;
 
 /**
  * One destination of a running offload: its folder, the parts that are not verified yet, and a journal of what is.
@@ -79,7 +80,7 @@ final class Destination
         }
         if (! self::lock($journal)) {
             fclose($journal);
-            $this->stop('Another offload is writing the same folder there.');
+            $this->stop(Offload::BUSY);
 
             return;
         }
@@ -92,12 +93,12 @@ final class Destination
             }
         }
         if (! $resume) {
-            ftruncate($journal, 0);
+            @ftruncate($journal, 0);
         }
         fseek($journal, 0, SEEK_END);
         // A line that a kill tore must not swallow the next one.
-        fwrite($journal, "\n");
         $this->journal = $journal;
+        $this->append("\n");
         $this->hasHistory = Manifest::chain($this->folder) !== [];
         $this->clearParts();
         if (! is_dir($this->parts()) && ! @mkdir($this->parts())) {
@@ -235,6 +236,15 @@ final class Destination
         return null;
     }
 
+    /** Throws a part away that was read back for nothing. */
+    public function drop(?string $part): void
+    {
+        $this->reader?->answer();
+        if ($part !== null) {
+            @unlink($part);
+        }
+    }
+
     private function hold(ManifestEntry $entry, ?string $hash): ?string
     {
         $file = $this->folder.'/'.$entry->path;
@@ -287,10 +297,17 @@ final class Destination
     {
         $this->entries[$entry->path] = $entry;
         if ($this->journal !== null) {
-            fwrite($this->journal, json_encode([
+            $this->append(json_encode([
                 'path' => $entry->path, 'size' => $entry->sizeBytes, 'mtime' => $entry->modifiedAt,
                 'hash' => $entry->hash, 'algorithm' => $entry->algorithm->value, 'at' => $entry->hashedAt,
             ], JSON_THROW_ON_ERROR | JSON_UNESCAPED_SLASHES | JSON_UNESCAPED_UNICODE)."\n");
+        }
+    }
+
+    private function append(string $line): void
+    {
+        if ($this->journal !== null && @fwrite($this->journal, $line) !== strlen($line)) {
+            $this->stop(self::FULL);
         }
     }
 

@@ -72,6 +72,19 @@ final class SourceFile
         return null;
     }
 
+    /**
+     * Whether a file is still what the walk over the card said. One that is gone with its card is not looked at.
+     *
+     * @param  array{size: int, mtime: int}  $facts
+     */
+    public static function isStill(string $file, array $facts): bool
+    {
+        clearstatcache(true, $file);
+        $now = @lstat($file);
+
+        return $now === false || ($now['size'] === $facts['size'] && $now['mtime'] === $facts['mtime']);
+    }
+
     public function close(): void
     {
         if ($this->stream !== null) {
