@@ -6,9 +6,12 @@ declare(strict_types=1);
 
 require __DIR__.'/../vendor/autoload.php';
 
+use Cartella\Standins\CardBench;
 use Facebook\WebDriver\Interactions\WebDriverActions;
+use Facebook\WebDriver\Remote\RemoteWebDriver;
 use Facebook\WebDriver\WebDriverBy;
 use Facebook\WebDriver\WebDriverKeys;
+use Symfony\Component\Process\Process;
 use Tests\Browser\Support\Chrome;
 
 $chrome = Chrome::start();
@@ -26,11 +29,64 @@ $wait = static function (string $condition) use ($driver): void {
 $settle = static fn () => $driver->executeAsyncScript('const done = arguments[0]; Promise.all([document.fonts.ready, ...[...document.images].filter((one) => !one.complete).map((one) => new Promise((ready) => { one.onload = one.onerror = ready }))]).then(() => setTimeout(() => requestAnimationFrame(() => requestAnimationFrame(done)), 700))');
 $take = static function (string $name) use ($driver, $settle): void {
     $driver->manage()->timeouts()->setScriptTimeout(20);
+    for ($end = microtime(true) + 8; $driver->executeScript('return document.querySelector(".ant-message-notice") !== null') && microtime(true) < $end; usleep(100_000)) {
+    }
     $settle();
     $driver->takeScreenshot(dirname(__DIR__)."/docs/screenshots/$name.png");
     echo "docs/screenshots/$name.png\n";
 };
 $playing = 'document.querySelector("video")?.readyState >= 2 && document.querySelector("[data-frame]")?.dataset.frame !== ""';
+/** The bench in all its states: cards of the stand-in bench come in, one fails, one is released, a copy is damaged. */
+function cards(RemoteWebDriver $driver, callable $wait, callable $press, callable $take): void
+{
+    $bench = new CardBench(dirname(__DIR__).'/var/demo/cards', getenv('CARTELLA_VAR').'/volumes');
+    $pick = static function (string $roll) use ($driver, $wait): void {
+        $find = sprintf('[...document.querySelectorAll(".card")].find((one) => one.querySelector("header b").textContent === %s && !one.classList.contains("new"))', json_encode($roll));
+        $wait($find);
+        $driver->executeScript("$find.click()");
+        $wait(sprintf('document.querySelector("aside h2").textContent.startsWith(%s)', json_encode($roll)));
+    };
+    foreach (['B003', 'C001', 'S002'] as $card) {
+        $bench->eject($card);
+    }
+    foreach (['unreadable', 'more-on-A001', 'same-as-A001', 'huge'] as $card) {
+        $bench->insert($card);
+    }
+    $wait('[...document.querySelectorAll(".card.new header b")].filter((one) => ["B010", "COPY A001", "A012", "A001"].includes(one.textContent)).length === 4');
+    foreach (['B010', 'A012'] as $card) {
+        $driver->executeScript('[...document.querySelectorAll(".card.new")].find((one) => one.querySelector("header b").textContent === arguments[0]).querySelector("button").click()', [$card]);
+    }
+    $pick('A012');
+    $wait('Number.parseInt(document.querySelector(".percent")?.textContent ?? "0") > 15');
+    $take('cards-running');
+    $driver->executeScript('[...document.querySelectorAll(".progress button")].forEach((one) => one.click())');
+    $wait('document.querySelector(".card.busy") === null');
+    $pick('B001');
+    $press(WebDriverKeys::ENTER);
+    $wait('document.querySelector(".ant-modal")');
+    $press(WebDriverKeys::ENTER);
+    $wait('document.querySelector(".record")');
+    $take('cards-released');
+    $pick('B010');
+    $take('cards-fault');
+    $copy = (glob(getenv('CARTELLA_VAR').'/stores/nearline/Low Water/Day 01/A/A002/ROLL_A002') ?: [])[0];
+    foreach ([['mv', "$copy/A002C003/A002C003.mov", "$copy/A002C003/A002C003 copy.mov"], ['truncate', '-s', '1000', "$copy/A002C002/A002C002.mov"], ['rm', "$copy/A002C004/A002C004.mov"], ['cp', "$copy/A002C001/A002C001.mov", "$copy/from another card.mov"]] as $command) {
+        (new Process($command))->mustRun();
+    }
+    $pick('A002');
+    $press('v');
+    $wait('document.querySelector(".tree")');
+    $take('cards-diff');
+    $driver->executeScript('document.querySelector(".bench").scrollTo(0, 190)');
+    $take('cards');
+    foreach (['unreadable', 'more-on-A001', 'same-as-A001', 'huge'] as $card) {
+        $bench->eject($card);
+    }
+    foreach (['B003', 'C001', 'S002'] as $card) {
+        $bench->insert($card);
+    }
+}
+
 try {
     $driver->get((string) getenv('APP_URL'));
     $wait('document.querySelector("input[name=email]")');
@@ -41,7 +97,7 @@ try {
     $take('day');
     $press('2');
     $wait('document.querySelector(".card")');
-    $take('cards');
+    cards($driver, $wait, $press, $take);
     $press('3');
     $wait($playing);
     for ($row = 0; $row < 4; $row++) {

@@ -1,5 +1,6 @@
 #!/usr/bin/env bash
-# Makes the pictures in docs/screenshots/ from the demo production of a running desk.
+# Makes the pictures in docs/screenshots/ from the demo production of a running desk. They leave a few cards in it:
+# ./cartella demo builds it anew, before and afterwards.
 . "$(dirname "${BASH_SOURCE[0]}")/lib.sh"
 use_profile desk
 ensure_debian "${TEST_PACKAGES[@]}"

@@ -20,7 +20,7 @@ const rest = computed(() => (props.task.bytes_per_second > 0 ? left((props.task.
     <div class="facts">
       <span v-if="task.state === 'waiting'">waiting for a worker</span>
       <template v-else>
-        <span><b class="mono">{{ task.done }}</b> of {{ task.total }} {{ task.kind === 'offload' || task.kind === 'verify' ? 'files' : 'clips' }}</span>
+        <span><b class="mono">{{ task.done }}</b> of {{ task.total }} {{ task.kind === 'offload' || task.kind === 'verify' ? (task.total === 1 ? 'file' : 'files') : (task.total === 1 ? 'clip' : 'clips') }}</span>
         <span v-if="task.total_bytes > 0" class="mono">{{ bytes(task.done_bytes) }} of {{ bytes(task.total_bytes) }}</span>
         <span v-if="task.bytes_per_second > 0" class="mono">{{ bytes(task.bytes_per_second) }}/s</span>
         <b v-if="rest" class="mono">{{ rest }} left</b>

@@ -6,7 +6,6 @@ namespace App\Domain\Cards;
 
 use App\Domain\Tasks\TaskRun;
 use App\Models\Card;
-use App\Models\CardCopy;
 use App\Support\Live;
 use Cartella\Core\CartellaException;
 use Cartella\Core\Custody\Verify;
@@ -37,7 +36,7 @@ final class CheckCardJob implements ShouldQueue
             $wrong = [];
             foreach ($card->copies as $copy) {
                 $store = $stores->all()[$copy->store] ?? null;
-                $differences = $this->check($copy, ($store['path'] ?? '').'/'.$copy->path, static function (string $path, int $readBytes, int $readFiles) use ($run, $files, $bytes): void {
+                $differences = $this->check($card, ($store['path'] ?? '').'/'.$copy->path, static function (string $path, int $readBytes, int $readFiles) use ($run, $files, $bytes): void {
                     $run->at(min($files + $readFiles, $run->task->total), $bytes + $readBytes, basename($path));
                 });
                 $files += $card->files;
@@ -54,10 +53,12 @@ final class CheckCardJob implements ShouldQueue
     }
 
     /**
+     * What came into the folder later, and went again, is no loss of the card.
+     *
      * @param  callable(string, int, int): void  $progress
      * @return array<string, mixed>|null null when nothing differs
      */
-    private function check(CardCopy $copy, string $folder, callable $progress): ?array
+    private function check(Card $card, string $folder, callable $progress): ?array
     {
         try {
             $answer = Verify::folder($folder, record: true, progress: $progress);
@@ -65,6 +66,11 @@ final class CheckCardJob implements ShouldQueue
             return ['missing' => [], 'altered' => [], 'new' => [], 'renamed' => [], 'problems' => [$trouble->getMessage()]];
         }
         unset($answer['ok']);
+        $own = $card->cardFiles()->where('copies', '>', 0)->pluck('path')->flip();
+        $isOwn = static fn (string $path): bool => $own->has(mb_scrub($path));
+        $answer['missing'] = array_values(array_filter($answer['missing'], $isOwn));
+        $answer['altered'] = array_values(array_filter($answer['altered'], $isOwn));
+        $answer['renamed'] = array_values(array_filter($answer['renamed'], static fn (array $one): bool => $isOwn($one['from'])));
         // A folder of thousands of differences is told by its first ones and a count.
         $answer = array_map(static fn (array $list): array => array_slice($list, 0, 200), $answer);
 

@@ -46,7 +46,7 @@ final class ReleaseCard
         return [
             'files' => $card->files, 'size_bytes' => $card->size_bytes, 'fingerprint' => $card->fingerprint,
             'algorithm' => $card->cardFiles()->value('algorithm'), 'verified_at' => $card->verified_at?->toIso8601String(),
-            'copies' => $card->copies->map(function (CardCopy $copy): array {
+            'copies' => $card->copies->sortBy(fn (CardCopy $copy): int => (int) array_search($copy->store, array_keys($this->stores->all()), true))->values()->map(function (CardCopy $copy): array {
                 $store = $this->stores->all()[$copy->store] ?? null;
                 $manifest = ($store['path'] ?? '').'/'.$copy->path.'/'.FolderWalk::HISTORY.'/'.$copy->manifest;
 

@@ -103,7 +103,7 @@ useShortcuts('Clip sheet', [
       <form v-if="stating" class="stating" @submit.prevent="state" @keydown.esc.stop="stating = false">
         <label>This frame really reads<input ref="readsBox" v-model="reads" class="field mono" maxlength="16" placeholder="10:42:17:08"></label>
         <label>for<select v-model="scope" class="field"><option value="card">card {{ data.roll }}</option><option value="day">the day</option><option value="device">device {{ data.device }}</option></select></label>
-        <button class="go">Correct</button><button type="button" class="plain" @click="stating = false">Leave it</button>
+        <div class="answers"><button class="go">Correct</button><button type="button" class="plain" @click="stating = false">Leave it</button></div>
       </form>
       <dl>
         <template v-if="data.take"><dt>Take</dt><dd><a @click="router.push({ name: 'log', params: { production: production.ulid, day: data.day }, query: { take: data.take.ulid } })">{{ data.take.setup }}/{{ data.take.take }} {{ data.take.description }}</a></dd></template>
@@ -135,7 +135,8 @@ dt { color: var(--ink-soft); }
 dd { margin: 0; min-width: 0; overflow-wrap: anywhere; }
 dd a { color: var(--act); cursor: pointer; }
 .path { font-size: 11px; }
-.stating { display: grid; grid-template-columns: 1fr 1fr auto auto; gap: 6px; align-items: end; font-size: 12px; background: #fff; border: 1px solid var(--rule-strong); border-radius: 5px; padding: 8px 10px; }
+.stating { display: grid; grid-template-columns: 1fr 110px; gap: 6px 8px; align-items: end; font-size: 12px; background: #fff; border: 1px solid var(--rule-strong); border-radius: 5px; padding: 8px 10px; }
+.answers { display: flex; gap: 6px; grid-column: 1 / -1; }
 .stating label { display: grid; gap: 2px; }
 .small { min-height: 20px; padding: 0 7px; font-size: 11px; }
 .note { margin: 0; }

@@ -17,6 +17,7 @@ const { data: detail } = useAnswer<CardDetail>(() => production.value.ulid, () =
 const list = computed(() => (detail.value?.ulid === props.card.ulid ? detail.value.list : null))
 const releases = computed(() => (detail.value?.ulid === props.card.ulid ? detail.value.releases : []))
 const copyOn = (store: Store) => props.card.copies.find((copy) => copy.store === store.name)
+const copied = computed(() => (props.card.task?.total_bytes ? Math.min(1, props.card.task.copied_bytes / props.card.task.total_bytes) : 0))
 const share = (store: Store) => (props.card.task?.by_store ? Math.min(1, (props.card.task.by_store[store.key] ?? 0) / Math.max(1, props.card.task.total_bytes)) : null)
 const day = (iso: string) => new Date(iso).toLocaleDateString('en-GB', { day: 'numeric', month: 'short', year: 'numeric' })
 const reports = computed(() => (props.card.kind === null ? [] : [props.card.kind === 'recorder' ? ('sound' as const) : ('camera' as const)]))
@@ -33,7 +34,7 @@ async function setDevice(letter: string): Promise<void> {
   <h2><span class="mono">{{ card.roll }}</span>{{ card.task?.kind === 'offload' ? ', on its way' : card.task?.kind === 'verify' ? ', read again' : '' }}</h2>
   <div v-for="store in stores" :key="store.key" class="store" :class="{ away: store.free_bytes === null }">
     <b>{{ store.name }}</b><span :class="store.free_bytes === null ? 'fault' : 'soft'">{{ store.free_bytes === null ? 'not there' : `${bytes(store.free_bytes)} free` }}</span>
-    <div v-if="share(store) !== null" class="line"><i :style="{ width: `${(share(store) ?? 0) * 100}%` }" /></div>
+    <div v-if="share(store) !== null" class="line"><i class="ahead" :style="{ width: `${copied * 100}%` }" /><i :style="{ width: `${(share(store) ?? 0) * 100}%` }" /></div>
     <span v-else class="soft wide mono" :title="copyOn(store)?.path">{{ copyOn(store)?.path ?? 'no copy yet' }}</span>
     <span v-if="copyOn(store)?.checked_at" class="wide" :class="copyOn(store)?.is_whole ? 'good' : 'fault'">{{ copyOn(store)?.is_whole ? 'read again, as it was' : 'not as it was copied' }}, {{ timeOf(copyOn(store)?.checked_at ?? null) }}</span>
     <DifferenceTree v-if="copyOn(store)?.differences" :found="copyOn(store)!.differences!" />
@@ -70,8 +71,9 @@ async function setDevice(letter: string): Promise<void> {
 .store { display: flex; flex-wrap: wrap; justify-content: space-between; gap: 1px 8px; background: #fff; border: 1px solid var(--rule); border-radius: 5px; padding: 7px 11px; font-size: 12px; }
 .store.away { border-color: #dfa697; }
 .wide { flex-basis: 100%; font-size: 11px; overflow-wrap: anywhere; }
-.line { flex-basis: 100%; height: 9px; border-radius: 5px; background: #e9dfca; overflow: hidden; margin: 4px 0 2px; }
-.line i { display: block; height: 100%; background: var(--act); transition: width 0.25s linear; }
+.line { position: relative; flex-basis: 100%; height: 9px; border-radius: 5px; background: #e9dfca; overflow: hidden; margin: 4px 0 2px; }
+.line i { position: absolute; inset: 0 auto 0 0; background: var(--act); transition: width 0.25s linear; }
+.line .ahead { background: #8fbcae; }
 .note { margin: 0; overflow-wrap: anywhere; display: grid; gap: 4px; }
 .acts { display: flex; gap: 8px; flex-wrap: wrap; }
 .record { min-width: 0; grid-template-columns: minmax(0, 1fr); border: 1px solid var(--info); background: var(--info-soft); border-radius: 5px; padding: 8px 11px; font-size: 12px; display: grid; gap: 3px; }

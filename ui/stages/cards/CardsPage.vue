@@ -14,6 +14,7 @@ import CardPanel from './CardPanel.vue'
 import CardTile from './CardTile.vue'
 import ClipCheckStrip from './ClipCheckStrip.vue'
 import PlaceDialog from './PlaceDialog.vue'
+import { weightOf } from './tile'
 import VolumePanel from './VolumePanel.vue'
 import VolumeTile from './VolumeTile.vue'
 
@@ -28,7 +29,8 @@ const placing = ref(false)
 const roll = ref('')
 const device = ref('')
 
-const places = computed(() => [...(data.value?.volumes ?? []).map((one) => ({ kind: 'volume' as const, key: one.name })), ...(data.value?.cards ?? []).map((one) => ({ kind: 'card' as const, key: one.ulid }))])
+const cards = computed(() => [...(data.value?.cards ?? [])].sort((x, y) => weightOf(x) - weightOf(y)))
+const places = computed(() => [...(data.value?.volumes ?? []).map((one) => ({ kind: 'volume' as const, key: one.name })), ...cards.value.map((one) => ({ kind: 'card' as const, key: one.ulid }))])
 watch(
   [data, () => route.query.card],
   () => {
@@ -148,7 +150,7 @@ useShortcuts('Cards', [
             @choose="choose({ kind: 'volume', key: one.name })" @act="offload(one.name, one.roll, letterOf(one))"
           />
           <CardTile
-            v-for="one in data.cards" :key="one.ulid" :card="one" :title="deviceTitle(one.device)" :may="production.may.work" :chosen="chosen?.key === one.ulid"
+            v-for="one in cards" :key="one.ulid" :card="one" :title="deviceTitle(one.device)" :may="production.may.work" :chosen="chosen?.key === one.ulid"
             @choose="choose({ kind: 'card', key: one.ulid })" @act="actOn(one)"
           />
           <div class="slot">Put the next card in a reader.<br>It shows up here by itself.<a v-if="data.panel" :href="data.panel" target="_blank" rel="noopener">Stand-in bench</a></div>

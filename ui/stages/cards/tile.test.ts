@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest'
 import type { Card, CardCopy, Volume } from '@/api/types'
-import { differenceTree, offloadLabel, span, stampOf } from './tile'
+import { differenceTree, offloadLabel, span, stampOf, weightOf } from './tile'
 
 const copy = (whole: boolean) => ({ is_whole: whole }) as CardCopy
 const card = (more: Partial<Card>): Card => ({ state: 'verified', copies: [copy(true), copy(true)], is_safe: true, released_at: null, ...more }) as Card
@@ -17,6 +17,11 @@ describe('the stamp of a card', () => {
     expect(stampOf(card({ is_safe: false }))?.text).toBe('COPIED')
     expect(stampOf(card({ state: 'copying' }))).toBeNull()
   })
+})
+
+it('what needs somebody stands before what is done with', () => {
+  const cards = [card({ roll: 'released', released_at: '2026-10-05T12:00:00Z' }), card({ roll: 'safe' }), card({ roll: 'fault', state: 'fault' }), card({ roll: 'running', state: 'copying' })]
+  expect(cards.sort((x, y) => weightOf(x) - weightOf(y)).map((one) => one.roll)).toEqual(['running', 'fault', 'safe', 'released'])
 })
 
 describe('the one button of a volume', () => {

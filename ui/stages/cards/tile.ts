@@ -10,6 +10,13 @@ export function stampOf(card: Card): Stamp | null {
   return card.is_safe ? { text: 'VERIFIED', look: 'good' } : { text: 'COPIED', look: 'good' }
 }
 
+/** What needs somebody stands first: coming in, faulty, to be released; what is done with comes last. */
+export function weightOf(card: Card): number {
+  if (card.state === 'copying') return 0
+  const text = stampOf(card)?.text
+  return text === 'KEEP' ? 1 : text === 'RELEASED' ? 3 : 2
+}
+
 export function stampOfVolume(volume: Volume): Stamp {
   return volume.state === 'seen' ? { text: 'SEEN', look: 'soft' } : { text: volume.state === 'grown' ? 'MORE' : 'NEW', look: 'act' }
 }
