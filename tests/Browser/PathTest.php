@@ -302,4 +302,39 @@ final class PathTest extends BrowserTestCase
         $this->open('/01ARZ3NDEKTSV4RRFFQ69G5FAV/01ARZ3NDEKTSV4RRFFQ69G5FAV/log');
         $this->see('.empty', 'There is nothing here, or it is not in your productions.');
     }
+
+    public function test_a_card_that_cannot_be_read_is_told_with_its_place_and_a_card_goes_on_by_the_keyboard(): void
+    {
+        $bench = new CardBench(getenv('CARTELLA_CARD_LIBRARY') ?: dirname(__DIR__, 2).'/var/demo/cards', self::bench());
+        $this->signIn('rosa');
+        $this->click('.date', 'Day 1');
+        $this->press('2');
+        $this->see('.slot');
+        $bench->insert('unreadable');
+        try {
+            $this->see('.card.new', 'B010');
+            $this->until(function (): bool {
+                $this->press(WebDriverKeys::ARROW_LEFT);
+                $this->press(WebDriverKeys::ARROW_LEFT);
+                for ($step = 0; $step < 20 && ! str_contains($this->text('aside h2'), 'B010'); $step++) {
+                    $this->press(WebDriverKeys::ARROW_RIGHT);
+                }
+
+                return str_contains($this->text('aside h2'), 'B010');
+            }, 'the arrows do not reach it');
+            $this->see('aside .path', 'Low Water/Day 01/B/B010');
+            $this->press(WebDriverKeys::ENTER);
+            $this->see('aside .note.fault', 'It cannot be read past this byte, after 3 tries. Byte 6,', 60);
+            $this->see('.card.bad', 'KEEP');
+            $this->see('aside', '3 of 4 files are safe.');
+            $this->press('w');
+            $this->see('.ant-modal', 'Where cards land');
+            $this->see('.ant-modal', 'B010 would land in Low Water/Day 01/B/B010');
+            $this->press(WebDriverKeys::ESCAPE);
+            $this->seeNo('.ant-modal-wrap:not([style*="display: none"])');
+        } finally {
+            $bench->eject('unreadable');
+        }
+        self::assertSame([], $this->consoleErrors());
+    }
 }

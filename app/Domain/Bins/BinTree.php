@@ -6,6 +6,7 @@ namespace App\Domain\Bins;
 
 use App\Models\Bin;
 use App\Models\Production;
+use Cartella\Core\Media\MediaNames;
 use Illuminate\Database\Query\Builder;
 use Illuminate\Support\Facades\DB;
 
@@ -73,7 +74,7 @@ final class BinTree
         if ($kind === 'import') {
             $query->where('clips.import_kind', $value);
 
-            return in_array($value, ['music', 'effects', 'graphics', 'stills', 'stock'], true);
+            return in_array($value, MediaNames::IMPORTS, true);
         }
         if ($key === 'sound:wild') {
             $query->where('clips.is_wild', true);

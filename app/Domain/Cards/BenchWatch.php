@@ -83,18 +83,20 @@ final class BenchWatch
     public function look(string $name): bool
     {
         $volume = Volume::query()->where('name', $name)->first(['id', 'name', 'state']);
+        $folder = config('cartella.bench').'/'.$name;
+        // Clips are only opened again when something is another: a card that is being copied has enough to do.
+        if ($volume !== null && $volume->state === Survey::stateOf($folder)) {
+            $volume->update(['looked_at' => now()]);
+
+            return false;
+        }
         $sizes = [];
         try {
-            $survey = Survey::of(config('cartella.bench').'/'.$name, static function (string $path, int $bytes) use (&$sizes): void {
+            $survey = Survey::of($folder, static function (string $path, int $bytes) use (&$sizes): void {
                 $sizes[$path] = $bytes;
             }, new \DateTimeZone((string) config('app.timezone')));
         } catch (CartellaException $trouble) {
             Log::warning($trouble->getMessage(), ['volume' => $name] + $trouble->context());
-
-            return false;
-        }
-        if ($volume !== null && $volume->state === $survey->state) {
-            $volume->update(['looked_at' => now()]);
 
             return false;
         }

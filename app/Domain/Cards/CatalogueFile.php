@@ -27,7 +27,7 @@ final class CatalogueFile
         $clip->fill([
             'production_id' => $card->production_id,
             'kind' => $info->kind,
-            'import_kind' => $card->device_id === null ? self::importKind($path) : null,
+            'import_kind' => $card->device_id === null ? MediaNames::importKind($path) : null,
             'name' => mb_substr(pathinfo($path, PATHINFO_FILENAME), 0, 255),
             'path' => $path,
             'duration_ticks' => $isSpan ? array_sum(array_map(static fn (MediaInfo $part): int => (int) $part->durationTicks, $recording['infos'])) : $info->durationTicks,
@@ -64,18 +64,5 @@ final class CatalogueFile
     private static function tracks(array $parts): array
     {
         return array_map(static fn (MediaInfo $part, int $number): array => ['index' => $number + 1, 'name' => $part->channels[0]['name'] ?: 'Track '.($number + 1), 'function' => $part->channels[0]['function'] ?? null], $parts, array_keys($parts));
-    }
-
-    /** A folder's name says what an import is; anything else is stock picture or effects sound. */
-    private static function importKind(string $path): string
-    {
-        $folder = strtolower(str_contains($path, '/') ? strstr($path, '/', true) : '');
-
-        return match (true) {
-            in_array($folder, ['music', 'effects', 'graphics', 'stills', 'stock'], true) => $folder,
-            MediaNames::kindOf($path) === 'sound' => 'effects',
-            MediaNames::kindOf($path) === 'still' => 'stills',
-            default => 'stock',
-        };
     }
 }

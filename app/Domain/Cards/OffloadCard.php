@@ -32,6 +32,8 @@ final class OffloadCard
         $seen = $this->bench->fresh($volume);
         [$what] = $this->bench->look($production, collect([$seen]), Card::query()->where('production_id', $production->id)->orderBy('id')->get());
         $card = DB::transaction(static function () use ($production, $day, $volume, $roll, $device, $seen, $what, $compare): Card {
+            // Two people who start the same card at once come one after the other.
+            Production::query()->whereKey($production->id)->lockForUpdate()->first();
             $card = Card::query()->where('production_id', $production->id)->where('roll', $roll)->lockForUpdate()->first();
             $isSame = $card !== null && $card->ulid === $what['known_card'];
             if ($card !== null && $card->state === 'copying') {

@@ -18,6 +18,8 @@ final class Manifest
 
     public const IGNORED = ['.DS_Store', '._*', '.Spotlight-V100', '.Trashes', '.fseventsd', 'ascmhl'];
 
+    private const CHAIN = 'ascmhl_chain.xml';
+
     private const TOOL = 'Cartella';
 
     /**
@@ -42,7 +44,7 @@ final class Manifest
         $file = sprintf('%s/%04d_%s_%s.mhl', $history, $generation, $label, gmdate('Y-m-d_His\Z', $now));
         self::put($file, static fn (\XMLWriter $xml) => self::writeGeneration($xml, $folder, $entries, $process, $algorithm, $now));
         $chain[] = ['path' => basename($file), 'c4' => C4::ofFile($file)];
-        self::put($history.'/ascmhl_chain.xml', static fn (\XMLWriter $xml) => self::writeChain($xml, $chain));
+        self::put($history.'/'.self::CHAIN, static fn (\XMLWriter $xml) => self::writeChain($xml, $chain));
 
         return $file;
     }
@@ -68,7 +70,7 @@ final class Manifest
      */
     public static function chain(string $folder): array
     {
-        $file = $folder.'/'.FolderWalk::HISTORY.'/ascmhl_chain.xml';
+        $file = $folder.'/'.FolderWalk::HISTORY.'/'.self::CHAIN;
         if (! is_file($file)) {
             return [];
         }
@@ -113,6 +115,25 @@ final class Manifest
         }
 
         return $entries;
+    }
+
+    /**
+     * Takes over the history that a card brings along, so that its copy goes on with it; one that is there stays.
+     *
+     * @param  string  $from  the card's folder
+     */
+    public static function adopt(string $from, string $folder): void
+    {
+        $chain = self::chain($from);
+        if ($chain === [] || self::chain($folder) !== []) {
+            return;
+        }
+        foreach ([...array_column($chain, 'path'), self::CHAIN] as $name) {
+            $file = $from.'/'.FolderWalk::HISTORY.'/'.$name;
+            if (basename($name) !== $name || is_link($file) || ! @copy($file, $folder.'/'.FolderWalk::HISTORY.'/'.$name)) {
+                throw UnableToVerify::manifest($file, 'the chain names it, and it cannot be copied');
+            }
+        }
     }
 
     /**

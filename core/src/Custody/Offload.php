@@ -141,6 +141,7 @@ final class Offload
         foreach ($this->destinations as $destination) {
             $destination->open($this->resume);
         }
+        $this->adoptHistory();
         foreach (FolderWalk::of($this->source) as $path => $facts) {
             $path = (string) $path;
             if ($facts['type'] === 'folder') {
@@ -173,6 +174,21 @@ final class Offload
         // Once each to flush the last batch, to read it back, and to settle it.
         for ($stage = 0; $stage < 3; $stage++) {
             $this->turnOver();
+        }
+    }
+
+    /** The manifests that the card brings along are read, and go on at every destination. */
+    private function adoptHistory(): void
+    {
+        foreach ($this->destinations as $destination) {
+            if ($destination->stopped !== null) {
+                continue;
+            }
+            try {
+                Manifest::adopt($this->source, $destination->folder);
+            } catch (UnableToVerify $trouble) {
+                $this->fault(FolderWalk::HISTORY, 'The history that the card brings along cannot be taken over: '.lcfirst($trouble->getMessage()), destination: $destination->root);
+            }
         }
     }
 

@@ -74,7 +74,7 @@ final class Survey
             if ($facts['type'] === 'folder') {
                 continue;
             }
-            hash_update($state, "$path\0{$facts['size']}\0{$facts['mtime']}\n");
+            hash_update($state, self::stateLine($path, $facts));
             if ($facts['type'] !== 'file') {
                 $survey->problem($facts['type'] === 'unreadable' ? 'unreadable' : 'link', $path, $facts['type'] === 'unreadable' ? 'cannot be read' : 'is not a regular file and will not be copied');
 
@@ -92,6 +92,25 @@ final class Survey
             $survey->files, $survey->bytes, $survey->clips, $survey->sounds, $survey->first, $survey->last, $survey->dates,
             hash_final($list), hash_final($state), $survey->report, $survey->tape, $survey->problems, $survey->problemCount,
         );
+    }
+
+    /** What {@see CardSurvey::$state} would be now; no file is opened for it. */
+    public static function stateOf(string $root): string
+    {
+        $state = hash_init('xxh128');
+        foreach (FolderWalk::of($root) as $path => $facts) {
+            if ($facts['type'] !== 'folder') {
+                hash_update($state, self::stateLine((string) $path, $facts));
+            }
+        }
+
+        return hash_final($state);
+    }
+
+    /** @param  array{size: int, mtime: int}  $facts */
+    private static function stateLine(string $path, array $facts): string
+    {
+        return "$path\0{$facts['size']}\0{$facts['mtime']}\n";
     }
 
     private function file(string $path, int $bytes): void

@@ -60,6 +60,7 @@ final class Verify
             }
         }
         $renamed = self::renamed($root, $known, $missing, $new);
+        self::compareLists($root, $checked, $problems);
         if ($record) {
             self::record($root, $known, $checked, $new, $renamed, $there, $now ?? time());
         }
@@ -108,6 +109,34 @@ final class Verify
         }
 
         return $known;
+    }
+
+    /**
+     * Lists of others that came with the material are heard as well; what they say of files that are whole by our own
+     * manifest is a problem of its own.
+     *
+     * @param  array<string, array{HashAlgorithm, string, 'verified'|'failed'}>  $checked
+     * @param  list<string>  $problems
+     */
+    private static function compareLists(string $root, array $checked, array &$problems): void
+    {
+        foreach (LegacyManifest::in($root) as $name) {
+            try {
+                $entries = LegacyManifest::read($root.'/'.$name);
+            } catch (UnableToVerify) {
+                continue; // it is a file like any other, whatever it is
+            }
+            foreach ($entries as $entry) {
+                [$algorithm, $hash, $action] = $checked[$entry->path] ?? [null, '', 'failed'];
+                if ($action !== 'verified') {
+                    continue;
+                }
+                $own = $algorithm === $entry->algorithm ? $hash : (string) @hash_file($entry->algorithm->value, $root.'/'.$entry->path);
+                if ($own !== $entry->hash) {
+                    $problems[] = sprintf('%s, which came with the files, has another checksum for %s.', UnableToVerify::quote($name), UnableToVerify::quote($entry->path));
+                }
+            }
+        }
     }
 
     /**

@@ -26,6 +26,37 @@ final class MediaNames
         return null;
     }
 
+    /** The kinds of what is brought in beside the cards, each with a bin of its own. */
+    public const IMPORTS = ['production sound', 'effects', 'music', 'graphics', 'stills', 'stock'];
+
+    /** Other words for them that folders are named with. */
+    private const FOLDERS = [
+        'sound' => 'production sound', 'location sound' => 'production sound', 'effect' => 'effects', 'sound effects' => 'effects', 'sfx' => 'effects', 'fx' => 'effects', 'score' => 'music', 'songs' => 'music',
+        'graphic' => 'graphics', 'titles' => 'graphics', 'photos' => 'stills', 'still' => 'stills', 'archive' => 'stock', 'library' => 'stock',
+    ];
+
+    /**
+     * What a file is that came in without a device: by the folder nearest to it that says so, else by its kind.
+     *
+     * @return string one of {@see self::IMPORTS}
+     */
+    public static function importKind(string $path): string
+    {
+        foreach (array_reverse(array_slice(explode('/', strtolower($path)), 0, -1)) as $folder) {
+            $folder = trim(strtr($folder, '_-', '  '));
+            $kind = self::FOLDERS[$folder] ?? $folder;
+            if (in_array($kind, self::IMPORTS, true)) {
+                return $kind;
+            }
+        }
+
+        return match (self::kindOf($path)) {
+            'sound' => 'effects',
+            'still' => 'stills',
+            default => 'stock',
+        };
+    }
+
     /** Picture or sound, as far as its name says. */
     public static function isClip(string $path): bool
     {

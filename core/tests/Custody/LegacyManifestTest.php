@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace Cartella\Core\Tests\Custody;
 
 use Cartella\Core\Custody\Exception\UnableToVerify;
+use Cartella\Core\Custody\Offload;
 use Cartella\Core\Custody\Verify;
 use Cartella\Core\Tests\Support\Folder;
 use PHPUnit\Framework\Attributes\DataProvider;
@@ -50,6 +51,18 @@ final class LegacyManifestTest extends TestCase
         self::assertFileExists($this->folder.'/ascmhl/ascmhl_chain.xml');
         unlink($this->folder.'/CLIPS/a.mov');
         self::assertSame(['CLIPS/a.mov'], Verify::folder($this->folder)['missing']);
+    }
+
+    public function test_a_list_that_came_with_a_card_is_heard_whenever_its_copy_is_checked(): void
+    {
+        $this->list('<md5>'.md5('picture').'</md5>');
+        Offload::run($this->folder.'/CLIPS', [$this->folder.'/x']);
+        $copy = $this->folder.'/x/CLIPS';
+        foreach (['picture' => true, 'another' => false] as $content => $isSame) {
+            file_put_contents($copy.'/from others.mhl', '<hashlist version="1.1"><hash><file>a.mov</file><size>7</size><md5>'.md5($content).'</md5></hash></hashlist>');
+            $problems = implode(' ', Verify::folder($copy)['problems']);
+            self::assertSame($isSame, $problems === '', $problems);
+        }
     }
 
     public function test_a_path_out_of_the_folder_is_not_followed(): void

@@ -216,6 +216,15 @@ final class OffloadTest extends TestCase
         self::assertSame([], Verify::folder($destinations[0].'/A001')['problems']);
     }
 
+    public function test_the_history_that_a_card_brings_along_goes_on_at_its_copies(): void
+    {
+        $destinations = $this->card();
+        Manifest::write($this->source(), [], 'in-place', HashAlgorithm::Md5, 1_700_000_000);
+        Offload::run($this->source(), $destinations);
+        self::assertSame(['0001', '0002'], array_map(static fn (array $one): string => substr($one['path'], 0, 4), Manifest::chain($destinations[1].'/A001')));
+        self::assertTrue(Verify::folder($destinations[1].'/A001')['ok']);
+    }
+
     public function test_two_offloads_never_write_the_same_folder(): void
     {
         $destinations = $this->card();

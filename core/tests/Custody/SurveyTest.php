@@ -124,6 +124,7 @@ final class SurveyTest extends TestCase
         $touched = $this->look();
         self::assertSame($first->fingerprint, $touched->fingerprint);
         self::assertNotSame($first->state, $touched->state);
+        self::assertSame($touched->state, Survey::stateOf($this->folder));
         $this->file('a.txt', 'longer');
         self::assertNotSame($first->fingerprint, $this->look()->fingerprint);
     }

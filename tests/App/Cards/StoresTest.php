@@ -53,6 +53,21 @@ final class StoresTest extends TestCase
         $stores->fileOf($clip);
     }
 
+    /** @return array<string, array{string, string}> */
+    public static function imports(): array
+    {
+        return [
+            'by its folder' => ['Music/cue.wav', 'music'], 'by another word' => ['SFX/creak.wav', 'effects'], 'production sound' => ['Production_Sound/day 1/12-T01.wav', 'production sound'],
+            'the nearest folder counts' => ['Stock/Titles/title.png', 'graphics'], 'sound without a word' => ['new/creak.wav', 'effects'], 'a still without a word' => ['a.png', 'stills'], 'a picture without a word' => ['a.mov', 'stock'],
+        ];
+    }
+
+    #[DataProvider('imports')]
+    public function test_a_folder_that_is_brought_in_says_what_its_files_are(string $path, string $kind): void
+    {
+        self::assertSame($kind, MediaNames::importKind($path));
+    }
+
     public function test_a_name_says_whether_a_file_is_media_or_rubbish(): void
     {
         self::assertSame(['picture', 'sound', 'still', null, null], array_map(MediaNames::kindOf(...), ['A/B.MOV', 'x.Wav', 't.png', 'REPORT.TXT', 'noextension']));

@@ -108,7 +108,8 @@ useShortcuts('Clip sheet', [
       <dl>
         <template v-if="data.take"><dt>Take</dt><dd><a @click="router.push({ name: 'log', params: { production: production.ulid, day: data.day }, query: { take: data.take.ulid } })">{{ data.take.setup }}/{{ data.take.take }} {{ data.take.description }}</a></dd></template>
         <dt>Roll</dt><dd class="mono">{{ data.roll ?? 'none' }}</dd>
-        <dt>Starts</dt><dd class="mono">{{ data.start_timecode ?? 'no timecode' }}<template v-if="data.corrected_timecode"> <span class="soft">corrected</span> {{ data.corrected_timecode }}</template> <button v-if="production.may.work && data.start_ticks !== null && data.device" class="plain small" title="State what this frame reads (T)" @click="startStating">Clock…</button></dd>
+        <dt>Starts</dt><dd class="mono">{{ data.start_timecode ?? 'no timecode' }}<template v-if="data.corrected_timecode"><br><span class="soft">corrected</span> {{ data.corrected_timecode }}</template>
+          <button v-if="production.may.work && data.start_ticks !== null && data.device" class="plain small" title="State what this frame reads (T)" @click="startStating">Clock…</button></dd>
         <dt>Length</dt><dd class="mono">{{ length(data.duration_ticks) }}<template v-if="data.frames"> · {{ data.frames }} f at {{ data.rate.name }}</template></dd>
         <template v-if="data.width"><dt>Picture</dt><dd class="mono">{{ data.width }} × {{ data.height }}</dd></template>
         <template v-if="data.channels.length > 0"><dt>Sound</dt><dd>{{ data.channels.map((channel) => channel.name).join(', ') }} <span class="soft mono">{{ (data.sample_rate ?? 0) / 1000 }} kHz</span></dd></template>

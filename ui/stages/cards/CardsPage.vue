@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { Modal } from 'ant-design-vue'
-import { computed, ref, watch } from 'vue'
+import { computed, nextTick, ref, watch } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
 import { api, reportUrl } from '@/api/client'
 import { makeStale, useAnswer } from '@/api/queries'
@@ -110,6 +110,7 @@ function move(step: number): void {
 }
 function choose(place: { kind: 'volume' | 'card'; key: string }): void {
   chosen.value = place
+  void nextTick(() => document.querySelector('.card.on')?.scrollIntoView({ block: 'nearest' }))
   if (route.query.card !== undefined) void router.replace({ query: {} })
 }
 /** The one thing to do next with a card. */
