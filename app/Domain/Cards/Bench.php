@@ -89,7 +89,7 @@ final class Bench
             $survey = $volume->survey;
             [$device, $why] = $this->suggest($volume, $devices, $cards);
             $known = $this->known($volume, $cards);
-            $dated = $this->dated($survey['dates'], $days);
+            $dated = $this->dated($survey['dates'], $days, $device !== null);
 
             return [
                 'name' => $volume->name, 'files' => $survey['files'], 'size_bytes' => $survey['bytes'], 'clips' => $survey['clips'],
@@ -196,7 +196,7 @@ final class Bench
      * @param  Collection<int, ShootDay>  $days
      * @return array{date: string|null, day: int|null, problems: list<string>}
      */
-    private function dated(array $dates, Collection $days): array
+    private function dated(array $dates, Collection $days, bool $isOfDevice): array
     {
         if ($dates === []) {
             return ['date' => null, 'day' => null, 'problems' => []];
@@ -210,6 +210,9 @@ final class Bench
             $problems[] = sprintf('Its clock is far off: it says %s.', $date);
 
             return ['date' => $date, 'day' => null, 'problems' => $problems];
+        }
+        if ($day === null && $days->isNotEmpty() && $isOfDevice) {
+            $problems[] = "Its clips are dated $date, which is no shoot day.";
         }
         foreach ($dates as $other => $clips) {
             // A day that goes on past midnight ends on the next date.

@@ -158,10 +158,12 @@ final class UsesOfCardsTest extends TestCase
         $this->shot('A001', 'old', $made('2026-10-02 09:00:00'));
         $this->shot('A001', 'empty', '');
         $this->shot('B001', 'unset', $made('2015-01-01 00:00:00'));
+        $this->shot('A002', 'early', $made('2026-10-03 09:00:00'));
         $seen = $this->volume('A001');
         self::assertSame([1, '2026-10-05', 2], [$seen['day'], $seen['date'], $seen['problem_count']]);
         self::assertSame(['One clip is dated 2026-10-02, outside the shoot day.', 'empty.mov is empty.'], $seen['problems']);
         self::assertSame(['old.mov', 'two.mov'], [$seen['first']['name'], $seen['last']['name']]);
+        self::assertSame(['Its clips are dated 2026-10-03, which is no shoot day.'], $this->volume('A002')['problems']);
         self::assertSame(['Its clock is far off: it says 2015-01-01.'], $this->volume('B001')['problems']);
     }
 
