@@ -57,8 +57,8 @@ final class RecoveryTest extends BrowserTestCase
     /** Files of the card at the first destination, with those that are not verified yet. */
     private function parts(): int
     {
-        $folder = (glob(getenv('CARTELLA_VAR').'/stores/shuttle-1/Low Water/Day */B/B081') ?: [''])[0];
+        $folder = (glob(getenv('CARTELLA_VAR').'/stores/shuttle-1/Low Water/Day */B/B081') ?: [null])[0];
 
-        return count(@scandir($folder) ?: []) + count(@scandir($folder.'/ascmhl/.offload') ?: []);
+        return $folder === null ? 0 : count(@scandir($folder) ?: []) + count(@scandir($folder.'/ascmhl/.offload') ?: []);
     }
 }

@@ -122,7 +122,10 @@ export function useFrames(
       }
       // A further step may have been asked for while this seek was under way.
       const sought = () => {
-        if (wanted !== null && element.paused && Math.abs(element.currentTime - middle(wanted)) > 0.25 / perSecond()) element.currentTime = middle(wanted)
+        if (wanted === null || !element.paused) return
+        if (Math.abs(element.currentTime - middle(wanted)) > 0.25 / perSecond()) element.currentTime = middle(wanted)
+        // The compositor keeps silent about a picture that it showed before, or was too busy to tell.
+        else shown.value = wanted
       }
       const loaded = () => {
         if (wanted !== null) element.currentTime = middle(wanted)

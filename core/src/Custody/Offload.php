@@ -370,14 +370,22 @@ final class Offload
 
     private function report(): OffloadReport
     {
-        $manifests = [];
+        $manifests = $folders = [];
         foreach ($this->destinations as $destination) {
-            if ($destination->stopped !== null) {
-                $this->faults[] = ['path' => '', 'reason' => $destination->stopped, 'destination' => Failure::quote($destination->root)];
-            }
             $manifest = $destination->close($this->algorithm, ($this->clock)());
             if ($manifest !== null) {
                 $manifests[] = $manifest;
+                $folders[] = $destination->folder;
+            }
+        }
+        // Names and manifests have to be on the disk as well before anybody is told that all is safe.
+        $flush = Flush::start($folders);
+        foreach ($this->destinations as $destination) {
+            if (in_array($destination->folder, $folders, true) && ! $flush->reached($destination->folder)) {
+                $destination->lose();
+            }
+            if ($destination->stopped !== null) {
+                $this->faults[] = ['path' => '', 'reason' => $destination->stopped, 'destination' => Failure::quote($destination->root)];
             }
         }
 

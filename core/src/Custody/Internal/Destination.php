@@ -286,9 +286,6 @@ final class Destination
         }
         fclose($this->journal);
         $this->journal = null;
-        if (! Flush::start([$this->folder])->reached($this->folder)) {
-            $this->lose();
-        }
 
         return $manifest;
     }
