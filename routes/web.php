@@ -32,11 +32,13 @@ Route::prefix('api')->group(static function (): void {
         Route::get('tasks', [ProductionController::class, 'tasks']);
         Route::get('days/{day}/tabs', [ProductionController::class, 'tabs']);
         Route::get('days/{day}/sheet', [DayController::class, 'show']);
+        Route::get('days/{day}/daily-log.{format}', [DayController::class, 'log'])->where('format', 'pdf|csv');
         Route::get('days/{day}/cards', [CardsController::class, 'index']);
         Route::get('cards/{card}', [CardsController::class, 'show']);
         Route::get('cards/{card}/report/{kind}.{format}', [CardsController::class, 'cardReport'])->where(['kind' => 'camera|sound', 'format' => 'pdf|csv']);
         Route::get('days/{day}/report/{kind}.{format}', [CardsController::class, 'dayReport'])->where(['kind' => 'camera|sound', 'format' => 'pdf|csv']);
         Route::get('days/{day}/log', [LogController::class, 'show']);
+        Route::get('takes/{take}/history', [LogController::class, 'history']);
         Route::get('days/{day}/lineup', [LineupController::class, 'show']);
         Route::get('bins', [BinsController::class, 'index']);
         Route::get('bins/{key}/clips', [BinsController::class, 'clips'])->where('key', '[A-Za-z0-9: ]{1,60}');

@@ -6,6 +6,8 @@ namespace App\Http;
 
 use App\Models\User;
 use Illuminate\Http\Request;
+use Illuminate\Http\Response;
+use Symfony\Component\HttpFoundation\HeaderUtils;
 
 /** What every controller shares: the person who asks. */
 abstract class Controller
@@ -15,5 +17,18 @@ abstract class Controller
         $user = $request->user();
 
         return $user instanceof User ? $user : throw new \LogicException('A route without a sign-in asks for its user.');
+    }
+
+    /**
+     * A page to print, shown in the browser, or a table to keep.
+     *
+     * @param  'pdf'|'csv'  $format
+     */
+    protected static function document(string $bytes, string $name, string $format): Response
+    {
+        return new Response($bytes, 200, [
+            'Content-Type' => $format === 'pdf' ? 'application/pdf' : 'text/csv; charset=utf-8',
+            'Content-Disposition' => HeaderUtils::makeDisposition($format === 'pdf' ? 'inline' : 'attachment', str_replace(['/', '\\'], '_', $name), (string) preg_replace('/[^\x20-\x7e]|[%\/\\\\]/', '_', $name)),
+        ]);
     }
 }

@@ -310,6 +310,7 @@ final class PathTest extends BrowserTestCase
         $this->click('.date', 'Day 1');
         $this->press('2');
         $this->see('.slot');
+        $this->consoleErrors(); // those of the place that is none
         $bench->insert('unreadable');
         try {
             $this->see('.card.new', 'B010');

@@ -81,6 +81,7 @@ export interface Take {
   is_mos: boolean; is_tail_slate: boolean; is_wild: boolean; is_guide_only: boolean; absent_devices: string[]; missed: string[]
   claims: { from: string; where: string; setup: string; take: number }[]; clips: LogClip[]; sync: string
 }
+export interface TakeStep { at: string; by: string; label: string; undone: boolean; fields: { field: string; from: string; to: string }[] }
 export interface SlateSheet { takes: Take[]; unslated: LogClip[]; scenes: Record<string, string> }
 
 export interface Placed {

@@ -10,9 +10,8 @@ use App\Models\Clip;
 use App\Models\Production;
 use App\Models\ShootDay;
 use App\Support\Clock;
+use App\Support\Pdf;
 use Cartella\Core\Exchange\CsvWriter;
-use Dompdf\Dompdf;
-use Dompdf\Options;
 use Illuminate\Support\Collection;
 
 /** Camera report and sound report, of one card or of a whole day: a line per clip, as CSV, or as PDF with pictures. */
@@ -38,20 +37,12 @@ final class CardReport
     public function pdf(ShootDay $day, ?Card $card, string $kind): string
     {
         $rows = $this->rows($day, $card, $kind);
-        $options = new Options();
-        // Nothing but the page's own text and pictures: no remote address, no file, no script.
-        $options->setIsRemoteEnabled(false)->setIsPhpEnabled(false)->setIsJavascriptEnabled(false)->setChroot(storage_path('app'))->setDefaultFont('DejaVu Sans');
-        $options->setFontCache(storage_path('app'))->setTempDir(sys_get_temp_dir());
-        $pdf = new Dompdf($options);
-        $pdf->setPaper('A4', 'landscape');
-        $pdf->loadHtml(view('report', [
+
+        return Pdf::of('report', [
             'title' => ($kind === 'camera' ? 'Camera report' : 'Sound report').($card === null ? '' : ' '.$card->roll), 'kind' => $kind,
             'production' => $day->production, 'day' => $day, 'card' => $card, 'rows' => $rows,
             'running' => Clock::time((int) array_sum(array_column($rows, 'ticks'))), 'bytes' => array_sum(array_column($rows, 'bytes')), 'circled' => count(array_filter($rows, static fn (array $row): bool => $row['status'] === 'circled')),
-        ])->render());
-        $pdf->render();
-
-        return (string) $pdf->output();
+        ], 'landscape');
     }
 
     /** `Low Water day 1 camera report A001.pdf` */

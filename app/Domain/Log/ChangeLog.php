@@ -8,6 +8,7 @@ use App\Models\Change;
 use App\Models\Production;
 use App\Models\User;
 use Illuminate\Database\Eloquent\Model;
+use Illuminate\Support\Facades\DB;
 
 /**
  * Collects what one step of one person does to rows, so that the step can be taken back whole.
@@ -51,8 +52,23 @@ final class ChangeLog
         // What was taken back before this step can no longer be done again over it.
         Change::query()->where('production_id', $production->id)->where('user_id', $user->id)->whereNotNull('undone_at')->delete();
 
-        return Change::query()->create([
+        $change = Change::query()->create([
             'production_id' => $production->id, 'user_id' => $user->id, 'label' => mb_substr($label, 0, 160), 'rows' => $this->rows,
         ]);
+        DB::table('change_takes')->insert(array_map(static fn (int $take): array => ['change_id' => $change->id, 'take_id' => $take], $this->takes()));
+
+        return $change;
+    }
+
+    /** @return list<int> the takes that the step is about: those it changed, and those that clips left or joined */
+    private function takes(): array
+    {
+        $takes = [];
+        foreach ($this->rows as $row) {
+            $takes[] = $row['table'] === 'takes' ? $row['id'] : null;
+            array_push($takes, $row['before']['take_id'] ?? null, $row['after']['take_id'] ?? null);
+        }
+
+        return array_values(array_unique(array_map(intval(...), array_filter($takes))));
     }
 }

@@ -31,7 +31,6 @@ use Illuminate\Http\Request;
 use Illuminate\Http\Response;
 use Illuminate\Support\Collection;
 use Illuminate\Support\Facades\DB;
-use Symfony\Component\HttpFoundation\HeaderUtils;
 
 /** The bench: volumes in the readers, cards of the day, their offloads and their release. */
 final class CardsController extends Controller
@@ -181,12 +180,7 @@ final class CardsController extends Controller
      */
     private function report(Production $production, ShootDay $day, ?Card $card, string $kind, string $format, CardReport $report): Response
     {
-        $name = CardReport::fileName($production, $day, $card, $kind, $format);
-
-        return new Response($format === 'pdf' ? $report->pdf($day, $card, $kind) : $report->csv($day, $card, $kind), 200, [
-            'Content-Type' => $format === 'pdf' ? 'application/pdf' : 'text/csv; charset=utf-8',
-            'Content-Disposition' => HeaderUtils::makeDisposition($format === 'pdf' ? 'inline' : 'attachment', $name, preg_replace('/[^\x20-\x7e]|[%\/\\\\]/', '_', $name) ?? 'report'),
-        ]);
+        return self::document($format === 'pdf' ? $report->pdf($day, $card, $kind) : $report->csv($day, $card, $kind), CardReport::fileName($production, $day, $card, $kind, $format), $format);
     }
 
     public function verify(Request $request, Production $production, Card $card, CheckCard $check): JsonResponse

@@ -8,6 +8,7 @@ use App\Domain\Log\EditTake;
 use App\Domain\Log\ReadSlates;
 use App\Domain\Log\SetSlate;
 use App\Domain\Log\SlateSheet;
+use App\Domain\Log\TakeHistory;
 use App\Http\Controller;
 use App\Models\Clip;
 use App\Models\Production;
@@ -23,6 +24,11 @@ final class LogController extends Controller
     public function show(Production $production, ShootDay $day, SlateSheet $sheet): JsonResponse
     {
         return new JsonResponse($sheet->of($day));
+    }
+
+    public function history(Production $production, Take $take, TakeHistory $history): JsonResponse
+    {
+        return new JsonResponse(['steps' => $history->of($take)]);
     }
 
     public function read(Request $request, Production $production, ShootDay $day, ReadSlates $read): JsonResponse

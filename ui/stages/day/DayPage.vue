@@ -82,6 +82,7 @@ useShortcuts('Day sheet', [
                 <RouterLink :to="stageOf(step.stage)"><b>{{ step.title }}</b><span>{{ step.note }}<span class="hush">{{ step.done ? ', done' : ', open' }}</span></span></RouterLink>
               </li>
             </ul>
+            <p class="daily soft">Daily log <a class="plain" :href="`/api/${base}/days/${day.ulid}/daily-log.pdf`" target="_blank">PDF</a> <a class="plain" :href="`/api/${base}/days/${day.ulid}/daily-log.csv`">CSV</a></p>
           </section>
         </div>
       </template>
@@ -112,6 +113,8 @@ h2 { padding-bottom: 10px; border-bottom: 1px solid var(--rule); }
 .steps { display: flex; gap: 6px; flex-wrap: wrap; justify-content: flex-end; }
 .wrap li { display: flex; gap: 10px; padding: 9px 0; border-bottom: 1px solid var(--rule); }
 .wrap a { display: grid; color: var(--ink); min-width: 0; }
+.daily { display: flex; gap: 8px; align-items: center; font-size: 12px; }
+.daily a { display: inline-flex; align-items: center; }
 .tick { width: 14px; color: var(--ink-soft); }
 .done .tick { color: var(--act); font-weight: 700; }
 @media (max-width: 1080px) { .two { grid-template-columns: 1fr; } .counts { grid-template-columns: repeat(3, 1fr); } }

@@ -170,6 +170,7 @@ useShortcuts('Slate sheet', [
   { keys: ['w'], what: 'Wild, or not', run: () => void flag('is_wild') },
   { keys: ['f'], what: 'False start, or not (a clip without slate)', run: () => void falseStart() },
   { keys: ['n'], what: 'Write a note', run: () => panel.value?.writeNote() },
+  { keys: ['y'], what: 'Who changed what of this take', run: () => panel.value?.toggleHistory() },
   { keys: ['[', ']'], what: 'Angle before, angle after', run: (event) => panel.value?.turn(event.key === ']' ? 1 : -1) },
   { keys: ['s'], what: 'Read slates', run: () => void (mayLog.value && readSlates()) },
 ])

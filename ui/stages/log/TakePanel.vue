@@ -8,6 +8,7 @@ import { useDesk } from '@/shell/desk'
 import DeviceBadge from '@/shell/DeviceBadge.vue'
 import { attempt, say } from '@/shell/say'
 import { syncOf } from './rows'
+import TakeHistory from './TakeHistory.vue'
 
 /** The take under the cursor beside the sheet: its picture from any angle, and what is written of it. */
 const props = defineProps<{ take: Take | null; clip: LogClip | null; mayLog: boolean }>()
@@ -17,6 +18,7 @@ const { production, day, base } = useDesk()
 /** The clip that was chosen; another take shows its clip of the same device. */
 const angle = shallowRef<{ clip: string; device: string | null } | null>(null)
 const guide = ref(false)
+const history = ref(false)
 const note = ref('')
 const noteBox = ref<HTMLTextAreaElement | null>(null)
 const clips = computed(() => props.take?.clips ?? (props.clip === null ? [] : [props.clip]))
@@ -60,7 +62,7 @@ function regionKey(event: KeyboardEvent): void {
   event.preventDefault()
   choose(wanted)
 }
-defineExpose({ turn, writeNote })
+defineExpose({ turn, writeNote, toggleHistory: () => (history.value = !history.value) })
 </script>
 
 <template>
@@ -84,6 +86,10 @@ defineExpose({ turn, writeNote })
         <dt><label for="note">Notes</label></dt>
         <dd><textarea id="note" ref="noteBox" v-model="note" class="field" rows="3" :disabled="!mayLog" placeholder="Anything the cutting room should know" @blur="keepNote" @keydown.esc.stop="noteBox?.blur()" @keydown.ctrl.enter="noteBox?.blur()" /></dd>
       </dl>
+      <template v-if="take">
+        <button class="plain" :aria-expanded="history" title="Who changed what of this take (Y)" @click="history = !history">History <kbd>Y</kbd></button>
+        <TakeHistory v-if="history" :take="take.ulid" />
+      </template>
       <dl v-else>
         <dt>Clip</dt><dd class="mono clip">{{ data?.roll }} · {{ chosen.name }}</dd>
         <dt>Starts</dt><dd class="mono">{{ data?.start_timecode ?? 'no timecode' }}</dd>

@@ -1,0 +1,78 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Domain\Log;
+
+use App\Models\Change;
+use App\Models\Clip;
+use App\Models\Take;
+
+/** Who changed what of a take, from what to what, and when: the newest step first, with those that were taken back. */
+final class TakeHistory
+{
+    private const LIMIT = 200;
+
+    /** Fields that follow from others, and so are no change of their own. */
+    private const DERIVED = ['updated_at', 'created_at', 'sort_key', 'id', 'ulid', 'production_id', 'shoot_day_id'];
+
+    /**
+     * @return list<array{at: string, by: string, label: string, undone: bool, fields: list<array{field: string, from: string, to: string}>}>
+     */
+    public function of(Take $take): array
+    {
+        $changes = Change::query()->with('user')->join('change_takes', 'change_takes.change_id', '=', 'changes.id')->where('change_takes.take_id', $take->id)
+            ->orderByDesc('changes.id')->limit(self::LIMIT)->get('changes.*');
+        $clips = Clip::query()->whereIn('id', $changes->flatMap(static fn (Change $change): array => array_column(array_filter($change->rows, static fn (array $row): bool => $row['table'] === 'clips'), 'id'))->unique())->pluck('name', 'id');
+
+        return $changes->map(function (Change $change) use ($take, $clips): array {
+            $fields = [];
+            foreach ($change->rows as $row) {
+                if ($row['table'] === 'takes' && $row['id'] === $take->id) {
+                    array_push($fields, ...$this->fields($row['before'] ?? [], $row['after'] ?? []));
+                } elseif ($row['table'] === 'clips') {
+                    $left = ($row['before']['take_id'] ?? null) === $take->id && ($row['after']['take_id'] ?? null) !== $take->id;
+                    $joined = ($row['after']['take_id'] ?? null) === $take->id && ($row['before']['take_id'] ?? null) !== $take->id;
+                    if ($left || $joined) {
+                        $name = (string) ($clips[$row['id']] ?? 'a clip');
+                        $fields[] = ['field' => 'clip', 'from' => $left ? $name : '', 'to' => $joined ? $name : ''];
+                    }
+                }
+            }
+
+            return ['at' => $change->created_at->toIso8601String(), 'by' => $change->user->name ?? 'somebody', 'label' => $change->label, 'undone' => $change->undone_at !== null, 'fields' => $fields];
+        })->all();
+    }
+
+    /**
+     * @param  array<string, mixed>  $before
+     * @param  array<string, mixed>  $after
+     * @return list<array{field: string, from: string, to: string}>
+     */
+    private function fields(array $before, array $after): array
+    {
+        $fields = [];
+        foreach (array_diff_key($after + $before, array_flip(self::DERIVED)) as $field => $_) {
+            $from = self::words($before[$field] ?? null);
+            $to = self::words($after[$field] ?? null);
+            if ($from !== $to && $field !== 'claims' && $field !== 'settled') {
+                $fields[] = ['field' => strtr($field, ['is_' => '', '_' => ' ']), 'from' => $from, 'to' => $to];
+            }
+        }
+
+        return $fields;
+    }
+
+    private static function words(mixed $value): string
+    {
+        if (is_string($value) && str_starts_with($value, '[')) {
+            $value = json_decode($value, true) ?? $value;
+        }
+
+        return match (true) {
+            is_array($value) => implode(', ', array_map(strval(...), $value)),
+            is_bool($value) => $value ? 'yes' : 'no',
+            default => (string) $value,
+        };
+    }
+}
