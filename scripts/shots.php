@@ -57,7 +57,7 @@ function cards(RemoteWebDriver $driver, callable $wait, callable $press, callabl
         $driver->executeScript('[...document.querySelectorAll(".card.new")].find((one) => one.querySelector("header b").textContent === arguments[0]).querySelector("button").click()', [$card]);
     }
     $pick('A012');
-    $wait('Number.parseInt(document.querySelector(".percent")?.textContent ?? "0") > 15');
+    $wait('Number.parseInt(document.querySelector(".card.on .percent")?.textContent ?? "0") > 10');
     $take('cards-running');
     $driver->executeScript('[...document.querySelectorAll(".progress button")].forEach((one) => one.click())');
     $wait('document.querySelector(".card.busy") === null');

@@ -14,7 +14,7 @@ final class TakeHistory
     private const LIMIT = 200;
 
     /** Fields that follow from others, and so are no change of their own. */
-    private const DERIVED = ['updated_at', 'created_at', 'sort_key', 'id', 'ulid', 'production_id', 'shoot_day_id'];
+    private const DERIVED = ['updated_at', 'created_at', 'sort_key', 'id', 'ulid', 'production_id', 'shoot_day_id', 'claims', 'settled'];
 
     /**
      * @return list<array{at: string, by: string, label: string, undone: bool, fields: list<array{field: string, from: string, to: string}>}>
@@ -55,7 +55,8 @@ final class TakeHistory
         foreach (array_diff_key($after + $before, array_flip(self::DERIVED)) as $field => $_) {
             $from = self::words($before[$field] ?? null);
             $to = self::words($after[$field] ?? null);
-            if ($from !== $to && $field !== 'claims' && $field !== 'settled') {
+            // What a new take is by default nobody has said of it.
+            if ($from !== $to && ! ($before === [] && in_array($to, ['no', 'none'], true))) {
                 $fields[] = ['field' => strtr($field, ['is_' => '', '_' => ' ']), 'from' => $from, 'to' => $to];
             }
         }

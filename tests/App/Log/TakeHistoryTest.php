@@ -36,6 +36,20 @@ final class TakeHistoryTest extends TestCase
         ], array_map(static fn (array $step): array => [$step['by'], $step['fields']], $steps));
     }
 
+    public function test_a_take_that_was_read_from_slates_with_a_disagreement_has_its_history_too(): void
+    {
+        foreach (['3A-T04' => ['S', ['scene' => '3A', 'take' => '4']], '3A_T03_A' => ['A', null]] as $name => [$device, $ixml]) {
+            $this->clip($name, $device, 36_000, more: ['facts' => ['ixml' => $ixml]]);
+        }
+        $this->as()->postJson($this->onDay('log/read'))->assertOk();
+        foreach (Take::query()->get() as $take) {
+            $take->update(['claims' => [['from' => 'name', 'where' => 'x', 'setup' => '3A', 'take' => 3]]]);
+            $this->edit($take, 'status', 'none', 'hold');
+            self::assertSame([['field' => 'status', 'from' => 'none', 'to' => 'hold']], $this->steps($take)[0]['fields']);
+            self::assertContains(['field' => 'setup', 'from' => '', 'to' => '3A'], $this->steps($take)[1]['fields'], 'that it was made is its first step');
+        }
+    }
+
     public function test_a_step_that_was_taken_back_stays_and_says_so(): void
     {
         $take = $this->take('3A', 4);

@@ -29,8 +29,8 @@ const foot = computed(() => {
   if (card.state === 'fault' || card.state === 'stopped') return `${card.verified_files} of ${card.files} files safe${card.on_bench ? '' : '. Put it in the reader to try again'}`
   const changed = card.copies.filter((copy) => !copy.is_whole)
   if (changed.length > 0) return `Not as it was copied: ${changed.map((copy) => copy.store).join(', ')}`
-  if (card.released_at !== null) return `${timeOf(card.released_at)} by ${card.released_by ?? 'somebody'}`
-  return card.is_safe ? `${card.copies.length} copies, ${card.copies.length} volumes` : `${card.verified_files} of ${card.files} files safe`
+  if (card.released_at !== null) return `${timeOf(card.released_at)} by ${card.released_by ?? 'somebody'}${card.on_bench ? ', in the reader' : ''}`
+  return card.is_safe ? `${card.copies.length} copies, ${card.on_bench ? 'in the reader' : `${card.copies.length} volumes`}` : `${card.verified_files} of ${card.files} files safe`
 })
 </script>
 
@@ -41,7 +41,7 @@ const foot = computed(() => {
     :style="share === null ? {} : { '--in': `${share * 100}%` }" @click="$emit('choose')" @focus="$emit('choose')"
   >
     <header><b class="mono">{{ card.roll }}</b><DeviceBadge :letter="card.device" size="large" /></header>
-    <p class="soft">{{ title }}<template v-if="span(card.first_at, card.last_at)"> · {{ span(card.first_at, card.last_at) }}</template><template v-if="card.on_bench && card.state !== 'copying'"> · in the reader</template><template v-if="card.use_number > 1"> · use {{ card.use_number }} of the card</template></p>
+    <p class="soft">{{ title }}<template v-if="span(card.first_at, card.last_at)"> · {{ span(card.first_at, card.last_at) }}</template><template v-if="card.use_number > 1"> · use {{ card.use_number }} of the card</template></p>
     <template v-if="busy">
       <strong v-if="share !== null" class="percent mono">{{ Math.floor(share * 100) }}<small>%</small></strong>
       <TaskProgress :task="busy" />

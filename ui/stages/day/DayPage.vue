@@ -113,7 +113,7 @@ h2 { padding-bottom: 10px; border-bottom: 1px solid var(--rule); }
 .steps { display: flex; gap: 6px; flex-wrap: wrap; justify-content: flex-end; }
 .wrap li { display: flex; gap: 10px; padding: 9px 0; border-bottom: 1px solid var(--rule); }
 .wrap a { display: grid; color: var(--ink); min-width: 0; }
-.daily { display: flex; gap: 8px; align-items: center; font-size: 12px; }
+.daily { margin: 12px 0 0; display: flex; gap: 8px; align-items: center; font-size: 12px; }
 .daily a { display: inline-flex; align-items: center; }
 .tick { width: 14px; color: var(--ink-soft); }
 .done .tick { color: var(--act); font-weight: 700; }
