@@ -6,6 +6,7 @@ namespace Tests\App\Cards;
 
 use App\Domain\Cards\ClipMedia;
 use App\Domain\Cards\CopyCardJob;
+use App\Domain\Tasks\TaskLost;
 use App\Models\Card;
 use App\Models\CardFile;
 use App\Models\Clip;
@@ -128,6 +129,45 @@ final class OffloadTest extends TestCase
         $this->artisan('cartella:recover')->assertOk();
         self::assertTrue(Card::query()->sole()->isSafe());
         self::assertSame(2, CardFile::query()->whereNotNull('verified_at')->count());
+    }
+
+    public function test_a_worker_that_still_writes_the_folder_is_waited_for_and_is_no_fault_of_the_card(): void
+    {
+        $this->plain('A001/one.txt', 'one');
+        Queue::fake();
+        $this->offload('A001', 'A');
+        Queue::swap(app('queue'));
+        $this->app->forgetInstance('queue');
+        Queue::clearResolvedInstances();
+        $history = "$this->folder/one/{$this->production->name}/Day 01/A/A001/ascmhl";
+        mkdir($history, 0777, true);
+        $other = fopen($history.'/.offload.jsonl', 'c');
+        flock($other, LOCK_EX);
+        $task = Task::query()->where('kind', 'offload')->sole();
+        try {
+            CopyCardJob::dispatchSync($task->id);
+            self::fail('It did not give way.');
+        } catch (TaskLost) {
+            self::assertSame(['running', 'copying'], [$task->refresh()->state, Card::query()->sole()->state]);
+        }
+        fclose($other);
+        $this->artisan('cartella:recover')->assertOk();
+        self::assertTrue(Card::query()->sole()->isSafe());
+    }
+
+    public function test_what_came_into_a_copy_later_and_went_again_is_no_loss_of_the_card(): void
+    {
+        $this->plain('A001/one.txt', 'one');
+        $this->offload('A001', 'A');
+        $card = Card::query()->sole();
+        $stray = "$this->folder/one/{$this->production->name}/Day 01/A/A001/stray.txt";
+        file_put_contents($stray, 'x');
+        $this->postJson($this->at("cards/$card->ulid/verify"))->assertStatus(202);
+        self::assertSame(['stray.txt'], $this->getJson($this->at("cards/$card->ulid"))->json('copies.0.differences.new'));
+        unlink($stray);
+        $this->postJson($this->at("cards/$card->ulid/verify"))->assertStatus(202);
+        self::assertNull($this->getJson($this->at("cards/$card->ulid"))->json('copies.0.differences'));
+        self::assertTrue($card->refresh()->load('copies')->isSafe());
     }
 
     public function test_an_offload_that_is_stopped_before_it_begins_can_be_started_again(): void

@@ -4,8 +4,10 @@ declare(strict_types=1);
 
 namespace Tests\App\Tasks;
 
+use App\Domain\Tasks\TaskLost;
 use App\Domain\Tasks\TaskRun;
 use App\Models\Task;
+use App\Support\Problem;
 use Cartella\Core\Time\Exception\InvalidTime;
 use Illuminate\Support\Facades\DB;
 use Tests\App\TestCase;
@@ -48,6 +50,51 @@ final class TaskRunTest extends TestCase
         });
         self::assertFalse($reached);
         self::assertSame(['cancelled', 'Stopped. What was finished is kept.'], [$task->refresh()->state, $task->result['message']]);
+    }
+
+    public function test_a_run_that_lost_the_database_leaves_its_task_to_the_next_worker(): void
+    {
+        $task = $this->task();
+        $losses = [
+            'the lock is gone' => static function (TaskRun $run): array {
+                $run->expect(10);
+                DB::select('DO RELEASE_ALL_LOCKS()');
+                $run->at(1);
+
+                return [];
+            },
+            'the connection is gone' => static fn (): array => throw new \PDOException('SQLSTATE[HY000]: General error: 2006 MySQL server has gone away'),
+            'the server is starting' => static fn (): array => throw new \PDOException('SQLSTATE[HY000] [2002] Connection refused'),
+        ];
+        foreach ($losses as $title => $work) {
+            try {
+                TaskRun::of($task->id, $work);
+                self::fail("$title: it went on");
+            } catch (TaskLost|\PDOException) {
+                self::assertSame(['running', null], [$task->refresh()->state, $task->ended_at], $title);
+            }
+        }
+        TaskRun::of($task->id, static fn (): array => ['message' => 'Done.']);
+        self::assertSame('done', $task->refresh()->state);
+    }
+
+    public function test_a_refusal_of_the_application_is_told_with_its_next_step(): void
+    {
+        $task = $this->task();
+        TaskRun::of($task->id, static fn (): array => throw Problem::missing('The card A001', 'Put it in the reader again.'));
+        self::assertSame(['failed', 'The card A001 is not here.', 'Put it in the reader again.'], [$task->refresh()->state, $task->result['message'], $task->result['fix']]);
+    }
+
+    public function test_copied_and_verified_bytes_are_told_by_volume(): void
+    {
+        $task = $this->task();
+        TaskRun::of($task->id, static function (TaskRun $run): array {
+            $run->expect(2, 2000);
+            $run->at(2, 1000, 'A001C001.mov', 1500, ['one' => 1000, 'two' => 900]);
+
+            return [];
+        });
+        $this->as()->getJson($this->at('tasks'))->assertJsonPath('tasks.0.copied_bytes', 1500)->assertJsonPath('tasks.0.by_store.two', 900);
     }
 
     public function test_a_fault_of_the_core_is_told_in_its_own_words_with_the_next_step(): void
