@@ -73,6 +73,8 @@ final class CopyCardJob implements ShouldQueue
         $place = Stores::placeOf($card->production, $card->day, $card->device, $card->roll, $card->load('copies'));
         $this->rows = [];
         $keys = array_keys($there);
+        // Asked now: a volume that disappears meanwhile has no real path any more.
+        $roots = array_map(static fn (array $store): string => (string) realpath($store['path']), $there);
         $report = Offload::run(
             $bench->path($card->volume),
             array_map(static fn (array $store): string => $store['path'].'/'.$place['below'], array_values($there)),
@@ -90,8 +92,8 @@ final class CopyCardJob implements ShouldQueue
             throw new TaskLost('Another worker is still writing.');
         }
         $away = array_map(static fn (array $store): array => ['path' => '', 'reason' => 'The volume is not there.', 'destination' => $store['name']], array_values(array_diff_key($stores->all(), $there)));
-        $faults = [...$away, ...array_map(fn (array $fault): array => $this->named($fault, $there), $report->faults)];
-        $this->conclude($card, $report, $faults, $there, $place['below'].'/'.$place['name']);
+        $faults = [...$away, ...array_map(static fn (array $fault): array => self::named($fault, $roots, $there), $report->faults)];
+        $this->conclude($card, $report, $faults, $roots, $place['below'].'/'.$place['name']);
         Live::tell($card->production_id, 'cards', ['card' => $card->ulid]);
         if (CardFile::query()->where('card_id', $card->id)->where('copies', '>', 0)->exists()) {
             $start($card->production, null, 'catalogue', 'Catalogue '.$card->roll, ['card' => $card->id, 'day' => $run->task->subject['day'] ?? $card->shoot_day_id]);
@@ -105,14 +107,15 @@ final class CopyCardJob implements ShouldQueue
 
     /**
      * @param  array<string, mixed>  $fault
+     * @param  array<string, string>  $roots  of the stores, by key
      * @param  array<string, array{name: string, path: string}>  $stores
      * @return array<string, mixed> with the volume's name where the core says its folder
      */
-    private function named(array $fault, array $stores): array
+    private static function named(array $fault, array $roots, array $stores): array
     {
-        foreach ($stores as $store) {
-            if (str_starts_with(($fault['destination'] ?? '').'/', substr((string) realpath($store['path']), 0, 59))) {
-                return ['destination' => $store['name']] + $fault;
+        foreach ($roots as $key => $root) {
+            if (str_starts_with(($fault['destination'] ?? '').'/', $root.'/')) {
+                return ['destination' => $stores[$key]['name']] + $fault;
             }
         }
 
@@ -149,13 +152,13 @@ final class CopyCardJob implements ShouldQueue
 
     /**
      * @param  list<array<string, mixed>>  $faults
-     * @param  array<string, array{name: string, path: string}>  $stores  those that were there
+     * @param  array<string, string>  $roots  of the stores that were there, by key
      */
-    private function conclude(Card $card, OffloadReport $report, array $faults, array $stores, string $path): void
+    private function conclude(Card $card, OffloadReport $report, array $faults, array $roots, string $path): void
     {
-        foreach ($stores as $key => $store) {
+        foreach ($roots as $key => $root) {
             foreach ($report->manifests as $manifest) {
-                if (str_starts_with($manifest, realpath($store['path']).'/')) {
+                if (str_starts_with($manifest, $root.'/')) {
                     CardCopy::query()->updateOrCreate(['card_id' => $card->id, 'store' => $key], ['path' => $path, 'manifest' => basename($manifest), 'checked_at' => null, 'differences' => null]);
                 }
             }

@@ -10,7 +10,6 @@ use Cartella\Core\Custody\Internal\Batch;
 use Cartella\Core\Custody\Internal\Destination;
 use Cartella\Core\Custody\Internal\Flush;
 use Cartella\Core\Custody\Internal\SourceFile;
-use Cartella\Core\Failure;
 
 /**
  * Copies a card to one or more destinations with proof: every source byte is read once and hashed while it is
@@ -360,7 +359,7 @@ final class Offload
             $fault['byte'] = $byte;
         }
         if ($destination !== null) {
-            $fault['destination'] = Failure::quote($destination);
+            $fault['destination'] = mb_scrub($destination);
         }
         $this->faults[] = $fault;
         if ($this->onFile !== null) {
@@ -385,7 +384,7 @@ final class Offload
                 $destination->lose();
             }
             if ($destination->stopped !== null) {
-                $this->faults[] = ['path' => '', 'reason' => $destination->stopped, 'destination' => Failure::quote($destination->root)];
+                $this->faults[] = ['path' => '', 'reason' => $destination->stopped, 'destination' => mb_scrub($destination->root)];
             }
         }
 
