@@ -42,7 +42,7 @@ export interface Volume {
   state: 'new' | 'seen' | 'grown' | 'reused'; known_roll: string | null; known_card: string | null; known_files: number; new_files: number
 }
 export interface VolumeDetail extends Volume {
-  list: { path: string; size_bytes: number; kind: string | null; is_new: boolean }[]; known_copies: Card | null
+  list: { path: string; size_bytes: number; kind: string | null; is_new: boolean }[]
 }
 export interface CardCopy {
   store: string; path: string; manifest: string | null; is_whole: boolean; checked_at: string | null

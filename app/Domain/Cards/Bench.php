@@ -11,6 +11,8 @@ use App\Models\Production;
 use App\Models\ShootDay;
 use App\Models\Volume;
 use App\Support\Problem;
+use Cartella\Core\Custody\CardUse;
+use Cartella\Core\Custody\ShotDates;
 use Cartella\Core\Media\Exception\UnableToReadMedia;
 use Cartella\Core\Media\MediaNames;
 use Illuminate\Support\Collection;
@@ -19,24 +21,18 @@ use Illuminate\Support\Facades\Cache;
 /** The volumes that are in the readers, and what each of them is to a production. */
 final class Bench
 {
-    /** A clock this far from every shoot day was never set. */
-    private const FAR_OFF_DAYS = 60;
-
     public function __construct(private readonly BenchWatch $watch)
     {
     }
 
-    /**
-     * @param  list<string>  $with  further columns
-     * @return Collection<int, Volume> in natural order of their names
-     */
-    public function volumes(array $with = []): Collection
+    /** @return Collection<int, Volume> in natural order of their names, without their lists of files */
+    public function volumes(): Collection
     {
         if (! BenchWatch::isAlive()) {
             $this->watch->pass(true);
         }
 
-        return Volume::query()->get(['id', 'name', 'fingerprint', 'state', 'survey', ...$with])->sort(static fn (Volume $x, Volume $y): int => strnatcasecmp($x->name, $y->name))->values();
+        return Volume::query()->get(['id', 'name', 'fingerprint', 'state', 'survey'])->sort(static fn (Volume $x, Volume $y): int => strnatcasecmp($x->name, $y->name))->values();
     }
 
     /** @throws Problem if no volume of that name is in a reader */
@@ -83,13 +79,14 @@ final class Bench
     public function look(Production $production, Collection $volumes, Collection $cards): array
     {
         $devices = $production->devices()->get()->keyBy('letter');
-        $days = $production->days()->orderBy('date')->get();
+        $days = $production->days()->orderBy('date')->get()->mapWithKeys(static fn (ShootDay $day): array => [$day->number => $day->date->format('Y-m-d')])->all();
 
         return $volumes->map(function (Volume $volume) use ($devices, $days, $cards): array {
             $survey = $volume->survey;
-            [$device, $why] = $this->suggest($volume, $devices, $cards);
             $known = $this->known($volume, $cards);
-            $dated = $this->dated($survey['dates'], $days, $device !== null);
+            // A card that was here before is of the device that it was said to be of.
+            [$device, $why] = in_array($known['state'], ['seen', 'grown'], true) ? [$known['card']->device, 'as before'] : $this->suggest($volume, $devices, $cards);
+            $dated = ShotDates::of($survey['dates'], $days, $device !== null);
 
             return [
                 'name' => $volume->name, 'files' => $survey['files'], 'size_bytes' => $survey['bytes'], 'clips' => $survey['clips'],
@@ -101,9 +98,9 @@ final class Bench
                     default => 'camera',
                 },
                 'why' => $why,
-                'problems' => [...$dated['problems'], ...array_column($survey['problems'], 'text')],
-                'problem_count' => count($dated['problems']) + $survey['problemCount'],
-                'date' => $dated['date'], 'day' => $dated['day'],
+                'problems' => [...$dated->problems, ...array_column($survey['problems'], 'text')],
+                'problem_count' => count($dated->problems) + $survey['problemCount'],
+                'date' => $dated->date, 'day' => $dated->day,
                 'roll' => $known['state'] === 'reused' ? $this->nextRoll($volume->name, $cards) : $known['card']->roll ?? $volume->name,
                 'state' => $known['state'], 'known_roll' => $known['card']?->roll, 'known_card' => $known['card']?->ulid, 'known_files' => $known['known'], 'new_files' => $known['new'],
             ];
@@ -118,7 +115,7 @@ final class Bench
         $files = [];
         foreach ($sizes as $path => $bytes) {
             $path = (string) $path;
-            $files[] = ['path' => mb_scrub($path), 'size_bytes' => $bytes, 'kind' => MediaNames::isJunk($path) ? null : MediaNames::kindOf($path), 'is_new' => ($known[hash('xxh128', mb_scrub($path))] ?? null) !== $bytes];
+            $files[] = ['path' => $path, 'size_bytes' => $bytes, 'kind' => MediaNames::isJunk($path) ? null : MediaNames::kindOf($path), 'is_new' => ($known[$path] ?? null) !== $bytes];
         }
         usort($files, static fn (array $x, array $y): int => $y['is_new'] <=> $x['is_new'] ?: strnatcmp($x['path'], $y['path']));
 
@@ -153,30 +150,26 @@ final class Bench
     /** @return array{int, bool} files that the card and the volume have in common, and whether the card goes on with them */
     private function compare(Volume $volume, Card $card): array
     {
-        $known = $this->knownSizes($card);
-        $files = $clips = 0;
-        foreach ($this->sizes($volume) as $path => $bytes) {
-            if (($known[hash('xxh128', mb_scrub((string) $path))] ?? null) === $bytes) {
-                $files++;
-                $clips += (int) MediaNames::isClip((string) $path);
-            }
-        }
-        // Rubbish like an index file is on every card: only clips tell that a card goes on, if it had any.
-        $hadClips = CardFile::query()->where('card_id', $card->id)->where('copies', '>', 0)->pluck('path')->contains(MediaNames::isClip(...));
+        $use = CardUse::of($this->sizes($volume), $this->knownSizes($card));
 
-        return [$files, $hadClips ? $clips > 0 : $files > 0];
+        return [$use->known, $use->goesOn];
     }
 
-    /** @return array<string, int> bytes by path */
+    /** @return array<string, int> bytes by path, as valid UTF-8 */
     private function sizes(Volume $volume): array
     {
-        return Volume::unpack((string) ($volume->list ?? Volume::query()->whereKey($volume->id)->value('list')));
+        $sizes = [];
+        foreach (Volume::unpack((string) ($volume->list ?? Volume::query()->whereKey($volume->id)->value('list'))) as $path => $bytes) {
+            $sizes[mb_scrub((string) $path)] = $bytes;
+        }
+
+        return $sizes;
     }
 
-    /** @return array<string, int> bytes by the hash of the path */
+    /** @return array<string, int> bytes by path, of what was copied from the card */
     private function knownSizes(Card $card): array
     {
-        return CardFile::query()->where('card_id', $card->id)->where('copies', '>', 0)->pluck('size_bytes', 'path_hash')->map(static fn ($bytes): int => (int) $bytes)->all();
+        return CardFile::query()->where('card_id', $card->id)->where('copies', '>', 0)->pluck('size_bytes', 'path')->map(static fn ($bytes): int => (int) $bytes)->all();
     }
 
     /** @param  Collection<int, Card>  $cards */
@@ -187,41 +180,6 @@ final class Bench
         }
 
         return "$name-$use";
-    }
-
-    /**
-     * The date of most clips, the shoot day that has it, and what speaks against the rest.
-     *
-     * @param  array<string, int>  $dates
-     * @param  Collection<int, ShootDay>  $days
-     * @return array{date: string|null, day: int|null, problems: list<string>}
-     */
-    private function dated(array $dates, Collection $days, bool $isOfDevice): array
-    {
-        if ($dates === []) {
-            return ['date' => null, 'day' => null, 'problems' => []];
-        }
-        arsort($dates);
-        $date = (string) array_key_first($dates);
-        $day = $days->first(static fn (ShootDay $day): bool => $day->date->format('Y-m-d') === $date);
-        $problems = [];
-        $distance = $days->isEmpty() ? 0 : $days->map(static fn (ShootDay $day): int => abs((int) $day->date->diffInDays($date)))->min();
-        if ($distance > self::FAR_OFF_DAYS) {
-            $problems[] = sprintf('Its clock is far off: it says %s.', $date);
-
-            return ['date' => $date, 'day' => null, 'problems' => $problems];
-        }
-        if ($day === null && $days->isNotEmpty() && $isOfDevice) {
-            $problems[] = "Its clips are dated $date, which is no shoot day.";
-        }
-        foreach ($dates as $other => $clips) {
-            // A day that goes on past midnight ends on the next date.
-            if ($other !== $date && (string) $other !== (new \DateTimeImmutable($date))->modify('+1 day')->format('Y-m-d')) {
-                $problems[] = sprintf('%s dated %s, outside the shoot day.', $clips === 1 ? 'One clip is' : "$clips clips are", $other);
-            }
-        }
-
-        return ['date' => $date, 'day' => $day?->number, 'problems' => $problems];
     }
 
     /**

@@ -6,6 +6,7 @@ namespace App\Domain\Cards;
 
 use App\Models\ShootDay;
 use App\Support\Clock;
+use Cartella\Core\Custody\ClipGaps;
 use Cartella\Core\Time\Ticks;
 use Illuminate\Database\Query\Builder;
 use Illuminate\Support\Collection;
@@ -53,7 +54,7 @@ final class ClipCheck
             if ($device === $fullest) {
                 continue;
             }
-            $lacking = $open === [] ? [] : $this->without($open, $this->spans($day, $device->id));
+            $lacking = $open === [] ? [] : ClipGaps::of($open, $this->spans($day, $device->id));
             $isShort = (int) $device->clips === (int) $fullest->clips && abs($device->running - $fullest->running) > self::ALIKE * max($device->running, $fullest->running);
             if ($lacking === [] && ! $isShort) {
                 continue;
@@ -87,45 +88,12 @@ final class ClipCheck
             ->map(static fn (object $clip): array => ['name' => $clip->name, 'start' => (int) $clip->start, 'length' => (int) $clip->length])->all();
     }
 
-    /** @return list<array{int, int}>|null starts and ends in order; null where a clip has no time to be compared by */
-    private function spans(ShootDay $day, int $device): ?array
+    /** @return list<array{start: int|null, length: int}> in order of their starts */
+    private function spans(ShootDay $day, int $device): array
     {
-        $spans = [];
-        foreach ($this->clipsOf($day)->leftJoin('placements', 'placements.clip_id', '=', 'clips.id')->where('clips.device_id', $device)
-            ->selectRaw('COALESCE(placements.start_ticks, clips.start_ticks) AS start, clips.duration_ticks AS length')->orderBy('start')->get() as $clip) {
-            if ($clip->start === null) {
-                return null;
-            }
-            $spans[] = [(int) $clip->start, (int) $clip->start + (int) $clip->length];
-        }
-
-        return $spans;
-    }
-
-    /**
-     * @param  list<array{name: string, start: int, length: int}>  $clips  in order of their starts
-     * @param  list<array{int, int}>|null  $spans
-     * @return list<array{name: string, start: int, length: int}> those that no span runs beside
-     */
-    private function without(array $clips, ?array $spans): array
-    {
-        if ($spans === null) {
-            return [];
-        }
-        $without = [];
-        $next = 0;
-        $latest = PHP_INT_MIN;
-        foreach ($clips as $clip) {
-            // Both are in order, so everything that began before this clip ends has been looked at once.
-            for (; $next < count($spans) && $spans[$next][0] < $clip['start'] + $clip['length']; $next++) {
-                $latest = max($latest, $spans[$next][1]);
-            }
-            if ($latest <= $clip['start']) {
-                $without[] = $clip;
-            }
-        }
-
-        return $without;
+        return $this->clipsOf($day)->leftJoin('placements', 'placements.clip_id', '=', 'clips.id')->where('clips.device_id', $device)
+            ->selectRaw('COALESCE(placements.start_ticks, clips.start_ticks) AS start, clips.duration_ticks AS length')->orderBy('start')->get()
+            ->map(static fn (object $clip): array => ['start' => $clip->start === null ? null : (int) $clip->start, 'length' => (int) $clip->length])->all();
     }
 
     private function clipsOf(ShootDay $day): Builder

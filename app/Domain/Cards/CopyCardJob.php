@@ -13,6 +13,7 @@ use App\Models\CardCopy;
 use App\Models\CardFile;
 use App\Support\Live;
 use App\Support\Problem;
+use Cartella\Core\CartellaException;
 use Cartella\Core\Custody\Offload;
 use Cartella\Core\Custody\OffloadProgress;
 use Cartella\Core\Custody\OffloadReport;
@@ -55,7 +56,7 @@ final class CopyCardJob implements ShouldQueue
                 if (TaskLost::isBehind($trouble)) {
                     throw $trouble;
                 }
-                $card->update(['state' => 'fault', 'faults' => [['path' => '', 'reason' => $trouble->getMessage()]]]);
+                $card->update(['state' => 'fault', 'faults' => [['path' => '', 'reason' => $trouble instanceof CartellaException || $trouble instanceof Problem ? $trouble->getMessage() : 'It stopped with an error; the log says which.']]]);
                 Live::tell($card->production_id, 'cards', ['card' => $card->ulid]);
                 throw $trouble;
             }

@@ -51,7 +51,7 @@ final class OffloadCard
             ]);
             // A card that comes with more clips has to be released anew; its earlier release stays on record.
             $card->fill([
-                'device_id' => $device?->id, 'volume' => $volume, 'state' => 'copying', 'files' => $seen->survey['files'], 'size_bytes' => $seen->survey['bytes'], 'faults' => null,
+                'device_id' => $isSame ? $card->device_id : $device?->id, 'volume' => $volume, 'state' => 'copying', 'files' => $seen->survey['files'], 'size_bytes' => $seen->survey['bytes'], 'faults' => null,
                 'fingerprint' => $seen->fingerprint, 'first_at' => $seen->survey['first']['at'] ?? null, 'last_at' => $seen->survey['last']['at'] ?? null,
                 'verified_at' => null, 'released_at' => $compare ? $card->released_at : null, 'released_by' => $compare ? $card->released_by : null,
             ])->save();

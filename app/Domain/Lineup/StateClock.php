@@ -7,6 +7,7 @@ namespace App\Domain\Lineup;
 use App\Domain\Log\ChangeLog;
 use App\Models\Clip;
 use App\Models\ClockOffset;
+use App\Models\Device;
 use App\Models\User;
 use App\Support\Clock;
 use App\Support\Live;
@@ -57,7 +58,8 @@ final class StateClock
     private function keep(Clip $clip, User $user, int $correction, string $for): void
     {
         $log = new ChangeLog();
-        $device = $clip->device;
+        // Two people who state the same clock come one after the other; each can take back only what is still theirs.
+        $device = Device::query()->lockForUpdate()->findOrFail($clip->device_id);
         switch ($for) {
             case 'card':
                 $card = $clip->card ?? throw Problem::refused('clock.card', "$clip->name came from no card.", 'Correct the day or the device.');

@@ -76,10 +76,7 @@ final class CardsController extends Controller
         [$seen] = $bench->look($production, collect([$found]), $cards);
         $known = $seen['state'] === 'reused' ? null : $cards->firstWhere('ulid', $seen['known_card']);
 
-        return new JsonResponse($seen + [
-            'list' => $bench->files($found, $known),
-            'known_copies' => $known === null ? null : $this->card($known, true, collect()),
-        ]);
+        return new JsonResponse($seen + ['list' => $bench->files($found, $known)]);
     }
 
     /** Where a card would land, by the production's template or one that is being tried. */
@@ -149,9 +146,18 @@ final class CardsController extends Controller
     /** The whole card is another device's; so are its clips. */
     public function cardDevice(Request $request, Production $production, Card $card, AssignDevice $assign): JsonResponse
     {
-        $input = $request->validate(['device' => ['required', 'string', 'max:12']]);
+        $input = $request->validate(['was' => ['nullable', 'string', 'max:12'], 'device' => ['required', 'string', 'max:12']]);
+        $device = self::deviceOf($production, $input['device']);
+        $changed = DB::transaction(static function () use ($production, $card, $input, $device, $assign, $request): int {
+            $locked = Card::query()->with('device')->lockForUpdate()->findOrFail($card->id);
+            if ($locked->device?->letter !== ($input['was'] ?? null)) {
+                throw Problem::editedMeanwhile('the device of '.$locked->roll, [['field' => 'device', 'yours' => $device->letter, 'theirs' => $locked->device?->letter]]);
+            }
 
-        return new JsonResponse(['changed' => $assign($production, self::who($request), $card->clips()->get(), self::deviceOf($production, $input['device']), $card)]);
+            return $assign($production, self::who($request), $locked->clips()->get(), $device, $locked);
+        });
+
+        return new JsonResponse(['changed' => $changed]);
     }
 
     public function clock(Request $request, Production $production, Clip $clip, StateClock $state): JsonResponse

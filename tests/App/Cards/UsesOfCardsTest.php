@@ -95,9 +95,12 @@ final class UsesOfCardsTest extends TestCase
         $this->shot('A001', 'A001C002');
         $grown = $this->volume('A001');
         self::assertSame(['grown', 'A001', 1, 1], [$grown['state'], $grown['roll'], $grown['known_files'], $grown['new_files']]);
+        $card->update(['device_id' => $this->devices['B']->id]);
+        self::assertSame('B', $this->volume('A001')['device'], 'what a person said of it before any guess');
         $tomorrow = ShootDay::query()->create(['production_id' => $this->production->id, 'number' => 2, 'date' => '2026-10-06']);
         $this->postJson($this->at("days/$tomorrow->ulid/volumes/A001/offload"), ['roll' => 'A001', 'device' => 'A'])->assertStatus(202);
         $card->refresh();
+        self::assertSame($this->devices['B']->id, $card->device_id);
         self::assertSame([2, true, null], [$card->verified_files, $card->isSafe(), $card->released_at]);
         self::assertSame(1, CardRelease::query()->count(), 'the earlier release stays on record');
         self::assertSame(['A001C001' => 1, 'A001C002' => 2], Clip::query()->with('day')->get()->mapWithKeys(static fn (Clip $clip): array => [$clip->name => $clip->day->number])->sortKeys()->all(), 'each clip is of the day it was brought in on');
@@ -227,8 +230,9 @@ final class UsesOfCardsTest extends TestCase
         $this->offload('A001');
         $card = Card::query()->sole();
         $letters = static fn (): array => [$card->refresh()->load('device')->device->letter, ...Clip::query()->with('device')->get()->pluck('device.letter')->all()];
-        $this->putJson($this->at("cards/$card->ulid/device"), ['device' => 'B'])->assertOk()->assertJsonPath('changed', 2);
+        $this->putJson($this->at("cards/$card->ulid/device"), ['was' => 'A', 'device' => 'B'])->assertOk()->assertJsonPath('changed', 2);
         self::assertSame(['B', 'B', 'B'], $letters());
+        $this->putJson($this->at("cards/$card->ulid/device"), ['was' => 'A', 'device' => 'S'])->assertStatus(409)->assertJsonPath('context.fields.0.theirs', 'B');
         $this->postJson($this->at('undo'))->assertOk();
         self::assertSame(['A', 'A', 'A'], $letters());
         $this->putJson($this->at("cards/$card->ulid/device"), ['device' => 'Z'])->assertStatus(422);

@@ -24,7 +24,10 @@ const reports = computed(() => (props.card.kind === null ? [] : [props.card.kind
 
 async function setDevice(letter: string): Promise<void> {
   if (letter === (props.card.device ?? '')) return
-  if ((await attempt(() => api.put(`${base.value}/cards/${props.card.ulid}/device`, { device: letter }))) === undefined) return
+  if ((await attempt(() => api.put(`${base.value}/cards/${props.card.ulid}/device`, { was: props.card.device, device: letter }))) === undefined) {
+    makeStale('cards')
+    return
+  }
   say(`${props.card.roll} and its clips are ${letter}. Ctrl+Z takes it back.`)
   makeStale('cards')
 }

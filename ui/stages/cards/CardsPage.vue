@@ -4,7 +4,7 @@ import { computed, nextTick, ref, watch } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
 import { api, reportUrl } from '@/api/client'
 import { makeStale, useAnswer } from '@/api/queries'
-import type { Card, CardsAnswer, Volume } from '@/api/types'
+import type { Card, CardsAnswer } from '@/api/types'
 import { bytes } from '@/player/time'
 import AnswerState from '@/shell/AnswerState.vue'
 import { useDesk } from '@/shell/desk'
@@ -69,10 +69,9 @@ const ours = computed(() => {
 const elsewhere = computed(() => (data.value?.volumes ?? []).filter((one) => one.state !== 'seen').length)
 const running = computed(() => (data.value?.cards ?? []).filter((one) => one.task?.kind === 'offload'))
 
-const letterOf = (one: Volume) => data.value?.cards.find((other) => other.ulid === one.known_card)?.device ?? one.device ?? ''
 async function offloadAll(): Promise<void> {
   let sent = 0
-  for (const one of [...ours.value]) sent += (await send(one.name, one.roll, letterOf(one))) ? 1 : 0
+  for (const one of [...ours.value]) sent += (await send(one.name, one.roll, one.device ?? '')) ? 1 : 0
   if (sent > 0) say(`${sent} ${sent === 1 ? 'card is' : 'cards are'} on their way to ${data.value?.stores.length ?? 2} places.`.replace('is on their', 'is on its'))
   makeStale('cards')
 }
@@ -148,7 +147,7 @@ useShortcuts('Cards', [
         <div class="cards">
           <VolumeTile
             v-for="one in data.volumes" :key="one.name" :volume="one" :title="deviceTitle(one.device)" :may="production.may.work" :chosen="chosen?.key === one.name" :other-day="one.day !== null && one.day !== day.number"
-            @choose="choose({ kind: 'volume', key: one.name })" @act="offload(one.name, one.roll, letterOf(one))"
+            @choose="choose({ kind: 'volume', key: one.name })" @act="offload(one.name, one.roll, one.device ?? '')"
           />
           <CardTile
             v-for="one in cards" :key="one.ulid" :card="one" :title="deviceTitle(one.device)" :may="production.may.work" :chosen="chosen?.key === one.ulid"
@@ -165,7 +164,7 @@ useShortcuts('Cards', [
 
       <aside aria-live="polite">
         <div v-if="chosen === null" class="empty"><b>The bench is empty.</b>Put a card in a reader; it shows up by itself.</div>
-        <VolumePanel v-else-if="volume" :key="volume.name" v-model:roll="roll" v-model:device="device" :name="volume.name" :stores="data.stores" :template="data.template" @offload="(as, letter, compare) => volume && offload(volume.name, as, letter, compare)" @day="toDay" @place="placing = true" />
+        <VolumePanel v-else-if="volume" :key="volume.name" v-model:roll="roll" v-model:device="device" :name="volume.name" :stores="data.stores" @offload="(as, letter, compare) => volume && offload(volume.name, as, letter, compare)" @day="toDay" @place="placing = true" />
         <CardPanel v-else-if="card" :key="card.ulid" :card="card" :stores="data.stores" @again="act" @release="releasing = card ?? null" @verify="verifyAgain" />
       </aside>
 

@@ -7,7 +7,7 @@ import { useDesk } from '@/shell/desk'
 import { offloadLabel } from './tile'
 
 /** A volume in a reader: as what it would come in, where it would land, and what is on it. */
-const props = defineProps<{ name: string; stores: Store[]; template: string }>()
+const props = defineProps<{ name: string; stores: Store[] }>()
 const emit = defineEmits<{ offload: [roll: string, device: string, compare: boolean]; day: [number: number]; place: [] }>()
 const { production, day } = useDesk()
 const roll = defineModel<string>('roll', { required: true })
@@ -15,7 +15,7 @@ const device = defineModel<string>('device', { required: true })
 const { data: volume, error } = useAnswer<VolumeDetail>(() => production.value.ulid, () => (production.value.may.work ? `days/${day.value.ulid}/volumes/${encodeURIComponent(props.name)}` : null))
 watch(() => [volume.value?.name, volume.value?.state], () => {
   roll.value = volume.value?.roll ?? ''
-  device.value = volume.value?.known_copies?.device ?? volume.value?.device ?? ''
+  device.value = volume.value?.device ?? ''
 }, { immediate: true })
 const isKnown = computed(() => volume.value?.state === 'seen' || volume.value?.state === 'grown')
 const otherDay = computed(() => (volume.value?.day !== null && volume.value?.day !== day.value.number ? (volume.value?.day ?? null) : null))
