@@ -8,12 +8,12 @@
 body { font-family: "DejaVu Sans", sans-serif; font-size: 8pt; color: #22282f; }
 h1 { font-size: 16pt; margin: 0 0 1mm; }
 h2 { font-size: 10pt; margin: 5mm 0 1mm; }
-.head td { vertical-align: top; padding: 0 7mm 1mm 0; }
-.head b { display: block; font-size: 11pt; }
+.head td { vertical-align: top; padding: 0 6mm 1mm 0; white-space: nowrap; }
+.head b { display: block; font-size: 10pt; }
 .rows { width: 100%; border-collapse: collapse; }
 .rows th { text-align: left; font-size: 7pt; color: #5d6570; border-bottom: 0.6pt solid #22282f; padding: 0.8mm 2mm 0.8mm 0; }
 .rows td { border-bottom: 0.3pt solid #cfc4ad; padding: 0.8mm 2mm 0.8mm 0; vertical-align: top; }
-.num { text-align: right; white-space: nowrap; }
+.rows .num { text-align: right; white-space: nowrap; }
 .soft { color: #5d6570; }
 </style>
 </head>
@@ -51,7 +51,7 @@ h2 { font-size: 10pt; margin: 5mm 0 1mm; }
 @endif
 <h2>Missing and open</h2>
 @forelse ($shown as $point)
-<div><b>{{ $point['title'] }}.</b> <span class="soft">{{ $point['evidence'] }}</span></div>
+<div><b>{{ rtrim($point['title'], '.?') }}{{ str_ends_with($point['title'], '?') ? '?' : '.' }}</b> <span class="soft">{{ $point['evidence'] }}</span></div>
 @empty
 <p class="soft">Nothing is open.</p>
 @endforelse

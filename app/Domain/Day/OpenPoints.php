@@ -138,12 +138,20 @@ final class OpenPoints
             $fault = $card->faults[0] ?? null;
             $points[] = new OpenPoint("card.$card->ulid", 'fault', "$card->roll cannot be released", sprintf(
                 '%s %d of %d files are safe twice.',
-                $fault === null ? 'Its offload was stopped.' : trim(basename($fault['path']).' '.lcfirst($fault['reason'])),
+                $fault === null ? 'Its offload was stopped.' : self::faultOf($fault),
                 $card->verified_files, $card->files,
             ), ['stage' => 'cards', 'card' => $card->ulid], [['name' => 'retry', 'label' => 'Try again']]);
         }
 
         return $points;
+    }
+
+    /** @param  array{path: string, reason: string, byte?: int}  $fault */
+    private static function faultOf(array $fault): string
+    {
+        $where = basename($fault['path']).(isset($fault['byte']) ? sprintf(', byte %s', number_format($fault['byte'], 0, '.', ' ')) : '');
+
+        return $where === '' ? $fault['reason'] : "$where: {$fault['reason']}";
     }
 
     /** @return list<OpenPoint> */

@@ -6,6 +6,7 @@ namespace App\Domain\Log;
 
 use App\Domain\Day\OpenPoints;
 use App\Models\Card;
+use App\Models\CardCopy;
 use App\Models\Scene;
 use App\Models\ShootDay;
 use App\Support\Clock;
@@ -68,6 +69,7 @@ final class DailyLog
             ->where('shoot_day_id', $day->id)->orderBy('roll')->get()->map(static fn (Card $card): array => [
                 'roll' => $card->roll, 'device' => $card->device?->title() ?? 'Imports', 'clips' => $card->clips_count, 'running' => Clock::time((int) $card->clips_sum_duration_ticks), 'bytes' => $card->size_bytes,
                 'state' => match (true) {
+                    $card->copies->contains(static fn (CardCopy $copy): bool => ! $copy->isWhole()) => 'a copy is not as it was',
                     $card->released_at !== null => 'released',
                     $card->isSafe() => 'verified twice',
                     default => "$card->verified_files of $card->files files safe",

@@ -175,7 +175,7 @@ final class Command
         $entries = [];
         foreach ($given->operands as $name) {
             $slate = SlateReader::name($name, $style);
-            $entries[] = ['name' => $name, 'scene' => $slate->scene, 'setup' => $slate->setup, 'take' => $slate->take, 'device' => $slate->device];
+            $entries[] = ['name' => $name, 'scene' => $slate->scene, 'setup' => $slate->setup, 'take' => $slate->take, 'device' => $slate->device] + ($slate->part === '' ? [] : ['part' => $slate->part]);
         }
         if ($given->has('--sort')) {
             usort($entries, static fn (array $x, array $y): int => strcmp(SlateOrder::key($x['setup'], $x['take']), SlateOrder::key($y['setup'], $y['take']))

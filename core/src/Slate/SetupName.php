@@ -47,18 +47,19 @@ final readonly class SetupName
 
     /**
      * Text that sorts as slates do when compared byte by byte: by number, a prefixed scene before its own number, then
-     * suffix, letters (Z before AA) and take.
+     * suffix, letters (Z before AA), take, and the letter of a series take.
      */
-    public function sortKey(?int $take = null): string
+    public function sortKey(?int $take = null, string $part = ''): string
     {
         return sprintf(
-            '%05d.%s.%-3s.%d%-2s.%04d',
+            '%05d.%s.%-3s.%d%-2s.%04d%s',
             $this->number,
             $this->prefix === '' ? '~' : $this->prefix,
             $this->suffix,
             strlen($this->letters),
             $this->letters,
             min(9999, $take ?? 0),
+            $part,
         );
     }
 }

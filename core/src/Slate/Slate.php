@@ -4,7 +4,11 @@ declare(strict_types=1);
 
 namespace Cartella\Core\Slate;
 
-/** What a slate says: scene, setup, take from 1, and the device where it is named. Null is what it does not say. */
+/**
+ * What a slate says: scene, setup, take from 1, and the device where it is named. Null is what it does not say.
+ *
+ * A series take, rolled again without a new slate, carries its small letter in `part` (`4a`, `4b`).
+ */
 final readonly class Slate
 {
     public function __construct(
@@ -12,6 +16,8 @@ final readonly class Slate
         public ?string $setup = null,
         public ?int $take = null,
         public ?string $device = null,
+        public string $part = '',
+        public bool $isPickup = false,
     ) {
     }
 
@@ -20,9 +26,9 @@ final readonly class Slate
         return $this->setup !== null && $this->take !== null;
     }
 
-    /** As people write it: `12A/3`. */
+    /** As people write it: `12A/3`, `12A/3b`. */
     public function label(): string
     {
-        return ($this->setup ?? '?').'/'.($this->take ?? '?');
+        return ($this->setup ?? '?').'/'.($this->take ?? '?').$this->part;
     }
 }

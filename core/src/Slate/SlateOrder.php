@@ -11,10 +11,10 @@ final class SlateOrder
     public const LAST = '~';
 
     /** Text to sort by, byte by byte; `~` first for what is not a slate. */
-    public static function key(?string $setup, ?int $take = null): string
+    public static function key(?string $setup, ?int $take = null, string $part = ''): string
     {
         $parsed = $setup === null ? null : SetupName::parse($setup);
 
-        return $parsed?->sortKey($take) ?? self::LAST.$setup;
+        return $parsed?->sortKey($take, $part) ?? self::LAST.$setup;
     }
 }

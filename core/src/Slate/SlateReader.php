@@ -5,69 +5,111 @@ declare(strict_types=1);
 namespace Cartella\Core\Slate;
 
 /**
- * Reads scene, setup and take from a file name or from a recorder's fields.
+ * Reads scene, setup and take from a file name, its folders, or a recorder's fields.
  *
- * Patterns are tried in order on the whole name; what none of them reads stays empty. Nothing is guessed.
+ * Patterns are tried in order on the whole name; what none of them reads stays empty. Nothing is guessed: names that a
+ * device counts up by itself, dates and times name no slate whatever a pattern says.
  */
 final class SlateReader
 {
-    private const SETUP = '(?<setup>[A-Z]?\d{1,4}(?:[a-z]{2,3})?(?:-?[A-Za-z]{1,2})?)';
+    /** `S12A T3`, `Scene 12A Take 3`; `12A-T03`, `12A_T03`; `12A-3`, `12-A-3`, `12A/3`; `12A_3`; `012A003`. */
+    public const LETTER = ['{s}[{-}]{setup}{-}{t}[{-}]{take}[{-}{device}]', '{setup}{-}{t}[{-}]{take}[{-}{device}]', '{setup}-{take}[{-}{device}]', '{setup}/{take}[{-}{device}]', '{setup+}_{take}[{-}{device}]', '{setup+:3}{take:3}'];
 
-    private const TAKE = '(?<take>\d{1,3})';
-
-    private const DEVICE = '(?:[ _-](?<device>[A-Z]))?';
-
-    /** `S12A T3`, `SC 12A TK 3`; then `12A-T03`, `12A_T03`; `12A-3`, `12-A-3`, `12A/3`, `12A_3`; `012A003`. */
-    private const LETTER = [
-        '/\A(?:S|SC|Sc|SCENE|Scene)[ _]?(?<setup>\d{1,4}(?:[a-z]{2,3})?[A-Za-z]{0,2})[ _-](?:T|TK|Tk|t)[ _]?'.self::TAKE.self::DEVICE.'\z/',
-        '/\A'.self::SETUP.'[ _\/-](?:T|TK|Tk|t)[ _]?'.self::TAKE.self::DEVICE.'\z/',
-        '/\A(?!S\d)'.self::SETUP.'[\/-]'.self::TAKE.self::DEVICE.'\z/',
-        '/\A(?<setup>\d{1,4}[A-Z]{1,2})_'.self::TAKE.self::DEVICE.'\z/',
-        '/\A(?<setup>\d{3}[A-Z]{1,2})(?<take>\d{3})\z/',
-    ];
-
-    private const NUMBER = [
-        '/\A(?:(?<scene>[A-Z]?\d{1,4}[A-Za-z]{0,2})[ _-])?(?<setup>\d{1,5})[ _\/-](?:T|TK|Tk|t)?[ _]?'.self::TAKE.self::DEVICE.'\z/',
-        '/\A(?:S|SL|Sl)[ _]?(?<setup>\d{1,5})[ _-](?:T|TK|Tk)[ _]?'.self::TAKE.self::DEVICE.'\z/',
-    ];
+    /** The scene may stand before the running number: `12 214 T2`, `214-2`, `SL214 TK2`. */
+    public const NUMBER = ['{s}[{-}]{setup}{-}{t}[{-}]{take}[{-}{device}]', '[{scene}{-}]{setup}{-}[{t}[{-}]]{take}[{-}{device}]'];
 
     /** A camera's own name for a clip, roll and count, such as `A003C005`: it names the device and no slate. */
     private const CAMERA = '/\A(?<device>[A-Z])\d{3}_?C\d{3,4}(?:_.*)?\z/';
 
+    /** `2026-10-05`, `05.10.2026`, `20261005`, `2026-10-05 10-42-17`, `10-42-17`. */
+    private const MOMENT = '/\A(?:\d{4}[-_. ]?\d{2}[-_. ]?\d{2}|\d{2}[-_. ]\d{2}[-_. ]\d{4}|\d{1,2}[-_.:]\d{2}[-_.:]\d{2})(?:[-_. T]+\d{2}[-_.:]?\d{2}(?:[-_.:]?\d{2})?)?\z/';
+
+    /** @param  list<SlatePattern>  $patterns */
+    public function __construct(private readonly array $patterns)
+    {
+    }
+
+    public static function standard(SlateStyle $style): self
+    {
+        static $readers = [];
+
+        return $readers[$style->value] ??= self::of($style === SlateStyle::Letter ? self::LETTER : self::NUMBER, $style);
+    }
+
+    /**
+     * @param  list<string>  $patterns
+     *
+     * @throws Exception\InvalidPattern
+     */
+    public static function of(array $patterns, SlateStyle $style): self
+    {
+        return new self(array_map(static fn (string $text): SlatePattern => SlatePattern::parse($text, $style), $patterns));
+    }
+
+    /** What a name says by the usual spellings. */
     public static function name(string $name, SlateStyle $style = SlateStyle::Letter): Slate
     {
-        $text = trim((string) preg_replace('/\.[A-Za-z0-9]{2,4}\z/', '', $name));
-        if (preg_match(self::CAMERA, $text, $part) === 1) {
-            return new Slate(device: $part['device']);
+        return self::standard($style)->read($name)['slate'];
+    }
+
+    /**
+     * @param  string  $name  a file name or a path; its ending is not part of the slate
+     * @return array{slate: Slate, pattern: string|null} with the pattern that read it
+     */
+    public function read(string $name): array
+    {
+        $text = trim((string) preg_replace('/\.(?=[A-Za-z0-9]{2,4}\z)(?!\d+\z)[A-Za-z0-9]{2,4}\z/', '', $name));
+        $last = (string) preg_replace('~\A.*/(?=[^/]{3,})~s', '', $text);
+        if (preg_match(self::CAMERA, $last, $part) === 1) {
+            $own = new Slate(device: $part['device']);
+            // The folders may still say it: `12A/T03/A003C005`.
+            $folders = substr($text, 0, -strlen($last));
+            $slate = $folders === '' ? null : $this->first(rtrim($folders, '/'));
+
+            return $slate === null ? ['slate' => $own, 'pattern' => null] : $slate;
         }
-        foreach ($style === SlateStyle::Letter ? self::LETTER : self::NUMBER as $pattern) {
-            if (preg_match($pattern, $text, $part, PREG_UNMATCHED_AS_NULL) === 1) {
-                return self::checked($part['scene'] ?? null, (string) $part['setup'], (string) $part['take'], $part['device'] ?? null, $style);
-            }
+        if (preg_match(self::MOMENT, $last) === 1) {
+            return ['slate' => new Slate(), 'pattern' => null];
         }
 
-        return new Slate();
+        return $this->first($text) ?? ['slate' => new Slate(), 'pattern' => null];
     }
 
     /** A recorder's own fields: its scene field carries the setup in letter style. */
     public static function fields(?string $scene, ?string $take, SlateStyle $style = SlateStyle::Letter): Slate
     {
-        $takeText = preg_match('/\A(?:T|TK|Tk)?[ ]?0*(\d{1,3})\z/', trim((string) $take), $part) === 1 ? $part[1] : '';
-
-        return self::checked(null, str_replace(' ', '', trim((string) $scene)), $takeText, null, $style);
-    }
-
-    private static function checked(?string $scene, string $setup, string $take, ?string $device, SlateStyle $style): Slate
-    {
-        $number = (int) $take > 0 ? (int) $take : null;
-        if ($number === null) {
+        if (preg_match('/\A(?:TAKE|Take|TK|Tk|T|t)?[ ]?0*(\d{1,3})([a-hj-np-z]?)[ _-]?((?:PU|pu)?)\z/', trim((string) $take), $part) !== 1) {
             return new Slate();
         }
+
+        return self::checked(null, str_replace(' ', '', trim((string) $scene)), $part[1], null, $style, $part[2], $part[3] !== '') ?? new Slate();
+    }
+
+    /** A slate of what was spelled; null where no slate says that: take 0, setup letters I and O. */
+    public static function checked(?string $scene, string $setup, string $take, ?string $device, SlateStyle $style, string $part = '', bool $isPickup = false): ?Slate
+    {
+        $number = (int) $take;
+        if ($number < 1) {
+            return null;
+        }
         if ($style === SlateStyle::Number) {
-            return (int) $setup > 0 ? new Slate($scene, (string) (int) $setup, $number, $device) : new Slate();
+            return preg_match('/\A\d{1,5}\z/', $setup) === 1 && (int) $setup > 0 ? new Slate($scene, (string) (int) $setup, $number, $device, $part, $isPickup) : null;
         }
         $parsed = SetupName::parse($setup);
 
-        return $parsed === null ? new Slate() : new Slate($parsed->scene(), $parsed->label(), $number, $device);
+        return $parsed === null ? null : new Slate($parsed->scene(), $parsed->label(), $number, $device, $part, $isPickup);
+    }
+
+    /** @return array{slate: Slate, pattern: string}|null */
+    private function first(string $text): ?array
+    {
+        foreach ($this->patterns as $pattern) {
+            $slate = $pattern->read($text);
+            if ($slate !== null) {
+                return ['slate' => $slate, 'pattern' => $pattern->text];
+            }
+        }
+
+        return null;
     }
 }

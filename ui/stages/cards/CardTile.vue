@@ -26,7 +26,7 @@ const action = computed(() => {
 const foot = computed(() => {
   const card = props.card
   if (card.task?.kind === 'catalogue' && card.state === 'verified') return `cataloguing, ${card.task.done} of ${card.task.total}`
-  if (card.state === 'fault' || card.state === 'stopped') return `${card.verified_files} of ${card.files} files safe${card.on_bench ? '' : '. Put it in the reader to try again'}`
+  if (card.state === 'fault' || card.state === 'stopped') return `${card.verified_files} of ${card.files} safe${card.on_bench ? '' : '. Put it in a reader'}`
   const changed = card.copies.filter((copy) => !copy.is_whole)
   if (changed.length > 0) return `Not as it was copied: ${changed.map((copy) => copy.store).join(', ')}`
   if (card.released_at !== null) return `${timeOf(card.released_at)} by ${card.released_by ?? 'somebody'}${card.on_bench ? ', in the reader' : ''}`

@@ -67,7 +67,7 @@ useShortcuts('Day sheet', [
             <ol class="points">
               <li v-for="(point, index) in points" :key="point.key" :class="{ on: index === at }" @mouseenter="at = index">
                 <i :class="point.weight" :title="point.weight" />
-                <RouterLink class="what" :to="{ ...stageOf(point.place.stage), query: { take: point.place.take, clip: point.place.clip } }"><b>{{ point.title }}</b><span>{{ point.evidence }}</span></RouterLink>
+                <RouterLink class="what" :to="{ ...stageOf(point.place.stage), query: { take: point.place.take, clip: point.place.clip, card: point.place.card } }"><b>{{ point.title }}</b><span>{{ point.evidence }}</span></RouterLink>
                 <span v-if="production.may.work" class="steps">
                   <button v-for="(one, n) in point.fixes" :key="one.name" class="plain" :disabled="busy === point.key" @click="fix(point, one.name)">{{ one.label }} <kbd v-if="index === at && n === 0" title="Enter">↵</kbd></button>
                 </span>

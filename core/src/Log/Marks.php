@@ -1,0 +1,46 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Cartella\Core\Log;
+
+/** The words for what a take is, as people type and print them: circled, hold, NG, MOS, tail slate and so on. */
+final class Marks
+{
+    /** Spellings in small letters to the field they set and its value. */
+    private const WORDS = [
+        'circled' => ['status', 'circled'], 'circle' => ['status', 'circled'], 'circ' => ['status', 'circled'], 'print' => ['status', 'circled'], 'printed' => ['status', 'circled'], 'good' => ['status', 'circled'], 'ok' => ['status', 'circled'],
+        'hold' => ['status', 'hold'], 'held' => ['status', 'hold'],
+        'ng' => ['status', 'ng'], 'n.g.' => ['status', 'ng'], 'n/g' => ['status', 'ng'], 'no good' => ['status', 'ng'], 'bad' => ['status', 'ng'],
+        'no mark' => ['status', 'none'],
+        'mos' => ['is_mos', true], 'mute' => ['is_mos', true], 'silent' => ['is_mos', true],
+        'tail' => ['is_tail_slate', true], 'tail slate' => ['is_tail_slate', true], 'tail-slate' => ['is_tail_slate', true], 'ts' => ['is_tail_slate', true], 'end slate' => ['is_tail_slate', true],
+        'wild' => ['is_wild', true], 'wild track' => ['is_wild', true], 'wt' => ['is_wild', true],
+        'false start' => ['is_false_start', true], 'false' => ['is_false_start', true],
+        'pick-up' => ['is_pickup', true], 'pickup' => ['is_pickup', true], 'pick up' => ['is_pickup', true], 'pu' => ['is_pickup', true], 'p/u' => ['is_pickup', true],
+        'guide only' => ['is_guide_only', true], 'guide' => ['is_guide_only', true],
+    ];
+
+    /** @return array{0: string, 1: string|bool}|null field and value; null for any other word */
+    public static function of(string $text): ?array
+    {
+        return self::WORDS[trim(mb_strtolower((string) preg_replace('/\s+/u', ' ', $text)))] ?? null;
+    }
+
+    /** The mark that a mistyped word is near to, to ask about; null when it is near to none. */
+    public static function near(string $text): ?string
+    {
+        $word = mb_strtolower(trim($text));
+        if (strlen($word) < 4 || strlen($word) > 12 || preg_match('/\A[a-z -]+\z/', $word) !== 1) {
+            return null;
+        }
+        foreach (['circled', 'hold', 'no good', 'tail slate', 'false start', 'pick-up', 'wild track'] as $known) {
+            $far = levenshtein($word, $known);
+            if ($far > 0 && $far <= (strlen($known) > 5 ? 2 : 1)) {
+                return $known;
+            }
+        }
+
+        return null;
+    }
+}

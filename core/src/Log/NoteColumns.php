@@ -1,0 +1,75 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Cartella\Core\Log;
+
+/** Which column of a foreign table is what: guessed from the words of its heading, for a person to correct. */
+final class NoteColumns
+{
+    /** What a column can be, and the headings that people give it, in small letters without points. */
+    public const TARGETS = [
+        'slate' => ['slate', 'sl', 'slate no', 'slate number', 'slate/take', 'setup/take', 'shot/take'],
+        'scene' => ['scene', 'sc', 'scn', 'scene no', 'scene number', 'szene'],
+        'setup' => ['setup', 'set-up', 'shot', 'setup no', 'set up', 'einstellung'],
+        'take' => ['take', 'tk', 'take no', 't', 'takes'],
+        'day' => ['day', 'date', 'shoot day', 'shooting day', 'datum', 'tag'],
+        'time' => ['timecode', 'tc', 'tc in', 'start', 'start tc', 'time', 'in', 'begin'],
+        'clip' => ['clip', 'clip name', 'file', 'filename', 'file name', 'name', 'sound file', 'roll/clip'],
+        'description' => ['description', 'action', 'what happens', 'desc', 'content', 'happens', 'beschreibung'],
+        'size' => ['size', 'shot size', 'framing', 'frame'],
+        'status' => ['status', 'circled', 'circle', 'circ', 'print', 'mark', 'c/ng', 'good'],
+        'notes' => ['notes', 'note', 'remarks', 'remark', 'comment', 'comments', 'director', "director's notes", 'continuity', 'bemerkung'],
+        'keywords' => ['keywords', 'keyword', 'tags', 'characters'],
+        'marks' => ['marks', 'flags', 'mos', 'type', 'special', 'sync', 'sound'],
+    ];
+
+    /** A heading row names at least this many columns. */
+    private const ENOUGH = 2;
+
+    /** Rows from the top among which the heading is looked for; titles and empty rows stand before it. */
+    public const LOOK_AT = 20;
+
+    /**
+     * @param  list<list<string>>  $rows  the first rows of the table
+     * @return array{heading: int, columns: array<int, string>} the heading row from 0, −1 where there is none, and what each column is
+     */
+    public static function guess(array $rows): array
+    {
+        $best = ['heading' => -1, 'columns' => []];
+        foreach (array_slice($rows, 0, self::LOOK_AT) as $at => $row) {
+            $columns = self::of($row);
+            if (count($columns) >= self::ENOUGH && count($columns) > count($best['columns'])) {
+                $best = ['heading' => $at, 'columns' => $columns];
+            }
+        }
+
+        return $best;
+    }
+
+    /**
+     * @param  list<string>  $heading
+     * @return array<int, string> by column; what is not recognised is left out, and nothing stands in it twice
+     */
+    public static function of(array $heading): array
+    {
+        $columns = [];
+        foreach ($heading as $at => $cell) {
+            $word = trim((string) preg_replace('/[\s.:#]+/u', ' ', mb_strtolower($cell)));
+            foreach (self::TARGETS as $target => $spellings) {
+                if (in_array($word, $spellings, true) && ! in_array($target, $columns, true)) {
+                    $columns[$at] = $target;
+                    break;
+                }
+            }
+        }
+
+        return $columns;
+    }
+
+    /** Text that is the same for tables of one layout, so that its mapping is found again. @param  list<string>  $heading */
+    public static function signature(array $heading): string
+    {
+        return hash('xxh128', implode("\x1F", array_map(static fn (string $cell): string => mb_strtolower(trim($cell)), $heading)));
+    }
+}
