@@ -31,6 +31,12 @@ class Clip extends Model
         return $this->rate_num === null ? null : FrameRate::ofFraction($this->rate_num, $this->rate_den, $this->drop_frame);
     }
 
+    /** What people call it: the name a pattern gave it, else the file's own. */
+    public function title(): string
+    {
+        return $this->label ?? $this->name;
+    }
+
     public function isPicture(): bool
     {
         return $this->kind === 'picture';

@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace App\Models;
 
 use App\Models\Concerns\HasUlid;
+use Cartella\Core\Slate\SlateReader;
 use Cartella\Core\Slate\SlateStyle;
 use Cartella\Core\Time\FrameRate;
 use Illuminate\Database\Eloquent\Model;
@@ -20,12 +21,27 @@ class Production extends Model
 
     protected function casts(): array
     {
-        return ['drop_frame' => 'boolean', 'slate_style' => SlateStyle::class];
+        return ['drop_frame' => 'boolean', 'slate_style' => SlateStyle::class, 'slate_patterns' => 'array', 'name_patterns' => 'array'];
     }
 
     public function rate(): FrameRate
     {
         return FrameRate::ofFraction($this->rate_num, $this->rate_den, $this->drop_frame);
+    }
+
+    /**
+     * The spellings of slates that this production looks for, in their order.
+     *
+     * @return list<string>
+     */
+    public function slatePatterns(): array
+    {
+        return $this->slate_patterns ?? ($this->slate_style === SlateStyle::Letter ? SlateReader::LETTER : SlateReader::NUMBER);
+    }
+
+    public function slateReader(): SlateReader
+    {
+        return SlateReader::of($this->slatePatterns(), $this->slate_style);
     }
 
     /** @return BelongsToMany<User, $this> */

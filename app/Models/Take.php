@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace App\Models;
 
 use App\Models\Concerns\HasUlid;
+use Cartella\Core\Slate\Slate;
 use Illuminate\Database\Eloquent\Model;
 use Illuminate\Database\Eloquent\Relations\BelongsTo;
 use Illuminate\Database\Eloquent\Relations\HasMany;
@@ -12,7 +13,8 @@ use Illuminate\Database\Eloquent\Relations\HasMany;
 /**
  * A take of a setup: description, status, flags, notes and keywords belong here, not to a file.
  *
- * `claims` keeps what each source said of the number, `settled` which of those disagreements a person has decided.
+ * `claims` keeps what each source said of the number, `settled` which of those disagreements a person has decided;
+ * `set_by` says of each field which source it has its value from, and since when.
  */
 class Take extends Model
 {
@@ -23,15 +25,26 @@ class Take extends Model
     protected function casts(): array
     {
         return [
-            'is_mos' => 'boolean', 'is_tail_slate' => 'boolean', 'is_wild' => 'boolean', 'is_guide_only' => 'boolean',
-            'absent_devices' => 'array', 'claims' => 'array', 'settled' => 'array',
+            'is_mos' => 'boolean', 'is_tail_slate' => 'boolean', 'is_wild' => 'boolean', 'is_guide_only' => 'boolean', 'is_pickup' => 'boolean', 'is_false_start' => 'boolean',
+            'absent_devices' => 'array', 'claims' => 'array', 'settled' => 'array', 'set_by' => 'array',
         ];
     }
 
-    /** As people write it: `12A/3`. */
+    /** As people write it: `12A/3`, `12A/3b`. */
     public function label(): string
     {
-        return $this->setup.'/'.$this->take;
+        return $this->setup.'/'.$this->take.$this->part;
+    }
+
+    public function slate(): Slate
+    {
+        return new Slate($this->scene, $this->setup, $this->take, part: $this->part ?? '', isPickup: (bool) $this->is_pickup);
+    }
+
+    /** @return HasMany<TakeFact, $this> */
+    public function saidFacts(): HasMany
+    {
+        return $this->hasMany(TakeFact::class);
     }
 
     /** @return BelongsTo<Production, $this> */

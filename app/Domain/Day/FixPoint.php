@@ -10,6 +10,7 @@ use App\Domain\Lineup\MovePlacement;
 use App\Domain\Log\ChangeLog;
 use App\Domain\Log\EditTake;
 use App\Domain\Log\SetSlate;
+use App\Domain\Log\Settle;
 use App\Domain\Log\SettleClaim;
 use App\Models\Card;
 use App\Models\Clip;
@@ -28,7 +29,8 @@ final class FixPoint
         private readonly OpenPoints $points,
         private readonly EditTake $edit,
         private readonly SetSlate $slate,
-        private readonly SettleClaim $settle,
+        private readonly SettleClaim $claim,
+        private readonly Settle $settle,
         private readonly MovePlacement $move,
         private readonly OffloadCard $offload,
         private readonly CheckCard $check,
@@ -56,7 +58,8 @@ final class FixPoint
             'mos' => ($this->edit)($take, $user, ['is_mos' => ['was' => false, 'now' => true]]),
             'wild' => ($this->edit)($take, $user, ['is_wild' => ['was' => false, 'now' => true]]),
             'absent' => ($this->edit)($take, $user, ['absent_devices' => ['was' => $take->absent_devices ?? [], 'now' => [...($take->absent_devices ?? []), $value]]]),
-            'slate' => ($this->settle)($take, $user, (string) strstr($value, '/', true), (int) substr((string) strstr($value, '/'), 1)),
+            'slate' => ($this->claim)($take, $user, $value),
+            'use' => ($this->settle)($day, $user, $take, ...[...explode(':', $value, 2), false]),
             'false' => ($this->slate)($day, $user, collect([$clip]), null, true),
             'wildclip' => $this->wild($day, $user, $clip),
             'lock' => $this->move->lock($clip, $user, true),

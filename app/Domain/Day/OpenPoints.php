@@ -5,14 +5,17 @@ declare(strict_types=1);
 namespace App\Domain\Day;
 
 use App\Domain\Cards\ClipCheck;
+use App\Domain\Log\ClaimedSlate;
 use App\Domain\Log\SlateSheet;
 use App\Models\Card;
 use App\Models\CardCopy;
 use App\Models\ClockOffset;
 use App\Models\Device;
 use App\Models\Placement;
+use App\Models\Scene;
 use App\Models\SettledPoint;
 use App\Models\ShootDay;
+use App\Models\Take;
 use App\Support\Clock;
 use Cartella\Core\Time\FrameRate;
 use Illuminate\Support\Collection;
@@ -43,6 +46,7 @@ final class OpenPoints
             ...$this->placements($day),
             ...$this->clocks($day),
             ...$this->clipCheck($day),
+            ...$this->script($day, $sheet['takes']),
         ];
         $settled = SettledPoint::query()->where('shoot_day_id', $day->id)->pluck('point')->flip();
         $points = array_values(array_filter($points, static fn (OpenPoint $point): bool => ! $settled->has($point->key)));
@@ -59,13 +63,16 @@ final class OpenPoints
     {
         $points = [];
         foreach ($takes as $take) {
-            $label = $take['setup'].'/'.$take['take'];
+            $label = $take['setup'].'/'.$take['take'].$take['part'];
             $place = ['stage' => 'log', 'take' => $take['ulid']];
             $pictures = array_values(array_filter($take['clips'], static fn (array $clip): bool => $clip['kind'] === 'picture'));
             if ($take['sync'] === 'no sound' && $isLinedUp) {
                 $points[] = new OpenPoint("sound.{$take['ulid']}", 'fault', "$label has no sound", $this->ran($pictures).', the recorder did not.', $place, [['name' => 'guide', 'label' => 'Mark guide sound only'], ['name' => 'mos', 'label' => 'It was MOS']]);
             }
-            if ($take['sync'] === 'no picture' && $isLinedUp) {
+            if ($take['clips'] === []) {
+                $points[] = new OpenPoint("file.{$take['ulid']}", 'fault', "No file shows $label", $take['said_by'] === null ? 'It is in the log, and no clip belongs to it.' : "It is in {$take['said_by']}, and no clip belongs to it.", $place, [['name' => 'settle', 'label' => 'It was not shot']]);
+            }
+            if ($take['sync'] === 'no picture' && $take['clips'] !== [] && $isLinedUp) {
                 $points[] = new OpenPoint("picture.{$take['ulid']}", 'fault', "$label has no picture", $this->ran($take['clips']).', no camera did.', $place, [['name' => 'wild', 'label' => 'It is a wild track']]);
             }
             foreach ($pictures === [] ? [] : $take['missed'] as $letter) {
@@ -74,9 +81,32 @@ final class OpenPoints
             if ($take['claims'] !== []) {
                 $points[] = $this->disagreement($take, $place);
             }
+            foreach ($take['disputes'] as $dispute) {
+                $points[] = $this->dispute($label, $take['ulid'], $dispute, $place);
+            }
         }
 
         return $points;
+    }
+
+    /**
+     * @param  array{field: string, now: string|bool, by: string|null, at: int|null, said: list<array{source: string, place: string, value: string|bool, at: int}>}  $dispute
+     * @param  array{stage: string, take: string}  $place
+     */
+    private function dispute(string $label, string $ulid, array $dispute, array $place): OpenPoint
+    {
+        $field = strtr($dispute['field'], ['is_' => '', '_' => ' ']);
+        $value = static fn (string|bool $value): string => is_bool($value) ? ($value ? 'yes' : 'no') : ($value === '' || $value === 'none' ? 'nothing' : '“'.$value.'”');
+        $at = static fn (?int $at): string => $at === null ? '' : ', '.date('j M H:i', $at);
+        $sources = ['person' => 'A person', 'script' => 'The script notes', 'ixml' => 'The recorder', 'name' => 'The name'];
+        $sentences = [($sources[$dispute['by'] ?? ''] ?? 'The log').' says '.$value($dispute['now']).$at($dispute['at']).'.'];
+        $fixes = [['name' => "use:{$dispute['field']}:now", 'label' => 'Keep '.$value($dispute['now'])]];
+        foreach ($dispute['said'] as $said) {
+            $sentences[] = "{$sources[$said['source']]} ({$said['place']}) ".($said['source'] === 'script' ? 'say ' : 'says ').$value($said['value']).$at($said['at']).'.';
+            $fixes[] = ['name' => "use:{$dispute['field']}:{$said['source']}", 'label' => 'Use '.$value($said['value'])];
+        }
+
+        return new OpenPoint("differ.$ulid.{$dispute['field']}", 'warning', "$label: two sources differ on its $field", implode(' ', $sentences), $place, $fixes);
     }
 
     /**
@@ -88,9 +118,9 @@ final class OpenPoints
         $bySlate = [];
         foreach ($take['claims'] as $claim) {
             // A recorder file is named after its own fields; that is one source, not two.
-            $bySlate[$claim['setup'].'/'.$claim['take']][$claim['where']] ??= ($claim['from'] === 'ixml' ? 'the recorder' : 'the name').' ('.$claim['where'].')';
+            $bySlate[ClaimedSlate::label($claim)][$claim['where']] ??= ($claim['from'] === 'ixml' ? 'the recorder' : 'the name').' ('.$claim['where'].')';
         }
-        $own = $take['setup'].'/'.$take['take'];
+        $own = ClaimedSlate::label($take);
         uksort($bySlate, static fn (string $x, string $y): int => [$y === $own, $x] <=> [$x === $own, $y]);
         $sentences = $fixes = [];
         foreach ($bySlate as $slate => $who) {
@@ -217,5 +247,31 @@ final class OpenPoints
     private function when(array $clips): string
     {
         return Clock::time((int) ($clips[0]['placed_ticks'] ?? $clips[0]['start_ticks']));
+    }
+
+    /**
+     * Scenes shot that the script does not have, and, once its last day is there, those of the script that nobody shot.
+     *
+     * @param  list<array<string, mixed>>  $takes
+     * @return list<OpenPoint>
+     */
+    private function script(ShootDay $day, array $takes): array
+    {
+        $script = Scene::query()->where('production_id', $day->production_id)->whereNotNull('script_order')->orderBy('script_order')->pluck('name')->all();
+        if ($script === []) {
+            return [];
+        }
+        $points = [];
+        foreach (array_values(array_unique(array_diff(array_column($takes, 'scene'), $script))) as $scene) {
+            $first = array_values(array_filter($takes, static fn (array $take): bool => $take['scene'] === (string) $scene))[0];
+            $points[] = new OpenPoint("scene.$scene", 'warning', "Scene $scene is not in the script", sprintf('%s has no such scene.', $day->production->script), ['stage' => 'log', 'take' => $first['ulid']], [['name' => 'settle', 'label' => 'It is right so']]);
+        }
+        $isLast = ! ShootDay::query()->where('production_id', $day->production_id)->where('number', '>', $day->number)->exists();
+        $left = $isLast ? array_values(array_diff($script, Take::query()->where('production_id', $day->production_id)->distinct()->pluck('scene')->all())) : [];
+        if ($left !== []) {
+            $points[] = new OpenPoint('script.left', 'warning', sprintf('%d %s of the script %s not shot', count($left), count($left) === 1 ? 'scene' : 'scenes', count($left) === 1 ? 'is' : 'are'), 'Scene '.implode(', ', array_slice($left, 0, 12)).(count($left) > 12 ? sprintf(' and %d more', count($left) - 12) : '').'.', ['stage' => 'log'], [['name' => 'settle', 'label' => 'We know']]);
+        }
+
+        return $points;
     }
 }

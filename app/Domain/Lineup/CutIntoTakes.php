@@ -12,6 +12,7 @@ use App\Models\ShootDay;
 use App\Models\Take;
 use App\Models\User;
 use Cartella\Core\Slate\Slate;
+use Cartella\Core\Slate\SlateReader;
 use Illuminate\Support\Collection;
 use Illuminate\Support\Facades\DB;
 
@@ -21,6 +22,9 @@ use Illuminate\Support\Facades\DB;
  */
 final class CutIntoTakes
 {
+    /** @var array<int, SlateReader> by production */
+    private array $readers = [];
+
     public function __construct(private readonly FindTake $find)
     {
     }
@@ -42,7 +46,7 @@ final class CutIntoTakes
                 }
                 $take = ($this->find)($day, $slate, $log);
                 foreach ($claims as $claim) {
-                    $claimsByTake[$take->id][$claim['from'].$claim['setup'].'/'.$claim['take']] ??= $claim;
+                    $claimsByTake[$take->id][$claim['from'].ClaimedSlate::label($claim)] ??= $claim;
                 }
                 if ($clip->slate_from !== 'person' && $clip->take_id !== $take->id) {
                     $clip->take_id = $take->id;
@@ -61,22 +65,23 @@ final class CutIntoTakes
         });
     }
 
-    /** @return array{Slate|null, string, list<array{from: string, where: string, setup: string, take: int}>} */
+    /** @return array{Slate|null, string, list<array{from: string, where: string, setup: string, take: int, part: string}>} */
     private function decide(ShootDay $day, Clip $clip, Windows $windows): array
     {
         $style = $day->production->slate_style;
-        $own = ClaimedSlate::of($clip, $style);
+        $reader = $this->readers[$day->production_id] ??= $day->production->slateReader();
+        $own = ClaimedSlate::of($clip, $reader, $style);
         $partner = $clip->isPicture() ? $windows->partner($clip, 'sound') : null;
         $others = $clip->isPicture() && $partner === null ? $windows->partners($clip, 'picture') : [];
         $claims = $own;
         foreach ($partner === null ? $others : [$partner] as $other) {
-            array_push($claims, ...ClaimedSlate::of($other, $style));
+            array_push($claims, ...ClaimedSlate::of($other, $reader, $style));
         }
         usort($claims, static fn (ClaimedSlate $x, ClaimedSlate $y): int => ($x->from !== 'ixml') <=> ($y->from !== 'ixml'));
         $said = array_map(static fn (ClaimedSlate $claim): array => $claim->toArray(), $claims);
         foreach ([$clip, ...($partner === null ? $others : [$partner])] as $decided) {
             if ($decided->slate_from === 'person' && $decided->take !== null) {
-                return [new Slate($decided->take->scene, $decided->take->setup, $decided->take->take), 'lineup', $said];
+                return [$decided->take->slate(), 'lineup', $said];
             }
         }
         if ($clip->slate_from === 'person' || $claims === []) {
@@ -86,7 +91,7 @@ final class CutIntoTakes
         return [$claims[0]->slate, $own !== [] && $own[0] === $claims[0] ? $claims[0]->from : 'lineup', $said];
     }
 
-    /** @param  array<int, array<string, array{from: string, where: string, setup: string, take: int}>>  $claimsByTake */
+    /** @param  array<int, array<string, array{from: string, where: string, setup: string, take: int, part: string}>>  $claimsByTake */
     private function keepClaims(array $claimsByTake, ChangeLog $log): void
     {
         foreach (Take::query()->whereKey(array_keys($claimsByTake))->get() as $take) {
@@ -103,7 +108,9 @@ final class CutIntoTakes
     private function dropEmpty(ShootDay $day, Collection $clips, ChangeLog $log): void
     {
         $used = $clips->pluck('take_id')->filter()->unique();
-        $empty = Take::query()->where('shoot_day_id', $day->id)->whereNotIn('id', $used)->where('status', 'none')->whereNull('notes')->where('keywords', '')->whereDoesntHave('takeNotes')->get();
+        $empty = Take::query()->where('shoot_day_id', $day->id)->whereNotIn('id', $used)->where('status', 'none')->whereNull('notes')->where('keywords', '')->whereDoesntHave('takeNotes')->whereDoesntHave('saidFacts', static fn ($facts) => $facts->where('source', 'script'))->get()
+            // What a person has typed of it is not a machine's reading.
+            ->filter(static fn (Take $take): bool => array_filter($take->set_by ?? [], static fn (array $set): bool => $set['by'] === 'person') === []);
         foreach ($empty as $take) {
             $log->delete($take);
         }

@@ -5,22 +5,23 @@ declare(strict_types=1);
 namespace App\Domain\Log;
 
 use App\Models\Clip;
+use App\Models\Production;
 use App\Models\Take;
 use App\Models\User;
 use App\Support\Live;
 use App\Support\Problem;
-use Cartella\Core\Slate\SetupName;
 use Cartella\Core\Slate\SlateOrder;
-use Cartella\Core\Slate\SlateStyle;
+use Cartella\Core\Slate\SlateReader;
+use Illuminate\Support\Collection;
 use Illuminate\Support\Facades\DB;
 
 /**
- * Changes fields of a take for one person. Each change says what the field was when they began: if it is something else
- * by now, nothing is written and both values go back.
+ * Changes fields of one take or of many for one person, one undoable step. Each change says what the field was when they
+ * began: if any is something else by now, nothing at all is written and both values of each go back.
  */
 final class EditTake
 {
-    public const FIELDS = ['setup', 'take', 'description', 'size', 'status', 'notes', 'keywords', 'is_mos', 'is_tail_slate', 'is_wild', 'is_guide_only', 'absent_devices'];
+    public const FIELDS = ['setup', 'take', 'part', 'description', 'size', 'status', 'notes', 'keywords', 'is_mos', 'is_tail_slate', 'is_wild', 'is_pickup', 'is_false_start', 'is_guide_only', 'absent_devices'];
 
     /**
      * @param  array<string, array{was: mixed, now: mixed}>  $changes
@@ -29,54 +30,107 @@ final class EditTake
      */
     public function __invoke(Take $take, User $user, array $changes): Take
     {
-        return DB::transaction(function () use ($take, $user, $changes): Take {
-            /** @var Take $take */
-            $take = Take::query()->whereKey($take->id)->lockForUpdate()->firstOrFail();
+        return $this->many($take->production, $user, [['take' => $take->ulid, 'changes' => $changes]])->first() ?? $take;
+    }
+
+    /**
+     * @param  list<array{take: string, changes: array<string, array{was: mixed, now: mixed}>}>  $edits  by the takes' ULIDs
+     * @return Collection<int, Take> those edited
+     *
+     * @throws Problem as above, or if a take is not the production's
+     */
+    public function many(Production $production, User $user, array $edits): Collection
+    {
+        return DB::transaction(function () use ($production, $user, $edits): Collection {
+            /** @var Collection<string, Take> $takes */
+            $takes = Take::query()->where('production_id', $production->id)->whereIn('ulid', array_column($edits, 'take'))->lockForUpdate()->get()->keyBy(static fn (Take $take): string => $take->ulid);
             $conflicts = [];
-            foreach ($changes as $field => $change) {
-                if (self::plain($take->{$field}) !== self::plain($change['was']) && self::plain($take->{$field}) !== self::plain($change['now'])) {
-                    $conflicts[] = ['field' => $field, 'yours' => $change['now'], 'theirs' => $take->{$field}];
+            foreach ($edits as $edit) {
+                $take = $takes[$edit['take']] ?? throw Problem::missing('One of those takes', 'Load the page again.');
+                foreach ($edit['changes'] as $field => $change) {
+                    if (self::plain($take->{$field}) !== self::plain($change['was']) && self::plain($take->{$field}) !== self::plain($change['now'])) {
+                        $conflicts[] = ['take' => $take->ulid, 'label' => $take->label(), 'field' => $field, 'yours' => $change['now'], 'theirs' => $take->{$field}];
+                    }
                 }
             }
             if ($conflicts !== []) {
-                throw Problem::editedMeanwhile($take->label(), $conflicts);
-            }
-            foreach ($changes as $field => $change) {
-                $take->{$field} = match ($field) {
-                    'description', 'size', 'keywords' => trim((string) $change['now']),
-                    'notes' => trim((string) $change['now']) === '' ? null : trim((string) $change['now']),
-                    default => $change['now'],
-                };
+                throw Problem::editedMeanwhile($conflicts[0]['label'], $conflicts);
             }
             $log = new ChangeLog();
-            if (isset($changes['setup']) || isset($changes['take'])) {
-                $this->renumber($take, $log);
+            $moved = [];
+            foreach ($edits as $edit) {
+                $take = $takes[$edit['take']];
+                $take->setRelation('production', $production);
+                if (self::fill($take, array_map(static fn (array $change): mixed => $change['now'], $edit['changes']))) {
+                    $moved[$take->id] = $take;
+                } else {
+                    $log->save($take);
+                }
             }
-            $log->save($take);
-            if ($log->finish($take->production, $user, $this->label($take, array_keys($changes))) !== null) {
-                Live::tell($take->production_id, 'takes', ['take' => $take->ulid]);
+            $this->move($moved, $log);
+            if ($log->finish($production, $user, self::stepLabel($takes, $edits)) !== null) {
+                Live::tell($production->id, 'takes', $takes->count() === 1 ? ['take' => $takes->first()->ulid] : []);
             }
 
-            return $take;
+            return $takes->values();
         });
     }
 
-    private function renumber(Take $take, ChangeLog $log): void
+    /**
+     * Gives a take a person's values without saving it.
+     *
+     * @param  array<string, mixed>  $values
+     * @return bool whether its slate changes
+     */
+    public static function fill(Take $take, array $values): bool
     {
-        if ($take->production->slate_style === SlateStyle::Letter) {
-            $setup = SetupName::parse((string) $take->setup) ?? throw Problem::refused('slate.unreadable', sprintf('"%s" is not a setup.', mb_substr((string) $take->setup, 0, 20)), 'Write the scene with its letters, such as 12A; I and O are not used.');
-            $take->setup = $setup->label();
-            $take->scene = $setup->scene();
+        foreach ($values as $field => $value) {
+            $take->{$field} = match ($field) {
+                'description', 'size', 'keywords', 'part' => trim((string) $value),
+                'notes' => trim((string) $value) === '' ? null : trim((string) $value),
+                default => $value,
+            };
         }
-        $there = Take::query()->where('shoot_day_id', $take->shoot_day_id)->where('setup', $take->setup)->where('take', $take->take)->whereKeyNot($take->id)->first();
-        if ($there !== null) {
-            throw Problem::refused('slate.taken', sprintf('%s is logged already.', $there->label()), 'Move the clips to that take, or choose another number.', ['take' => $there->ulid]);
+        TakeFacts::mark($take, array_values(array_intersect(array_keys($values), TakeFacts::FIELDS)), 'person');
+        if (array_intersect(['setup', 'take', 'part'], array_keys($values)) === []) {
+            return false;
         }
-        $take->sort_key = SlateOrder::key($take->setup, $take->take);
-        // Its clips are this person's choice now, whatever their own names and fields say.
-        foreach (Clip::query()->where('take_id', $take->id)->get() as $clip) {
-            $clip->slate_from = 'person';
-            $log->save($clip);
+        $production = $take->production;
+        $slate = SlateReader::checked($take->scene, str_replace(' ', '', (string) $take->setup), (string) $take->take, null, $production->slate_style, $take->part)
+            ?? throw Problem::refused('slate.unreadable', sprintf('"%s" is not a setup.', mb_substr((string) $take->setup, 0, 20)), 'Write the scene with its letters, such as 12A; I and O are not used.');
+        $take->fill(['scene' => $slate->scene ?? $take->scene, 'setup' => $slate->setup, 'sort_key' => SlateOrder::key($slate->setup, $slate->take, $slate->part)]);
+
+        return $take->isDirty(['setup', 'take', 'part']);
+    }
+
+    /**
+     * Saves takes whose slates change, each as soon as its new slate is free, so that a whole row of numbers can move on.
+     *
+     * @param  array<int, Take>  $takes
+     */
+    private function move(array $takes, ChangeLog $log): void
+    {
+        while ($takes !== []) {
+            $before = count($takes);
+            $taken = null;
+            foreach ($takes as $id => $take) {
+                $there = Take::query()->where('shoot_day_id', $take->shoot_day_id)->where('setup', $take->setup)->where('take', $take->take)->where('part', $take->part)->whereKeyNot($id)->first();
+                if ($there !== null) {
+                    $taken = $there;
+
+                    continue;
+                }
+                // Its clips are this person's choice now, whatever their own names and fields say.
+                foreach (Clip::query()->where('take_id', $id)->get() as $clip) {
+                    $clip->slate_from = 'person';
+                    $log->save($clip);
+                }
+                $log->save($take);
+                unset($takes[$id]);
+            }
+            if (count($takes) === $before && $taken !== null) {
+                throw Problem::refused('slate.taken', sprintf('%s is logged already.', $taken->label()), 'Move the clips to that take, or choose another number.', ['take' => $taken->ulid]);
+            }
         }
     }
 
@@ -91,8 +145,22 @@ final class EditTake
         };
     }
 
+    /**
+     * @param  Collection<string, Take>  $takes
+     * @param  list<array{take: string, changes: array<string, mixed>}>  $edits
+     */
+    private static function stepLabel(Collection $takes, array $edits): string
+    {
+        $fields = array_values(array_unique(array_merge(...array_map(static fn (array $edit): array => array_keys($edit['changes']), $edits))));
+        if ($takes->count() === 1) {
+            return self::label($takes->first(), $fields);
+        }
+
+        return sprintf('Edit %s of %d takes', self::fieldNames($fields), $takes->count());
+    }
+
     /** @param  list<string>  $fields */
-    private function label(Take $take, array $fields): string
+    private static function label(Take $take, array $fields): string
     {
         return match ($fields) {
             ['status'] => match ($take->status) {
@@ -101,7 +169,13 @@ final class EditTake
                 'hold' => 'Hold '.$take->label(),
                 default => 'Clear the mark of '.$take->label(),
             },
-            default => sprintf('Edit %s of %s', implode(', ', array_map(static fn (string $field): string => strtr($field, ['is_' => '', '_' => ' ']), $fields)), $take->label()),
+            default => sprintf('Edit %s of %s', self::fieldNames($fields), $take->label()),
         };
+    }
+
+    /** @param  list<string>  $fields */
+    private static function fieldNames(array $fields): string
+    {
+        return implode(', ', array_map(static fn (string $field): string => strtr($field, ['is_' => '', '_' => ' ']), $fields));
     }
 }

@@ -15,36 +15,40 @@ final class FindTake
 {
     public function __invoke(ShootDay $day, Slate $slate, ChangeLog $log): Take
     {
-        $take = Take::query()->where('shoot_day_id', $day->id)->where('setup', $slate->setup)->where('take', $slate->take)->first();
+        $take = Take::query()->where('shoot_day_id', $day->id)->where('setup', $slate->setup)->where('take', $slate->take)->where('part', $slate->part)->first();
         if ($take !== null) {
             return $take;
         }
         // What happens in a setup is the same in each of its takes, so a new take begins with its neighbour's words.
         $neighbour = Take::query()->where('shoot_day_id', $day->id)->where('setup', $slate->setup)->where('description', '!=', '')->orderByDesc('take')->first();
         $take = new Take([
-            'production_id' => $day->production_id, 'shoot_day_id' => $day->id, 'scene' => $slate->scene ?? $slate->setup, 'setup' => $slate->setup,
-            'take' => $slate->take, 'sort_key' => SlateOrder::key($slate->setup, $slate->take),
+            'production_id' => $day->production_id, 'shoot_day_id' => $day->id, 'scene' => $slate->scene ?? $neighbour->scene ?? $slate->setup, 'setup' => $slate->setup,
+            'take' => $slate->take, 'part' => $slate->part, 'sort_key' => SlateOrder::key($slate->setup, $slate->take, $slate->part),
             'description' => $neighbour->description ?? '', 'size' => $neighbour->size ?? '', 'status' => 'none', 'keywords' => '',
-            'is_mos' => false, 'is_tail_slate' => false, 'is_wild' => false, 'is_guide_only' => false,
+            'is_mos' => false, 'is_tail_slate' => false, 'is_wild' => false, 'is_guide_only' => false, 'is_pickup' => $slate->isPickup, 'is_false_start' => false, 'name' => '',
         ]);
+        TakeFacts::mark($take, array_keys(array_filter(['description' => $take->description, 'size' => $take->size])), 'carried');
         $log->save($take);
 
         return $take;
     }
 
-    /** What the recorder typed beside the slate: circled, no good and a note; never over what a person has set. */
+    /** What the recorder typed beside the slate: circled, no good and a note; a person's word and script notes stand above it. */
     public static function recorderMarks(Take $take, Clip $clip, ChangeLog $log): void
     {
         $ixml = $clip->facts['ixml'] ?? null;
         if ($ixml === null) {
             return;
         }
-        if ($take->status === 'none') {
-            $take->status = ($ixml['circled'] ?? false) === true ? 'circled' : (($ixml['no_good'] ?? false) === true ? 'ng' : 'none');
+        $said = match (true) {
+            ($ixml['circled'] ?? false) === true => ['status' => 'circled'],
+            ($ixml['no_good'] ?? false) === true => ['status' => 'ng'],
+            default => [],
+        };
+        if (trim((string) ($ixml['note'] ?? '')) !== '') {
+            $said['notes'] = trim((string) $ixml['note']);
         }
-        if (($take->notes ?? '') === '' && ($ixml['note'] ?? null) !== null) {
-            $take->notes = mb_substr((string) $ixml['note'], 0, 4000);
-        }
+        TakeFacts::say($take, 'ixml', $clip->name, $said, $log);
         $log->save($take);
     }
 }

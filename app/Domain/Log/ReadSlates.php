@@ -8,11 +8,13 @@ use App\Models\Clip;
 use App\Models\ShootDay;
 use App\Models\User;
 use App\Support\Live;
+use Cartella\Core\Slate\SlateReader;
+use Illuminate\Support\Collection;
 use Illuminate\Support\Facades\DB;
 
 /**
- * Reads scene, setup and take of every clip of a day from iXML and names, one undoable step. What a person has set, and
- * what line-up has decided, stays as it is.
+ * Reads scene, setup and take of every clip of a day from iXML, names and folders, one undoable step. What a person has
+ * set, and what line-up has decided, stays as it is.
  */
 final class ReadSlates
 {
@@ -20,16 +22,36 @@ final class ReadSlates
     {
     }
 
+    /**
+     * What would be read, by the production's patterns or by others that somebody tries.
+     *
+     * @return list<array{clip: string, name: string, device: string|null, slate: string|null, from: string|null, pattern: string|null, has: string|null, is_new: bool}>
+     */
+    public function preview(ShootDay $day, ?SlateReader $reader = null): array
+    {
+        $reader ??= $day->production->slateReader();
+
+        return $this->clips($day)->with(['device', 'take'])->get()->map(static function (Clip $clip) use ($reader, $day): array {
+            $claim = ClaimedSlate::of($clip, $reader, $day->production->slate_style)[0] ?? null;
+
+            return [
+                'clip' => $clip->ulid, 'name' => $clip->name, 'device' => $clip->device?->letter, 'slate' => $claim?->slate->label(), 'from' => $claim?->from, 'pattern' => $claim?->pattern,
+                'has' => $clip->take?->label(), 'is_new' => $clip->take_id === null && $claim !== null,
+            ];
+        })->all();
+    }
+
     /** @return array{read: int, from_recorder: int, from_names: int, silent: int, takes: int} */
     public function __invoke(ShootDay $day, User $user): array
     {
-        $style = $day->production->slate_style;
+        $reader = $day->production->slateReader();
         $count = ['read' => 0, 'from_recorder' => 0, 'from_names' => 0, 'silent' => 0, 'takes' => 0];
-        DB::transaction(function () use ($day, $user, $style, &$count): void {
+        DB::transaction(function () use ($day, $user, $reader, &$count): void {
             $log = new ChangeLog();
-            $clips = Clip::query()->where('shoot_day_id', $day->id)->whereIn('kind', ['picture', 'sound'])->whereNull('import_kind')->orderBy('kind', 'desc')->orderBy('id')->lockForUpdate()->get();
+            /** @var Collection<int, Clip> $clips */
+            $clips = $this->clips($day)->lockForUpdate()->get();
             foreach ($clips as $clip) {
-                $claim = ClaimedSlate::of($clip, $style)[0] ?? null;
+                $claim = ClaimedSlate::of($clip, $reader, $day->production->slate_style)[0] ?? null;
                 if ($claim === null) {
                     $count['silent'] += (int) ($clip->take_id === null);
 
@@ -52,5 +74,11 @@ final class ReadSlates
         Live::tell($day->production_id, 'takes');
 
         return $count;
+    }
+
+    /** @return \Illuminate\Database\Eloquent\Builder<Clip> recorders first, so that a take begins with what they say */
+    private function clips(ShootDay $day)
+    {
+        return Clip::query()->where('shoot_day_id', $day->id)->whereIn('kind', ['picture', 'sound'])->whereNull('import_kind')->orderBy('kind', 'desc')->orderBy('id');
     }
 }

@@ -10,10 +10,7 @@ use App\Models\Take;
 use App\Models\User;
 use App\Support\Live;
 use App\Support\Problem;
-use Cartella\Core\Slate\SetupName;
-use Cartella\Core\Slate\Slate;
-use Cartella\Core\Slate\SlateReader;
-use Cartella\Core\Slate\SlateStyle;
+use Cartella\Core\Log\LogLine;
 use Illuminate\Support\Collection;
 use Illuminate\Support\Facades\DB;
 
@@ -32,17 +29,15 @@ final class SetSlate
      */
     public function __invoke(ShootDay $day, User $user, Collection $clips, ?string $slate, bool $falseStart = false): ?Take
     {
-        $parsed = $slate === null ? null : self::parse($slate, $day->production->slate_style);
-        $take = DB::transaction(function () use ($day, $user, $clips, $parsed, $falseStart): ?Take {
+        $line = $slate === null ? null : LogLine::parse($slate, $day->production->slate_style);
+        if ($line !== null && ($line->slate === null || ! $line->namesSlate || $line->fields !== [])) {
+            throw Problem::refused('slate.unreadable', $line->problems[0] ?? sprintf('"%s" is not a slate.', mb_substr((string) $slate, 0, 40)), 'Write setup and take, such as 3B/1.');
+        }
+        $take = DB::transaction(function () use ($day, $user, $clips, $line, $falseStart): ?Take {
             $log = new ChangeLog();
-            $take = $parsed === null ? null : ($this->find)($day, $parsed, $log);
-            foreach ($clips as $clip) {
-                $clip->take_id = $take?->id;
-                $clip->slate_from = 'person';
-                $clip->is_false_start = $falseStart;
-                $log->save($clip);
-            }
-            $names = $clips->count() === 1 ? $clips->first()->name : $clips->count().' clips';
+            $take = $line?->slate === null ? null : ($this->find)($day, $line->slate, $log);
+            self::join($clips, $take, $log, $falseStart);
+            $names = $clips->count() === 1 ? $clips->first()->title() : $clips->count().' clips';
             $log->finish($day->production, $user, match (true) {
                 $falseStart => "$names is a false start",
                 $take === null => "Take the slate off $names",
@@ -56,14 +51,17 @@ final class SetSlate
         return $take;
     }
 
-    private static function parse(string $text, SlateStyle $style): Slate
+    /** @param  Collection<int, Clip>  $clips */
+    public static function join(Collection $clips, ?Take $take, ChangeLog $log, bool $falseStart = false): void
     {
-        $slate = SlateReader::name(str_replace(' ', '', $text), $style);
-        if (! $slate->isReadable() && preg_match('/\A([A-Za-z0-9-]+)[\/ ]+(\d{1,3})\z/', trim($text), $part) === 1) {
-            $setup = SetupName::parse(strtoupper($part[1]));
-            $slate = $setup === null || (int) $part[2] === 0 ? $slate : new Slate($setup->scene(), $setup->label(), (int) $part[2]);
+        foreach ($clips as $clip) {
+            $clip->take_id = $take?->id;
+            $clip->slate_from = 'person';
+            $clip->is_false_start = $falseStart;
+            $log->save($clip);
+            if ($take !== null) {
+                FindTake::recorderMarks($take, $clip, $log);
+            }
         }
-
-        return $slate->isReadable() ? $slate : throw Problem::refused('slate.unreadable', sprintf('"%s" is not a slate.', mb_substr($text, 0, 40)), 'Write setup and take, such as 3B/1.');
     }
 }

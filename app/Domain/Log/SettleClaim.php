@@ -15,33 +15,18 @@ use Illuminate\Support\Facades\DB;
 /** Decides a disagreement about a take's number: the one it has, or the one that another source says. */
 final class SettleClaim
 {
-    /** @throws Problem if no source says that number */
-    public function __invoke(Take $take, User $user, string $setup, int $number): Take
+    /**
+     * @param  string  $slate  as the claims write it, `12A/3`
+     *
+     * @throws Problem if no source says that number
+     */
+    public function __invoke(Take $take, User $user, string $slate): Take
     {
-        $said = array_filter($take->claims ?? [], static fn (array $claim): bool => $claim['setup'] === $setup && $claim['take'] === $number);
-        if ($said === []) {
-            throw Problem::refused('claim.unknown', 'No source says that number.', 'Type the slate in the log instead.');
-        }
-        $take = DB::transaction(function () use ($take, $user, $setup, $number): Take {
+        $said = array_values(array_filter($take->claims ?? [], static fn (array $claim): bool => ClaimedSlate::label($claim) === $slate))[0]
+            ?? throw Problem::refused('claim.unknown', 'No source says that number.', 'Type the slate in the log instead.');
+        $take = DB::transaction(function () use ($take, $user, $said): Take {
             $log = new ChangeLog();
-            $clips = Clip::query()->where('take_id', $take->id)->get();
-            $target = $take;
-            if ($take->setup !== $setup || $take->take !== $number) {
-                $there = Take::query()->where('shoot_day_id', $take->shoot_day_id)->where('setup', $setup)->where('take', $number)->first();
-                if ($there !== null) {
-                    $target = $there;
-                } else {
-                    $take->fill(['setup' => $setup, 'take' => $number, 'sort_key' => SlateOrder::key($setup, $number)]);
-                }
-            }
-            foreach ($clips as $clip) {
-                $clip->take_id = $target->id;
-                $clip->slate_from = 'person';
-                $log->save($clip);
-            }
-            $target->settled = ['setup' => $setup, 'take' => $number];
-            $target->claims ??= $take->claims;
-            $log->save($target);
+            $target = self::settle($take, $said, $log);
             $log->finish($take->production, $user, sprintf('It is %s', $target->label()));
 
             return $target;
@@ -49,5 +34,30 @@ final class SettleClaim
         Live::tell($take->production_id, 'takes', ['take' => $take->ulid]);
 
         return $take;
+    }
+
+    /** @param  array{setup: string, take: int, part?: string}  $said */
+    public static function settle(Take $take, array $said, ChangeLog $log): Take
+    {
+        $clips = Clip::query()->where('take_id', $take->id)->get();
+        $target = $take;
+        if ($take->label() !== ClaimedSlate::label($said)) {
+            $there = Take::query()->where('shoot_day_id', $take->shoot_day_id)->where('setup', $said['setup'])->where('take', $said['take'])->where('part', $said['part'] ?? '')->first();
+            if ($there !== null) {
+                $target = $there;
+            } else {
+                $take->fill(['setup' => $said['setup'], 'take' => $said['take'], 'part' => $said['part'] ?? '', 'sort_key' => SlateOrder::key($said['setup'], $said['take'], $said['part'] ?? '')]);
+            }
+        }
+        foreach ($clips as $clip) {
+            $clip->take_id = $target->id;
+            $clip->slate_from = 'person';
+            $log->save($clip);
+        }
+        $target->settled = ['setup' => $said['setup'], 'take' => $said['take']];
+        $target->claims ??= $take->claims;
+        $log->save($target);
+
+        return $target;
     }
 }

@@ -16,7 +16,7 @@ use Illuminate\Support\Facades\DB;
 final class UndoChange
 {
     /** Tables whose rows a step may touch; nothing else is ever written back. */
-    private const TABLES = ['takes', 'clips', 'placements', 'bins', 'bin_items', 'subclips', 'scenes', 'clock_offsets', 'settled_points', 'notes', 'reels', 'reel_items', 'cards', 'devices', 'productions'];
+    private const TABLES = ['takes', 'clips', 'placements', 'bins', 'bin_items', 'subclips', 'scenes', 'clock_offsets', 'settled_points', 'notes', 'reels', 'reel_items', 'cards', 'devices', 'productions', 'take_facts'];
 
     public function undo(Production $production, User $user): ?Change
     {

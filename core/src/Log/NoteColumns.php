@@ -67,7 +67,11 @@ final class NoteColumns
         return $columns;
     }
 
-    /** Text that is the same for tables of one layout, so that its mapping is found again. @param  list<string>  $heading */
+    /**
+     * Text that is the same for tables of one layout, so that its mapping is found again.
+     *
+     * @param  list<string>  $heading
+     */
     public static function signature(array $heading): string
     {
         return hash('xxh128', implode("\x1F", array_map(static fn (string $cell): string => mb_strtolower(trim($cell)), $heading)));

@@ -159,7 +159,11 @@ final readonly class NoteRow
         return $takes;
     }
 
-    /** `T3 (circled)`, `3*`: the mark beside a take goes to its own field. @param  array<string, string|bool>  $fields */
+    /**
+     * `T3 (circled)`, `3*`: the mark beside a take goes to its own field.
+     *
+     * @param  array<string, string|bool>  $fields
+     */
     private static function withoutRemark(string $text, array &$fields): string
     {
         if (preg_match('/\A(.*?)\s*(?:\(([^()]*)\)|\[([^\[\]]*)\]|(\*))\s*\z/u', $text, $part) === 1) {

@@ -88,8 +88,9 @@ final class Script
     /** @param  list<array{scene: string, heading: string, characters: list<string>, eighths: int, line: int}>  $scenes */
     private static function close(array &$scenes, int $lines): void
     {
-        if ($scenes !== []) {
-            $scenes[count($scenes) - 1]['eighths'] = max(1, (int) round($lines * 8 / self::PAGE_LINES));
+        $last = array_pop($scenes);
+        if ($last !== null) {
+            $scenes[] = ['eighths' => max(1, (int) round($lines * 8 / self::PAGE_LINES))] + $last;
         }
     }
 

@@ -12,8 +12,11 @@ namespace Cartella\Core\Slate;
  */
 final class SlateReader
 {
+    /** As people type it; two folders `100/5` are no slate. */
+    private const TYPED = '{setup}/{take}[{-}{device}]';
+
     /** `S12A T3`, `Scene 12A Take 3`; `12A-T03`, `12A_T03`; `12A-3`, `12-A-3`, `12A/3`; `12A_3`; `012A003`. */
-    public const LETTER = ['{s}[{-}]{setup}{-}{t}[{-}]{take}[{-}{device}]', '{setup}{-}{t}[{-}]{take}[{-}{device}]', '{setup}-{take}[{-}{device}]', '{setup}/{take}[{-}{device}]', '{setup+}_{take}[{-}{device}]', '{setup+:3}{take:3}'];
+    public const LETTER = ['{s}[{-}]{setup}{-}{t}[{-}]{take}[{-}{device}]', '{setup}{-}{t}[{-}]{take}[{-}{device}]', '{setup}-{take}[{-}{device}]', self::TYPED, '{setup+}_{take}[{-}{device}]', '{setup+:3}{take:3}'];
 
     /** The scene may stand before the running number: `12 214 T2`, `214-2`, `SL214 TK2`. */
     public const NUMBER = ['{s}[{-}]{setup}{-}{t}[{-}]{take}[{-}{device}]', '[{scene}{-}]{setup}{-}[{t}[{-}]]{take}[{-}{device}]'];
@@ -64,7 +67,7 @@ final class SlateReader
             $own = new Slate(device: $part['device']);
             // The folders may still say it: `12A/T03/A003C005`.
             $folders = substr($text, 0, -strlen($last));
-            $slate = $folders === '' ? null : $this->first(rtrim($folders, '/'));
+            $slate = $folders === '' ? null : $this->first(rtrim($folders, '/'), [self::TYPED]);
 
             return $slate === null ? ['slate' => $own, 'pattern' => null] : $slate;
         }
@@ -73,6 +76,19 @@ final class SlateReader
         }
 
         return $this->first($text) ?? ['slate' => new Slate(), 'pattern' => null];
+    }
+
+    /**
+     * What the folders of a path say, by the patterns that a production wrote for folders: those with a slash.
+     *
+     * @return array{slate: Slate, pattern: string|null}
+     */
+    public function readPath(string $path): array
+    {
+        $plain = array_map(static fn (SlatePattern $pattern): string => $pattern->text, array_filter($this->patterns, static fn (SlatePattern $pattern): bool => ! str_contains($pattern->text, '/')));
+        $text = (string) preg_replace('/\.[A-Za-z0-9]{2,4}\z/', '', $path);
+
+        return $this->first($text, [...$plain, self::TYPED]) ?? ['slate' => new Slate(), 'pattern' => null];
     }
 
     /** A recorder's own fields: its scene field carries the setup in letter style. */
@@ -100,11 +116,14 @@ final class SlateReader
         return $parsed === null ? null : new Slate($parsed->scene(), $parsed->label(), $number, $device, $part, $isPickup);
     }
 
-    /** @return array{slate: Slate, pattern: string}|null */
-    private function first(string $text): ?array
+    /**
+     * @param  list<string>  $without  patterns that are not tried
+     * @return array{slate: Slate, pattern: string}|null
+     */
+    private function first(string $text, array $without = []): ?array
     {
         foreach ($this->patterns as $pattern) {
-            $slate = $pattern->read($text);
+            $slate = in_array($pattern->text, $without, true) ? null : $pattern->read($text);
             if ($slate !== null) {
                 return ['slate' => $slate, 'pattern' => $pattern->text];
             }

@@ -53,13 +53,13 @@ final class CutIntoTakesTest extends TestCase
         self::assertSame(0, $this->cut(), 'cut again, nothing changes');
     }
 
-    public function test_the_recorders_circle_and_note_reach_the_take_and_a_persons_stay(): void
+    public function test_the_recorders_circle_and_note_reach_the_take_and_a_persons_mark_stays(): void
     {
         $this->take('3', 1, ['status' => 'ng', 'notes' => 'by hand']);
         $this->sound('3-T01', 0, '3', '1');
         $this->sound('3-T02', 30, '3', '2');
         $this->cut();
-        self::assertSame(['ng', 'by hand'], [Take::query()->where('take', 1)->sole()->status, Take::query()->where('take', 1)->sole()->notes]);
+        self::assertSame(['ng', "by hand\nboom in shot"], [Take::query()->where('take', 1)->sole()->status, Take::query()->where('take', 1)->sole()->notes]);
         self::assertSame(['circled', 'boom in shot'], [Take::query()->where('take', 2)->sole()->status, Take::query()->where('take', 2)->sole()->notes]);
     }
 

@@ -55,7 +55,7 @@ final class LogTest extends TestCase
         $take = $this->take('3', 1);
         $this->as()->patchJson($this->at("takes/$take->ulid"), ['changes' => ['description' => ['was' => '', 'now' => 'Mara turns']]])->assertOk();
         $this->as()->patchJson($this->at("takes/$take->ulid"), ['changes' => ['description' => ['was' => '', 'now' => 'Quill turns']]])
-            ->assertStatus(409)->assertJsonPath('context.fields.0', ['field' => 'description', 'yours' => 'Quill turns', 'theirs' => 'Mara turns']);
+            ->assertStatus(409)->assertJsonPath('context.fields.0', ['take' => $take->ulid, 'label' => '3/1', 'field' => 'description', 'yours' => 'Quill turns', 'theirs' => 'Mara turns']);
         self::assertSame('Mara turns', $take->refresh()->description);
     }
 

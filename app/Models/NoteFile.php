@@ -1,0 +1,34 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Models;
+
+use App\Models\Concerns\HasUlid;
+use Illuminate\Database\Eloquent\Model;
+use Illuminate\Database\Eloquent\Relations\BelongsTo;
+
+/** A table of script notes or a report that somebody brought: where it lies, how its columns are read, what came of it. */
+class NoteFile extends Model
+{
+    use HasUlid;
+
+    protected $guarded = [];
+
+    protected function casts(): array
+    {
+        return ['layout' => 'array', 'report' => 'array', 'applied_at' => 'datetime'];
+    }
+
+    /** @return BelongsTo<Production, $this> */
+    public function production(): BelongsTo
+    {
+        return $this->belongsTo(Production::class);
+    }
+
+    /** @return BelongsTo<ShootDay, $this> */
+    public function day(): BelongsTo
+    {
+        return $this->belongsTo(ShootDay::class, 'shoot_day_id');
+    }
+}

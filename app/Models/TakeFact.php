@@ -1,0 +1,27 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Models;
+
+use Illuminate\Database\Eloquent\Model;
+
+/** What one source says of one field of a take, and where and when it said so; `value` is JSON text. */
+class TakeFact extends Model
+{
+    public $timestamps = false;
+
+    protected $guarded = [];
+
+    protected function casts(): array
+    {
+        return ['said_at' => 'datetime'];
+    }
+
+    public function said(): string|bool
+    {
+        $value = json_decode($this->value, true);
+
+        return is_bool($value) ? $value : (string) $value;
+    }
+}

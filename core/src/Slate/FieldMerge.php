@@ -1,0 +1,71 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Cartella\Core\Slate;
+
+/**
+ * Which of several sources a take's field has its value from: a person, then script notes, then a recorder's iXML, then
+ * names. Notes and keywords add up; of every other field the more trusted source is kept, and who differs is asked about.
+ */
+final class FieldMerge
+{
+    public const SOURCES = ['person', 'script', 'ixml', 'name'];
+
+    /** Fields to which each source adds, so that none can differ. */
+    public const ADDING = ['notes', 'keywords'];
+
+    /**
+     * The value that a field takes when a source says one; null when it stays as it is.
+     *
+     * @param  string|bool  $now  the field's value; `''`, `none` and false say nothing
+     * @param  string|null  $by  the source that it has its value from; null, where nobody knows, is as good as a person,
+     *                           and `carried` from the take before less than any
+     */
+    public static function decide(string $field, string|bool $now, ?string $by, string|bool $said, string $source): string|bool|null
+    {
+        if ($said === $now || self::saysNothing($said)) {
+            return null;
+        }
+        if (self::saysNothing($now)) {
+            // What a person has emptied stays empty.
+            return $by === 'person' && $source !== 'person' ? null : $said;
+        }
+        if (in_array($field, self::ADDING, true)) {
+            $glue = $field === 'notes' ? "\n" : ', ';
+
+            return mb_stripos((string) $now, (string) $said) === false ? $now.$glue.$said : null;
+        }
+
+        return self::rank($source) < self::rank($by) || ($source === $by && $source !== 'person') ? $said : null;
+    }
+
+    /**
+     * Whether what a source said is still to be asked about: it differs, and no person has decided since.
+     *
+     * @param  int  $saidAt  seconds, as is `$setAt`; when the source said it, and when the field got its value
+     */
+    public static function isOpen(string $field, string|bool $now, ?string $by, ?int $setAt, string|bool $said, int $saidAt): bool
+    {
+        return ! in_array($field, self::ADDING, true) && self::plain($said) !== self::plain($now) && ! self::saysNothing($said)
+            && ! ($by === 'person' && $setAt !== null && $setAt >= $saidAt);
+    }
+
+    private static function saysNothing(string|bool $value): bool
+    {
+        return $value === '' || $value === 'none' || $value === false;
+    }
+
+    /** Case and spaces make no difference worth a question. */
+    private static function plain(string|bool $value): string
+    {
+        return is_bool($value) ? ($value ? '1' : '') : mb_strtolower(trim((string) preg_replace('/\s+/u', ' ', $value)));
+    }
+
+    private static function rank(?string $source): int
+    {
+        $at = array_search($source ?? 'person', self::SOURCES, true);
+
+        return $at === false ? count(self::SOURCES) : $at;
+    }
+}
