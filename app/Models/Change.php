@@ -6,6 +6,8 @@ namespace App\Models;
 
 use Illuminate\Database\Eloquent\Model;
 use Illuminate\Database\Eloquent\Relations\BelongsTo;
+use Illuminate\Database\Query\Builder;
+use Illuminate\Support\Facades\DB;
 
 /** One undoable step of one person: the rows it touched, as they were and as it left them. */
 class Change extends Model
@@ -15,6 +17,40 @@ class Change extends Model
     protected function casts(): array
     {
         return ['rows' => 'array', 'undone_at' => 'datetime'];
+    }
+
+    /**
+     * Its rows in the order they were touched, or the other way round; those of a long step come in pieces.
+     *
+     * @return iterable<array{table: string, id: int, before: array<string, mixed>|null, after: array<string, mixed>|null}>
+     */
+    public function steps(bool $backwards = false): iterable
+    {
+        if ($this->rows !== []) {
+            return $backwards ? array_reverse($this->rows) : $this->rows;
+        }
+
+        return self::stored(DB::table('change_rows')->where('change_id', $this->id), $backwards);
+    }
+
+    /**
+     * The rows of one table and id among them.
+     *
+     * @return list<array{table: string, id: int, before: array<string, mixed>|null, after: array<string, mixed>|null}>
+     */
+    public function stepsOf(string $table, ?int $id = null): array
+    {
+        $rows = $this->rows !== [] ? $this->rows : iterator_to_array(self::stored(DB::table('change_rows')->where('change_id', $this->id)->where('table', $table)->when($id !== null, static fn ($query) => $query->where('row_id', $id))->limit(500), false), false);
+
+        return array_values(array_filter($rows, static fn (array $row): bool => $row['table'] === $table && ($id === null || $row['id'] === $id)));
+    }
+
+    /** @return \Generator<int, array{table: string, id: int, before: array<string, mixed>|null, after: array<string, mixed>|null}> */
+    private static function stored(Builder $query, bool $backwards): \Generator
+    {
+        foreach ($backwards ? $query->lazyByIdDesc(500) : $query->lazyById(500) as $row) {
+            yield ['table' => $row->table, 'id' => (int) $row->row_id, 'before' => $row->before === null ? null : json_decode($row->before, true), 'after' => $row->after === null ? null : json_decode($row->after, true)];
+        }
     }
 
     /** @return BelongsTo<User, $this> */

@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace App\Models;
 
+use App\Domain\Log\GiveNames;
 use App\Models\Concerns\HasUlid;
 use Cartella\Core\Slate\SlateReader;
 use Cartella\Core\Slate\SlateStyle;
@@ -37,6 +38,12 @@ class Production extends Model
     public function slatePatterns(): array
     {
         return $this->slate_patterns ?? ($this->slate_style === SlateStyle::Letter ? SlateReader::LETTER : SlateReader::NUMBER);
+    }
+
+    /** @return list<string> ready-made name patterns */
+    public function namePatterns(): array
+    {
+        return $this->name_patterns ?? GiveNames::PRESETS;
     }
 
     public function slateReader(): SlateReader
@@ -90,6 +97,12 @@ class Production extends Model
     public function takes(): HasMany
     {
         return $this->hasMany(Take::class);
+    }
+
+    /** @return HasMany<NoteFile, $this> */
+    public function noteFiles(): HasMany
+    {
+        return $this->hasMany(NoteFile::class);
     }
 
     /** @return HasMany<Bin, $this> */

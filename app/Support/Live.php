@@ -10,7 +10,7 @@ use Illuminate\Support\Facades\DB;
 final class Live
 {
     /**
-     * @param  'tasks'|'cards'|'bench'|'takes'|'lineup'|'bins'|'reels'|'notes'|'handoffs'|'clips'  $topic
+     * @param  'tasks'|'cards'|'bench'|'takes'|'lineup'|'bins'|'reels'|'notes'|'handoffs'|'clips'|'patterns'|'here'  $topic
      * @param  array<string, scalar|null>  $facts
      */
     public static function tell(int $productionId, string $topic, array $facts = []): void

@@ -66,8 +66,20 @@ return new class extends Migration {
             $table->string('path', 190);
             $table->json('layout');
             $table->json('report')->nullable();
+            // The step that it came in by, so that a run that was killed goes on in the same one.
+            $table->foreignId('change_id')->nullable()->constrained()->nullOnDelete();
             $table->timestamp('applied_at')->nullable();
             $table->timestamps();
+        });
+        // The rows of a step that is too long for one field: an import of a whole shoot.
+        Schema::create('change_rows', static function (Blueprint $table): void {
+            $table->id();
+            $table->foreignId('change_id')->constrained()->cascadeOnDelete();
+            $table->string('table', 24);
+            $table->unsignedBigInteger('row_id');
+            $table->json('before')->nullable();
+            $table->json('after')->nullable();
+            $table->index(['change_id', 'table', 'row_id']);
         });
         Schema::create('note_layouts', static function (Blueprint $table): void {
             $table->id();
@@ -81,7 +93,7 @@ return new class extends Migration {
 
     public function down(): void
     {
-        foreach (['note_layouts', 'note_files', 'preferences', 'take_facts'] as $table) {
+        foreach (['note_layouts', 'change_rows', 'note_files', 'preferences', 'take_facts'] as $table) {
             Schema::drop($table);
         }
         Schema::table('scenes', static fn (Blueprint $table) => $table->dropColumn(['characters', 'eighths', 'script_order']));

@@ -52,13 +52,13 @@ final class BinTree
         $total = (clone $query)->count();
         $rows = $query->leftJoin('takes', 'takes.id', '=', 'clips.take_id')->leftJoin('devices', 'devices.id', '=', 'clips.device_id')
             ->orderByRaw('takes.sort_key IS NULL')->orderBy('takes.sort_key')->orderBy('devices.lane')->orderBy('clips.name')->orderBy('clips.id')->offset($from)->limit($limit)
-            ->get(['clips.ulid', 'clips.name', 'clips.kind', 'clips.import_kind', 'clips.duration_ticks', 'clips.start_ticks', 'clips.rate_num', 'clips.rate_den', 'clips.drop_frame', 'clips.proxied_at',
-                'devices.letter', 'takes.ulid as take_ulid', 'takes.setup', 'takes.take', 'takes.status', 'takes.description', 'takes.size']);
+            ->get(['clips.ulid', 'clips.name', 'clips.label', 'clips.kind', 'clips.import_kind', 'clips.duration_ticks', 'clips.start_ticks', 'clips.rate_num', 'clips.rate_den', 'clips.drop_frame', 'clips.proxied_at',
+                'devices.letter', 'takes.ulid as take_ulid', 'takes.setup', 'takes.take', 'takes.part', 'takes.status', 'takes.description', 'takes.size']);
 
         return ['total' => $total, 'from' => $from, 'clips' => $rows->map(static fn (object $row): array => [
-            'ulid' => $row->ulid, 'name' => $row->name, 'kind' => $row->kind, 'import_kind' => $row->import_kind, 'device' => $row->letter,
+            'ulid' => $row->ulid, 'name' => $row->label ?? $row->name, 'file' => $row->name, 'kind' => $row->kind, 'import_kind' => $row->import_kind, 'device' => $row->letter,
             'duration_ticks' => $row->duration_ticks === null ? null : (int) $row->duration_ticks, 'start_ticks' => $row->start_ticks === null ? null : (int) $row->start_ticks,
-            'take' => $row->setup === null ? null : ['ulid' => $row->take_ulid, 'setup' => $row->setup, 'take' => (int) $row->take, 'status' => $row->status, 'description' => $row->description, 'size' => $row->size],
+            'take' => $row->setup === null ? null : ['ulid' => $row->take_ulid, 'setup' => $row->setup, 'take' => (int) $row->take, 'part' => $row->part, 'status' => $row->status, 'description' => $row->description, 'size' => $row->size],
             'ready' => $row->proxied_at !== null,
         ])->all()];
     }

@@ -80,11 +80,11 @@ final class DaySheet
             ->where('clips.shoot_day_id', $day->id)->whereNull('clips.import_kind')->whereNotNull('clips.duration_ticks')
             ->whereRaw('COALESCE(placements.start_ticks, clips.start_ticks) IS NOT NULL')->where(static fn ($query) => $query->whereNull('placements.group')->orWhere('placements.group', 0))
             ->orderBy('devices.lane')->orderByRaw('COALESCE(placements.start_ticks, clips.start_ticks)')
-            ->get(['devices.letter', 'devices.kind', 'clips.ulid', 'clips.duration_ticks', 'takes.setup', 'takes.take', 'takes.is_mos', 'clips.is_wild', 'clips.is_false_start', 'takes.is_wild as take_is_wild', DB::raw('COALESCE(placements.start_ticks, clips.start_ticks) AS at_ticks')]);
+            ->get(['devices.letter', 'devices.kind', 'clips.ulid', 'clips.duration_ticks', 'takes.setup', 'takes.take', 'takes.part', 'takes.is_mos', 'clips.is_wild', 'clips.is_false_start', 'takes.is_wild as take_is_wild', DB::raw('COALESCE(placements.start_ticks, clips.start_ticks) AS at_ticks')]);
         $lanes = [];
         foreach ($rows as $row) {
             $lanes[$row->letter] ??= ['device' => $row->letter, 'kind' => $row->kind, 'spans' => []];
-            $lanes[$row->letter]['spans'][] = [(int) $row->at_ticks, (int) $row->at_ticks + (int) $row->duration_ticks, $row->ulid, $row->setup === null ? null : $row->setup.'/'.$row->take, (bool) ($row->is_mos || $row->is_wild || $row->is_false_start || $row->take_is_wild)];
+            $lanes[$row->letter]['spans'][] = [(int) $row->at_ticks, (int) $row->at_ticks + (int) $row->duration_ticks, $row->ulid, $row->setup === null ? null : $row->setup.'/'.$row->take.$row->part, (bool) ($row->is_mos || $row->is_wild || $row->is_false_start || $row->take_is_wild)];
         }
 
         return array_values($lanes);

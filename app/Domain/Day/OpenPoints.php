@@ -99,7 +99,7 @@ final class OpenPoints
         $value = static fn (string|bool $value): string => is_bool($value) ? ($value ? 'yes' : 'no') : ($value === '' || $value === 'none' ? 'nothing' : '“'.$value.'”');
         $at = static fn (?int $at): string => $at === null ? '' : ', '.date('j M H:i', $at);
         $sources = ['person' => 'A person', 'script' => 'The script notes', 'ixml' => 'The recorder', 'name' => 'The name'];
-        $sentences = [($sources[$dispute['by'] ?? ''] ?? 'The log').' says '.$value($dispute['now']).$at($dispute['at']).'.'];
+        $sentences = [($sources[$dispute['by'] ?? ''] ?? 'The log').($dispute['by'] === 'script' ? ' say ' : ' says ').$value($dispute['now']).$at($dispute['at']).'.'];
         $fixes = [['name' => "use:{$dispute['field']}:now", 'label' => 'Keep '.$value($dispute['now'])]];
         foreach ($dispute['said'] as $said) {
             $sentences[] = "{$sources[$said['source']]} ({$said['place']}) ".($said['source'] === 'script' ? 'say ' : 'says ').$value($said['value']).$at($said['at']).'.';

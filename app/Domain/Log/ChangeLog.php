@@ -6,6 +6,7 @@ namespace App\Domain\Log;
 
 use App\Models\Change;
 use App\Models\Production;
+use App\Models\Take;
 use App\Models\User;
 use Illuminate\Database\Eloquent\Model;
 use Illuminate\Support\Facades\DB;
@@ -20,11 +21,30 @@ final class ChangeLog
     /** @var list<array{table: string, id: int, before: array<string, mixed>|null, after: array<string, mixed>|null}> */
     private array $rows = [];
 
+    /** A long step's own record; its rows are kept one by one, so that an import of a whole shoot costs no more memory. */
+    private ?Change $long = null;
+
+    /** @var array<int, true> by id */
+    private array $takeIds = [];
+
+    /**
+     * A step that is written down piece by piece with {@see self::flush}, and goes on where an earlier run left it.
+     *
+     * @param  Change|null  $begun  by the run before
+     */
+    public static function long(Production $production, User $user, ?Change $begun): self
+    {
+        $log = new self();
+        $log->long = $begun ?? $log->begin($production, $user);
+
+        return $log;
+    }
+
     public function save(Model $model): void
     {
         if (! $model->exists) {
             $model->save();
-            $this->rows[] = ['table' => $model->getTable(), 'id' => (int) $model->getKey(), 'before' => null, 'after' => $model->getAttributes()];
+            $this->add($model, null, $model->getAttributes());
 
             return;
         }
@@ -34,41 +54,77 @@ final class ChangeLog
         }
         $before = array_intersect_key($model->getRawOriginal(), array_flip($dirty));
         $model->save();
-        $this->rows[] = ['table' => $model->getTable(), 'id' => (int) $model->getKey(), 'before' => $before, 'after' => array_intersect_key($model->getAttributes(), array_flip($dirty))];
+        $this->add($model, $before, array_intersect_key($model->getAttributes(), array_flip($dirty)));
     }
 
     public function delete(Model $model): void
     {
-        $this->rows[] = ['table' => $model->getTable(), 'id' => (int) $model->getKey(), 'before' => $model->getRawOriginal(), 'after' => null];
+        $this->add($model, $model->getRawOriginal(), null);
         $model->delete();
     }
 
     /** @return Change|null null when nothing changed */
     public function finish(Production $production, User $user, string $label): ?Change
     {
-        if ($this->rows === []) {
+        if ($this->rows === [] && $this->long === null) {
             return null;
         }
-        // What was taken back before this step can no longer be done again over it.
-        Change::query()->where('production_id', $production->id)->where('user_id', $user->id)->whereNotNull('undone_at')->delete();
+        if ($this->long !== null) {
+            $this->flush();
+            $this->long->update(['label' => mb_substr($label, 0, 160)]);
 
-        $change = Change::query()->create([
-            'production_id' => $production->id, 'user_id' => $user->id, 'label' => mb_substr($label, 0, 160), 'rows' => $this->rows,
-        ]);
-        DB::table('change_takes')->insert(array_map(static fn (int $take): array => ['change_id' => $change->id, 'take_id' => $take], $this->takes()));
+            return $this->long;
+        }
+        $change = $this->begin($production, $user, $label, $this->rows);
+        $this->name($change);
 
         return $change;
     }
 
-    /** @return list<int> the takes that the step is about: those it changed, and those that clips left or joined */
-    private function takes(): array
+    /** Writes down what a long step has done so far, in the caller's transaction; gives its record's id. */
+    public function flush(): int
     {
-        $takes = [];
-        foreach ($this->rows as $row) {
-            $takes[] = $row['table'] === 'takes' ? $row['id'] : null;
-            array_push($takes, $row['before']['take_id'] ?? null, $row['after']['take_id'] ?? null);
+        $change = $this->long ?? throw new \LogicException('A short step is written down once, when it is finished.');
+        $text = static fn (?array $values): ?string => $values === null ? null : json_encode($values, JSON_THROW_ON_ERROR | JSON_UNESCAPED_UNICODE);
+        foreach (array_chunk($this->rows, 250) as $rows) {
+            DB::table('change_rows')->insert(array_map(static fn (array $row): array => ['change_id' => $change->id, 'table' => $row['table'], 'row_id' => $row['id'], 'before' => $text($row['before']), 'after' => $text($row['after'])], $rows));
         }
+        $this->name($change);
+        $this->rows = $this->takeIds = [];
 
-        return array_values(array_unique(array_map(intval(...), array_filter($takes))));
+        return $change->id;
+    }
+
+    /** Which takes the step is about, for their histories. */
+    private function name(Change $change): void
+    {
+        foreach (array_chunk(array_keys($this->takeIds), 1000) as $takes) {
+            DB::table('change_takes')->insertOrIgnore(array_map(static fn (int $take): array => ['change_id' => $change->id, 'take_id' => $take], $takes));
+        }
+    }
+
+    /** @param  list<array{table: string, id: int, before: array<string, mixed>|null, after: array<string, mixed>|null}>  $rows */
+    private function begin(Production $production, User $user, string $label = 'Something that was not finished', array $rows = []): Change
+    {
+        // What was taken back before this step can no longer be done again over it.
+        Change::query()->where('production_id', $production->id)->where('user_id', $user->id)->whereNotNull('undone_at')->delete();
+
+        return Change::query()->create(['production_id' => $production->id, 'user_id' => $user->id, 'label' => mb_substr($label, 0, 160), 'rows' => $rows]);
+    }
+
+    /**
+     * @param  array<string, mixed>|null  $before
+     * @param  array<string, mixed>|null  $after
+     */
+    private function add(Model $model, ?array $before, ?array $after): void
+    {
+        $id = (int) $model->getKey();
+        $this->rows[] = ['table' => $model->getTable(), 'id' => $id, 'before' => $before, 'after' => $after];
+        // The step is about the takes it changed, and those that clips left or joined.
+        foreach ([$model instanceof Take ? $id : null, $before['take_id'] ?? null, $after['take_id'] ?? null] as $take) {
+            if ($take !== null) {
+                $this->takeIds[(int) $take] = true;
+            }
+        }
     }
 }

@@ -25,7 +25,7 @@ final class TakeFacts
     public static function say(Take $take, string $source, string $place, array $fields, ChangeLog $log): array
     {
         $place = mb_substr($place, 0, 190);
-        $known = $take->exists ? $take->saidFacts()->where('source', $source)->where('place', $place)->get()->keyBy('field') : collect();
+        $known = $take->saidFacts->where('source', $source)->where('place', $place)->keyBy('field');
         $taken = [];
         foreach (array_intersect_key($fields, array_flip(self::FIELDS)) as $field => $value) {
             $value = is_string($value) && isset(self::LIMITS[$field]) ? mb_substr($value, 0, self::LIMITS[$field]) : $value;
@@ -34,6 +34,9 @@ final class TakeFacts
             if ($fact->value !== $text) {
                 $fact->fill(['value' => $text, 'said_at' => now()]);
                 $log->save($fact);
+                if (! $known->has($field)) {
+                    $take->saidFacts->push($fact);
+                }
             }
             $now = $take->{$field} ?? (str_starts_with($field, 'is_') ? false : '');
             $decided = FieldMerge::decide($field, $now, $take->set_by[$field]['by'] ?? null, $value, $source);

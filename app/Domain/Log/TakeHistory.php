@@ -23,20 +23,19 @@ final class TakeHistory
     {
         $changes = Change::query()->with('user')->join('change_takes', 'change_takes.change_id', '=', 'changes.id')->where('change_takes.take_id', $take->id)
             ->orderByDesc('changes.id')->limit(self::LIMIT)->get('changes.*');
-        $clips = Clip::query()->whereIn('id', $changes->flatMap(static fn (Change $change): array => array_column(array_filter($change->rows, static fn (array $row): bool => $row['table'] === 'clips'), 'id'))->unique())->pluck('name', 'id');
+        $clips = Clip::query()->whereIn('id', $changes->flatMap(static fn (Change $change): array => array_column($change->stepsOf('clips'), 'id'))->unique())->pluck('name', 'id');
 
         return $changes->map(function (Change $change) use ($take, $clips): array {
             $fields = [];
-            foreach ($change->rows as $row) {
-                if ($row['table'] === 'takes' && $row['id'] === $take->id) {
-                    array_push($fields, ...$this->fields($row['before'] ?? [], $row['after'] ?? []));
-                } elseif ($row['table'] === 'clips') {
-                    $left = ($row['before']['take_id'] ?? null) === $take->id && ($row['after']['take_id'] ?? null) !== $take->id;
-                    $joined = ($row['after']['take_id'] ?? null) === $take->id && ($row['before']['take_id'] ?? null) !== $take->id;
-                    if ($left || $joined) {
-                        $name = (string) ($clips[$row['id']] ?? 'a clip');
-                        $fields[] = ['field' => 'clip', 'from' => $left ? $name : '', 'to' => $joined ? $name : ''];
-                    }
+            foreach ($change->stepsOf('takes', $take->id) as $row) {
+                array_push($fields, ...$this->fields($row['before'] ?? [], $row['after'] ?? []));
+            }
+            foreach ($change->stepsOf('clips') as $row) {
+                $left = ($row['before']['take_id'] ?? null) === $take->id && ($row['after']['take_id'] ?? null) !== $take->id;
+                $joined = ($row['after']['take_id'] ?? null) === $take->id && ($row['before']['take_id'] ?? null) !== $take->id;
+                if ($left || $joined) {
+                    $name = (string) ($clips[$row['id']] ?? 'a clip');
+                    $fields[] = ['field' => 'clip', 'from' => $left ? $name : '', 'to' => $joined ? $name : ''];
                 }
             }
 

@@ -40,8 +40,10 @@ final class UndoChange
 
     private function write(Change $change, bool $back): Change
     {
-        DB::transaction(function () use ($change, $back): void {
-            foreach ($back ? array_reverse($change->rows) : $change->rows as $row) {
+        $tables = [];
+        DB::transaction(function () use ($change, $back, &$tables): void {
+            foreach ($change->steps($back) as $row) {
+                $tables[$row['table']] = true;
                 if (! in_array($row['table'], self::TABLES, true)) {
                     throw Problem::cannotUndo($change->label);
                 }
@@ -50,11 +52,12 @@ final class UndoChange
             $change->update(['undone_at' => $back ? now() : null]);
         });
         $this->layAgain($change);
-        foreach (array_unique(array_column($change->rows, 'table')) as $table) {
+        foreach (array_keys($tables) as $table) {
             Live::tell($change->production_id, match ($table) {
                 'placements', 'clock_offsets' => 'lineup',
                 'bins', 'bin_items', 'subclips' => 'bins',
-                'cards', 'devices', 'productions' => 'cards',
+                'productions' => 'patterns',
+                'cards', 'devices' => 'cards',
                 'notes' => 'notes',
                 'reels', 'reel_items' => 'reels',
                 default => 'takes',
@@ -67,8 +70,8 @@ final class UndoChange
     /** Sound that was laid under a picture follows it back to where it was. */
     private function layAgain(Change $change): void
     {
-        foreach ($change->rows as $row) {
-            if ($row['table'] === 'placements' && array_key_exists('start_ticks', $row['before'] ?? [])) {
+        foreach ($change->stepsOf('placements') as $row) {
+            if (array_key_exists('start_ticks', $row['before'] ?? [])) {
                 $clip = DB::table('placements')->where('id', $row['id'])->value('clip_id');
                 if ($clip !== null) {
                     LaySoundJob::dispatch((int) $clip)->onQueue('media');

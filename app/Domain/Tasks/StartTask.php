@@ -9,6 +9,7 @@ use App\Domain\Cards\CheckCardJob;
 use App\Domain\Cards\CopyCardJob;
 use App\Domain\Handoff\PackJob;
 use App\Domain\Lineup\LineUpDayJob;
+use App\Domain\Log\Notes\NotesJob;
 use App\Models\Production;
 use App\Models\Task;
 use App\Models\User;
@@ -38,6 +39,7 @@ final class StartTask
             'verify' => CheckCardJob::dispatch($task->id)->onQueue('check'),
             'catalogue' => CatalogueCardJob::dispatch($task->id)->onQueue('media'),
             'lineup' => LineUpDayJob::dispatch($task->id)->onQueue('sync'),
+            'notes' => NotesJob::dispatch($task->id)->onQueue('import'),
             'handoff' => PackJob::dispatch($task->id)->onQueue('export'),
             default => throw new \LogicException('No job does tasks of kind '.$task->kind),
         };

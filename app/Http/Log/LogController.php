@@ -5,23 +5,30 @@ declare(strict_types=1);
 namespace App\Http\Log;
 
 use App\Domain\Log\EditTake;
+use App\Domain\Log\LogTyped;
 use App\Domain\Log\ReadSlates;
 use App\Domain\Log\SetSlate;
+use App\Domain\Log\Settle;
 use App\Domain\Log\SlateSheet;
 use App\Domain\Log\TakeHistory;
 use App\Http\Controller;
 use App\Models\Clip;
+use App\Models\Preference;
 use App\Models\Production;
 use App\Models\ShootDay;
 use App\Models\Take;
+use App\Support\Live;
 use App\Support\Problem;
 use Illuminate\Http\JsonResponse;
 use Illuminate\Http\Request;
 use Illuminate\Validation\Rule;
 
+/** The slate sheet: what it shows, and every change of takes that a person makes on it. */
 final class LogController extends Controller
 {
-    public function show(Production $production, ShootDay $day, SlateSheet $sheet): JsonResponse
+    private const BULK = 2000;
+
+    public function show(Request $request, Production $production, ShootDay $day, SlateSheet $sheet): JsonResponse
     {
         return new JsonResponse($sheet->of($day));
     }
@@ -31,40 +38,20 @@ final class LogController extends Controller
         return new JsonResponse(['steps' => $history->of($take)]);
     }
 
-    public function read(Request $request, Production $production, ShootDay $day, ReadSlates $read): JsonResponse
-    {
-        return new JsonResponse($read($day, self::who($request)));
-    }
-
     public function edit(Request $request, Production $production, Take $take, EditTake $edit): JsonResponse
     {
-        $input = $request->validate([
-            'changes' => ['required', 'array', 'min:1'],
-            'changes.*' => ['array:was,now'],
-            'changes.setup.now' => ['sometimes', 'string', 'max:24'],
-            'changes.take.now' => ['sometimes', 'integer', 'between:1,999'],
-            'changes.description.now' => ['sometimes', 'nullable', 'string', 'max:300'],
-            'changes.size.now' => ['sometimes', 'nullable', 'string', 'max:30'],
-            'changes.keywords.now' => ['sometimes', 'nullable', 'string', 'max:300'],
-            'changes.notes.now' => ['sometimes', 'nullable', 'string', 'max:4000'],
-            'changes.status.now' => ['sometimes', Rule::in(['none', 'circled', 'hold', 'ng'])],
-            'changes.is_mos.now' => ['sometimes', 'boolean'],
-            'changes.is_tail_slate.now' => ['sometimes', 'boolean'],
-            'changes.is_wild.now' => ['sometimes', 'boolean'],
-            'changes.is_guide_only.now' => ['sometimes', 'boolean'],
-            'changes.absent_devices.now' => ['sometimes', 'array'],
-        ]);
-        $unknown = array_diff(array_keys($input['changes']), EditTake::FIELDS);
-        if ($unknown !== []) {
-            throw Problem::refused('input.invalid', 'A take has no such field.', 'Load the page again.', ['fields' => array_values($unknown)]);
-        }
-        $changes = [];
-        foreach ($input['changes'] as $field => $change) {
-            $changes[$field] = ['was' => $request->input("changes.$field.was"), 'now' => $request->input("changes.$field.now")];
-        }
-        $edit($take, self::who($request), $changes);
+        $edit($take, self::who($request), self::changes($request->all()));
 
         return new JsonResponse(['ulid' => $take->ulid]);
+    }
+
+    /** Many takes in one step: a pasted range, a fill down, a mark on a selection. */
+    public function editMany(Request $request, Production $production, ShootDay $day, EditTake $edit): JsonResponse
+    {
+        $input = $request->validate(['edits' => ['required', 'array', 'between:1,'.self::BULK], 'edits.*.take' => ['required', 'string', 'size:26', 'distinct'], 'edits.*.changes' => ['required', 'array', 'min:1']]);
+        $edits = array_map(static fn (array $one): array => ['take' => $one['take'], 'changes' => self::changes($one)], $input['edits']);
+
+        return new JsonResponse(['takes' => $edit->many($production, self::who($request), $edits)->count()]);
     }
 
     /** Circling is for everybody who watches; a reviewer may change nothing else of a take. */
@@ -89,5 +76,117 @@ final class LogController extends Controller
         $take = $set($day, self::who($request), $clips, $input['slate'], $input['false_start'] ?? false);
 
         return new JsonResponse(['take' => $take?->ulid]);
+    }
+
+    /** What the log line would do, while it is typed. */
+    public function line(Request $request, Production $production, ShootDay $day, LogTyped $log): JsonResponse
+    {
+        $text = (string) $request->query('text', '');
+        $row = self::row($day, (string) $request->query('row', ''));
+        $line = $log->understand($day, $text, $row);
+        $there = $line->slate === null ? null : Take::query()->where('shoot_day_id', $day->id)->where('setup', $line->slate->setup)->where('take', $line->slate->take)->where('part', $line->slate->part)->first();
+
+        return new JsonResponse([
+            'pieces' => $line->pieces, 'problems' => $line->problems, 'hints' => $line->hints, 'slate' => $line->slate?->label(),
+            'does' => match (true) {
+                $line->slate === null => 'nothing',
+                $row instanceof Clip => $there === null ? 'joins-new' : 'joins',
+                default => $there === null ? 'makes' : 'edits',
+            },
+        ]);
+    }
+
+    public function type(Request $request, Production $production, ShootDay $day, LogTyped $log): JsonResponse
+    {
+        $input = $request->validate(['text' => ['required', 'string', 'max:500'], 'row' => ['present', 'nullable', 'string', 'size:26']]);
+        $answer = $log($day, self::who($request), $input['text'], self::row($day, $input['row'] ?? ''));
+
+        return new JsonResponse(['take' => $answer['take']->ulid, 'slate' => $answer['take']->label(), 'made' => $answer['made']]);
+    }
+
+    public function settle(Request $request, Production $production, Take $take, Settle $settle): JsonResponse
+    {
+        $input = $request->validate(['field' => ['required', 'string', 'max:20'], 'source' => ['required', Rule::in(['now', 'script', 'ixml', 'name'])], 'alike' => ['sometimes', 'boolean']]);
+
+        return new JsonResponse(['settled' => $settle($take->day, self::who($request), $take, $input['field'], $input['source'], $input['alike'] ?? false)]);
+    }
+
+    /** Where a person's cursor stands, for the others on the same day. */
+    public function here(Request $request, Production $production, ShootDay $day): JsonResponse
+    {
+        $input = $request->validate(['row' => ['present', 'nullable', 'string', 'max:26']]);
+        $user = self::who($request);
+        Live::tell($production->id, 'here', ['day' => $day->ulid, 'who' => $user->ulid, 'name' => $user->name, 'initials' => $user->initials(), 'row' => $input['row'] ?? null]);
+
+        return new JsonResponse([]);
+    }
+
+    public function columns(Request $request, Production $production): JsonResponse
+    {
+        return new JsonResponse(['columns' => Preference::query()->where('user_id', self::who($request)->id)->where('production_id', $production->id)->where('name', 'slate-sheet')->first()->value ?? null]);
+    }
+
+    public function setColumns(Request $request, Production $production): JsonResponse
+    {
+        $input = $request->validate([
+            'columns' => ['present', 'nullable', 'array', 'max:40'], 'columns.*.key' => ['required', 'string', 'max:30'], 'columns.*.width' => ['required', 'integer', 'between:30,900'], 'columns.*.shown' => ['required', 'boolean'],
+        ]);
+        $own = ['user_id' => self::who($request)->id, 'production_id' => $production->id, 'name' => 'slate-sheet'];
+        if (($input['columns'] ?? null) === null) {
+            Preference::query()->where($own)->delete();
+        } else {
+            Preference::query()->updateOrCreate($own, ['value' => array_map(static fn (array $column): array => ['key' => $column['key'], 'width' => (int) $column['width'], 'shown' => (bool) $column['shown']], $input['columns'])]);
+        }
+
+        return new JsonResponse([]);
+    }
+
+    public function preview(Production $production, ShootDay $day, ReadSlates $read): JsonResponse
+    {
+        return new JsonResponse(['patterns' => $production->slatePatterns(), 'clips' => $read->preview($day)]);
+    }
+
+    public function read(Request $request, Production $production, ShootDay $day, ReadSlates $read): JsonResponse
+    {
+        return new JsonResponse($read($day, self::who($request)));
+    }
+
+    private static function row(ShootDay $day, string $ulid): Take|Clip|null
+    {
+        if ($ulid === '') {
+            return null;
+        }
+
+        return Take::query()->where('shoot_day_id', $day->id)->where('ulid', $ulid)->first()
+            ?? Clip::query()->where('shoot_day_id', $day->id)->where('ulid', $ulid)->first()
+            ?? throw Problem::missing('That row', 'Load the page again.');
+    }
+
+    /**
+     * @param  array<string, mixed>  $edit
+     * @return array<string, array{was: mixed, now: mixed}>
+     */
+    private static function changes(array $edit): array
+    {
+        $input = validator($edit, [
+            'changes' => ['required', 'array', 'min:1'],
+            'changes.*' => ['array:was,now'],
+            'changes.setup.now' => ['sometimes', 'string', 'max:24'],
+            'changes.take.now' => ['sometimes', 'integer', 'between:1,999'],
+            'changes.part.now' => ['sometimes', 'nullable', 'string', 'regex:/\A[a-hj-np-z]?\z/'],
+            'changes.description.now' => ['sometimes', 'nullable', 'string', 'max:300'],
+            'changes.size.now' => ['sometimes', 'nullable', 'string', 'max:30'],
+            'changes.keywords.now' => ['sometimes', 'nullable', 'string', 'max:300'],
+            'changes.notes.now' => ['sometimes', 'nullable', 'string', 'max:4000'],
+            'changes.status.now' => ['sometimes', Rule::in(['none', 'circled', 'hold', 'ng'])],
+            ...array_fill_keys(array_map(static fn (string $flag): string => "changes.$flag.now", ['is_mos', 'is_tail_slate', 'is_wild', 'is_pickup', 'is_false_start', 'is_guide_only']), ['sometimes', 'boolean']),
+            'changes.absent_devices.now' => ['sometimes', 'array'],
+        ])->validate();
+        $unknown = array_diff(array_keys($input['changes']), EditTake::FIELDS);
+        if ($unknown !== []) {
+            throw Problem::refused('input.invalid', 'A take has no such field.', 'Load the page again.', ['fields' => array_values($unknown)]);
+        }
+
+        return array_map(static fn (array $change): array => ['was' => $change['was'] ?? null, 'now' => $change['now'] ?? null], $input['changes']);
     }
 }

@@ -85,11 +85,11 @@ final class ProductionController extends Controller
         }
         $like = '%'.addcslashes($text, '%_\\').'%';
         $takes = DB::table('takes')->join('shoot_days', 'shoot_days.id', '=', 'takes.shoot_day_id')->where('takes.production_id', $production->id)
-            ->where(static fn ($query) => $query->where('description', 'like', $like)->orWhere('notes', 'like', $like)->orWhere('keywords', 'like', $like)->orWhereRaw("CONCAT(setup, '/', take) LIKE ?", [addcslashes($text, '%_\\').'%']))
-            ->orderBy('sort_key')->limit(12)->get(['takes.ulid', 'setup', 'take', 'description', 'status', 'shoot_days.ulid as day', 'shoot_days.number']);
+            ->where(static fn ($query) => $query->where('description', 'like', $like)->orWhere('notes', 'like', $like)->orWhere('keywords', 'like', $like)->orWhere('takes.name', 'like', $like)->orWhereRaw("CONCAT(setup, '/', take, part) LIKE ?", [addcslashes($text, '%_\\').'%']))
+            ->orderBy('sort_key')->limit(12)->get(['takes.ulid', 'setup', 'take', 'part', 'description', 'status', 'shoot_days.ulid as day', 'shoot_days.number']);
         $clips = DB::table('clips')->join('shoot_days', 'shoot_days.id', '=', 'clips.shoot_day_id')->leftJoin('devices', 'devices.id', '=', 'clips.device_id')
-            ->where('clips.production_id', $production->id)->where('clips.name', 'like', $like)->orderBy('clips.name')->limit(12)
-            ->get(['clips.ulid', 'clips.name', 'clips.kind', 'devices.letter', 'shoot_days.ulid as day', 'shoot_days.number']);
+            ->where('clips.production_id', $production->id)->where(static fn ($query) => $query->where('clips.name', 'like', $like)->orWhere('clips.label', 'like', $like))->orderBy('clips.name')->limit(12)
+            ->get(['clips.ulid', 'clips.name', 'clips.label', 'clips.kind', 'devices.letter', 'shoot_days.ulid as day', 'shoot_days.number']);
 
         return new JsonResponse(['takes' => $takes, 'clips' => $clips]);
     }

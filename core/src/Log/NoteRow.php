@@ -130,7 +130,8 @@ final readonly class NoteRow
             }
         }
         if ($slates === []) {
-            $problems[] = ['column' => 'take', 'why' => sprintf('"%s" is not a take.', mb_substr($cells['take'], 0, 30))];
+            $isDate = preg_match('/\A\d{4}-\d{2}-\d{2}\z/', $cells['take']) === 1;
+            $problems[] = ['column' => 'take', 'why' => sprintf($isDate ? 'The spreadsheet has made the date %s of this take; write it as text.' : '"%s" is not a take.', mb_substr($cells['take'], 0, 30))];
         }
 
         return $slates;

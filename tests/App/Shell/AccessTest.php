@@ -7,6 +7,7 @@ namespace Tests\App\Shell;
 use App\Models\Bin;
 use App\Models\Card;
 use App\Models\Handoff;
+use App\Models\NoteFile;
 use App\Models\Production;
 use App\Models\Reel;
 use App\Models\Role;
@@ -24,7 +25,8 @@ final class AccessTest extends TestCase
         $take = $this->take('3', 1);
         $clip = $this->clip('A001C001', 'A', 36_000, take: $take);
         $values = [
-            'production' => $this->production->ulid, 'day' => $this->day->ulid, 'take' => $take->ulid, 'clip' => $clip->ulid, 'volume' => 'A001', 'key' => 'scene:3', 'what' => 'proxy', 'kind' => 'camera', 'format' => 'csv',
+            'production' => $this->production->ulid, 'day' => $this->day->ulid, 'take' => $take->ulid, 'clip' => $clip->ulid, 'volume' => 'A001', 'key' => 'scene:3', 'what' => 'proxy', 'kind' => 'camera', 'format' => 'csv', 'which' => 'slate',
+            'noteFile' => NoteFile::query()->create(['production_id' => $this->production->id, 'shoot_day_id' => $this->day->id, 'name' => 'notes.csv', 'path' => 'notes/x', 'layout' => ['heading' => 0, 'columns' => []]])->ulid,
             'card' => Card::query()->create(['production_id' => $this->production->id, 'shoot_day_id' => $this->day->id, 'roll' => 'A001', 'volume' => 'A001', 'state' => 'verified'])->ulid,
             'bin' => Bin::query()->create(['production_id' => $this->production->id, 'name' => 'Own'])->ulid,
             'reel' => Reel::query()->create(['production_id' => $this->production->id, 'shoot_day_id' => $this->day->id, 'name' => 'Reel'])->ulid,

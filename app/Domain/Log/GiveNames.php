@@ -1,0 +1,132 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Domain\Log;
+
+use App\Models\Clip;
+use App\Models\Production;
+use App\Models\Subclip;
+use App\Models\Take;
+use App\Models\User;
+use App\Support\Live;
+use App\Support\Problem;
+use Cartella\Core\Slate\NamePattern;
+use Illuminate\Database\Eloquent\Collection;
+use Illuminate\Support\Facades\DB;
+
+/** Names clips, takes or subclips by a pattern: first a preview of every name, then all of them in one undoable step. */
+final class GiveNames
+{
+    public const PRESETS = ['{setup}-{take:2} {device}', '{device}_{setup}_{take:2}', '{day}_{setup}-{take:2}_{device}', '{original}'];
+
+    public const LIMIT = 2000;
+
+    /**
+     * @param  'clips'|'takes'|'subclips'  $what
+     * @param  list<string>  $ulids  in the order in which they are counted
+     * @return list<array{ulid: string, original: string, was: string, name: string, problems: list<string>}>
+     */
+    public function preview(Production $production, string $what, array $ulids, string $pattern, int $start = 1, int $step = 1): array
+    {
+        $models = $this->models($production, $what, $ulids);
+        $rows = array_map(fn (Clip|Take|Subclip $model): array => $this->fields($model), $models);
+        $names = NamePattern::parse($pattern)->preview($rows, $this->taken($production, $what, $models), $start, $step);
+
+        return array_map(static fn (Clip|Take|Subclip $model, array $one): array => [
+            'ulid' => $model->ulid, 'original' => self::original($model), 'was' => self::was($model), 'name' => $one['name'], 'problems' => $one['problems'],
+        ], $models, $names);
+    }
+
+    /**
+     * @param  'clips'|'takes'|'subclips'  $what
+     * @param  list<string>  $ulids
+     * @return int how many have another name now
+     *
+     * @throws Problem if any of the names cannot be
+     */
+    public function __invoke(Production $production, User $user, string $what, array $ulids, string $pattern, int $start = 1, int $step = 1): int
+    {
+        $changed = DB::transaction(function () use ($production, $user, $what, $ulids, $pattern, $start, $step): int {
+            $names = $this->preview($production, $what, $ulids, $pattern, $start, $step);
+            $bad = array_values(array_filter($names, static fn (array $one): bool => $one['problems'] !== []));
+            if ($bad !== []) {
+                throw Problem::refused('names.problems', sprintf('%d of %d names cannot be given: %s, %s.', count($bad), count($names), $bad[0]['original'], $bad[0]['problems'][0]), 'Change the pattern, or take those out of the selection.');
+            }
+            $log = new ChangeLog();
+            $changed = 0;
+            foreach ($this->models($production, $what, $ulids) as $at => $model) {
+                $name = $names[$at]['name'];
+                // A clip that has its file's name again has no other.
+                $model instanceof Clip ? $model->label = $name === $model->name ? null : $name : $model->name = $name;
+                $changed += (int) $model->isDirty();
+                $log->save($model);
+            }
+            $log->finish($production, $user, sprintf('Name %d %s', $changed, $changed === 1 ? rtrim($what, 's') : $what));
+
+            return $changed;
+        });
+        Live::tell($production->id, 'takes');
+
+        return $changed;
+    }
+
+    /**
+     * @param  list<string>  $ulids
+     * @return list<Clip|Take|Subclip>
+     */
+    private function models(Production $production, string $what, array $ulids): array
+    {
+        /** @var Collection<int, Clip|Take|Subclip> $models */
+        $models = match ($what) {
+            'clips' => Clip::query()->with(['take', 'device', 'card', 'day'])->where('production_id', $production->id)->whereIn('ulid', $ulids)->get(),
+            'takes' => Take::query()->with('day')->where('production_id', $production->id)->whereIn('ulid', $ulids)->get(),
+            'subclips' => Subclip::query()->with(['clip.take', 'clip.device', 'clip.card', 'clip.day'])->whereHas('clip', static fn ($clip) => $clip->where('production_id', $production->id))->whereIn('ulid', $ulids)->get(),
+            default => throw new \LogicException("Nothing is called $what"),
+        };
+        $byUlid = $models->keyBy('ulid');
+
+        return array_map(static fn (string $ulid): Clip|Take|Subclip => $byUlid[$ulid] ?? throw Problem::missing('One of those', 'Load the page again.'), array_values(array_unique($ulids)));
+    }
+
+    /** @return array<string, string|int|null> */
+    private function fields(Clip|Take|Subclip $model): array
+    {
+        $clip = $model instanceof Clip ? $model : ($model instanceof Subclip ? $model->clip : null);
+        $take = $model instanceof Take ? $model : $clip?->take;
+        $day = $model instanceof Take ? $model->day : $clip?->day;
+
+        return [
+            'scene' => $take?->scene, 'setup' => $take?->setup, 'take' => $take === null ? null : $take->take.$take->part, 'device' => $clip?->device?->letter, 'roll' => $clip?->card?->roll,
+            'day' => $day?->number, 'date' => $day?->date->format('Y-m-d'), 'description' => $take?->description, 'size' => $take?->size,
+            'status' => $take === null || $take->status === 'none' ? '' : $take->status, 'original' => self::original($model),
+        ];
+    }
+
+    private static function original(Clip|Take|Subclip $model): string
+    {
+        return $model instanceof Take ? str_replace('/', '-', $model->label()) : $model->name;
+    }
+
+    private static function was(Clip|Take|Subclip $model): string
+    {
+        return $model instanceof Clip ? $model->title() : $model->name;
+    }
+
+    /**
+     * Names in use beside the selection: of the same devices' clips on the same days, of the day's takes, of the same clip.
+     *
+     * @param  list<Clip|Take|Subclip>  $models
+     * @return list<string>
+     */
+    private function taken(Production $production, string $what, array $models): array
+    {
+        $ids = array_map(static fn (Clip|Take|Subclip $model): int => $model->id, $models);
+
+        return match ($what) {
+            'clips' => Clip::query()->where('production_id', $production->id)->whereNotIn('id', $ids)->whereIn('shoot_day_id', array_unique(array_map(static fn ($clip): int => $clip->shoot_day_id, $models)))->selectRaw('COALESCE(label, name) AS title')->pluck('title')->all(),
+            'takes' => Take::query()->where('production_id', $production->id)->whereNotIn('id', $ids)->where('name', '!=', '')->pluck('name')->all(),
+            default => Subclip::query()->whereIn('clip_id', array_unique(array_map(static fn ($subclip): int => $subclip->clip_id, $models)))->whereNotIn('id', $ids)->pluck('name')->all(),
+        };
+    }
+}

@@ -1,0 +1,95 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Domain\Log\Notes;
+
+use App\Domain\Tasks\StartTask;
+use App\Models\NoteFile;
+use App\Models\ShootDay;
+use App\Models\Task;
+use App\Models\User;
+use App\Support\Problem;
+use Cartella\Core\Log\NoteColumns;
+use Illuminate\Support\Facades\DB;
+use Illuminate\Support\Facades\File;
+use Illuminate\Support\Str;
+
+/** Takes in a file of notes, guesses what its columns are, and starts its preview and its applying. */
+final class BringNotes
+{
+    public const SHOWN_ROWS = 25;
+
+    public function __construct(private readonly StartTask $start)
+    {
+    }
+
+    /**
+     * @param  string  $path  the file as it was sent
+     *
+     * @throws Problem if it is no table
+     */
+    public function __invoke(ShootDay $day, User $user, string $path, string $name): NoteFile
+    {
+        $head = NoteTable::open($path)->head(max(self::SHOWN_ROWS, NoteColumns::LOOK_AT));
+        if (array_filter(array_merge(...$head), static fn (string $cell): bool => $cell !== '') === []) {
+            throw Problem::refused('notes.empty', 'The first sheet is empty.', 'Put the notes on the first sheet.');
+        }
+        $guess = NoteColumns::guess($head);
+        $known = $guess['heading'] < 0 ? null : DB::table('note_layouts')->where('production_id', $day->production_id)->where('signature', NoteColumns::signature($head[$guess['heading']]))->value('columns');
+        $stored = 'notes/'.Str::ulid();
+        File::ensureDirectoryExists(config('cartella.var').'/notes');
+        File::copy($path, config('cartella.var').'/'.$stored);
+
+        return NoteFile::query()->create([
+            'production_id' => $day->production_id, 'shoot_day_id' => $day->id, 'user_id' => $user->id, 'name' => mb_substr((string) preg_replace('/[\x00-\x1F\x7F\/\\\\]/', '_', mb_scrub($name)), 0, 190), 'path' => $stored,
+            'layout' => ['heading' => $guess['heading'], 'columns' => $known === null ? $guess['columns'] : json_decode($known, true), 'is_known' => $known !== null],
+        ]);
+    }
+
+    /**
+     * @param  array<int, string>  $columns
+     *
+     * @throws Problem if the columns name no take
+     */
+    public function preview(NoteFile $file, User $user, int $heading, array $columns): Task
+    {
+        if (array_intersect($columns, ['take', 'slate', 'clip', 'time']) === []) {
+            throw Problem::refused('notes.columns', 'No column says which take a row is of.', 'Say which column is the slate, the take, the clip or the time.');
+        }
+        $this->refuseWhileBusy($file);
+        $file->update(['layout' => ['heading' => $heading, 'columns' => $columns, 'is_known' => $file->layout['is_known'] ?? false], 'report' => null]);
+
+        return ($this->start)($file->production, $user, 'notes', "Read $file->name", ['note' => $file->id, 'apply' => false]);
+    }
+
+    /** @throws Problem if it has not been looked at, or came in already */
+    public function apply(NoteFile $file, User $user): Task
+    {
+        if ($file->report === null || $file->applied_at !== null) {
+            throw Problem::refused('notes.state', $file->applied_at === null ? 'Nobody has looked at these notes yet.' : 'These notes are in the log already.', $file->applied_at === null ? 'Look at what they change first.' : 'Take the step back with Ctrl Z, then bring them again.');
+        }
+        $this->refuseWhileBusy($file);
+        $head = NoteTable::open(config('cartella.var').'/'.$file->path)->head($file->layout['heading'] + 1);
+        if ($file->layout['heading'] >= 0 && isset($head[$file->layout['heading']])) {
+            DB::table('note_layouts')->updateOrInsert(
+                ['production_id' => $file->production_id, 'signature' => NoteColumns::signature($head[$file->layout['heading']])],
+                ['columns' => json_encode((object) $file->layout['columns'], JSON_THROW_ON_ERROR), 'updated_at' => now()],
+            );
+        }
+
+        return ($this->start)($file->production, $user, 'notes', "Bring in $file->name", ['note' => $file->id, 'apply' => true]);
+    }
+
+    public static function taskOf(NoteFile $file): ?Task
+    {
+        return Task::query()->where('production_id', $file->production_id)->where('kind', 'notes')->where('subject->note', $file->id)->latest('id')->first();
+    }
+
+    private function refuseWhileBusy(NoteFile $file): void
+    {
+        if (self::taskOf($file)?->isOver() === false) {
+            throw Problem::refused('notes.busy', "$file->name is being read.", 'Wait until it is done, or stop it.');
+        }
+    }
+}

@@ -1,0 +1,165 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Domain\Log\Notes;
+
+use App\Support\Problem;
+use OpenSpout\Common\Entity\Cell;
+use OpenSpout\Common\Exception\SpoutException;
+use OpenSpout\Reader\Common\Creator\ReaderEntityFactory;
+use OpenSpout\Reader\ReaderInterface;
+
+/**
+ * A foreign table as rows of text: CSV, TSV or XLSX, streamed, so that its length costs no memory.
+ *
+ * Text that is not UTF-8 is read as UTF-16 where it says so, else as Windows-1252. Dates come as `2026-10-05`, times of
+ * day as `10:42:17`.
+ */
+final class NoteTable
+{
+    private const UNPACKED_LIMIT = 1_000_000_000;
+
+    private const PARTS_LIMIT = 2_000;
+
+    private const COLUMN_LIMIT = 100;
+
+    private const CELL_LIMIT = 5_000;
+
+    private function __construct(private readonly string $path, private readonly bool $isWorkbook)
+    {
+    }
+
+    /** @throws Problem if the file is neither a table of text nor a workbook, or unpacks to too much */
+    public static function open(string $path): self
+    {
+        $head = (string) file_get_contents($path, length: 4096);
+        if (str_starts_with($head, "PK\x03\x04")) {
+            self::checkWorkbook($path);
+
+            return new self($path, true);
+        }
+        if ($head === '' || (str_contains($head, "\0") && ! preg_match('/\A(?:\xFF\xFE|\xFE\xFF)/', $head))) {
+            throw Problem::refused('notes.kind', $head === '' ? 'The file is empty.' : 'That is no table.', 'Bring CSV, TSV or XLSX.');
+        }
+
+        return new self($path, false);
+    }
+
+    /**
+     * @return \Generator<int, list<string>> rows by their number from 1, empty ones too
+     *
+     * @throws Problem if the file cannot be read on
+     */
+    public function rows(): \Generator
+    {
+        $reader = $this->reader();
+        try {
+            $reader->open($this->path);
+            foreach ($reader->getSheetIterator() as $sheet) {
+                $number = 0;
+                foreach ($sheet->getRowIterator() as $row) {
+                    yield ++$number => array_map(self::text(...), array_slice($row->getCells(), 0, self::COLUMN_LIMIT));
+                }
+                break; // notes stand on the first sheet
+            }
+        } catch (SpoutException $trouble) {
+            throw Problem::refused('notes.broken', 'The file cannot be read as a table.', 'Save it again as XLSX or CSV.', ['cause' => mb_scrub($trouble->getMessage())]);
+        } finally {
+            $reader->close();
+        }
+    }
+
+    /** @return list<list<string>> the first rows */
+    public function head(int $count): array
+    {
+        $rows = [];
+        foreach ($this->rows() as $number => $row) {
+            if ($number > $count) {
+                break;
+            }
+            $rows[] = $row;
+        }
+
+        return $rows;
+    }
+
+    private function reader(): ReaderInterface
+    {
+        if ($this->isWorkbook) {
+            $reader = ReaderEntityFactory::createXLSXReader();
+            $reader->setShouldFormatDates(false);
+            $reader->setShouldPreserveEmptyRows(true);
+
+            return $reader;
+        }
+        $sample = (string) file_get_contents($this->path, length: 262_144);
+        $encoding = match (true) {
+            str_starts_with($sample, "\xFF\xFE") => 'UTF-16LE',
+            str_starts_with($sample, "\xFE\xFF") => 'UTF-16BE',
+            // The sample may end within a letter.
+            mb_check_encoding(mb_strcut($sample, 0, max(0, strlen($sample) - 4), 'UTF-8'), 'UTF-8') => 'UTF-8',
+            default => 'CP1252',
+        };
+        $text = $encoding === 'UTF-8' ? $sample : (string) iconv($encoding, 'UTF-8//IGNORE', $sample);
+        $reader = ReaderEntityFactory::createCSVReader();
+        $reader->setEncoding($encoding);
+        $reader->setFieldDelimiter(self::delimiter($text));
+        $reader->setShouldPreserveEmptyRows(true);
+
+        return $reader;
+    }
+
+    /** The one that cuts most of the first lines into the same number of cells, two or more. */
+    private static function delimiter(string $text): string
+    {
+        $lines = array_slice(array_filter(explode("\n", $text), static fn (string $line): bool => trim($line) !== ''), 0, 30);
+        $best = [',', 0];
+        foreach ([',', ';', "\t", '|'] as $delimiter) {
+            $cells = array_count_values(array_filter(array_map(static fn (string $line): int => count(str_getcsv($line, $delimiter, '"', '')), $lines), static fn (int $count): bool => $count > 1));
+            $fit = 0;
+            foreach ($cells as $count => $times) {
+                $fit = max($fit, $times * min(20, $count));
+            }
+            if ($fit > $best[1]) {
+                $best = [$delimiter, $fit];
+            }
+        }
+
+        return $best[0];
+    }
+
+    private static function text(Cell $cell): string
+    {
+        $value = $cell->getValue();
+        $text = match (true) {
+            $value instanceof \DateTimeInterface => (int) $value->format('Y') < 1905 ? $value->format('H:i:s') : $value->format($value->format('His') === '000000' ? 'Y-m-d' : 'Y-m-d H:i:s'),
+            is_bool($value) => $value ? 'yes' : 'no',
+            is_float($value) => rtrim(rtrim(sprintf('%.6F', $value), '0'), '.'),
+            default => (string) $value,
+        };
+
+        return mb_substr(mb_scrub(trim($text)), 0, self::CELL_LIMIT);
+    }
+
+    private static function checkWorkbook(string $path): void
+    {
+        $zip = new \ZipArchive();
+        if ($zip->open($path, \ZipArchive::RDONLY) !== true || $zip->locateName('xl/workbook.xml') === false) {
+            throw Problem::refused('notes.kind', 'That is no workbook.', 'Bring CSV, TSV or XLSX.');
+        }
+        $size = 0;
+        for ($part = 0; $part < $zip->numFiles; $part++) {
+            $size += (int) ($zip->statIndex($part)['size'] ?? 0);
+            // A workbook has no need of its own entities, and those of others may open files.
+            if (str_ends_with((string) $zip->getNameIndex($part), '.xml') && stripos((string) $zip->getFromIndex($part, 4096), '<!DOCTYPE') !== false) {
+                throw Problem::refused('notes.hostile', 'The workbook declares XML entities.', 'Save it again from a spreadsheet, or as CSV.');
+            }
+        }
+        $parts = $zip->numFiles;
+        $zip->close();
+        if ($size > self::UNPACKED_LIMIT || $parts > self::PARTS_LIMIT) {
+            throw Problem::refused('notes.large', 'The workbook unpacks to more than a gigabyte.', 'Save the one sheet as CSV.');
+        }
+    }
+}
