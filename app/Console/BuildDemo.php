@@ -6,6 +6,7 @@ namespace App\Console;
 
 use App\Domain\Bins\EditBins;
 use App\Domain\Cards\OffloadCard;
+use App\Domain\Log\BringScript;
 use App\Domain\Log\EditTake;
 use App\Domain\Log\ReadSlates;
 use App\Domain\Log\SetSlate;
@@ -43,7 +44,7 @@ final class BuildDemo extends Command
 
     private const DAY_2 = ['A003', 'B003', 'C001', 'S002'];
 
-    public function handle(OffloadCard $offload, ReadSlates $read, StartTask $start, SetSlate $slate, EditTake $edit, BuildReel $reel, EditBins $bins, AddNote $note): int
+    public function handle(OffloadCard $offload, ReadSlates $read, StartTask $start, SetSlate $slate, EditTake $edit, BuildReel $reel, EditBins $bins, AddNote $note, BringScript $script): int
     {
         $mark = config('cartella.var').'/demo-built';
         $begun = config('cartella.var').'/demo-begun';
@@ -77,6 +78,7 @@ final class BuildDemo extends Command
         $start($production, $assistant, 'lineup', 'Line up day 1', ['day' => $days[1]->id, 'ways' => 'sound,timecode']);
         $this->await($production, 'lining up');
         $this->log($days[1], $assistant, $edit);
+        $script($production, $assistant, (string) file_get_contents(dirname((string) config('cartella.card_library')).'/notes/low-water.fountain'), 'low-water.fountain');
         $this->screen($days[1], $people, $reel, $note);
         $bin = $bins->make($production, $assistant, 'Wheel and sluice details', null);
         $bins->move($production, $assistant, Clip::query()->where('shoot_day_id', $days[1]->id)->whereIn('name', ['A001C006', 'A001C007', 'sluice gate creak'])->get(), $bin, null);

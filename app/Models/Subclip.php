@@ -6,6 +6,7 @@ namespace App\Models;
 
 use App\Models\Concerns\HasUlid;
 use Illuminate\Database\Eloquent\Model;
+use Illuminate\Database\Eloquent\Relations\BelongsTo;
 
 /** A named range of a clip; a reference, never a copy. Ticks from the clip's first frame, out exclusive. */
 class Subclip extends Model
@@ -13,4 +14,10 @@ class Subclip extends Model
     use HasUlid;
 
     protected $guarded = [];
+
+    /** @return BelongsTo<Clip, $this> */
+    public function clip(): BelongsTo
+    {
+        return $this->belongsTo(Clip::class);
+    }
 }

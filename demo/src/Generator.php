@@ -7,7 +7,7 @@ namespace Cartella\Demo;
 /**
  * Makes the cards of Low Water from the scenario, and the truth beside them: every clip's place, slate, clap and words.
  *
- * Deterministic from {@see Scenario::SEED}. Cards land in `cards/<volume>/`, the truth in `truth.json`; times in the
+ * Deterministic from {@see Scenario::SEED}. Cards land in `cards/<volume>/`, notes and script in `notes/`, the truth in `truth.json`; times in the
  * truth are samples at 48 kHz on the recorder's clock.
  */
 final class Generator
@@ -41,6 +41,7 @@ final class Generator
         $this->clean($this->folder);
         $work = $this->folder.'/making';
         mkdir($work, 0777, true);
+        NotesStage::write($this->folder.'/notes');
         $this->pictures = new PictureStage($work);
         $this->sounds = new SoundStage($work);
         $this->programs = new Programs(2);

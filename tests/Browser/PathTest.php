@@ -74,6 +74,8 @@ final class PathTest extends BrowserTestCase
         $this->press('3');
         $this->see('button', 'Read slates');
         $this->press('s');
+        $this->see('.ant-modal td', '21-T01');
+        $this->press(WebDriverKeys::ENTER);
         $this->see('.row.take', '21-T01');
         $this->press(WebDriverKeys::HOME);
         $this->click('.row.take', '21-T01');
@@ -87,7 +89,7 @@ final class PathTest extends BrowserTestCase
         $this->click('.row.take', '21-T01');
         $this->press('c');
         $this->see('.row.take .circled');
-        $this->press('n', ...mb_str_split('Wind on boom 2'));
+        $this->press('v', ...mb_str_split('Wind on boom 2'));
         $this->press(WebDriverKeys::CONTROL.WebDriverKeys::ENTER.WebDriverKeys::CONTROL);
         $this->see('.row.take .what', '✎');
         $this->open($this->js('return location.pathname'));

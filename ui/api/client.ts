@@ -24,8 +24,8 @@ async function send<T>(method: Method, path: string, body?: unknown, signal?: Ab
     response = await fetch('/api/' + path, {
       method,
       signal,
-      headers: { Accept: 'application/json', 'X-XSRF-TOKEN': token(), ...(body === undefined ? {} : { 'Content-Type': 'application/json' }) },
-      body: body === undefined ? undefined : JSON.stringify(body),
+      headers: { Accept: 'application/json', 'X-XSRF-TOKEN': token(), ...(body === undefined || body instanceof FormData ? {} : { 'Content-Type': 'application/json' }) },
+      body: body === undefined ? undefined : body instanceof FormData ? body : JSON.stringify(body),
     })
   } catch (cause) {
     if (signal?.aborted) throw cause
@@ -44,6 +44,13 @@ export const api = {
   post: <T>(path: string, body: unknown = {}) => send<T>('POST', path, body),
   put: <T>(path: string, body: unknown) => send<T>('PUT', path, body),
   patch: <T>(path: string, body: unknown) => send<T>('PATCH', path, body),
+  /** One file, with what is said of it. */
+  send: <T>(path: string, file: File, facts: Record<string, string> = {}) => {
+    const form = new FormData()
+    form.set('file', file)
+    for (const [key, value] of Object.entries(facts)) form.set(key, value)
+    return send<T>('POST', path, form)
+  },
   delete: <T>(path: string, body?: unknown) => send<T>('DELETE', path, body),
 }
 

@@ -2,7 +2,16 @@ import { onScopeDispose, watch, type MaybeRefOrGetter, toValue } from 'vue'
 import { api } from './client'
 import { makeStale } from './queries'
 
-interface Event { id: number; topic: string }
+interface Event { id: number; topic: string; facts: Record<string, unknown> }
+
+const listeners = new Map<string, Set<(facts: Record<string, unknown>) => void>>()
+
+/** Hears one topic as it comes, for as long as its owner is on screen. */
+export function onLive(topic: string, hear: (facts: Record<string, unknown>) => void): void {
+  const all = listeners.get(topic) ?? new Set()
+  listeners.set(topic, all.add(hear))
+  onScopeDispose(() => all.delete(hear))
+}
 
 /** Hears what changes in a production, by server-sent events and, where those do not come through, by asking every 2 s. */
 export function useLive(production: MaybeRefOrGetter<string>): void {
@@ -27,6 +36,7 @@ function listen(production: string): () => void {
   let flush: number | undefined
   const hear = (event: Event) => {
     last = Math.max(last, event.id)
+    listeners.get(event.topic)?.forEach((listener) => listener(event.facts))
     pending.add(event.topic)
     // Progress comes in bursts; one fetch answers them all.
     flush ??= window.setTimeout(() => {

@@ -22,6 +22,7 @@ const STALE: Record<string, RegExp> = {
   reels: /reels|sheet/,
   notes: /reels/,
   handoffs: /handoffs|sheet/,
+  patterns: /patterns|log\/read|cards/,
   clips: /clips|cards|bins|log|tabs|reels/,
 }
 

@@ -72,17 +72,37 @@ export interface CardsAnswer { volumes: Volume[]; cards: Card[]; stores: Store[]
 
 export type TakeStatus = 'none' | 'circled' | 'hold' | 'ng'
 export interface LogClip {
-  ulid: string; kind: 'picture' | 'sound' | 'other'; name: string; device: string | null; slate_from: string | null; duration_ticks: number | null
+  ulid: string; kind: 'picture' | 'sound' | 'other'; name: string; file: string; device: string | null; slate_from: string | null; duration_ticks: number | null
   start_ticks: number | null; placed_ticks: number | null; way: string | null; sure: boolean; stray: string | null; is_wild: boolean; is_false_start: boolean
   problems: string[]; ready: boolean
 }
+export type Said = string | boolean
+export interface Dispute { field: string; now: Said; by: string | null; at: number | null; said: { source: string; place: string; value: Said; at: number }[] }
 export interface Take {
-  ulid: string; scene: string; setup: string; take: number; description: string; size: string; status: TakeStatus; notes: string; keywords: string
-  is_mos: boolean; is_tail_slate: boolean; is_wild: boolean; is_guide_only: boolean; absent_devices: string[]; missed: string[]
-  claims: { from: string; where: string; setup: string; take: number }[]; clips: LogClip[]; sync: string
+  ulid: string; scene: string; setup: string; take: number; part: string; name: string; description: string; size: string; width: number; status: TakeStatus; notes: string; keywords: string
+  is_mos: boolean; is_tail_slate: boolean; is_wild: boolean; is_guide_only: boolean; is_pickup: boolean; is_false_start: boolean; absent_devices: string[]; missed: string[]
+  claims: { from: string; where: string; setup: string; take: number; part: string }[]; disputes: Dispute[]; screening: string; clips: LogClip[]; sync: string
 }
 export interface TakeStep { at: string; by: string; label: string; undone: boolean; fields: { field: string; from: string; to: string }[] }
-export interface SlateSheet { takes: Take[]; unslated: LogClip[]; scenes: Record<string, string> }
+export interface SheetScene { heading: string; characters: string[]; pages: string | null; in_script: boolean; setups: number; takes: number; circled: number; running_ticks: number; days: number }
+export interface SlateSheet { takes: Take[]; unslated: LogClip[]; scenes: Record<string, SheetScene> }
+export interface Column { key: string; width: number; shown: boolean }
+export interface Understood {
+  pieces: { is: 'slate' | 'size' | 'status' | 'mark' | 'keyword' | 'note' | 'happens'; says: string }[]; problems: string[]; hints: string[]; slate: string | null
+  does: 'nothing' | 'joins' | 'joins-new' | 'makes' | 'edits'
+}
+export interface ReadSlate { clip: string; name: string; device: string | null; slate: string | null; from: 'ixml' | 'name' | null; pattern: string | null; has: string | null; is_new: boolean }
+export interface GivenName { ulid: string; original: string; was: string; name: string; problems: string[] }
+export type Verdict = 'new' | 'same' | 'different' | 'unmatched'
+export interface NoteSample { row: number; slate: string; take: string | null; why: string; fields: { field: string; was: Said; said: Said; taken: boolean }[] }
+export interface NoteReport {
+  rows: number; made: number; joined: number; counts: Record<Verdict, number>; samples: Record<Verdict, NoteSample[]>; fault_count: number
+  faults: { row: number; column: string; what: string; why: string }[]
+}
+export interface NoteFile {
+  ulid: string; name: string; heading: number; columns: Record<string, string>; is_known: boolean; rows: string[][]; report: NoteReport | null; applied: boolean; task: Task | null; targets: string[]
+}
+export interface ScriptReport { scenes: number; new: string[]; gone: string[]; changed: string[]; pages: string }
 
 export interface Placed {
   clip: string; name: string; device: string; kind: 'picture' | 'sound'; duration_ticks: number; own_ticks: number | null; take: string | null; take_ulid: string | null
@@ -97,8 +117,8 @@ export interface Lineup {
 export interface BinEntry { key: string; name: string; note: string; clips: number; parent?: string | null }
 export interface BinTree { scenes: BinEntry[]; imports: BinEntry[]; own: BinEntry[] }
 export interface BinClip {
-  ulid: string; name: string; kind: string; import_kind: string | null; device: string | null; duration_ticks: number | null; start_ticks: number | null
-  take: { ulid: string; setup: string; take: number; status: TakeStatus; description: string; size: string } | null; ready: boolean
+  ulid: string; name: string; file: string; kind: string; import_kind: string | null; device: string | null; duration_ticks: number | null; start_ticks: number | null
+  take: { ulid: string; setup: string; take: number; part: string; status: TakeStatus; description: string; size: string } | null; ready: boolean
 }
 export interface BinPage { total: number; from: number; clips: BinClip[] }
 
@@ -107,10 +127,10 @@ export interface PlayableClip {
   ulid: string; kind: string; rate: Rate; frames: number | null; start_ticks: number | null; duration_ticks: number | null; synced: boolean; media_version: string; has_sound: boolean
 }
 export interface ClipSheet extends PlayableClip {
-  name: string; import_kind: string | null; device: string | null; roll: string | null; path: string; parts: string[]; sidecars: string[]; day: string; start_timecode: string | null; corrected_timecode: string | null; placed_ticks: number | null
+  name: string; file: string; import_kind: string | null; device: string | null; roll: string | null; path: string; parts: string[]; sidecars: string[]; day: string; start_timecode: string | null; corrected_timecode: string | null; placed_ticks: number | null
   sample_rate: number | null; channels: { index: number; name: string; function: string | null }[]; width: number | null; height: number | null; recorded_at: string | null
   problems: string[]; ready: boolean
-  take: { ulid: string; setup: string; take: number; status: TakeStatus; description: string } | null
+  take: { ulid: string; setup: string; take: number; part: string; status: TakeStatus; description: string } | null
   marks: { in_ticks: number | null; out_ticks: number | null }
   subclips: { ulid: string; name: string; in_ticks: number; out_ticks: number }[]
 }
@@ -134,6 +154,6 @@ export interface Handoff {
   made_by: string | null; made_at: string | null; delivered_at: string | null; answered_by: string | null; answered_at: string | null; query: string | null
 }
 export interface SearchAnswer {
-  takes: { ulid: string; setup: string; take: number; description: string; status: TakeStatus; day: string; number: number }[]
-  clips: { ulid: string; name: string; kind: string; letter: string | null; day: string; number: number }[]
+  takes: { ulid: string; setup: string; take: number; part: string; description: string; status: TakeStatus; day: string; number: number }[]
+  clips: { ulid: string; name: string; label: string | null; kind: string; letter: string | null; day: string; number: number }[]
 }

@@ -86,6 +86,8 @@ useEventListener(window, 'keyup', (event) => { if (event.key === 'k' || event.ke
 
 useShortcuts('Player', [
   { keys: [' '], what: 'Play, stop', run: () => void frames.toggle() },
+  { keys: ['Ctrl+ '], what: 'Play, stop, while typing', whileTyping: true, run: () => void frames.toggle() },
+  { keys: ['Ctrl+ArrowLeft', 'Ctrl+ArrowRight'], what: 'A second back, a second on, while typing', whileTyping: true, run: (event) => step(event.key === 'ArrowLeft' ? -props.clip.rate.nominal : props.clip.rate.nominal) },
   { keys: ['j'], what: 'Back; again for 2x, 4x, 8x', run: () => shuttle(-1) },
   { keys: ['k'], what: 'Stop; held with J or L creeps', run: () => { creeping = true; frames.stand() } },
   { keys: ['l'], what: 'Forward; again for 2x, 4x, 8x', run: () => shuttle(1) },

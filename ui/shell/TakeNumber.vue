@@ -1,12 +1,12 @@
 <script setup lang="ts">
 import type { TakeStatus } from '@/api/types'
 
-defineProps<{ take: number; status: TakeStatus; dark?: boolean }>()
+defineProps<{ take: number; part?: string; status: TakeStatus; dark?: boolean }>()
 </script>
 
 <template>
   <span class="take mono" :class="[status, { dark }]">
-    <span>{{ take }}</span>
+    <span>{{ take }}{{ part }}</span>
     <svg v-if="status === 'circled' || status === 'hold'" viewBox="0 0 36 28" aria-hidden="true">
       <path d="M7 15C5 7 13 3 20 3.5c8 .4 12.500 5 12 11C31.500 21 25 25 17 24.500 9 24 4 20 5.500 13 6.500 9 10 6 15 5" />
     </svg>

@@ -12,6 +12,10 @@ const share = computed(() => (props.task.total_bytes > 0 ? props.task.done_bytes
 /** Copied and not verified yet: the lighter part behind the dark one. */
 const ahead = computed(() => (props.task.total_bytes > 0 ? Math.min(1, props.task.copied_bytes / props.task.total_bytes) : 0))
 const rest = computed(() => (props.task.bytes_per_second > 0 ? left((props.task.total_bytes - Math.max(props.task.done_bytes, props.task.copied_bytes)) / props.task.bytes_per_second) : ''))
+const unit = computed(() => {
+  const word = ({ offload: 'file', verify: 'file', notes: 'row' } as Record<string, string>)[props.task.kind] ?? 'clip'
+  return props.task.total === 1 ? word : word + 's'
+})
 </script>
 
 <template>
@@ -20,7 +24,7 @@ const rest = computed(() => (props.task.bytes_per_second > 0 ? left((props.task.
     <div class="facts">
       <span v-if="task.state === 'waiting'">waiting for a worker</span>
       <template v-else>
-        <span><b class="mono">{{ task.done }}</b> of {{ task.total }} {{ task.kind === 'offload' || task.kind === 'verify' ? (task.total === 1 ? 'file' : 'files') : (task.total === 1 ? 'clip' : 'clips') }}</span>
+        <span><b class="mono">{{ task.done }}</b><template v-if="task.total > 0"> of {{ task.total }}</template> {{ unit }}</span>
         <span v-if="task.total_bytes > 0" class="mono">{{ bytes(task.done_bytes) }} of {{ bytes(task.total_bytes) }}</span>
         <span v-if="task.bytes_per_second > 0" class="mono">{{ bytes(task.bytes_per_second) }}/s</span>
         <b v-if="rest" class="mono">{{ rest }} left</b>

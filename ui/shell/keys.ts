@@ -7,6 +7,8 @@ export interface Shortcut {
   run: (event: KeyboardEvent) => void
   /** Also while somebody types. */
   whileTyping?: boolean
+  /** Stands on the card only; the browser's own event does it. */
+  leaveToBrowser?: boolean
 }
 
 interface Group { title: string; shortcuts: Shortcut[] }
@@ -47,7 +49,7 @@ function listen(event: KeyboardEvent): void {
   const name = pressed(event)
   for (const group of groups) {
     for (const shortcut of group.shortcuts) {
-      if (shortcut.keys.includes(name) && (!typing || shortcut.whileTyping)) {
+      if (shortcut.keys.includes(name) && shortcut.leaveToBrowser !== true && (!typing || shortcut.whileTyping)) {
         // Enter and Space belong to a button that has the focus, unless it stands for a row that the page acts on.
         if ((name === 'Enter' || name === ' ') && (event.target as HTMLElement).closest('button:not([data-row]), a, [role=button]') !== null) return
         event.preventDefault()

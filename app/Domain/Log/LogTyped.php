@@ -20,10 +20,14 @@ final class LogTyped
     {
     }
 
-    /** What a line means for a row, before anything is written. */
-    public function understand(ShootDay $day, string $text, Take|Clip|null $row): LogLine
+    /**
+     * What a line means for a row, before anything is written.
+     *
+     * @param  Take|null  $last  logged just before, from which a clip without a slate goes on
+     */
+    public function understand(ShootDay $day, string $text, Take|Clip|null $row, ?Take $last = null): LogLine
     {
-        return LogLine::parse($text, $day->production->slate_style, $row instanceof Take ? $row->slate() : null);
+        return LogLine::parse($text, $day->production->slate_style, ($row instanceof Take ? $row : $last)?->slate());
     }
 
     /**
@@ -31,10 +35,10 @@ final class LogTyped
      *
      * @throws Problem where the line says no slate, or one that cannot be
      */
-    public function __invoke(ShootDay $day, User $user, string $text, Take|Clip|null $row): array
+    public function __invoke(ShootDay $day, User $user, string $text, Take|Clip|null $row, ?Take $last = null): array
     {
-        $line = $this->understand($day, $text, $row);
-        if ($line->problems !== [] || $line->slate === null) {
+        $line = $this->understand($day, $text, $row, $last);
+        if ($line->problems !== [] || $line->slate === null || (! $line->namesSlate && ! $row instanceof Take)) {
             throw Problem::refused('line.slate', $line->problems[0] ?? 'The line names no slate.', 'Begin with setup and take, such as 3A/4.');
         }
         $answer = DB::transaction(function () use ($day, $user, $line, $row): array {

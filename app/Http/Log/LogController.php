@@ -83,13 +83,14 @@ final class LogController extends Controller
     {
         $text = (string) $request->query('text', '');
         $row = self::row($day, (string) $request->query('row', ''));
-        $line = $log->understand($day, $text, $row);
+        $last = self::row($day, (string) $request->query('last', ''));
+        $line = $log->understand($day, $text, $row, $last instanceof Take ? $last : null);
         $there = $line->slate === null ? null : Take::query()->where('shoot_day_id', $day->id)->where('setup', $line->slate->setup)->where('take', $line->slate->take)->where('part', $line->slate->part)->first();
 
         return new JsonResponse([
             'pieces' => $line->pieces, 'problems' => $line->problems, 'hints' => $line->hints, 'slate' => $line->slate?->label(),
             'does' => match (true) {
-                $line->slate === null => 'nothing',
+                $line->slate === null || ($row === null && ! $line->namesSlate) || ($row instanceof Clip && ! $line->namesSlate) => 'nothing',
                 $row instanceof Clip => $there === null ? 'joins-new' : 'joins',
                 default => $there === null ? 'makes' : 'edits',
             },
@@ -98,8 +99,9 @@ final class LogController extends Controller
 
     public function type(Request $request, Production $production, ShootDay $day, LogTyped $log): JsonResponse
     {
-        $input = $request->validate(['text' => ['required', 'string', 'max:500'], 'row' => ['present', 'nullable', 'string', 'size:26']]);
-        $answer = $log($day, self::who($request), $input['text'], self::row($day, $input['row'] ?? ''));
+        $input = $request->validate(['text' => ['required', 'string', 'max:500'], 'row' => ['present', 'nullable', 'string', 'size:26'], 'last' => ['sometimes', 'nullable', 'string', 'size:26']]);
+        $last = self::row($day, $input['last'] ?? '');
+        $answer = $log($day, self::who($request), $input['text'], self::row($day, $input['row'] ?? ''), $last instanceof Take ? $last : null);
 
         return new JsonResponse(['take' => $answer['take']->ulid, 'slate' => $answer['take']->label(), 'made' => $answer['made']]);
     }

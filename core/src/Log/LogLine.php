@@ -11,7 +11,8 @@ use Cartella\Core\Slate\SlateStyle;
 /**
  * One typed line of the log, `3A/4 wide, Mara turns, circled`, and what it means.
  *
- * First the slate: `3A/4`, `/4` for another take of the row's setup, `+` for its next take, or nothing for the row's own.
+ * First the slate: `3A/4`, `/4` for another take of the row's setup, `+` for its next take, `=` for the same one, or
+ * nothing for the row's own.
  * Then pieces between commas: a shot size, a mark, `#keyword`, `note: text`; what is none of these is what happens.
  */
 final readonly class LogLine
@@ -35,7 +36,7 @@ final readonly class LogLine
     ) {
     }
 
-    /** @param  Slate|null  $row  the slate of the row under the cursor */
+    /** @param  Slate|null  $row  the slate of the row under the cursor, or of the line before where the row has none */
     public static function parse(string $text, SlateStyle $style, ?Slate $row = null): self
     {
         $text = trim(mb_substr(mb_scrub($text), 0, self::LENGTH_LIMIT));
@@ -83,9 +84,12 @@ final readonly class LogLine
     /** @return array{Slate|null, bool, string, string|null} slate, whether the line names it, the rest, what is wrong */
     private static function slate(string $text, SlateStyle $style, ?Slate $row): array
     {
-        if (preg_match('/\A(?:\+|\/\s*(?<take>\d{1,3})(?<part>[a-z]?))(?=[\s,]|\z)\s*,?\s*/', $text, $found) === 1) {
+        if (preg_match('/\A(?:[+=]|\/\s*(?<take>\d{1,3})(?<part>[a-z]?))(?=[\s,]|\z)\s*,?\s*/', $text, $found) === 1) {
             if ($row?->setup === null) {
                 return [null, true, substr($text, strlen($found[0])), 'The row has no setup to go on from; write it, such as 3A/4.'];
+            }
+            if ($text[0] === '=') {
+                return [$row, true, substr($text, strlen($found[0])), null];
             }
             $take = ($found['take'] ?? '') === '' ? ($row->take ?? 0) + 1 : (int) $found['take'];
 

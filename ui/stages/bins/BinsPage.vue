@@ -196,7 +196,7 @@ useShortcuts('Bins', [
             <div v-bind="wrapperProps">
               <div v-for="{ data: one } in list" :key="one.ulid" class="row" role="option" :aria-selected="one.ulid === cursor || chosen.has(one.ulid)" :class="{ on: one.ulid === cursor, also: chosen.has(one.ulid) }" draggable="true" :data-clip="one.ulid" @click="select(one, $event)" @dragstart="drag($event, one)">
                 <span class="thumb"><img v-if="one.ready && (one.kind === 'picture' || one.kind === 'still')" :src="mediaUrl(production.ulid, one.ulid, one.kind === 'still' ? 'thumb-1' : 'thumb-3')" alt="" loading="lazy"><i v-else class="mono">{{ one.kind === 'sound' ? '∿' : '…' }}</i></span>
-                <span class="slate"><template v-if="one.take"><b class="mono">{{ one.take.setup }}</b><TakeNumber :take="one.take.take" :status="one.take.status" /></template></span>
+                <span class="slate"><template v-if="one.take"><b class="mono">{{ one.take.setup }}</b><TakeNumber :take="one.take.take" :part="one.take.part" :status="one.take.status" /></template></span>
                 <DeviceBadge v-if="one.device" :letter="one.device" /><span v-else />
                 <span class="mono name">{{ one.name }}</span>
                 <span class="soft what">{{ one.take?.description }}</span>

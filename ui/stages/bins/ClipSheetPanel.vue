@@ -106,7 +106,7 @@ useShortcuts('Clip sheet', [
         <div class="answers"><button class="go">Correct</button><button type="button" class="plain" @click="stating = false">Leave it</button></div>
       </form>
       <dl>
-        <template v-if="data.take"><dt>Take</dt><dd><a @click="router.push({ name: 'log', params: { production: production.ulid, day: data.day }, query: { take: data.take.ulid } })">{{ data.take.setup }}/{{ data.take.take }} {{ data.take.description }}</a></dd></template>
+        <template v-if="data.take"><dt>Take</dt><dd><a @click="router.push({ name: 'log', params: { production: production.ulid, day: data.day }, query: { take: data.take.ulid } })">{{ data.take.setup }}/{{ data.take.take }}{{ data.take.part }} {{ data.take.description }}</a></dd></template>
         <dt>Roll</dt><dd class="mono">{{ data.roll ?? 'none' }}</dd>
         <dt>Starts</dt><dd class="mono">{{ data.start_timecode ?? 'no timecode' }}<template v-if="data.corrected_timecode"><br><span class="soft">corrected</span> {{ data.corrected_timecode }}</template>
           <button v-if="production.may.work && data.start_ticks !== null && data.device" class="plain small" title="State what this frame reads (T)" @click="startStating">Clock…</button></dd>

@@ -1,178 +1,138 @@
 <script setup lang="ts">
-import { useVirtualList } from '@vueuse/core'
-import { Modal } from 'ant-design-vue'
+import { useDebounceFn, useLocalStorage } from '@vueuse/core'
+import { Dropdown, Modal } from 'ant-design-vue'
 import { computed, nextTick, ref, shallowRef, watch } from 'vue'
 import { useRoute } from 'vue-router'
-import { api, ApiError } from '@/api/client'
-import { makeStale, useAnswer } from '@/api/queries'
-import type { LogClip, SlateSheet, Take, TakeStatus } from '@/api/types'
+import { api } from '@/api/client'
+import { makeStale, queryClient, useAnswer } from '@/api/queries'
+import type { Column, LogClip, SlateSheet, Take, TakeStatus } from '@/api/types'
 import { length } from '@/player/time'
 import AnswerState from '@/shell/AnswerState.vue'
 import { useDesk } from '@/shell/desk'
-import DeviceBadge from '@/shell/DeviceBadge.vue'
 import { useShortcuts } from '@/shell/keys'
-import { attempt, complain, say } from '@/shell/say'
-import TakeNumber from '@/shell/TakeNumber.vue'
-import { holeOf, rowsOf, syncOf, type Row } from './rows'
+import { attempt } from '@/shell/say'
+import { useSession } from '@/shell/session'
+import ClipPictures from './ClipPictures.vue'
+import ColumnsMenu from './ColumnsMenu.vue'
+import LogLine from './LogLine.vue'
+import NamesDialog from './NamesDialog.vue'
+import NotesDialog from './NotesDialog.vue'
+import { ORDERS, rowsOf, type Order } from './rows'
+import ScriptDialog from './ScriptDialog.vue'
+import { columnsOf, kept, runningOf, slateOf, type SheetColumn } from './sheet'
+import SlateGrid from './SlateGrid.vue'
+import SlatesDialog from './SlatesDialog.vue'
 import TakePanel from './TakePanel.vue'
+import { usePresence } from './usePresence'
 import { useTakeEdits } from './useTakeEdits'
 
-const ROW = 31
 const { production, day, base } = useDesk()
+const session = useSession()
 const route = useRoute()
 const { data, isPending, error, refetch } = useAnswer<SlateSheet>(() => production.value.ulid, () => `days/${day.value.ulid}/log`)
 const edits = useTakeEdits(() => production.value.ulid, () => day.value.ulid)
 const mayLog = computed(() => production.value.may.work)
 
-const rows = computed(() => (data.value === undefined ? [] : rowsOf(data.value)))
+const order = useLocalStorage<Order>('log.order', 'slate')
+const view = useLocalStorage<'rows' | 'pictures'>('log.view', 'rows')
+const cursor = ref<string | null>(null)
+const clip = ref<string | null>(null)
+const { others, byRow } = usePresence(() => production.value.ulid, () => day.value.ulid, () => session.user?.ulid, () => cursor.value)
+const rows = computed(() => (data.value === undefined ? [] : rowsOf(data.value, order.value, production.value.devices)))
+const row = computed(() => rows.value.find((one) => one.key === cursor.value))
+const take = computed(() => (row.value?.kind === 'take' ? row.value.take : row.value?.kind === 'clip' ? row.value.take : null))
+const lone = computed(() => (row.value?.kind === 'clip' ? row.value.clip : null))
 const devices = computed(() => {
-  const used = new Set([...(data.value?.takes ?? []).flatMap((take) => take.clips.map((clip) => clip.device)), ...(data.value?.unslated ?? []).map((clip) => clip.device)])
+  const used = new Set([...(data.value?.takes ?? []).flatMap((one) => one.clips.map((other) => other.device)), ...(data.value?.unslated ?? []).map((one) => one.device)])
   return production.value.devices.filter((device) => used.has(device.letter))
 })
-const { list, containerProps, wrapperProps, scrollTo } = useVirtualList(rows, { itemHeight: ROW, overscan: 12 })
-
-const cursor = ref<string | null>(null)
-const at = computed(() => rows.value.findIndex((row) => row.key === cursor.value))
-const row = computed<Row | undefined>(() => rows.value[at.value])
-const editing = shallowRef<{ key: string; field: 'description' | 'size' | 'slate' } | null>(null)
-const draft = ref('')
+const grid = ref<InstanceType<typeof SlateGrid> | null>(null)
 const panel = ref<InstanceType<typeof TakePanel> | null>(null)
-const sheet = ref<HTMLElement | null>(null)
+const line = ref<InstanceType<typeof LogLine> | null>(null)
+const dialog = ref<'slates' | 'notes' | 'names' | 'script' | null>(null)
 
 const summary = computed(() => {
   const takes = data.value?.takes ?? []
-  const ticks = takes.reduce((sum, take) => sum + Math.max(0, ...take.clips.filter((clip) => clip.kind === 'picture').map((clip) => clip.duration_ticks ?? 0)), 0)
-  return `${takes.length} ${takes.length === 1 ? 'take' : 'takes'} · ${takes.filter((take) => take.status === 'circled').length} circled · ${length(ticks)}`
+  return `${takes.length} ${takes.length === 1 ? 'take' : 'takes'} · ${takes.filter((one) => one.status === 'circled').length} circled · ${length(takes.reduce((sum, one) => sum + runningOf(one), 0))}`
 })
+const on = computed(() => (row.value?.kind === 'clip' ? row.value.clip.name : take.value === null ? 'no row' : slateOf(take.value)))
+const example = computed(() => {
+  const one = take.value
+  return one === null ? '3A/4 wide, Mara turns, circled' : [`${one.setup}/${one.take + 1} ${one.size.toLowerCase()}`.trim(), one.description, 'circled'].filter(Boolean).join(', ')
+})
+
+// Columns: kept on the server for this person, so that they are the same at every desk.
+const columnsPath = 'log-columns'
+const { data: keptColumns } = useAnswer<{ columns: Column[] | null }>(() => production.value.ulid, () => columnsPath)
+const columns = computed(() => columnsOf(devices.value, keptColumns.value?.columns ?? null))
+const store = useDebounceFn((now: Column[] | null) => void attempt(() => api.put(`${base.value}/${columnsPath}`, { columns: now })), 500)
+function setColumns(now: SheetColumn[] | null): void {
+  const value = now === null ? null : kept(now)
+  queryClient.setQueryData([production.value.ulid, columnsPath], { columns: value })
+  void store(value)
+}
 
 watch(
   [rows, () => route.query.take, () => route.query.clip],
-  ([now, take, clip], before) => {
-    const asked = now.find((one) => (take !== undefined && one.key === take) || (clip !== undefined && ((one.kind === 'clip' && one.key === clip) || (one.kind === 'take' && one.take.clips.some((other) => other.ulid === clip)))))
-    const isNewAsk = before === undefined || before[1] !== take || before[2] !== clip || (before[0]?.length ?? 0) === 0
-    if (asked !== undefined && isNewAsk) select(asked.key)
+  ([now, asked, askedClip], before) => {
+    const wanted = now.find((one) => (asked !== undefined && one.key === asked) || (askedClip !== undefined && ((one.kind === 'clip' && one.key === askedClip) || (one.kind === 'take' && one.take.clips.some((other) => other.ulid === askedClip)))))
+    const isNewAsk = before === undefined || before[1] !== asked || before[2] !== askedClip || (before[0]?.length ?? 0) === 0
+    if (wanted !== undefined && isNewAsk) void nextTick(() => select(wanted.key))
     else if (!now.some((one) => one.key === cursor.value)) cursor.value = now.find((one) => one.kind === 'take' || one.kind === 'clip')?.key ?? null
   },
   { immediate: true },
 )
-
 function select(key: string): void {
+  if (grid.value !== null) grid.value.select(key)
+  else cursor.value = key
+}
+
+async function setSlate(one: LogClip, text: string): Promise<void> {
+  const answer = await attempt(() => api.post<{ take: string | null }>(`${base.value}/days/${day.value.ulid}/log/slate`, { clips: [one.ulid], slate: text }))
+  makeStale('takes')
+  if (answer?.take && order.value !== 'device' && lone.value === null) cursor.value = answer.take
+}
+async function circle(one: Take, now: TakeStatus): Promise<void> {
+  await attempt(() => api.put(`${base.value}/takes/${one.ulid}/circle`, { was: one.status, now }))
+  makeStale('takes')
+}
+async function falseStart(one: LogClip): Promise<void> {
+  await attempt(() => api.post(`${base.value}/days/${day.value.ulid}/log/slate`, { clips: [one.ulid], slate: null, false_start: !one.is_false_start }))
+  makeStale('takes')
+}
+/** After a line: the next clip without a slate where one was logged, else the take that the line made or changed. */
+const awaited = shallowRef<string | null>(null)
+function logged(ulid: string): void {
+  if (row.value?.kind === 'clip') grid.value?.move(1)
+  else awaited.value = ulid
+  makeStale('takes')
+}
+watch(rows, (now) => {
+  if (awaited.value === null || !now.some((one) => one.key === awaited.value)) return
+  const key = awaited.value
+  awaited.value = null
+  void nextTick(() => select(key))
+})
+function choosePicture(key: string, ulid: string): void {
   cursor.value = key
-  void nextTick(() => {
-    const box = containerProps.ref.value
-    if (box === null) return
-    const top = at.value * ROW
-    if (top < box.scrollTop + ROW) scrollTo(Math.max(0, at.value - 2))
-    else if (top > box.scrollTop + box.clientHeight - 2 * ROW) box.scrollTop = top - box.clientHeight + 3 * ROW
-  })
+  clip.value = ulid
 }
-
-function move(step: number): void {
-  let next = at.value
-  do next += step
-  while (rows.value[next] !== undefined && rows.value[next]?.kind !== 'take' && rows.value[next]?.kind !== 'clip')
-  const target = rows.value[next]
-  if (target !== undefined) select(target.key)
+function openLine(begin = ''): void {
+  if (mayLog.value) line.value?.open(begin)
 }
+const ask = (which: typeof dialog.value) => { if (mayLog.value) dialog.value = which }
 
-function cellClips(take: Take, letter: string): LogClip[] {
-  return take.clips.filter((clip) => clip.device === letter)
-}
-const otherSlate = (take: Take) => take.claims.map((claim) => `${claim.setup}/${claim.take}`).find((slate) => slate !== `${take.setup}/${take.take}`) ?? ''
-const isRecorder = (letter: string) => production.value.devices.find((device) => device.letter === letter)?.kind === 'recorder'
-const hole = (take: Take, letter: string) => holeOf(take, letter, isRecorder(letter) ? 'recorder' : 'camera')
-
-// Editing in place.
-function edit(field: 'description' | 'size' | 'slate'): void {
-  const current = row.value
-  if (!mayLog.value || current === undefined || current.kind === 'scene' || current.kind === 'rest') return
-  const wanted = current.kind === 'clip' ? 'slate' : field
-  draft.value = current.kind === 'clip' ? '' : wanted === 'slate' ? `${current.take.setup}/${current.take.take}` : current.take[wanted as 'description' | 'size']
-  editing.value = { key: current.key, field: wanted }
-  void nextTick(() => {
-    const input = sheet.value?.querySelector<HTMLInputElement>('input.edit')
-    input?.focus()
-    input?.select()
-  })
-}
-
-async function commit(then: 'down' | 'next' | 'stay'): Promise<void> {
-  const open = editing.value
-  const current = rows.value.find((one) => one.key === open?.key)
-  editing.value = null
-  sheet.value?.focus()
-  if (open === null || current === undefined) return
-  if (then === 'down') move(1)
-  if (current.kind === 'take') {
-    if (open.field === 'slate') await renumber(current.take, draft.value)
-    else await edits.change(current.take, { [open.field]: draft.value.trim() })
-    if (then === 'next') edit(open.field === 'description' ? 'size' : 'description')
-  } else if (current.kind === 'clip' && draft.value.trim() !== '') {
-    await setSlate(current.clip, draft.value.trim())
-  }
-}
-
-async function renumber(take: Take, text: string): Promise<void> {
-  const part = /^([A-Za-z0-9-]+)\s*[/ ]\s*(\d{1,3})$/.exec(text.trim())
-  if (part === null) {
-    complain(new ApiError(422, 'slate.unreadable', `“${text.trim()}” is not a slate.`, 'Write setup and take, such as 3B/1.', {}))
-    return
-  }
-  await edits.change(take, { setup: part[1]!.toUpperCase(), take: Number(part[2]) })
-}
-
-async function setSlate(clip: LogClip, text: string): Promise<void> {
-  const answer = await attempt(() => api.post<{ take: string | null }>(`${base.value}/days/${day.value.ulid}/log/slate`, { clips: [clip.ulid], slate: text }))
-  makeStale('takes')
-  if (answer?.take) cursor.value = answer.take
-}
-
-async function readSlates(): Promise<void> {
-  const answer = await attempt(() => api.post<{ read: number; from_recorder: number; from_names: number; silent: number }>(`${base.value}/days/${day.value.ulid}/log/read`))
-  if (answer === undefined) return
-  say(answer.read === 0 ? `Nothing new to read. ${answer.silent} clips say no slate.` : `Read ${answer.read} slates: ${answer.from_recorder} from the recorder, ${answer.from_names} from names. ${answer.silent} clips say none.`)
-  makeStale('takes')
-}
-
-async function mark(status: TakeStatus): Promise<void> {
-  const current = row.value
-  if (current?.kind !== 'take') return
-  const now = current.take.status === status ? 'none' : status
-  if (mayLog.value) await edits.change(current.take, { status: now })
-  else if (status === 'circled') {
-    await attempt(() => api.put(`${base.value}/takes/${current.take.ulid}/circle`, { was: current.take.status, now }))
-    makeStale('takes')
-  }
-}
-
-async function flag(field: 'is_mos' | 'is_tail_slate' | 'is_wild'): Promise<void> {
-  if (row.value?.kind === 'take' && mayLog.value) await edits.change(row.value.take, { [field]: !row.value.take[field] })
-}
-
-async function falseStart(): Promise<void> {
-  const current = row.value
-  if (current?.kind !== 'clip' || !mayLog.value) return
-  await attempt(() => api.post(`${base.value}/days/${day.value.ulid}/log/slate`, { clips: [current.clip.ulid], slate: null, false_start: !current.clip.is_false_start }))
-  makeStale('takes')
-}
-
-useShortcuts('Slate sheet', [
-  { keys: ['ArrowDown', 'ArrowUp'], what: 'Next row, the one before', run: (event) => move(event.key === 'ArrowDown' ? 1 : -1) },
-  { keys: ['PageDown', 'PageUp'], what: 'A page on, a page back', run: (event) => { for (let n = 0; n < 15; n++) move(event.key === 'PageDown' ? 1 : -1) } },
-  { keys: ['Enter', 'F2'], what: 'Type what happens (or the slate of a clip that has none)', run: () => edit('description') },
-  { keys: ['e'], what: 'Type the size', run: () => edit('size') },
-  { keys: ['r'], what: 'Change setup and take', run: () => edit('slate') },
-  { keys: ['c'], what: 'Circled, or not', run: () => void mark('circled') },
-  { keys: ['x'], what: 'NG, or not', run: () => void mark('ng') },
-  { keys: ['h'], what: 'Hold, or not', run: () => void mark('hold') },
-  { keys: ['m'], what: 'MOS, or not', run: () => void flag('is_mos') },
-  { keys: ['t'], what: 'Tail slate, or not', run: () => void flag('is_tail_slate') },
-  { keys: ['w'], what: 'Wild, or not', run: () => void flag('is_wild') },
-  { keys: ['f'], what: 'False start, or not (a clip without slate)', run: () => void falseStart() },
-  { keys: ['n'], what: 'Write a note', run: () => panel.value?.writeNote() },
+useShortcuts('Log', [
+  { keys: ['b'], what: 'The log line: 3A/4 wide, Mara turns, circled', run: () => openLine() },
+  { keys: ['n'], what: 'Next take: setup, size and what happens go on', run: () => openLine('+ ') },
+  { keys: ['v'], what: 'Write a note', run: () => panel.value?.writeNote() },
   { keys: ['y'], what: 'Who changed what of this take', run: () => panel.value?.toggleHistory() },
   { keys: ['[', ']'], what: 'Angle before, angle after', run: (event) => panel.value?.turn(event.key === ']' ? 1 : -1) },
-  { keys: ['s'], what: 'Read slates', run: () => void (mayLog.value && readSlates()) },
+  { keys: ['q'], what: 'Rows or pictures', run: () => (view.value = view.value === 'rows' ? 'pictures' : 'rows') },
+  { keys: ['z'], what: 'Slate order, as shot, by device, widest first', run: () => (order.value = ORDERS[(ORDERS.findIndex((one) => one.key === order.value) + 1) % ORDERS.length]!.key) },
+  { keys: ['s'], what: 'Read slates', run: () => ask('slates') },
+  { keys: ['u'], what: 'Script notes and reports', run: () => ask('notes') },
+  { keys: ['a'], what: 'Names', run: () => ask('names') },
 ])
 </script>
 
@@ -181,55 +141,42 @@ useShortcuts('Slate sheet', [
     <div v-if="data" class="split">
       <section class="left">
         <div class="bar">
-          <b>Slate sheet</b>
-          <button v-if="mayLog" class="plain" title="From the recorder's fields and from names (S)" @click="readSlates">Read slates</button>
-          <span class="push soft">{{ summary }}</span>
+          <span class="two" role="radiogroup" aria-label="View"><button role="radio" :aria-checked="view === 'rows'" :class="{ on: view === 'rows' }" title="Rows (Q)" @click="view = 'rows'">Slate sheet</button><button role="radio" :aria-checked="view === 'pictures'" :class="{ on: view === 'pictures' }" title="Pictures (Q)" @click="view = 'pictures'">Pictures</button></span>
+          <select v-model="order" class="order" aria-label="Order" title="Order (Z)"><option v-for="one in ORDERS" :key="one.key" :value="one.key">{{ one.title }}</option></select>
+          <template v-if="mayLog">
+            <button class="plain" title="From the recorder's fields and from names (S)" @click="ask('slates')">Read slates</button>
+            <button class="plain" title="Script notes and reports (U)" @click="ask('notes')">Script notes…</button>
+            <Dropdown :trigger="['click']">
+              <button class="plain" aria-label="More">More ▾</button>
+              <template #overlay><div class="menu"><button @click="ask('names')">Names… <kbd>A</kbd></button><button @click="ask('script')">Script…</button></div></template>
+            </Dropdown>
+          </template>
+          <ColumnsMenu v-if="view === 'rows'" :columns="columns" @columns="setColumns" @reset="setColumns(null)" />
+          <span class="push soft"><span v-for="one in others.values()" :key="one.who" class="met" :title="`${one.name} logs here too`">{{ one.initials }}</span>{{ summary }}</span>
         </div>
         <div v-if="rows.length === 0" class="empty"><b>No clip of this day yet.</b>Offload a card first; its clips come here.<br><RouterLink :to="{ name: 'cards', params: route.params }"><button class="go">To the bench</button></RouterLink></div>
-        <div v-else ref="sheet" class="sheet" tabindex="-1" role="table" aria-label="Slate sheet">
-          <div v-bind="containerProps" class="scroll">
-            <div class="row heads" role="row" :style="{ '--devices': devices.length }">
-              <span>Setup</span><span>Take</span><span>What happens</span><span>Size</span>
-              <span v-for="device in devices" :key="device.letter" class="dev"><DeviceBadge :letter="device.letter" /> {{ device.note }}</span><span>Synced</span>
-            </div>
-            <div v-bind="wrapperProps">
-              <div
-                v-for="{ data: one } in list" :key="one.key" class="row" role="row" :class="[one.kind, { on: one.key === cursor }]" :style="{ '--devices': devices.length }" :aria-selected="one.key === cursor" :data-row="one.key"
-                @click="(one.kind === 'take' || one.kind === 'clip') && select(one.key)" @dblclick="edit('description')"
-              >
-                <template v-if="one.kind === 'scene'"><span class="mono">{{ one.scene }}</span><b>{{ one.heading }}</b><small>{{ one.setups }} {{ one.setups === 1 ? 'setup' : 'setups' }} · {{ one.takes }} {{ one.takes === 1 ? 'take' : 'takes' }}</small></template>
-                <template v-else-if="one.kind === 'rest'"><b>No slate</b><small>{{ one.count }} {{ one.count === 1 ? 'clip' : 'clips' }} that no take claims · Enter types a slate</small></template>
-                <template v-else-if="one.kind === 'take'">
-                  <template v-if="editing?.key === one.key && editing.field === 'slate'"><input v-model="draft" class="field edit mono two" aria-label="Setup and take" @keydown.enter.stop.prevent="commit('stay')" @keydown.esc.stop="editing = null; sheet?.focus()" @blur="editing && commit('stay')"></template>
-                  <template v-else><span class="mono su" :class="{ again: one.repeats }">{{ one.take.setup }}</span><span><TakeNumber :take="one.take.take" :status="one.take.status" /></span></template>
-                  <input v-if="editing?.key === one.key && editing.field === 'description'" v-model="draft" class="field edit" aria-label="What happens" maxlength="300" @keydown.enter.stop.prevent="commit('down')" @keydown.tab.prevent="commit('next')" @keydown.esc.stop="editing = null; sheet?.focus()" @blur="editing && commit('stay')">
-                  <span v-else class="what" :title="one.take.notes ? `${one.take.description}\n${one.take.notes}` : one.take.description">{{ one.take.description }}<i v-if="!one.take.description" class="soft">—</i><em v-if="one.take.is_tail_slate"> tail</em><em v-if="one.take.notes" title="has a note"> ✎</em><em v-if="one.take.claims.length" class="warn" title="Two sources disagree"> or {{ otherSlate(one.take) }}?</em></span>
-                  <input v-if="editing?.key === one.key && editing.field === 'size'" v-model="draft" class="field edit" aria-label="Size" maxlength="30" @keydown.enter.stop.prevent="commit('down')" @keydown.tab.prevent="commit('next')" @keydown.esc.stop="editing = null; sheet?.focus()" @blur="editing && commit('stay')">
-                  <span v-else class="soft">{{ one.take.size }}</span>
-                  <span v-for="device in devices" :key="device.letter" class="cell">
-                    <template v-if="cellClips(one.take, device.letter).length > 0">
-                      <DeviceBadge :letter="device.letter" /><span class="mono" :title="cellClips(one.take, device.letter).map((clip) => `${clip.name} ${length(clip.duration_ticks)}`).join('\n')">{{ cellClips(one.take, device.letter)[0]?.name }}</span>
-                      <small v-if="cellClips(one.take, device.letter).length > 1">+{{ cellClips(one.take, device.letter).length - 1 }}</small>
-                    </template>
-                    <span v-else-if="hole(one.take, device.letter).hole" class="hole">{{ hole(one.take, device.letter).text }}</span>
-                    <span v-else class="faint">{{ hole(one.take, device.letter).text }}</span>
-                  </span>
-                  <span :class="syncOf(one.take).look">{{ syncOf(one.take).text }}</span>
-                </template>
-                <template v-else>
-                  <input v-if="editing?.key === one.key" v-model="draft" class="field edit mono two" placeholder="3B/1" aria-label="Slate" @keydown.enter.stop.prevent="commit('down')" @keydown.esc.stop="editing = null; sheet?.focus()" @blur="editing && commit('stay')">
-                  <span v-else class="faint two">{{ one.clip.is_wild ? 'wild' : one.clip.is_false_start ? 'false start' : 'no slate' }}</span>
-                  <span class="cell rest"><DeviceBadge :letter="one.clip.device" /><span class="mono">{{ one.clip.name }}</span><small class="mono">{{ length(one.clip.duration_ticks) }}</small><em v-if="one.clip.problems.length" class="fault">{{ one.clip.problems[0] }}</em></span>
-                </template>
-              </div>
-            </div>
-          </div>
-        </div>
-        <div class="foot soft"><kbd>↵</kbd> what happens <kbd>C</kbd> circled <kbd>X</kbd> NG <kbd>N</kbd> note <kbd>Space</kbd> play <kbd>[</kbd><kbd>]</kbd> angle <kbd>Ctrl Z</kbd> take back</div>
+        <SlateGrid
+          v-else-if="view === 'rows'" ref="grid" v-model:cursor="cursor" :sheet="data" :production="production" :order="order" :columns="columns" :may-log="mayLog" :colleagues="byRow"
+          @edit="(all) => edits.changeAll(all)" @circle="circle" @slate="setSlate" @false-start="falseStart" @columns="setColumns"
+        />
+        <ClipPictures v-else :sheet="data" :production="production.ulid" :devices="production.devices" :order="order" :cursor="cursor" :clip="clip ?? take?.clips[0]?.ulid ?? lone?.ulid ?? null" @choose="choosePicture" />
+        <LogLine v-if="mayLog" ref="line" :row="cursor" :on="on" :example="example" @logged="logged" @leave="grid?.focus()" @move="(step) => grid?.move(step)"><kbd>N</kbd> next take <kbd>C</kbd> circled <kbd>X</kbd> NG <kbd>D</kbd> as above <kbd>V</kbd> note</LogLine>
+        <div v-else class="foot soft"><kbd>C</kbd> circled <kbd>Space</kbd> play <kbd>[</kbd><kbd>]</kbd> angle</div>
       </section>
-      <TakePanel ref="panel" :take="row?.kind === 'take' ? row.take : null" :clip="row?.kind === 'clip' ? row.clip : null" :may-log="mayLog" @change="(take, values) => edits.change(take, values)" />
-      <Modal :open="edits.conflict.value !== null" title="Two people changed the same thing" ok-text="Use mine" cancel-text="Keep theirs" @ok="edits.settle(true)" @cancel="edits.settle(false)">
-        <dl v-if="edits.conflict.value" class="both"><dt>Yours</dt><dd>{{ edits.conflict.value.yours }}</dd><dt>Theirs</dt><dd>{{ edits.conflict.value.theirs }}</dd></dl>
+      <TakePanel ref="panel" :take="take" :clip="lone" :want="clip" :may-log="mayLog" @change="(one, values) => edits.change(one, values)" />
+      <SlatesDialog :open="dialog === 'slates'" @close="dialog = null" />
+      <NotesDialog :open="dialog === 'notes'" @close="dialog = null" @go="select" />
+      <NamesDialog :open="dialog === 'names'" :takes="data.takes" :chosen="grid?.chosen ?? (take ? [take] : [])" @close="dialog = null" />
+      <ScriptDialog :open="dialog === 'script'" @close="dialog = null" />
+      <Modal :open="edits.conflict.value !== null" title="Two people changed the same thing" :footer="null" @cancel="edits.settle(false)">
+        <template v-if="edits.conflict.value">
+          <p class="soft">{{ edits.conflict.value.field.replace('is_', '').replaceAll('_', ' ') }} of <b class="mono">{{ edits.conflict.value.label }}</b>. Nothing is lost: choose which stays.</p>
+          <dl class="both"><dt>Yours</dt><dd>{{ edits.conflict.value.yours || '—' }}</dd><dt>Theirs</dt><dd>{{ edits.conflict.value.theirs || '—' }}</dd></dl>
+          <div class="answers">
+            <button v-if="edits.left.value > 1" class="plain" @click="edits.settle(false, true)">Theirs for all {{ edits.left.value }}</button><button v-if="edits.left.value > 1" class="plain" @click="edits.settle(true, true)">Mine for all {{ edits.left.value }}</button>
+            <button class="plain" @click="edits.settle(false)">Keep theirs</button><button class="go ant-btn-primary" @click="edits.settle(true)">Use mine</button>
+          </div>
+        </template>
       </Modal>
     </div>
   </AnswerState>
@@ -237,32 +184,19 @@ useShortcuts('Slate sheet', [
 
 <style scoped>
 .split { display: grid; grid-template-columns: minmax(0, 1fr) 372px; grid-template-rows: minmax(0, 1fr); height: 100%; }
-.left { display: grid; grid-template-rows: auto minmax(0, 1fr) 40px; min-width: 0; min-height: 0; }
-.sheet { min-width: 0; min-height: 0; overflow: hidden; outline: none; }
-.row { display: grid; grid-template-columns: 50px 44px minmax(120px, 1fr) 60px repeat(var(--devices), minmax(92px, 112px)) 80px; gap: 0 6px; align-items: center; height: 31px; padding: 0 10px; border-bottom: 1px solid var(--rule); white-space: nowrap; cursor: default; }
-.row > * { overflow: hidden; text-overflow: ellipsis; }
-.heads { font-size: 11px; color: var(--ink-soft); background: var(--sheet-2); border-bottom-color: var(--rule-strong); position: sticky; top: 0; z-index: 2; }
-.heads .dev { display: flex; gap: 5px; align-items: center; }
-.scroll { height: 100%; }
-.scene, .rest.row { background: #f6efdf; border-bottom-color: var(--rule-strong); display: flex; gap: 10px; }
-.scene b, .rest.row b { font-weight: 600; }
-.scene .mono { font-weight: 600; }
-.row small { color: var(--ink-soft); font-size: 12px; }
-.row.on { background: var(--act-soft); box-shadow: inset 3px 0 0 var(--act); }
-.su { font-weight: 600; }
-.su.again { color: var(--ink-faint); font-weight: 400; }
-.what em, .cell em { font-style: normal; font-size: 11px; color: var(--ink-soft); }
-.what em.warn { color: var(--warn); font-weight: 600; }
-.cell { display: flex; align-items: center; gap: 6px; font-size: 12px; }
-.cell .mono { overflow: hidden; text-overflow: ellipsis; }
-.hole { flex: 1; height: 22px; border: 1px dashed var(--fault); border-radius: 4px; color: var(--fault); font-size: 11px; display: flex; align-items: center; padding: 0 7px; background: repeating-linear-gradient(135deg, #fff0 0 5px, #f6dcd480 5px 10px); }
-.faint { color: var(--ink-faint); font-size: 12px; }
-.two { grid-column: span 2; }
-.cell.rest { grid-column: span 3; }
-.edit { height: 25px; overflow: visible; }
-.foot { border-top: 1px solid var(--rule-strong); background: var(--sheet-2); display: flex; align-items: center; gap: 6px; padding: 0 14px; font-size: 12px; overflow: hidden; white-space: nowrap; }
-.foot kbd:not(:first-child):not(kbd + kbd) { margin-left: 10px; }
+.left { display: grid; grid-template-rows: auto minmax(0, 1fr) auto; min-width: 0; min-height: 0; }
+.bar { padding: 8px 14px; gap: 7px; }
+.two { display: inline-flex; border: 1px solid var(--rule-strong); border-radius: 5px; overflow: hidden; }
+.two button { border: 0; background: var(--sheet); padding: 4px 11px; font-weight: 500; font-size: 12px; min-height: 26px; cursor: pointer; }
+.two .on { background: var(--ink); color: var(--sheet); font-weight: 600; }
+.order { font: inherit; font-size: 12px; height: 28px; border: 1px solid var(--rule-strong); border-radius: 5px; background: var(--sheet); color: var(--ink); padding: 0 4px; }
+.menu { background: var(--sheet); border: 1px solid var(--rule-strong); border-radius: 6px; padding: 4px; display: grid; box-shadow: 0 6px 20px #1f2a3322; }
+.menu button { border: 0; background: none; text-align: left; padding: 5px 12px; border-radius: 4px; cursor: pointer; display: flex; gap: 18px; justify-content: space-between; }
+.menu button:hover, .menu button:focus-visible { background: var(--act-soft); }
+.met { font: 600 10px/17px 'IBM Plex Sans'; background: var(--info); color: #fff; border-radius: 9px; padding: 0 6px; margin-right: 6px; }
+.foot { border-top: 1px solid var(--rule-strong); background: var(--sheet-2); display: flex; align-items: center; gap: 6px; padding: 0 14px; font-size: 12px; height: 44px; }
 .both { display: grid; grid-template-columns: 70px 1fr; gap: 6px; }
-.both dd { margin: 0; font-weight: 600; }
+.both dd { margin: 0; font-weight: 600; overflow-wrap: anywhere; }
+.answers { display: flex; gap: 8px; justify-content: flex-end; }
 @media (max-width: 1000px) { .split { grid-template-columns: minmax(0, 1fr) 300px; } }
 </style>

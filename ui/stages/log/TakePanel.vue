@@ -2,16 +2,17 @@
 import { computed, nextTick, ref, shallowRef, watch } from 'vue'
 import { api } from '@/api/client'
 import { makeStale, useAnswer } from '@/api/queries'
-import type { ClipSheet, LogClip, Take } from '@/api/types'
+import type { ClipSheet, LogClip, Said, Take } from '@/api/types'
 import ClipPlayer from '@/player/ClipPlayer.vue'
 import { useDesk } from '@/shell/desk'
 import DeviceBadge from '@/shell/DeviceBadge.vue'
 import { attempt, say } from '@/shell/say'
 import { syncOf } from './rows'
+import { marksOf, slateOf } from './sheet'
 import TakeHistory from './TakeHistory.vue'
 
 /** The take under the cursor beside the sheet: its picture from any angle, and what is written of it. */
-const props = defineProps<{ take: Take | null; clip: LogClip | null; mayLog: boolean }>()
+const props = defineProps<{ take: Take | null; clip: LogClip | null; want: string | null; mayLog: boolean }>()
 const emit = defineEmits<{ change: [take: Take, values: Partial<Take>] }>()
 const { production, day, base } = useDesk()
 
@@ -21,14 +22,15 @@ const guide = ref(false)
 const history = ref(false)
 const note = ref('')
 const noteBox = ref<HTMLTextAreaElement | null>(null)
-const clips = computed(() => props.take?.clips ?? (props.clip === null ? [] : [props.clip]))
+const clips = computed(() => (props.take !== null ? props.take.clips : props.clip === null ? [] : [props.clip]))
+watch(() => [props.want, props.clip?.ulid], () => choose(clips.value.find((one) => one.ulid === (props.want ?? props.clip?.ulid))))
 const chosen = computed(() => clips.value.find((one) => one.ulid === angle.value?.clip) ?? clips.value.find((one) => one.device === angle.value?.device) ?? clips.value[0])
 const choose = (one: LogClip | undefined) => one !== undefined && (angle.value = { clip: one.ulid, device: one.device })
 const { data, error } = useAnswer<ClipSheet>(() => production.value.ulid, () => (chosen.value === undefined ? null : `clips/${chosen.value.ulid}`))
 const bySlate = computed(() => {
   const said = new Map<string, string[]>()
   for (const claim of props.take?.claims ?? []) {
-    const slate = `${claim.setup}/${claim.take}`
+    const slate = slateOf(claim)
     const who = said.get(slate) ?? []
     if (!who.some((one) => one.endsWith(`(${claim.where})`))) said.set(slate, [...who, `${claim.from === 'ixml' ? 'The recorder' : 'The name'} (${claim.where})`])
   }
@@ -55,6 +57,17 @@ async function settle(slate: string): Promise<void> {
   if (done !== undefined) say(`It is ${slate}.`)
   makeStale('takes')
 }
+const own = computed(() => (props.take === null ? '' : slateOf(props.take)))
+const SOURCES: Record<string, string> = { person: 'A person', script: 'Script notes', ixml: 'The recorder', name: 'The name', carried: 'The take before' }
+const words = (value: Said) => (value === true ? 'yes' : value === false || value === '' || value === 'none' ? 'nothing' : value === 'ng' ? 'NG' : String(value))
+const fieldName = (field: string) => field.replace('is_', '').replaceAll('_', ' ')
+const when = (at: number) => new Date(at * 1000).toLocaleString('en-GB', { day: 'numeric', month: 'short', hour: '2-digit', minute: '2-digit' })
+async function decide(field: string, source: string, alike: boolean): Promise<void> {
+  if (props.take === null) return
+  const done = await attempt(() => api.post<{ settled: number }>(`${base.value}/takes/${props.take?.ulid}/settle`, { field, source, alike }))
+  if (done !== undefined && alike) say(`Settled for ${done.settled} ${done.settled === 1 ? 'take' : 'takes'}. Ctrl+Z takes it back.`)
+  makeStale('takes')
+}
 function regionKey(event: KeyboardEvent): void {
   // Digits are angles while the player has the focus; elsewhere they are stages.
   const wanted = clips.value[Number(event.key) - 1]
@@ -67,7 +80,7 @@ defineExpose({ turn, writeNote, toggleHistory: () => (history.value = !history.v
 
 <template>
   <aside @keydown="regionKey">
-    <div v-if="chosen === undefined" class="empty"><b>{{ take === null ? 'No take here.' : 'No clip in this take.' }}</b>Choose a row of the sheet.</div>
+    <div v-if="chosen === undefined" class="empty"><b>{{ take === null ? 'No take here.' : `No clip shows ${own}.` }}</b>{{ take === null ? 'Choose a row of the sheet.' : 'It is in the log, and no file belongs to it yet.' }}</div>
     <template v-else>
       <div v-if="error" class="note fault">{{ error.message }} {{ error.fix }}</div>
       <ClipPlayer v-else-if="data && data.ulid === chosen.ulid" :production="production.ulid" :clip="data" :guide="guide" @guide="guide = $event" />
@@ -78,10 +91,13 @@ defineExpose({ turn, writeNote, toggleHistory: () => (history.value = !history.v
         </button>
       </div>
       <dl v-if="take">
-        <dt>Take</dt><dd><b class="mono">{{ take.setup }} / {{ take.take }}</b> {{ { none: '', circled: ' circled', hold: ' hold', ng: ' NG' }[take.status] }}</dd>
+        <dt>Take</dt><dd><b class="mono">{{ take.setup }} / {{ take.take }}{{ take.part }}</b> {{ { none: '', circled: ' circled', hold: ' hold', ng: ' NG' }[take.status] }}<span v-if="marksOf(take)" class="soft"> · {{ marksOf(take) }}</span></dd>
+        <template v-if="take.name"><dt>Name</dt><dd class="mono clip">{{ take.name }}</dd></template>
         <dt>Happens</dt><dd>{{ take.description || '—' }}</dd>
         <dt>Size</dt><dd>{{ take.size || '—' }}</dd>
-        <dt>Clip</dt><dd class="mono clip">{{ data?.roll }} · {{ chosen.name }}</dd>
+        <template v-if="take.keywords"><dt>Keywords</dt><dd>{{ take.keywords }}</dd></template>
+        <dt>Clip</dt><dd class="mono clip">{{ data?.roll }} · {{ chosen.name }}<span v-if="chosen.file !== chosen.name" class="soft"> was {{ chosen.file }}</span></dd>
+        <template v-if="take.screening"><dt>Screening</dt><dd>{{ take.screening }}</dd></template>
         <dt>Synced</dt><dd :class="syncOf(take).look">{{ syncOf(take).text }}</dd>
         <dt><label for="note">Notes</label></dt>
         <dd><textarea id="note" ref="noteBox" v-model="note" class="field" rows="3" :disabled="!mayLog" placeholder="Anything the cutting room should know" @blur="keepNote" @keydown.esc.stop="noteBox?.blur()" @keydown.ctrl.enter="noteBox?.blur()" /></dd>
@@ -93,11 +109,20 @@ defineExpose({ turn, writeNote, toggleHistory: () => (history.value = !history.v
       <dl v-else>
         <dt>Clip</dt><dd class="mono clip">{{ data?.roll }} · {{ chosen.name }}</dd>
         <dt>Starts</dt><dd class="mono">{{ data?.start_timecode ?? 'no timecode' }}</dd>
-        <dt>Slate</dt><dd>none · <kbd>↵</kbd> types it, <kbd>F</kbd> marks a false start</dd>
+        <dt>Slate</dt><dd>none · <kbd>↵</kbd> types it, <kbd>B</kbd> logs the whole line, <kbd>F</kbd> marks a false start</dd>
       </dl>
       <div v-if="bySlate.length > 1" class="note warn says">
         <b>Two sources disagree.</b> <span v-for="[slate, who] in bySlate" :key="slate">{{ who.join(' and ') }} {{ who.length > 1 ? 'say' : 'says' }} {{ slate }}. </span>
-        <div v-if="mayLog"><button v-for="[slate] in bySlate" :key="slate" class="plain" :class="{ go: slate === `${take?.setup}/${take?.take}` }" @click="settle(slate)">{{ slate === `${take?.setup}/${take?.take}` ? 'Keep' : 'Use' }} {{ slate }}</button></div>
+        <div v-if="mayLog"><button v-for="[slate] in bySlate" :key="slate" class="plain" :class="{ go: slate === own }" @click="settle(slate)">{{ slate === own ? 'Keep' : 'Use' }} {{ slate }}</button></div>
+      </div>
+      <div v-for="dispute in take?.disputes ?? []" :key="dispute.field" class="note warn says">
+        <b>Two sources differ on {{ fieldName(dispute.field) }}.</b>
+        <ul><li>{{ SOURCES[dispute.by ?? ''] ?? 'The log' }}: <b>{{ words(dispute.now) }}</b> <small v-if="dispute.at">{{ when(dispute.at) }}</small></li><li v-for="said in dispute.said" :key="said.source + said.place">{{ SOURCES[said.source] }}, {{ said.place }}: <b>{{ words(said.value) }}</b> <small>{{ when(said.at) }}</small></li></ul>
+        <div v-if="mayLog">
+          <button class="plain go" @click="decide(dispute.field, 'now', false)">Keep {{ words(dispute.now) }}</button>
+          <button v-for="said in dispute.said" :key="said.source" class="plain" @click="decide(dispute.field, said.source, false)">Use {{ words(said.value) }}</button>
+          <button v-for="said in dispute.said" :key="`all ${said.source}`" class="plain" :title="`For every take of the day on which ${SOURCES[said.source]?.toLowerCase()} differ on ${fieldName(dispute.field)}`" @click="decide(dispute.field, said.source, true)">{{ SOURCES[said.source] }} for all alike</button>
+        </div>
       </div>
     </template>
   </aside>
@@ -114,6 +139,8 @@ dl { display: grid; grid-template-columns: 70px 1fr; row-gap: 7px; margin: 0; fo
 dt { color: var(--ink-soft); }
 dd { margin: 0; min-width: 0; overflow-wrap: anywhere; }
 .clip { font-size: 12px; }
-.says div { margin-top: 7px; display: flex; gap: 7px; }
+.says div { margin-top: 7px; display: flex; gap: 7px; flex-wrap: wrap; }
+.says ul { margin: 4px 0 0; padding-left: 16px; }
+.says small { color: #7a5a2c; }
 textarea { resize: vertical; }
 </style>

@@ -1,42 +1,73 @@
-import type { LogClip, SlateSheet, Take } from '@/api/types'
+import type { Device, LogClip, SheetScene, SlateSheet, Take } from '@/api/types'
 
+export type Order = 'slate' | 'shot' | 'device' | 'size'
 export type Row =
-  | { kind: 'scene'; key: string; scene: string; heading: string; setups: number; takes: number }
+  | { kind: 'scene'; key: string; scene: string; facts: SheetScene | undefined; setups: number; takes: number }
   | { kind: 'take'; key: string; take: Take; repeats: boolean }
-  | { kind: 'rest'; key: string; count: number }
-  | { kind: 'clip'; key: string; clip: LogClip }
+  | { kind: 'rest'; key: string; title: string; note: string; device: string | null }
+  | { kind: 'clip'; key: string; clip: LogClip; take: Take | null }
 
-/** The sheet as rows of one height: scenes, their takes, then the clips that no take claims. */
-export function rowsOf(sheet: SlateSheet): Row[] {
+export const ORDERS: { key: Order; title: string }[] = [
+  { key: 'slate', title: 'slate order' }, { key: 'shot', title: 'as shot' }, { key: 'device', title: 'by device' }, { key: 'size', title: 'widest first' },
+]
+
+/** When a take or a clip began: where it lies on the common clock, else what its own device says; what has no time comes last. */
+const began = (clips: LogClip[]): number => Math.min(Number.MAX_SAFE_INTEGER, ...clips.map((clip) => clip.placed_ticks ?? clip.start_ticks ?? Number.MAX_SAFE_INTEGER))
+
+/** The sheet as rows of one height: takes under their scenes, or in another order, then the clips that no take claims. */
+export function rowsOf(sheet: SlateSheet, order: Order = 'slate', devices: Device[] = []): Row[] {
+  if (order === 'device') return byDevice(sheet, devices)
   const rows: Row[] = []
+  const takes = order === 'shot' ? [...sheet.takes].sort((x, y) => began(x.clips) - began(y.clips)) : order === 'size' ? widestFirst(sheet.takes) : sheet.takes
+  const counts = new Map<string, { setups: Set<string>; takes: number }>()
+  for (const take of sheet.takes) {
+    const count = counts.get(take.scene) ?? { setups: new Set<string>(), takes: 0 }
+    count.setups.add(take.setup)
+    count.takes++
+    counts.set(take.scene, count)
+  }
   let scene: string | null = null
   let setup = ''
-  const perScene = new Map<string, { setups: Set<string>; takes: number }>()
-  for (const take of sheet.takes) {
-    const counts = perScene.get(take.scene) ?? { setups: new Set<string>(), takes: 0 }
-    counts.setups.add(take.setup)
-    counts.takes++
-    perScene.set(take.scene, counts)
-  }
-  for (const take of sheet.takes) {
-    if (take.scene !== scene) {
+  for (const take of takes) {
+    if (order !== 'shot' && take.scene !== scene) {
       scene = take.scene
       setup = ''
-      const counts = perScene.get(scene)
-      rows.push({ kind: 'scene', key: 'scene:' + scene, scene, heading: sheet.scenes[scene] ?? '', setups: counts?.setups.size ?? 0, takes: counts?.takes ?? 0 })
+      const count = counts.get(scene)
+      rows.push({ kind: 'scene', key: 'scene:' + scene, scene, facts: sheet.scenes[scene], setups: count?.setups.size ?? 0, takes: count?.takes ?? 0 })
     }
     rows.push({ kind: 'take', key: take.ulid, take, repeats: take.setup === setup })
     setup = take.setup
   }
   if (sheet.unslated.length > 0) {
-    rows.push({ kind: 'rest', key: 'rest', count: sheet.unslated.length })
-    for (const clip of sheet.unslated) rows.push({ kind: 'clip', key: clip.ulid, clip })
+    rows.push({ kind: 'rest', key: 'rest', title: 'No slate', note: `${sheet.unslated.length} ${sheet.unslated.length === 1 ? 'clip' : 'clips'} that no take claims · Enter types a slate, B the whole line`, device: null })
+    for (const clip of sheet.unslated) rows.push({ kind: 'clip', key: clip.ulid, clip, take: null })
+  }
+  return rows
+}
+
+/** Setups stay together; within each the widest stands first. */
+function widestFirst(takes: Take[]): Take[] {
+  const place = new Map<string, number>()
+  takes.forEach((take, index) => { if (!place.has(take.setup)) place.set(take.setup, index) })
+  return [...takes].sort((x, y) => place.get(x.setup)! - place.get(y.setup)! || x.width - y.width)
+}
+
+function byDevice(sheet: SlateSheet, devices: Device[]): Row[] {
+  const all = [...sheet.takes.flatMap((take) => take.clips.map((clip) => ({ clip, take: take as Take | null }))), ...sheet.unslated.map((clip) => ({ clip, take: null }))]
+  const rows: Row[] = []
+  for (const letter of [...devices.map((device) => device.letter as string | null), null]) {
+    const own = all.filter((one) => one.clip.device === letter).sort((x, y) => began([x.clip]) - began([y.clip]))
+    if (own.length === 0) continue
+    const bare = own.filter((one) => one.take === null).length
+    rows.push({ kind: 'rest', key: `device:${letter ?? ''}`, title: letter === null ? 'No device' : `${devices.find((device) => device.letter === letter)?.note || 'Device'}`, note: `${own.length} ${own.length === 1 ? 'clip' : 'clips'}${bare === 0 ? '' : `, ${bare} without a slate`}`, device: letter })
+    for (const { clip, take } of own) rows.push({ kind: 'clip', key: clip.ulid, clip, take })
   }
   return rows
 }
 
 /** What stands in the cell of a device that has nothing of a take: why that is so, or a hole. */
 export function holeOf(take: Take, letter: string, kind: 'camera' | 'recorder'): { text: string; hole: boolean } {
+  if (take.is_false_start) return { text: 'false start', hole: false }
   if (kind === 'recorder') {
     if (take.is_mos) return { text: 'MOS', hole: false }
     if (take.is_guide_only) return { text: 'guide only', hole: false }
@@ -59,6 +90,7 @@ const SYNC: Record<string, { text: string; look: string }> = {
   guide: { text: 'guide only', look: 'soft' },
   'no sound': { text: 'no sound', look: 'fault' },
   'no picture': { text: 'no picture', look: 'fault' },
+  'no file': { text: 'no file', look: 'fault' },
   'not lined up': { text: 'not yet', look: 'soft' },
 }
 

@@ -1,36 +1,38 @@
-import { shallowRef } from 'vue'
+import { computed, shallowRef } from 'vue'
 import { api, ApiError } from '@/api/client'
 import { makeStale, queryClient } from '@/api/queries'
 import type { SlateSheet, Take } from '@/api/types'
 import { complain } from '@/shell/say'
+import type { Edit } from './sheet'
 
-export interface Conflict { take: Take; field: string; yours: unknown; theirs: unknown }
+export interface Conflict { take: string; label: string; field: string; yours: unknown; theirs: unknown }
 
-/** Sends changes of takes, shows them at once, and keeps a field that two people changed until one value is chosen. */
+/** Sends changes of takes, shows them at once, and keeps fields that two people changed until one value of each is chosen. */
 export function useTakeEdits(production: () => string, day: () => string) {
-  const conflict = shallowRef<Conflict | null>(null)
+  const open = shallowRef<{ edits: Edit[]; conflicts: Conflict[]; at: number } | null>(null)
+  const conflict = computed(() => open.value?.conflicts[open.value.at] ?? null)
+  const left = computed(() => (open.value === null ? 0 : open.value.conflicts.length - open.value.at))
 
-  function show(ulid: string, values: Partial<Take>): void {
+  function show(edits: Edit[]): void {
+    const byTake = new Map(edits.map((edit) => [edit.take.ulid, edit.values]))
     queryClient.setQueryData<SlateSheet>([production(), `days/${day()}/log`], (sheet) =>
-      sheet === undefined ? undefined : { ...sheet, takes: sheet.takes.map((take) => (take.ulid === ulid ? { ...take, ...values } : take)) },
+      sheet === undefined ? undefined : { ...sheet, takes: sheet.takes.map((take) => (byTake.has(take.ulid) ? { ...take, ...byTake.get(take.ulid) } : take)) },
     )
   }
 
-  async function change(take: Take, values: Partial<Take>): Promise<boolean> {
-    const changes: Record<string, { was: unknown; now: unknown }> = {}
-    for (const [field, now] of Object.entries(values)) {
-      const was = take[field as keyof Take]
-      if (JSON.stringify(was) !== JSON.stringify(now)) changes[field] = { was, now }
-    }
-    if (Object.keys(changes).length === 0) return true
-    show(take.ulid, values)
+  /** One undoable step, however many takes it is about. */
+  async function changeAll(edits: Edit[]): Promise<boolean> {
+    const sent = edits
+      .map(({ take, values }) => ({ take: take.ulid, changes: Object.fromEntries(Object.entries(values).filter(([field, now]) => JSON.stringify(take[field as keyof Take]) !== JSON.stringify(now)).map(([field, now]) => [field, { was: take[field as keyof Take], now }])) }))
+      .filter((edit) => Object.keys(edit.changes).length > 0)
+    if (sent.length === 0) return true
+    show(edits)
     try {
-      await api.patch(`productions/${production()}/takes/${take.ulid}`, { changes })
+      await api.patch(`productions/${production()}/days/${day()}/takes`, { edits: sent })
       return true
     } catch (trouble) {
-      const fields = trouble instanceof ApiError && trouble.status === 409 ? (trouble.context.fields as { field: string; yours: unknown; theirs: unknown }[]) : []
-      const first = fields[0]
-      if (first !== undefined) conflict.value = { take, ...first }
+      const conflicts = trouble instanceof ApiError && trouble.status === 409 ? (trouble.context.fields as Conflict[]) : []
+      if (conflicts.length > 0) open.value = { edits, conflicts, at: 0 }
       else complain(trouble)
       return false
     } finally {
@@ -38,12 +40,23 @@ export function useTakeEdits(production: () => string, day: () => string) {
     }
   }
 
-  async function settle(keepMine: boolean): Promise<void> {
-    const open = conflict.value
-    conflict.value = null
-    if (open === null || !keepMine) return
-    await change({ ...open.take, [open.field]: open.theirs } as Take, { [open.field]: open.yours })
+  /** One answer for the conflict on show, or for all that are left; when all are answered, the rest is sent again. */
+  async function settle(keepMine: boolean, forAll = false): Promise<void> {
+    const now = open.value
+    if (now === null) return
+    const answered = forAll ? now.conflicts.slice(now.at) : [now.conflicts[now.at]!]
+    const edits = now.edits.map((edit) => {
+      let { take, values } = edit
+      for (const one of answered.filter((other) => other.take === take.ulid)) {
+        if (keepMine) take = { ...take, [one.field]: one.theirs } as Take
+        else values = Object.fromEntries(Object.entries(values).filter(([field]) => field !== one.field))
+      }
+      return { take, values }
+    })
+    const at = now.at + answered.length
+    open.value = at < now.conflicts.length ? { ...now, edits, at } : null
+    if (open.value === null) await changeAll(edits)
   }
 
-  return { conflict, change, settle }
+  return { conflict, left, change: (take: Take, values: Partial<Take>) => changeAll([{ take, values }]), changeAll, settle }
 }

@@ -1,0 +1,71 @@
+import { describe, expect, it } from 'vitest'
+import type { Device, Take } from '@/api/types'
+import { columnsOf, fromTsv, kept, marksOf, pasted, slateFrom, toTsv, valuesFor } from './sheet'
+
+const devices: Device[] = [{ letter: 'A', kind: 'camera', note: 'wide' }, { letter: 'S', kind: 'recorder', note: '' }]
+const take = (number: number, more: Partial<Take> = {}): Take => ({
+  ulid: `t${number}`, scene: '3', setup: '3A', take: number, part: '', name: '', description: '', size: '', width: 0, status: 'none', notes: '', keywords: '', is_mos: false, is_tail_slate: false, is_wild: false,
+  is_guide_only: false, is_pickup: false, is_false_start: false, absent_devices: [], missed: [], claims: [], disputes: [], screening: '', clips: [], sync: 'sound', ...more,
+})
+
+describe('columns', () => {
+  it('has one for each device, and those that a person keeps stand as they left them', () => {
+    const first = columnsOf(devices, null)
+    expect(first.map((column) => column.key)).toContain('device:S')
+    const own = [...kept(first)].reverse().map((column) => (column.key === 'size' ? { ...column, width: 99, shown: false } : column))
+    const again = columnsOf(devices, own)
+    expect(again.slice(0, 2).map((column) => column.key)).toEqual(['setup', 'take'])
+    expect(again.find((column) => column.key === 'size')).toMatchObject({ width: 99, shown: false })
+    expect(again.findIndex((column) => column.key === 'sync')).toBeLessThan(again.findIndex((column) => column.key === 'description'))
+  })
+
+  it('shows a device that came later, and forgets one that is gone', () => {
+    const own = kept(columnsOf([devices[0]!], null))
+    const again = columnsOf(devices, own)
+    expect(again.at(-1)?.key).toBe('sync')
+    expect(again.some((column) => column.key === 'device:S')).toBe(true)
+    expect(columnsOf([devices[1]!], own).some((column) => column.key === 'device:A')).toBe(false)
+  })
+})
+
+describe('cells', () => {
+  it('reads marks, takes and slates as people write them, and says what it cannot', () => {
+    expect(valuesFor('status', 'NG')).toEqual({ status: 'ng' })
+    expect(valuesFor('status', '')).toEqual({ status: 'none' })
+    expect(valuesFor('take', '4b')).toEqual({ take: 4, part: 'b' })
+    expect(valuesFor('take', '0')).toMatch(/no take number/)
+    expect(valuesFor('status', 'maybe')).toMatch(/no mark/)
+    expect(valuesFor('sync', 'x')).toBeNull()
+    expect(marksOf(take(1, valuesFor('marks', 'MOS, tail') as Partial<Take>))).toBe('MOS, tail slate')
+    expect(slateFrom('12a 3b')).toEqual({ setup: '12A', take: 3, part: 'b' })
+    expect(slateFrom('twelve')).toBeNull()
+  })
+
+  it('survive the clipboard with tabs, quotes and lines in them', () => {
+    const cells = [['a\tb', 'say "x"'], ['two\nlines', '']]
+    expect(fromTsv(toTsv(cells))).toEqual(cells)
+    expect(fromTsv('a\tb\r\nc\td\r\n')).toEqual([['a', 'b'], ['c', 'd']])
+  })
+})
+
+describe('pasting', () => {
+  const takes = [take(1), take(2), take(3)]
+  const columns = ['setup', 'take', 'description', 'size', 'device:A']
+
+  it('lays a block over takes and columns, and leaves out what nobody types', () => {
+    const { edits, problems } = pasted([['Mara turns', 'Wide', 'A001'], ['Quill', 'Close', 'A002']], takes, columns, { row: 1, column: 2 }, { rows: 1, columns: 1 })
+    expect(edits.map((edit) => [edit.take.ulid, edit.values])).toEqual([['t2', { description: 'Mara turns', size: 'Wide' }], ['t3', { description: 'Quill', size: 'Close' }]])
+    expect(problems).toEqual([])
+  })
+
+  it('fills the whole selection with one cell', () => {
+    const { edits } = pasted([['Wide']], takes, columns, { row: 0, column: 3 }, { rows: 3, columns: 1 })
+    expect(edits.map((edit) => edit.values)).toEqual([{ size: 'Wide' }, { size: 'Wide' }, { size: 'Wide' }])
+  })
+
+  it('says what was left out below the last take', () => {
+    const { edits, problems } = pasted([['a'], ['b'], ['c']], takes, columns, { row: 1, column: 2 }, { rows: 1, columns: 1 })
+    expect(edits).toHaveLength(2)
+    expect(problems).toEqual(['1 row below the last take was left out.'])
+  })
+})

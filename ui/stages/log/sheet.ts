@@ -1,0 +1,175 @@
+import type { Column, Device, Take, TakeStatus } from '@/api/types'
+import { length } from '@/player/time'
+
+/** A column of the slate sheet: what it shows, and what typed or pasted text changes. */
+export interface SheetColumn {
+  key: string
+  title: string
+  /** Pixels; a person can set another. */
+  width: number
+  /** Stays at the left while the rest is scrolled. */
+  frozen?: boolean
+  shown: boolean
+  /** Letters typed on it begin to edit; on the others they are marks. */
+  words?: boolean
+  limit?: number
+}
+
+const OWN: SheetColumn[] = [
+  { key: 'setup', title: 'Setup', width: 50, frozen: true, shown: true },
+  { key: 'take', title: 'Take', width: 44, frozen: true, shown: true },
+  { key: 'description', title: 'What happens', width: 150, shown: true, words: true, limit: 300 },
+  { key: 'size', title: 'Size', width: 66, shown: true, words: true, limit: 30 },
+  { key: 'status', title: 'Status', width: 70, shown: false, words: true, limit: 30 },
+  { key: 'marks', title: 'Marks', width: 110, shown: false },
+  { key: 'notes', title: 'Notes', width: 180, shown: false, words: true, limit: 4000 },
+  { key: 'keywords', title: 'Keywords', width: 130, shown: false, words: true, limit: 300 },
+  { key: 'screening', title: 'Screening notes', width: 180, shown: false },
+  { key: 'name', title: 'Name', width: 120, shown: false },
+  { key: 'length', title: 'Length', width: 54, shown: false },
+]
+const SYNC: SheetColumn = { key: 'sync', title: 'Synced', width: 84, shown: true }
+
+/** All columns of a day, those of its devices among them, in the order and widths that a person keeps. */
+export function columnsOf(devices: Device[], kept: Column[] | null): SheetColumn[] {
+  const all = [...OWN, ...devices.map((device): SheetColumn => ({ key: `device:${device.letter}`, title: device.note || device.letter, width: 108, shown: true })), SYNC]
+  if (kept === null) return all
+  const byKey = new Map(all.map((column) => [column.key, column]))
+  const ordered: SheetColumn[] = []
+  for (const { key, width, shown } of kept) {
+    const column = byKey.get(key)
+    if (column === undefined) continue
+    ordered.push({ ...column, width, shown: shown || column.frozen === true })
+    byKey.delete(key)
+  }
+  // What came later, such as a new device, stands before the last column.
+  const late = [...byKey.values()]
+  const frozen = [...ordered, ...late].filter((column) => column.frozen)
+  const rest = ordered.filter((column) => !column.frozen)
+  const lateRest = late.filter((column) => !column.frozen)
+  return [...frozen.sort((x, y) => OWN.findIndex((one) => one.key === x.key) - OWN.findIndex((one) => one.key === y.key)), ...rest.slice(0, -1), ...lateRest, ...rest.slice(-1)]
+}
+
+export const kept = (columns: SheetColumn[]): Column[] => columns.map(({ key, width, shown }) => ({ key, width, shown }))
+
+export type Flag = 'is_mos' | 'is_tail_slate' | 'is_wild' | 'is_pickup' | 'is_false_start' | 'is_guide_only'
+export const FLAGS: { field: Flag; word: string; spelled: RegExp }[] = [
+  { field: 'is_mos', word: 'MOS', spelled: /^(mos|mute|silent)$/i },
+  { field: 'is_tail_slate', word: 'tail slate', spelled: /^(tail|tail slate|tail-slate|end slate)$/i },
+  { field: 'is_false_start', word: 'false start', spelled: /^(false|false start)$/i },
+  { field: 'is_wild', word: 'wild', spelled: /^(wild|wild track)$/i },
+  { field: 'is_pickup', word: 'pick-up', spelled: /^(pu|p\/u|pick-?up|pick up)$/i },
+  { field: 'is_guide_only', word: 'guide only', spelled: /^(guide|guide only)$/i },
+]
+export const marksOf = (take: Take): string => FLAGS.filter((flag) => take[flag.field]).map((flag) => flag.word).join(', ')
+export const slateOf = (take: { setup: string; take: number; part?: string }): string => `${take.setup}/${take.take}${take.part ?? ''}`
+export const runningOf = (take: Take): number => Math.max(0, ...take.clips.filter((clip) => clip.kind === 'picture').map((clip) => clip.duration_ticks ?? 0))
+
+/** The text of a cell, as it is shown and copied. */
+export function cellText(take: Take, key: string): string {
+  if (key.startsWith('device:')) return take.clips.filter((clip) => clip.device === key.slice(7)).map((clip) => clip.name).join(', ')
+  switch (key) {
+    case 'take': return `${take.take}${take.part}`
+    case 'status': return take.status === 'none' ? '' : take.status === 'ng' ? 'NG' : take.status
+    case 'marks': return marksOf(take)
+    case 'length': return length(runningOf(take) || null)
+    case 'setup': case 'description': case 'size': case 'notes': case 'keywords': case 'screening': case 'name': case 'sync': return take[key]
+    default: return ''
+  }
+}
+
+const STATUS: Record<string, TakeStatus> = { '': 'none', none: 'none', circled: 'circled', circle: 'circled', print: 'circled', x: 'circled', hold: 'hold', ng: 'ng', 'n.g.': 'ng', 'no good': 'ng' }
+
+/**
+ * What text typed or pasted into a cell makes of its take: the changed fields; null for a column that nobody types in;
+ * a sentence where the text cannot be.
+ */
+export function valuesFor(key: string, text: string): Partial<Take> | string | null {
+  const plain = text.replaceAll(/\s+/g, ' ').trim()
+  switch (key) {
+    case 'description': case 'size': case 'keywords': return { [key]: plain.slice(0, OWN.find((column) => column.key === key)?.limit) }
+    case 'notes': return { notes: text.trim().slice(0, 4000) }
+    case 'status': {
+      const status = STATUS[plain.toLowerCase()]
+      return status === undefined ? `“${plain}” is no mark; circled, hold or NG are.` : { status }
+    }
+    case 'marks': {
+      const values: Partial<Take> = Object.fromEntries(FLAGS.map((flag) => [flag.field, false]))
+      for (const word of plain.split(/\s*[,;]\s*/).filter(Boolean)) {
+        const flag = FLAGS.find((one) => one.spelled.test(word))
+        if (flag === undefined) return `“${word}” is no mark.`
+        values[flag.field] = true
+      }
+      return values
+    }
+    case 'setup': return plain === '' ? 'A take has a setup.' : { setup: plain.replaceAll(' ', '').toUpperCase() }
+    case 'take': {
+      const part = /^(\d{1,3})([a-hj-np-z]?)$/.exec(plain)
+      return part === null || Number(part[1]) < 1 ? `“${plain}” is no take number.` : { take: Number(part[1]), part: part[2] ?? '' }
+    }
+    default: return null
+  }
+}
+
+/** `3A/4`, `3A 4b`: the fields of a typed slate; null where it is none. */
+export function slateFrom(text: string): { setup: string; take: number; part: string } | null {
+  const part = /^([A-Za-z0-9-]+)\s*[/ ]\s*(\d{1,3})([a-hj-np-z]?)$/.exec(text.trim())
+  return part === null ? null : { setup: part[1]!.toUpperCase(), take: Number(part[2]), part: part[3] ?? '' }
+}
+
+/** Cells as spreadsheets put them on the clipboard: tabs and line ends, quotes around what holds one of these. */
+export function toTsv(rows: string[][]): string {
+  return rows.map((row) => row.map((cell) => (/[\t\n\r"]/.test(cell) ? `"${cell.replaceAll('"', '""')}"` : cell)).join('\t')).join('\n')
+}
+
+export function fromTsv(text: string): string[][] {
+  const rows: string[][] = [[]]
+  let cell = ''
+  let quoted = false
+  const source = text.replaceAll('\r\n', '\n').replaceAll('\r', '\n').replace(/\n$/, '')
+  for (let at = 0; at < source.length; at++) {
+    const one = source[at]!
+    if (quoted) {
+      if (one !== '"') cell += one
+      else if (source[at + 1] === '"') cell += source[++at]
+      else quoted = false
+    } else if (one === '"' && cell === '') quoted = true
+    else if (one === '\t' || one === '\n') {
+      rows.at(-1)!.push(cell)
+      cell = ''
+      if (one === '\n') rows.push([])
+    } else cell += one
+  }
+  rows.at(-1)!.push(cell)
+  return rows
+}
+
+export interface Edit { take: Take; values: Partial<Take> }
+
+/**
+ * What a pasted block changes: laid over takes and columns from the cursor on; one cell fills the whole selection.
+ * Columns that nobody types in are left out. Sentences tell what could not be.
+ */
+export function pasted(block: string[][], takes: Take[], columns: string[], from: { row: number; column: number }, selection: { rows: number; columns: number }): { edits: Edit[]; problems: string[] } {
+  const single = block.length === 1 && block[0]!.length === 1
+  const rows = single ? selection.rows : block.length
+  const edits: Edit[] = []
+  const problems: string[] = []
+  for (let row = 0; row < rows; row++) {
+    const take = takes[from.row + row]
+    if (take === undefined) {
+      problems.push(`${rows - row} ${rows - row === 1 ? 'row' : 'rows'} below the last take ${rows - row === 1 ? 'was' : 'were'} left out.`)
+      break
+    }
+    const cells = single ? Array.from({ length: selection.columns }, () => block[0]![0]!) : block[row]!
+    let values: Partial<Take> = {}
+    cells.forEach((cell, at) => {
+      const key = columns[from.column + at]
+      const change = key === undefined ? null : valuesFor(key, cell)
+      if (typeof change === 'string') problems.push(`${slateOf(take)}: ${change}`)
+      else if (change !== null) values = { ...values, ...change }
+    })
+    if (Object.keys(values).length > 0) edits.push({ take, values })
+  }
+  return { edits, problems }
+}
