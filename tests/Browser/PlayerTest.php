@@ -39,6 +39,8 @@ final class PlayerTest extends BrowserTestCase
         }
         $this->press('3');
         $this->click('button', 'Read slates');
+        $this->see('.ant-modal td', '99_T01_A');
+        $this->press(WebDriverKeys::ENTER);
         $this->see('.row.take', '99_T01_A');
         $this->press('4');
         $this->click('button.go', 'Line up the day');

@@ -53,7 +53,7 @@ onMounted(() => {
 </template>
 
 <style scoped>
-.pick { max-width: 420px; margin: 12vh auto; display: grid; gap: 10px; padding: 0 20px; }
+.pick { max-width: 420px; margin: 0 auto; padding: 12vh 20px 0; display: grid; gap: 10px; }
 h1 { font-size: 20px; font-weight: 600; margin: 0 0 6px; }
 .item { text-align: left; background: var(--sheet); border: 1px solid var(--rule-strong); border-radius: 8px; padding: 14px 18px; font-weight: 600; font-size: 15px; cursor: pointer; }
 .item:hover { border-color: var(--act); }

@@ -6,8 +6,8 @@ import type { Understood } from '@/api/types'
 import { useDesk } from '@/shell/desk'
 
 /** One typed line at the foot of the sheet: it says what it understood while it is typed, and Enter logs it. */
-const props = defineProps<{ row: string | null; on: string; example: string }>()
-const emit = defineEmits<{ logged: [take: string, slate: string, made: boolean]; leave: []; move: [step: number] }>()
+const props = defineProps<{ row: string | null; isClip: boolean; on: string; example: string }>()
+const emit = defineEmits<{ logged: [take: string, of: string | null, isClip: boolean]; leave: []; move: [step: number] }>()
 const { base, day } = useDesk()
 
 const input = ref<HTMLInputElement | null>(null)
@@ -44,13 +44,14 @@ watchDebounced([text, () => props.row], understand, { debounce: 60 })
 async function log(): Promise<void> {
   if (text.value.trim() === '' || busy.value) return
   busy.value = true
+  const { row, isClip } = props
   try {
-    const answer = await api.post<{ take: string; slate: string; made: boolean }>(`${base.value}/days/${day.value.ulid}/log/line`, { text: text.value, row: props.row, last: last.value })
+    const answer = await api.post<{ take: string; slate: string; made: boolean }>(`${base.value}/days/${day.value.ulid}/log/line`, { text: text.value, row, last: last.value })
     last.value = answer.take
     text.value = ''
     understood.value = null
     trouble.value = ''
-    emit('logged', answer.take, answer.slate, answer.made)
+    emit('logged', answer.take, row, isClip)
   } catch (error) {
     trouble.value = error instanceof ApiError ? `${error.message} ${error.fix}` : 'It could not be logged.'
   } finally {
@@ -97,7 +98,7 @@ defineExpose({ open })
 .line { border-top: 1px solid var(--rule-strong); background: var(--sheet-2); display: grid; align-content: end; position: relative; }
 .entry { display: flex; align-items: center; gap: 10px; padding: 7px 14px; min-height: 44px; }
 .entry label { display: flex; gap: 6px; align-items: center; white-space: nowrap; font-size: 12px; }
-.field { flex: 0 1 370px; min-width: 180px; height: 29px; font-size: 12.5px; }
+.field { flex: 0 1 370px; min-width: 180px; height: 29px; font: 12.5px var(--mono); }
 .active .field { border-color: var(--act); flex-grow: 1; }
 .hint { font-size: 12px; white-space: nowrap; overflow: hidden; text-overflow: ellipsis; min-width: 0; display: block; }
 .hint kbd { margin-left: 6px; }

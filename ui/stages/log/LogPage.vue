@@ -17,7 +17,7 @@ import ColumnsMenu from './ColumnsMenu.vue'
 import LogLine from './LogLine.vue'
 import NamesDialog from './NamesDialog.vue'
 import NotesDialog from './NotesDialog.vue'
-import { ORDERS, rowsOf, type Order } from './rows'
+import { ORDERS, rowsOf, type Order, type Row } from './rows'
 import ScriptDialog from './ScriptDialog.vue'
 import { columnsOf, kept, runningOf, slateOf, type SheetColumn } from './sheet'
 import SlateGrid from './SlateGrid.vue'
@@ -58,7 +58,7 @@ const summary = computed(() => {
 const on = computed(() => (row.value?.kind === 'clip' ? row.value.clip.name : take.value === null ? 'no row' : slateOf(take.value)))
 const example = computed(() => {
   const one = take.value
-  return one === null ? '3A/4 wide, Mara turns, circled' : [`${one.setup}/${one.take + 1} ${one.size.toLowerCase()}`.trim(), one.description, 'circled'].filter(Boolean).join(', ')
+  return one === null ? '3A/4 wide, Mara turns, circled' : [`${one.setup}/${one.take + 1} ${one.size.toLowerCase()}`.trim(), one.description].filter(Boolean).join(', ')
 })
 
 // Columns: kept on the server for this person, so that they are the same at every desk.
@@ -78,10 +78,17 @@ watch(
     const wanted = now.find((one) => (asked !== undefined && one.key === asked) || (askedClip !== undefined && ((one.kind === 'clip' && one.key === askedClip) || (one.kind === 'take' && one.take.clips.some((other) => other.ulid === askedClip)))))
     const isNewAsk = before === undefined || before[1] !== asked || before[2] !== askedClip || (before[0]?.length ?? 0) === 0
     if (wanted !== undefined && isNewAsk) void nextTick(() => select(wanted.key))
-    else if (!now.some((one) => one.key === cursor.value)) cursor.value = now.find((one) => one.kind === 'take' || one.kind === 'clip')?.key ?? null
+    else if (!now.some((one) => one.key === cursor.value)) cursor.value = nearest(before?.[0] ?? [], now)
   },
   { immediate: true },
 )
+/** Where the cursor goes when its row is gone, such as a clip that found its take: to what stood after it, else before. */
+function nearest(old: Row[], now: Row[]): string | null {
+  const left = new Set(now.filter((one) => one.kind === 'take' || one.kind === 'clip').map((one) => one.key))
+  const was = old.findIndex((one) => one.key === cursor.value)
+  const ordered = was < 0 ? now : [...old.slice(was), ...old.slice(0, was).reverse(), ...now]
+  return ordered.find((one) => left.has(one.key))?.key ?? null
+}
 function select(key: string): void {
   if (grid.value !== null) grid.value.select(key)
   else cursor.value = key
@@ -102,9 +109,10 @@ async function falseStart(one: LogClip): Promise<void> {
 }
 /** After a line: the next clip without a slate where one was logged, else the take that the line made or changed. */
 const awaited = shallowRef<string | null>(null)
-function logged(ulid: string): void {
-  if (row.value?.kind === 'clip') grid.value?.move(1)
-  else awaited.value = ulid
+function logged(ulid: string, of: string | null, isClip: boolean): void {
+  // The live stream may have been faster: then the cursor stands on the next clip already.
+  if (!isClip) awaited.value = ulid
+  else if (cursor.value === of) grid.value?.move(1)
   makeStale('takes')
 }
 watch(rows, (now) => {
@@ -160,7 +168,7 @@ useShortcuts('Log', [
           @edit="(all) => edits.changeAll(all)" @circle="circle" @slate="setSlate" @false-start="falseStart" @columns="setColumns"
         />
         <ClipPictures v-else :sheet="data" :production="production.ulid" :devices="production.devices" :order="order" :cursor="cursor" :clip="clip ?? take?.clips[0]?.ulid ?? lone?.ulid ?? null" @choose="choosePicture" />
-        <LogLine v-if="mayLog" ref="line" :row="cursor" :on="on" :example="example" @logged="logged" @leave="grid?.focus()" @move="(step) => grid?.move(step)"><kbd>N</kbd> next take <kbd>C</kbd> circled <kbd>X</kbd> NG <kbd>D</kbd> as above <kbd>V</kbd> note</LogLine>
+        <LogLine v-if="mayLog" ref="line" :row="cursor" :is-clip="lone !== null && take === null" :on="on" :example="example" @logged="logged" @leave="grid?.focus()" @move="(step) => grid?.move(step)"><kbd>N</kbd> next take <kbd>C</kbd> circled <kbd>X</kbd> NG <kbd>D</kbd> as above <kbd>V</kbd> note</LogLine>
         <div v-else class="foot soft"><kbd>C</kbd> circled <kbd>Space</kbd> play <kbd>[</kbd><kbd>]</kbd> angle</div>
       </section>
       <TakePanel ref="panel" :take="take" :clip="lone" :want="clip" :may-log="mayLog" @change="(one, values) => edits.change(one, values)" />

@@ -75,7 +75,7 @@ async function drop(): Promise<void> {
 </script>
 
 <template>
-  <Modal :open="open" title="Names" width="820px" :ok-text="`Give ${changes} ${changes === 1 ? 'name' : 'names'}`" cancel-text="Leave them" :ok-button-props="{ disabled: bad > 0 || changes === 0 || trouble !== '' }" @ok="give" @cancel="emit('close')">
+  <Modal :open="open" :style="{ top: '36px' }" title="Names" width="820px" :ok-text="`Give ${changes} ${changes === 1 ? 'name' : 'names'}`" cancel-text="Leave them" :ok-button-props="{ disabled: bad > 0 || changes === 0 || trouble !== '' }" @ok="give" @cancel="emit('close')">
     <div class="choices">
       <label>Of <select v-model="what" class="field"><option value="clips">clips</option><option value="takes">takes</option></select></label>
       <label v-if="what === 'clips'">Only <select v-model="kinds" class="field"><option value="all">picture and sound</option><option value="picture">picture</option><option value="sound">sound</option></select></label>

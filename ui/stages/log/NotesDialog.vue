@@ -34,6 +34,8 @@ const step = computed(() => (file.value === null ? 'bring' : mapping.value ? 'ma
 const samples = computed<NoteSample[]>(() => (report.value === null || tab.value === 'faults' ? [] : report.value.samples[tab.value]))
 const applies = computed(() => (report.value === null ? 0 : report.value.counts.new + report.value.counts.different))
 const words = (value: Said) => (value === true ? 'yes' : value === false || value === '' || value === 'none' ? '—' : String(value))
+/** Notes and keywords of several sources add up. */
+const adds = (field: string) => field === 'notes' || field === 'keywords'
 const fieldName = (field: string) => field.replace('is_', '').replaceAll('_', ' ')
 
 watch(() => props.open, (open) => {
@@ -92,7 +94,7 @@ const okText = computed(() => (step.value === 'bring' ? 'Choose a file' : step.v
 </script>
 
 <template>
-  <Modal :open="open" title="Script notes and reports" width="980px" :ok-text="okText" cancel-text="Leave it" :ok-button-props="{ disabled: sending || busy || (step === 'look' && applies === 0) }" @ok="ok" @cancel="emit('close')">
+  <Modal :open="open" :style="{ top: '36px' }" title="Script notes and reports" width="980px" :ok-text="okText" cancel-text="Leave it" :ok-button-props="{ disabled: sending || busy || (step === 'look' && applies === 0) }" @ok="ok" @cancel="emit('close')">
     <input ref="picker" type="file" class="hush" accept=".csv,.tsv,.txt,.xlsx" aria-label="A table of notes" @change="bring(($event.target as HTMLInputElement).files)">
     <div v-if="file === null" class="bring" :class="{ over }" @dragover.prevent="over = true" @dragleave="over = false" @drop.prevent="bring($event.dataTransfer?.files)">
       <b>{{ sending ? 'Reading it…' : 'Drop a table here' }}</b>
@@ -128,7 +130,7 @@ const okText = computed(() => (step.value === 'bring' ? 'Choose a file' : step.v
             <thead><tr><th>Row</th><th>Slate</th><th>What it says</th></tr></thead>
             <tbody>
               <tr v-for="(one, index) in samples" :key="index"><td class="mono soft">{{ one.row }}</td><td class="mono"><a v-if="one.take" @click="emit('go', one.take); emit('close')"><b>{{ one.slate }}</b></a><b v-else>{{ one.slate || '—' }}</b></td>
-                <td><span v-if="one.why" class="soft">{{ one.why }} </span><span v-for="field in one.fields" :key="field.field" class="said"><small>{{ fieldName(field.field) }}</small><template v-if="tab === 'different'"><s v-if="field.taken">{{ words(field.was) }}</s><b v-else>{{ words(field.was) }}</b> {{ field.taken ? '→' : 'stays; they say' }} </template><b v-if="field.taken">{{ words(field.said) }}</b><template v-else>{{ words(field.said) }}</template></span></td></tr>
+                <td><span v-if="one.why" class="soft">{{ one.why }} </span><span v-for="field in one.fields" :key="field.field" class="said"><small>{{ fieldName(field.field) }}</small><template v-if="tab !== 'different'"><b>{{ words(field.said) }}</b></template><template v-else-if="!field.taken"><b>{{ words(field.was) }}</b>&nbsp;stays; they say {{ words(field.said) }}</template><template v-else-if="adds(field.field)">{{ words(field.was) }} <b>+ {{ words(field.said) }}</b></template><template v-else><s>{{ words(field.was) }}</s>&nbsp;→ <b>{{ words(field.said) }}</b></template></span></td></tr>
             </tbody>
           </table>
           <p v-if="tab === 'faults' ? report.faults.length === 0 : samples.length === 0" class="soft empty">None.</p>

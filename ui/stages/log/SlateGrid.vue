@@ -100,7 +100,8 @@ function click(one: Row, key: string | null, event: MouseEvent): void {
 }
 
 // Editing in place.
-const editing = shallowRef<{ key: string; column: string } | null>(null)
+/** With the take as it was when typing began: what a colleague changes meanwhile is a conflict, and not overwritten. */
+const editing = shallowRef<{ key: string; column: string; take: Take | null } | null>(null)
 const draft = ref('')
 function edit(wanted?: string, begin?: string): void {
   const current = row.value
@@ -108,12 +109,12 @@ function edit(wanted?: string, begin?: string): void {
   anchor.value = null
   if (current.kind === 'clip') {
     draft.value = begin ?? (current.take === null ? '' : slateOf(current.take))
-    editing.value = { key: current.key, column: 'slate' }
+    editing.value = { key: current.key, column: 'slate', take: null }
   } else {
     const key = wanted ?? (shown.value[columnAt.value]?.words ? column.value : column.value === 'marks' ? 'marks' : 'description')
     if (key !== 'slate') column.value = key
     draft.value = begin ?? (key === 'slate' ? slateOf(current.take) : cellText(current.take, key))
-    editing.value = { key: current.key, column: key }
+    editing.value = { key: current.key, column: key, take: current.take }
   }
   void nextTick(() => {
     const input = box.value?.querySelector<HTMLInputElement>('input.edit')
@@ -135,10 +136,10 @@ function commit(then: 'down' | 'next' | 'back' | 'stay'): void {
   leave()
   const text = draft.value
   if (current.kind === 'clip' && text.trim() !== '' && (current.take === null || text.trim() !== slateOf(current.take))) emit('slate', current.clip, text.trim())
-  if (current.kind === 'take') {
+  if (open.take !== null) {
     const values = open.column === 'slate' ? (slateFrom(text) ?? `“${text.trim()}” is not a slate; write setup and take, such as 3B/1.`) : valuesFor(open.column, text)
     if (typeof values === 'string') refuse(values)
-    else if (values !== null) emit('edit', [{ take: current.take, values }])
+    else if (values !== null) emit('edit', [{ take: open.take, values }])
   }
   if (then === 'down') move(1)
   else if (then !== 'stay' && current.kind === 'take') {
@@ -266,8 +267,9 @@ defineExpose({ select, move, edit, focus: () => box.value?.focus(), chosen: chos
 
 <template>
   <div ref="box" class="sheet" tabindex="-1" role="grid" aria-label="Slate sheet" :aria-rowcount="rows.length">
-    <div v-bind="containerProps" class="scroll" :style="{ '--cols': template, '--least': `${least}px` }">
-      <div class="row heads" role="row">
+    <div v-bind="containerProps" class="scroll" :style="{ '--cols': template, '--least': order === 'device' ? '0' : `${least}px` }">
+      <div v-if="order === 'device'" class="row heads bydevice" role="row"><span role="columnheader">Slate</span><span role="columnheader">Clip</span><span role="columnheader">Length</span><span role="columnheader">Size</span><span role="columnheader">What happens</span></div>
+      <div v-else class="row heads" role="row">
         <span
           v-for="one in shown" :key="one.key" role="columnheader" class="head" :class="{ stuck: one.frozen }" :style="one.frozen ? { left: `${stuck[one.key]}px` } : {}" :draggable="!one.frozen"
           @dragstart="$event.dataTransfer?.setData('application/x-cartella-column', one.key)" @dragover.prevent @drop.prevent="reorder($event, one)"
@@ -295,7 +297,7 @@ defineExpose({ select, move, edit, focus: () => box.value?.focus(), chosen: chos
               >
               <template v-else-if="cell.key === 'setup'"><span class="mono su" :class="{ again: one.repeats }">{{ one.take.setup }}</span><i v-for="other in who(one.key)" :key="other.who" class="here" :title="`${other.name} is on this row`">{{ other.initials }}</i></template>
               <TakeNumber v-else-if="cell.key === 'take'" :take="one.take.take" :part="one.take.part" :status="one.take.status" />
-              <span v-else-if="cell.key === 'description'" class="what" :title="one.take.notes ? `${one.take.description}\n${one.take.notes}` : one.take.description">{{ one.take.description }}<i v-if="!one.take.description" class="soft">—</i><em v-if="marksOf(one.take)"> {{ marksOf(one.take) }}</em><em v-if="one.take.notes" title="has a note"> ✎</em><em v-if="one.take.claims.length" class="warn" title="Two sources disagree"> or {{ otherSlate(one.take) }}?</em><em v-if="one.take.disputes.length" class="warn" :title="`Two sources differ on ${one.take.disputes.map((dispute) => dispute.field).join(', ')}`"> ≠</em></span>
+              <span v-else-if="cell.key === 'description'" class="what" :title="one.take.notes ? `${one.take.description}\n${one.take.notes}` : one.take.description"><span>{{ one.take.description }}<i v-if="!one.take.description" class="soft">—</i></span><em v-if="marksOf(one.take)">{{ marksOf(one.take) }}</em><em v-if="one.take.notes" title="has a note">✎</em><em v-if="one.take.claims.length" class="warn" title="Two sources disagree">or {{ otherSlate(one.take) }}?</em><em v-if="one.take.disputes.length" class="warn" :title="`Two sources differ on ${one.take.disputes.map((dispute) => dispute.field).join(', ')}`">≠</em></span>
               <template v-else-if="cell.key.startsWith('device:')">
                 <template v-if="cellClips(one.take, cell.key.slice(7)).length > 0">
                   <DeviceBadge :letter="cell.key.slice(7)" /><span class="mono clip" :class="{ bad: cellClips(one.take, cell.key.slice(7)).some((clip) => clip.problems.length > 0) }" :title="cellClips(one.take, cell.key.slice(7)).map((clip) => [clip.name, clip.file === clip.name ? '' : `(${clip.file})`, length(clip.duration_ticks), ...clip.problems].filter(Boolean).join(' ')).join('\n')">{{ cellClips(one.take, cell.key.slice(7))[0]?.name }}</span>
@@ -310,10 +312,13 @@ defineExpose({ select, move, edit, focus: () => box.value?.focus(), chosen: chos
             </span>
           </template>
           <template v-else>
-            <input v-if="editing?.key === one.key" v-model="draft" class="field edit mono slate" placeholder="3B/1" aria-label="Slate" maxlength="40" @keydown.enter.stop.prevent="commit('down')" @keydown.esc.stop="leave" @blur="editing && commit('stay')">
-            <span v-else-if="one.take" class="slate mono"><b>{{ slateOf(one.take) }}</b></span>
-            <span v-else class="slate faint">{{ one.clip.is_wild ? 'wild' : one.clip.is_false_start ? 'false start' : 'no slate' }}</span>
-            <span class="clipcell"><DeviceBadge :letter="one.clip.device" /><span class="mono clip">{{ one.clip.name }}</span><small class="mono">{{ length(one.clip.duration_ticks) }}</small><span v-if="one.take" class="text">{{ one.take.description }}</span><em v-if="one.clip.problems.length" class="fault">{{ one.clip.problems[0] }}</em><i v-for="other in who(one.key)" :key="other.who" class="here" :title="`${other.name} is on this row`">{{ other.initials }}</i></span>
+            <input v-if="editing?.key === one.key" v-model="draft" class="field edit mono" placeholder="3B/1" aria-label="Slate" maxlength="40" @keydown.enter.stop.prevent="commit('down')" @keydown.esc.stop="leave" @blur="editing && commit('stay')">
+            <span v-else-if="one.take" class="slate"><b class="mono">{{ one.take.setup }}</b><TakeNumber :take="one.take.take" :part="one.take.part" :status="one.take.status" /></span>
+            <span v-else class="faint">{{ one.clip.is_wild ? 'wild' : one.clip.is_false_start ? 'false start' : 'no slate' }}</span>
+            <span class="clipcell"><DeviceBadge :letter="one.clip.device" /><span class="mono clip" :title="one.clip.file">{{ one.clip.name }}</span><i v-for="other in who(one.key)" :key="other.who" class="here" :title="`${other.name} is on this row`">{{ other.initials }}</i></span>
+            <span class="mono soft">{{ length(one.clip.duration_ticks) }}</span>
+            <span class="text soft">{{ one.take?.size }}</span>
+            <span class="clipcell"><span v-if="one.take" class="text">{{ one.take.description }}</span><em v-if="one.clip.problems.length" class="fault">{{ one.clip.problems[0] }}</em></span>
           </template>
         </div>
       </div>
@@ -323,17 +328,18 @@ defineExpose({ select, move, edit, focus: () => box.value?.focus(), chosen: chos
 
 <style scoped>
 .sheet { min-width: 0; min-height: 0; overflow: hidden; outline: none; }
-.scroll { height: 100%; overflow: auto !important; }
+.scroll { height: 100%; overflow: auto !important; container-type: inline-size; }
 .row { display: grid; grid-template-columns: var(--cols); gap: 0 6px; align-items: center; height: 31px; padding: 0 10px; border-bottom: 1px solid var(--rule); white-space: nowrap; cursor: default; min-width: var(--least); background: var(--sheet); }
 .cell { overflow: hidden; text-overflow: ellipsis; height: 30px; display: flex; align-items: center; gap: 6px; min-width: 0; border-radius: 3px; padding: 0 3px; margin: 0 -3px; font-size: 13px; }
 .cell > span { overflow: hidden; text-overflow: ellipsis; }
 .stuck { position: sticky; z-index: 1; background: inherit; }
 .heads { font-size: 11px; color: var(--ink-soft); background: var(--sheet-2); border-bottom-color: var(--rule-strong); position: sticky; top: 0; z-index: 3; }
-.head { display: flex; gap: 5px; align-items: center; height: 30px; position: relative; overflow: hidden; }
+.head { display: flex; gap: 5px; align-items: center; height: 30px; overflow: hidden; padding: 0 3px; margin: 0 -3px; }
+.head:not(.stuck) { position: relative; }
 .heads .stuck { z-index: 4; }
 .grip { position: absolute; right: -2px; top: 4px; bottom: 4px; width: 7px; cursor: col-resize; border-right: 1px solid transparent; }
 .head:hover .grip { border-right-color: var(--rule-strong); }
-.scene, .rest { background: #f6efdf; border-bottom-color: var(--rule-strong); display: flex; gap: 10px; }
+.scene, .rest { background: #f6efdf; border-bottom-color: var(--rule-strong); display: flex; gap: 10px; position: sticky; left: 0; width: 100cqw; min-width: 0; padding-right: 28px; }
 .scene b, .rest b { font-weight: 600; }
 .scene > .mono { font-weight: 600; }
 .row small { color: var(--ink-soft); font-size: 12px; }
@@ -347,6 +353,9 @@ defineExpose({ select, move, edit, focus: () => box.value?.focus(), chosen: chos
 .here { font: 600 9px/15px 'IBM Plex Sans'; background: var(--info); color: #fff; border-radius: 8px; padding: 0 5px; flex: none; }
 .met { box-shadow: inset -3px 0 0 var(--info); }
 .row.on.met { box-shadow: inset 3px 0 0 var(--act), inset -3px 0 0 var(--info); }
+.what { display: flex; gap: 6px; align-items: baseline; min-width: 0; }
+.what > span { overflow: hidden; text-overflow: ellipsis; }
+.what em { flex: none; }
 .what em, .clipcell em { font-style: normal; font-size: 11px; color: var(--ink-soft); }
 .what em.warn { color: var(--warn); font-weight: 600; }
 .clip { font-size: 12px; overflow: hidden; text-overflow: ellipsis; }
@@ -354,9 +363,10 @@ defineExpose({ select, move, edit, focus: () => box.value?.focus(), chosen: chos
 .hole { flex: 1; height: 22px; border: 1px dashed var(--fault); border-radius: 4px; color: var(--fault); font-size: 11px; display: flex; align-items: center; padding: 0 7px; background: repeating-linear-gradient(135deg, #fff0 0 5px, #f6dcd480 5px 10px); }
 .faint { color: var(--ink-faint); font-size: 12px; }
 .text { font-size: 12px; overflow: hidden; text-overflow: ellipsis; }
-.row.clip { display: flex; font-size: 13px; }
-.slate { width: 94px; flex: none; }
-.slate b { font-weight: 600; }
+.row.clip, .row.bydevice { grid-template-columns: 96px minmax(150px, 220px) 52px 76px minmax(0, 1fr); }
+.row.clip { font-size: 13px; }
+.slate { display: flex; align-items: center; gap: 4px; }
+.slate b { font-weight: 600; min-width: 40px; }
 .clipcell { display: flex; align-items: center; gap: 8px; min-width: 0; overflow: hidden; }
 .edit { height: 25px; }
 .edit.wide { width: 96px; flex: none; position: absolute; z-index: 5; }

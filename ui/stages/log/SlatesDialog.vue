@@ -65,9 +65,9 @@ async function read(): Promise<void> {
 </script>
 
 <template>
-  <Modal :open="open" title="Read slates" width="820px" :ok-text="count.news === 0 ? (changed ? 'Keep the patterns' : 'Nothing new') : `Read ${count.news} ${count.news === 1 ? 'slate' : 'slates'}`" cancel-text="Leave it" :ok-button-props="{ disabled: trouble !== '' || (count.news === 0 && !changed) }" @ok="read" @cancel="emit('close')">
+  <Modal :open="open" :style="{ top: '36px' }" title="Read slates" width="820px" :ok-text="count.news === 0 ? (changed ? 'Keep the patterns' : 'Nothing new') : `Read ${count.news} ${count.news === 1 ? 'slate' : 'slates'}`" cancel-text="Leave it" :ok-button-props="{ disabled: trouble !== '' || (count.news === 0 && !changed) }" @ok="read" @cancel="emit('close')">
     <p class="soft">{{ count.news }} new: {{ count.ixml }} from the recorder's fields, {{ count.news - count.ixml }} from names. {{ count.has }} clips have their take already; <label><input v-model="onlySilent" type="checkbox"> {{ count.silent }} say nothing</label></p>
-    <div class="table" tabindex="0">
+    <div class="table" :class="{ low: editing }" tabindex="0">
       <table class="list">
         <thead><tr><th>Clip</th><th>Slate</th><th>Where it is from</th><th /></tr></thead>
         <tbody>
@@ -78,7 +78,7 @@ async function read(): Promise<void> {
     </div>
     <button class="plain" :aria-expanded="editing" @click="editing = !editing">Patterns {{ editing ? '▾' : '▸' }}</button><span v-if="changed" class="soft"> changed; they are kept with the reading</span>
     <div v-if="editing" class="patterns">
-      <label>One spelling a line, the first that fits a name reads it<textarea v-model="text" class="field mono" rows="7" spellcheck="false" aria-label="Slate patterns" @keydown.enter.stop /></label>
+      <label>One spelling a line, the first that fits a name reads it<textarea v-model="text" class="field mono" rows="8" spellcheck="false" aria-label="Slate patterns" @keydown.enter.stop /></label>
       <dl class="soft">
         <dt class="mono">{setup} {take}</dt><dd>what the slate says; <span class="mono">{setup+}</span> only with letters, <span class="mono">{take:3}</span> three digits</dd>
         <dt class="mono">{s} {t} {-}</dt><dd>the word scene, the word take, any one separator</dd>
@@ -92,11 +92,12 @@ async function read(): Promise<void> {
 
 <style scoped>
 .table { max-height: 38vh; overflow: auto; border: 1px solid var(--rule); border-radius: 5px; margin: 6px 0 10px; }
+.low { max-height: 26vh; }
 .table th { position: sticky; top: 0; background: var(--sheet-2); z-index: 1; }
 .dim td { color: var(--ink-soft); }
 td { white-space: nowrap; }
 .patterns { display: grid; grid-template-columns: 1fr 1fr; gap: 8px 18px; margin-top: 8px; }
-.patterns label { display: grid; gap: 4px; font-weight: 500; font-size: 12px; }
+.patterns label { display: grid; gap: 4px; align-content: start; font-weight: 500; font-size: 12px; }
 .patterns dl { margin: 18px 0 0; font-size: 12px; }
 .patterns dd { margin: 0 0 6px; }
 .patterns .note { grid-column: span 2; margin: 0; }

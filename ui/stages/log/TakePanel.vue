@@ -48,8 +48,13 @@ function turn(step: number): void {
 function writeNote(): void {
   if (props.mayLog) void nextTick(() => noteBox.value?.focus())
 }
+/** The take as it was when its note was begun, so that a colleague's note meanwhile is not overwritten. */
+const begun = shallowRef<Take | null>(null)
 function keepNote(): void {
-  if (props.take !== null && note.value.trim() !== props.take.notes) emit('change', props.take, { notes: note.value.trim() })
+  const take = begun.value
+  begun.value = null
+  if (take !== null && note.value.trim() !== take.notes) emit('change', take, { notes: note.value.trim() })
+  else note.value = props.take?.notes ?? ''
 }
 async function settle(slate: string): Promise<void> {
   if (props.take === null) return
@@ -100,7 +105,7 @@ defineExpose({ turn, writeNote, toggleHistory: () => (history.value = !history.v
         <template v-if="take.screening"><dt>Screening</dt><dd>{{ take.screening }}</dd></template>
         <dt>Synced</dt><dd :class="syncOf(take).look">{{ syncOf(take).text }}</dd>
         <dt><label for="note">Notes</label></dt>
-        <dd><textarea id="note" ref="noteBox" v-model="note" class="field" rows="3" :disabled="!mayLog" placeholder="Anything the cutting room should know" @blur="keepNote" @keydown.esc.stop="noteBox?.blur()" @keydown.ctrl.enter="noteBox?.blur()" /></dd>
+        <dd><textarea id="note" ref="noteBox" v-model="note" class="field" rows="3" :disabled="!mayLog" placeholder="Anything the cutting room should know" @focus="begun = take" @blur="keepNote" @keydown.esc.stop="noteBox?.blur()" @keydown.ctrl.enter="noteBox?.blur()" /></dd>
       </dl>
       <template v-if="take">
         <button class="plain" :aria-expanded="history" title="Who changed what of this take (Y)" @click="history = !history">History <kbd>Y</kbd></button>
