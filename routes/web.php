@@ -39,6 +39,8 @@ Route::prefix('api')->group(static function (): void {
         Route::get('cards/{card}/report/{kind}.{format}', [CardsController::class, 'cardReport'])->where(['kind' => 'camera|sound', 'format' => 'pdf|csv']);
         Route::get('days/{day}/report/{kind}.{format}', [CardsController::class, 'dayReport'])->where(['kind' => 'camera|sound', 'format' => 'pdf|csv']);
         Route::get('days/{day}/log', [LogController::class, 'show']);
+        Route::get('days/{day}/takes', [LogController::class, 'takes']);
+        Route::get('days/{day}/scenes', [LogController::class, 'scenes']);
         Route::post('days/{day}/log/here', [LogController::class, 'here']);
         Route::get('log-columns', [LogController::class, 'columns']);
         Route::put('log-columns', [LogController::class, 'setColumns']);

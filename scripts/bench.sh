@@ -1,11 +1,11 @@
 #!/usr/bin/env bash
-# Measures speed as ratios against a floor taken in the same run: offload, lineup, lists, cards. `kills [COUNT] [SEED]`
+# Measures speed as ratios against a floor taken in the same run: offload, lineup, lists, cards, log. `kills [COUNT] [SEED]`
 # is no measure: it kills what is at work and looks whether anything is lost.
 . "$(dirname "${BASH_SOURCE[0]}")/lib.sh"
 which=${1:-all}
 case $which in
-    all | offload | lineup | lists | cards | kills) ;;
-    *) fail "there is no bench '$which'. Benches: offload, lineup, lists, cards, kills." ;;
+    all | offload | lineup | lists | cards | log | kills) ;;
+    *) fail "there is no bench '$which'. Benches: offload, lineup, lists, cards, log, kills." ;;
 esac
 use_profile bench
 export APP_ENV=production CARTELLA_CARD_LIBRARY=$CARTELLA_ROOT/var/demo/cards
@@ -16,20 +16,25 @@ if [ "$which" = all ] || [ "$which" = lineup ]; then
     ensure_demo_cards
     php scripts/bench/lineup.php "$CARTELLA_ROOT/var/demo"
 fi
-case $which in all | lists | cards | kills)
+case $which in all | lists | cards | log | kills)
     ensure_ui
     trap services_down EXIT
     rm -rf "$CARTELLA_VAR"/{volumes,stores}
     mkdir -p "$CARTELLA_VAR"/volumes "$CARTELLA_VAR"/stores/{shuttle-1,nearline}
     services_up
     artisan migrate:fresh --force > "$LOGS/migrate.log"
-    artisan cartella:bench-fill $([ "$which" = kills ] && echo --clips=30)
+    case $which in kills) clips=30 ;; lists | cards) clips=20000 ;; *) clips=60000 ;; esac
+    artisan cartella:bench-fill --clips=$clips
     supervise start watch > /dev/null
     wait_until 20 web_answers
     ;;
 esac
 if [ "$which" = all ] || [ "$which" = lists ]; then php scripts/bench/lists.php; fi
 if [ "$which" = all ] || [ "$which" = cards ]; then php scripts/bench/cards.php; fi
+if [ "$which" = all ] || [ "$which" = log ]; then
+    ensure_debian "${TEST_PACKAGES[@]}"
+    php scripts/bench/log.php
+fi
 if [ "$which" = kills ]; then
     supervise start 'copy:*' > /dev/null
     php scripts/bench/kills.php "${2:-200}" "${3:-1}"

@@ -1,7 +1,15 @@
 import { createRouter, createWebHistory } from 'vue-router'
+import { ahead } from './api/queries'
 import type { StageName } from './shell/stages'
 
-const stage = (name: StageName, load: () => Promise<unknown>) => ({ path: name, name, component: load as never })
+const loads: (() => Promise<unknown>)[] = []
+function stage(name: StageName, load: () => Promise<unknown>) {
+  loads.push(load)
+  return { path: name, name, component: load as never }
+}
+
+/** Fetches the code of all stages, so that the first key to each finds it there. */
+export const fetchStages = () => void Promise.allSettled(loads.map((load) => load()))
 
 /** `/LOWWATER-ULID/DAY-ULID/log`: production, day and stage stand in the address, so that a place can be sent to a colleague. */
 export const router = createRouter({
@@ -15,7 +23,11 @@ export const router = createRouter({
       children: [
         stage('day', () => import('./stages/day/DayPage.vue')),
         stage('cards', () => import('./stages/cards/CardsPage.vue')),
-        stage('log', () => import('./stages/log/LogPage.vue')),
+        {
+          ...stage('log', () => import('./stages/log/LogPage.vue')),
+          // Asked for while the page is still being put together.
+          beforeEnter: (to) => ahead(String(to.params.production), `days/${String(to.params.day)}/log`),
+        },
         stage('lineup', () => import('./stages/lineup/LineupPage.vue')),
         stage('bins', () => import('./stages/bins/BinsPage.vue')),
         stage('screening', () => import('./stages/screening/ScreeningPage.vue')),

@@ -17,11 +17,4 @@ class TakeFact extends Model
     {
         return ['said_at' => 'datetime'];
     }
-
-    public function said(): string|bool
-    {
-        $value = json_decode($this->value, true);
-
-        return is_bool($value) ? $value : (string) $value;
-    }
 }

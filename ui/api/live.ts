@@ -27,17 +27,22 @@ export function useLive(production: MaybeRefOrGetter<string>): void {
   onScopeDispose(() => stop())
 }
 
+/** A page that nobody sees gives its connection back after so long: a browser keeps only six to one server. */
+const HIDDEN_FOR = 20_000
+
 function listen(production: string): () => void {
-  const source = new EventSource(`/api/productions/${production}/live`)
+  let source: EventSource | null = null
   let last = -1
   let timer: number | undefined
+  let rest: number | undefined
   let failures = 0
   const pending = new Set<string>()
   let flush: number | undefined
   const hear = (event: Event) => {
     last = Math.max(last, event.id)
     listeners.get(event.topic)?.forEach((listener) => listener(event.facts))
-    pending.add(event.topic)
+    // Words and marks of one take: the sheet asks for that row itself.
+    pending.add(event.topic === 'takes' && event.facts.words === true ? 'words' : event.topic)
     // Progress comes in bursts; one fetch answers them all.
     flush ??= window.setTimeout(() => {
       flush = undefined
@@ -45,25 +50,52 @@ function listen(production: string): () => void {
       pending.clear()
     }, 120)
   }
-  source.addEventListener('hello', () => {
-    failures = 0
+  const stopPolling = () => {
     window.clearInterval(timer)
     timer = undefined
-  })
-  source.addEventListener('change', (message) => hear(JSON.parse((message as MessageEvent<string>).data) as Event))
-  source.onerror = () => {
-    failures += 1
-    if (failures < 3 || timer !== undefined) return
-    timer = window.setInterval(async () => {
-      const answer = await api.get<{ last: number; events: Event[] }>(`productions/${production}/changes?after=${last}`).catch(() => null)
-      if (answer === null) return
-      last = answer.last
-      answer.events.forEach(hear)
-    }, 2000)
   }
+  const open = () => {
+    window.clearTimeout(rest)
+    if (source !== null) return
+    // What happened meanwhile comes first.
+    source = new EventSource(`/api/productions/${production}/live${last < 0 ? '' : `?after=${last}`}`)
+    source.addEventListener('hello', (message) => {
+      failures = 0
+      last = Math.max(last, Number((message as MessageEvent).lastEventId))
+      stopPolling()
+    })
+    source.addEventListener('change', (message) => hear(JSON.parse((message as MessageEvent<string>).data) as Event))
+    source.onerror = () => {
+      failures += 1
+      if (failures < 3 || timer !== undefined) return
+      timer = window.setInterval(async () => {
+        const answer = await api.get<{ last: number; events: Event[] }>(`productions/${production}/changes?after=${last}`).catch(() => null)
+        if (answer === null) return
+        last = answer.last
+        answer.events.forEach(hear)
+      }, 2000)
+    }
+  }
+  const close = () => {
+    source?.close()
+    source = null
+    stopPolling()
+  }
+  const look = () => {
+    window.clearTimeout(rest)
+    if (document.visibilityState === 'visible') open()
+    else rest = window.setTimeout(close, HIDDEN_FOR)
+  }
+  open()
+  document.addEventListener('visibilitychange', look)
+  window.addEventListener('pagehide', close)
+  window.addEventListener('pageshow', look)
   return () => {
-    source.close()
-    window.clearInterval(timer)
+    document.removeEventListener('visibilitychange', look)
+    window.removeEventListener('pagehide', close)
+    window.removeEventListener('pageshow', look)
+    window.clearTimeout(rest)
     window.clearTimeout(flush)
+    close()
   }
 }

@@ -16,7 +16,8 @@ const STALE: Record<string, RegExp> = {
   tasks: /tasks|cards|lineup|handoffs|tabs/,
   cards: /cards|sheet|tabs/,
   bench: /cards|sheet/,
-  takes: /log|sheet|tabs|bins|reels|lineup|clips/,
+  takes: /log|sheet|tabs|bins|reels|lineup|clips|scenes/,
+  words: /sheet|tabs|bins|reels|clips|scenes|history/,
   lineup: /lineup|log|sheet|tabs/,
   bins: /bins|clips/,
   reels: /reels|sheet/,
@@ -26,28 +27,49 @@ const STALE: Record<string, RegExp> = {
   clips: /clips|cards|bins|log|tabs|reels/,
 }
 
-/** Marks what a change may have made old; what is on screen is fetched again at once. */
+/** Sums over a whole day cost the server more than they tell; they follow a run of changes a little later. */
+const SUMS = /tabs|scenes/
+const SUMS_AFTER = 1500
+let sums: ReturnType<typeof setTimeout> | undefined
+
+/** Marks what a change may have made old; what is on screen is fetched again at once, sums of the day a little later. */
 export function makeStale(topic: string): void {
   const pattern = STALE[topic]
   if (pattern === undefined) return
-  void queryClient.invalidateQueries({ predicate: (query) => pattern.test(String(query.queryKey[1] ?? '')) })
+  const isOften = topic === 'takes' || topic === 'words'
+  const about = (which: (path: string) => boolean) => ({ predicate: (query: { queryKey: readonly unknown[] }) => which(String(query.queryKey[1] ?? '')) })
+  void queryClient.invalidateQueries(about((path) => pattern.test(path) && !(isOften && SUMS.test(path))))
+  if (!isOften) return
+  void queryClient.invalidateQueries({ ...about((path) => pattern.test(path) && SUMS.test(path)), refetchType: 'none' })
+  sums ??= setTimeout(() => {
+    sums = undefined
+    void queryClient.refetchQueries({ ...about((path) => SUMS.test(path)), type: 'active', stale: true })
+  }, SUMS_AFTER)
 }
 
 /** The key of a question that waits; no address is like it. */
 const NOTHING = '(nothing)'
 
 /** What a production's address answers. `path` is below the production; null waits. */
-export function useAnswer<T>(production: MaybeRefOrGetter<string>, path: MaybeRefOrGetter<string | null>, options: { poll?: number } = {}) {
+export function useAnswer<T>(production: MaybeRefOrGetter<string>, path: MaybeRefOrGetter<string | null>, options: { poll?: number; large?: boolean } = {}) {
   return useQuery<T, ApiError>({
     queryKey: computed(() => [toValue(production), toValue(path) ?? NOTHING]),
     // From the key and not from the refs: a later fetch of this key must ask the same address.
     queryFn: ({ queryKey, signal }) => api.get<T>(join(String(queryKey[0]), String(queryKey[1])), signal),
     enabled: computed(() => toValue(path) !== null),
     refetchInterval: options.poll ?? false,
+    // Answers are replaced and never changed in place, so that nothing has to watch each of their fields.
+    shallow: true,
+    structuralSharing: options.large !== true,
     placeholderData: (previous: unknown, query: { queryKey: readonly unknown[] } | undefined) =>
       // A list that is narrowed or paged keeps its rows until the new ones come; another place starts empty.
       query !== undefined && String(query.queryKey[1]).split('?')[0] === (toValue(path) ?? '').split('?')[0] ? (previous as never) : undefined,
   })
+}
+
+/** Begins to ask for what a page will show, before the page is there. */
+export function ahead(production: string, path: string): void {
+  void queryClient.prefetchQuery({ queryKey: [production, path], queryFn: ({ signal }) => api.get(join(production, path), signal), structuralSharing: false })
 }
 
 function join(production: string, path: string): string {

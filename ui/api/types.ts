@@ -85,7 +85,7 @@ export interface Take {
 }
 export interface TakeStep { at: string; by: string; label: string; undone: boolean; fields: { field: string; from: string; to: string }[] }
 export interface SheetScene { heading: string; characters: string[]; pages: string | null; in_script: boolean; setups: number; takes: number; circled: number; running_ticks: number; days: number }
-export interface SlateSheet { takes: Take[]; unslated: LogClip[]; scenes: Record<string, SheetScene> }
+export interface SlateSheet { takes: Take[]; unslated: LogClip[] }
 export interface Column { key: string; width: number; shown: boolean }
 export interface Understood {
   pieces: { is: 'slate' | 'size' | 'status' | 'mark' | 'keyword' | 'note' | 'happens'; says: string }[]; problems: string[]; hints: string[]; slate: string | null

@@ -57,6 +57,32 @@ final class ChangeLog
         $this->add($model, $before, array_intersect_key($model->getAttributes(), array_flip($dirty)));
     }
 
+    /**
+     * Saves many rows of one table that exist already, in a few statements.
+     *
+     * @param  list<Model>  $models
+     */
+    public function saveAll(array $models): void
+    {
+        $byColumns = [];
+        foreach ($models as $model) {
+            if ($model->isDirty()) {
+                $model->setUpdatedAt($model->freshTimestamp());
+                $byColumns[implode(' ', array_keys($model->getDirty()))][] = $model;
+            }
+        }
+        foreach ($byColumns as $columns => $alike) {
+            foreach (array_chunk($alike, 250) as $chunk) {
+                DB::table($chunk[0]->getTable())->upsert(array_map(static fn (Model $model): array => $model->getAttributes(), $chunk), ['id'], explode(' ', $columns));
+            }
+            foreach ($alike as $model) {
+                $changed = array_flip(explode(' ', $columns));
+                $this->add($model, array_intersect_key($model->getRawOriginal(), $changed), array_intersect_key($model->getAttributes(), $changed));
+                $model->syncOriginal();
+            }
+        }
+    }
+
     public function delete(Model $model): void
     {
         $this->add($model, $model->getRawOriginal(), null);

@@ -57,19 +57,22 @@ final class EditTake
                 throw Problem::editedMeanwhile($conflicts[0]['label'], $conflicts);
             }
             $log = new ChangeLog();
-            $moved = [];
+            $moved = $kept = [];
             foreach ($edits as $edit) {
                 $take = $takes[$edit['take']];
                 $take->setRelation('production', $production);
                 if (self::fill($take, array_map(static fn (array $change): mixed => $change['now'], $edit['changes']))) {
                     $moved[$take->id] = $take;
                 } else {
-                    $log->save($take);
+                    $kept[$take->id] = $take;
                 }
             }
+            $log->saveAll(array_values(array_diff_key($kept, $moved)));
+            $isWords = $moved === [];
             $this->move($moved, $log);
             if ($log->finish($production, $user, self::stepLabel($takes, $edits)) !== null) {
-                Live::tell($production->id, 'takes', $takes->count() === 1 ? ['take' => $takes->first()->ulid] : []);
+                // Words and marks change no other row, so a page need not ask for the whole sheet.
+                Live::tell($production->id, 'takes', $takes->count() === 1 ? ['take' => $takes->first()->ulid, 'words' => $isWords] : []);
             }
 
             return $takes->values();
@@ -151,7 +154,7 @@ final class EditTake
      */
     private static function stepLabel(Collection $takes, array $edits): string
     {
-        $fields = array_values(array_unique(array_merge(...array_map(static fn (array $edit): array => array_keys($edit['changes']), $edits))));
+        $fields = array_values(array_unique(array_merge(...array_map(static fn (array $edit): array => array_keys($edit['changes']), array_slice($edits, 0, 50)))));
         if ($takes->count() === 1) {
             return self::label($takes->first(), $fields);
         }

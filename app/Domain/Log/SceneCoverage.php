@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace App\Domain\Log;
 
 use App\Models\Scene;
+use App\Models\ShootDay;
 use Cartella\Core\Log\Script;
 use Illuminate\Support\Facades\DB;
 
@@ -12,12 +13,12 @@ use Illuminate\Support\Facades\DB;
 final class SceneCoverage
 {
     /**
-     * @param  int  $production  its id
-     * @param  list<string>  $names
-     * @return object scene by name, so that JSON has an object whatever the names are
+     * @return object the day's scenes by name, so that JSON has an object whatever the names are
      */
-    public function of(int $production, array $names): object
+    public function of(ShootDay $day): object
     {
+        $production = $day->production_id;
+        $names = DB::table('takes')->where('shoot_day_id', $day->id)->distinct()->pluck('scene')->map(strval(...))->all();
         $script = Scene::query()->where('production_id', $production)->whereIn('name', $names)->get()->keyBy('name');
         $shot = DB::table('takes')->where('takes.production_id', $production)->whereIn('takes.scene', $names)
             ->leftJoinSub(

@@ -47,7 +47,7 @@ final class Settle
     /** Who differs from what stands there; for all alike, the same one is meant everywhere. */
     private function against(Take $take, string $field): ?string
     {
-        foreach (TakeFacts::disputes($take, $take->saidFacts) as $dispute) {
+        foreach (TakeFacts::disputes($take) as $dispute) {
             if ($dispute['field'] === $field) {
                 return $dispute['said'][0]['source'];
             }
@@ -58,7 +58,7 @@ final class Settle
 
     private function field(Take $take, string $field, string $source, ?string $against, ChangeLog $log): bool
     {
-        foreach (TakeFacts::disputes($take, $take->saidFacts) as $dispute) {
+        foreach (TakeFacts::disputes($take) as $dispute) {
             if ($dispute['field'] !== $field) {
                 continue;
             }

@@ -5,9 +5,8 @@ declare(strict_types=1);
 namespace App\Domain\Log;
 
 use App\Models\ShootDay;
-use App\Models\Take;
-use App\Models\TakeFact;
 use Cartella\Core\Log\ShotSize;
+use Illuminate\Database\Query\Builder;
 use Illuminate\Support\Facades\DB;
 
 /**
@@ -17,55 +16,58 @@ use Illuminate\Support\Facades\DB;
  */
 final class SlateSheet
 {
-    public function __construct(private readonly SceneCoverage $scenes)
-    {
-    }
-
-    /** @return array{takes: list<array<string, mixed>>, unslated: list<array<string, mixed>>, scenes: object} */
+    /** @return array{takes: list<array<string, mixed>>, unslated: list<array<string, mixed>>} */
     public function of(ShootDay $day): array
     {
-        $clips = $this->clips($day);
-        $byTake = $unslated = [];
-        foreach ($clips as $clip) {
-            if ($clip['take_id'] === null) {
-                unset($clip['take_id']);
-                $unslated[] = $clip;
-            } else {
-                $byTake[$clip['take_id']][] = $clip;
-            }
-        }
-        $disputes = $this->disputes($day);
-        $notes = [];
-        foreach (DB::table('notes')->join('takes', 'takes.id', '=', 'notes.take_id')->where('takes.shoot_day_id', $day->id)->orderBy('notes.id')->get(['notes.take_id', 'notes.text']) as $note) {
-            $notes[$note->take_id][] = $note->text;
-        }
-        $takes = [];
-        foreach (DB::table('takes')->where('shoot_day_id', $day->id)->orderBy('sort_key')->orderBy('id')->get() as $row) {
-            $own = array_map(static fn (array $clip): array => array_diff_key($clip, ['take_id' => 0]), $byTake[$row->id] ?? []);
-            $takes[] = self::take($row, $own) + ['disputes' => $disputes[$row->id]['open'] ?? [], 'said_by' => $disputes[$row->id]['place'] ?? null, 'screening' => implode(' · ', $notes[$row->id] ?? [])];
-        }
+        $byTake = $this->clips($day);
 
-        return [
-            'takes' => self::withMissed($takes),
-            'unslated' => $unslated,
-            'scenes' => $this->scenes->of($day->production_id, array_values(array_unique(array_map(strval(...), array_column($takes, 'scene'))))),
-        ];
+        return ['takes' => $this->takes(DB::table('takes')->where('shoot_day_id', $day->id), $byTake), 'unslated' => $byTake[0] ?? []];
     }
 
     /**
-     * What sources disagree about, and the script notes that name a take.
+     * Some takes of a day as they stand in its sheet, for a page that has the rest.
      *
-     * @return array<int, array{open: list<array<string, mixed>>, place: string|null}> by the take's id
+     * @param  list<string>  $ulids
+     * @return list<array<string, mixed>>
      */
-    private function disputes(ShootDay $day): array
+    public function some(ShootDay $day, array $ulids): array
     {
-        $disputes = [];
-        $facts = TakeFact::query()->join('takes', 'takes.id', '=', 'take_facts.take_id')->where('takes.shoot_day_id', $day->id)->orderBy('take_facts.id')->get('take_facts.*')->groupBy('take_id');
-        foreach (Take::query()->whereKey($facts->keys())->get() as $take) {
-            $disputes[$take->id] = ['open' => TakeFacts::disputes($take, $facts[$take->id]), 'place' => $facts[$take->id]->firstWhere('source', 'script')?->place];
+        // Which cameras a take misses is told by the others of its setup.
+        $setups = DB::table('takes')->where('shoot_day_id', $day->id)->whereIn('ulid', $ulids)->distinct()->pluck('setup');
+        $rows = DB::table('takes')->where('shoot_day_id', $day->id)->whereIn('setup', $setups);
+        $byTake = $this->clips($day, (clone $rows)->pluck('id')->all());
+
+        return array_values(array_filter($this->takes($rows, $byTake), static fn (array $take): bool => in_array($take['ulid'], $ulids, true)));
+    }
+
+    /**
+     * @param  array<int, list<array<string, mixed>>>  $byTake  clips
+     * @return list<array<string, mixed>>
+     */
+    private function takes(Builder $query, array $byTake): array
+    {
+        $rows = $query->orderBy('sort_key')->orderBy('id')->get();
+        $facts = $notes = [];
+        foreach ($rows->pluck('id')->chunk(5000) as $ids) {
+            foreach (DB::table('take_facts')->whereIn('take_id', $ids)->orderBy('id')->get() as $fact) {
+                $facts[$fact->take_id][] = $fact;
+            }
+            foreach (DB::table('notes')->whereIn('take_id', $ids)->orderBy('id')->get(['take_id', 'text']) as $note) {
+                $notes[$note->take_id][] = $note->text;
+            }
+        }
+        $takes = [];
+        foreach ($rows as $row) {
+            $own = $byTake[$row->id] ?? [];
+            $said = $facts[$row->id] ?? [];
+            $script = array_values(array_filter($said, static fn (object $fact): bool => $fact->source === 'script'))[0] ?? null;
+            $takes[] = self::take($row, $own) + [
+                'disputes' => $said === [] ? [] : TakeFacts::open((array) $row, json_decode($row->set_by ?? '[]', true), $said),
+                'said_by' => $script?->place, 'screening' => implode(' · ', $notes[$row->id] ?? []),
+            ];
         }
 
-        return $disputes;
+        return self::withMissed($takes);
     }
 
     /**
@@ -156,25 +158,36 @@ final class SlateSheet
         return 'not lined up';
     }
 
-    /** @return list<array<string, mixed>> */
-    private function clips(ShootDay $day): array
+    /**
+     * @param  list<int>|null  $takes  only of these
+     * @return array<int, list<array<string, mixed>>> by take; 0 has those that no take claims
+     */
+    private function clips(ShootDay $day, ?array $takes = null): array
     {
-        $rows = DB::table('clips')
+        // The day's index is named because a tenth of all clips looks to the database like a reason to read them all.
+        $rows = DB::table('clips')->forceIndex('clips_day_device_start')
             ->leftJoin('devices', 'devices.id', '=', 'clips.device_id')
             ->leftJoin('placements', 'placements.clip_id', '=', 'clips.id')
-            ->where('clips.shoot_day_id', $day->id)->whereNull('clips.import_kind')->whereIn('clips.kind', ['picture', 'sound', 'other'])
+            ->where('clips.shoot_day_id', $day->id)->when($takes !== null, static fn (Builder $query) => $query->whereIn('clips.take_id', $takes))->whereNull('clips.import_kind')->whereIn('clips.kind', ['picture', 'sound', 'other'])
             ->orderBy('devices.lane')->orderBy('clips.start_ticks')->orderBy('clips.id')
-            ->get(['clips.ulid', 'clips.take_id', 'clips.kind', 'clips.name', 'clips.label', 'clips.slate_from', 'clips.duration_ticks', 'clips.start_ticks', 'clips.is_wild', 'clips.is_false_start',
-                'clips.problems', 'clips.proxied_at', 'devices.letter', 'placements.way', 'placements.is_sure', 'placements.start_ticks as placed_ticks', 'placements.stray_reason']);
+            ->get(['clips.id', 'clips.ulid', 'clips.take_id', 'clips.kind', 'clips.name', 'clips.label', 'clips.slate_from', 'clips.duration_ticks', 'clips.start_ticks', 'clips.is_wild', 'clips.is_false_start',
+                'clips.proxied_at', 'devices.letter', 'placements.way', 'placements.is_sure', 'placements.start_ticks as placed_ticks']);
 
-        return $rows->map(static fn (object $row): array => [
-            'ulid' => $row->ulid, 'take_id' => $row->take_id, 'kind' => $row->kind, 'name' => $row->label ?? $row->name, 'file' => $row->name, 'device' => $row->letter, 'slate_from' => $row->slate_from,
-            'duration_ticks' => $row->duration_ticks === null ? null : (int) $row->duration_ticks,
-            'start_ticks' => $row->start_ticks === null ? null : (int) $row->start_ticks,
-            'placed_ticks' => $row->placed_ticks === null ? null : (int) $row->placed_ticks,
-            'way' => $row->placed_ticks === null ? null : $row->way, 'sure' => (bool) $row->is_sure, 'stray' => $row->stray_reason,
-            'is_wild' => (bool) $row->is_wild, 'is_false_start' => (bool) $row->is_false_start,
-            'problems' => json_decode($row->problems ?? '[]', true) ?? [], 'ready' => $row->proxied_at !== null,
-        ])->all();
+        // Asked apart: a long text among the columns would make the database sort on its disk.
+        $strays = DB::table('placements')->where('shoot_day_id', $day->id)->whereNotNull('stray_reason')->pluck('stray_reason', 'clip_id');
+        $problems = DB::table('clips')->forceIndex('clips_day_device_start')->where('shoot_day_id', $day->id)->whereNotNull('problems')->whereRaw('JSON_LENGTH(problems) > 0')->pluck('problems', 'id');
+
+        $clips = [];
+        foreach ($rows as $row) {
+            $clips[$row->take_id ?? 0][] = [
+                'ulid' => $row->ulid, 'kind' => $row->kind, 'name' => $row->label ?? $row->name, 'file' => $row->name, 'device' => $row->letter, 'slate_from' => $row->slate_from,
+                'duration_ticks' => $row->duration_ticks, 'start_ticks' => $row->start_ticks, 'placed_ticks' => $row->placed_ticks,
+                'way' => $row->placed_ticks === null ? null : $row->way, 'sure' => (bool) $row->is_sure, 'stray' => $strays[$row->id] ?? null,
+                'is_wild' => (bool) $row->is_wild, 'is_false_start' => (bool) $row->is_false_start,
+                'problems' => isset($problems[$row->id]) ? json_decode($problems[$row->id], true) : [], 'ready' => $row->proxied_at !== null,
+            ];
+        }
+
+        return $clips;
     }
 }

@@ -63,22 +63,33 @@ final class TakeFacts
     /**
      * What is still to be asked about a take.
      *
-     * @param  iterable<TakeFact>  $facts
+     * @param  array<string, mixed>  $values  its fields
+     * @param  array<string, array{by: string, at: int}>  $setBy
+     * @param  iterable<object{field: string, source: string, place: string, value: string, said_at: mixed}>  $facts  rows as the database holds them, or models
      * @return list<array{field: string, now: string|bool, by: string|null, at: int|null, said: list<array{source: string, place: string, value: string|bool, at: int}>}>
      */
-    public static function disputes(Take $take, iterable $facts): array
+    public static function open(array $values, array $setBy, iterable $facts): array
     {
         $disputes = [];
         foreach ($facts as $fact) {
             $field = $fact->field;
-            $now = $take->{$field} ?? '';
-            $set = $take->set_by[$field] ?? null;
-            if (FieldMerge::isOpen($field, $now, $set['by'] ?? null, $set['at'] ?? null, $fact->said(), $fact->said_at->timestamp)) {
+            $now = str_starts_with($field, 'is_') ? (bool) ($values[$field] ?? false) : (string) ($values[$field] ?? '');
+            $set = $setBy[$field] ?? null;
+            $said = json_decode($fact->value, true);
+            $said = is_bool($said) ? $said : (string) $said;
+            $saidAt = $fact->said_at instanceof \DateTimeInterface ? $fact->said_at->getTimestamp() : (int) strtotime($fact->said_at.' UTC');
+            if (FieldMerge::isOpen($field, $now, $set['by'] ?? null, $set['at'] ?? null, $said, $saidAt)) {
                 $disputes[$field] ??= ['field' => $field, 'now' => $now, 'by' => $set['by'] ?? null, 'at' => $set['at'] ?? null, 'said' => []];
-                $disputes[$field]['said'][] = ['source' => $fact->source, 'place' => $fact->place, 'value' => $fact->said(), 'at' => $fact->said_at->timestamp];
+                $disputes[$field]['said'][] = ['source' => $fact->source, 'place' => $fact->place, 'value' => $said, 'at' => $saidAt];
             }
         }
 
         return array_values($disputes);
+    }
+
+    /** @return list<array{field: string, now: string|bool, by: string|null, at: int|null, said: list<array{source: string, place: string, value: string|bool, at: int}>}> */
+    public static function disputes(Take $take): array
+    {
+        return self::open($take->getAttributes(), $take->set_by ?? [], $take->saidFacts);
     }
 }

@@ -7,6 +7,7 @@ namespace App\Http\Log;
 use App\Domain\Log\EditTake;
 use App\Domain\Log\LogTyped;
 use App\Domain\Log\ReadSlates;
+use App\Domain\Log\SceneCoverage;
 use App\Domain\Log\SetSlate;
 use App\Domain\Log\Settle;
 use App\Domain\Log\SlateSheet;
@@ -33,6 +34,19 @@ final class LogController extends Controller
         return new JsonResponse($sheet->of($day));
     }
 
+    /** Some rows of the sheet again, for a page that has the others. */
+    public function takes(Request $request, Production $production, ShootDay $day, SlateSheet $sheet): JsonResponse
+    {
+        $input = $request->validate(['ulids' => ['required', 'string', 'max:2000', 'regex:/\A[0-9A-Za-z,]+\z/']]);
+
+        return new JsonResponse(['takes' => $sheet->some($day, explode(',', $input['ulids']))]);
+    }
+
+    public function scenes(Production $production, ShootDay $day, SceneCoverage $coverage): JsonResponse
+    {
+        return new JsonResponse(['scenes' => $coverage->of($day)]);
+    }
+
     public function history(Production $production, Take $take, TakeHistory $history): JsonResponse
     {
         return new JsonResponse(['steps' => $history->of($take)]);
@@ -40,7 +54,7 @@ final class LogController extends Controller
 
     public function edit(Request $request, Production $production, Take $take, EditTake $edit): JsonResponse
     {
-        $edit($take, self::who($request), self::changes($request->all()));
+        $edit($take, self::who($request), TakeChanges::of($request->input('changes')));
 
         return new JsonResponse(['ulid' => $take->ulid]);
     }
@@ -48,8 +62,10 @@ final class LogController extends Controller
     /** Many takes in one step: a pasted range, a fill down, a mark on a selection. */
     public function editMany(Request $request, Production $production, ShootDay $day, EditTake $edit): JsonResponse
     {
-        $input = $request->validate(['edits' => ['required', 'array', 'between:1,'.self::BULK], 'edits.*.take' => ['required', 'string', 'size:26', 'distinct'], 'edits.*.changes' => ['required', 'array', 'min:1']]);
-        $edits = array_map(static fn (array $one): array => ['take' => $one['take'], 'changes' => self::changes($one)], $input['edits']);
+        $input = $request->validate(['edits' => ['required', 'array', 'between:1,'.self::BULK]]);
+        $edits = array_map(static fn (mixed $one): array => is_array($one) && is_string($one['take'] ?? null)
+            ? ['take' => $one['take'], 'changes' => TakeChanges::of($one['changes'] ?? null)]
+            : throw Problem::refused('input.invalid', 'An edit names no take.', 'Load the page again.'), array_values($input['edits']));
 
         return new JsonResponse(['takes' => $edit->many($production, self::who($request), $edits)->count()]);
     }
@@ -162,33 +178,5 @@ final class LogController extends Controller
         return Take::query()->where('shoot_day_id', $day->id)->where('ulid', $ulid)->first()
             ?? Clip::query()->where('shoot_day_id', $day->id)->where('ulid', $ulid)->first()
             ?? throw Problem::missing('That row', 'Load the page again.');
-    }
-
-    /**
-     * @param  array<string, mixed>  $edit
-     * @return array<string, array{was: mixed, now: mixed}>
-     */
-    private static function changes(array $edit): array
-    {
-        $input = validator($edit, [
-            'changes' => ['required', 'array', 'min:1'],
-            'changes.*' => ['array:was,now'],
-            'changes.setup.now' => ['sometimes', 'string', 'max:24'],
-            'changes.take.now' => ['sometimes', 'integer', 'between:1,999'],
-            'changes.part.now' => ['sometimes', 'nullable', 'string', 'regex:/\A[a-hj-np-z]?\z/'],
-            'changes.description.now' => ['sometimes', 'nullable', 'string', 'max:300'],
-            'changes.size.now' => ['sometimes', 'nullable', 'string', 'max:30'],
-            'changes.keywords.now' => ['sometimes', 'nullable', 'string', 'max:300'],
-            'changes.notes.now' => ['sometimes', 'nullable', 'string', 'max:4000'],
-            'changes.status.now' => ['sometimes', Rule::in(['none', 'circled', 'hold', 'ng'])],
-            ...array_fill_keys(array_map(static fn (string $flag): string => "changes.$flag.now", ['is_mos', 'is_tail_slate', 'is_wild', 'is_pickup', 'is_false_start', 'is_guide_only']), ['sometimes', 'boolean']),
-            'changes.absent_devices.now' => ['sometimes', 'array'],
-        ])->validate();
-        $unknown = array_diff(array_keys($input['changes']), EditTake::FIELDS);
-        if ($unknown !== []) {
-            throw Problem::refused('input.invalid', 'A take has no such field.', 'Load the page again.', ['fields' => array_values($unknown)]);
-        }
-
-        return array_map(static fn (array $change): array => ['was' => $change['was'] ?? null, 'now' => $change['now'] ?? null], $input['changes']);
     }
 }

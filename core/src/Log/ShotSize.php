@@ -37,9 +37,16 @@ final class ShotSize
     /** Sorts the widest first: its place from 0; sizes that are not known come last. */
     public static function width(string $size): int
     {
-        $at = array_search(self::of($size) ?? $size, array_keys(self::SIZES), true);
+        static $known = [];
+        if (count($known) > 1000) {
+            $known = [];
+        }
 
-        return $at === false ? count(self::SIZES) : $at;
+        return $known[$size] ??= (static function () use ($size): int {
+            $at = array_search(self::of($size) ?? $size, array_keys(self::SIZES), true);
+
+            return $at === false ? count(self::SIZES) : $at;
+        })();
     }
 
     /** @return list<string> */

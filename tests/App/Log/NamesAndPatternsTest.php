@@ -88,7 +88,7 @@ final class NamesAndPatternsTest extends TestCase
         $send(false)->assertOk()->assertJson(['scenes' => 2, 'new' => ['7'], 'gone' => []]);
         self::assertSame('old', Scene::query()->sole()->heading);
         $send(true)->assertOk();
-        $scene = $this->getJson($this->onDay('log'))->json('scenes')['3'];
+        $scene = $this->getJson($this->onDay('scenes'))->json('scenes')['3'];
         self::assertSame(['INT. WHEEL ROOM - DAY', ['Mara'], '1/8', 1, 1, 1], [$scene['heading'], $scene['characters'], $scene['pages'], $scene['setups'], $scene['takes'], $scene['circled']]);
         $titles = array_column($this->getJson($this->onDay('sheet'))->json('points'), 'title');
         self::assertContains('Scene 9 is not in the script', $titles);

@@ -2,23 +2,22 @@
 import { useVirtualList } from '@vueuse/core'
 import { computed, nextTick, ref, watch } from 'vue'
 import { mediaUrl } from '@/api/client'
-import type { LogClip, SlateSheet, Take } from '@/api/types'
+import type { LogClip, Take } from '@/api/types'
 import { length } from '@/player/time'
 import DeviceBadge from '@/shell/DeviceBadge.vue'
 import { useShortcuts } from '@/shell/keys'
 import TakeNumber from '@/shell/TakeNumber.vue'
-import { rowsOf, type Order } from './rows'
-import type { Device } from '@/api/types'
+import type { Row } from './rows'
 
 /** The clips as pictures, in the order of the sheet; moving over one looks through it. */
-const props = defineProps<{ sheet: SlateSheet; production: string; devices: Device[]; order: Order; cursor: string | null; clip: string | null }>()
+const props = defineProps<{ rows: Row[]; production: string; cursor: string | null; clip: string | null }>()
 const emit = defineEmits<{ choose: [row: string, clip: string] }>()
 
 const box = ref<HTMLElement | null>(null)
 const across = ref(4)
 interface Picture { clip: LogClip; take: Take | null; row: string }
 const pictures = computed<Picture[]>(() =>
-  rowsOf(props.sheet, props.order, props.devices).flatMap((row): Picture[] => {
+  props.rows.flatMap((row): Picture[] => {
     if (row.kind === 'take') return row.take.clips.filter((clip) => clip.kind === 'picture').map((clip) => ({ clip, take: row.take, row: row.key }))
     return row.kind === 'clip' && row.clip.kind === 'picture' ? [{ clip: row.clip, take: row.take, row: row.take === null ? row.key : row.take.ulid }] : []
   }),

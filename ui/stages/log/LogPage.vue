@@ -5,7 +5,7 @@ import { computed, nextTick, ref, shallowRef, watch } from 'vue'
 import { useRoute } from 'vue-router'
 import { api } from '@/api/client'
 import { makeStale, queryClient, useAnswer } from '@/api/queries'
-import type { Column, LogClip, SlateSheet, Take, TakeStatus } from '@/api/types'
+import type { Column, LogClip, SheetScene, SlateSheet, Take, TakeStatus } from '@/api/types'
 import { length } from '@/player/time'
 import AnswerState from '@/shell/AnswerState.vue'
 import { useDesk } from '@/shell/desk'
@@ -29,7 +29,8 @@ import { useTakeEdits } from './useTakeEdits'
 const { production, day, base } = useDesk()
 const session = useSession()
 const route = useRoute()
-const { data, isPending, error, refetch } = useAnswer<SlateSheet>(() => production.value.ulid, () => `days/${day.value.ulid}/log`)
+const { data, isPending, error, refetch } = useAnswer<SlateSheet>(() => production.value.ulid, () => `days/${day.value.ulid}/log`, { large: true })
+const { data: coverage } = useAnswer<{ scenes: Record<string, SheetScene> }>(() => production.value.ulid, () => (data.value === undefined ? null : `days/${day.value.ulid}/scenes`))
 const edits = useTakeEdits(() => production.value.ulid, () => day.value.ulid)
 const mayLog = computed(() => production.value.may.work)
 
@@ -38,7 +39,7 @@ const view = useLocalStorage<'rows' | 'pictures'>('log.view', 'rows')
 const cursor = ref<string | null>(null)
 const clip = ref<string | null>(null)
 const { others, byRow } = usePresence(() => production.value.ulid, () => day.value.ulid, () => session.user?.ulid, () => cursor.value)
-const rows = computed(() => (data.value === undefined ? [] : rowsOf(data.value, order.value, production.value.devices)))
+const rows = computed(() => (data.value === undefined ? [] : rowsOf(data.value, order.value, production.value.devices, coverage.value?.scenes)))
 const row = computed(() => rows.value.find((one) => one.key === cursor.value))
 const take = computed(() => (row.value?.kind === 'take' ? row.value.take : row.value?.kind === 'clip' ? row.value.take : null))
 const lone = computed(() => (row.value?.kind === 'clip' ? row.value.clip : null))
@@ -164,10 +165,10 @@ useShortcuts('Log', [
         </div>
         <div v-if="rows.length === 0" class="empty"><b>No clip of this day yet.</b>Offload a card first; its clips come here.<br><RouterLink :to="{ name: 'cards', params: route.params }"><button class="go">To the bench</button></RouterLink></div>
         <SlateGrid
-          v-else-if="view === 'rows'" ref="grid" v-model:cursor="cursor" :sheet="data" :production="production" :order="order" :columns="columns" :may-log="mayLog" :colleagues="byRow"
+          v-else-if="view === 'rows'" ref="grid" v-model:cursor="cursor" :rows="rows" :production="production" :order="order" :columns="columns" :may-log="mayLog" :colleagues="byRow"
           @edit="(all) => edits.changeAll(all)" @circle="circle" @slate="setSlate" @false-start="falseStart" @columns="setColumns"
         />
-        <ClipPictures v-else :sheet="data" :production="production.ulid" :devices="production.devices" :order="order" :cursor="cursor" :clip="clip ?? take?.clips[0]?.ulid ?? lone?.ulid ?? null" @choose="choosePicture" />
+        <ClipPictures v-else :rows="rows" :production="production.ulid" :cursor="cursor" :clip="clip ?? take?.clips[0]?.ulid ?? lone?.ulid ?? null" @choose="choosePicture" />
         <LogLine v-if="mayLog" ref="line" :row="cursor" :is-clip="lone !== null && take === null" :on="on" :example="example" @logged="logged" @leave="grid?.focus()" @move="(step) => grid?.move(step)"><kbd>N</kbd> next take <kbd>C</kbd> circled <kbd>X</kbd> NG <kbd>D</kbd> as above <kbd>V</kbd> note</LogLine>
         <div v-else class="foot soft"><kbd>C</kbd> circled <kbd>Space</kbd> play <kbd>[</kbd><kbd>]</kbd> angle</div>
       </section>

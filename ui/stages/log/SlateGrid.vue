@@ -1,19 +1,19 @@
 <script setup lang="ts">
 import { useEventListener, useVirtualList } from '@vueuse/core'
 import { computed, nextTick, ref, shallowRef, watch } from 'vue'
-import type { LogClip, Production, SlateSheet, Take, TakeStatus } from '@/api/types'
+import type { LogClip, Production, Take, TakeStatus } from '@/api/types'
 import { length } from '@/player/time'
 import DeviceBadge from '@/shell/DeviceBadge.vue'
 import { isTyping, useShortcuts } from '@/shell/keys'
 import { complain } from '@/shell/say'
 import TakeNumber from '@/shell/TakeNumber.vue'
 import { ApiError } from '@/api/client'
-import { holeOf, rowsOf, syncOf, type Order, type Row } from './rows'
+import { holeOf, syncOf, type Order, type Row } from './rows'
 import { cellText, fromTsv, marksOf, pasted, runningOf, slateFrom, slateOf, toTsv, valuesFor, type Edit, type Flag, type SheetColumn } from './sheet'
 import type { Colleague } from './usePresence'
 
 /** The slate sheet as a grid: one cell has the cursor, a range can be chosen, words are typed straight into their cells. */
-const props = defineProps<{ sheet: SlateSheet; production: Production; order: Order; columns: SheetColumn[]; mayLog: boolean; colleagues: Map<string, Colleague[]>; cursor: string | null }>()
+const props = defineProps<{ rows: Row[]; production: Production; order: Order; columns: SheetColumn[]; mayLog: boolean; colleagues: Map<string, Colleague[]>; cursor: string | null }>()
 const emit = defineEmits<{
   'update:cursor': [key: string | null]
   edit: [edits: Edit[]]
@@ -24,9 +24,9 @@ const emit = defineEmits<{
 }>()
 
 const ROW = 31
-const rows = computed(() => rowsOf(props.sheet, props.order, props.production.devices))
+const rows = computed(() => props.rows)
 const shown = computed(() => props.columns.filter((column) => column.shown))
-const { list, containerProps, wrapperProps } = useVirtualList(rows, { itemHeight: ROW, overscan: 12 })
+const { list, containerProps, wrapperProps } = useVirtualList(rows, { itemHeight: ROW, overscan: 6 })
 const box = ref<HTMLElement | null>(null)
 const template = computed(() => shown.value.map((column) => (column.key === 'description' ? `minmax(${column.width}px, 1fr)` : `${column.width}px`)).join(' '))
 const least = computed(() => shown.value.reduce((sum, column) => sum + column.width + 6, 20))
@@ -236,7 +236,15 @@ function reorder(event: DragEvent, target: SheetColumn): void {
   emit('columns', rest)
 }
 
-const cellClips = (take: Take, letter: string): LogClip[] => take.clips.filter((clip) => clip.device === letter)
+/** A row is drawn again with every step of the cursor; what each device has of a take is sorted once. */
+const sorted = new WeakMap<Take, Map<string | null, LogClip[]>>()
+const NONE: LogClip[] = []
+function cellClips(take: Take, letter: string): LogClip[] {
+  let own = sorted.get(take)
+  if (own === undefined) sorted.set(take, (own = Map.groupBy(take.clips, (clip) => clip.device)))
+  return own.get(letter) ?? NONE
+}
+const clipTitle = (clips: LogClip[]): string => clips.map((clip) => [clip.name, clip.file === clip.name ? '' : `(${clip.file})`, length(clip.duration_ticks), ...clip.problems].filter(Boolean).join(' ')).join('\n')
 const isRecorder = (letter: string) => props.production.devices.find((device) => device.letter === letter)?.kind === 'recorder'
 const hole = (take: Take, letter: string) => holeOf(take, letter, isRecorder(letter) ? 'recorder' : 'camera')
 const otherSlate = (take: Take) => take.claims.map(slateOf).find((slate) => slate !== slateOf(take)) ?? ''
@@ -300,7 +308,7 @@ defineExpose({ select, move, edit, focus: () => box.value?.focus(), chosen: chos
               <span v-else-if="cell.key === 'description'" class="what" :title="one.take.notes ? `${one.take.description}\n${one.take.notes}` : one.take.description"><span>{{ one.take.description }}<i v-if="!one.take.description" class="soft">—</i></span><em v-if="marksOf(one.take)">{{ marksOf(one.take) }}</em><em v-if="one.take.notes" title="has a note">✎</em><em v-if="one.take.claims.length" class="warn" title="Two sources disagree">or {{ otherSlate(one.take) }}?</em><em v-if="one.take.disputes.length" class="warn" :title="`Two sources differ on ${one.take.disputes.map((dispute) => dispute.field).join(', ')}`">≠</em></span>
               <template v-else-if="cell.key.startsWith('device:')">
                 <template v-if="cellClips(one.take, cell.key.slice(7)).length > 0">
-                  <DeviceBadge :letter="cell.key.slice(7)" /><span class="mono clip" :class="{ bad: cellClips(one.take, cell.key.slice(7)).some((clip) => clip.problems.length > 0) }" :title="cellClips(one.take, cell.key.slice(7)).map((clip) => [clip.name, clip.file === clip.name ? '' : `(${clip.file})`, length(clip.duration_ticks), ...clip.problems].filter(Boolean).join(' ')).join('\n')">{{ cellClips(one.take, cell.key.slice(7))[0]?.name }}</span>
+                  <DeviceBadge :letter="cell.key.slice(7)" /><span class="mono clip" :class="{ bad: cellClips(one.take, cell.key.slice(7)).some((clip) => clip.problems.length > 0) }" :title="clipTitle(cellClips(one.take, cell.key.slice(7)))">{{ cellClips(one.take, cell.key.slice(7))[0]?.name }}</span>
                   <small v-if="cellClips(one.take, cell.key.slice(7)).length > 1">+{{ cellClips(one.take, cell.key.slice(7)).length - 1 }}</small>
                 </template>
                 <span v-else-if="hole(one.take, cell.key.slice(7)).hole" class="hole">{{ hole(one.take, cell.key.slice(7)).text }}</span>

@@ -10,13 +10,13 @@ const take = (setup: string, number: number, devices: string, more: Partial<Take
 
 describe('the rows of the sheet', () => {
   it('groups takes under their scenes and puts what has no slate last', () => {
-    const rows = rowsOf({ takes: [take('3', 1, 'AS'), take('3A', 1, 'AS'), take('7', 1, 'AS')], unslated: [clip('B')], scenes: { '3': { heading: 'INT. WHEEL ROOM', characters: [], pages: null, in_script: false, setups: 2, takes: 2, circled: 0, running_ticks: 0, days: 1 } } })
+    const rows = rowsOf({ takes: [take('3', 1, 'AS'), take('3A', 1, 'AS'), take('7', 1, 'AS')], unslated: [clip('B')] }, 'slate', [], { '3': { heading: 'INT. WHEEL ROOM', characters: [], pages: null, in_script: false, setups: 2, takes: 2, circled: 0, running_ticks: 0, days: 1 } })
     expect(rows.map((row) => row.kind)).toEqual(['scene', 'take', 'take', 'scene', 'take', 'rest', 'clip'])
     expect(rows[0]).toMatchObject({ facts: { heading: 'INT. WHEEL ROOM' }, setups: 2, takes: 2 })
   })
 
   it('writes the setup once and dims it where it repeats', () => {
-    const rows = rowsOf({ takes: [take('3', 1, 'A'), take('3', 2, 'A'), take('3A', 1, 'A')], unslated: [], scenes: {} })
+    const rows = rowsOf({ takes: [take('3', 1, 'A'), take('3', 2, 'A'), take('3A', 1, 'A')], unslated: [] })
     expect(rows.filter((row) => row.kind === 'take').map((row) => row.repeats)).toEqual([false, true, false])
   })
 })
@@ -38,7 +38,7 @@ describe('holes', () => {
 
 describe('orders', () => {
   const at = (one: Take, ticks: number): Take => ({ ...one, clips: one.clips.map((other) => ({ ...other, placed_ticks: ticks })) })
-  const sheet = { takes: [at(take('3', 1, 'AS'), 300), at(take('3A', 1, 'A', { width: 5 }), 100), at(take('3A', 2, 'A', { width: 1 }), 200)], unslated: [{ ...clip('B'), start_ticks: 50 }], scenes: {} }
+  const sheet = { takes: [at(take('3', 1, 'AS'), 300), at(take('3A', 1, 'A', { width: 5 }), 100), at(take('3A', 2, 'A', { width: 1 }), 200)], unslated: [{ ...clip('B'), start_ticks: 50 }] }
   const keys = (order: Order) => rowsOf(sheet, order, [{ letter: 'A', kind: 'camera', note: '' }, { letter: 'B', kind: 'camera', note: '' }, { letter: 'S', kind: 'recorder', note: '' }]).filter((row) => row.kind === 'take' || row.kind === 'clip').map((row) => (row.kind === 'clip' ? row.clip.device : row.key))
 
   it('follows the slates, the day, the devices or the size', () => {

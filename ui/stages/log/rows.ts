@@ -15,7 +15,7 @@ export const ORDERS: { key: Order; title: string }[] = [
 const began = (clips: LogClip[]): number => Math.min(Number.MAX_SAFE_INTEGER, ...clips.map((clip) => clip.placed_ticks ?? clip.start_ticks ?? Number.MAX_SAFE_INTEGER))
 
 /** The sheet as rows of one height: takes under their scenes, or in another order, then the clips that no take claims. */
-export function rowsOf(sheet: SlateSheet, order: Order = 'slate', devices: Device[] = []): Row[] {
+export function rowsOf(sheet: SlateSheet, order: Order = 'slate', devices: Device[] = [], scenes: Record<string, SheetScene> = {}): Row[] {
   if (order === 'device') return byDevice(sheet, devices)
   const rows: Row[] = []
   const takes = order === 'shot' ? [...sheet.takes].sort((x, y) => began(x.clips) - began(y.clips)) : order === 'size' ? widestFirst(sheet.takes) : sheet.takes
@@ -33,7 +33,7 @@ export function rowsOf(sheet: SlateSheet, order: Order = 'slate', devices: Devic
       scene = take.scene
       setup = ''
       const count = counts.get(scene)
-      rows.push({ kind: 'scene', key: 'scene:' + scene, scene, facts: sheet.scenes[scene], setups: count?.setups.size ?? 0, takes: count?.takes ?? 0 })
+      rows.push({ kind: 'scene', key: 'scene:' + scene, scene, facts: scenes[scene], setups: count?.setups.size ?? 0, takes: count?.takes ?? 0 })
     }
     rows.push({ kind: 'take', key: take.ulid, take, repeats: take.setup === setup })
     setup = take.setup

@@ -23,7 +23,7 @@ export function usePresence(production: () => string, day: () => string, self: (
     // Somebody who has just come does not know yet where this person stands.
     if (isNew && one.day === day()) tell()
   })
-  watchDebounced([row, day], tell, { debounce: 120, immediate: true })
+  watchDebounced([row, day], tell, { debounce: 250, immediate: true })
   useIntervalFn(() => {
     tell()
     const now = Date.now()

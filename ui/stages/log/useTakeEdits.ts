@@ -1,9 +1,13 @@
 import { computed, shallowRef } from 'vue'
 import { api, ApiError } from '@/api/client'
+import { onLive } from '@/api/live'
 import { makeStale, queryClient } from '@/api/queries'
 import type { SlateSheet, Take } from '@/api/types'
 import { complain } from '@/shell/say'
 import type { Edit } from './sheet'
+
+/** More rows than this are asked for by asking for the whole sheet. */
+const FEW = 40
 
 export interface Conflict { take: string; label: string; field: string; yours: unknown; theirs: unknown }
 
@@ -36,9 +40,24 @@ export function useTakeEdits(production: () => string, day: () => string) {
       else complain(trouble)
       return false
     } finally {
-      makeStale('takes')
+      const isWords = edits.every(({ values }) => !('setup' in values) && !('take' in values) && !('part' in values))
+      if (isWords && edits.length <= FEW) void refresh(edits.map(({ take }) => take.ulid))
+      else makeStale('takes')
     }
   }
+
+  /** Asks for some rows again and lays them into the sheet that is there: words and marks change no other row. */
+  async function refresh(ulids: string[]): Promise<void> {
+    const path = `days/${day()}/log`
+    const answer = await api.get<{ takes: Take[] }>(`productions/${production()}/days/${day()}/takes?ulids=${ulids.join(',')}`).catch(() => null)
+    if (answer === null) return makeStale('takes')
+    const byTake = new Map(answer.takes.map((take) => [take.ulid, take]))
+    queryClient.setQueryData<SlateSheet>([production(), path], (sheet) => (sheet === undefined ? undefined : { ...sheet, takes: sheet.takes.map((take) => byTake.get(take.ulid) ?? take) }))
+    makeStale('words')
+  }
+  onLive('takes', (facts) => {
+    if (facts.words === true && typeof facts.take === 'string') void refresh([facts.take])
+  })
 
   /** One answer for the conflict on show, or for all that are left; when all are answered, the rest is sent again. */
   async function settle(keepMine: boolean, forAll = false): Promise<void> {
