@@ -4,8 +4,8 @@ declare(strict_types=1);
 
 namespace App\Models;
 
-use App\Domain\Log\GiveNames;
 use App\Models\Concerns\HasUlid;
+use Cartella\Core\Slate\NamePattern;
 use Cartella\Core\Slate\SlateReader;
 use Cartella\Core\Slate\SlateStyle;
 use Cartella\Core\Time\FrameRate;
@@ -43,7 +43,7 @@ class Production extends Model
     /** @return list<string> ready-made name patterns */
     public function namePatterns(): array
     {
-        return $this->name_patterns ?? GiveNames::PRESETS;
+        return $this->name_patterns ?? NamePattern::READY;
     }
 
     public function slateReader(): SlateReader

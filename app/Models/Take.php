@@ -36,6 +36,18 @@ class Take extends Model
         return $this->setup.'/'.$this->take.$this->part;
     }
 
+    /**
+     * What it is beside its status, in the trade's words.
+     *
+     * @return list<string>
+     */
+    public function marks(): array
+    {
+        $words = ['is_mos' => 'MOS', 'is_tail_slate' => 'tail slate', 'is_false_start' => 'false start', 'is_wild' => 'wild', 'is_pickup' => 'pick-up', 'is_guide_only' => 'guide only'];
+
+        return array_values(array_filter($words, fn (string $field): bool => (bool) $this->{$field}, ARRAY_FILTER_USE_KEY));
+    }
+
     public function slate(): Slate
     {
         return new Slate($this->scene, $this->setup, $this->take, part: $this->part ?? '', isPickup: (bool) $this->is_pickup);

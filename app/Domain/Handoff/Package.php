@@ -117,7 +117,7 @@ final class Package
     /** @param  Collection<int, Clip>  $clips */
     private function log(Collection $clips, Handoff $handoff): string
     {
-        $heading = ['Day', 'Scene', 'Setup', 'Take', 'Status', 'What happens', 'Size', 'Notes', 'Keywords', 'Clip', 'Device', 'Roll', 'Start timecode', 'Length', 'Placed by', 'Sure', 'File'];
+        $heading = ['Day', 'Scene', 'Setup', 'Take', 'Status', 'What happens', 'Size', 'Notes', 'Keywords', 'Marks', 'Screening notes', 'Not rolling', 'Take name', 'Clip', 'Original name', 'Device', 'Roll', 'Start timecode', 'Length', 'Placed by', 'Sure', 'File'];
         $sorted = $clips->sortBy(static fn (Clip $clip): array => [$clip->day->number, $clip->take->sort_key ?? '~', $clip->device->lane ?? 99, $clip->start_ticks])->values();
 
         return CsvWriter::write($heading, $sorted->map(static function (Clip $clip) use ($handoff): array {
@@ -125,8 +125,9 @@ final class Package
             $take = $clip->take;
 
             return [
-                $clip->day->number, $take?->scene, $take?->setup, $take?->take, $take === null || $take->status === 'none' ? '' : $take->status, $take?->description, $take?->size, $take?->notes, $take?->keywords,
-                $clip->name, $clip->device?->letter, $clip->card?->roll, Clock::label($clip->start_ticks, $rate), Clock::label($clip->duration_ticks, $rate),
+                $clip->day->number, $take?->scene, $take?->setup, $take === null ? null : ($take->part === '' ? $take->take : $take->take.$take->part), $take === null || $take->status === 'none' ? '' : $take->status, $take?->description, $take?->size, $take?->notes, $take?->keywords,
+                $take === null ? '' : implode(', ', $take->marks()), $take?->takeNotes->pluck('text')->implode(' · '), implode(' ', $take->absent_devices ?? []), $take?->name,
+                $clip->title(), $clip->name, $clip->device?->letter, $clip->card?->roll, Clock::label($clip->start_ticks, $rate), Clock::label($clip->duration_ticks, $rate),
                 $clip->placement?->start_ticks === null ? '' : $clip->placement->way, $clip->placement?->start_ticks === null ? '' : $clip->placement->is_sure, self::pathOf($clip),
             ];
         })->all());

@@ -18,8 +18,6 @@ use Illuminate\Support\Facades\DB;
 /** Names clips, takes or subclips by a pattern: first a preview of every name, then all of them in one undoable step. */
 final class GiveNames
 {
-    public const PRESETS = ['{setup}-{take:2} {device}', '{device}_{setup}_{take:2}', '{day}_{setup}-{take:2}_{device}', '{original}'];
-
     public const LIMIT = 2000;
 
     /**
@@ -81,10 +79,15 @@ final class GiveNames
         $models = match ($what) {
             'clips' => Clip::query()->with(['take', 'device', 'card', 'day'])->where('production_id', $production->id)->whereIn('ulid', $ulids)->get(),
             'takes' => Take::query()->with('day')->where('production_id', $production->id)->whereIn('ulid', $ulids)->get(),
-            'subclips' => Subclip::query()->with(['clip.take', 'clip.device', 'clip.card', 'clip.day'])->whereHas('clip', static fn ($clip) => $clip->where('production_id', $production->id))->whereIn('ulid', $ulids)->get(),
+            // Those of takes are meant where takes are named.
+            'subclips' => Subclip::query()->with(['clip.take', 'clip.device', 'clip.card', 'clip.day'])->whereHas('clip', static fn ($clip) => $clip->where('production_id', $production->id))
+                ->where(static fn ($query) => $query->whereIn('ulid', $ulids)->orWhereHas('clip.take', static fn ($take) => $take->whereIn('ulid', $ulids)))->orderBy('clip_id')->orderBy('in_ticks')->get(),
             default => throw new \LogicException("Nothing is called $what"),
         };
         $byUlid = $models->keyBy('ulid');
+        if ($what === 'subclips') {
+            return $models->values()->all();
+        }
 
         return array_map(static fn (string $ulid): Clip|Take|Subclip => $byUlid[$ulid] ?? throw Problem::missing('One of those', 'Load the page again.'), array_values(array_unique($ulids)));
     }

@@ -14,6 +14,9 @@ final readonly class NamePattern
 {
     public const FIELDS = ['scene', 'setup', 'take', 'device', 'roll', 'day', 'date', 'description', 'size', 'status', 'original', 'n'];
 
+    /** Ready-made ones for a production that has none of its own. */
+    public const READY = ['{setup}-{take:2} {device}', '{device}_{setup}_{take:2}', '{day}_{setup}-{take:2}_{device}', '{original}'];
+
     private const NAME_BYTES = 200;
 
     /** What common file systems refuse in a name. */

@@ -134,4 +134,42 @@ final class LineupTest extends TestCase
         file_put_contents("$folder/log.csv", $log);
         $this->postJson($this->at("handoffs/$handoff->ulid/answer"), ['query' => null])->assertOk()->assertJsonPath('state', 'accepted');
     }
+
+    /** @return array<string, array{string, mixed}> every field of a take that people fill in, with a value of its own */
+    private static function fields(): array
+    {
+        return [
+            'what happens' => ['description', 'Mara turns, drops the ledger'], 'size' => ['size', 'Medium'], 'hold' => ['status', 'hold'], 'notes' => ['notes', 'boom in first 4 s'], 'keywords' => ['keywords', 'ledger, sluice'],
+            'MOS' => ['is_mos', true], 'tail slate' => ['is_tail_slate', true], 'wild' => ['is_wild', true], 'pick-up' => ['is_pickup', true], 'false start' => ['is_false_start', true], 'guide only' => ['is_guide_only', true],
+            'who stood still' => ['absent_devices', ['C']],
+        ];
+    }
+
+    public function test_no_field_of_a_take_is_lost_by_lining_up_cutting_subclipping_naming_undo_and_handing_off(): void
+    {
+        $take = Take::query()->where('take', 1)->sole();
+        $changes = [];
+        foreach (self::fields() as [$field, $value]) {
+            $changes[$field] = ['was' => $take->{$field} ?? (is_array($value) ? [] : ''), 'now' => $value];
+        }
+        $this->patchJson($this->at("takes/$take->ulid"), ['changes' => $changes])->assertOk();
+        $clip = $this->clipNamed('A001C001');
+        $this->postJson($this->at('names'), ['what' => 'takes', 'ulids' => [$take->ulid], 'pattern' => '{setup}-{take:2}'])->assertOk();
+        $this->postJson($this->at('names'), ['what' => 'clips', 'ulids' => [$clip->ulid], 'pattern' => '{setup}-{take:2} {device}'])->assertOk();
+        $this->postJson($this->onDay('lineup'))->assertStatus(202);
+        $this->postJson($this->at("clips/$clip->ulid/subclips"), ['name' => 'The turn', 'in_ticks' => 0, 'out_ticks' => Ticks::PER_SECOND])->assertCreated();
+        $this->postJson($this->at("clips/$clip->ulid/nudge"), ['unit' => 'frame', 'by' => 1])->assertOk();
+        $this->postJson($this->at('undo'))->assertOk();
+        foreach (self::fields() as $what => [$field, $value]) {
+            self::assertSame($value, $take->refresh()->{$field}, $what);
+        }
+        self::assertSame(['3A/1', '3A-01', '3A-01 A', 'A001C001'], [$this->clipNamed('A001C001')->take->label(), $take->name, $clip->refresh()->title(), $clip->name]);
+        $this->postJson($this->at('handoffs'), ['title' => 'Day 1', 'days' => [$this->day->ulid], 'bins' => []])->assertStatus(202);
+        $lines = array_map(str_getcsv(...), explode("\r\n", trim((string) file_get_contents($this->folder.'/inbox/'.Handoff::query()->sole()->folder.'/log.csv'))));
+        $row = array_combine($lines[0], array_values(array_filter($lines, static fn (array $line): bool => in_array('A001C001', $line, true)))[0]);
+        self::assertSame(
+            ['3', '3A', '1', 'hold', 'Mara turns, drops the ledger', 'Medium', 'boom in first 4 s', 'ledger, sluice', 'MOS, tail slate, false start, wild, pick-up, guide only', 'C', '3A-01', '3A-01 A', 'A001C001'],
+            array_map(static fn (string $column): string => $row[$column], ['Scene', 'Setup', 'Take', 'Status', 'What happens', 'Size', 'Notes', 'Keywords', 'Marks', 'Not rolling', 'Take name', 'Clip', 'Original name']),
+        );
+    }
 }

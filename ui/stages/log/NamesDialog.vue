@@ -14,7 +14,7 @@ const emit = defineEmits<{ close: [] }>()
 const { base } = useDesk()
 const FIELDS = ['scene', 'setup', 'take', 'device', 'roll', 'day', 'date', 'description', 'size', 'status', 'original', 'n']
 const braced = (field: string) => '{' + field + '}'
-const what = ref<'clips' | 'takes'>('clips')
+const what = ref<'clips' | 'takes' | 'subclips'>('clips')
 const whole = ref(false)
 const kinds = ref<'all' | 'picture' | 'sound'>('all')
 const pattern = ref('{setup}-{take:2} {device}')
@@ -25,7 +25,7 @@ const names = shallowRef<GivenName[]>([])
 const trouble = ref('')
 const onlyBad = ref(false)
 const subject = computed(() => (whole.value ? props.takes : props.chosen))
-const ulids = computed(() => (what.value === 'takes' ? subject.value.map((take) => take.ulid) : subject.value.flatMap((take) => take.clips.filter((clip) => kinds.value === 'all' || clip.kind === kinds.value).map((clip) => clip.ulid))))
+const ulids = computed(() => (what.value !== 'clips' ? subject.value.map((take) => take.ulid) : subject.value.flatMap((take) => take.clips.filter((clip) => kinds.value === 'all' || clip.kind === kinds.value).map((clip) => clip.ulid))))
 const bad = computed(() => names.value.filter((one) => one.problems.length > 0).length)
 const changes = computed(() => names.value.filter((one) => one.name !== one.was).length)
 const shown = computed(() => names.value.filter((one) => !onlyBad.value || one.problems.length > 0).slice(0, 400))
@@ -77,7 +77,7 @@ async function drop(): Promise<void> {
 <template>
   <Modal :open="open" :style="{ top: '36px' }" title="Names" width="820px" :ok-text="`Give ${changes} ${changes === 1 ? 'name' : 'names'}`" cancel-text="Leave them" :ok-button-props="{ disabled: bad > 0 || changes === 0 || trouble !== '' }" @ok="give" @cancel="emit('close')">
     <div class="choices">
-      <label>Of <select v-model="what" class="field"><option value="clips">clips</option><option value="takes">takes</option></select></label>
+      <label>Of <select v-model="what" class="field"><option value="clips">clips</option><option value="takes">takes</option><option value="subclips">subclips</option></select></label>
       <label v-if="what === 'clips'">Only <select v-model="kinds" class="field"><option value="all">picture and sound</option><option value="picture">picture</option><option value="sound">sound</option></select></label>
       <label>From <select v-model="whole" class="field"><option :value="false" :disabled="chosen.length === 0">{{ chosen.length }} chosen {{ chosen.length === 1 ? 'take' : 'takes' }}</option><option :value="true">the whole day</option></select></label>
       <label>Count from <input v-model.number="start" class="field mono num" type="number" min="0" max="99999"></label>

@@ -118,7 +118,7 @@ defineExpose({ turn, writeNote, toggleHistory: () => (history.value = !history.v
       </dl>
       <div v-if="bySlate.length > 1" class="note warn says">
         <b>Two sources disagree.</b> <span v-for="[slate, who] in bySlate" :key="slate">{{ who.join(' and ') }} {{ who.length > 1 ? 'say' : 'says' }} {{ slate }}. </span>
-        <div v-if="mayLog"><button v-for="[slate] in bySlate" :key="slate" class="plain" :class="{ go: slate === own }" @click="settle(slate)">{{ slate === own ? 'Keep' : 'Use' }} {{ slate }}</button></div>
+        <div v-if="mayLog"><button v-for="[slate] in bySlate" :key="slate" class="plain" :class="{ go: slate === own }" @click="settle(slate)">{{ slate === own ? 'Keep' : 'Use' }} {{ slate }}</button><button class="plain" title="For every take of the day whose number the recorder and the name disagree about" @click="decide('slate', 'ixml', true)">The recorder for all alike</button><button class="plain" title="For every take of the day whose number the recorder and the name disagree about" @click="decide('slate', 'name', true)">The names for all alike</button></div>
       </div>
       <div v-for="dispute in take?.disputes ?? []" :key="dispute.field" class="note warn says">
         <b>Two sources differ on {{ fieldName(dispute.field) }}.</b>
