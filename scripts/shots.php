@@ -8,6 +8,7 @@ require __DIR__.'/../vendor/autoload.php';
 
 use Cartella\Standins\CardBench;
 use Facebook\WebDriver\Interactions\WebDriverActions;
+use Facebook\WebDriver\Remote\LocalFileDetector;
 use Facebook\WebDriver\Remote\RemoteWebDriver;
 use Facebook\WebDriver\WebDriverBy;
 use Facebook\WebDriver\WebDriverKeys;
@@ -87,6 +88,58 @@ function cards(RemoteWebDriver $driver, callable $wait, callable $press, callabl
     }
 }
 
+/** The log line with a colleague on the day, clips as pictures, a table of script notes on its way in, and names. */
+function logging(RemoteWebDriver $driver, callable $wait, callable $press, callable $take): void
+{
+    $colleague = Chrome::start();
+    try {
+        $other = $colleague->driver;
+        $see = static function (string $condition) use ($other): void {
+            for ($end = microtime(true) + 20; ! $other->executeScript("return Boolean($condition)") && microtime(true) < $end; usleep(50_000)) {
+            }
+        };
+        $other->get((string) getenv('APP_URL'));
+        $see('document.querySelector("input[name=email]")');
+        $other->findElement(WebDriverBy::name('email'))->sendKeys('adaeze@lowwater.test');
+        $other->findElement(WebDriverBy::name('password'))->sendKeys('tide-mill'.WebDriverKeys::ENTER);
+        $see('document.body.textContent.includes("Low Water")');
+        $other->get($driver->getCurrentURL());
+        $see('[...document.querySelectorAll(".row.take")].length > 9');
+        $other->executeScript('[...document.querySelectorAll(".row.take")][9].querySelector("[data-column=description]").click()');
+        $wait('document.querySelector(".row .here")');
+        $press('b');
+        foreach (mb_str_split('3A/5 medium, Mara turns to the wheel, circled, #ledger') as $letter) {
+            $press($letter);
+        }
+        $wait('document.querySelectorAll(".says .piece").length === 5');
+        $take('log-line');
+        $press(WebDriverKeys::ESCAPE);
+    } finally {
+        $colleague->quit();
+    }
+    $press('q');
+    $wait('document.querySelector("article img")');
+    $take('log-pictures');
+    $press('q');
+    $wait('document.querySelector(".row.take")');
+    $press('a');
+    $wait('document.querySelector(".ant-modal td b")');
+    $take('log-names');
+    $press(WebDriverKeys::ESCAPE);
+    $wait('document.querySelector(".ant-modal-wrap:not([style*=\"none\"])") === null');
+    $press('u');
+    $wait('document.querySelector(".bring")');
+    $driver->findElement(WebDriverBy::cssSelector('input[type=file][accept*=csv]'))->setFileDetector(new LocalFileDetector())->sendKeys(dirname(__DIR__).'/var/demo/notes/script-notes-day-1.xlsx');
+    $wait('document.querySelector(".raw td")');
+    $take('log-columns');
+    $press(WebDriverKeys::ENTER);
+    $wait('document.querySelector(".tabs button.on")');
+    $driver->executeScript('[...document.querySelectorAll(".tabs button")].find((one) => one.textContent.includes("different")).click()');
+    $take('log-preview');
+    $press(WebDriverKeys::ESCAPE);
+    $wait('document.querySelector(".ant-modal-wrap:not([style*=\"none\"])") === null');
+}
+
 try {
     $driver->get((string) getenv('APP_URL'));
     $wait('document.querySelector("input[name=email]")');
@@ -105,6 +158,7 @@ try {
     }
     $wait($playing);
     $take('log');
+    logging($driver, $wait, $press, $take);
     $press('4');
     $wait('document.querySelector(".placed")');
     for ($clip = 0; $clip < 4; $clip++) {
