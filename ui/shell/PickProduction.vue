@@ -10,7 +10,7 @@ const session = useSession()
 const router = useRouter()
 const noDays = ref(false)
 const opening = ref(false)
-const fresh = ref({ name: '', rate: '25', date: new Date().toISOString().slice(0, 10) })
+const fresh = ref({ name: '', rate: '25', style: 'letter', date: new Date().toISOString().slice(0, 10) })
 const RATES = ['23.976', '24', '25', '29.97', '29.97df', '30', '48', '50', '59.94', '59.94df', '60']
 
 async function open(ulid: string): Promise<void> {
@@ -44,6 +44,7 @@ onMounted(() => {
     <form v-if="opening" class="item form" @submit.prevent="make">
       <label>Name<input v-model="fresh.name" class="field" required maxlength="120" autofocus></label>
       <label>Frame rate<select v-model="fresh.rate" class="field"><option v-for="rate in RATES" :key="rate">{{ rate }}</option></select></label>
+      <label>Slates<select v-model="fresh.style" class="field"><option value="letter">letters: scene 12, setup 12A, take 3</option><option value="number">running numbers: slate 214, take 3, the scene beside it</option></select></label>
       <label>First shoot day<input v-model="fresh.date" class="field" type="date" required></label>
       <span><button class="go">Open the production</button> <button class="plain" type="button" @click="opening = false">Cancel</button></span>
     </form>

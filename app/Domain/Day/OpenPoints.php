@@ -266,7 +266,8 @@ final class OpenPoints
             $first = array_values(array_filter($takes, static fn (array $take): bool => $take['scene'] === (string) $scene))[0];
             $points[] = new OpenPoint("scene.$scene", 'warning', "Scene $scene is not in the script", sprintf('%s has no such scene.', $day->production->script), ['stage' => 'log', 'take' => $first['ulid']], [['name' => 'settle', 'label' => 'It is right so']]);
         }
-        $isLast = ! ShootDay::query()->where('production_id', $day->production_id)->where('number', '>', $day->number)->exists();
+        // A day on which nothing was shot yet is not the last.
+        $isLast = $takes !== [] && ! ShootDay::query()->where('production_id', $day->production_id)->where('number', '>', $day->number)->exists();
         $left = $isLast ? array_values(array_diff($script, Take::query()->where('production_id', $day->production_id)->distinct()->pluck('scene')->all())) : [];
         if ($left !== []) {
             $points[] = new OpenPoint('script.left', 'warning', sprintf('%d %s of the script %s not shot', count($left), count($left) === 1 ? 'scene' : 'scenes', count($left) === 1 ? 'is' : 'are'), 'Scene '.implode(', ', array_slice($left, 0, 12)).(count($left) > 12 ? sprintf(' and %d more', count($left) - 12) : '').'.', ['stage' => 'log'], [['name' => 'settle', 'label' => 'We know']]);

@@ -12,6 +12,7 @@ use App\Support\Live;
 use App\Support\Problem;
 use Cartella\Core\Slate\SlateOrder;
 use Cartella\Core\Slate\SlateReader;
+use Cartella\Core\Slate\SlateStyle;
 use Illuminate\Support\Collection;
 use Illuminate\Support\Facades\DB;
 
@@ -21,7 +22,7 @@ use Illuminate\Support\Facades\DB;
  */
 final class EditTake
 {
-    public const FIELDS = ['setup', 'take', 'part', 'description', 'size', 'status', 'notes', 'keywords', 'is_mos', 'is_tail_slate', 'is_wild', 'is_pickup', 'is_false_start', 'is_guide_only', 'absent_devices'];
+    public const FIELDS = ['scene', 'setup', 'take', 'part', 'description', 'size', 'status', 'notes', 'keywords', 'is_mos', 'is_tail_slate', 'is_wild', 'is_pickup', 'is_false_start', 'is_guide_only', 'absent_devices'];
 
     /**
      * @param  array<string, array{was: mixed, now: mixed}>  $changes
@@ -89,21 +90,21 @@ final class EditTake
     {
         foreach ($values as $field => $value) {
             $take->{$field} = match ($field) {
-                'description', 'size', 'keywords', 'part' => trim((string) $value),
+                'scene', 'description', 'size', 'keywords', 'part' => trim((string) $value),
                 'notes' => trim((string) $value) === '' ? null : trim((string) $value),
                 default => $value,
             };
         }
         TakeFacts::mark($take, array_values(array_intersect(array_keys($values), TakeFacts::FIELDS)), 'person');
-        if (array_intersect(['setup', 'take', 'part'], array_keys($values)) === []) {
+        if (array_intersect(['scene', 'setup', 'take', 'part'], array_keys($values)) === []) {
             return false;
         }
         $production = $take->production;
         $slate = SlateReader::checked($take->scene, str_replace(' ', '', (string) $take->setup), (string) $take->take, null, $production->slate_style, $take->part)
-            ?? throw Problem::refused('slate.unreadable', sprintf('"%s" is not a setup.', mb_substr((string) $take->setup, 0, 20)), 'Write the scene with its letters, such as 12A; I and O are not used.');
-        $take->fill(['scene' => $slate->scene ?? $take->scene, 'setup' => $slate->setup, 'sort_key' => SlateOrder::key($slate->setup, $slate->take, $slate->part)]);
+            ?? throw Problem::refused('slate.unreadable', sprintf('"%s" is not a setup.', mb_substr((string) $take->setup, 0, 20)), $production->slate_style === SlateStyle::Letter ? 'Write the scene with its letters, such as 12A; I and O are not used.' : 'Write the running number, such as 214.');
+        $take->fill(['scene' => $slate->scene ?? $take->scene, 'setup' => $slate->setup, 'sort_key' => SlateOrder::of($production->slate_style, $slate->scene ?? $take->scene, $slate->setup, $slate->take, $slate->part)]);
 
-        return $take->isDirty(['setup', 'take', 'part']);
+        return $take->isDirty(['scene', 'setup', 'take', 'part']);
     }
 
     /**

@@ -46,7 +46,7 @@ final class SettleClaim
             if ($there !== null) {
                 $target = $there;
             } else {
-                $take->fill(['setup' => $said['setup'], 'take' => $said['take'], 'part' => $said['part'] ?? '', 'sort_key' => SlateOrder::key($said['setup'], $said['take'], $said['part'] ?? '')]);
+                $take->fill(['setup' => $said['setup'], 'take' => $said['take'], 'part' => $said['part'] ?? '', 'sort_key' => SlateOrder::of($take->production->slate_style, $take->scene, $said['setup'], $said['take'], $said['part'] ?? '')]);
             }
         }
         foreach ($clips as $clip) {

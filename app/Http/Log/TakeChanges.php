@@ -10,7 +10,7 @@ use App\Support\Problem;
 /** The changes of a take as a page sends them, checked field by field: a range of 500 rows is checked in a few milliseconds. */
 final class TakeChanges
 {
-    private const LONGEST = ['setup' => 24, 'description' => 300, 'size' => 30, 'keywords' => 300, 'notes' => 4000];
+    private const LONGEST = ['scene' => 20, 'setup' => 24, 'description' => 300, 'size' => 30, 'keywords' => 300, 'notes' => 4000];
 
     /**
      * @param  mixed  $sent  by field, each with `was` and `now`
@@ -41,7 +41,7 @@ final class TakeChanges
             $field === 'part' => $now === null || (is_string($now) && preg_match('/\A[a-hj-np-z]?\z/', $now) === 1),
             $field === 'status' => in_array($now, ['none', 'circled', 'hold', 'ng'], true),
             $field === 'absent_devices' => is_array($now) && array_is_list($now) && count($now) <= 50 && array_filter($now, static fn (mixed $one): bool => ! is_string($one) || strlen($one) > 12) === [],
-            $field === 'setup' => is_string($now) && trim($now) !== '' && strlen($now) <= self::LONGEST[$field],
+            $field === 'setup', $field === 'scene' => is_string($now) && trim($now) !== '' && strlen($now) <= self::LONGEST[$field],
             str_starts_with($field, 'is_') => is_bool($now),
             default => $now === null || (is_string($now) && mb_check_encoding($now, 'UTF-8') && mb_strlen($now) <= self::LONGEST[$field]),
         };

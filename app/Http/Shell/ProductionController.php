@@ -15,11 +15,13 @@ use App\Models\Device;
 use App\Models\Production;
 use App\Models\ShootDay;
 use App\Models\Task;
+use Cartella\Core\Slate\SlateStyle;
 use Cartella\Core\Time\FrameRate;
 use Illuminate\Http\JsonResponse;
 use Illuminate\Http\Request;
 use Illuminate\Support\Facades\DB;
 use Illuminate\Support\Facades\Gate;
+use Illuminate\Validation\Rule;
 
 /** What the frame around the stages needs: the production, its days, search, running tasks, undo. */
 final class ProductionController extends Controller
@@ -42,8 +44,8 @@ final class ProductionController extends Controller
 
     public function store(Request $request, MakeProduction $make): JsonResponse
     {
-        $input = $request->validate(['name' => ['required', 'string', 'max:120', 'regex:/\S/'], 'rate' => ['required', 'string', 'max:10'], 'date' => ['required', 'date_format:Y-m-d']], ['name.*' => 'Give the production a name.', 'date.*' => 'Write the date as 2026-10-07.']);
-        $production = $make(self::who($request), trim($input['name']), FrameRate::parse($input['rate']), $input['date']);
+        $input = $request->validate(['name' => ['required', 'string', 'max:120', 'regex:/\S/'], 'rate' => ['required', 'string', 'max:10'], 'date' => ['required', 'date_format:Y-m-d'], 'style' => ['sometimes', Rule::enum(SlateStyle::class)]], ['name.*' => 'Give the production a name.', 'date.*' => 'Write the date as 2026-10-07.']);
+        $production = $make(self::who($request), trim($input['name']), FrameRate::parse($input['rate']), $input['date'], SlateStyle::from($input['style'] ?? 'letter'));
 
         return new JsonResponse(['ulid' => $production->ulid], 201);
     }

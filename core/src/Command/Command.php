@@ -20,6 +20,7 @@ use Cartella\Core\Media\Probe;
 use Cartella\Core\Slate\SlateOrder;
 use Cartella\Core\Slate\SlateReader;
 use Cartella\Core\Slate\SlateStyle;
+use Cartella\Core\Sound\Ltc;
 use Cartella\Core\Time\Exception\InvalidTime;
 use Cartella\Core\Time\FrameRate;
 use Cartella\Core\Time\Instant;
@@ -48,6 +49,7 @@ final class Command
           verify FOLDER [--record]
           slate NAME… [--style letter|number] [--sort]
           lineup MANIFEST.json
+          ltc FILE [--channel N]
           json2edl FILE [-o OUT.edl]
           json2otio FILE
 
@@ -76,6 +78,7 @@ final class Command
                 'verify' => $this->verify($words),
                 'slate' => $this->slate($words),
                 'lineup' => $this->lineup($words),
+                'ltc' => $this->ltc($words),
                 'json2edl' => $this->edl($words),
                 'json2otio' => $this->otio($words),
                 'help', '--help', '-h' => $this->help(),
@@ -131,6 +134,29 @@ final class Command
         $this->json(PeakFile::make($given->only('file'), $given->required('-o')));
 
         return 0;
+    }
+
+    /** @param  list<string>  $words */
+    private function ltc(array $words): int
+    {
+        $given = Arguments::parse($words, ['--channel' => true]);
+        $file = $given->only('file');
+        $channels = count(Probe::file($file)->channels);
+        $wanted = $given->value('--channel');
+        if ($wanted !== null && (preg_match('/\A[1-9]\d{0,2}\z/', $wanted) !== 1 || (int) $wanted > $channels)) {
+            throw BadUse::because(sprintf('The file has channels 1 to %d.', $channels));
+        }
+        foreach ($wanted !== null ? [(int) $wanted] : ($channels === 0 ? [] : range(1, $channels)) as $channel) {
+            $ltc = Ltc::ofFile($file, $channel);
+            if ($ltc !== null) {
+                $this->json(['rate' => $ltc->rate->label(), 'drop' => $ltc->rate->dropFrame, 'channel' => $channel, 'start_ticks' => $ltc->startTicks, 'frames' => [$ltc->first, $ltc->last]]);
+
+                return 0;
+            }
+        }
+        $this->json(['rate' => null, 'drop' => null, 'channel' => null, 'start_ticks' => null, 'frames' => null]);
+
+        return 1;
     }
 
     /** @param  list<string>  $words */

@@ -124,4 +124,21 @@ final class SheetEditingTest extends TestCase
         $event = $this->getJson($this->at('changes?after='.($last - 1)))->json('events.0');
         self::assertSame(['here', $take->ulid, 'RP'], [$event['topic'], $event['facts']['row'], $event['facts']['initials']]);
     }
+
+    public function test_running_numbers_stand_under_their_scenes_and_the_scene_is_typed_beside_them(): void
+    {
+        $this->production->update(['slate_style' => 'number']);
+        $clip = $this->clip('A001C001', 'A', 0);
+        $this->as()->postJson($this->onDay('log/line'), ['text' => '12 214/1 wide, Quill reads', 'row' => $clip->ulid])->assertOk()->assertJsonPath('slate', '214/1');
+        $this->postJson($this->onDay('log/line'), ['text' => '3 230/1 close', 'row' => null])->assertOk();
+        $this->postJson($this->onDay('log/line'), ['text' => '214/2', 'row' => null])->assertOk();
+        $label = static fn (array $take): string => $take['scene'].' '.$take['setup'].'/'.$take['take'];
+        self::assertSame(['3 230/1', '12 214/1', '12 214/2'], array_map($label, $this->getJson($this->onDay('log'))->json('takes')));
+        $take = Take::query()->where('setup', '230')->sole();
+        $this->patchJson($this->onDay('takes'), ['edits' => [self::edit($take, ['scene' => ['3', '13A']])]])->assertOk();
+        self::assertSame(['12 214/1', '12 214/2', '13A 230/1'], array_map($label, $this->getJson($this->onDay('log'))->json('takes')));
+        $this->patchJson($this->onDay('takes'), ['edits' => [self::edit($take, ['setup' => ['230', '21A']])]])->assertStatus(422)->assertJsonPath('code', 'slate.unreadable');
+        $this->postJson($this->at('undo'));
+        self::assertSame('3', $take->refresh()->scene);
+    }
 }

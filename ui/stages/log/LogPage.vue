@@ -65,7 +65,7 @@ const example = computed(() => {
 // Columns: kept on the server for this person, so that they are the same at every desk.
 const columnsPath = 'log-columns'
 const { data: keptColumns } = useAnswer<{ columns: Column[] | null }>(() => production.value.ulid, () => columnsPath)
-const columns = computed(() => columnsOf(devices.value, keptColumns.value?.columns ?? null))
+const columns = computed(() => columnsOf(devices.value, keptColumns.value?.columns ?? null, production.value.slate_style))
 const store = useDebounceFn((now: Column[] | null) => void attempt(() => api.put(`${base.value}/${columnsPath}`, { columns: now })), 500)
 function setColumns(now: SheetColumn[] | null): void {
   const value = now === null ? null : kept(now)

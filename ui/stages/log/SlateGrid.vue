@@ -187,7 +187,7 @@ function sameAsAbove(): void {
 }
 function clear(): void {
   if (!props.mayLog) return
-  const keys = chosenKeys.value.filter((key) => !['setup', 'take'].includes(key))
+  const keys = chosenKeys.value.filter((key) => !['scene', 'setup', 'take'].includes(key))
   const edits = chosenTakes.value.map((take) => ({ take, values: Object.assign({}, ...keys.map((key) => valuesFor(key, '')).filter((one) => one !== null && typeof one !== 'string')) as Partial<Take> }))
   emit('edit', edits.filter((one) => Object.keys(one.values).length > 0))
 }
@@ -309,7 +309,7 @@ defineExpose({ select, move, edit, focus: () => box.value?.focus(), chosen: chos
               <template v-else-if="cell.key.startsWith('device:')">
                 <template v-if="cellClips(one.take, cell.key.slice(7)).length > 0">
                   <DeviceBadge :letter="cell.key.slice(7)" /><span class="mono clip" :class="{ bad: cellClips(one.take, cell.key.slice(7)).some((clip) => clip.problems.length > 0) }" :title="clipTitle(cellClips(one.take, cell.key.slice(7)))">{{ cellClips(one.take, cell.key.slice(7))[0]?.name }}</span>
-                  <small v-if="cellClips(one.take, cell.key.slice(7)).length > 1">+{{ cellClips(one.take, cell.key.slice(7)).length - 1 }}</small>
+                  <small class="mono" :class="{ fault: cellClips(one.take, cell.key.slice(7)).some((clip) => clip.problems.length > 0) }">{{ cellClips(one.take, cell.key.slice(7)).length > 1 ? `+${cellClips(one.take, cell.key.slice(7)).length - 1}` : length(cellClips(one.take, cell.key.slice(7))[0]?.duration_ticks ?? null) }}</small>
                 </template>
                 <span v-else-if="hole(one.take, cell.key.slice(7)).hole" class="hole">{{ hole(one.take, cell.key.slice(7)).text }}</span>
                 <span v-else class="faint">{{ hole(one.take, cell.key.slice(7)).text }}</span>
@@ -351,6 +351,8 @@ defineExpose({ select, move, edit, focus: () => box.value?.focus(), chosen: chos
 .scene b, .rest b { font-weight: 600; }
 .scene > .mono { font-weight: 600; }
 .row small { color: var(--ink-soft); font-size: 12px; }
+.cell small { margin-left: auto; font-size: 10.5px; flex: none; }
+.cell small.fault { color: var(--fault); }
 .scene .script { margin-left: auto; }
 .row.on { background: var(--act-soft); box-shadow: inset 3px 0 0 var(--act); }
 .row.on .cur { box-shadow: inset 0 0 0 1.5px var(--act); background: var(--sheet); }

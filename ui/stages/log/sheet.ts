@@ -17,9 +17,9 @@ export interface SheetColumn {
 
 const OWN: SheetColumn[] = [
   { key: 'setup', title: 'Setup', width: 50, frozen: true, shown: true },
-  { key: 'take', title: 'Take', width: 44, frozen: true, shown: true },
-  { key: 'description', title: 'What happens', width: 150, shown: true, words: true, limit: 300 },
-  { key: 'size', title: 'Size', width: 66, shown: true, words: true, limit: 30 },
+  { key: 'take', title: 'Take', width: 40, frozen: true, shown: true },
+  { key: 'description', title: 'What happens', width: 136, shown: true, words: true, limit: 300 },
+  { key: 'size', title: 'Size', width: 60, shown: true, words: true, limit: 30 },
   { key: 'status', title: 'Status', width: 70, shown: false, words: true, limit: 30 },
   { key: 'marks', title: 'Marks', width: 110, shown: false },
   { key: 'notes', title: 'Notes', width: 180, shown: false, words: true, limit: 4000 },
@@ -28,11 +28,13 @@ const OWN: SheetColumn[] = [
   { key: 'name', title: 'Name', width: 120, shown: false },
   { key: 'length', title: 'Length', width: 54, shown: false },
 ]
-const SYNC: SheetColumn = { key: 'sync', title: 'Synced', width: 84, shown: true }
+/** Running numbers say no scene, so it has a column where they are used. */
+const SCENE: SheetColumn = { key: 'scene', title: 'Scene', width: 52, frozen: true, shown: true, words: true, limit: 20 }
+const SYNC: SheetColumn = { key: 'sync', title: 'Synced', width: 76, shown: true }
 
 /** All columns of a day, those of its devices among them, in the order and widths that a person keeps. */
-export function columnsOf(devices: Device[], kept: Column[] | null): SheetColumn[] {
-  const all = [...OWN, ...devices.map((device): SheetColumn => ({ key: `device:${device.letter}`, title: device.note || device.letter, width: 108, shown: true })), SYNC]
+export function columnsOf(devices: Device[], kept: Column[] | null, style: 'letter' | 'number' = 'letter'): SheetColumn[] {
+  const all = [...(style === 'number' ? [SCENE] : []), ...OWN, ...devices.map((device): SheetColumn => ({ key: `device:${device.letter}`, title: device.note || device.letter, width: 122, shown: true })), SYNC]
   if (kept === null) return all
   const byKey = new Map(all.map((column) => [column.key, column]))
   const ordered: SheetColumn[] = []
@@ -47,7 +49,8 @@ export function columnsOf(devices: Device[], kept: Column[] | null): SheetColumn
   const frozen = [...ordered, ...late].filter((column) => column.frozen)
   const rest = ordered.filter((column) => !column.frozen)
   const lateRest = late.filter((column) => !column.frozen)
-  return [...frozen.sort((x, y) => OWN.findIndex((one) => one.key === x.key) - OWN.findIndex((one) => one.key === y.key)), ...rest.slice(0, -1), ...lateRest, ...rest.slice(-1)]
+  const place = (column: SheetColumn) => [SCENE, ...OWN].findIndex((one) => one.key === column.key)
+  return [...frozen.sort((x, y) => place(x) - place(y)), ...rest.slice(0, -1), ...lateRest, ...rest.slice(-1)]
 }
 
 export const kept = (columns: SheetColumn[]): Column[] => columns.map(({ key, width, shown }) => ({ key, width, shown }))
@@ -73,7 +76,7 @@ export function cellText(take: Take, key: string): string {
     case 'status': return take.status === 'none' ? '' : take.status === 'ng' ? 'NG' : take.status
     case 'marks': return marksOf(take)
     case 'length': return length(runningOf(take) || null)
-    case 'setup': case 'description': case 'size': case 'notes': case 'keywords': case 'screening': case 'name': case 'sync': return take[key]
+    case 'scene': case 'setup': case 'description': case 'size': case 'notes': case 'keywords': case 'screening': case 'name': case 'sync': return take[key]
     default: return ''
   }
 }
@@ -102,6 +105,7 @@ export function valuesFor(key: string, text: string): Partial<Take> | string | n
       }
       return values
     }
+    case 'scene': return plain === '' ? 'A take has a scene.' : { scene: plain.replaceAll(' ', '').slice(0, 20) }
     case 'setup': return plain === '' ? 'A take has a setup.' : { setup: plain.replaceAll(' ', '').toUpperCase() }
     case 'take': {
       const part = /^(\d{1,3})([a-hj-np-z]?)$/.exec(plain)

@@ -40,7 +40,7 @@ export function useTakeEdits(production: () => string, day: () => string) {
       else complain(trouble)
       return false
     } finally {
-      const isWords = edits.every(({ values }) => !('setup' in values) && !('take' in values) && !('part' in values))
+      const isWords = edits.every(({ values }) => !('scene' in values) && !('setup' in values) && !('take' in values) && !('part' in values))
       if (isWords && edits.length <= FEW) void refresh(edits.map(({ take }) => take.ulid))
       else makeStale('takes')
     }
