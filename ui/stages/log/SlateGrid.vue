@@ -351,7 +351,7 @@ defineExpose({ select, move, edit, focus: () => box.value?.focus(), chosen: chos
 .scene b, .rest b { font-weight: 600; }
 .scene > .mono { font-weight: 600; }
 .row small { color: var(--ink-soft); font-size: 12px; }
-.cell small { margin-left: auto; font-size: 10.5px; flex: none; }
+.cell small { margin-left: auto; padding-right: 5px; font-size: 10.5px; flex: none; }
 .cell small.fault { color: var(--fault); }
 .scene .script { margin-left: auto; }
 .row.on { background: var(--act-soft); box-shadow: inset 3px 0 0 var(--act); }

@@ -118,7 +118,7 @@ defineExpose({ turn, writeNote, toggleHistory: () => (history.value = !history.v
       </dl>
       <div v-if="bySlate.length > 1" class="note warn says">
         <b>Two sources disagree.</b> <span v-for="[slate, who] in bySlate" :key="slate">{{ who.join(' and ') }} {{ who.length > 1 ? 'say' : 'says' }} {{ slate }}. </span>
-        <div v-if="mayLog"><button v-for="[slate] in bySlate" :key="slate" class="plain" :class="{ go: slate === own }" @click="settle(slate)">{{ slate === own ? 'Keep' : 'Use' }} {{ slate }}</button><button class="plain" title="For every take of the day whose number the recorder and the name disagree about" @click="decide('slate', 'ixml', true)">The recorder for all alike</button><button class="plain" title="For every take of the day whose number the recorder and the name disagree about" @click="decide('slate', 'name', true)">The names for all alike</button></div>
+        <div v-if="mayLog"><button v-for="[slate] in bySlate" :key="slate" class="plain" :class="{ go: slate === own }" @click="settle(slate)">{{ slate === own ? 'Keep' : 'Use' }} {{ slate }}</button><button class="alike" title="For every take of the day whose number the recorder and the name disagree about" @click="decide('slate', 'ixml', true)">The recorder for all alike</button><button class="alike" title="For every take of the day whose number the recorder and the name disagree about" @click="decide('slate', 'name', true)">The names for all alike</button></div>
       </div>
       <div v-for="dispute in take?.disputes ?? []" :key="dispute.field" class="note warn says">
         <b>Two sources differ on {{ fieldName(dispute.field) }}.</b>
@@ -126,7 +126,7 @@ defineExpose({ turn, writeNote, toggleHistory: () => (history.value = !history.v
         <div v-if="mayLog">
           <button class="plain go" @click="decide(dispute.field, 'now', false)">Keep {{ words(dispute.now) }}</button>
           <button v-for="said in dispute.said" :key="said.source" class="plain" @click="decide(dispute.field, said.source, false)">Use {{ words(said.value) }}</button>
-          <button v-for="said in dispute.said" :key="`all ${said.source}`" class="plain" :title="`For every take of the day on which ${SOURCES[said.source]?.toLowerCase()} differ on ${fieldName(dispute.field)}`" @click="decide(dispute.field, said.source, true)">{{ SOURCES[said.source] }} for all alike</button>
+          <button v-for="said in dispute.said" :key="`all ${said.source}`" class="alike" :title="`For every take of the day on which ${SOURCES[said.source]?.toLowerCase()} differ on ${fieldName(dispute.field)}`" @click="decide(dispute.field, said.source, true)">{{ SOURCES[said.source] }} for all alike</button>
         </div>
       </div>
     </template>
@@ -145,6 +145,7 @@ dt { color: var(--ink-soft); }
 dd { margin: 0; min-width: 0; overflow-wrap: anywhere; }
 .clip { font-size: 12px; }
 .says div { margin-top: 7px; display: flex; gap: 7px; flex-wrap: wrap; }
+.alike { border: 0; background: none; padding: 4px 2px; font-size: 12px; text-decoration: underline; text-underline-offset: 3px; cursor: pointer; }
 .says ul { margin: 4px 0 0; padding-left: 16px; }
 .says small { color: #7a5a2c; }
 textarea { resize: vertical; }
