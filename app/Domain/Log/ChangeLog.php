@@ -97,6 +97,11 @@ final class ChangeLog
         }
         if ($this->long !== null) {
             $this->flush();
+            if (DB::table('change_rows')->where('change_id', $this->long->id)->doesntExist()) {
+                $this->long->delete();
+
+                return null;
+            }
             $this->long->update(['label' => mb_substr($label, 0, 160)]);
 
             return $this->long;

@@ -15,11 +15,14 @@ use Cartella\Core\Exchange\OtioWriter;
 use Cartella\Core\Lineup\Exception\InvalidLineup;
 use Cartella\Core\Lineup\LineupManifest;
 use Cartella\Core\Media\Exception\UnableToReadMedia;
+use Cartella\Core\Media\Flashes;
 use Cartella\Core\Media\PeakFile;
 use Cartella\Core\Media\Probe;
 use Cartella\Core\Slate\SlateOrder;
 use Cartella\Core\Slate\SlateReader;
 use Cartella\Core\Slate\SlateStyle;
+use Cartella\Core\Sound\Claps;
+use Cartella\Core\Sound\GuideTrack;
 use Cartella\Core\Sound\Ltc;
 use Cartella\Core\Time\Exception\InvalidTime;
 use Cartella\Core\Time\FrameRate;
@@ -50,6 +53,7 @@ final class Command
           slate NAME… [--style letter|number] [--sort]
           lineup MANIFEST.json
           ltc FILE [--channel N]
+          claps FILE
           json2edl FILE [-o OUT.edl]
           json2otio FILE
 
@@ -79,6 +83,7 @@ final class Command
                 'slate' => $this->slate($words),
                 'lineup' => $this->lineup($words),
                 'ltc' => $this->ltc($words),
+                'claps' => $this->claps($words),
                 'json2edl' => $this->edl($words),
                 'json2otio' => $this->otio($words),
                 'help', '--help', '-h' => $this->help(),
@@ -157,6 +162,19 @@ final class Command
         $this->json(['rate' => null, 'drop' => null, 'channel' => null, 'start_ticks' => null, 'frames' => null]);
 
         return 1;
+    }
+
+    /** @param  list<string>  $words */
+    private function claps(array $words): int
+    {
+        $file = Arguments::parse($words, [])->only('file');
+        $info = Probe::file($file);
+        $this->json([
+            'claps' => $info->channels === [] ? [] : Claps::of(GuideTrack::decode($file, count($info->channels))),
+            'flashes' => $info->kind === 'picture' ? Flashes::ofFile($file) : [],
+        ]);
+
+        return 0;
     }
 
     /** @param  list<string>  $words */

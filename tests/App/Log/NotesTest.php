@@ -166,4 +166,13 @@ final class NotesTest extends TestCase
         $this->postJson($this->at('undo'))->assertJsonPath('label', 'Bring in notes.csv');
         self::assertSame(0, Take::query()->count());
     }
+
+    public function test_notes_that_change_nothing_are_no_step_to_take_back(): void
+    {
+        $take = $this->take('3', 1);
+        $this->as()->patchJson($this->at("takes/$take->ulid"), ['changes' => ['size' => ['was' => '', 'now' => 'Wide']]]);
+        $this->preview($brought = $this->bring("Setup,Take,Size\n12I,1,CU\n"));
+        $this->apply($brought);
+        $this->postJson($this->at('undo'))->assertJsonPath('label', 'Edit size of 3/1');
+    }
 }
