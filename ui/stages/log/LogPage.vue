@@ -133,6 +133,7 @@ const ask = (which: typeof dialog.value) => { if (mayLog.value) dialog.value = w
 
 useShortcuts('Log', [
   { keys: ['b'], what: 'The log line: 3A/4 wide, Mara turns, circled', run: () => openLine() },
+  { keys: ['Ctrl+b'], what: 'The log line, from a column of words too', whileTyping: true, run: () => openLine() },
   { keys: ['n'], what: 'Next take: setup, size and what happens go on', run: () => openLine('+ ') },
   { keys: ['v'], what: 'Write a note', run: () => panel.value?.writeNote() },
   { keys: ['y'], what: 'Who changed what of this take', run: () => panel.value?.toggleHistory() },
