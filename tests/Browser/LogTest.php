@@ -33,7 +33,7 @@ final class LogTest extends BrowserTestCase
 
     private function type(string $text): int
     {
-        $this->press(...mb_str_split($text));
+        $this->press($text);
 
         return mb_strlen($text);
     }

@@ -16,13 +16,25 @@ const text = ref('')
 const at = ref(0)
 const open = ref(false)
 const asked = refDebounced(text, 150)
-const { data } = useAnswer<SearchAnswer>(() => production.value.ulid, () => (asked.value.trim() === '' ? null : `search?q=${encodeURIComponent(asked.value.trim())}`))
+const { data, isPlaceholderData, isFetching } = useAnswer<SearchAnswer>(() => production.value.ulid, () => (asked.value.trim() === '' ? null : `search?q=${encodeURIComponent(asked.value.trim())}`))
 
 const hits = computed(() => [
   ...(data.value?.takes ?? []).map((take) => ({ key: take.ulid, day: take.day, number: take.number, take, clip: null, go: { name: 'log', query: { take: take.ulid } } })),
   ...(data.value?.clips ?? []).map((clip) => ({ key: clip.ulid, day: clip.day, number: clip.number, take: null, clip, go: { name: 'bins', query: { clip: clip.ulid } } })),
 ])
 watch(asked, () => (at.value = 0))
+/** What is shown answers what is typed, and not the letters before. */
+const isCurrent = computed(() => asked.value === text.value && !isPlaceholderData.value && !(isFetching.value && data.value === undefined))
+/** Enter came before the answer: the first hit is opened when it is there. */
+const wanted = ref(false)
+watch(text, () => (wanted.value = false))
+watch(isCurrent, (now) => {
+  if (now && wanted.value) enter()
+})
+function enter(): void {
+  wanted.value = !isCurrent.value
+  if (isCurrent.value) go(at.value)
+}
 
 function go(index: number): void {
   const hit = hits.value[index]
@@ -40,14 +52,14 @@ useShortcuts('Everywhere', [{ keys: ['/'], what: 'Find takes and clips', run: ()
   <div class="search" @keydown.esc="open = false; box?.blur()">
     <input
       ref="box" v-model="text" type="search" placeholder="Find slates, clips, notes" aria-label="Find slates, clips and notes" role="combobox" :aria-expanded="open && text !== ''" @focus="open = true"
-      @blur="open = false" @keydown.down.prevent="at = Math.min(at + 1, hits.length - 1)" @keydown.up.prevent="at = Math.max(at - 1, 0)" @keydown.enter="go(at)"
+      @blur="open = false" @keydown.down.prevent="at = Math.min(at + 1, hits.length - 1)" @keydown.up.prevent="at = Math.max(at - 1, 0)" @keydown.enter="enter"
     >
     <kbd v-if="text === ''">/</kbd>
     <div v-if="open && asked.trim() !== ''" class="hits" role="listbox">
       <p v-if="data && hits.length === 0" class="soft">Nothing has “{{ asked }}” in its slate, name or notes.</p>
       <button v-for="(hit, index) in hits" :key="hit.key" role="option" :aria-selected="index === at" :class="{ on: index === at }" @mousedown.prevent="go(index)">
-        <template v-if="hit.take"><b class="mono">{{ hit.take.setup }}</b><TakeNumber :take="hit.take.take" :status="hit.take.status" /><span>{{ hit.take.description }}</span></template>
-        <template v-else-if="hit.clip"><DeviceBadge :letter="hit.clip.letter" /><span class="mono">{{ hit.clip.name }}</span></template>
+        <template v-if="hit.take"><b class="mono">{{ hit.take.setup }}</b><TakeNumber :take="hit.take.take" :part="hit.take.part" :status="hit.take.status" /><span>{{ hit.take.description }}</span></template>
+        <template v-else-if="hit.clip"><DeviceBadge :letter="hit.clip.letter" /><span class="mono">{{ hit.clip.label ?? hit.clip.name }}</span><span v-if="hit.clip.label" class="mono soft">{{ hit.clip.name }}</span></template>
         <small>day {{ hit.number }}</small>
       </button>
     </div>
