@@ -105,7 +105,7 @@ final class AccessTest extends TestCase
         $ulid = $this->as(Role::Admin)->postJson('/api/productions', $body)->assertStatus(201)->json('ulid');
         $this->getJson("/api/productions/$ulid")->assertJsonPath('rate.name', '29.97df')->assertJsonPath('days.0.number', 1)->assertJsonPath('devices.3.kind', 'recorder');
         $this->postJson('/api/productions', $body)->assertStatus(422)->assertJsonPath('code', 'production.taken');
-        $running = $this->postJson('/api/productions', ['name' => 'High Water', 'style' => 'number'] + $body)->assertStatus(201)->json('ulid');
+        $running = $this->postJson('/api/productions', ['name' => 'Spring Tide', 'style' => 'number'] + $body)->assertStatus(201)->json('ulid');
         $this->getJson("/api/productions/$running")->assertJsonPath('slate_style', 'number');
         $this->postJson('/api/productions', ['rate' => '26'] + ['name' => 'Mid Water'] + $body)->assertStatus(422)->assertJsonPath('code', 'rate.unknown');
     }
