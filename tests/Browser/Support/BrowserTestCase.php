@@ -49,11 +49,14 @@ abstract class BrowserTestCase extends TestCase
 
     protected function signIn(string $who): void
     {
-        // From a page that asks for nothing: an answer still on its way would bring the last person's cookie back.
-        $this->open('/favicon.svg');
-        $this->chrome()->driver->manage()->deleteAllCookies();
-        $this->open('/');
-        $this->see('input[name=email]');
+        // An answer that is still on its way to the last person's page brings their cookie back; then it is done again.
+        $this->until(function (): bool {
+            $this->open('/favicon.svg');
+            $this->chrome()->driver->manage()->deleteAllCookies();
+            $this->open('/');
+
+            return (bool) $this->js('return new Promise((answer) => { const look = () => (document.querySelector("input[name=email]") ? answer(true) : document.querySelector("nav.spine, .pick h1") ? answer(false) : setTimeout(look, 30)); look() })');
+        }, 'the last person is not signed out', 30);
         $this->find('input[name=email]')->sendKeys($who.'@lowwater.test');
         $this->find('input[name=password]')->sendKeys("tide-mill\u{E007}");
         $this->see('nav.spine');

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { refDebounced } from '@vueuse/core'
 import { computed, nextTick, ref, shallowRef, watch } from 'vue'
 import { api } from '@/api/client'
 import { makeStale, useAnswer } from '@/api/queries'
@@ -26,7 +27,9 @@ const clips = computed(() => (props.take !== null ? props.take.clips : props.cli
 watch(() => [props.want, props.clip?.ulid], () => choose(clips.value.find((one) => one.ulid === (props.want ?? props.clip?.ulid))))
 const chosen = computed(() => clips.value.find((one) => one.ulid === angle.value?.clip) ?? clips.value.find((one) => one.device === angle.value?.device) ?? clips.value[0])
 const choose = (one: LogClip | undefined) => one !== undefined && (angle.value = { clip: one.ulid, device: one.device })
-const { data, error } = useAnswer<ClipSheet>(() => production.value.ulid, () => (chosen.value === undefined ? null : `clips/${chosen.value.ulid}`))
+/** A cursor that runs through the sheet asks for the clip where it rests, after what was typed is on its way. */
+const resting = refDebounced(computed(() => chosen.value?.ulid ?? null), 90)
+const { data, error } = useAnswer<ClipSheet>(() => production.value.ulid, () => (resting.value === null ? null : `clips/${resting.value}`))
 const bySlate = computed(() => {
   const said = new Map<string, string[]>()
   for (const claim of props.take?.claims ?? []) {
