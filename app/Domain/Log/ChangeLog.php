@@ -32,10 +32,10 @@ final class ChangeLog
      *
      * @param  Change|null  $begun  by the run before
      */
-    public static function long(Production $production, User $user, ?Change $begun): self
+    public static function long(Production $production, User $user, string $label, ?Change $begun): self
     {
         $log = new self();
-        $log->long = $begun ?? $log->begin($production, $user);
+        $log->long = $begun ?? $log->begin($production, $user, $label, []);
 
         return $log;
     }
@@ -135,7 +135,7 @@ final class ChangeLog
     }
 
     /** @param  list<array{table: string, id: int, before: array<string, mixed>|null, after: array<string, mixed>|null}>  $rows */
-    private function begin(Production $production, User $user, string $label = 'Something that was not finished', array $rows = []): Change
+    private function begin(Production $production, User $user, string $label, array $rows): Change
     {
         // What was taken back before this step can no longer be done again over it.
         Change::query()->where('production_id', $production->id)->where('user_id', $user->id)->whereNotNull('undone_at')->delete();

@@ -9,13 +9,21 @@ use App\Models\ShootDay;
 use App\Models\Take;
 use Cartella\Core\Slate\Slate;
 use Cartella\Core\Slate\SlateOrder;
+use Illuminate\Database\Eloquent\Collection;
 
 /** The take of a day that a slate names; made when it is the first to name it. */
 final class FindTake
 {
     public function __invoke(ShootDay $day, Slate $slate, ChangeLog $log): Take
     {
-        $take = Take::query()->where('shoot_day_id', $day->id)->where('setup', $slate->setup)->where('take', $slate->take)->where('part', $slate->part)->first();
+        $wanted = Take::query()->where('shoot_day_id', $day->id)->where('setup', $slate->setup)->where('take', $slate->take)->where('part', $slate->part);
+        $take = (clone $wanted)->first();
+        if ($take !== null) {
+            return $take;
+        }
+        // Two people may name it first at the same moment; the second finds what the first has made.
+        ShootDay::query()->whereKey($day->id)->lockForUpdate()->first();
+        $take = $wanted->lockForUpdate()->first();
         if ($take !== null) {
             return $take;
         }
@@ -31,6 +39,7 @@ final class FindTake
         ]);
         TakeFacts::mark($take, array_keys(array_filter(['description' => $take->description, 'size' => $take->size])), 'carried');
         $log->save($take);
+        $take->setRelation('saidFacts', new Collection());
 
         return $take;
     }

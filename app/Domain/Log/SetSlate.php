@@ -24,16 +24,18 @@ final class SetSlate
     /**
      * @param  Collection<int, Clip>  $clips
      * @param  string|null  $slate  such as `3B/1`; null takes the slate away
+     * @param  array{slate: string|null}|null  $seen  the slate that the person saw on each; null asks for no comparison
      *
-     * @throws Problem if the text is not a slate
+     * @throws Problem if the text is not a slate, or a clip has found another meanwhile
      */
-    public function __invoke(ShootDay $day, User $user, Collection $clips, ?string $slate, bool $falseStart = false): ?Take
+    public function __invoke(ShootDay $day, User $user, Collection $clips, ?string $slate, bool $falseStart = false, ?array $seen = null): ?Take
     {
         $line = $slate === null ? null : LogLine::parse($slate, $day->production->slate_style);
         if ($line !== null && ($line->slate === null || ! $line->namesSlate || $line->fields !== [])) {
             throw Problem::refused('slate.unreadable', $line->problems[0] ?? sprintf('"%s" is not a slate.', mb_substr((string) $slate, 0, 40)), 'Write setup and take, such as 3B/1.');
         }
-        $take = DB::transaction(function () use ($day, $user, $clips, $line, $falseStart): ?Take {
+        $take = DB::transaction(function () use ($day, $user, $clips, $line, $falseStart, $seen): ?Take {
+            $clips->each(static fn (Clip $clip) => self::refuseOther($clip, $seen));
             $log = new ChangeLog();
             $take = $line?->slate === null ? null : ($this->find)($day, $line->slate, $log);
             self::join($clips, $take, $log, $falseStart);
@@ -49,6 +51,21 @@ final class SetSlate
         Live::tell($day->production_id, 'takes');
 
         return $take;
+    }
+
+    /**
+     * Locks a clip, and refuses where it has another slate by now than the person saw.
+     *
+     * @param  array{slate: string|null}|null  $seen
+     *
+     * @throws Problem
+     */
+    public static function refuseOther(Clip $clip, ?array $seen): void
+    {
+        $now = Clip::query()->with('take')->lockForUpdate()->findOrFail($clip->id)->take?->label();
+        if ($seen !== null && $now !== $seen['slate']) {
+            throw Problem::editedMeanwhile($clip->title(), [['field' => 'slate', 'yours' => $seen['slate'], 'theirs' => $now]]);
+        }
     }
 
     /** @param  Collection<int, Clip>  $clips */

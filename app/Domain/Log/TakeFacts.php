@@ -17,16 +17,16 @@ final class TakeFacts
     private const LIMITS = ['description' => 300, 'size' => 30, 'notes' => 4000, 'keywords' => 300];
 
     /**
+     * The take is changed and not saved yet.
+     *
      * @param  'script'|'ixml'|'name'  $source
      * @param  string  $place  the file or clip that says it
      * @param  array<string, string|bool>  $fields
-     * @return list<string> fields that took the value; the take is changed and not saved yet
      */
-    public static function say(Take $take, string $source, string $place, array $fields, ChangeLog $log): array
+    public static function say(Take $take, string $source, string $place, array $fields, ChangeLog $log): void
     {
         $place = mb_substr($place, 0, 190);
         $known = $take->saidFacts->where('source', $source)->where('place', $place)->keyBy('field');
-        $taken = [];
         foreach (array_intersect_key($fields, array_flip(self::FIELDS)) as $field => $value) {
             $value = is_string($value) && isset(self::LIMITS[$field]) ? mb_substr($value, 0, self::LIMITS[$field]) : $value;
             $fact = $known[$field] ?? new TakeFact(['take_id' => $take->id, 'field' => $field, 'source' => $source, 'place' => $place]);
@@ -43,11 +43,8 @@ final class TakeFacts
             if ($decided !== null) {
                 $take->{$field} = is_string($decided) && isset(self::LIMITS[$field]) ? mb_substr($decided, 0, self::LIMITS[$field]) : $decided;
                 self::mark($take, [$field], $source);
-                $taken[] = $field;
             }
         }
-
-        return $taken;
     }
 
     /** @param  list<string>  $fields */

@@ -5,7 +5,9 @@ declare(strict_types=1);
 namespace App\Domain\Log;
 
 use App\Domain\Lineup\LaySoundJob;
+use App\Domain\Log\Notes\BringNotes;
 use App\Models\Change;
+use App\Models\NoteFile;
 use App\Models\Production;
 use App\Models\User;
 use App\Support\Live;
@@ -21,6 +23,11 @@ final class UndoChange
     public function undo(Production $production, User $user): ?Change
     {
         $change = $this->own($production, $user)->whereNull('undone_at')->latest('id')->first();
+
+        $file = $change === null ? null : NoteFile::query()->where('change_id', $change->id)->whereNull('applied_at')->first();
+        if ($file !== null && BringNotes::taskOf($file)?->isOver() === false) {
+            throw Problem::refused('undo.busy', "$file->name is still being brought in.", 'Wait until it is done, or stop it; then take it back.');
+        }
 
         return $change === null ? null : $this->write($change, true);
     }

@@ -83,13 +83,13 @@ final class LogController extends Controller
     {
         $input = $request->validate([
             'clips' => ['required', 'array', 'between:1,500'], 'clips.*' => ['string', 'size:26'],
-            'slate' => ['present', 'nullable', 'string', 'max:40'], 'false_start' => ['sometimes', 'boolean'],
+            'slate' => ['present', 'nullable', 'string', 'max:40'], 'false_start' => ['sometimes', 'boolean'], 'was' => ['sometimes', 'nullable', 'string', 'max:40'],
         ]);
         $clips = Clip::query()->where('shoot_day_id', $day->id)->whereIn('ulid', $input['clips'])->get();
         if ($clips->count() !== count(array_unique($input['clips']))) {
             throw Problem::missing('One of those clips', 'Load the page again.');
         }
-        $take = $set($day, self::who($request), $clips, $input['slate'], $input['false_start'] ?? false);
+        $take = $set($day, self::who($request), $clips, $input['slate'], $input['false_start'] ?? false, array_key_exists('was', $input) ? ['slate' => $input['was']] : null);
 
         return new JsonResponse(['take' => $take?->ulid]);
     }
@@ -115,9 +115,9 @@ final class LogController extends Controller
 
     public function type(Request $request, Production $production, ShootDay $day, LogTyped $log): JsonResponse
     {
-        $input = $request->validate(['text' => ['required', 'string', 'max:500'], 'row' => ['present', 'nullable', 'string', 'size:26'], 'last' => ['sometimes', 'nullable', 'string', 'size:26']]);
+        $input = $request->validate(['text' => ['required', 'string', 'max:500'], 'row' => ['present', 'nullable', 'string', 'size:26'], 'last' => ['sometimes', 'nullable', 'string', 'size:26'], 'seen' => ['sometimes', 'array', 'max:20']]);
         $last = self::row($day, $input['last'] ?? '');
-        $answer = $log($day, self::who($request), $input['text'], self::row($day, $input['row'] ?? ''), $last instanceof Take ? $last : null);
+        $answer = $log($day, self::who($request), $input['text'], self::row($day, $input['row'] ?? ''), $last instanceof Take ? $last : null, $request->input('seen'));
 
         return new JsonResponse(['take' => $answer['take']->ulid, 'slate' => $answer['take']->label(), 'made' => $answer['made']]);
     }

@@ -175,4 +175,25 @@ final class NotesTest extends TestCase
         $this->apply($brought);
         $this->postJson($this->at('undo'))->assertJsonPath('label', 'Edit size of 3/1');
     }
+
+    public function test_a_row_of_no_take_says_what_of_its_slate_could_not_be_read(): void
+    {
+        $this->as();
+        $report = $this->preview($this->bring("Setup,Take,Size\n12I,1,CU\n"));
+        self::assertSame(['"12I" is not a setup.'], array_column($report['samples']['unmatched'], 'why'));
+    }
+
+    public function test_nothing_is_taken_back_while_it_is_still_coming_in(): void
+    {
+        $this->as();
+        $this->preview($brought = $this->bring("Setup,Take\n3,1\n3,2\n"));
+        $this->apply($brought);
+        \App\Models\NoteFile::query()->update(['applied_at' => null]);
+        \App\Models\Task::query()->latest('id')->first()->update(['ended_at' => null, 'state' => 'running']);
+        $this->postJson($this->at('undo'))->assertStatus(422)->assertJsonPath('code', 'undo.busy');
+        self::assertSame(2, Take::query()->count());
+        \App\Models\Task::query()->latest('id')->first()->update(['ended_at' => now(), 'state' => 'cancelled']);
+        $this->postJson($this->at('undo'))->assertJsonPath('label', 'Bring in notes.csv');
+        self::assertSame(0, Take::query()->count(), 'what a stopped run has brought in is taken back in one step');
+    }
 }

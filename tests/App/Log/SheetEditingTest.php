@@ -141,4 +141,31 @@ final class SheetEditingTest extends TestCase
         $this->postJson($this->at('undo'));
         self::assertSame('3', $take->refresh()->scene);
     }
+
+    public function test_a_typed_line_adds_to_notes_and_keywords_and_replaces_words(): void
+    {
+        $take = $this->take('3A', 3, ['notes' => 'boom in', 'keywords' => 'ledger', 'description' => 'Mara turns']);
+        $this->as()->postJson($this->onDay('log/line'), ['text' => 'Mara stays, #sluice, note: gull', 'row' => $take->ulid, 'seen' => ['description' => 'Mara turns', 'slate' => null]])->assertOk();
+        self::assertSame(["boom in\ngull", 'ledger, sluice', 'Mara stays'], [$take->refresh()->notes, $take->keywords, $take->description]);
+    }
+
+    public function test_a_typed_line_never_overwrites_what_a_colleague_has_typed_meanwhile(): void
+    {
+        $take = $this->take('3A', 3, ['description' => 'Theirs']);
+        $line = ['text' => 'Mine', 'row' => $take->ulid, 'seen' => ['description' => '', 'slate' => null]];
+        $this->as()->postJson($this->onDay('log/line'), $line)->assertStatus(409)->assertJsonPath('context.fields.0.theirs', 'Theirs');
+        self::assertSame('Theirs', $take->refresh()->description);
+        $this->postJson($this->onDay('log/line'), ['seen' => ['description' => 'Theirs', 'slate' => null]] + $line)->assertOk();
+        self::assertSame('Mine', $take->refresh()->description);
+    }
+
+    public function test_a_clip_that_a_colleague_has_logged_meanwhile_keeps_its_slate(): void
+    {
+        $clip = $this->clip('A001C002', 'A', 0, take: $this->take('3', 1));
+        $this->as()->postJson($this->onDay('log/line'), ['text' => '7/1', 'row' => $clip->ulid, 'seen' => ['slate' => null]])->assertStatus(409);
+        $this->postJson($this->onDay('log/slate'), ['clips' => [$clip->ulid], 'slate' => '7/1', 'was' => null])->assertStatus(409);
+        self::assertSame(['3/1', 1], [$clip->refresh()->take->label(), Take::query()->count()], 'and no take is left over');
+        $this->postJson($this->onDay('log/slate'), ['clips' => [$clip->ulid], 'slate' => '7/1', 'was' => '3/1'])->assertOk();
+        self::assertSame('7/1', $clip->refresh()->take->label());
+    }
 }

@@ -2,11 +2,12 @@
 import { watchDebounced } from '@vueuse/core'
 import { computed, nextTick, ref, shallowRef } from 'vue'
 import { api, ApiError } from '@/api/client'
+import { makeStale } from '@/api/queries'
 import type { Understood } from '@/api/types'
 import { useDesk } from '@/shell/desk'
 
 /** One typed line at the foot of the sheet: it says what it understood while it is typed, and Enter logs it. */
-const props = defineProps<{ row: string | null; isClip: boolean; on: string; example: string }>()
+const props = defineProps<{ row: string | null; seen: (slate: string | null) => Record<string, unknown>; isClip: boolean; on: string; example: string }>()
 const emit = defineEmits<{ logged: [take: string, of: string | null, isClip: boolean]; leave: []; move: [step: number] }>()
 const { base, day } = useDesk()
 
@@ -18,13 +19,14 @@ const understood = shallowRef<Understood | null>(null)
 const trouble = ref('')
 /** The take that the line before logged; a clip without a slate goes on from it. */
 const last = ref<string | null>(null)
-const LOOK: Record<string, string> = { slate: 'slate', size: 'size', status: 'status', mark: 'mark', keyword: 'keyword', note: 'note', happens: 'happens' }
 const does = computed(() => {
   const now = understood.value
   if (now === null || now.slate === null) return ''
   return { nothing: '', joins: `↵ puts ${props.on} into ${now.slate}`, 'joins-new': `↵ makes ${now.slate} of ${props.on}`, makes: `↵ makes ${now.slate}; no clip shows it yet`, edits: `↵ changes ${now.slate}` }[now.does]
 })
 
+/** The text that `understood` answers. */
+let read = ''
 async function understand(): Promise<void> {
   const asked = text.value
   if (asked.trim() === '') {
@@ -36,6 +38,7 @@ async function understand(): Promise<void> {
   const answer = await api.get<Understood>(`${base.value}/days/${day.value.ulid}/log/line?${query}`).catch(() => null)
   if (asked === text.value) {
     understood.value = answer
+    read = asked
     trouble.value = ''
   }
 }
@@ -46,14 +49,19 @@ async function log(): Promise<void> {
   busy.value = true
   const { row, isClip } = props
   try {
-    const answer = await api.post<{ take: string; slate: string; made: boolean }>(`${base.value}/days/${day.value.ulid}/log/line`, { text: text.value, row, last: last.value })
+    // Enter may be faster than the answer to the last letters.
+    if (read !== text.value) await understand()
+    const answer = await api.post<{ take: string; slate: string; made: boolean }>(`${base.value}/days/${day.value.ulid}/log/line`, { text: text.value, row, last: last.value, seen: props.seen(understood.value?.slate ?? null) })
     last.value = answer.take
     text.value = ''
     understood.value = null
     trouble.value = ''
     emit('logged', answer.take, row, isClip)
   } catch (error) {
-    trouble.value = error instanceof ApiError ? `${error.message} ${error.fix}` : 'It could not be logged.'
+    const other = error instanceof ApiError && error.status === 409 ? (error.context.fields as { field: string; theirs: unknown }[])[0] : undefined
+    // The sheet has their value now; Enter once more means it.
+    trouble.value = other !== undefined ? `Somebody else has set ${other.field.replace('is_', '')} to “${String(other.theirs)}” meanwhile. Enter once more puts yours there.` : error instanceof ApiError ? `${error.message} ${error.fix}` : 'It could not be logged.'
+    if (other !== undefined) makeStale('takes')
   } finally {
     busy.value = false
   }
@@ -78,7 +86,7 @@ defineExpose({ open })
       <span v-if="trouble" class="fault" role="alert">{{ trouble }}</span>
       <template v-else-if="understood">
         <span v-for="problem in understood.problems" :key="problem" class="fault" role="alert">{{ problem }}</span>
-        <span v-for="(piece, index) in understood.pieces" :key="index" class="piece" :class="piece.is"><small>{{ LOOK[piece.is] }}</small>{{ piece.says }}</span>
+        <span v-for="(piece, index) in understood.pieces" :key="index" class="piece" :class="piece.is"><small>{{ piece.is }}</small>{{ piece.says }}</span>
         <span v-for="hint in understood.hints" :key="hint" class="warn">{{ hint }}</span>
         <span v-if="does" class="soft does">{{ does }}</span>
       </template>

@@ -19,7 +19,7 @@ import NamesDialog from './NamesDialog.vue'
 import NotesDialog from './NotesDialog.vue'
 import { ORDERS, rowsOf, type Order, type Row } from './rows'
 import ScriptDialog from './ScriptDialog.vue'
-import { columnsOf, kept, runningOf, slateOf, type SheetColumn } from './sheet'
+import { columnsOf, FLAGS, kept, runningOf, slateOf, type SheetColumn } from './sheet'
 import SlateGrid from './SlateGrid.vue'
 import SlatesDialog from './SlatesDialog.vue'
 import TakePanel from './TakePanel.vue'
@@ -95,8 +95,14 @@ function select(key: string): void {
   else cursor.value = key
 }
 
+/** What this page shows of the take that a line is about, and of the clip's slate, so that nobody is overwritten unseen. */
+function seen(slate: string | null): Record<string, unknown> {
+  const one = data.value?.takes.find((other) => slateOf(other) === slate)
+  const fields = one === undefined ? {} : { description: one.description, size: one.size, status: one.status, ...Object.fromEntries(FLAGS.map(({ field }) => [field, one[field]])) }
+  return { ...fields, slate: row.value?.kind === 'clip' && row.value.take !== null ? slateOf(row.value.take) : null }
+}
 async function setSlate(one: LogClip, text: string): Promise<void> {
-  const answer = await attempt(() => api.post<{ take: string | null }>(`${base.value}/days/${day.value.ulid}/log/slate`, { clips: [one.ulid], slate: text }))
+  const answer = await attempt(() => api.post<{ take: string | null }>(`${base.value}/days/${day.value.ulid}/log/slate`, { clips: [one.ulid], slate: text, was: row.value?.kind === 'clip' && row.value.take !== null ? slateOf(row.value.take) : null }))
   makeStale('takes')
   if (answer?.take && order.value !== 'device' && lone.value === null) cursor.value = answer.take
 }
@@ -170,7 +176,7 @@ useShortcuts('Log', [
           @edit="(all) => edits.changeAll(all)" @circle="circle" @slate="setSlate" @false-start="falseStart" @columns="setColumns"
         />
         <ClipPictures v-else :rows="rows" :production="production.ulid" :cursor="cursor" :clip="clip ?? take?.clips[0]?.ulid ?? lone?.ulid ?? null" @choose="choosePicture" />
-        <LogLine v-if="mayLog" ref="line" :row="cursor" :is-clip="lone !== null && take === null" :on="on" :example="example" @logged="logged" @leave="grid?.focus()" @move="(step) => grid?.move(step)"><kbd>N</kbd> next take <kbd>C</kbd> circled <kbd>X</kbd> NG <kbd>D</kbd> as above <kbd>V</kbd> note</LogLine>
+        <LogLine v-if="mayLog" ref="line" :row="cursor" :seen="seen" :is-clip="lone !== null && take === null" :on="on" :example="example" @logged="logged" @leave="grid?.focus()" @move="(step) => grid?.move(step)"><kbd>N</kbd> next take <kbd>C</kbd> circled <kbd>X</kbd> NG <kbd>D</kbd> as above <kbd>V</kbd> note</LogLine>
         <div v-else class="foot soft"><kbd>C</kbd> circled <kbd>Space</kbd> play <kbd>[</kbd><kbd>]</kbd> angle</div>
       </section>
       <TakePanel ref="panel" :take="take" :clip="lone" :want="clip" :may-log="mayLog" @change="(one, values) => edits.change(one, values)" />

@@ -11,7 +11,7 @@ const SAY_EVERY = 20_000
 /** Who else stands on which row of the same day; tells the others where this person stands. */
 export function usePresence(production: () => string, day: () => string, self: () => string | undefined, row: () => string | null) {
   const others = shallowRef(new Map<string, Colleague>())
-  const tell = () => void api.post(`productions/${production()}/days/${day()}/log/here`, { row: row() }).catch(() => undefined)
+  const tell = () => void (document.visibilityState === 'visible' && api.post(`productions/${production()}/days/${day()}/log/here`, { row: row() }).catch(() => undefined))
   onLive('here', (facts) => {
     const one = facts as unknown as Colleague & { day: string }
     if (one.who === self()) return

@@ -51,7 +51,7 @@ final class ReadNotes
     public function apply(NoteFile $file, User $user, callable $progress): array
     {
         // Piece by piece, so that others can log meanwhile and a killed run goes on; it is one step to take back all the same.
-        $log = ChangeLog::long($file->production, $user, $file->change_id === null ? null : Change::query()->find($file->change_id));
+        $log = ChangeLog::long($file->production, $user, "Bring in $file->name", $file->change_id === null ? null : Change::query()->find($file->change_id));
         $report = $this->through($file, $log, $progress);
         $log->finish($file->production, $user, "Bring in $file->name");
         $file->update(['applied_at' => now()]);
@@ -142,8 +142,8 @@ final class ReadNotes
         foreach ($chunk as $at => [$number, $row]) {
             $match = $found[$at];
             if ($match['takes'] === [] || $match['day'] === null) {
-                // A row whose slate could not be read is told as a fault already, with its column.
-                $this->sample($report, 'unmatched', ['row' => $number, 'slate' => '', 'take' => null, 'why' => $match['why'] ?? 'It names no take.', 'fields' => $this->asNew($row)]);
+                // A slate that could not be read is why nothing matches, whatever else the row names.
+                $this->sample($report, 'unmatched', ['row' => $number, 'slate' => '', 'take' => null, 'why' => $row->problems[0]['why'] ?? $match['why'] ?? 'It names no take.', 'fields' => $this->asNew($row)]);
 
                 continue;
             }
@@ -173,7 +173,6 @@ final class ReadNotes
                 return;
             }
             $take = ($this->find)($day, $slate, $log);
-            $take->setRelation('saidFacts', new \Illuminate\Database\Eloquent\Collection());
             $takes[$take->id] = $take;
             $matcher->know($day, $slate->label(), $take->id);
         } elseif ($take !== null) {
