@@ -8,8 +8,11 @@ export interface SessionAnswer { user: Person | null; productions: { ulid: strin
 export interface Rate { num: number; den: number; nominal: number; drop: boolean; name: string }
 export interface Day { ulid: string; number: number; date: string; unit: string }
 export interface Device { letter: string; kind: 'camera' | 'recorder'; note: string }
+export type MarkWords = Record<string, [field: string, value: string | boolean]>
 export interface Production {
   ulid: string; name: string; slate_style: 'letter' | 'number'; rate: Rate; days: Day[]; devices: Device[]
+  /** Every spelling of a mark, in small letters, to the field it sets and its value. */
+  marks: MarkWords
   may: { work: boolean; organise: boolean; review: boolean; accept: boolean }
 }
 export interface Tabs {

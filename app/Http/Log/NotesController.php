@@ -7,7 +7,6 @@ namespace App\Http\Log;
 use App\Domain\Log\BringScript;
 use App\Domain\Log\GiveNames;
 use App\Domain\Log\Notes\BringNotes;
-use App\Domain\Log\Notes\NoteTable;
 use App\Domain\Log\ReadSlates;
 use App\Domain\Log\SetPatterns;
 use App\Http\Controller;
@@ -126,7 +125,7 @@ final class NotesController extends Controller
 
         return [
             'ulid' => $file->ulid, 'name' => $file->name, 'heading' => $file->layout['heading'], 'columns' => (object) $file->layout['columns'], 'is_known' => $file->layout['is_known'] ?? false,
-            'rows' => NoteTable::open(config('cartella.var').'/'.$file->path)->head(BringNotes::SHOWN_ROWS), 'report' => $file->report, 'applied' => $file->applied_at !== null,
+            'rows' => $file->layout['head'] ?? [], 'report' => $file->report, 'applied' => $file->applied_at !== null,
             'task' => $task === null ? null : ProductionController::task($task), 'targets' => array_keys(NoteColumns::TARGETS),
         ];
     }

@@ -15,6 +15,7 @@ use App\Models\Device;
 use App\Models\Production;
 use App\Models\ShootDay;
 use App\Models\Task;
+use Cartella\Core\Log\Marks;
 use Cartella\Core\Slate\SlateStyle;
 use Cartella\Core\Time\FrameRate;
 use Illuminate\Http\JsonResponse;
@@ -35,6 +36,7 @@ final class ProductionController extends Controller
             'rate' => ['num' => $rate->num, 'den' => $rate->den, 'nominal' => $rate->nominal, 'drop' => $rate->dropFrame, 'name' => $rate->label()],
             'days' => $production->days()->orderBy('number')->get()->map(static fn (ShootDay $day): array => ['ulid' => $day->ulid, 'number' => $day->number, 'date' => $day->date->format('Y-m-d'), 'unit' => $day->unit])->all(),
             'devices' => $production->devices()->orderBy('lane')->get()->map(static fn (Device $device): array => ['letter' => $device->letter, 'kind' => $device->kind, 'note' => $device->note])->all(),
+            'marks' => Marks::words(),
             'may' => [
                 'work' => Gate::allows('work', $production), 'organise' => Gate::allows('organise', $production),
                 'review' => Gate::allows('review', $production), 'accept' => Gate::allows('accept', $production),

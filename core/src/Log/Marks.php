@@ -27,6 +27,12 @@ final class Marks
         return self::WORDS[trim(mb_strtolower((string) preg_replace('/\s+/u', ' ', $text)))] ?? null;
     }
 
+    /** @return array<string, array{0: string, 1: string|bool}> every spelling, for a page that reads cells before it sends them */
+    public static function words(): array
+    {
+        return self::WORDS;
+    }
+
     /** The mark that a mistyped word is near to, to ask about; null when it is near to none. */
     public static function near(string $text): ?string
     {

@@ -68,6 +68,29 @@ final class NoteColumns
     }
 
     /**
+     * The cells of a row by what they are; two columns of one kind, such as two for notes, add up.
+     *
+     * @param  list<string>  $cells
+     * @param  array<int|string, string>  $columns
+     * @return array<string, string>
+     */
+    public static function sorted(array $cells, array $columns): array
+    {
+        $sorted = [];
+        foreach ($columns as $at => $target) {
+            $sorted[$target] = implode('. ', array_filter([$sorted[$target] ?? '', $cells[(int) $at] ?? ''], static fn (string $text): bool => $text !== ''));
+        }
+
+        return $sorted;
+    }
+
+    /** A column as spreadsheets name it: A, B, … Z, AA; from 0. */
+    public static function letters(int $at): string
+    {
+        return ($at >= 26 ? self::letters(intdiv($at, 26) - 1) : '').chr(65 + $at % 26);
+    }
+
+    /**
      * Text that is the same for tables of one layout, so that its mapping is found again.
      *
      * @param  list<string>  $heading

@@ -101,4 +101,10 @@ final class NoteRowTest extends TestCase
         self::assertSame(['heading' => 3, 'columns' => ['scene', 'setup', 'take', 'notes']], $guess);
         self::assertSame(-1, NoteColumns::guess([['3', 'A', '1']])['heading']);
     }
+
+    public function test_cells_are_sorted_by_what_their_columns_are_and_columns_are_named_as_in_a_sheet(): void
+    {
+        self::assertSame(['take' => '1', 'notes' => 'gull. wind', 'size' => ''], NoteColumns::sorted(['1', 'gull', 'unused', 'wind'], [0 => 'take', 1 => 'notes', 3 => 'notes', 9 => 'size']));
+        self::assertSame(['A', 'Z', 'AA', 'AZ', 'BA'], array_map(NoteColumns::letters(...), [0, 25, 26, 51, 52]));
+    }
 }

@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace Cartella\Core\Tests\Sound;
 
 use Cartella\Core\Command\Command;
+use Cartella\Core\Sound\Internal\LtcListener;
 use Cartella\Core\Sound\Ltc;
 use Cartella\Core\Tests\Support\Folder;
 use Cartella\Core\Tests\Support\LtcWriter;
@@ -68,6 +69,19 @@ final class LtcTest extends TestCase
         $hole = 2 * 1920 * 30;
         $read = Ltc::ofBytes(substr($bytes, 0, $hole).str_repeat("\0\0", 1920 * 2).substr($bytes, $hole + 4 * 1920));
         self::assertSame(['10:00:00:00', '10:00:03:24'], [$read?->first, $read?->last]);
+    }
+
+    public function test_it_is_heard_the_same_in_pieces_of_any_length(): void
+    {
+        $bytes = LtcWriter::write(FrameRate::parse('25'), '10:00:00:00', '10:00:01:24');
+        $listener = new LtcListener();
+        foreach (str_split($bytes, 4093) as $piece) {
+            $listener->hear($piece);
+        }
+        $whole = new LtcListener();
+        $whole->hear($bytes);
+        self::assertCount(50, $whole->frames());
+        self::assertSame($whole->frames(), $listener->frames());
     }
 
     public function test_speech_noise_and_silence_carry_no_timecode(): void

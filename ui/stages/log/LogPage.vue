@@ -128,6 +128,7 @@ watch(rows, (now) => {
   awaited.value = null
   void nextTick(() => select(key))
 })
+watch(cursor, () => { if (view.value === 'rows') clip.value = null })
 function choosePicture(key: string, ulid: string): void {
   cursor.value = key
   clip.value = ulid

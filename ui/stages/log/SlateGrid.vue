@@ -137,7 +137,7 @@ function commit(then: 'down' | 'next' | 'back' | 'stay'): void {
   const text = draft.value
   if (current.kind === 'clip' && text.trim() !== '' && (current.take === null || text.trim() !== slateOf(current.take))) emit('slate', current.clip, text.trim())
   if (open.take !== null) {
-    const values = open.column === 'slate' ? (slateFrom(text) ?? `“${text.trim()}” is not a slate; write setup and take, such as 3B/1.`) : valuesFor(open.column, text)
+    const values = open.column === 'slate' ? (slateFrom(text) ?? `“${text.trim()}” is not a slate; write setup and take, such as 3B/1.`) : valuesFor(open.column, text, props.production.marks)
     if (typeof values === 'string') refuse(values)
     else if (values !== null) emit('edit', [{ take: open.take, values }])
   }
@@ -171,7 +171,7 @@ function flag(field: Flag): void {
 /** The values of one take for others: of the chosen columns, or what happens and the size where none is typed in. */
 function alike(from: Take, keys: string[]): Partial<Take> {
   const typed = keys.filter((key) => shown.value.find((one) => one.key === key)?.words || key === 'marks')
-  const values = (typed.length > 0 ? typed : ['description', 'size']).map((key) => valuesFor(key, cellText(from, key)))
+  const values = (typed.length > 0 ? typed : ['description', 'size']).map((key) => valuesFor(key, cellText(from, key), props.production.marks))
   return Object.assign({}, ...values.filter((one) => one !== null && typeof one !== 'string')) as Partial<Take>
 }
 function fillDown(): void {
@@ -188,7 +188,7 @@ function sameAsAbove(): void {
 function clear(): void {
   if (!props.mayLog) return
   const keys = chosenKeys.value.filter((key) => !['scene', 'setup', 'take'].includes(key))
-  const edits = chosenTakes.value.map((take) => ({ take, values: Object.assign({}, ...keys.map((key) => valuesFor(key, '')).filter((one) => one !== null && typeof one !== 'string')) as Partial<Take> }))
+  const edits = chosenTakes.value.map((take) => ({ take, values: Object.assign({}, ...keys.map((key) => valuesFor(key, '', props.production.marks)).filter((one) => one !== null && typeof one !== 'string')) as Partial<Take> }))
   emit('edit', edits.filter((one) => Object.keys(one.values).length > 0))
 }
 const elsewhere = (event: Event): boolean => isTyping(event as KeyboardEvent) || document.querySelector('.ant-modal-wrap:not([style*="display: none"])') !== null
@@ -202,7 +202,7 @@ useEventListener(document, 'paste', (event: ClipboardEvent) => {
   if (elsewhere(event) || !props.mayLog || text === '' || row.value?.kind !== 'take') return
   event.preventDefault()
   const takes = takesIn(range.value.top, rows.value.length - 1)
-  const { edits, problems } = pasted(fromTsv(text), takes, shown.value.map((one) => one.key), { row: 0, column: range.value.left }, { rows: chosenTakes.value.length, columns: chosenKeys.value.length })
+  const { edits, problems } = pasted(fromTsv(text), takes, shown.value.map((one) => one.key), { row: 0, column: range.value.left }, { rows: chosenTakes.value.length, columns: chosenKeys.value.length }, props.production.marks)
   if (problems.length > 0) complain(new ApiError(422, 'paste', problems.slice(0, 2).join(' ') + (problems.length > 2 ? ` And ${problems.length - 2} more.` : ''), edits.length > 0 ? 'The rest is pasted.' : 'Nothing was changed.', {}))
   if (edits.length > 0) emit('edit', edits)
 })
@@ -270,7 +270,7 @@ useShortcuts('Slate sheet', [
   { keys: ['Delete', 'Backspace'], what: 'Empty the chosen cells', run: clear },
   { keys: ['Ctrl+c', 'Ctrl+v'], what: 'Copy cells, paste them; to and from a spreadsheet too', run: () => undefined, leaveToBrowser: true },
 ])
-defineExpose({ select, move, edit, focus: () => box.value?.focus(), chosen: chosenTakes, rows })
+defineExpose({ select, move, focus: () => box.value?.focus(), chosen: chosenTakes })
 </script>
 
 <template>

@@ -1,8 +1,9 @@
 import { describe, expect, it } from 'vitest'
-import type { Device, Take } from '@/api/types'
+import type { Device, MarkWords, Take } from '@/api/types'
 import { columnsOf, fromTsv, kept, marksOf, pasted, slateFrom, toTsv, valuesFor } from './sheet'
 
 const devices: Device[] = [{ letter: 'A', kind: 'camera', note: 'wide' }, { letter: 'S', kind: 'recorder', note: '' }]
+const words: MarkWords = { ng: ['status', 'ng'], circled: ['status', 'circled'], mos: ['is_mos', true], tail: ['is_tail_slate', true] }
 const take = (number: number, more: Partial<Take> = {}): Take => ({
   ulid: `t${number}`, scene: '3', setup: '3A', take: number, part: '', name: '', description: '', size: '', width: 0, status: 'none', notes: '', keywords: '', is_mos: false, is_tail_slate: false, is_wild: false,
   is_guide_only: false, is_pickup: false, is_false_start: false, absent_devices: [], missed: [], claims: [], disputes: [], screening: '', clips: [], sync: 'sound', ...more,
@@ -30,13 +31,13 @@ describe('columns', () => {
 
 describe('cells', () => {
   it('reads marks, takes and slates as people write them, and says what it cannot', () => {
-    expect(valuesFor('status', 'NG')).toEqual({ status: 'ng' })
-    expect(valuesFor('status', '')).toEqual({ status: 'none' })
-    expect(valuesFor('take', '4b')).toEqual({ take: 4, part: 'b' })
-    expect(valuesFor('take', '0')).toMatch(/no take number/)
-    expect(valuesFor('status', 'maybe')).toMatch(/no mark/)
-    expect(valuesFor('sync', 'x')).toBeNull()
-    expect(marksOf(take(1, valuesFor('marks', 'MOS, tail') as Partial<Take>))).toBe('MOS, tail slate')
+    expect(valuesFor('status', 'NG', words)).toEqual({ status: 'ng' })
+    expect(valuesFor('status', '', words)).toEqual({ status: 'none' })
+    expect(valuesFor('take', '4b', words)).toEqual({ take: 4, part: 'b' })
+    expect(valuesFor('take', '0', words)).toMatch(/no take number/)
+    expect(valuesFor('status', 'maybe', words)).toMatch(/no mark/)
+    expect(valuesFor('sync', 'x', words)).toBeNull()
+    expect(marksOf(take(1, valuesFor('marks', 'MOS, tail', words) as Partial<Take>))).toBe('MOS, tail slate')
     expect(slateFrom('12a 3b')).toEqual({ setup: '12A', take: 3, part: 'b' })
     expect(slateFrom('twelve')).toBeNull()
   })
@@ -53,18 +54,18 @@ describe('pasting', () => {
   const columns = ['setup', 'take', 'description', 'size', 'device:A']
 
   it('lays a block over takes and columns, and leaves out what nobody types', () => {
-    const { edits, problems } = pasted([['Mara turns', 'Wide', 'A001'], ['Quill', 'Close', 'A002']], takes, columns, { row: 1, column: 2 }, { rows: 1, columns: 1 })
+    const { edits, problems } = pasted([['Mara turns', 'Wide', 'A001'], ['Quill', 'Close', 'A002']], takes, columns, { row: 1, column: 2 }, { rows: 1, columns: 1 }, words)
     expect(edits.map((edit) => [edit.take.ulid, edit.values])).toEqual([['t2', { description: 'Mara turns', size: 'Wide' }], ['t3', { description: 'Quill', size: 'Close' }]])
     expect(problems).toEqual([])
   })
 
   it('fills the whole selection with one cell', () => {
-    const { edits } = pasted([['Wide']], takes, columns, { row: 0, column: 3 }, { rows: 3, columns: 1 })
+    const { edits } = pasted([['Wide']], takes, columns, { row: 0, column: 3 }, { rows: 3, columns: 1 }, words)
     expect(edits.map((edit) => edit.values)).toEqual([{ size: 'Wide' }, { size: 'Wide' }, { size: 'Wide' }])
   })
 
   it('says what was left out below the last take', () => {
-    const { edits, problems } = pasted([['a'], ['b'], ['c']], takes, columns, { row: 1, column: 2 }, { rows: 1, columns: 1 })
+    const { edits, problems } = pasted([['a'], ['b'], ['c']], takes, columns, { row: 1, column: 2 }, { rows: 1, columns: 1 }, words)
     expect(edits).toHaveLength(2)
     expect(problems).toEqual(['1 row below the last take was left out.'])
   })

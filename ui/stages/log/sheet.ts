@@ -1,4 +1,4 @@
-import type { Column, Device, Take, TakeStatus } from '@/api/types'
+import type { Column, Device, MarkWords, Take, TakeStatus } from '@/api/types'
 import { length } from '@/player/time'
 
 /** A column of the slate sheet: what it shows, and what typed or pasted text changes. */
@@ -56,13 +56,9 @@ export function columnsOf(devices: Device[], kept: Column[] | null, style: 'lett
 export const kept = (columns: SheetColumn[]): Column[] => columns.map(({ key, width, shown }) => ({ key, width, shown }))
 
 export type Flag = 'is_mos' | 'is_tail_slate' | 'is_wild' | 'is_pickup' | 'is_false_start' | 'is_guide_only'
-export const FLAGS: { field: Flag; word: string; spelled: RegExp }[] = [
-  { field: 'is_mos', word: 'MOS', spelled: /^(mos|mute|silent)$/i },
-  { field: 'is_tail_slate', word: 'tail slate', spelled: /^(tail|tail slate|tail-slate|end slate)$/i },
-  { field: 'is_false_start', word: 'false start', spelled: /^(false|false start)$/i },
-  { field: 'is_wild', word: 'wild', spelled: /^(wild|wild track)$/i },
-  { field: 'is_pickup', word: 'pick-up', spelled: /^(pu|p\/u|pick-?up|pick up)$/i },
-  { field: 'is_guide_only', word: 'guide only', spelled: /^(guide|guide only)$/i },
+export const FLAGS: { field: Flag; word: string }[] = [
+  { field: 'is_mos', word: 'MOS' }, { field: 'is_tail_slate', word: 'tail slate' }, { field: 'is_false_start', word: 'false start' }, { field: 'is_wild', word: 'wild' }, { field: 'is_pickup', word: 'pick-up' },
+  { field: 'is_guide_only', word: 'guide only' },
 ]
 export const marksOf = (take: Take): string => FLAGS.filter((flag) => take[flag.field]).map((flag) => flag.word).join(', ')
 export const slateOf = (take: { setup: string; take: number; part?: string }): string => `${take.setup}/${take.take}${take.part ?? ''}`
@@ -81,25 +77,23 @@ export function cellText(take: Take, key: string): string {
   }
 }
 
-const STATUS: Record<string, TakeStatus> = { '': 'none', none: 'none', circled: 'circled', circle: 'circled', print: 'circled', x: 'circled', hold: 'hold', ng: 'ng', 'n.g.': 'ng', 'no good': 'ng' }
-
 /**
  * What text typed or pasted into a cell makes of its take: the changed fields; null for a column that nobody types in;
  * a sentence where the text cannot be.
  */
-export function valuesFor(key: string, text: string): Partial<Take> | string | null {
+export function valuesFor(key: string, text: string, words: MarkWords): Partial<Take> | string | null {
   const plain = text.replaceAll(/\s+/g, ' ').trim()
   switch (key) {
     case 'description': case 'size': case 'keywords': return { [key]: plain.slice(0, OWN.find((column) => column.key === key)?.limit) }
     case 'notes': return { notes: text.trim().slice(0, 4000) }
     case 'status': {
-      const status = STATUS[plain.toLowerCase()]
-      return status === undefined ? `“${plain}” is no mark; circled, hold or NG are.` : { status }
+      const mark = plain === '' ? ['status', 'none'] : words[plain.toLowerCase()]
+      return mark?.[0] === 'status' ? { status: mark[1] as TakeStatus } : `“${plain}” is no mark; circled, hold or NG are.`
     }
     case 'marks': {
       const values: Partial<Take> = Object.fromEntries(FLAGS.map((flag) => [flag.field, false]))
       for (const word of plain.split(/\s*[,;]\s*/).filter(Boolean)) {
-        const flag = FLAGS.find((one) => one.spelled.test(word))
+        const flag = FLAGS.find((one) => one.field === words[word.toLowerCase()]?.[0])
         if (flag === undefined) return `“${word}” is no mark.`
         values[flag.field] = true
       }
@@ -154,7 +148,7 @@ export interface Edit { take: Take; values: Partial<Take> }
  * What a pasted block changes: laid over takes and columns from the cursor on; one cell fills the whole selection.
  * Columns that nobody types in are left out. Sentences tell what could not be.
  */
-export function pasted(block: string[][], takes: Take[], columns: string[], from: { row: number; column: number }, selection: { rows: number; columns: number }): { edits: Edit[]; problems: string[] } {
+export function pasted(block: string[][], takes: Take[], columns: string[], from: { row: number; column: number }, selection: { rows: number; columns: number }, words: MarkWords): { edits: Edit[]; problems: string[] } {
   const single = block.length === 1 && block[0]!.length === 1
   const rows = single ? selection.rows : block.length
   const edits: Edit[] = []
@@ -169,7 +163,7 @@ export function pasted(block: string[][], takes: Take[], columns: string[], from
     let values: Partial<Take> = {}
     cells.forEach((cell, at) => {
       const key = columns[from.column + at]
-      const change = key === undefined ? null : valuesFor(key, cell)
+      const change = key === undefined ? null : valuesFor(key, cell, words)
       if (typeof change === 'string') problems.push(`${slateOf(take)}: ${change}`)
       else if (change !== null) values = { ...values, ...change }
     })

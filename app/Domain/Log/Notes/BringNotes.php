@@ -43,7 +43,7 @@ final class BringNotes
 
         return NoteFile::query()->create([
             'production_id' => $day->production_id, 'shoot_day_id' => $day->id, 'user_id' => $user->id, 'name' => mb_substr((string) preg_replace('/[\x00-\x1F\x7F\/\\\\]/', '_', mb_scrub($name)), 0, 190), 'path' => $stored,
-            'layout' => ['heading' => $guess['heading'], 'columns' => $known === null ? $guess['columns'] : json_decode($known, true), 'is_known' => $known !== null],
+            'layout' => ['heading' => $guess['heading'], 'columns' => $known === null ? $guess['columns'] : json_decode($known, true), 'is_known' => $known !== null, 'head' => array_slice($head, 0, self::SHOWN_ROWS)],
         ]);
     }
 
@@ -58,7 +58,7 @@ final class BringNotes
             throw Problem::refused('notes.columns', 'No column says which take a row is of.', 'Say which column is the slate, the take, the clip or the time.');
         }
         $this->refuseWhileBusy($file);
-        $file->update(['layout' => ['heading' => $heading, 'columns' => $columns, 'is_known' => $file->layout['is_known'] ?? false], 'report' => null]);
+        $file->update(['layout' => ['heading' => $heading, 'columns' => $columns] + $file->layout, 'report' => null]);
 
         return ($this->start)($file->production, $user, 'notes', "Read $file->name", ['note' => $file->id, 'apply' => false]);
     }
@@ -70,10 +70,10 @@ final class BringNotes
             throw Problem::refused('notes.state', $file->applied_at === null ? 'Nobody has looked at these notes yet.' : 'These notes are in the log already.', $file->applied_at === null ? 'Look at what they change first.' : 'Take the step back with Ctrl Z, then bring them again.');
         }
         $this->refuseWhileBusy($file);
-        $head = NoteTable::open(config('cartella.var').'/'.$file->path)->head($file->layout['heading'] + 1);
-        if ($file->layout['heading'] >= 0 && isset($head[$file->layout['heading']])) {
+        $heading = $file->layout['head'][$file->layout['heading']] ?? null;
+        if ($heading !== null) {
             DB::table('note_layouts')->updateOrInsert(
-                ['production_id' => $file->production_id, 'signature' => NoteColumns::signature($head[$file->layout['heading']])],
+                ['production_id' => $file->production_id, 'signature' => NoteColumns::signature($heading)],
                 ['columns' => json_encode((object) $file->layout['columns'], JSON_THROW_ON_ERROR), 'updated_at' => now()],
             );
         }

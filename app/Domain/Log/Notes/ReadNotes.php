@@ -82,13 +82,7 @@ final class ReadNotes
             if ($headingCells !== [] && NoteColumns::signature($cells) === NoteColumns::signature($headingCells)) {
                 continue;
             }
-            $byTarget = [];
-            foreach ($layout['columns'] as $at => $target) {
-                $text = $cells[(int) $at] ?? '';
-                // Two columns of one kind, such as two for notes, add up.
-                $byTarget[$target] = isset($byTarget[$target]) && $byTarget[$target] !== '' && $text !== '' ? $byTarget[$target].'. '.$text : ($byTarget[$target] ?? '').$text;
-            }
-            $row = NoteRow::read($byTarget, $file->production->slate_style, $above);
+            $row = NoteRow::read(NoteColumns::sorted($cells, $layout['columns']), $file->production->slate_style, $above);
             if ($row === null) {
                 continue;
             }
@@ -241,14 +235,7 @@ final class ReadNotes
     {
         $at = array_search($target, $columns, true);
         $at = $at === false ? array_search('slate', $columns, true) : $at;
-        if ($at === false) {
-            return '';
-        }
-        $name = '';
-        for ($n = (int) $at; $n >= 0; $n = intdiv($n, 26) - 1) {
-            $name = chr(65 + $n % 26).$name;
-        }
 
-        return $name;
+        return $at === false ? '' : NoteColumns::letters((int) $at);
     }
 }
