@@ -14,8 +14,8 @@ use App\Models\Take;
 use App\Models\User;
 use App\Support\Live;
 use App\Support\Problem;
+use Cartella\Core\Sound\Claps;
 use Cartella\Core\Sound\GuideTrack;
-use Cartella\Core\Sound\Transients;
 use Cartella\Core\Time\FrameRate;
 use Cartella\Core\Time\Ticks;
 use Illuminate\Support\Facades\DB;
@@ -68,7 +68,7 @@ final class BuildReel
     private static function slateStart(Clip $clip): int
     {
         $guide = ClipMedia::folder($clip).'/guide';
-        $clap = is_file($guide) ? Transients::clap(GuideTrack::ofFile($guide), 0, min(self::SLATE_WITHIN, intdiv((int) $clip->duration_ticks, 2))) : null;
+        $clap = is_file($guide) ? (Claps::of(GuideTrack::ofFile($guide), 0, min(self::SLATE_WITHIN, intdiv((int) $clip->duration_ticks, 2)))[0]['ticks'] ?? null) : null;
         $rate = $clip->rate() ?? FrameRate::parse('25');
 
         return $clap === null ? 0 : Ticks::ofFrames(Ticks::toFrames(max(0, $clap - self::READABLE), $rate), $rate);

@@ -34,8 +34,24 @@ final class Claps
 
     private const LIMIT = 20;
 
-    /** @return list<array{ticks: int, strength: float}> from the clip's start, the strongest first; strength 0 to 1 */
-    public static function of(GuideTrack $track): array
+    /**
+     * @param  int  $fromTicks  the stretch that is asked about, from the clip's start; what lies before it is heard as well
+     * @param  int|null  $toTicks  exclusive; null for all of it
+     * @return list<array{ticks: int, strength: float}> from the clip's start, the strongest first; strength 0 to 1
+     */
+    public static function of(GuideTrack $track, int $fromTicks = 0, ?int $toTicks = null): array
+    {
+        $sample = static fn (int $ticks): int => intdiv($ticks * GuideTrack::SAMPLE_RATE, Ticks::PER_SECOND);
+        $begin = max(0, $sample($fromTicks) - intdiv(GuideTrack::SAMPLE_RATE, 2));
+        // A little beyond, so that what follows a clap at its end is heard.
+        $length = $toTicks === null ? null : 2 * ($sample($toTicks) - $begin + intdiv(GuideTrack::SAMPLE_RATE, 2));
+        $claps = self::within($begin === 0 && $length === null ? $track : GuideTrack::ofBytes(substr($track->bytes, 2 * $begin, $length)), $begin);
+
+        return array_values(array_filter($claps, static fn (array $clap): bool => $clap['ticks'] >= $fromTicks && $clap['ticks'] < ($toTicks ?? PHP_INT_MAX)));
+    }
+
+    /** @return list<array{ticks: int, strength: float}> */
+    private static function within(GuideTrack $track, int $begin): array
     {
         $energy = self::energy($track);
         $count = count($energy);
@@ -62,7 +78,7 @@ final class Claps
         usort($found, static fn (array $x, array $y): int => $y['strength'] <=> $x['strength'] ?: $x['at'] <=> $y['at']);
         $claps = [];
         foreach ($found as $one) {
-            $ticks = (int) round($one['at'] * Ticks::PER_SECOND / GuideTrack::SAMPLE_RATE);
+            $ticks = intdiv(($begin + $one['at']) * Ticks::PER_SECOND, GuideTrack::SAMPLE_RATE);
             foreach ($claps as $kept) {
                 if (abs($kept['ticks'] - $ticks) < self::APART * Ticks::PER_SECOND) {
                     continue 2;

@@ -9,8 +9,8 @@ use Cartella\Core\Lineup\LineupClip;
 use Cartella\Core\Lineup\Placement;
 use Cartella\Core\Lineup\SoundMatcher;
 use Cartella\Core\Lineup\Way;
+use Cartella\Core\Sound\Claps;
 use Cartella\Core\Sound\GuideTrack;
-use Cartella\Core\Sound\Transients;
 use Cartella\Core\Tests\Support\Noise;
 use Cartella\Core\Time\Ticks;
 use PHPUnit\Framework\TestCase;
@@ -123,8 +123,8 @@ final class LineupTest extends TestCase
             $samples[20_000 + $i] = (int) (26_000 * exp(-$i / 90) * ($i % 2 === 0 ? 1 : -1));
         }
         $track = GuideTrack::ofBytes(pack('s*', ...$samples));
-        self::assertEqualsWithDelta(self::sample(20_000), Transients::clap($track, 0, 6 * Ticks::PER_SECOND), self::sample(160));
-        self::assertNull(Transients::clap(GuideTrack::ofBytes(pack('s*', ...Noise::hum(6, 2))), 0, 6 * Ticks::PER_SECOND));
-        self::assertNull(Transients::clap($track, 3 * Ticks::PER_SECOND, 6 * Ticks::PER_SECOND), 'only within the stretch that was asked for');
+        self::assertEqualsWithDelta(self::sample(20_000), (Claps::of($track, 0, 6 * Ticks::PER_SECOND)[0]['ticks'] ?? null), self::sample(160));
+        self::assertNull((Claps::of(GuideTrack::ofBytes(pack('s*', ...Noise::hum(6, 2))), 0, 6 * Ticks::PER_SECOND)[0]['ticks'] ?? null));
+        self::assertNull((Claps::of($track, 3 * Ticks::PER_SECOND, 6 * Ticks::PER_SECOND)[0]['ticks'] ?? null), 'only within the stretch that was asked for');
     }
 }
