@@ -68,7 +68,7 @@ final class BuildReel
     private static function slateStart(Clip $clip): int
     {
         $guide = ClipMedia::folder($clip).'/guide';
-        $clap = is_file($guide) ? (Claps::of(GuideTrack::ofFile($guide), 0, min(self::SLATE_WITHIN, intdiv((int) $clip->duration_ticks, 2)))[0]['ticks'] ?? null) : null;
+        $clap = is_file($guide) ? Claps::strongest(GuideTrack::ofFile($guide), 0, min(self::SLATE_WITHIN, intdiv((int) $clip->duration_ticks, 2))) : null;
         $rate = $clip->rate() ?? FrameRate::parse('25');
 
         return $clap === null ? 0 : Ticks::ofFrames(Ticks::toFrames(max(0, $clap - self::READABLE), $rate), $rate);

@@ -19,13 +19,14 @@ final class Claps
 
     private const STEPS_A_SECOND = 400;
 
-    /** How much louder than what was heard before it, as a ratio of energies: 18 dB over the half second, 3 dB over the loudest of it. */
-    private const OVER_BEFORE = 60.0;
+    /**
+     * Ratios of energies. `before`: over the mean of the half second before it; `loudest`: over the loudest of that; `after`:
+     * how much of it is gone a seventh of a second later. What is offered out of a whole clip is 18, 3 and 13 dB.
+     */
+    private const OFFERED = ['before' => 60.0, 'loudest' => 2.0, 'after' => 20.0];
 
-    private const OVER_LOUDEST = 2.0;
-
-    /** How much of its energy it has lost a seventh of a second later: 13 dB. */
-    private const OVER_AFTER = 20.0;
+    /** Where a clap is expected: 14, 0 and 6 dB. */
+    private const EXPECTED = ['before' => 25.0, 'loudest' => 1.0, 'after' => 4.0];
 
     private const LEAST = 2_000.0;
 
@@ -35,23 +36,43 @@ final class Claps
     private const LIMIT = 20;
 
     /**
-     * @param  int  $fromTicks  the stretch that is asked about, from the clip's start; what lies before it is heard as well
-     * @param  int|null  $toTicks  exclusive; null for all of it
-     * @return list<array{ticks: int, strength: float}> from the clip's start, the strongest first; strength 0 to 1
+     * The one that stands out most of a stretch in which a clap is expected; fainter and noisier ones count there too.
+     *
+     * @param  int  $toTicks  exclusive
+     * @return int|null ticks from the clip's start; null when nothing stands out
      */
-    public static function of(GuideTrack $track, int $fromTicks = 0, ?int $toTicks = null): array
+    public static function strongest(GuideTrack $track, int $fromTicks, int $toTicks): ?int
+    {
+        return self::stretch($track, $fromTicks, $toTicks, self::EXPECTED)[0]['ticks'] ?? null;
+    }
+
+    /** @return list<array{ticks: int, strength: float}> from the clip's start, the strongest first; strength 0 to 1 */
+    public static function of(GuideTrack $track): array
+    {
+        return self::within($track, 0, self::OFFERED);
+    }
+
+    /**
+     * @param  int  $fromTicks  the stretch that is asked about, from the clip's start; what lies before it is heard as well
+     * @param  array{before: float, loudest: float, after: float}  $over
+     * @return list<array{ticks: int, strength: float}>
+     */
+    private static function stretch(GuideTrack $track, int $fromTicks, int $toTicks, array $over): array
     {
         $sample = static fn (int $ticks): int => intdiv($ticks * GuideTrack::SAMPLE_RATE, Ticks::PER_SECOND);
         $begin = max(0, $sample($fromTicks) - intdiv(GuideTrack::SAMPLE_RATE, 2));
         // A little beyond, so that what follows a clap at its end is heard.
-        $length = $toTicks === null ? null : 2 * ($sample($toTicks) - $begin + intdiv(GuideTrack::SAMPLE_RATE, 2));
-        $claps = self::within($begin === 0 && $length === null ? $track : GuideTrack::ofBytes(substr($track->bytes, 2 * $begin, $length)), $begin);
+        $length = 2 * ($sample($toTicks) - $begin + intdiv(GuideTrack::SAMPLE_RATE, 2));
+        $claps = self::within(GuideTrack::ofBytes(substr($track->bytes, 2 * $begin, $length)), $begin, $over);
 
-        return array_values(array_filter($claps, static fn (array $clap): bool => $clap['ticks'] >= $fromTicks && $clap['ticks'] < ($toTicks ?? PHP_INT_MAX)));
+        return array_values(array_filter($claps, static fn (array $clap): bool => $clap['ticks'] >= $fromTicks && $clap['ticks'] < $toTicks));
     }
 
-    /** @return list<array{ticks: int, strength: float}> */
-    private static function within(GuideTrack $track, int $begin): array
+    /**
+     * @param  array{before: float, loudest: float, after: float}  $over
+     * @return list<array{ticks: int, strength: float}>
+     */
+    private static function within(GuideTrack $track, int $begin, array $over): array
     {
         $energy = self::energy($track);
         $count = count($energy);
@@ -62,13 +83,13 @@ final class Claps
             $length = min($at, $before);
             $mean = $length === 0 ? 0.0 : $sum / $length;
             $value = $energy[$at];
-            if ($length > 8 && $value > self::LEAST && $value > self::OVER_BEFORE * ($mean + 4.0) && $value >= max(0.0, ...array_slice($energy, $at + 1, 6))) {
+            if ($length > 8 && $value > self::LEAST && $value > $over['before'] * ($mean + 4.0) && $value >= max(0.0, ...array_slice($energy, $at + 1, 6))) {
                 // The few steps right before belong to the rise itself.
                 $loudest = max(0.0, ...array_slice($energy, max(0, $at - $before), max(0, min($before, $at) - 5)));
                 $after = array_slice($energy, $at + (int) (0.14 * self::STEPS_A_SECOND), (int) (0.2 * self::STEPS_A_SECOND));
                 $tail = $after === [] ? 0.0 : array_sum($after) / count($after);
                 $burst = array_sum(array_slice($energy, $at, 8)) / 8;
-                if ($value > self::OVER_LOUDEST * $loudest && $burst > self::OVER_AFTER * ($tail + 1.0)) {
+                if ($value > $over['loudest'] * $loudest && $burst > $over['after'] * ($tail + 1.0)) {
                     $ratio = 10 * log10($value / ($mean + 4.0));
                     $found[] = ['at' => self::onset($track, $at), 'strength' => round(min(1.0, max(0.0, ($ratio - 10) / 40)), 3)];
                 }

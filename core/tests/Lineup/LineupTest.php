@@ -123,8 +123,8 @@ final class LineupTest extends TestCase
             $samples[20_000 + $i] = (int) (26_000 * exp(-$i / 90) * ($i % 2 === 0 ? 1 : -1));
         }
         $track = GuideTrack::ofBytes(pack('s*', ...$samples));
-        self::assertEqualsWithDelta(self::sample(20_000), (Claps::of($track, 0, 6 * Ticks::PER_SECOND)[0]['ticks'] ?? null), self::sample(160));
-        self::assertNull((Claps::of(GuideTrack::ofBytes(pack('s*', ...Noise::hum(6, 2))), 0, 6 * Ticks::PER_SECOND)[0]['ticks'] ?? null));
-        self::assertNull((Claps::of($track, 3 * Ticks::PER_SECOND, 6 * Ticks::PER_SECOND)[0]['ticks'] ?? null), 'only within the stretch that was asked for');
+        self::assertEqualsWithDelta(self::sample(20_000), Claps::strongest($track, 0, 6 * Ticks::PER_SECOND), self::sample(160));
+        self::assertNull(Claps::strongest(GuideTrack::ofBytes(pack('s*', ...Noise::hum(6, 2))), 0, 6 * Ticks::PER_SECOND));
+        self::assertNull(Claps::strongest($track, 3 * Ticks::PER_SECOND, 6 * Ticks::PER_SECOND), 'only within the stretch that was asked for');
     }
 }

@@ -336,7 +336,7 @@ defineExpose({ select, move, focus: () => box.value?.focus(), chosen: chosenTake
 
 <style scoped>
 .sheet { min-width: 0; min-height: 0; overflow: hidden; outline: none; }
-.scroll { height: 100%; overflow: auto !important; container-type: inline-size; }
+.scroll { height: 100%; overflow: auto !important; scrollbar-gutter: stable; container-type: inline-size; }
 .row { display: grid; grid-template-columns: var(--cols); gap: 0 6px; align-items: center; height: 31px; padding: 0 10px; border-bottom: 1px solid var(--rule); white-space: nowrap; cursor: default; min-width: var(--least); background: var(--sheet); }
 .cell { overflow: hidden; text-overflow: ellipsis; height: 30px; display: flex; align-items: center; gap: 6px; min-width: 0; border-radius: 3px; padding: 0 3px; margin: 0 -3px; font-size: 13px; }
 .cell > span { overflow: hidden; text-overflow: ellipsis; }
@@ -347,7 +347,7 @@ defineExpose({ select, move, focus: () => box.value?.focus(), chosen: chosenTake
 .heads .stuck { z-index: 4; }
 .grip { position: absolute; right: -2px; top: 4px; bottom: 4px; width: 7px; cursor: col-resize; border-right: 1px solid transparent; }
 .head:hover .grip { border-right-color: var(--rule-strong); }
-.scene, .rest { background: #f6efdf; border-bottom-color: var(--rule-strong); display: flex; gap: 10px; position: sticky; left: 0; width: 100cqw; min-width: 0; padding-right: 28px; }
+.scene, .rest { background: #f6efdf; border-bottom-color: var(--rule-strong); display: flex; gap: 10px; position: sticky; left: 0; width: 100cqw; min-width: 0; }
 .scene b, .rest b { font-weight: 600; }
 .scene > .mono { font-weight: 600; }
 .row small { color: var(--ink-soft); font-size: 12px; }
