@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace Tests\Browser\Support;
 
+use Facebook\WebDriver\Exception\ElementNotInteractableException;
 use Facebook\WebDriver\Interactions\WebDriverActions;
 use Facebook\WebDriver\Remote\RemoteWebElement;
 use Facebook\WebDriver\WebDriverBy;
@@ -71,7 +72,15 @@ abstract class BrowserTestCase extends TestCase
     protected function press(string ...$keys): void
     {
         foreach ($keys as $key) {
-            (new WebDriverActions($this->chrome()->driver))->sendKeys(null, $key)->perform();
+            // A dialog that is closing still holds the focus for a moment, and takes no key.
+            for ($end = microtime(true) + 5; ; usleep(50_000)) {
+                try {
+                    (new WebDriverActions($this->chrome()->driver))->sendKeys(null, $key)->perform();
+                    break;
+                } catch (ElementNotInteractableException $trouble) {
+                    microtime(true) < $end || throw $trouble;
+                }
+            }
         }
     }
 
