@@ -14,7 +14,7 @@ ensure_composer
 if [ "$which" = all ] || [ "$which" = offload ]; then php scripts/bench/offload.php "$CARTELLA_VAR/offload"; fi
 if [ "$which" = all ] || [ "$which" = lineup ]; then
     ensure_demo_cards
-    php scripts/bench/lineup.php "$CARTELLA_ROOT/var/demo"
+    php "${PHP_FLAGS[@]}" -d memory_limit=2G scripts/bench/lineup.php "$CARTELLA_ROOT/var/demo" "$CARTELLA_VAR/lineup"
 fi
 case $which in all | lists | cards | log | kills)
     ensure_ui

@@ -71,4 +71,50 @@ final class Process
 
         return ['status' => $status ?? $code, 'output' => $output, 'error' => trim($error)];
     }
+
+    /**
+     * Runs several programs, a few at a time. Their output is not kept; what each says on its error output is, as with
+     * {@see run}.
+     *
+     * @param  array<string, list<string>>  $commands
+     * @param  int  $limitSeconds  for each
+     * @return array<string, array{status: int, error: string}>
+     */
+    public static function several(array $commands, int $atOnce, int $limitSeconds = 3600): array
+    {
+        $running = $ended = [];
+        while ($commands !== [] || $running !== []) {
+            while ($commands !== [] && count($running) < $atOnce) {
+                $key = (string) array_key_first($commands);
+                $process = @proc_open($commands[$key], [['file', '/dev/null', 'r'], ['file', '/dev/null', 'w'], ['pipe', 'w']], $pipes);
+                unset($commands[$key]);
+                if (is_resource($process)) {
+                    $running[$key] = ['process' => $process, 'pipe' => $pipes[2], 'error' => '', 'deadline' => hrtime(true) + $limitSeconds * 1_000_000_000];
+                } else {
+                    $ended[$key] = ['status' => -1, 'error' => 'it could not be started'];
+                }
+            }
+            $ready = array_column($running, 'pipe');
+            $none = null;
+            if ($ready === [] || @stream_select($ready, $none, $none, 1) === false) {
+                continue;
+            }
+            foreach ($running as $key => $one) {
+                $piece = in_array($one['pipe'], $ready, true) ? (string) fread($one['pipe'], 8192) : '';
+                $running[$key]['error'] = substr($one['error'].$piece, -4096);
+                $isLate = hrtime(true) > $one['deadline'];
+                if ($isLate) {
+                    proc_terminate($one['process'], SIGKILL);
+                }
+                if ($isLate || ($piece === '' && feof($one['pipe']))) {
+                    fclose($one['pipe']);
+                    $code = proc_close($one['process']);
+                    $ended[$key] = $isLate ? ['status' => -1, 'error' => 'it took longer than '.$limitSeconds.' s'] : ['status' => $code, 'error' => trim($running[$key]['error'])];
+                    unset($running[$key]);
+                }
+            }
+        }
+
+        return $ended;
+    }
 }

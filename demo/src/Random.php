@@ -19,4 +19,10 @@ final class Random
 
         return $low + $this->state % ($high - $low + 1);
     }
+
+    /** A number from 0 to below 1. */
+    public function unit(): float
+    {
+        return $this->between(0, 2_147_483_645) / 2_147_483_646;
+    }
 }

@@ -70,6 +70,9 @@ final class ClipMedia
                 rename($folder.'/'.$temporary, $folder.'/'.$final);
             }
         }
+        if ($peaks !== null) {
+            GuideTrack::ofFile($folder.'/guide')->keepShape();
+        }
         $clip->update(['proxied_at' => now()]);
     }
 

@@ -5,32 +5,34 @@ declare(strict_types=1);
 namespace Cartella\Core\Lineup;
 
 use Cartella\Core\Lineup\Internal\DeviceClocks;
-use Cartella\Core\Lineup\Internal\Graph;
+use Cartella\Core\Lineup\Internal\Link;
+use Cartella\Core\Lineup\Internal\Network;
 use Cartella\Core\Lineup\Internal\SoundPairs;
 use Cartella\Core\Time\Ticks;
+use Cartella\Core\Time\TimeOfDay;
 
 /**
  * Lays clips of several devices on one clock, by the ways asked for in their order, and says what it could not place.
  *
- * The clock is that of `zero`, the first sound clip (the first clip where there is none): its first sample is 0 ticks.
- * Sound ties clips exactly; clocks then tie what sound left apart, with the offset that sound taught. A clip that
- * nothing places is a stray with a reason, and stops no other.
+ * The clock is that of `zero`, the first sound clip (the first clip where there is none) or the one that was asked for:
+ * its first sample is 0 ticks. Sound ties clips exactly; clocks then tie what sound left apart, with the offset that
+ * sound taught. What ties three clips or more must close to 5 ms. A clip that nothing places is a stray with a reason,
+ * and stops no other.
  */
 final class Lineup
 {
-    /** Distance at which two statements about the same pair contradict each other. */
+    /** Distance at which two statements about the same clips contradict each other. */
     private const CYCLE_TICKS = Ticks::PER_SECOND / 200;
 
     /** Half a frame at 25 fps: what a person would see. */
     private const HALF_FRAME_TICKS = Ticks::PER_SECOND / 50;
 
-    private readonly Graph $graph;
+    private readonly Network $network;
+
+    private readonly LineupClip $zero;
 
     /** @var array<string, LineupClip> */
     private array $clips = [];
-
-    /** @var array<string, array{way: Way, confidence: float, sure: bool, drift: ?float, evidence: array<string, mixed>}> */
-    private array $found = [];
 
     /** @var list<SoundMatch> */
     private array $matches = [];
@@ -41,60 +43,57 @@ final class Lineup
     /** @var array<string, array{offset_ticks: int, votes: int, sure: bool}> */
     private array $offsets = [];
 
-    /** @param  list<LineupClip>  $clips */
-    private function __construct(array $clips)
+    /** @var array<string, array<string, mixed>> what else is known of a place, by clip */
+    private array $remarks = [];
+
+    /** @param  non-empty-list<LineupClip>  $clips */
+    private function __construct(array $clips, ?string $anchor)
     {
-        $this->graph = new Graph();
+        $this->network = new Network();
         foreach ($clips as $clip) {
             $this->clips[$clip->id] = $clip;
-            $this->graph->add($clip->id);
+            $this->network->add($clip->id);
         }
+        $sounds = array_values(array_filter($clips, static fn (LineupClip $clip): bool => $clip->isSound));
+        $this->zero = $this->clips[$anchor ?? ''] ?? $sounds[0] ?? $clips[0];
     }
 
     /**
      * @param  list<LineupClip>  $clips  with different ids
      * @param  list<Way>  $ways
      * @param  (callable(string $id, int $done, int $total): void)|null  $progress  called as sound is compared; may throw to stop
+     * @param  string|null  $anchor  the clip whose clock counts
      */
-    public static function of(array $clips, array $ways, ?callable $progress = null): LineupResult
+    public static function of(array $clips, array $ways, ?callable $progress = null, ?string $anchor = null): LineupResult
     {
-        $lineup = new self($clips);
-        $zero = $lineup->zero();
-        if ($zero === null) {
+        if ($clips === []) {
             return new LineupResult(null, [], [], [], []);
         }
-        $lineup->tieLocked($zero);
+        $lineup = new self($clips, $anchor);
+        $lineup->tieLocked();
         foreach ($ways as $way) {
             match ($way) {
                 Way::Sound => $lineup->bySound($progress),
-                Way::Timecode => $lineup->byClock($way, static fn (LineupClip $clip): ?int => $clip->startTicks, intdiv(Ticks::PER_SECOND, 24), $zero),
-                Way::Clock => $lineup->byClock($way, static fn (LineupClip $clip): ?int => $clip->recordedTicks, Ticks::PER_SECOND, $zero),
-                Way::Start => $lineup->byStart($zero),
+                Way::Timecode => $lineup->byClock($way, static fn (LineupClip $clip): ?int => $clip->startTicks, intdiv(Ticks::PER_SECOND, 24)),
+                Way::Clock => $lineup->byClock($way, static fn (LineupClip $clip): ?int => $clip->recordedTicks, Ticks::PER_SECOND),
+                Way::Mark => $lineup->byPoint($way, 0.7, static fn (LineupClip $clip): array => $clip->marks),
+                Way::In => $lineup->byPoint($way, 0.5, static fn (LineupClip $clip): array => $clip->inTicks === null ? [] : [$clip->take ?? '' => $clip->inTicks]),
+                Way::Out => $lineup->byPoint($way, 0.5, static fn (LineupClip $clip): array => $clip->outTicks === null ? [] : [$clip->take ?? '' => $clip->outTicks]),
+                Way::Start => $lineup->byPoint($way, 0.3, static fn (LineupClip $clip): array => [$clip->take ?? '' => 0]),
                 Way::Hand => null,
             };
         }
+        $lineup->checkCycles();
 
-        return $lineup->result($zero);
-    }
-
-    private function zero(): ?LineupClip
-    {
-        foreach ($this->clips as $clip) {
-            if ($clip->isSound) {
-                return $clip;
-            }
-        }
-
-        return array_values($this->clips)[0] ?? null;
+        return $lineup->result();
     }
 
     /** A person's places come first and are never moved. */
-    private function tieLocked(LineupClip $zero): void
+    private function tieLocked(): void
     {
         foreach ($this->clips as $clip) {
-            if ($clip->lockedTicks !== null && $clip->id !== $zero->id) {
-                $this->graph->tie($zero->id, $clip->id, $clip->lockedTicks);
-                $this->found[$clip->id] = ['way' => Way::Hand, 'confidence' => 1.0, 'sure' => true, 'drift' => null, 'evidence' => ['locked' => true]];
+            if ($clip->lockedTicks !== null && $clip->id !== $this->zero->id) {
+                $this->network->tie(new Link($this->zero->id, $clip->id, $clip->lockedTicks, Way::Hand, 1.0, true, evidence: ['locked' => true]));
             }
         }
     }
@@ -104,33 +103,24 @@ final class Lineup
         $pairs = new SoundPairs($progress);
         $this->matches = $pairs->find(array_values($this->clips));
         $this->reasons += $pairs->silent;
+        // Best first, and recordings before cameras: a place that hangs on a recording is not carried by a third clock.
+        usort($this->matches, fn (SoundMatch $x, SoundMatch $y): int => [$y->isSure(), $this->clips[$y->a]->isSound, $y->confidence(), $y->height] <=> [$x->isSure(), $this->clips[$x->a]->isSound, $x->confidence(), $x->height]);
         foreach ($this->matches as $match) {
-            $miss = $this->graph->tie($match->a, $match->b, $match->offsetTicks);
-            $evidence = [
-                'against' => $match->a,
+            $this->network->tie(new Link($match->a, $match->b, $match->offsetTicks, Way::Sound, $match->confidence(), $match->isSure(), $match->driftPpm, $match->middleTicks, [
                 'height' => $match->height,
                 'runner_up' => $match->runnerUp,
                 'agreeing' => $match->agreeing,
                 'windows' => $match->windows,
                 'residual_ticks' => $match->residualTicks,
                 'second_ticks' => $match->secondTicks,
-            ];
-            $entry = ['way' => Way::Sound, 'confidence' => $match->confidence(), 'sure' => $match->isSure(), 'drift' => $match->driftPpm, 'evidence' => $evidence];
-            if ($miss === null) {
-                $this->found[$match->b] ??= $entry;
-                $this->found[$match->a] ??= ['evidence' => ['against' => $match->b] + $evidence, 'drift' => null] + $entry;
-            } elseif (abs($miss) > self::CYCLE_TICKS && $match->isSure() && ($this->found[$match->b]['way'] ?? null) === Way::Sound) {
-                // Two strong statements that cannot both be true: neither is sure any more.
-                $this->found[$match->b]['sure'] = false;
-                $this->found[$match->b]['confidence'] = round($this->found[$match->b]['confidence'] / 2, 3);
-                $this->found[$match->b]['evidence']['contradicted_by'] = $match->a;
-            }
+            ]));
         }
     }
 
     /** @param  callable(LineupClip): ?int  $timeOf */
-    private function byClock(Way $way, callable $timeOf, int $toleranceTicks, LineupClip $zero): void
+    private function byClock(Way $way, callable $timeOf, int $toleranceTicks): void
     {
+        $zero = $this->zero;
         $times = array_filter(array_map($timeOf, $this->clips), static fn (?int $time): bool => $time !== null);
         if (! isset($times[$zero->id])) {
             return;
@@ -138,98 +128,160 @@ final class Lineup
         // A night shoot passes midnight: a time half a day before the zero's belongs to the morning after.
         if ($way === Way::Timecode) {
             foreach ($times as $id => $time) {
-                $times[$id] = \Cartella\Core\Time\TimeOfDay::onDayOf($time, $times[$zero->id]);
+                $times[$id] = TimeOfDay::onDayOf($time, $times[$zero->id]);
             }
         }
         $clocks = (new DeviceClocks($this->clips, $this->matches, $times, $toleranceTicks, $zero->device))->offsets;
         $this->offsets = $this->offsets === [] ? $clocks : $this->offsets;
+        $places = $this->network->from($zero->id);
         foreach ($this->clips as $clip) {
             if (! isset($times[$clip->id])) {
                 continue;
             }
             $learned = $clocks[$clip->device] ?? null;
             $place = $times[$clip->id] + ($learned['offset_ticks'] ?? 0) - $times[$zero->id];
-            $isZeroDevice = $clip->device === $zero->device;
-            if ($this->graph->isTied($zero->id, $clip->id)) {
-                $this->compareWithClock($clip, $zero, $place, $learned, $way);
+            if (isset($places[$clip->id])) {
+                $miss = $places[$clip->id]['ticks'] - $place;
+                if ($way === Way::Timecode && ($learned['sure'] ?? false) && $places[$clip->id]['link']?->way === Way::Sound && abs($miss) > self::HALF_FRAME_TICKS) {
+                    $this->remarks[$clip->id]['clock_disagrees_ticks'] = $miss;
+                }
 
                 continue;
             }
-            $alone = ! isset($this->found[$clip->id]);
             // A group that sound tied together is moved as one, and only by the clock of its recorder file or one that sound has taught.
-            if (! $alone && $learned === null) {
+            if ($this->network->isTied($zero->id, $clip->id) || (! $this->network->isAlone($clip->id) && $learned === null)) {
                 continue;
             }
-            $this->graph->tie($zero->id, $clip->id, $place);
+            $isZeroDevice = $clip->device === $zero->device;
             $sure = $way === Way::Timecode && ($isZeroDevice || ($learned['sure'] ?? false));
-            $entry = [
-                'way' => $way,
-                'confidence' => match (true) {
-                    $sure => $isZeroDevice ? 1.0 : 0.9,
-                    $way === Way::Clock => 0.4,
-                    default => 0.6,
-                },
-                'sure' => $sure,
-                'drift' => null,
-                'evidence' => ['clock_offset_ticks' => $learned['offset_ticks'] ?? 0, 'votes' => $learned['votes'] ?? 0],
-            ];
-            if ($alone || $clip->isSound) {
-                $this->found[$clip->id] = $entry;
+            $this->network->tie(new Link($zero->id, $clip->id, $place, $way, match (true) {
+                $sure => $isZeroDevice ? 1.0 : 0.9,
+                $way === Way::Clock => 0.4,
+                default => 0.6,
+            }, $sure, evidence: ['clock_offset_ticks' => $learned['offset_ticks'] ?? 0, 'votes' => $learned['votes'] ?? 0]));
+        }
+    }
+
+    /**
+     * Ties clips of different devices where the same point is on both: a marker of one name, or the in-point, out-point
+     * or start of clips of one take. A point that several clips of a device have says nothing of any of them but the first.
+     *
+     * @param  callable(LineupClip): array<string, int>  $pointsOf  ticks from the clip's start, by name
+     */
+    private function byPoint(Way $way, float $confidence, callable $pointsOf): void
+    {
+        $points = [];
+        foreach ($this->clips as $clip) {
+            foreach ($pointsOf($clip) as $name => $ticks) {
+                $points[(string) $name][$clip->device] ??= [$clip, $ticks];
+            }
+        }
+        foreach ($points as $name => $devices) {
+            // The clip that has a place already, else a recording, else the first says where the point lies.
+            usort($devices, fn (array $x, array $y): int => [$this->network->isTied($y[0]->id, $this->zero->id), $y[0]->isSound] <=> [$this->network->isTied($x[0]->id, $this->zero->id), $x[0]->isSound]);
+            [$base, $onBase] = $devices[0];
+            foreach (array_slice($devices, 1) as [$clip, $ticks]) {
+                if (! $this->network->isTied($base->id, $clip->id)) {
+                    $this->network->tie(new Link($base->id, $clip->id, $onBase - $ticks, $way, $confidence, false, null, $ticks, ['point' => (string) $name]));
+                }
             }
         }
     }
 
-    /** @param  array{offset_ticks: int, votes: int, sure: bool}|null  $learned */
-    private function compareWithClock(LineupClip $clip, LineupClip $zero, int $place, ?array $learned, Way $way): void
+    /** What sound says of pairs whose places are known already must agree with these; where it does not, the weakest link is named. */
+    private function checkCycles(): void
     {
-        if ($way !== Way::Timecode || ! ($learned['sure'] ?? false) || ! isset($this->found[$clip->id])) {
-            return;
-        }
-        $miss = $this->graph->find($clip->id)[1] - $this->graph->find($zero->id)[1] - $place;
-        if (abs($miss) > self::HALF_FRAME_TICKS) {
-            $this->found[$clip->id]['evidence']['clock_disagrees_ticks'] = $miss;
-        }
-    }
-
-    private function byStart(LineupClip $zero): void
-    {
-        foreach ($this->clips as $clip) {
-            if (! isset($this->found[$clip->id]) && ! $this->graph->isTied($zero->id, $clip->id)) {
-                $this->graph->tie($zero->id, $clip->id, 0);
-                $this->found[$clip->id] = ['way' => Way::Start, 'confidence' => 0.3, 'sure' => false, 'drift' => null, 'evidence' => []];
+        $places = [];
+        foreach ($this->network->closing as $link) {
+            if ($link->way !== Way::Sound) {
+                continue;
             }
+            $here = $places[$link->a] ?? null;
+            if ($here === null || ! isset($here[$link->b])) {
+                $here = $this->network->from($this->network->isTied($link->a, $this->zero->id) ? $this->zero->id : $link->a);
+                $places += array_fill_keys(array_keys($here), $here);
+            }
+            $miss = Network::miss($link, $here);
+            if (abs($miss) <= self::CYCLE_TICKS) {
+                continue;
+            }
+            $weakest = $link;
+            $placed = null;
+            foreach (Network::way($link->a, $link->b, $here) as $id => $part) {
+                if ($part->confidence < $weakest->confidence) {
+                    $weakest = $part;
+                    $placed = (string) $id;
+                }
+            }
+            // Where the pair itself is the weakest, the end that is believed less takes the doubt.
+            $placed ??= self::belief($here[$link->a]) < self::belief($here[$link->b]) ? $link->a : $link->b;
+            $this->remarks[$placed]['contradicted_by'] = $link->other($placed === $link->a ? $link->a : $link->b);
+            $this->remarks[$placed]['weakest_link'] = [$weakest->a, $weakest->b];
+            $this->remarks[$placed]['miss_ticks'] = $miss;
+            // A faint likeness that fits nowhere takes little from what is sure otherwise.
+            $this->remarks[$placed]['doubt'] = $link->sure || ! $weakest->sure && $weakest !== $link || ($this->remarks[$placed]['doubt'] ?? false);
         }
     }
 
-    private function result(LineupClip $zero): LineupResult
+    /** @param  array{ticks: int, ppm: float, link: Link|null}  $place */
+    private static function belief(array $place): float
     {
-        $this->found[$zero->id] = ['way' => $this->found[$zero->id]['way'] ?? Way::Start, 'confidence' => 1.0, 'sure' => true, 'drift' => null, 'evidence' => ['anchor' => true]];
-        $groups = [];
-        $placements = [];
-        $strays = [];
-        $zeroStart = [];
-        [$zeroRoot, $fromRoot] = $this->graph->find($zero->id);
-        $groups[$zeroRoot] = 0;
-        $zeroStart[$zeroRoot] = $fromRoot;
-        foreach ($this->clips as $clip) {
-            $entry = $this->found[$clip->id] ?? null;
-            if ($entry === null) {
-                $strays[$clip->id] = $this->reasons[$clip->id] ?? 'Nothing it was compared with has the same sound, and no clock ties it to the others.';
+        return $place['link'] === null ? 1.0 : $place['link']->confidence;
+    }
+
+    private function result(): LineupResult
+    {
+        $placements = $strays = $isSeen = [];
+        $group = 0;
+        foreach ([$this->zero, ...array_values($this->clips)] as $root) {
+            if (isset($isSeen[$root->id])) {
+                continue;
+            }
+            if ($root !== $this->zero && $this->network->isAlone($root->id)) {
+                $isSeen[$root->id] = true;
+                $strays[$root->id] = $this->reasons[$root->id] ?? 'Nothing it was compared with has the same sound, and no clock ties it to the others.';
 
                 continue;
             }
-            [$root, $start] = $this->graph->find($clip->id);
-            $groups[$root] ??= count($groups);
-            $zeroStart[$root] ??= $start;
-            $placements[] = new Placement(
-                $clip->id, $clip->device, $start - $zeroStart[$root], $entry['way'], $entry['confidence'], $entry['sure'],
-                $entry['drift'], $groups[$root], $entry['evidence'],
-            );
+            $placed = [];
+            foreach ($this->network->from($root->id) as $id => $place) {
+                $isSeen[$id] = true;
+                $placed[$id] = $this->placement((string) $id, $place, $placed, $group);
+            }
+            array_push($placements, ...array_values($placed));
+            $group++;
         }
         $placements = $this->withoutOverlaps($placements, $strays);
         usort($placements, static fn (Placement $x, Placement $y): int => [$x->group, $x->startTicks, $x->id] <=> [$y->group, $y->startTicks, $y->id]);
 
-        return new LineupResult($zero->id, $this->lanes(), $placements, $strays, $this->offsets);
+        return new LineupResult($this->zero->id, $this->lanes(), $placements, $strays, $this->offsets);
+    }
+
+    /**
+     * A place is as sure as the weakest of the links that lead to it.
+     *
+     * @param  array{ticks: int, ppm: float, link: Link|null}  $place
+     * @param  array<string, Placement>  $placed  nearer to the root
+     */
+    private function placement(string $id, array $place, array $placed, int $group): Placement
+    {
+        $remarks = $this->remarks[$id] ?? [];
+        $doubt = $remarks['doubt'] ?? false;
+        unset($remarks['doubt']);
+        $device = $this->clips[$id]->device;
+        $link = $place['link'];
+        if ($link === null) {
+            $first = $id === $this->zero->id ? null : $this->network->strongest($id);
+
+            return new Placement($id, $device, 0, $first->way ?? Way::Start, $first->confidence ?? 1.0, $first->sure ?? true, null, $group, ($first === null ? ['anchor' => true] : ['against' => $first->other($id)] + $first->evidence) + $remarks);
+        }
+        $from = $placed[$link->other($id)];
+        $confidence = min($link->confidence, $from->confidence) * ($remarks === [] || ! isset($remarks['contradicted_by']) ? 1.0 : ($doubt ? 0.5 : 0.9));
+
+        return new Placement(
+            $id, $device, $place['ticks'], $link->way, round($confidence, 3), $link->sure && $from->sure && ! $doubt,
+            $link->ppm === null ? null : round($place['ppm'], 2), $group, ['against' => $link->other($id)] + $link->evidence + $remarks,
+        );
     }
 
     /**
@@ -241,21 +293,22 @@ final class Lineup
      */
     private function withoutOverlaps(array $placements, array &$strays): array
     {
-        usort($placements, static fn (Placement $x, Placement $y): int => [$y->evidence['locked'] ?? false, $y->confidence] <=> [$x->evidence['locked'] ?? false, $x->confidence]);
-        $kept = [];
+        $isFixed = static fn (Placement $placement): bool => ($placement->evidence['locked'] ?? false) || ($placement->evidence['anchor'] ?? false);
+        usort($placements, static fn (Placement $x, Placement $y): int => [$isFixed($y), $y->sure, $y->confidence] <=> [$isFixed($x), $x->sure, $x->confidence]);
+        $kept = $lanes = [];
         foreach ($placements as $placement) {
             $end = $placement->startTicks + $this->clips[$placement->id]->durationTicks;
             $over = null;
-            foreach ($kept as $other) {
+            foreach ($lanes[$placement->group][$placement->device] ?? [] as $other) {
                 $otherEnd = $other->startTicks + $this->clips[$other->id]->durationTicks;
-                if ($other->device === $placement->device && $other->group === $placement->group
-                    && min($end, $otherEnd) - max($placement->startTicks, $other->startTicks) > self::HALF_FRAME_TICKS) {
+                if (min($end, $otherEnd) - max($placement->startTicks, $other->startTicks) > self::HALF_FRAME_TICKS) {
                     $over = $other;
                     break;
                 }
             }
-            if ($over === null || $placement->confidence === 1.0) {
+            if ($over === null || $isFixed($placement)) {
                 $kept[] = $placement;
+                $lanes[$placement->group][$placement->device][] = $placement;
             } else {
                 $strays[$placement->id] = sprintf('The best place for it overlaps %s of the same device.', $over->id);
             }

@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace Cartella\Core\Lineup;
 
 use Cartella\Core\Lineup\Exception\InvalidLineup;
+use Cartella\Core\Lineup\Internal\Guides;
 use Cartella\Core\Media\Exception\UnableToReadMedia;
 use Cartella\Core\Media\MediaInfo;
 use Cartella\Core\Media\Probe;
@@ -30,39 +31,67 @@ final class LineupManifest
             throw InvalidLineup::manifest('names no way');
         }
         $ways = array_map(static fn (mixed $way): Way => Way::parse(is_string($way) ? $way : gettype($way)), array_values($ways));
-        $clips = $strays = [];
+        $infos = $strays = $entries = [];
         foreach (array_values($manifest['clips']) as $index => $entry) {
             foreach (['id', 'device', 'path'] as $field) {
                 if (! is_array($entry) || ! is_string($entry[$field] ?? null) || $entry[$field] === '') {
                     throw InvalidLineup::clip($index, 'has no '.$field);
                 }
             }
-            if (isset($clips[$entry['id']]) || isset($strays[$entry['id']])) {
+            if (isset($entries[$entry['id']])) {
                 throw InvalidLineup::clip($entry['id'], 'is there twice');
             }
+            $entries[$entry['id']] = $entry;
             try {
-                $clips[$entry['id']] = self::clip($entry, $base);
+                $infos[$entry['id']] = self::probe($entry, $base);
             } catch (UnableToReadMedia $trouble) {
                 $strays[$entry['id']] = $trouble->getMessage();
             }
         }
-        $result = Lineup::of(array_values($clips), $ways);
+        $folder = sys_get_temp_dir().'/cartella-lineup-'.bin2hex(random_bytes(8));
+        mkdir($folder, 0o700);
+        try {
+            $sounds = in_array(Way::Sound, $ways, true) ? Guides::make($infos, $folder) : [];
+            $clips = [];
+            foreach ($infos as $id => $info) {
+                $clips[] = self::clip($entries[$id], $info, $sounds[$id] ?? null);
+            }
+            $result = Lineup::of($clips, $ways);
+        } finally {
+            array_map(unlink(...), glob($folder.'/*') ?: []);
+            rmdir($folder);
+        }
 
         return new LineupResult($result->zero, $result->lanes, $result->placements, $strays + $result->strays, $result->deviceOffsets);
     }
 
     /** @param  array<string, mixed>  $entry */
-    private static function clip(array $entry, string $base): LineupClip
+    private static function probe(array $entry, string $base): MediaInfo
     {
         $path = str_starts_with($entry['path'], '/') ? $entry['path'] : $base.'/'.$entry['path'];
         $info = Probe::file($path);
         if (! in_array($info->kind, ['picture', 'sound'], true) || $info->durationTicks === null) {
             throw UnableToReadMedia::program('The probe', $path, $info->problems[0] ?? 'it is neither picture nor sound');
         }
+
+        return $info;
+    }
+
+    /**
+     * @param  array<string, mixed>  $entry
+     * @param  (\Closure(): GuideTrack)|null  $sound
+     */
+    private static function clip(array $entry, MediaInfo $info, ?\Closure $sound): LineupClip
+    {
         $start = $entry['start_ticks'] ?? null;
         $created = $entry['created_at'] ?? $info->createdAt;
         if (($start !== null && ! is_int($start)) || ($created !== null && ! is_string($created))) {
             throw InvalidLineup::clip($entry['id'], 'has a start_ticks that is not a whole number, or a created_at that is not text');
+        }
+        $marks = $entry['marks'] ?? [];
+        $points = is_array($marks) ? [...array_values($marks), $entry['in_ticks'] ?? 0, $entry['out_ticks'] ?? 0] : [$marks];
+        if (array_filter($points, static fn (mixed $ticks): bool => ! is_int($ticks)) !== []) {
+            throw InvalidLineup::clip($entry['id'], 'has a mark, in_ticks or out_ticks that is not a whole number');
         }
 
         return new LineupClip(
@@ -72,16 +101,13 @@ final class LineupManifest
             $info->durationTicks,
             $start ?? $info->startTicks,
             self::recorded($created, $entry['id']),
-            self::sound($info),
+            $sound,
+            null,
+            $marks + array_column($info->markers, 'ticks', 'name'),
+            $entry['in_ticks'] ?? null,
+            $entry['out_ticks'] ?? null,
+            is_string($entry['take'] ?? null) ? $entry['take'] : null,
         );
-    }
-
-    /** @return (\Closure(): GuideTrack)|null */
-    public static function sound(MediaInfo $info): ?\Closure
-    {
-        $channels = $info->audioStreams[0] ?? 0;
-
-        return $channels > 0 ? static fn (): GuideTrack => GuideTrack::decode($info->path, $channels) : null;
     }
 
     private static function recorded(?string $created, string $id): ?int

@@ -10,7 +10,7 @@ final readonly class SoundMatch
     /** Heights below this are within reach of chance; see docs/line-up.md for the calibration. */
     public const SURE_HEIGHT = 10.0;
 
-    public const USABLE_HEIGHT = 6.5;
+    public const USABLE_HEIGHT = 7.5;
 
     /**
      * @param  int  $offsetTicks  where $b's first sample lies after $a's first sample
@@ -19,6 +19,7 @@ final readonly class SoundMatch
      * @param  int  $agreeing  windows whose own best place lies on the line
      * @param  float|null  $driftPpm  positive where $b's clock runs fast against $a's; null under 60 s of overlap
      * @param  int|null  $secondTicks  where the runner-up would put $b
+     * @param  int  $middleTicks  of $b's own time, where the two were compared on the whole
      */
     public function __construct(
         public string $a,
@@ -31,7 +32,14 @@ final readonly class SoundMatch
         public ?float $driftPpm,
         public float $residualTicks,
         public ?int $secondTicks,
+        public int $middleTicks = 0,
     ) {
+    }
+
+    /** The same match beside a rival in another recording, which leaves less of its lead. */
+    public function against(self $rival): self
+    {
+        return new self($this->a, $this->b, $this->offsetTicks, $this->height, max($this->runnerUp, $rival->height), $this->agreeing, $this->windows, $this->driftPpm, $this->residualTicks, $this->secondTicks, $this->middleTicks);
     }
 
     /** 0 to 1: rises with the peak's height and its lead, and with the share of windows that agree. */
@@ -45,7 +53,8 @@ final readonly class SoundMatch
 
     public function isUsable(): bool
     {
-        return $this->height >= self::USABLE_HEIGHT && $this->height >= 1.1 * $this->runnerUp && $this->agreeing >= 1;
+        // A song that is played twice fits two places equally well: one of them is shown, and the other one offered.
+        return $this->height >= self::USABLE_HEIGHT && ($this->height >= self::SURE_HEIGHT || $this->height >= 1.1 * $this->runnerUp) && $this->agreeing >= 1;
     }
 
     public function isSure(): bool

@@ -17,6 +17,12 @@ final class SoundMatcher
     /** Places below this many standard deviations are not worth the fine search. */
     private const COARSE_FLOOR = 3.0;
 
+    /** Height from which a quick look is enough. */
+    private const CLEAR = 2 * SoundMatch::SURE_HEIGHT;
+
+    /** Samples at 8 kHz within which two places are the same one. */
+    private const SAME = 80;
+
     private readonly CoarseSearch $coarse;
 
     public function __construct()
@@ -24,27 +30,38 @@ final class SoundMatcher
         $this->coarse = new CoarseSearch();
     }
 
-    /** How well $b may fit somewhere along $a, for screening many pairs cheaply; standard deviations, 0 at the least. */
-    public function likeness(string $aId, GuideTrack $a, string $bId, GuideTrack $b): float
+    /**
+     * Where $b may lie along $a, from a look at all overlaps.
+     *
+     * @return list<array{lag: int, score: float}> best first; lag in steps of 10 ms, score in standard deviations
+     */
+    public function places(string $aId, GuideTrack $a, string $bId, GuideTrack $b): array
     {
-        return $this->coarse->peaks($aId, $a, $bId, $b)[0]['score'] ?? 0.0;
+        return array_values(array_filter($this->coarse->peaks($aId, $a, $bId, $b), static fn (array $peak): bool => $peak['score'] >= self::COARSE_FLOOR));
     }
 
     /** @return SoundMatch|null null when the sounds have no place in common worth a look */
     public function match(string $aId, GuideTrack $a, string $bId, GuideTrack $b): ?SoundMatch
     {
+        return $this->among($aId, $a, $bId, $b, array_column($this->places($aId, $a, $bId, $b), 'lag'), true);
+    }
+
+    /**
+     * The best of some places, with the next best as its rival.
+     *
+     * @param  list<int>  $lags  where $b may begin in $a, steps of 10 ms
+     * @param  bool  $closely  with longer windows, for sound that is hard to hear
+     */
+    public function among(string $aId, GuideTrack $a, string $bId, GuideTrack $b, array $lags, bool $closely = false): ?SoundMatch
+    {
         $tried = [];
-        foreach ($this->coarse->peaks($aId, $a, $bId, $b) as $peak) {
-            if ($peak['score'] < self::COARSE_FLOOR) {
-                break;
+        foreach ($lags as $lag) {
+            $fine = $closely ? FineSearch::refine($a, $b, $lag, FineSearch::CLOSELY) : FineSearch::refine($a, $b, $lag, FineSearch::QUICKLY);
+            if ($fine !== null && ! $closely && $fine['height'] < self::CLEAR) {
+                $fine = FineSearch::refine($a, $b, $lag);
             }
-            $fine = FineSearch::refine($a, $b, $peak['lag']);
-            if ($fine === null) {
-                continue;
-            }
-            $tried[] = $fine;
-            if (count($tried) === 1 && $fine['height'] > 25.0 && $fine['windows'] < $fine['agreeing'] * 2) {
-                break; // nothing else can come near
+            if ($fine !== null) {
+                $tried[] = $fine;
             }
         }
         usort($tried, static fn (array $x, array $y): int => $y['height'] <=> $x['height']);
@@ -54,7 +71,7 @@ final class SoundMatcher
         }
         $second = null;
         foreach (array_slice($tried, 1) as $other) {
-            if (abs($other['offset'] - $best['offset']) > 80) {
+            if (abs($other['offset'] - $best['offset']) > self::SAME) {
                 $second = $other;
                 break;
             }
@@ -71,11 +88,7 @@ final class SoundMatcher
             $best['drift_ppm'] === null ? null : round($best['drift_ppm'], 2),
             round($best['residual'] * self::TICKS_PER_SAMPLE),
             $second === null ? null : (int) round($second['offset'] * self::TICKS_PER_SAMPLE),
+            (int) round($best['middle'] * self::TICKS_PER_SAMPLE),
         );
-    }
-
-    public function forget(): void
-    {
-        $this->coarse->forget();
     }
 }

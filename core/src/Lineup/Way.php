@@ -12,6 +12,9 @@ enum Way: string
     case Sound = 'sound';
     case Timecode = 'timecode';
     case Clock = 'clock';
+    case Mark = 'mark';
+    case In = 'in';
+    case Out = 'out';
     case Start = 'start';
     case Hand = 'hand';
 

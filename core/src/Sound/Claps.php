@@ -62,8 +62,8 @@ final class Claps
         $sample = static fn (int $ticks): int => intdiv($ticks * GuideTrack::SAMPLE_RATE, Ticks::PER_SECOND);
         $begin = max(0, $sample($fromTicks) - intdiv(GuideTrack::SAMPLE_RATE, 2));
         // A little beyond, so that what follows a clap at its end is heard.
-        $length = 2 * ($sample($toTicks) - $begin + intdiv(GuideTrack::SAMPLE_RATE, 2));
-        $claps = self::within(GuideTrack::ofBytes(substr($track->bytes, 2 * $begin, $length)), $begin, $over);
+        $length = $sample($toTicks) - $begin + intdiv(GuideTrack::SAMPLE_RATE, 2);
+        $claps = self::within(GuideTrack::ofBytes($track->slice($begin, $length)), $begin, $over);
 
         return array_values(array_filter($claps, static fn (array $clap): bool => $clap['ticks'] >= $fromTicks && $clap['ticks'] < $toTicks));
     }
@@ -118,7 +118,7 @@ final class Claps
     private static function onset(GuideTrack $track, int $step): int
     {
         $from = max(0, ($step - 3) * self::STEP);
-        $values = array_values(unpack('s*', substr($track->bytes, 2 * $from, 2 * self::STEP * 6)) ?: []);
+        $values = array_values(unpack('s*', $track->slice($from, self::STEP * 6)) ?: []);
         $rises = [];
         for ($i = 1, $n = count($values); $i < $n; $i++) {
             $rises[$i] = abs($values[$i] - $values[$i - 1]);
@@ -138,8 +138,8 @@ final class Claps
     {
         $energy = [];
         $last = 0;
-        foreach (str_split($track->bytes, 2 * self::STEP * 4096) as $piece) {
-            $values = array_values(unpack('s*', $piece) ?: []);
+        for ($at = 0; $at < $track->samples(); $at += self::STEP * 4096) {
+            $values = array_values(unpack('s*', $track->slice($at, self::STEP * 4096)) ?: []);
             $sum = 0.0;
             foreach ($values as $i => $value) {
                 $rise = $value - $last;

@@ -10,7 +10,8 @@ use Cartella\Core\Process;
 /**
  * The sound of one clip as line-up uses it: 8 kHz mono 16-bit samples, with an envelope at 100 Hz made on demand.
  *
- * Samples are kept as little-endian bytes, 16 kB a second, so that an hour costs 58 MB and not a list of numbers.
+ * Samples are little-endian bytes, 16 kB a second, and stay in their file until they are asked for, so that a day of
+ * long recordings is compared in little memory.
  */
 final class GuideTrack
 {
@@ -24,27 +25,41 @@ final class GuideTrack
     /** Steps over which the local level is taken away: 1 s, longer than a syllable and shorter than a sentence. */
     private const LEVEL_STEPS = 100;
 
+    /** Share of a clip's median energy below which steps hardly differ. */
+    private const FLOOR = 0.4;
+
+    /** Steps that are read at once. */
+    private const BLOCK = 400;
+
+    /** A shape's values lie within ±4 and are kept in 8 bits. */
+    private const SCALE = 31.75;
+
     /** @var array{list<float>, list<float>}|null */
     private ?array $shape = null;
 
-    private function __construct(public readonly string $bytes)
+    private function __construct(private readonly ?string $bytes, private readonly string $path, private readonly int $count)
     {
     }
 
     public static function ofBytes(string $bytes): self
     {
-        return new self(strlen($bytes) % 2 === 0 ? $bytes : substr($bytes, 0, -1));
+        return new self($bytes, '', intdiv(strlen($bytes), 2));
     }
 
-    /** The samples kept when the clip was catalogued. */
+    /**
+     * The samples kept when the clip was catalogued; its shape too, where it was kept beside them.
+     *
+     * @throws UnableToReadMedia if the file is not there
+     */
     public static function ofFile(string $path): self
     {
-        $bytes = is_file($path) ? file_get_contents($path) : false;
-        if ($bytes === false) {
+        clearstatcache(true, $path);
+        $size = is_file($path) ? filesize($path) : false;
+        if ($size === false) {
             throw UnableToReadMedia::missing($path);
         }
 
-        return self::ofBytes($bytes);
+        return new self(null, $path, intdiv($size, 2));
     }
 
     /**
@@ -57,18 +72,38 @@ final class GuideTrack
     public static function decode(string $path, int $channels): self
     {
         $bytes = '';
-        $run = Process::run(
-            ['ffmpeg', '-v', 'error', '-nostdin', '-protocol_whitelist', 'file,pipe', '-i', 'file:'.$path,
-                '-map', '0:a:0', '-af', self::monoFilter($channels), '-ar', (string) self::SAMPLE_RATE, '-f', 's16le', '-'],
-            static function (string $piece) use (&$bytes): void {
-                $bytes .= $piece;
-            },
-        );
+        $run = Process::run([...self::decoding($path, $channels), '-'], static function (string $piece) use (&$bytes): void {
+            $bytes .= $piece;
+        });
         if ($run['status'] !== 0) {
             throw UnableToReadMedia::program('ffmpeg', $path, $run['error']);
         }
 
         return self::ofBytes($bytes);
+    }
+
+    /**
+     * Decodes as {@see decode} does, into a file, and keeps the shape beside it.
+     *
+     * @throws UnableToReadMedia if ffmpeg cannot decode it, or the file cannot be written
+     */
+    public static function decodeTo(string $path, int $channels, string $target): self
+    {
+        $run = Process::run([...self::decoding($path, $channels), 'file:'.$target], null, 6 * 3600);
+        if ($run['status'] !== 0) {
+            throw UnableToReadMedia::program('ffmpeg', $path, $run['error']);
+        }
+        $track = self::ofFile($target);
+        $track->keepShape();
+
+        return $track;
+    }
+
+    /** @return list<string> */
+    private static function decoding(string $path, int $channels): array
+    {
+        return ['ffmpeg', '-v', 'error', '-nostdin', '-y', '-protocol_whitelist', 'file,pipe', '-i', 'file:'.$path,
+            '-map', '0:a:0', '-af', self::monoFilter($channels), '-ar', (string) self::SAMPLE_RATE, '-f', 's16le'];
     }
 
     /** An ffmpeg filter that takes the mean of all channels, whatever layout they claim. */
@@ -84,7 +119,23 @@ final class GuideTrack
 
     public function samples(): int
     {
-        return intdiv(strlen($this->bytes), 2);
+        return $this->count;
+    }
+
+    /** Samples as bytes, two each: as many of those asked for as the track has. */
+    public function slice(int $start, int $count): string
+    {
+        $from = max(0, $start);
+        $length = min($this->count, $start + $count) - $from;
+        if ($length <= 0) {
+            return '';
+        }
+        if ($this->bytes !== null) {
+            return substr($this->bytes, 2 * $from, 2 * $length);
+        }
+        $bytes = @file_get_contents($this->path, false, null, 2 * $from, 2 * $length);
+
+        return $bytes === false ? throw UnableToReadMedia::missing($this->path) : $bytes;
     }
 
     public function steps(): int
@@ -105,7 +156,48 @@ final class GuideTrack
      */
     public function shape(): array
     {
-        return $this->shape ??= $this->makeShape();
+        return $this->shape ??= $this->keptShape() ?? $this->makeShape();
+    }
+
+    /** Keeps the shape beside the samples' file, so that it is made once for each recording. */
+    public function keepShape(): void
+    {
+        [$envelope, $onset] = $this->shape();
+        $bytes = '';
+        foreach (array_chunk($envelope, 8192) as $block => $values) {
+            $both = [];
+            foreach ($values as $at => $value) {
+                $both[] = (int) round($value * self::SCALE);
+                $both[] = (int) round($onset[$block * 8192 + $at] * self::SCALE);
+            }
+            $bytes .= pack('c*', ...$both);
+        }
+        if (@file_put_contents($this->path.'.shape.part', $bytes) !== strlen($bytes) || ! @rename($this->path.'.shape.part', $this->path.'.shape')) {
+            throw UnableToReadMedia::missing($this->path.'.shape');
+        }
+    }
+
+    /** @return array{list<float>, list<float>}|null null when none is kept, or it is of other samples */
+    private function keptShape(): ?array
+    {
+        $bytes = $this->path === '' ? false : @file_get_contents($this->path.'.shape');
+        if ($bytes === false || ($bytes !== '' && strlen($bytes) !== 2 * $this->steps())) {
+            return null;
+        }
+        $envelope = $onset = [];
+        foreach (str_split($bytes, 16_384) as $piece) {
+            $isOnset = false;
+            foreach (unpack('c*', $piece) ?: [] as $value) {
+                if ($isOnset) {
+                    $onset[] = $value / self::SCALE;
+                } else {
+                    $envelope[] = $value / self::SCALE;
+                }
+                $isOnset = ! $isOnset;
+            }
+        }
+
+        return [$envelope, $onset];
     }
 
     /** @return array{list<float>, list<float>} */
@@ -132,28 +224,44 @@ final class GuideTrack
         return [self::normal($envelope), self::normal($onset)];
     }
 
-    /** @return list<float> log10 of the mean energy of each step, floored where 16 bits end */
+    /**
+     * Energy of each step between about 300 and 3000 Hz, where voices are and where every microphone hears, as a
+     * logarithm over what is usual for the clip, so that its noise does not count as much as its voices.
+     *
+     * @return list<float>
+     */
     private function logEnergy(): array
     {
-        $log = [];
+        $energy = [];
         $steps = $this->steps();
-        for ($block = 0; $block < $steps; $block += 100) {
-            $count = min(100, $steps - $block);
-            $values = unpack('s*', substr($this->bytes, $block * self::STEP_SAMPLES * 2, $count * self::STEP_SAMPLES * 2));
-            for ($step = 0; $step < $count; $step++) {
-                $sum = 0;
-                $last = 0;
-                for ($i = $step * 80 + 1, $end = $i + 80; $i < $end; $i++) {
-                    $value = $values[$i];
-                    $rise = $value - $last; // first difference: takes rumble away before the energy is summed
-                    $last = $value;
-                    $sum += $rise * $rise;
+        $x1 = $x2 = $x3 = 0;
+        for ($block = 0; $block < $steps; $block += self::BLOCK) {
+            $sum = $at = 0;
+            // Four samples at once: taking numbers out of bytes costs more than what is done with them.
+            foreach (unpack('P*', $this->slice($block * self::STEP_SAMPLES, min(self::BLOCK, $steps - $block) * self::STEP_SAMPLES)) ?: [] as $four) {
+                $a = ($four << 48) >> 48;
+                $b = ($four << 32) >> 48;
+                $c = ($four << 16) >> 48;
+                $d = $four >> 48;
+                $bandA = $a + $x1 - $x2 - $x3;
+                $bandB = $b + $a - $x1 - $x2;
+                $bandC = $c + $b - $a - $x1;
+                $bandD = $d + $c - $b - $a;
+                $sum += $bandA * $bandA + $bandB * $bandB + $bandC * $bandC + $bandD * $bandD;
+                $x3 = $b;
+                $x2 = $c;
+                $x1 = $d;
+                if (++$at === self::STEP_SAMPLES / 4) {
+                    $energy[] = $sum / self::STEP_SAMPLES;
+                    $sum = $at = 0;
                 }
-                $log[] = log10($sum / 80 + 4.0);
             }
         }
+        $sorted = $energy;
+        sort($sorted);
+        $usual = ($sorted[intdiv(count($sorted), 2)] ?? 0.0) * self::FLOOR + 4.0;
 
-        return $log;
+        return array_map(static fn (float $value): float => log10($value + $usual), $energy);
     }
 
     /**
@@ -170,7 +278,8 @@ final class GuideTrack
         }
         $scale = 1 / max(1e-9, sqrt($square / $count));
         foreach ($values as $i => $value) {
-            $values[$i] = max(-4.0, min(4.0, ($value - $mean) * $scale));
+            // In the steps that are kept, so that a clip lies the same whether its shape was kept or made just now.
+            $values[$i] = round(max(-4.0, min(4.0, ($value - $mean) * $scale)) * self::SCALE) / self::SCALE;
         }
 
         return $values;

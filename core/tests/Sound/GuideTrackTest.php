@@ -23,7 +23,7 @@ final class GuideTrackTest extends TestCase
         }
         $track = GuideTrack::decode(WavBuilder::pcm(0, 4, 16, 48_000, $samples)->write($this->folder.'/four.wav'), 4);
         self::assertSame([8000, 100], [$track->samples(), $track->steps()]);
-        self::assertEqualsWithDelta(2000, max(unpack('s*', $track->bytes) ?: [0]), 150, 'a quarter of the one channel that has sound');
+        self::assertEqualsWithDelta(2000, max(unpack('s*', $track->slice(0, 8000)) ?: [0]), 150, 'a quarter of the one channel that has sound');
     }
 
     public function test_the_shape_of_sound_has_no_mean_unit_spread_and_no_spikes(): void
@@ -53,6 +53,27 @@ final class GuideTrackTest extends TestCase
         self::assertFalse(GuideTrack::ofBytes(pack('s*', ...array_slice(Noise::speech(2, 3), 0, 7000)))->hasUsableSound());
         self::assertTrue(GuideTrack::ofBytes(pack('s*', ...Noise::speech(3, 3)))->hasUsableSound());
         self::assertSame(0, GuideTrack::ofBytes("\1")->samples(), 'half a sample is none');
+    }
+
+    public function test_a_kept_shape_is_the_one_that_would_be_made_and_one_of_other_samples_is_not_used(): void
+    {
+        $file = $this->folder.'/guide';
+        file_put_contents($file, pack('s*', ...Noise::speech(4, 5)));
+        $made = GuideTrack::ofFile($file);
+        $made->keepShape();
+        self::assertSame($made->shape(), GuideTrack::ofFile($file)->shape());
+        file_put_contents($file, pack('s*', ...Noise::speech(3, 6)));
+        self::assertCount(300, GuideTrack::ofFile($file)->shape()[0]);
+    }
+
+    public function test_a_stretch_of_a_file_is_read_without_the_rest_and_ends_where_the_file_does(): void
+    {
+        file_put_contents($this->folder.'/guide', pack('s*', ...range(0, 99)));
+        $track = GuideTrack::ofFile($this->folder.'/guide');
+        self::assertSame([1 => 40, 41], unpack('s*', $track->slice(40, 2)));
+        self::assertSame([1 => 0, 1], unpack('s*', $track->slice(-3, 5)));
+        self::assertSame([1 => 99], unpack('s*', $track->slice(99, 50)));
+        self::assertSame('', $track->slice(100, 5));
     }
 
     public function test_what_cannot_be_decoded_says_so(): void

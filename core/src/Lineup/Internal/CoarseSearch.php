@@ -8,7 +8,8 @@ use Cartella\Core\Sound\Fft;
 use Cartella\Core\Sound\GuideTrack;
 
 /**
- * Finds where one sound may lie along another, to 10 ms, by cross-correlation of their shapes over every overlap.
+ * Finds where one sound may lie along another by cross-correlation of their shapes over every overlap: to 10 ms, of
+ * long ones to 40 ms, which the fine search reaches across.
  *
  * Envelope and onsets travel as the two parts of one complex signal, so that a single transform correlates both.
  * Cost: n log n in the sum of the lengths.
@@ -25,8 +26,18 @@ final class CoarseSearch
     /** Steps of overlap that count for nothing: keeps a chance match of two ends from scoring like a real one. */
     private const OVERLAP_BIAS = 150;
 
-    /** @var array<string, array{list<float>, list<float>}> spectra by clip and length */
+    /** The longest transform; longer sounds are looked at in coarser steps, down to a quarter. */
+    private const LONGEST = 131_072;
+
+    private const COARSEST = 4;
+
+    /** Values of spectra that are kept for the next comparison, 16 bytes each. */
+    private const KEPT = 5_000_000;
+
+    /** @var array<string, array{list<float>, list<float>}> spectra by clip, step and length */
     private array $spectra = [];
+
+    private int $kept = 0;
 
     /**
      * @return list<array{lag: int, score: float}> best first; `lag` is where $b begins in $a, steps of 10 ms; `score`
@@ -34,11 +45,15 @@ final class CoarseSearch
      */
     public function peaks(string $aId, GuideTrack $a, string $bId, GuideTrack $b): array
     {
-        $na = $a->steps();
-        $nb = $b->steps();
+        $step = 1;
+        while ($step < self::COARSEST && ($a->steps() + $b->steps()) / $step > self::LONGEST) {
+            $step *= 2;
+        }
+        $na = intdiv($a->steps(), $step);
+        $nb = intdiv($b->steps(), $step);
         $length = Fft::lengthFor($na + $nb);
-        [$ar, $ai] = $this->spectrum($aId, $a, $length);
-        [$br, $bi] = $this->spectrum($bId, $b, $length);
+        [$ar, $ai] = $this->spectrum($aId, $a, $step, $length);
+        [$br, $bi] = $this->spectrum($bId, $b, $step, $length);
         $re = $im = [];
         for ($i = 0; $i < $length; $i++) {
             $re[] = $ar[$i] * $br[$i] + $ai[$i] * $bi[$i];
@@ -46,44 +61,63 @@ final class CoarseSearch
         }
         Fft::ofLength($length)->inverse($re, $im);
 
-        return $this->highest($re, $na, $nb, $length);
-    }
-
-    public function forget(): void
-    {
-        $this->spectra = [];
+        return array_map(static fn (array $peak): array => ['lag' => $peak['lag'] * $step, 'score' => $peak['score']], $this->highest($re, $na, $nb, $length, $step));
     }
 
     /** @return array{list<float>, list<float>} */
-    private function spectrum(string $id, GuideTrack $track, int $length): array
+    private function spectrum(string $id, GuideTrack $track, int $step, int $length): array
     {
-        $key = $length.':'.$id;
+        $key = "$step:$length:$id";
         if (! isset($this->spectra[$key])) {
-            if (count($this->spectra) > 400) {
+            if ($this->kept > self::KEPT) {
                 $this->spectra = [];
+                $this->kept = 0;
             }
             [$re, $im] = $track->shape();
-            $re = array_pad($re, $length, 0.0);
-            $im = array_pad($im, $length, 0.0);
+            $re = array_pad(self::thinned($re, $step), $length, 0.0);
+            $im = array_pad(self::thinned($im, $step), $length, 0.0);
             Fft::ofLength($length)->forward($re, $im);
             $this->spectra[$key] = [$re, $im];
+            $this->kept += 2 * $length;
         }
 
         return $this->spectra[$key];
     }
 
     /**
+     * @param  list<float>  $values
+     * @return list<float> the means of each few
+     */
+    private static function thinned(array $values, int $step): array
+    {
+        if ($step === 1) {
+            return $values;
+        }
+        $thin = [];
+        for ($at = 0, $last = count($values) - $step; $at <= $last; $at += $step) {
+            $sum = 0.0;
+            for ($i = 0; $i < $step; $i++) {
+                $sum += $values[$at + $i];
+            }
+            $thin[] = $sum / $step;
+        }
+
+        return $thin;
+    }
+
+    /**
      * @param  list<float>  $correlation  by lag modulo $length
      * @return list<array{lag: int, score: float}>
      */
-    private function highest(array $correlation, int $na, int $nb, int $length): array
+    private function highest(array $correlation, int $na, int $nb, int $length, int $step): array
     {
-        $least = min(150, intdiv(min($na, $nb), 2));
+        $least = min(intdiv(150, $step), intdiv(min($na, $nb), 2));
+        $apart = max(2, intdiv(self::APART, $step));
         $scores = [];
         $square = 0.0;
         for ($lag = $least - $nb, $end = $na - $least; $lag <= $end; $lag++) {
             $overlap = min($na, $lag + $nb) - max(0, $lag);
-            $score = $correlation[$lag < 0 ? $lag + $length : $lag] / sqrt($overlap + self::OVERLAP_BIAS);
+            $score = $correlation[$lag < 0 ? $lag + $length : $lag] / sqrt($overlap + self::OVERLAP_BIAS / $step);
             $scores[] = $score;
             $square += $score * $score;
         }
@@ -106,7 +140,7 @@ final class CoarseSearch
                 break;
             }
             $found[] = ['lag' => $best + $least - $nb, 'score' => $height * $scale];
-            for ($i = max(0, $best - self::APART), $end = min($count - 1, $best + self::APART); $i <= $end; $i++) {
+            for ($i = max(0, $best - $apart), $end = min($count - 1, $best + $apart); $i <= $end; $i++) {
                 $scores[$i] = 0.0;
             }
         }

@@ -15,10 +15,22 @@ use Cartella\Core\Sound\GuideTrack;
  */
 final class FineSearch
 {
-    /** Samples at 8 kHz searched on either side of the coarse place: 60 ms, half a frame at 24 fps and three steps. */
+    /** With short windows, for sound that is clear; with longer ones; and with many, for sound that is hard to hear. */
+    public const QUICKLY = 0;
+
+    public const FAIRLY = 1;
+
+    public const CLOSELY = 2;
+
+    /** Samples at 8 kHz searched on either side of the coarse place at least: 60 ms, half a frame at 24 fps and three steps. */
     private const REACH = 480;
 
-    private const WINDOWS = 12;
+    /** Samples that one window lies before the next at least, and how many there are at most. */
+    private const STRETCH = 5 * GuideTrack::SAMPLE_RATE;
+
+    private const WINDOWS = 16;
+
+    private const LEAST_WINDOWS = 4;
 
     /** Samples from the line within which a window's own peak agrees: half a millisecond. */
     private const AGREES = 4.0;
@@ -28,32 +40,42 @@ final class FineSearch
     private const HIGH_HZ = 3400;
 
     /** Clock error searched for, parts per million either way: above what two crystals show, 2 x 50. */
-    private const DRIFT_PPM = 120;
+    private const DRIFT_PPM = 130;
+
+    /** Shorter overlaps say nothing of drift that would be more than their own error. */
+    private const DRIFT_FROM = 30 * GuideTrack::SAMPLE_RATE;
+
+    /** Samples that count as one while the line is looked for. */
+    private const COARSE = 4;
 
     /**
      * @param  int  $lagSteps  where $b begins in $a, steps of 10 ms
-     * @return array{offset: float, height: float, agreeing: int, windows: int, drift_ppm: float|null, residual: float}|null
+     * @param  self::QUICKLY|self::FAIRLY|self::CLOSELY  $how
+     * @return array{offset: float, height: float, agreeing: int, windows: int, drift_ppm: float|null, residual: float, middle: float}|null
      *                                                                                                                     offset: samples at 8 kHz at which $b begins in $a; height: the peak in standard deviations of its
-     *                                                                                                                     surroundings; residual: samples RMS about the line; null when the overlap is too short
+     *                                                                                                                     surroundings; residual: samples RMS about the line; middle: sample of $b at which the line was measured; null when the overlap is too short
      */
-    public static function refine(GuideTrack $a, GuideTrack $b, int $lagSteps): ?array
+    public static function refine(GuideTrack $a, GuideTrack $b, int $lagSteps, int $how = self::FAIRLY): ?array
     {
         $lag = $lagSteps * GuideTrack::STEP_SAMPLES;
         $from = max(0, $lag);
         $overlap = min($a->samples(), $lag + $b->samples()) - $from;
-        $length = $overlap >= 4 * 16384 ? 16384 : 8192;
+        // What a clock may have gone astray by at either end of the overlap, and the coarse place's own error.
+        $reach = min(4096, max(self::REACH, (int) ($overlap * self::DRIFT_PPM * 0.5e-6) + self::REACH));
+        $length = match (true) {
+            $overlap >= 4 * 16384 && ($how === self::CLOSELY || $reach > 2 * self::REACH) => 16384,
+            $how === self::QUICKLY && $overlap < self::DRIFT_FROM => 4096,
+            default => 8192,
+        };
         if ($overlap < 12288) {
             return null;
         }
-        $starts = self::windows($b, $from - $lag, $overlap, $length);
-        $curves = [];
-        foreach ($starts as $start) {
-            $curves[] = self::phaseCorrelation($a, $start + $lag, $b, $start, $length);
-        }
+        $starts = self::windows($b, $from - $lag, $overlap, $length, $how === self::CLOSELY);
+        $curves = self::curves($a, $b, $starts, $lag, $length, $reach);
         $middle = array_sum($starts) / count($starts);
         $line = self::bestLine($curves, $starts, $middle, $overlap);
 
-        return self::measure($curves, $starts, $middle, $line, $lag, $overlap);
+        return self::measure($curves, $starts, $middle, $line, $lag, $overlap) + ['middle' => $middle + $length / 2];
     }
 
     /**
@@ -61,9 +83,10 @@ final class FineSearch
      *
      * @return non-empty-list<int> starts in $b, samples
      */
-    private static function windows(GuideTrack $b, int $begin, int $overlap, int $length): array
+    private static function windows(GuideTrack $b, int $begin, int $overlap, int $length, bool $closely): array
     {
-        $count = max(1, min(self::WINDOWS, intdiv($overlap, $length)));
+        $wanted = $closely ? self::WINDOWS : max(self::LEAST_WINDOWS, min(self::WINDOWS, intdiv($overlap, self::STRETCH)));
+        $count = max(1, min($wanted, intdiv($overlap, $length)));
         $stretch = intdiv($overlap, $count);
         $onset = $b->shape()[1];
         $starts = [];
@@ -71,7 +94,8 @@ final class FineSearch
             $first = $begin + $i * $stretch;
             $best = $first;
             $most = -INF;
-            for ($at = $first; $at + $length <= $first + $stretch; $at += 2048) {
+            // A long stretch is not looked through to its end: a lively second is found soon.
+            for ($at = $first, $end = $first + min($stretch, self::STRETCH); $at + $length <= $end; $at += 2048) {
                 $liveliness = array_sum(array_slice($onset, intdiv($at, 80), intdiv($length, 80)));
                 if ($liveliness > $most) {
                     $most = $liveliness;
@@ -84,14 +108,46 @@ final class FineSearch
         return $starts;
     }
 
-    /** @return list<float> by lag from -REACH to REACH: how far $a's window lies behind $b's */
-    private static function phaseCorrelation(GuideTrack $a, int $startA, GuideTrack $b, int $startB, int $length): array
+    /**
+     * @param  non-empty-list<int>  $starts  in $b
+     * @return non-empty-list<list<float>> for each window, by lag from -$reach to $reach: how far $a's window lies behind $b's
+     */
+    private static function curves(GuideTrack $a, GuideTrack $b, array $starts, int $lag, int $length, int $reach): array
     {
-        $re = self::window($a, $startA, $length);
-        $im = self::window($b, $startB, $length);
         $fft = Fft::ofLength($length);
+        $curves = [];
+        // The inverse of a spectrum that belongs to real values is real: two of them go through one transform.
+        foreach (array_chunk($starts, 2) as $pair) {
+            $re = $im = array_fill(0, $length, 0.0);
+            foreach ($pair as $second => $start) {
+                self::addSpectrum($re, $im, self::window($a, $start + $lag, $length), self::window($b, $start, $length), $fft, $second === 1);
+            }
+            $fft->inverse($re, $im);
+            foreach ($pair as $second => $_) {
+                $values = $second === 1 ? $im : $re;
+                $curve = [];
+                for ($shift = -$reach; $shift <= $reach; $shift++) {
+                    $curve[] = $values[$shift < 0 ? $shift + $length : $shift];
+                }
+                $curves[] = $curve;
+            }
+        }
+
+        return $curves;
+    }
+
+    /**
+     * Adds the phases of the cross spectrum of two windows; turned by a quarter for the second of a pair.
+     *
+     * @param  array<int, float>  $crossRe  by frequency, 0 to length - 1
+     * @param  array<int, float>  $crossIm  likewise
+     * @param  list<float>  $re  samples of the first window
+     * @param  list<float>  $im  samples of the second one
+     */
+    private static function addSpectrum(array &$crossRe, array &$crossIm, array $re, array $im, Fft $fft, bool $turned): void
+    {
         $fft->forward($re, $im);
-        $crossRe = $crossIm = array_fill(0, $length, 0.0);
+        $length = $fft->length;
         $high = intdiv(self::HIGH_HZ * $length, GuideTrack::SAMPLE_RATE);
         for ($k = intdiv(self::LOW_HZ * $length, GuideTrack::SAMPLE_RATE); $k <= $high; $k++) {
             $m = $length - $k;
@@ -104,35 +160,39 @@ final class FineSearch
             $ci = $ai * $br - $ar * $bi;
             $size = sqrt($cr * $cr + $ci * $ci);
             if ($size > 0.0) {
-                $crossRe[$k] = $crossRe[$m] = $cr / $size;
-                $crossIm[$k] = $ci / $size;
-                $crossIm[$m] = -$ci / $size;
+                $cr /= $size;
+                $ci /= $size;
+                if ($turned) {
+                    $crossRe[$k] -= $ci;
+                    $crossIm[$k] += $cr;
+                    $crossRe[$m] += $ci;
+                    $crossIm[$m] += $cr;
+                } else {
+                    $crossRe[$k] += $cr;
+                    $crossIm[$k] += $ci;
+                    $crossRe[$m] += $cr;
+                    $crossIm[$m] -= $ci;
+                }
             }
         }
-        $fft->inverse($crossRe, $crossIm);
-        $curve = [];
-        for ($shift = -self::REACH; $shift <= self::REACH; $shift++) {
-            $curve[] = $crossRe[$shift < 0 ? $shift + $length : $shift];
-        }
-
-        return $curve;
     }
 
     /** @return list<float> tapered samples; silence beyond the ends */
     private static function window(GuideTrack $track, int $start, int $length): array
     {
-        $bytes = $start >= 0
-            ? substr($track->bytes, $start * 2, $length * 2)
-            : str_repeat("\0", min($length, -$start) * 2).substr($track->bytes, 0, max(0, $length + $start) * 2);
-        $values = array_values(unpack('s*', str_pad($bytes, $length * 2, "\0")) ?: []);
+        $bytes = str_repeat("\0", 2 * max(0, min($length, -$start))).$track->slice($start, $length);
+        $values = [];
+        foreach (unpack('P*', str_pad($bytes, $length * 2, "\0")) ?: [] as $four) {
+            $values[] = (float) (($four << 48) >> 48);
+            $values[] = (float) (($four << 32) >> 48);
+            $values[] = (float) (($four << 16) >> 48);
+            $values[] = (float) ($four >> 48);
+        }
         $edge = intdiv($length, 8);
         for ($i = 0; $i < $edge; $i++) {
             $weight = 0.5 - 0.5 * cos(M_PI * $i / $edge);
             $values[$i] *= $weight;
             $values[$length - 1 - $i] *= $weight;
-        }
-        foreach ($values as $i => $value) {
-            $values[$i] = (float) $value;
         }
 
         return $values;
@@ -148,31 +208,59 @@ final class FineSearch
     private static function bestLine(array $curves, array $starts, float $middle, int $overlap): array
     {
         $span = max(1, end($starts) - $starts[0]);
-        $most = self::DRIFT_PPM * 1e-6;
-        $step = 2.0 / $span;
-        $slopes = [0.0];
-        for ($slope = $step; $slope <= $most && $overlap > 20 * GuideTrack::SAMPLE_RATE; $slope += $step) {
-            array_push($slopes, $slope, -$slope);
+        $slope = 0.0;
+        if ($overlap > self::DRIFT_FROM && count($curves) > 2) {
+            $coarse = array_map(self::coarsen(...), $curves);
+            $slope = self::steepest($coarse, $starts, $middle, self::COARSE, 0.0, self::DRIFT_PPM * 1e-6, self::COARSE / $span)['slope'];
         }
-        $best = ['slope' => 0.0, 'at' => self::REACH, 'height' => -INF];
-        $size = 2 * self::REACH + 1;
-        foreach ($slopes as $slope) {
+
+        return self::steepest($curves, $starts, $middle, 1, $slope, $slope === 0.0 && $overlap <= self::DRIFT_FROM ? 0.0 : 2 * self::COARSE / $span, 1 / $span);
+    }
+
+    /**
+     * @param  non-empty-list<list<float>>  $curves
+     * @param  non-empty-list<int>  $starts
+     * @param  int  $unit  samples that a value of the curves stands for
+     * @param  float  $about  slope around which is looked, and how far
+     * @return array{slope: float, at: int, height: float} `at` an index into a curve
+     */
+    private static function steepest(array $curves, array $starts, float $middle, int $unit, float $about, float $most, float $step): array
+    {
+        $size = count($curves[0]);
+        $best = ['slope' => 0.0, 'at' => intdiv($size, 2), 'height' => -INF];
+        $steps = (int) floor($most / $step);
+        for ($n = -$steps; $n <= $steps; $n++) {
+            $slope = $about + $n * $step;
             $sum = array_fill(0, $size, 0.0);
             foreach ($curves as $w => $curve) {
-                $shift = (int) round($slope * ($starts[$w] - $middle));
+                $shift = (int) round($slope * ($starts[$w] - $middle) / $unit);
                 for ($i = max(0, -$shift), $end = min($size, $size - $shift); $i < $end; $i++) {
                     $sum[$i] += $curve[$i + $shift];
                 }
             }
             $peak = max($sum);
             $at = (int) array_search($peak, $sum, true);
-            $height = $peak / max(1e-12, self::spread($sum, $at));
+            $height = $peak / max(1e-12, self::spread($sum, $at, intdiv(12, $unit)));
             if ($height > $best['height']) {
                 $best = ['slope' => $slope, 'at' => $at, 'height' => $height];
             }
         }
 
         return $best;
+    }
+
+    /**
+     * @param  list<float>  $curve
+     * @return list<float> the highest of each few values
+     */
+    private static function coarsen(array $curve): array
+    {
+        $coarse = [];
+        for ($i = 0, $last = count($curve) - self::COARSE; $i <= $last; $i += self::COARSE) {
+            $coarse[] = max($curve[$i], $curve[$i + 1], $curve[$i + 2], $curve[$i + 3]);
+        }
+
+        return $coarse;
     }
 
     /**
@@ -196,15 +284,15 @@ final class FineSearch
                 $points[] = [$starts[$w] - $middle, $near];
             }
         }
-        [$centre, $slope, $residual] = self::fit($points, $line, $overlap > 60 * GuideTrack::SAMPLE_RATE);
+        [$centre, $slope, $residual] = self::fit($points, $line, $overlap > self::DRIFT_FROM);
         $start = $centre - $slope * $middle; // the line at $b's first sample
 
         return [
-            'offset' => $lag + $start - self::REACH,
+            'offset' => $lag + $start - intdiv(count($curves[0]), 2),
             'height' => $line['height'],
             'agreeing' => $agreeing,
             'windows' => count($curves),
-            'drift_ppm' => $overlap > 60 * GuideTrack::SAMPLE_RATE ? -$slope * 1e6 : null,
+            'drift_ppm' => $overlap > self::DRIFT_FROM ? -$slope * 1e6 : null,
             'residual' => $residual,
         ];
     }
@@ -261,12 +349,12 @@ final class FineSearch
     }
 
     /** @param  list<float>  $sum */
-    private static function spread(array $sum, int $peak): float
+    private static function spread(array $sum, int $peak, int $without): float
     {
         $square = 0.0;
         $count = 0;
         foreach ($sum as $i => $value) {
-            if (abs($i - $peak) > 12) {
+            if (abs($i - $peak) > $without) {
                 $square += $value * $value;
                 $count++;
             }

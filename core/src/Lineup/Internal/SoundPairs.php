@@ -13,19 +13,50 @@ use Cartella\Core\Sound\GuideTrack;
 /**
  * Chooses which pairs of clips are compared closely, and collects the matches.
  *
- * Every clip is first screened against all recorder files, and refined against its best few; cameras are compared
- * with each other only for clips that no recorder file holds, and to close a triangle.
+ * Landmarks say of every clip which few others it may have heard the same with; only those are compared. A clip that
+ * they leave without a sure place is then looked for along every overlap with the recordings, and at last with the
+ * other cameras: that costs most, and few need it.
  *
  * @internal
  */
 final class SoundPairs
 {
-    private const REFINED = 3;
+    /** Votes of landmarks below which a place is not worth a comparison. */
+    private const VOTES = 6;
+
+    /** Share of the best place's votes from which another one is its rival. */
+    private const RIVAL = 0.4;
+
+    /** Places that are compared at most: in files of one device by landmarks, and in all files after a full look. */
+    private const TRIED = 3;
+
+    private const TRIED_FULLY = 6;
+
+    /** Devices that a clip is compared with by its landmarks: recorders, other cameras once a recorder is sure, and before. */
+    private const RECORDERS = 4;
+
+    private const CLOSING = 2;
+
+    private const CARRYING = 5;
+
+    /** Other cameras' clips that a clip without a place is looked for in. */
+    private const CAMERAS = 60;
 
     private readonly SoundMatcher $matcher;
 
+    private readonly Landmarks $landmarks;
+
+    /** @var array<string, LineupClip> those that can be heard, recorders first */
+    private array $heard = [];
+
     /** @var array<string, GuideTrack> */
     private array $tracks = [];
+
+    /** @var array<string, int> numbers of the landmarks by clip */
+    private array $numbers = [];
+
+    /** @var array<string, SoundMatch|null> what was compared, by pair */
+    private array $compared = [];
 
     /** @var array<string, string> reasons by clip */
     public array $silent = [];
@@ -34,47 +65,45 @@ final class SoundPairs
     public function __construct(private $progress = null)
     {
         $this->matcher = new SoundMatcher();
+        $this->landmarks = new Landmarks();
     }
 
     /**
      * @param  list<LineupClip>  $clips
-     * @return list<SoundMatch> usable ones, best first
+     * @return list<SoundMatch> usable ones
      */
     public function find(array $clips): array
     {
         $this->load($clips);
-        $heard = array_values(array_filter($clips, fn (LineupClip $clip): bool => isset($this->tracks[$clip->id])));
-        $sounds = array_values(array_filter($heard, static fn (LineupClip $clip): bool => $clip->isSound));
-        $matches = [];
-        $total = count($heard);
-        foreach ($heard as $done => $clip) {
-            if (! $clip->isSound || $sounds[0]->device !== $clip->device) {
-                array_push($matches, ...$this->against($clip, $sounds));
-            }
+        $asking = array_values(array_filter($this->heard, fn (LineupClip $clip): bool => ! $clip->isSound || $this->isSecondRecorder($clip)));
+        $isPlaced = [];
+        foreach ($asking as $done => $clip) {
+            $this->byLandmarks($clip);
             if ($this->progress !== null) {
-                ($this->progress)($clip->id, $done + 1, $total);
+                ($this->progress)($clip->id, $done + 1, count($asking));
             }
         }
-        $tied = [];
-        foreach ($matches as $match) {
-            if ($match->isSure()) {
-                $tied[$match->a] = $tied[$match->b] = true;
+        foreach ($this->compared as $match) {
+            if ($match?->isSure() === true) {
+                $isPlaced[$match->a] = $isPlaced[$match->b] = true;
             }
         }
-        foreach ($heard as $clip) {
-            if (! isset($tied[$clip->id]) && ! $clip->isSound) {
-                $others = array_values(array_filter($heard, static fn (LineupClip $other): bool => ! $other->isSound));
-                array_push($matches, ...$this->against($clip, $others));
+        foreach ($asking as $done => $clip) {
+            if (! isset($isPlaced[$clip->id])) {
+                if ($this->progress !== null) {
+                    ($this->progress)($clip->id, $done + 1, count($asking));
+                }
+                $this->fully($clip);
             }
         }
-        usort($matches, static fn (SoundMatch $x, SoundMatch $y): int => $y->confidence() <=> $x->confidence());
 
-        return $matches;
+        return array_values(array_filter($this->compared, static fn (?SoundMatch $match): bool => $match?->isUsable() === true));
     }
 
     /** @param  list<LineupClip>  $clips */
     private function load(array $clips): void
     {
+        usort($clips, static fn (LineupClip $x, LineupClip $y): int => $y->isSound <=> $x->isSound);
         foreach ($clips as $clip) {
             if ($clip->sound === null) {
                 $this->silent[$clip->id] = 'It has no sound.';
@@ -84,7 +113,9 @@ final class SoundPairs
             try {
                 $track = ($clip->sound)();
                 if ($track->hasUsableSound()) {
+                    $this->heard[$clip->id] = $clip;
                     $this->tracks[$clip->id] = $track;
+                    $this->numbers[$clip->id] = $this->landmarks->add($track->shape()[1]);
                 } else {
                     $this->silent[$clip->id] = $track->steps() < GuideTrack::STEP_RATE
                         ? 'Its sound is shorter than one second.'
@@ -96,31 +127,165 @@ final class SoundPairs
         }
     }
 
-    /**
-     * @param  list<LineupClip>  $others
-     * @return list<SoundMatch>
-     */
-    private function against(LineupClip $clip, array $others): array
+    /** A recorder beside the first one: it is placed along the first as a camera is. */
+    private function isSecondRecorder(LineupClip $clip): bool
     {
-        $likeness = [];
-        foreach ($others as $index => $other) {
-            if ($other->device !== $clip->device) {
-                $likeness[$index] = $this->matcher->likeness($other->id, $this->tracks[$other->id], $clip->id, $this->tracks[$clip->id]);
+        $first = array_values($this->heard)[0];
+
+        return $clip->device !== $first->device;
+    }
+
+    private function byLandmarks(LineupClip $clip): void
+    {
+        $own = [];
+        foreach ($this->heard as $other) {
+            if ($other->device === $clip->device) {
+                $own[$this->numbers[$other->id]] = true;
             }
         }
-        arsort($likeness);
-        $matches = [];
-        foreach (array_slice(array_keys($likeness), 0, self::REFINED) as $index) {
-            $other = $others[$index];
-            $match = $this->matcher->match($other->id, $this->tracks[$other->id], $clip->id, $this->tracks[$clip->id]);
-            if ($match !== null && $match->isUsable()) {
-                $matches[] = $match;
-                if ($match->isSure() && $match->height > 3 * SoundMatch::SURE_HEIGHT) {
-                    break; // one clear place is enough; more would only cost time
+        $ids = array_flip($this->numbers);
+        $recorders = $cameras = [];
+        foreach ($this->landmarks->like($this->numbers[$clip->id], $own) as $number => $places) {
+            $other = $this->heard[$ids[$number]];
+            foreach ($places as $place) {
+                if ($place['votes'] < self::VOTES) {
+                    continue;
+                }
+                $found = ['other' => $other->id, 'lag' => $place['lag'], 'votes' => $place['votes']];
+                if ($other->isSound) {
+                    $recorders[$other->device][] = $found;
+                } else {
+                    $cameras[$other->device][] = $found;
                 }
             }
         }
+        $isSure = $this->compareLikely($clip, $recorders, self::RECORDERS);
+        // Cameras close a cycle where the place is known, and carry one another where it is not.
+        $this->compareLikely($clip, $cameras, $isSure ? self::CLOSING : self::CARRYING);
+    }
 
-        return $matches;
+    /**
+     * @param  array<string, non-empty-list<array{other: string, lag: int, votes: int}>>  $byDevice
+     * @param  int  $limit  devices that are compared with, the likeliest
+     * @return bool whether a sure place is among them
+     */
+    private function compareLikely(LineupClip $clip, array $byDevice, int $limit): bool
+    {
+        foreach ($byDevice as $device => $places) {
+            usort($byDevice[$device], static fn (array $x, array $y): int => $y['votes'] <=> $x['votes']);
+        }
+        usort($byDevice, static fn (array $x, array $y): int => $y[0]['votes'] <=> $x[0]['votes']);
+        $isSure = false;
+        foreach (array_slice($byDevice, 0, $limit) as $places) {
+            $least = self::RIVAL * $places[0]['votes'];
+            $rivals = array_values(array_filter($places, static fn (array $place): bool => $place['votes'] >= $least));
+            $isSure = $this->compare($clip, array_slice($rivals, 0, self::TRIED), false) || $isSure;
+        }
+
+        return $isSure;
+    }
+
+    /** Along every overlap: first with the recordings, then with other cameras. */
+    private function fully(LineupClip $clip): void
+    {
+        $recordings = array_filter($this->heard, static fn (LineupClip $other): bool => $other->isSound && $other->device !== $clip->device);
+        if (! $this->lookThrough($clip, $recordings)) {
+            $cameras = array_filter($this->heard, static fn (LineupClip $other): bool => ! $other->isSound && $other->device !== $clip->device);
+            uasort($cameras, static fn (LineupClip $x, LineupClip $y): int => self::apart($clip, $x) <=> self::apart($clip, $y) ?: $y->durationTicks <=> $x->durationTicks);
+            $this->lookThrough($clip, array_slice($cameras, 0, self::CAMERAS));
+        }
+    }
+
+    /** Ticks between two clips by whatever clock both have; without one they count as near. */
+    private static function apart(LineupClip $a, LineupClip $b): int
+    {
+        return match (true) {
+            $a->recordedTicks !== null && $b->recordedTicks !== null => abs($a->recordedTicks - $b->recordedTicks),
+            $a->startTicks !== null && $b->startTicks !== null => abs($a->startTicks - $b->startTicks),
+            default => 0,
+        };
+    }
+
+    /**
+     * @param  array<LineupClip>  $others
+     * @return bool whether a sure place was found
+     */
+    private function lookThrough(LineupClip $clip, array $others): bool
+    {
+        $places = [];
+        foreach ($others as $other) {
+            foreach ($this->matcher->places($other->id, $this->tracks[$other->id], $clip->id, $this->tracks[$clip->id]) as $place) {
+                $places[] = ['other' => $other->id, 'lag' => $place['lag'], 'votes' => $place['score']];
+            }
+        }
+        usort($places, static fn (array $x, array $y): int => $y['votes'] <=> $x['votes']);
+        $byDevice = [];
+        foreach (array_slice($places, 0, self::TRIED_FULLY) as $place) {
+            $byDevice[$this->heard[$place['other']]->device][] = $place;
+        }
+        $isSure = false;
+        foreach ($byDevice as $own) {
+            $isSure = $this->compare($clip, $own, true) || $isSure;
+        }
+
+        return $isSure;
+    }
+
+    /**
+     * Compares a clip with the files of one device at some places. Of places that claim the same part of the clip the
+     * best one stands, and the next best is its rival, be it in another file.
+     *
+     * @param  list<array{other: string, lag: int, votes: float|int}>  $places
+     * @return bool whether a sure place is among them
+     */
+    private function compare(LineupClip $clip, array $places, bool $closely): bool
+    {
+        $lags = [];
+        foreach ($places as $place) {
+            $lags[$place['other']][] = $place['lag'];
+        }
+        $found = [];
+        foreach ($lags as $other => $own) {
+            $pair = $this->pair($clip->id, (string) $other);
+            if (! $closely && array_key_exists($pair, $this->compared)) {
+                continue;
+            }
+            $match = $this->matcher->among((string) $other, $this->tracks[$other], $clip->id, $this->tracks[$clip->id], $own, $closely);
+            $before = $this->compared[$pair] ?? null;
+            $this->compared[$pair] = $before === null || ($match !== null && $match->height > $before->height) ? $match : $before;
+            if ($match !== null && $this->compared[$pair] === $match) {
+                $found[$pair] = $match;
+            }
+        }
+        uasort($found, static fn (SoundMatch $x, SoundMatch $y): int => $y->height <=> $x->height);
+        $kept = [];
+        foreach ($found as $pair => $match) {
+            foreach ($kept as $best => $stronger) {
+                if ($this->claimTheSame($clip, $match, $stronger)) {
+                    $this->compared[$best] = $stronger->against($match);
+                    $this->compared[$pair] = null;
+
+                    continue 2;
+                }
+            }
+            $kept[$pair] = $match;
+        }
+
+        return array_filter(array_keys($kept), fn (string $pair): bool => $this->compared[$pair]?->isSure() === true) !== [];
+    }
+
+    /** Whether two recordings both claim to have run during the same part of a clip. */
+    private function claimTheSame(LineupClip $clip, SoundMatch $x, SoundMatch $y): bool
+    {
+        $from = max(-$x->offsetTicks, -$y->offsetTicks, 0);
+        $to = min($this->heard[$x->a]->durationTicks - $x->offsetTicks, $this->heard[$y->a]->durationTicks - $y->offsetTicks, $clip->durationTicks);
+        $shorter = min($this->heard[$x->a]->durationTicks, $this->heard[$y->a]->durationTicks, $clip->durationTicks);
+
+        return $to - $from > intdiv($shorter, 4);
+    }
+
+    private function pair(string $x, string $y): string
+    {
+        return strcmp($x, $y) < 0 ? "$x\n$y" : "$y\n$x";
     }
 }

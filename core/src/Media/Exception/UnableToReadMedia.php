@@ -45,7 +45,7 @@ final class UnableToReadMedia extends Failure
             sprintf('%s could not read %s: %s.', $program, self::quote(basename($path)), rtrim(self::quote($why), '.')),
             'media.unreadable',
             'Play the file elsewhere to see whether it is whole.',
-            ['path' => mb_scrub($path)],
+            ['path' => mb_scrub($path), 'reason' => self::quote($why)],
         );
     }
 }

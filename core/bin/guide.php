@@ -1,0 +1,20 @@
+<?php
+
+declare(strict_types=1);
+
+// Makes the guide sound of one file for a running line-up: `guide.php FILE CHANNELS TARGET` writes TARGET and
+// TARGET.shape. Says on its error output why it could not, and ends with 1.
+
+spl_autoload_register(static function (string $class): void {
+    $file = __DIR__.'/../src/'.strtr(substr($class, 14), '\\', '/').'.php';
+    if (str_starts_with($class, 'Cartella\\Core\\') && is_file($file)) {
+        require $file;
+    }
+});
+
+try {
+    Cartella\Core\Sound\GuideTrack::decodeTo($argv[1], (int) $argv[2], $argv[3]);
+} catch (Cartella\Core\Media\Exception\UnableToReadMedia $trouble) {
+    fwrite(STDERR, (string) ($trouble->context()['reason'] ?? $trouble->getMessage()));
+    exit(1);
+}

@@ -1,0 +1,181 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Cartella\Core\Tests\Lineup;
+
+use Cartella\Core\Lineup\Lineup;
+use Cartella\Core\Lineup\LineupClip;
+use Cartella\Core\Lineup\LineupResult;
+use Cartella\Core\Lineup\Placement;
+use Cartella\Core\Lineup\Way;
+use Cartella\Core\Media\Exception\UnableToReadMedia;
+use Cartella\Core\Sound\GuideTrack;
+use Cartella\Core\Tests\Support\Noise;
+use Cartella\Core\Time\Ticks;
+use PHPUnit\Framework\TestCase;
+
+/** Each way of line-up alone, and what happens where their statements meet. */
+final class WaysTest extends TestCase
+{
+    private const SECOND = Ticks::PER_SECOND;
+
+    private const HALF_FRAME = self::SECOND / 50;
+
+    /**
+     * @param  list<int>  $samples  at 8 kHz
+     * @param  array<string, mixed>  $more
+     */
+    private static function heard(string $id, string $device, array $samples, array $more = []): LineupClip
+    {
+        return new LineupClip($id, $device, ...$more + ['isSound' => $device === 'S', 'durationTicks' => self::at(count($samples)), 'sound' => static fn (): GuideTrack => GuideTrack::ofBytes(pack('s*', ...$samples))]);
+    }
+
+    private static function at(int $samples): int
+    {
+        return intdiv($samples * self::SECOND, GuideTrack::SAMPLE_RATE);
+    }
+
+    private static function place(LineupResult $result, string $id): Placement
+    {
+        return array_values(array_filter($result->placements, static fn (Placement $place): bool => $place->id === $id))[0];
+    }
+
+    /** @return list<int> what a recorder whose clock is fast by that much writes down of it */
+    private static function drifting(array $samples, float $ppm): array
+    {
+        $out = [];
+        for ($n = 0, $last = count($samples) - 2; ($position = $n / (1 + $ppm * 1e-6)) < $last; $n++) {
+            $at = (int) $position;
+            $out[] = (int) round($samples[$at] + ($position - $at) * ($samples[$at + 1] - $samples[$at]));
+        }
+
+        return $out;
+    }
+
+    public function test_cameras_that_hear_no_recorder_are_placed_through_each_other(): void
+    {
+        $stage = Noise::speech(60, 21);
+        $result = Lineup::of([
+            self::heard('S1', 'S', array_slice($stage, 0, 160_000)),
+            self::heard('A1', 'A', array_slice($stage, 80_000, 200_000)),
+            self::heard('B1', 'B', array_slice($stage, 200_000, 200_000)),
+        ], [Way::Sound]);
+        $late = self::place($result, 'B1');
+        self::assertSame([0, true, 'A1'], [$late->group, $late->sure, $late->evidence['against']]);
+        self::assertEqualsWithDelta(self::at(200_000), $late->startTicks, self::SECOND / 500);
+    }
+
+    public function test_several_files_of_one_recorder_and_of_one_camera_find_their_places_in_a_row(): void
+    {
+        $stage = Noise::speech(90, 22);
+        $result = Lineup::of([
+            self::heard('S1', 'S', array_slice($stage, 0, 200_000)), self::heard('S2', 'S', array_slice($stage, 260_000, 200_000)), self::heard('S3', 'S', array_slice($stage, 500_000, 200_000)),
+            self::heard('A1', 'A', array_slice($stage, 120_000, 260_000)), self::heard('A2', 'A', array_slice($stage, 390_000, 220_000)),
+        ], [Way::Sound]);
+        self::assertSame([], $result->strays);
+        foreach (['S2' => 260_000, 'S3' => 500_000, 'A1' => 120_000, 'A2' => 390_000] as $id => $from) {
+            self::assertEqualsWithDelta(self::at($from), self::place($result, $id)->startTicks, self::SECOND / 500, $id);
+        }
+    }
+
+    public function test_drift_is_measured_and_does_not_move_the_start(): void
+    {
+        $stage = Noise::speech(80, 23);
+        $result = Lineup::of([self::heard('S', 'S', $stage), self::heard('A', 'A', self::drifting(array_slice($stage, 40_000, 560_000), 60.0))], [Way::Sound]);
+        $place = self::place($result, 'A');
+        self::assertEqualsWithDelta(60.0, $place->driftPpm, 3.0);
+        self::assertEqualsWithDelta(self::at(40_000), $place->startTicks, self::SECOND / 2000);
+    }
+
+    public function test_a_clip_that_fits_two_places_is_not_sure_and_keeps_the_second(): void
+    {
+        $song = Noise::speech(12, 24);
+        $stage = [...Noise::speech(10, 25), ...$song, ...Noise::speech(10, 26), ...$song, ...Noise::speech(6, 27)];
+        $place = self::place(Lineup::of([self::heard('S', 'S', $stage), self::heard('A', 'A', array_slice($song, 8_000, 72_000))], [Way::Sound]), 'A');
+        self::assertFalse($place->sure);
+        $both = [$place->startTicks, $place->evidence['second_ticks']];
+        sort($both);
+        self::assertEqualsWithDelta(self::at(88_000), $both[0], self::HALF_FRAME);
+        self::assertEqualsWithDelta(self::at(88_000 + 176_000), $both[1], self::HALF_FRAME);
+    }
+
+    public function test_a_cycle_that_does_not_close_takes_the_sureness_and_names_the_weakest_link(): void
+    {
+        // B heard the recorder in its left half and camera A in its right half, which was cut short by half a second.
+        $stage = Noise::speech(60, 28);
+        $result = Lineup::of([
+            self::heard('S', 'S', array_slice($stage, 0, 160_000)),
+            self::heard('A', 'A', array_slice($stage, 80_000, 320_000)),
+            self::heard('B', 'B', [...array_slice($stage, 40_000, 120_000), ...array_slice($stage, 164_000, 160_000)]),
+        ], [Way::Sound]);
+        $doubted = array_filter($result->placements, static fn (Placement $place): bool => isset($place->evidence['weakest_link']));
+        self::assertCount(1, $doubted);
+        self::assertContains('B', array_values($doubted)[0]->evidence['weakest_link']);
+        self::assertLessThan(0.6, array_values($doubted)[0]->confidence);
+        self::assertFalse(array_values($doubted)[0]->sure);
+    }
+
+    public function test_two_clips_of_one_camera_never_lie_over_each_other(): void
+    {
+        $stage = Noise::speech(30, 29);
+        $result = Lineup::of([
+            self::heard('S', 'S', $stage), self::heard('A1', 'A', array_slice($stage, 40_000, 80_000)), self::heard('A2', 'A', Noise::heardFrom(array_slice($stage, 60_000, 80_000), 0.4, 2500, 4)),
+        ], [Way::Sound]);
+        self::assertSame(['A2'], array_keys($result->strays));
+        self::assertStringContainsString('A1', $result->strays['A2']);
+    }
+
+    public function test_a_file_that_cannot_be_decoded_is_a_stray_and_the_rest_goes_on(): void
+    {
+        $stage = Noise::speech(20, 30);
+        $broken = new LineupClip('A1', 'A', false, self::SECOND, null, null, static fn (): GuideTrack => throw UnableToReadMedia::program('ffmpeg', '/cards/A1.mov', 'Invalid data found'));
+        $result = Lineup::of([self::heard('S', 'S', $stage), $broken, self::heard('B1', 'B', array_slice($stage, 16_000, 90_000))], [Way::Sound]);
+        self::assertStringContainsString('Invalid data found', $result->strays['A1']);
+        self::assertTrue(self::place($result, 'B1')->sure);
+    }
+
+    public function test_markers_of_one_name_lie_at_one_moment(): void
+    {
+        $result = Lineup::of([
+            new LineupClip('S', 'S', true, 30 * self::SECOND, marks: ['clap 12A-3' => 5 * self::SECOND]),
+            new LineupClip('A', 'A', false, 20 * self::SECOND, marks: ['clap 12A-3' => 2 * self::SECOND]),
+            new LineupClip('B', 'B', false, 20 * self::SECOND, marks: ['clap 12A-4' => 2 * self::SECOND]),
+        ], [Way::Mark]);
+        $place = self::place($result, 'A');
+        self::assertSame([3 * self::SECOND, Way::Mark, false, 'clap 12A-3'], [$place->startTicks, $place->way, $place->sure, $place->evidence['point']]);
+        self::assertArrayHasKey('B', $result->strays);
+    }
+
+    public function test_in_points_out_points_and_starts_tie_the_clips_of_one_take(): void
+    {
+        $clips = [];
+        foreach (['1' => 0, '2' => 100] as $take => $from) {
+            $clips[] = new LineupClip("S$take", 'S', true, 30 * self::SECOND, $from * self::SECOND, inTicks: 4 * self::SECOND, outTicks: 20 * self::SECOND, take: "12A-$take");
+            $clips[] = new LineupClip("A$take", 'A', false, 30 * self::SECOND, inTicks: self::SECOND, outTicks: 18 * self::SECOND, take: "12A-$take");
+        }
+        foreach ([[Way::In, 3], [Way::Out, 2], [Way::Start, 0]] as [$way, $seconds]) {
+            $result = Lineup::of($clips, [$way, Way::Timecode]);
+            self::assertSame($seconds * self::SECOND, self::place($result, 'A1')->startTicks);
+            self::assertSame((100 + $seconds) * self::SECOND, self::place($result, 'A2')->startTicks);
+            self::assertSame($way, self::place($result, 'A2')->way);
+        }
+    }
+
+    public function test_sound_that_was_found_once_is_not_moved_by_a_later_way(): void
+    {
+        $stage = Noise::speech(20, 31);
+        $result = Lineup::of([
+            self::heard('S', 'S', $stage, ['marks' => ['clap' => 0]]), self::heard('A', 'A', array_slice($stage, 24_000, 90_000), ['marks' => ['clap' => 0]]),
+        ], [Way::Sound, Way::Mark, Way::Start]);
+        self::assertSame(Way::Sound, self::place($result, 'A')->way);
+        self::assertEqualsWithDelta(self::at(24_000), self::place($result, 'A')->startTicks, self::HALF_FRAME);
+    }
+
+    public function test_the_clock_that_counts_can_be_chosen(): void
+    {
+        $result = Lineup::of([new LineupClip('S', 'S', true, 9 * self::SECOND, 100 * self::SECOND), new LineupClip('A', 'A', false, 9 * self::SECOND, 103 * self::SECOND)], [Way::Timecode], null, 'A');
+        self::assertSame('A', $result->zero);
+        self::assertSame(-3 * self::SECOND, self::place($result, 'S')->startTicks);
+    }
+}
