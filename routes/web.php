@@ -46,6 +46,11 @@ Route::prefix('api')->group(static function (): void {
         Route::put('log-columns', [LogController::class, 'setColumns']);
         Route::get('takes/{take}/history', [LogController::class, 'history']);
         Route::get('days/{day}/lineup', [LineupController::class, 'show']);
+        Route::get('days/{day}/lineup/runs', [LineupController::class, 'runs']);
+        Route::get('lineup-runs/{lineupRun}', [LineupController::class, 'compare']);
+        Route::get('clips/{clip}/check', [LineupController::class, 'check']);
+        Route::get('clips/{clip}/points', [LineupController::class, 'points']);
+        Route::get('clips/{clip}/pair', [LineupController::class, 'pair']);
         Route::get('bins', [BinsController::class, 'index']);
         Route::get('bins/{key}/clips', [BinsController::class, 'clips'])->where('key', '[A-Za-z0-9: ]{1,60}');
         Route::get('clips/{clip}', [BinsController::class, 'clip']);
@@ -107,6 +112,12 @@ Route::prefix('api')->group(static function (): void {
             Route::post('days/{day}/lineup', [LineupController::class, 'start']);
             Route::post('clips/{clip}/nudge', [LineupController::class, 'nudge']);
             Route::post('clips/{clip}/lock', [LineupController::class, 'lock']);
+            Route::post('clips/{clip}/place', [LineupController::class, 'place']);
+            Route::post('clips/{clip}/second', [LineupController::class, 'second']);
+            Route::post('clips/{clip}/leave-out', [LineupController::class, 'leaveOut']);
+            Route::post('lineup-runs/{lineupRun}/back', [LineupController::class, 'goBack']);
+            Route::put('lanes', [LineupController::class, 'lanes']);
+            Route::post('days/{day}/clock', [LineupController::class, 'applyClock']);
             Route::post('handoffs', [HandoffController::class, 'store']);
         });
 

@@ -6,13 +6,14 @@ namespace App\Console;
 
 use App\Domain\Bins\EditBins;
 use App\Domain\Cards\OffloadCard;
+use App\Domain\Lineup\Scope;
+use App\Domain\Lineup\StartLineup;
 use App\Domain\Log\BringScript;
 use App\Domain\Log\EditTake;
 use App\Domain\Log\ReadSlates;
 use App\Domain\Log\SetSlate;
 use App\Domain\Screening\AddNote;
 use App\Domain\Screening\BuildReel;
-use App\Domain\Tasks\StartTask;
 use App\Models\Clip;
 use App\Models\Device;
 use App\Models\Production;
@@ -44,7 +45,7 @@ final class BuildDemo extends Command
 
     private const DAY_2 = ['A003', 'B003', 'C001', 'S002'];
 
-    public function handle(OffloadCard $offload, ReadSlates $read, StartTask $start, SetSlate $slate, EditTake $edit, BuildReel $reel, EditBins $bins, AddNote $note, BringScript $script): int
+    public function handle(OffloadCard $offload, ReadSlates $read, StartLineup $start, SetSlate $slate, EditTake $edit, BuildReel $reel, EditBins $bins, AddNote $note, BringScript $script): int
     {
         $mark = config('cartella.var').'/demo-built';
         $begun = config('cartella.var').'/demo-begun';
@@ -75,7 +76,7 @@ final class BuildDemo extends Command
         }
         $read($days[1], $assistant);
         $this->logByEye($days[1], $assistant, $slate);
-        $start($production, $assistant, 'lineup', 'Line up day 1', ['day' => $days[1]->id, 'ways' => 'sound,timecode']);
+        $start($days[1], $assistant, Scope::day(), ['sound', 'timecode']);
         $this->await($production, 'lining up');
         $this->log($days[1], $assistant, $edit);
         $script($production, $assistant, (string) file_get_contents(dirname((string) config('cartella.card_library')).'/notes/low-water.fountain'), 'low-water.fountain');

@@ -111,6 +111,12 @@ class Production extends Model
         return $this->hasMany(Bin::class);
     }
 
+    /** @return HasMany<LineupRun, $this> */
+    public function lineupRuns(): HasMany
+    {
+        return $this->hasMany(LineupRun::class);
+    }
+
     /** @return HasMany<Reel, $this> */
     public function reels(): HasMany
     {

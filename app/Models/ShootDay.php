@@ -57,6 +57,12 @@ class ShootDay extends Model
         return $this->hasMany(ClockOffset::class);
     }
 
+    /** @return HasMany<LineupRun, $this> */
+    public function lineupRuns(): HasMany
+    {
+        return $this->hasMany(LineupRun::class);
+    }
+
     /** @return HasMany<Reel, $this> */
     public function reels(): HasMany
     {

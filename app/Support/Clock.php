@@ -17,6 +17,12 @@ final class Clock
         return $ticks === null ? null : Timecode::label(Ticks::toFrames($ticks, $rate), $rate);
     }
 
+    /** @return array{num: int, den: int, nominal: int, drop: bool, name: string} as pages know a frame rate */
+    public static function rate(FrameRate $rate): array
+    {
+        return ['num' => $rate->num, 'den' => $rate->den, 'nominal' => $rate->nominal, 'drop' => $rate->dropFrame, 'name' => $rate->label()];
+    }
+
     /** `09:48:05`, for sentences. */
     public static function time(int $ticks): string
     {

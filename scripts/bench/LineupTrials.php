@@ -42,8 +42,9 @@ final class LineupTrials
         $placed = array_column($this->run($clips)['placements'], null, 'id');
         $sums = [];
         foreach ($truth as $id => [$heard, $at]) {
-            $place = $placed[$id] ?? null;
-            $miss = $place === null || $place['group'] !== 0 || $at === null ? null : abs($place['start_ticks'] - $at);
+            // Clips that heard the same elsewhere are rightly tied to each other; on the recording's clock a decoy has no place.
+            $place = ($placed[$id]['group'] ?? null) === 0 ? $placed[$id] : null;
+            $miss = $place === null || $at === null ? null : abs($place['start_ticks'] - $at);
             $sums[$heard] ??= ['clips' => 0, 'near' => 0, 'sure' => 0, 'wrong' => 0, 'worst' => 0];
             $sums[$heard]['clips']++;
             $sums[$heard]['near'] += (int) ($miss !== null && $miss <= self::NEAR);
@@ -170,9 +171,9 @@ final class LineupTrials
         $minutes = 0.0;
         for ($slate = 0; $slate < $count; $slate++) {
             $samples = LineupMaterial::cut($dialogue, (int) ($random->unit() * 690 * LineupMaterial::RATE), 20 * LineupMaterial::RATE);
-            // A slate is held up and closed before anybody speaks: a second and a half of the room, then the stick.
-            $quiet = array_map(static fn (): float => 0.004 * ($random->unit() - 0.5), array_fill(0, (int) (1.5 * LineupMaterial::RATE), 0));
-            $at = count($quiet) - (int) (0.4 * LineupMaterial::RATE * $random->unit()) - 4800;
+            // A slate is held up and closed before anybody speaks: two and a half seconds of the room, and the stick in them.
+            $quiet = array_map(static fn (): float => 0.004 * ($random->unit() - 0.5), array_fill(0, (int) (2.5 * LineupMaterial::RATE), 0));
+            $at = (int) ((0.8 + 1.1 * $random->unit()) * LineupMaterial::RATE);
             $level = 0.25 + 0.6 * $random->unit();
             for ($i = 0; $i < 4000; $i++) {
                 $quiet[$at + $i] = ($quiet[$at + $i] ?? 0.0) + $level * (2 * $random->unit() - 1) * exp(-$i / 900);

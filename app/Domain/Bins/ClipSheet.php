@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace App\Domain\Bins;
 
+use App\Domain\Cards\ClipMedia;
 use App\Domain\Lineup\Corrections;
 use App\Models\Clip;
 use App\Models\ClipMark;
@@ -29,10 +30,10 @@ final class ClipSheet
             'duration_ticks' => $clip->duration_ticks, 'frames' => $clip->frames, 'start_ticks' => $clip->start_ticks, 'start_timecode' => Clock::label($clip->start_ticks, $rate),
             'corrected_timecode' => $correction === 0 || $clip->start_ticks === null ? null : Clock::label($clip->start_ticks + $correction, $rate),
             'placed_ticks' => $clip->placement?->start_ticks,
-            'rate' => ['num' => $rate->num, 'den' => $rate->den, 'nominal' => $rate->nominal, 'drop' => $rate->dropFrame, 'name' => $rate->label()],
+            'rate' => Clock::rate($rate),
             'sample_rate' => $clip->sample_rate, 'channels' => $clip->channels ?? [], 'width' => $clip->facts['width'] ?? null, 'height' => $clip->facts['height'] ?? null,
             'recorded_at' => $clip->recorded_at, 'problems' => $clip->problems ?? [], 'ready' => $clip->proxied_at !== null, 'synced' => $clip->sound_synced_at !== null, 'has_sound' => ($clip->channels ?? []) !== [],
-            'media_version' => (string) max($clip->proxied_at->timestamp ?? 0, $clip->sound_synced_at->timestamp ?? 0),
+            'media_version' => ClipMedia::version($clip),
             'take' => $clip->take === null ? null : ['ulid' => $clip->take->ulid, 'setup' => $clip->take->setup, 'take' => $clip->take->take, 'part' => $clip->take->part, 'status' => $clip->take->status, 'description' => $clip->take->description],
             'marks' => ['in_ticks' => $mark?->in_ticks, 'out_ticks' => $mark?->out_ticks],
             'subclips' => $clip->subclips->sortBy('in_ticks')->map(static fn (Subclip $subclip): array => [

@@ -24,6 +24,8 @@ final class CatalogueFile
             $clip->fill(['shoot_day_id' => $day, 'device_id' => $card->device_id]);
         }
         $isSpan = $recording['layout'] === 'span';
+        // Heard when its media was made, which is not made again.
+        $ltc = $clip->facts['ltc'] ?? null;
         $clip->fill([
             'production_id' => $card->production_id,
             'kind' => $info->kind,
@@ -35,14 +37,14 @@ final class CatalogueFile
             'rate_den' => $info->rate?->den,
             'drop_frame' => $info->rate !== null && $info->rate->dropFrame,
             'frames' => $isSpan && $info->frames !== null ? array_sum(array_map(static fn (MediaInfo $part): int => (int) $part->frames, $recording['infos'])) : $info->frames,
-            'start_ticks' => $info->startTicks,
+            'start_ticks' => $ltc['start_ticks'] ?? $info->startTicks,
             'recorded_at' => $info->createdAt,
             'sample_rate' => $info->sampleRate,
             'channels' => $recording['layout'] === 'split' ? self::tracks($recording['infos']) : $info->channels,
             'is_wild' => $clip->exists ? $clip->is_wild : $ixml?->wildTrack === true,
             'facts' => [
                 'width' => $info->width, 'height' => $info->height, 'rotation' => $info->rotation, 'tape' => $ixml->tape ?? $info->tape,
-                'start_source' => $info->startSource, 'audio_streams' => $recording['layout'] === 'split' ? [count($recording['parts'])] : $info->audioStreams,
+                'start_source' => $ltc === null ? $info->startSource : 'ltc', 'ltc' => $ltc, 'markers' => array_slice($info->markers, 0, 500), 'audio_streams' => $recording['layout'] === 'split' ? [count($recording['parts'])] : $info->audioStreams,
                 'layout' => $recording['layout'], 'parts' => $recording['parts'], 'sidecars' => $recording['sidecars'],
                 'ixml' => $ixml === null ? null : [
                     'scene' => $ixml->scene, 'take' => $ixml->take, 'note' => $ixml->note, 'circled' => $ixml->circled,

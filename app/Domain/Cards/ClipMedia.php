@@ -9,6 +9,7 @@ use Cartella\Core\Media\Exception\UnableToReadMedia;
 use Cartella\Core\Media\Peaks;
 use Cartella\Core\Process;
 use Cartella\Core\Sound\GuideTrack;
+use Cartella\Core\Sound\Ltc;
 use Cartella\Core\Time\Ticks;
 
 /**
@@ -26,6 +27,12 @@ final class ClipMedia
     public static function folder(Clip $clip): string
     {
         return config('cartella.proxies').'/'.substr($clip->ulid, -2).'/'.$clip->ulid;
+    }
+
+    /** Changes whenever a clip's media were made anew, so that a browser may keep what it has got. */
+    public static function version(Clip $clip): string
+    {
+        return (string) max($clip->proxied_at->timestamp ?? 0, $clip->sound_synced_at->timestamp ?? 0);
     }
 
     /**
@@ -72,8 +79,31 @@ final class ClipMedia
         }
         if ($peaks !== null) {
             GuideTrack::ofFile($folder.'/guide')->keepShape();
+            $this->hearTimecode($clip, $file, $peaks->steadyChannels());
         }
         $clip->update(['proxied_at' => now()]);
+    }
+
+    /**
+     * Timecode that was recorded as sound is there because it is the clock that all devices share: it becomes the clip's
+     * own, and what the file said stays beside it.
+     *
+     * @param  list<int>  $channels  that may carry it
+     */
+    private function hearTimecode(Clip $clip, string $file, array $channels): void
+    {
+        foreach ($channels as $channel) {
+            $heard = Ltc::ofFile($file, $channel);
+            if ($heard !== null) {
+                $clip->facts = ['ltc' => [
+                    'channel' => $channel, 'rate' => $heard->rate->label(), 'first' => $heard->first, 'last' => $heard->last, 'start_ticks' => $heard->startTicks,
+                    'file_ticks' => $clip->start_ticks, 'file_source' => $clip->facts['start_source'] ?? null,
+                ], 'start_source' => 'ltc'] + ($clip->facts ?? []);
+                $clip->start_ticks = $heard->startTicks;
+
+                return;
+            }
+        }
     }
 
     /** The recorder's sound in one file: the recording's own, or what was joined of its parts. */

@@ -7,6 +7,7 @@ namespace App\Domain\Day;
 use App\Domain\Cards\CheckCard;
 use App\Domain\Cards\OffloadCard;
 use App\Domain\Lineup\MovePlacement;
+use App\Domain\Lineup\StateClock;
 use App\Domain\Log\ChangeLog;
 use App\Domain\Log\EditTake;
 use App\Domain\Log\SetSlate;
@@ -14,7 +15,6 @@ use App\Domain\Log\Settle;
 use App\Domain\Log\SettleClaim;
 use App\Models\Card;
 use App\Models\Clip;
-use App\Models\ClockOffset;
 use App\Models\SettledPoint;
 use App\Models\ShootDay;
 use App\Models\Take;
@@ -34,6 +34,7 @@ final class FixPoint
         private readonly MovePlacement $move,
         private readonly OffloadCard $offload,
         private readonly CheckCard $check,
+        private readonly StateClock $clocks,
     ) {
     }
 
@@ -63,7 +64,7 @@ final class FixPoint
             'false' => ($this->slate)($day, $user, collect([$clip]), null, true),
             'wildclip' => $this->wild($day, $user, $clip),
             'lock' => $this->move->lock($clip, $user, true),
-            'clock' => $this->clock($day, $user, $value),
+            'clock' => $this->clocks->apply($day, $day->production->devices()->where('letter', $value)->firstOrFail(), $user, 'day'),
             'check' => ($this->check)(Card::query()->where('ulid', $point->place['card'])->firstOrFail(), $user),
             'retry' => $this->retry($day, $user, $point->place['card']),
             'settle' => $this->asItIs($day, $user, $key),
@@ -78,17 +79,6 @@ final class FixPoint
         $log->save($clip);
         $log->finish($day->production, $user, $clip->name.' is wild');
         Live::tell($day->production_id, 'takes');
-    }
-
-    private function clock(ShootDay $day, User $user, string $letter): void
-    {
-        $device = $day->production->devices()->where('letter', $letter)->firstOrFail();
-        $row = ClockOffset::query()->where('shoot_day_id', $day->id)->where('device_id', $device->id)->firstOrFail();
-        $log = new ChangeLog();
-        $row->applied_ticks = $row->learned_ticks;
-        $log->save($row);
-        $log->finish($day->production, $user, 'Correct the clock of '.lcfirst($device->title()));
-        Live::tell($day->production_id, 'lineup');
     }
 
     private function retry(ShootDay $day, User $user, string $ulid): void

@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace App\Domain\Lineup;
 
 use App\Domain\Tasks\TaskRun;
+use App\Models\LineupRun;
 use App\Models\ShootDay;
 use App\Models\User;
 use App\Support\Live;
@@ -13,7 +14,10 @@ use Illuminate\Contracts\Queue\ShouldQueue;
 use Illuminate\Foundation\Bus\Dispatchable;
 use Illuminate\Queue\InteractsWithQueue;
 
-/** Lines up a day, cuts the line-up into takes, and lays the recorder's sound under the pictures. */
+/**
+ * Lines up a day or a part of it, keeps the run, cuts the line-up into takes where that was asked for, and lays the
+ * recorder's sound under the pictures.
+ */
 final class LineUpDayJob implements ShouldQueue
 {
     use Dispatchable, InteractsWithQueue, Queueable;
@@ -26,19 +30,21 @@ final class LineUpDayJob implements ShouldQueue
     {
     }
 
-    public function handle(PlaceClips $place, CutIntoTakes $cut, LaySound $lay): void
+    public function handle(PlaceClips $place, Runs $runs, CutIntoTakes $cut, LaySound $lay): void
     {
-        TaskRun::of($this->taskId, static function (TaskRun $run) use ($place, $cut, $lay): array {
+        TaskRun::of($this->taskId, static function (TaskRun $run) use ($place, $runs, $cut, $lay): array {
             $day = ShootDay::query()->findOrFail($run->task->subject['day']);
             $user = User::query()->find($run->task->user_id);
             $ways = array_values(array_filter(explode(',', (string) ($run->task->subject['ways'] ?? 'sound,timecode'))));
+            $kept = LineupRun::query()->findOrFail($run->task->subject['run']);
             $count = $place($day, $ways, static function (int $done, int $total, string $name) use ($run): void {
                 if ($run->task->total !== $total) {
                     $run->expect($total);
                 }
                 $run->at($done, now: 'comparing '.$name);
-            });
-            $taken = $user === null ? 0 : $cut($day, $user);
+            }, Scope::fromTask($run->task->subject), $user?->id, $run->task->subject['anchor'] ?? null);
+            $runs->end($kept, $count);
+            $taken = $user === null || ($run->task->subject['cut'] ?? true) !== true ? 0 : $cut($day, $user);
             Live::tell($day->production_id, 'lineup');
             Live::tell($day->production_id, 'takes');
             $lay->day($day, static function (int $done, int $total, string $name) use ($run): void {

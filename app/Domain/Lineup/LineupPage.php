@@ -7,23 +7,28 @@ namespace App\Domain\Lineup;
 use App\Models\Clip;
 use App\Models\ClockOffset;
 use App\Models\ShootDay;
+use Cartella\Core\Time\Ticks;
 
 /** The line-up of a day as lanes, placements and strays; ticks since midnight on the anchor's clock. */
 final class LineupPage
 {
+    private const SHORT_TICKS = 6 * Ticks::PER_SECOND;
+
     /** @return array<string, mixed> */
     public function of(ShootDay $day): array
     {
-        $clips = Clip::query()->with(['placement', 'device', 'take'])->where('shoot_day_id', $day->id)->whereIn('kind', ['picture', 'sound'])->whereNull('import_kind')->orderBy('id')->get();
+        $clips = Clip::query()->with(['placement', 'device', 'take', 'card'])->where('shoot_day_id', $day->id)->whereIn('kind', ['picture', 'sound'])->whereNull('import_kind')->orderBy('id')->get();
+        $names = $clips->pluck('name', 'ulid')->all();
         $placements = $strays = [];
         foreach ($clips as $clip) {
             $entry = [
                 'clip' => $clip->ulid, 'name' => $clip->name, 'device' => $clip->device?->letter, 'kind' => $clip->kind, 'duration_ticks' => $clip->duration_ticks,
                 'own_ticks' => $clip->start_ticks, 'take' => $clip->take?->label(), 'take_ulid' => $clip->take?->ulid, 'ready' => $clip->proxied_at !== null, 'has_sound' => ($clip->channels ?? []) !== [],
+                'roll' => $clip->card?->roll, 'scene' => $clip->take?->scene, 'left_out' => $clip->placement?->left_out_at !== null,
             ];
             $place = $clip->placement;
             if ($place?->start_ticks === null) {
-                $strays[] = $entry + ['reason' => $place->stray_reason ?? 'The day has not been lined up since it came in.', 'is_false_start' => $clip->is_false_start];
+                $strays[] = $entry + ['reason' => $place->stray_reason ?? 'The day has not been lined up since it came in.', 'is_false_start' => $clip->is_false_start, 'steps' => self::steps($clip)];
 
                 continue;
             }
@@ -31,6 +36,9 @@ final class LineupPage
                 'start_ticks' => $place->start_ticks, 'group' => $place->group, 'way' => $place->way, 'confidence' => $place->confidence, 'sure' => $place->is_sure,
                 'drift_ppm' => $place->drift_ppm, 'is_anchor' => ($place->evidence['anchor'] ?? false) === true, 'locked' => $place->locked_at !== null,
                 'second_ticks' => $place->evidence['second_ticks'] ?? null, 'agreeing' => $place->evidence['agreeing'] ?? null, 'windows' => $place->evidence['windows'] ?? null,
+                'against' => isset($place->evidence['against']) ? $names[$place->evidence['against']] ?? null : null, 'height' => $place->evidence['height'] ?? null, 'runner_up' => $place->evidence['runner_up'] ?? null,
+                'residual_ticks' => $place->evidence['residual_ticks'] ?? null, 'clock_disagrees_ticks' => $place->evidence['clock_disagrees_ticks'] ?? null, 'point' => $place->evidence['point'] ?? null,
+                'weakest_link' => isset($place->evidence['weakest_link']) ? array_map(static fn (string $ulid): string => $names[$ulid] ?? 'a clip that is gone', $place->evidence['weakest_link']) : null, 'miss_ticks' => $place->evidence['miss_ticks'] ?? null,
             ];
         }
 
@@ -40,5 +48,22 @@ final class LineupPage
             'clocks' => ClockOffset::query()->with('device')->where('shoot_day_id', $day->id)->get()
                 ->map(static fn (ClockOffset $row): array => ['device' => $row->device->letter, 'learned_ticks' => $row->learned_ticks, 'applied_ticks' => $row->applied_ticks, 'votes' => $row->votes])->all(),
         ];
+    }
+
+    /**
+     * What may be done about a clip without a place, the fitting step first.
+     *
+     * @return list<'back'|'clap'|'hand'|'false_start'|'out'|'wild'>
+     */
+    private static function steps(Clip $clip): array
+    {
+        return match (true) {
+            $clip->placement?->left_out_at !== null => ['back'],
+            $clip->isSound() => ['hand', 'wild', 'out'],
+            $clip->is_false_start => ['hand', 'out'],
+            // So short that nobody spoke: it was started by mistake.
+            $clip->duration_ticks < self::SHORT_TICKS => ['false_start', 'clap', 'out'],
+            default => ['clap', 'hand', 'false_start', 'out'],
+        };
     }
 }

@@ -7,9 +7,11 @@ namespace App\Domain\Lineup;
 use App\Domain\Log\ChangeLog;
 use App\Models\Clip;
 use App\Models\Placement;
+use App\Models\ShootDay;
 use App\Models\User;
 use App\Support\Live;
 use App\Support\Problem;
+use Cartella\Core\Time\Ticks;
 use Illuminate\Support\Facades\DB;
 
 /** Moves one clip along the clock by hand, or locks it where it is; undoable. A locked clip is not moved by line-up. */
@@ -42,6 +44,103 @@ final class MovePlacement
         LaySoundJob::dispatch($clip->id)->onQueue('media');
 
         return $placement;
+    }
+
+    /**
+     * Puts a clip where a person says it lies, placed or not, and locks it there.
+     *
+     * @param  int  $startTicks  on the day's clock
+     * @param  int|null  $wasTicks  where the person saw it; null for a stray
+     * @param  array<string, mixed>  $evidence  what the person went by
+     *
+     * @throws Problem if it was moved meanwhile
+     */
+    public function place(Clip $clip, User $user, int $startTicks, ?int $wasTicks, array $evidence): Placement
+    {
+        $placement = DB::transaction(function () use ($clip, $user, $startTicks, $wasTicks, $evidence): Placement {
+            // The day's row is the gate: two people who place the same stray come one after the other.
+            ShootDay::query()->lockForUpdate()->findOrFail($clip->shoot_day_id);
+            $placement = Placement::query()->where('clip_id', $clip->id)->lockForUpdate()->first() ?? new Placement(['clip_id' => $clip->id, 'shoot_day_id' => $clip->shoot_day_id]);
+            if ($placement->start_ticks !== $wasTicks) {
+                throw Problem::editedMeanwhile($clip->name, [['field' => 'start_ticks', 'yours' => $startTicks, 'theirs' => $placement->start_ticks]]);
+            }
+            $this->refuseOverlap($clip, $startTicks);
+            $placement->fill([
+                'group' => 0, 'start_ticks' => $startTicks, 'way' => 'hand', 'is_sure' => true, 'confidence' => 1, 'drift_ppm' => null, 'evidence' => $evidence,
+                'stray_reason' => null, 'locked_at' => now(), 'left_out_at' => null,
+            ]);
+            $this->keep($placement, $clip, $user, 'Place '.$clip->name.' by hand');
+
+            return $placement;
+        });
+        LaySoundJob::dispatch($clip->id)->onQueue('media');
+
+        return $placement;
+    }
+
+    /**
+     * Puts a clip where the next best match would have it, and keeps the place it had as the next best.
+     *
+     * @throws Problem if there is no other match, it is locked, or it was moved meanwhile
+     */
+    public function second(Clip $clip, User $user, ?int $wasTicks): Placement
+    {
+        $placement = DB::transaction(function () use ($clip, $user, $wasTicks): Placement {
+            $placement = $this->locked($clip);
+            $against = Placement::query()->whereHas('clip', static fn ($other) => $other->where('ulid', $placement->evidence['against'] ?? '')->where('shoot_day_id', $clip->shoot_day_id))->first();
+            $second = $placement->evidence['second_ticks'] ?? null;
+            if ($placement->locked_at !== null) {
+                throw Problem::refused('lineup.locked', $clip->name.' is locked.', 'Unlock it first.');
+            }
+            if ($second === null || $against?->start_ticks === null) {
+                throw Problem::refused('lineup.second', $clip->name.' fits no other place.', 'Place it by hand.');
+            }
+            if ($wasTicks !== $placement->start_ticks) {
+                throw Problem::editedMeanwhile($clip->name, [['field' => 'start_ticks', 'yours' => $against->start_ticks + $second, 'theirs' => $placement->start_ticks]]);
+            }
+            $this->refuseOverlap($clip, $against->start_ticks + $second);
+            $placement->evidence = ['second_ticks' => $placement->start_ticks - $against->start_ticks, 'tried' => 'second'] + $placement->evidence;
+            $placement->start_ticks = $against->start_ticks + $second;
+            $placement->is_sure = false;
+            $this->keep($placement, $clip, $user, 'Try the second place of '.$clip->name);
+
+            return $placement;
+        });
+        LaySoundJob::dispatch($clip->id)->onQueue('media');
+
+        return $placement;
+    }
+
+    /** Takes a clip out of the line-up, or lets runs place it again; a clip that is out has no place and holds nobody up. */
+    public function leaveOut(Clip $clip, User $user, bool $out): Placement
+    {
+        return DB::transaction(function () use ($clip, $user, $out): Placement {
+            ShootDay::query()->lockForUpdate()->findOrFail($clip->shoot_day_id);
+            $placement = Placement::query()->where('clip_id', $clip->id)->lockForUpdate()->first() ?? new Placement(['clip_id' => $clip->id, 'shoot_day_id' => $clip->shoot_day_id]);
+            if ($out) {
+                $placement->fill([
+                    'group' => null, 'start_ticks' => null, 'way' => null, 'confidence' => null, 'is_sure' => false, 'drift_ppm' => null, 'evidence' => null,
+                    'stray_reason' => 'Taken out of the line-up by '.$user->name.'.', 'locked_at' => null, 'left_out_at' => now(),
+                ]);
+            } else {
+                $placement->fill(['left_out_at' => null, 'stray_reason' => 'Back in; the next line-up will look for its place.']);
+            }
+            $this->keep($placement, $clip, $user, ($out ? 'Take '.$clip->name.' out of the line-up' : 'Let '.$clip->name.' into the line-up'));
+
+            return $placement;
+        });
+    }
+
+    /** One device records one clip at a time; half a frame is what its own clock may be off. */
+    private function refuseOverlap(Clip $clip, int $startTicks): void
+    {
+        $half = intdiv(Ticks::PER_SECOND, 50);
+        $other = Clip::query()->join('placements', 'placements.clip_id', '=', 'clips.id')->where('clips.shoot_day_id', $clip->shoot_day_id)->where('clips.device_id', $clip->device_id)
+            ->where('clips.id', '!=', $clip->id)->where('placements.group', 0)->where('placements.start_ticks', '<', $startTicks + $clip->duration_ticks - $half)
+            ->whereRaw('placements.start_ticks + clips.duration_ticks > ?', [$startTicks + $half])->value('clips.name');
+        if ($other !== null) {
+            throw Problem::refused('lineup.overlap', sprintf('There it would lie over %s of the same device.', $other), 'One device records one clip at a time: choose another point, or move that one first.');
+        }
     }
 
     public function lock(Clip $clip, User $user, bool $lock): Placement

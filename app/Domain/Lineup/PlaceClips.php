@@ -6,85 +6,163 @@ namespace App\Domain\Lineup;
 
 use App\Domain\Cards\ClipMedia;
 use App\Models\Clip;
+use App\Models\ClipMark;
 use App\Models\ClockOffset;
 use App\Models\Placement;
 use App\Models\ShootDay;
+use App\Support\Live;
 use Cartella\Core\Lineup\Lineup;
 use Cartella\Core\Lineup\LineupClip;
 use Cartella\Core\Lineup\LineupResult;
+use Cartella\Core\Lineup\SoundMatch;
 use Cartella\Core\Lineup\Way;
 use Cartella\Core\Sound\GuideTrack;
 use Cartella\Core\Time\Ticks;
-use Illuminate\Support\Collection;
+use Illuminate\Database\Eloquent\Collection;
 use Illuminate\Support\Facades\DB;
 
 /**
- * Finds the place of every clip of a day and keeps it, with the way, the evidence and what was learned of the clocks.
- * A locked placement stays where a person put it.
+ * Finds the place of every clip of a day, or of a part of it, and keeps it, with the way, the evidence and what was
+ * learned of the clocks. Clips outside the part stay where they are and say where it lies; so do locked ones. What sound
+ * finds surely is kept as soon as it is found.
  */
 final class PlaceClips
 {
+    private const SHOWN_EVERY_NS = 400_000_000;
+
+    private int $shownAt = 0;
+
     /**
      * @param  list<string>  $ways
      * @param  callable(int, int, string): void  $progress
+     * @param  int|null  $userId  whose in- and out-points count
+     * @param  string|null  $anchorUlid  the clip whose clock counts; the first recording by default
      * @return array{placed: int, sure: int, strays: int}
      */
-    public function __invoke(ShootDay $day, array $ways, callable $progress): array
+    public function __invoke(ShootDay $day, array $ways, callable $progress, ?Scope $scope = null, ?int $userId = null, ?string $anchorUlid = null): array
     {
-        $clips = Clip::query()->with(['device', 'placement'])->where('shoot_day_id', $day->id)->whereIn('kind', ['picture', 'sound'])
-            ->whereNull('import_kind')->whereNotNull('duration_ticks')->whereNotNull('device_id')->orderByRaw("kind = 'picture'")->orderBy('start_ticks')->orderBy('id')->get()->keyBy('ulid');
-        $anchor = $clips->first(static fn (Clip $clip): bool => $clip->isSound()) ?? $clips->first();
-        if ($anchor === null) {
+        $scope ??= Scope::day();
+        $moving = $scope->narrow(Scope::clips($day), $day)->whereDoesntHave('placement', static fn ($place) => $place->whereNotNull('left_out_at'))->pluck('id')->flip();
+        $clips = Scope::clips($day)->with(['device', 'placement', 'take'])->orderByRaw("kind = 'picture'")->orderBy('start_ticks')->orderBy('id')->get()
+            // What is not to move counts when it has a place already.
+            ->filter(static fn (Clip $clip): bool => $moving->has($clip->id) || $clip->placement?->start_ticks !== null)->keyBy('ulid');
+        $anchor = $clips[$anchorUlid ?? ''] ?? $this->anchor($clips, $scope->kind !== 'day');
+        if ($anchor === null || $moving->isEmpty()) {
             return ['placed' => 0, 'sure' => 0, 'strays' => 0];
         }
-        $base = (int) ($anchor->start_ticks ?? 0);
+        $base = $scope->kind === 'day' || $anchor->placement?->start_ticks === null ? (int) ($anchor->start_ticks ?? 0) : $anchor->placement->start_ticks;
         $corrections = new Corrections($day);
+        $marks = ClipMark::query()->where('user_id', $userId)->whereIn('clip_id', $clips->pluck('id'))->get()->keyBy('clip_id');
         $result = Lineup::of(
-            $clips->map(fn (Clip $clip): LineupClip => $this->clip($clip, $base, $corrections->of($clip)))->values()->all(),
+            $clips->map(fn (Clip $clip): LineupClip => $this->clip($clip, $base, $corrections->of($clip), ! $moving->has($clip->id), $marks->get($clip->id)))->values()->all(),
             array_map(Way::parse(...), $ways),
-            static fn (string $id, int $done, int $total) => $progress($done, $total, $clips[$id]->name),
+            function (string $id, int $done, int $total, ?SoundMatch $match) use ($progress, $clips, $anchor, $base, $corrections, $moving, $day): void {
+                if ($match?->isSure() === true && $moving->has($clips[$match->b]->id)) {
+                    $this->keepFound($day, $clips, $match, $anchor, $base, $corrections);
+                }
+                $progress($done, $total, $clips[$id]->name);
+            },
+            $anchor->ulid,
         );
-        DB::transaction(fn () => $this->save($day, $clips, $result, $base, $corrections));
+        DB::transaction(fn () => $this->save($day, $clips, $result, $base, $corrections, $moving->all(), $scope->kind === 'day'));
+        $own = static fn (string $id): bool => $moving->has($clips[$id]->id);
 
         return [
-            'placed' => count($result->placements),
-            'sure' => count(array_filter($result->placements, static fn ($placement): bool => $placement->sure)),
-            'strays' => count($result->strays),
+            'placed' => count(array_filter($result->placements, static fn ($place): bool => $own($place->id))),
+            'sure' => count(array_filter($result->placements, static fn ($place): bool => $own($place->id) && $place->sure)),
+            'strays' => count(array_filter(array_keys($result->strays), static fn ($id): bool => $own((string) $id))),
         ];
     }
 
-    private function clip(Clip $clip, int $base, int $correction): LineupClip
+    /** @param  Collection<string, Clip>  $clips */
+    private function anchor(Collection $clips, bool $isPart): ?Clip
+    {
+        $first = static fn (Collection $some): ?Clip => $some->first(static fn (Clip $clip): bool => $clip->isSound()) ?? $some->first();
+
+        // A part is laid beside what lies there already.
+        return $isPart ? $first($clips->filter(static fn (Clip $clip): bool => $clip->placement?->start_ticks !== null && $clip->placement->group === 0)) ?? $first($clips) : $first($clips);
+    }
+
+    private function clip(Clip $clip, int $base, int $correction, bool $isFixed, ?ClipMark $mark): LineupClip
     {
         $guide = ClipMedia::folder($clip).'/guide';
-        $locked = $clip->placement?->locked_at !== null && $clip->placement->start_ticks !== null ? $clip->placement->start_ticks - $base : null;
+        $isFixed = $isFixed || $clip->placement?->locked_at !== null;
         $recorded = $clip->recorded_at !== null && strlen($clip->recorded_at) > 10 ? strtotime($clip->recorded_at) : false;
+        $markers = [];
+        foreach ($clip->facts['markers'] ?? [] as $marker) {
+            $markers[(string) $marker['name']] ??= (int) $marker['ticks'];
+        }
+        unset($markers['']);
 
         return new LineupClip(
             $clip->ulid, (string) $clip->device->letter, $clip->isSound(), (int) $clip->duration_ticks,
             $clip->start_ticks === null ? null : $clip->start_ticks + $correction,
             $recorded === false ? null : $recorded * Ticks::PER_SECOND,
             is_file($guide) ? static fn (): GuideTrack => GuideTrack::ofFile($guide) : null,
-            $locked,
+            $isFixed && $clip->placement?->start_ticks !== null ? $clip->placement->start_ticks - $base : null,
+            $markers,
+            $mark?->in_ticks,
+            $mark?->out_ticks,
+            $clip->take?->label(),
         );
     }
 
-    /** @param  Collection<string, Clip>  $clips */
-    private function save(ShootDay $day, Collection $clips, LineupResult $result, int $base, Corrections $corrections): void
+    /**
+     * A sure find, before the run is over: on the anchor's clock as far as that is known by then.
+     *
+     * @param  Collection<string, Clip>  $clips
+     */
+    private function keepFound(ShootDay $day, Collection $clips, SoundMatch $match, Clip $anchor, int $base, Corrections $corrections): void
     {
+        [$against, $clip] = [$clips[$match->a], $clips[$match->b]];
+        $from = match (true) {
+            $against->id === $anchor->id => $base,
+            $against->device_id === $anchor->device_id && $against->start_ticks !== null && $anchor->start_ticks !== null => $base + $against->start_ticks + $corrections->of($against) - $anchor->start_ticks - $corrections->of($anchor),
+            default => null,
+        };
+        if ($from === null || $clip->placement?->locked_at !== null) {
+            return;
+        }
+        Placement::query()->updateOrCreate(['clip_id' => $clip->id], [
+            'shoot_day_id' => $day->id, 'group' => 0, 'start_ticks' => $from + $match->offsetTicks, 'way' => 'sound', 'confidence' => $match->confidence(), 'is_sure' => true,
+            'drift_ppm' => $match->driftPpm, 'evidence' => ['against' => $match->a, 'height' => $match->height, 'windows' => $match->windows, 'agreeing' => $match->agreeing], 'stray_reason' => null,
+        ]);
+        $now = hrtime(true);
+        if ($now - $this->shownAt > self::SHOWN_EVERY_NS) {
+            $this->shownAt = $now;
+            Live::tell($day->production_id, 'lineup');
+        }
+    }
+
+    /**
+     * @param  Collection<string, Clip>  $clips
+     * @param  array<int, mixed>  $moving  by clip id
+     */
+    private function save(ShootDay $day, Collection $clips, LineupResult $result, int $base, Corrections $corrections, array $moving, bool $isWhole): void
+    {
+        // Somebody may have locked a clip, or taken it out, while the run went on: what a person decides stands.
+        $now = Placement::query()->whereIn('clip_id', array_keys($moving))->lockForUpdate()->get()->keyBy('clip_id');
+        $isFree = static fn (Clip $clip): bool => isset($moving[$clip->id]) && $now->get($clip->id)?->locked_at === null && $now->get($clip->id)?->left_out_at === null;
         foreach ($result->placements as $place) {
             $clip = $clips[$place->id];
-            $isLocked = $clip->placement?->locked_at !== null;
-            Placement::query()->updateOrCreate(['clip_id' => $clip->id], [
-                'shoot_day_id' => $day->id, 'group' => $place->group, 'start_ticks' => $base + $place->startTicks,
-                'way' => $isLocked ? $clip->placement->way : $place->way->value, 'confidence' => $place->confidence,
-                'is_sure' => $place->sure, 'drift_ppm' => $place->driftPpm, 'evidence' => $place->evidence, 'stray_reason' => null,
-            ]);
+            if ($isFree($clip)) {
+                Placement::query()->updateOrCreate(['clip_id' => $clip->id], [
+                    'shoot_day_id' => $day->id, 'group' => $place->group, 'start_ticks' => $base + $place->startTicks, 'way' => $place->way->value, 'confidence' => $place->confidence,
+                    'is_sure' => $place->sure, 'drift_ppm' => $place->driftPpm, 'evidence' => $place->evidence, 'stray_reason' => null,
+                ]);
+            }
         }
         foreach ($result->strays as $id => $reason) {
-            Placement::query()->updateOrCreate(['clip_id' => $clips[$id]->id], [
-                'shoot_day_id' => $day->id, 'group' => null, 'start_ticks' => null, 'way' => null, 'confidence' => null, 'is_sure' => false,
-                'drift_ppm' => null, 'evidence' => null, 'stray_reason' => mb_substr($reason, 0, 300), 'locked_at' => null,
-            ]);
+            $clip = $clips[$id];
+            if ($isFree($clip)) {
+                Placement::query()->updateOrCreate(['clip_id' => $clip->id], [
+                    'shoot_day_id' => $day->id, 'group' => null, 'start_ticks' => null, 'way' => null, 'confidence' => null, 'is_sure' => false,
+                    'drift_ppm' => null, 'evidence' => null, 'stray_reason' => mb_substr($reason, 0, 300), 'locked_at' => null,
+                ]);
+            }
+        }
+        if (! $isWhole) {
+            return; // a part of a day teaches less of its clocks than the day has
         }
         foreach ($day->production->devices as $device) {
             $learned = $result->deviceOffsets[$device->letter] ?? null;

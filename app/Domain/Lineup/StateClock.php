@@ -8,6 +8,7 @@ use App\Domain\Log\ChangeLog;
 use App\Models\Clip;
 use App\Models\ClockOffset;
 use App\Models\Device;
+use App\Models\ShootDay;
 use App\Models\User;
 use App\Support\Clock;
 use App\Support\Live;
@@ -53,6 +54,34 @@ final class StateClock
         Live::tell($clip->production_id, 'lineup');
 
         return $correction;
+    }
+
+    /**
+     * Takes what sound has learned of a device's clock as its correction, for the day or for the device from now on.
+     *
+     * @param  'day'|'device'  $for
+     *
+     * @throws Problem if nothing was learned
+     */
+    public function apply(ShootDay $day, Device $device, User $user, string $for): void
+    {
+        DB::transaction(static function () use ($day, $device, $user, $for): void {
+            $row = ClockOffset::query()->where('shoot_day_id', $day->id)->where('device_id', $device->id)->lockForUpdate()->first();
+            if ($row?->learned_ticks === null) {
+                throw Problem::refused('clock.unknown', 'Line-up has not learned the clock of '.lcfirst($device->title()).' on this day.', 'Line up the day first.');
+            }
+            $log = new ChangeLog();
+            if ($for === 'device') {
+                $device->clock_ticks = $row->learned_ticks;
+                $row->applied_ticks = null;
+                $log->save($device);
+            } else {
+                $row->applied_ticks = $row->learned_ticks;
+            }
+            $log->save($row);
+            $log->finish($day->production, $user, 'Correct the clock of '.lcfirst($device->title()));
+        });
+        Live::tell($day->production_id, 'lineup');
     }
 
     private function keep(Clip $clip, User $user, int $correction, string $for): void

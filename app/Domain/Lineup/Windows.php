@@ -45,6 +45,18 @@ final class Windows
         return array_column($found, 1);
     }
 
+    /**
+     * Of all clips that ran beside one that has a place, the one that overlaps the longest; recordings first.
+     *
+     * @param  'sound'|'picture'|null  $kind
+     */
+    public static function companion(Clip $clip, ?string $kind = null): ?Clip
+    {
+        $windows = new self(Scope::clips($clip->day)->with(['placement', 'device'])->whereHas('placement', static fn ($place) => $place->whereNotNull('start_ticks'))->where('device_id', '!=', $clip->device_id)->get());
+
+        return $kind === null ? $windows->partner($clip, 'sound') ?? $windows->partner($clip, 'picture') : $windows->partner($clip, $kind);
+    }
+
     /** Ticks that both were running; 0 when either has no place, or they share no clock. */
     public static function overlap(Clip $a, Clip $b): int
     {

@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace App\Domain\Screening;
 
+use App\Domain\Cards\ClipMedia;
 use App\Models\Clip;
 use App\Models\Note;
 use App\Models\Reel;
@@ -47,8 +48,8 @@ final class ReelPage
         return [
             'clip' => $clip->ulid, 'name' => $clip->name, 'device' => $clip->device?->letter, 'device_note' => $clip->device?->note, 'start_ticks' => $clip->start_ticks,
             'placed_ticks' => $clip->placement?->start_ticks, 'duration_ticks' => $clip->duration_ticks, 'frames' => $clip->frames, 'synced' => $clip->sound_synced_at !== null,
-            'media_version' => (string) max($clip->proxied_at->timestamp ?? 0, $clip->sound_synced_at->timestamp ?? 0),
-            'rate' => ['num' => $rate->num, 'den' => $rate->den, 'nominal' => $rate->nominal, 'drop' => $rate->dropFrame, 'name' => $rate->label()],
+            'media_version' => ClipMedia::version($clip),
+            'rate' => Clock::rate($rate),
         ];
     }
 

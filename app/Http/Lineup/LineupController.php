@@ -4,42 +4,176 @@ declare(strict_types=1);
 
 namespace App\Http\Lineup;
 
+use App\Domain\Cards\ClipMedia;
+use App\Domain\Lineup\CheckPoints;
 use App\Domain\Lineup\LineupPage;
 use App\Domain\Lineup\MovePlacement;
-use App\Domain\Tasks\StartTask;
+use App\Domain\Lineup\PairSound;
+use App\Domain\Lineup\Runs;
+use App\Domain\Lineup\Scope;
+use App\Domain\Lineup\StartLineup;
+use App\Domain\Lineup\StateClock;
+use App\Domain\Lineup\Windows;
+use App\Domain\Log\ChangeLog;
 use App\Http\Controller;
 use App\Http\Shell\ProductionController;
 use App\Models\Clip;
+use App\Models\LineupRun;
 use App\Models\Production;
 use App\Models\ShootDay;
-use App\Models\Task;
+use App\Support\Clock;
+use App\Support\Live;
 use App\Support\Problem;
 use Cartella\Core\Time\Ticks;
 use Illuminate\Http\JsonResponse;
 use Illuminate\Http\Request;
+use Illuminate\Http\Response;
+use Illuminate\Support\Facades\DB;
 use Illuminate\Validation\Rule;
 
 final class LineupController extends Controller
 {
+    private const WAYS = ['sound', 'timecode', 'clock', 'mark', 'in', 'out', 'start'];
+
     public function show(Production $production, ShootDay $day, LineupPage $page): JsonResponse
     {
-        $task = Task::query()->where('production_id', $production->id)->where('kind', 'lineup')->whereNull('ended_at')->latest('id')->first();
+        $task = StartLineup::running($day);
 
-        return new JsonResponse($page->of($day) + ['task' => $task !== null && ($task->subject['day'] ?? null) === $day->id ? ProductionController::task($task) : null]);
+        return new JsonResponse($page->of($day) + ['task' => $task === null ? null : ProductionController::task($task)]);
     }
 
-    public function start(Request $request, Production $production, ShootDay $day, StartTask $start): JsonResponse
+    public function start(Request $request, Production $production, ShootDay $day, StartLineup $start): JsonResponse
     {
-        $input = $request->validate(['ways' => ['sometimes', 'array', 'min:1'], 'ways.*' => [Rule::in(['sound', 'timecode', 'clock', 'start'])]]);
-        if (Task::query()->where('production_id', $production->id)->where('kind', 'lineup')->whereNull('ended_at')->get()->contains(static fn (Task $task): bool => ($task->subject['day'] ?? null) === $day->id)) {
-            throw Problem::refused('lineup.busy', 'This day is being lined up already.', 'Wait until it is done, or stop it.');
-        }
-        if (! $day->clips()->whereIn('kind', ['picture', 'sound'])->exists()) {
-            throw Problem::refused('lineup.empty', 'There is nothing to line up yet.', 'Offload a card first.');
-        }
-        $task = $start($production, self::who($request), 'lineup', 'Line up day '.$day->number, ['day' => $day->id, 'ways' => implode(',', $input['ways'] ?? ['sound', 'timecode'])]);
+        $input = $request->validate([
+            'ways' => ['sometimes', 'array', 'between:1,7'], 'ways.*' => [Rule::in(self::WAYS), 'distinct'], 'cut' => ['sometimes', 'boolean'], 'anchor' => ['sometimes', 'nullable', 'string', 'size:26'],
+            'scope' => ['sometimes', Rule::in(['day', 'card', 'scene', 'clips'])], 'key' => ['sometimes', 'nullable', 'string', 'max:60'], 'clips' => ['sometimes', 'array', 'max:2000'], 'clips.*' => ['string', 'size:26'],
+        ]);
+        $scope = Scope::of($day, $input['scope'] ?? 'day', (string) ($input['key'] ?? ''), array_values($input['clips'] ?? []));
+        $task = $start($day, self::who($request), $scope, array_values($input['ways'] ?? ['sound', 'timecode']), (bool) ($input['cut'] ?? true), $input['anchor'] ?? null);
 
         return new JsonResponse(ProductionController::task($task), 202);
+    }
+
+    public function runs(Production $production, ShootDay $day, Runs $runs): JsonResponse
+    {
+        return new JsonResponse(['runs' => $runs->of($day)]);
+    }
+
+    /** With another run, or with what stands now. */
+    public function compare(Request $request, Production $production, LineupRun $lineupRun, Runs $runs): JsonResponse
+    {
+        $input = $request->validate(['with' => ['sometimes', 'nullable', 'string', 'size:26']]);
+        $other = ($input['with'] ?? null) === null ? null : LineupRun::query()->where('shoot_day_id', $lineupRun->shoot_day_id)->where('ulid', $input['with'])->firstOrFail();
+
+        return new JsonResponse(['rows' => $runs->compare($lineupRun, $other)]);
+    }
+
+    public function goBack(Request $request, Production $production, LineupRun $lineupRun, Runs $runs): JsonResponse
+    {
+        if (StartLineup::running($lineupRun->day) !== null) {
+            throw Problem::refused('lineup.busy', 'This day is being lined up.', 'Wait until it is done, or stop it.');
+        }
+
+        return new JsonResponse($runs->goBack($lineupRun, self::who($request)));
+    }
+
+    public function lanes(Request $request, Production $production): JsonResponse
+    {
+        $letters = $request->validate(['letters' => ['required', 'array', 'between:1,64'], 'letters.*' => ['string', 'max:12', 'distinct']])['letters'];
+        $log = new ChangeLog();
+        DB::transaction(static function () use ($production, $letters, $log, $request): void {
+            $place = array_flip($letters);
+            foreach ($production->devices()->lockForUpdate()->orderBy('lane')->get() as $device) {
+                $device->lane = ($place[$device->letter] ?? 100 + $device->lane) + 1;
+                $log->save($device);
+            }
+            $log->finish($production, self::who($request), 'Order the lanes');
+        });
+        Live::tell($production->id, 'cards');
+        Live::tell($production->id, 'lineup');
+
+        return new JsonResponse([]);
+    }
+
+    public function check(Production $production, Clip $clip, CheckPoints $points): JsonResponse
+    {
+        $place = $clip->placement;
+        $other = Clip::query()->with(['placement', 'device'])->where('shoot_day_id', $clip->shoot_day_id)->where('ulid', $place->evidence['against'] ?? '')->first();
+        if ($other?->placement?->start_ticks === null || $place?->start_ticks === null) {
+            $other = $place?->start_ticks === null ? null : Windows::companion($clip);
+        }
+        $picture = $other === null ? null : Windows::companion($clip, 'picture');
+
+        return new JsonResponse([
+            'against' => $other === null ? null : self::side($other),
+            'beside' => $picture === null ? null : self::side($picture),
+            'moments' => $other === null ? [] : $points->shared($clip, $place, $other, $other->placement),
+        ]);
+    }
+
+    public function points(Production $production, Clip $clip, CheckPoints $points): JsonResponse
+    {
+        return new JsonResponse($points->of($clip));
+    }
+
+    public function pair(Request $request, Production $production, Clip $clip, PairSound $pair): Response
+    {
+        $input = $request->validate(['against' => ['required', 'string', 'size:26'], 'from_ticks' => ['required', 'integer'], 'apart_ticks' => ['required', 'integer'], 'seconds' => ['required', 'numeric', 'between:0.01,20']]);
+        $other = $production->clips()->where('ulid', $input['against'])->firstOrFail();
+        $bytes = $pair->of($clip, $other, (int) $input['from_ticks'], (int) $input['apart_ticks'], (int) round($input['seconds'] * PairSound::RATE));
+
+        return new Response($bytes, 200, ['Content-Type' => 'audio/wav', 'Cache-Control' => 'private, max-age=600']);
+    }
+
+    public function place(Request $request, Production $production, Clip $clip, MovePlacement $move): JsonResponse
+    {
+        $day = 2 * 86_400 * Ticks::PER_SECOND;
+        $input = $request->validate([
+            'against' => ['required', 'string', 'size:26'], 'against_ticks' => ['required', 'integer', "between:0,$day"], 'frame' => ['required_without:own_ticks', 'integer', 'min:0'],
+            'own_ticks' => ['required_without:frame', 'integer', "between:0,$day"], 'was_ticks' => ['present', 'nullable', 'integer'],
+        ]);
+        $against = Clip::query()->with('placement')->where('shoot_day_id', $clip->shoot_day_id)->where('ulid', $input['against'])->where('id', '!=', $clip->id)->firstOrFail();
+        if ($against->placement?->start_ticks === null) {
+            throw Problem::refused('lineup.stray', $against->name.' has no place yet.', 'Choose a clip that lies on the clock.');
+        }
+        $own = isset($input['own_ticks']) ? (int) $input['own_ticks'] : Ticks::ofFrames((int) $input['frame'], $clip->rate() ?? $production->rate());
+        $placement = $move->place($clip, self::who($request), $against->placement->start_ticks + (int) $input['against_ticks'] - $own, $input['was_ticks'] === null ? null : (int) $input['was_ticks'], [
+            'against' => $against->ulid, 'own_ticks' => $own, 'against_ticks' => (int) $input['against_ticks'],
+        ]);
+
+        return new JsonResponse(['start_ticks' => $placement->start_ticks]);
+    }
+
+    public function second(Request $request, Production $production, Clip $clip, MovePlacement $move): JsonResponse
+    {
+        $input = $request->validate(['was_ticks' => ['present', 'nullable', 'integer']]);
+
+        return new JsonResponse(['start_ticks' => $move->second($clip, self::who($request), $input['was_ticks'] === null ? null : (int) $input['was_ticks'])->start_ticks]);
+    }
+
+    public function leaveOut(Request $request, Production $production, Clip $clip, MovePlacement $move): JsonResponse
+    {
+        $input = $request->validate(['out' => ['required', 'boolean']]);
+        $move->leaveOut($clip, self::who($request), (bool) $input['out']);
+
+        return new JsonResponse([]);
+    }
+
+    public function applyClock(Request $request, Production $production, ShootDay $day, StateClock $state): JsonResponse
+    {
+        $input = $request->validate(['device' => ['required', 'string', 'max:12'], 'for' => ['required', Rule::in(['day', 'device'])]]);
+        $state->apply($day, $production->devices()->where('letter', $input['device'])->firstOrFail(), self::who($request), $input['for']);
+
+        return new JsonResponse([]);
+    }
+
+    /** @return array<string, mixed> */
+    private static function side(Clip $clip): array
+    {
+        return [
+            'clip' => $clip->ulid, 'name' => $clip->name, 'device' => $clip->device?->letter, 'kind' => $clip->kind, 'start_ticks' => $clip->placement?->start_ticks, 'duration_ticks' => $clip->duration_ticks,
+            'rate' => Clock::rate($rate = $clip->rate() ?? $clip->production->rate()), 'media_version' => ClipMedia::version($clip), 'has_sound' => ($clip->channels ?? []) !== [], 'frames' => $clip->frames ?? intdiv((int) $clip->duration_ticks, Ticks::ofFrames(1, $rate)),
+        ];
     }
 
     public function nudge(Request $request, Production $production, Clip $clip, MovePlacement $move): JsonResponse

@@ -15,6 +15,7 @@ use App\Models\Device;
 use App\Models\Production;
 use App\Models\ShootDay;
 use App\Models\Task;
+use App\Support\Clock;
 use Cartella\Core\Log\Marks;
 use Cartella\Core\Slate\SlateStyle;
 use Cartella\Core\Time\FrameRate;
@@ -33,7 +34,7 @@ final class ProductionController extends Controller
 
         return new JsonResponse([
             'ulid' => $production->ulid, 'name' => $production->name, 'slate_style' => $production->slate_style->value,
-            'rate' => ['num' => $rate->num, 'den' => $rate->den, 'nominal' => $rate->nominal, 'drop' => $rate->dropFrame, 'name' => $rate->label()],
+            'rate' => Clock::rate($rate),
             'days' => $production->days()->orderBy('number')->get()->map(static fn (ShootDay $day): array => ['ulid' => $day->ulid, 'number' => $day->number, 'date' => $day->date->format('Y-m-d'), 'unit' => $day->unit])->all(),
             'devices' => $production->devices()->orderBy('lane')->get()->map(static fn (Device $device): array => ['letter' => $device->letter, 'kind' => $device->kind, 'note' => $device->note])->all(),
             'marks' => Marks::words(),

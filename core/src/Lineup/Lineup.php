@@ -61,7 +61,7 @@ final class Lineup
     /**
      * @param  list<LineupClip>  $clips  with different ids
      * @param  list<Way>  $ways
-     * @param  (callable(string $id, int $done, int $total): void)|null  $progress  called as sound is compared; may throw to stop
+     * @param  (callable(string $id, int $done, int $total, SoundMatch|null $found): void)|null  $progress  called as sound is compared, with what a clip was found along; may throw to stop
      * @param  string|null  $anchor  the clip whose clock counts
      */
     public static function of(array $clips, array $ways, ?callable $progress = null, ?string $anchor = null): LineupResult

@@ -7,6 +7,7 @@ namespace Tests\App\Shell;
 use App\Models\Bin;
 use App\Models\Card;
 use App\Models\Handoff;
+use App\Models\LineupRun;
 use App\Models\NoteFile;
 use App\Models\Production;
 use App\Models\Reel;
@@ -30,6 +31,7 @@ final class AccessTest extends TestCase
             'card' => Card::query()->create(['production_id' => $this->production->id, 'shoot_day_id' => $this->day->id, 'roll' => 'A001', 'volume' => 'A001', 'state' => 'verified'])->ulid,
             'bin' => Bin::query()->create(['production_id' => $this->production->id, 'name' => 'Own'])->ulid,
             'reel' => Reel::query()->create(['production_id' => $this->production->id, 'shoot_day_id' => $this->day->id, 'name' => 'Reel'])->ulid,
+            'lineupRun' => LineupRun::query()->create(['production_id' => $this->production->id, 'shoot_day_id' => $this->day->id, 'number' => 1, 'scope' => 'day 1', 'ways' => 'sound'])->ulid,
             'task' => Task::query()->create(['production_id' => $this->production->id, 'kind' => 'offload', 'title' => 'x', 'subject' => [], 'state' => 'done', 'ended_at' => now()])->ulid,
             'handoff' => Handoff::query()->create(['production_id' => $this->production->id, 'number' => 1, 'title' => 'x', 'chosen' => [], 'folder' => 'x', 'state' => 'packing'])->ulid,
         ];

@@ -18,7 +18,7 @@ use Cartella\Core\Sound\GuideTrack;
  */
 final class CoarseSearch
 {
-    private const PEAKS = 4;
+    private const PEAKS = 8;
 
     /** Steps (10 ms) that two peaks lie apart at least. */
     private const APART = 25;

@@ -30,7 +30,7 @@ final class SoundPairs
     /** Places that are compared at most: in files of one device by landmarks, and in all files after a full look. */
     private const TRIED = 3;
 
-    private const TRIED_FULLY = 6;
+    private const TRIED_FULLY = 8;
 
     /** Devices that a clip is compared with by its landmarks: recorders, other cameras once a recorder is sure, and before. */
     private const RECORDERS = 4;
@@ -61,7 +61,7 @@ final class SoundPairs
     /** @var array<string, string> reasons by clip */
     public array $silent = [];
 
-    /** @param  (callable(string $id, int $done, int $total): void)|null  $progress called after each clip */
+    /** @param  (callable(string $id, int $done, int $total, SoundMatch|null $found): void)|null  $progress called after each clip, with its best match */
     public function __construct(private $progress = null)
     {
         $this->matcher = new SoundMatcher();
@@ -80,7 +80,7 @@ final class SoundPairs
         foreach ($asking as $done => $clip) {
             $this->byLandmarks($clip);
             if ($this->progress !== null) {
-                ($this->progress)($clip->id, $done + 1, count($asking));
+                ($this->progress)($clip->id, $done + 1, count($asking), $this->best($clip));
             }
         }
         foreach ($this->compared as $match) {
@@ -90,10 +90,10 @@ final class SoundPairs
         }
         foreach ($asking as $done => $clip) {
             if (! isset($isPlaced[$clip->id])) {
-                if ($this->progress !== null) {
-                    ($this->progress)($clip->id, $done + 1, count($asking));
-                }
                 $this->fully($clip);
+                if ($this->progress !== null) {
+                    ($this->progress)($clip->id, $done + 1, count($asking), $this->best($clip));
+                }
             }
         }
 
@@ -133,6 +133,15 @@ final class SoundPairs
         $first = array_values($this->heard)[0];
 
         return $clip->device !== $first->device;
+    }
+
+    /** What the clip was found along so far, recordings first. */
+    private function best(LineupClip $clip): ?SoundMatch
+    {
+        $own = array_filter($this->compared, static fn (?SoundMatch $match): bool => $match?->b === $clip->id);
+        usort($own, fn (SoundMatch $x, SoundMatch $y): int => [$y->isSure(), $this->heard[$y->a]->isSound, $y->height] <=> [$x->isSure(), $this->heard[$x->a]->isSound, $x->height]);
+
+        return $own[0] ?? null;
     }
 
     private function byLandmarks(LineupClip $clip): void

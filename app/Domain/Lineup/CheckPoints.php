@@ -1,0 +1,115 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Domain\Lineup;
+
+use App\Domain\Cards\ClipMedia;
+use App\Models\Clip;
+use App\Models\Placement;
+use Cartella\Core\Media\Exception\UnableToReadMedia;
+use Cartella\Core\Media\Flashes;
+use Cartella\Core\Sound\Claps;
+use Cartella\Core\Sound\GuideTrack;
+use Cartella\Core\Time\Ticks;
+use Illuminate\Support\Facades\Log;
+
+/**
+ * The moments at which a clip's place is best judged or found: claps and other sharp beginnings of its sound, and the
+ * frames at which something in its picture closes or flashes. Found once for each clip and kept beside its proxy.
+ */
+final class CheckPoints
+{
+    private const ONSETS = 5;
+
+    /** Steps of 10 ms around a beginning in which no other one is offered. */
+    private const APART = 100;
+
+    /**
+     * @return array{claps: list<array{ticks: int, strength: float}>, onsets: list<int>, flashes: list<array{frame: int, strength: float}>}
+     *                                                                                                                                ticks from the clip's start, frames from 0; the strongest first
+     */
+    public function of(Clip $clip): array
+    {
+        $file = ClipMedia::folder($clip).'/points.json';
+        $kept = is_file($file) && filemtime($file) >= ($clip->proxied_at?->getTimestamp() ?? 0) ? json_decode((string) file_get_contents($file), true) : null;
+        if (is_array($kept)) {
+            return $kept;
+        }
+        $guide = ClipMedia::folder($clip).'/guide';
+        $track = is_file($guide) ? GuideTrack::ofFile($guide) : null;
+        $points = ['claps' => $track === null ? [] : Claps::of($track), 'onsets' => $track === null ? [] : self::onsets($track, 0, $track->steps()), 'flashes' => $this->flashes($clip)];
+        if (is_dir(dirname($file))) {
+            file_put_contents($file.'.part', json_encode($points));
+            rename($file.'.part', $file);
+        }
+
+        return $points;
+    }
+
+    /**
+     * The moments of a placed clip at which its sound and the other one's can be compared: claps both may have heard first.
+     *
+     * @return list<array{ticks: int, what: string}> from the clip's start
+     */
+    public function shared(Clip $clip, Placement $place, Clip $other, Placement $otherPlace): array
+    {
+        $apart = $place->start_ticks - $otherPlace->start_ticks;
+        $from = max(0, -$apart);
+        $to = min((int) $clip->duration_ticks, (int) $other->duration_ticks - $apart);
+        $moments = [];
+        // A clap on the recorder's clean tracks is surer than one on a camera's.
+        foreach ([[$other, $apart], [$clip, 0]] as [$heard, $shift]) {
+            foreach ($this->of($heard)['claps'] as $clap) {
+                $ticks = $clap['ticks'] - $shift;
+                if ($ticks >= $from && $ticks < $to && array_filter($moments, static fn (array $one): bool => abs($one['ticks'] - $ticks) < Ticks::PER_SECOND / 2) === []) {
+                    $moments[] = ['ticks' => $ticks, 'what' => 'clap'];
+                }
+            }
+        }
+        $guide = ClipMedia::folder($clip).'/guide';
+        if (is_file($guide) && $to > $from) {
+            $track = GuideTrack::ofFile($guide);
+            $step = intdiv(Ticks::PER_SECOND, GuideTrack::STEP_RATE);
+            foreach (self::onsets($track, intdiv($from, $step), intdiv($to, $step)) as $ticks) {
+                $moments[] = ['ticks' => $ticks, 'what' => 'onset'];
+            }
+        }
+
+        return array_slice($moments, 0, 8);
+    }
+
+    /** @return list<int> ticks of the strongest beginnings of a stretch */
+    private static function onsets(GuideTrack $track, int $fromStep, int $toStep): array
+    {
+        $onset = array_slice($track->shape()[1], max(0, $fromStep), max(0, $toStep - $fromStep), true);
+        arsort($onset);
+        $chosen = [];
+        foreach ($onset as $step => $_) {
+            if (array_filter($chosen, static fn (int $other): bool => abs($other - $step) < self::APART) === []) {
+                $chosen[] = $step;
+            }
+            if (count($chosen) === self::ONSETS) {
+                break;
+            }
+        }
+
+        return array_map(static fn (int $step): int => $step * intdiv(Ticks::PER_SECOND, GuideTrack::STEP_RATE), $chosen);
+    }
+
+    /** @return list<array{frame: int, strength: float}> */
+    private function flashes(Clip $clip): array
+    {
+        $proxy = ClipMedia::folder($clip).'/proxy.mp4';
+        if (! $clip->isPicture() || ! is_file($proxy)) {
+            return [];
+        }
+        try {
+            return Flashes::ofFile($proxy);
+        } catch (UnableToReadMedia $trouble) {
+            Log::warning($trouble->getMessage(), ['clip' => $clip->ulid]);
+
+            return [];
+        }
+    }
+}
