@@ -29,6 +29,7 @@ final class RunsTest extends TestCase
     protected function setUp(): void
     {
         parent::setUp();
+        $this->as();
         $this->stage = Noise::speech(50, 33);
         $this->guided('S1', 'S', 1000, 0, 50);
         $this->guided('A1', 'A', 1003, 5, 10, 'A001');
@@ -51,7 +52,7 @@ final class RunsTest extends TestCase
     /** @param  array<string, mixed>  $what */
     private function lineUp(array $what = []): void
     {
-        $this->as()->postJson($this->onDay('lineup'), $what)->assertStatus(202);
+        $this->postJson($this->onDay('lineup'), $what)->assertStatus(202);
     }
 
     private function placed(string $name): Placement
@@ -158,7 +159,7 @@ final class RunsTest extends TestCase
     public function test_the_order_of_the_lanes_is_kept_with_the_devices_and_can_be_undone(): void
     {
         $order = fn (): array => array_column($this->getJson($this->at(''))->json('devices'), 'letter');
-        $was = $this->as()->getJson($this->at(''))->json('devices.*.letter');
+        $was = $this->getJson($this->at(''))->json('devices.*.letter');
         $this->putJson($this->at('lanes'), ['letters' => array_reverse($was)])->assertOk();
         self::assertSame(array_reverse($was), $order());
         $this->postJson($this->at('undo'))->assertJsonPath('label', 'Order the lanes');
