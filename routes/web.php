@@ -116,6 +116,7 @@ Route::prefix('api')->group(static function (): void {
             Route::post('clips/{clip}/second', [LineupController::class, 'second']);
             Route::post('clips/{clip}/leave-out', [LineupController::class, 'leaveOut']);
             Route::post('lineup-runs/{lineupRun}/back', [LineupController::class, 'goBack']);
+            Route::post('clips/{clip}/wild', [LineupController::class, 'wild']);
             Route::put('lanes', [LineupController::class, 'lanes']);
             Route::post('days/{day}/clock', [LineupController::class, 'applyClock']);
             Route::post('handoffs', [HandoffController::class, 'store']);

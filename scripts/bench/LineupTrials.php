@@ -210,7 +210,7 @@ final class LineupTrials
                 $from = $random->between(0, ($isDecoy ? 600 : 720) * $rate - $length - 10);
                 $samples = LineupMaterial::cut($isDecoy ? $elsewhere : $recording, $from, $length);
                 $lead = 0;
-                if ($number % 5 === 4 && ! $isDrift) {
+                if ($number % 5 === 4 && ! $isDrift && ! $isDecoy) {
                     // It ran before the recorder did.
                     $lead = 8 * $rate;
                     $samples = [...LineupMaterial::cut($before, $random->between(0, 390 * $rate), $lead), ...$samples];

@@ -15,10 +15,11 @@ export const queryClient = new QueryClient({
 const STALE: Record<string, RegExp> = {
   tasks: /tasks|cards|lineup|handoffs|tabs/,
   cards: /cards|sheet|tabs/,
+  lanes: /^$|cards|sheet|tabs|lineup/,
   bench: /cards|sheet/,
   takes: /log|sheet|tabs|bins|reels|lineup|clips|scenes/,
   words: /sheet|tabs|bins|reels|clips|scenes|history/,
-  lineup: /lineup|log|sheet|tabs/,
+  lineup: /lineup|check|log|sheet|tabs/,
   bins: /bins|clips/,
   reels: /reels|sheet/,
   notes: /reels/,

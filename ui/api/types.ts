@@ -107,15 +107,28 @@ export interface NoteFile {
 }
 export interface ScriptReport { scenes: number; new: string[]; gone: string[]; changed: string[]; pages: string }
 
-export interface Placed {
+interface LineupClip {
   clip: string; name: string; device: string; kind: 'picture' | 'sound'; duration_ticks: number; own_ticks: number | null; take: string | null; take_ulid: string | null
-  ready: boolean; has_sound: boolean; start_ticks: number; group: number; way: string; confidence: number; sure: boolean; drift_ppm: number | null; is_anchor: boolean; locked: boolean
-  second_ticks: number | null; agreeing: number | null; windows: number | null
+  ready: boolean; has_sound: boolean; roll: string | null; scene: string | null; left_out: boolean
 }
-export interface Stray { clip: string; name: string; device: string; kind: string; duration_ticks: number; reason: string; is_false_start: boolean; take: string | null }
+export interface Placed extends LineupClip {
+  start_ticks: number; group: number; way: string; confidence: number; sure: boolean; drift_ppm: number | null; is_anchor: boolean; locked: boolean
+  second_ticks: number | null; agreeing: number | null; windows: number | null; against: string | null; height: number | null; runner_up: number | null; residual_ticks: number | null
+  clock_disagrees_ticks: number | null; point: string | null; weakest_link: [string, string] | null; miss_ticks: number | null
+}
+export type StrayStep = 'back' | 'clap' | 'hand' | 'false_start' | 'out' | 'wild'
+export interface Stray extends LineupClip { reason: string; is_false_start: boolean; steps: StrayStep[] }
 export interface Lineup {
   placements: Placed[]; strays: Stray[]; clocks: { device: string; learned_ticks: number | null; applied_ticks: number | null; votes: number }[]; task: Task | null
 }
+export interface CheckSide {
+  clip: string; name: string; device: string | null; kind: string; start_ticks: number | null; duration_ticks: number; rate: Rate; media_version: string; has_sound: boolean; frames: number | null
+}
+export interface CheckAnswer { own: CheckSide; against: CheckSide | null; beside: CheckSide | null; moments: { ticks: number; what: 'clap' | 'onset' }[] }
+export interface ClipPoints { claps: { ticks: number; strength: number }[]; onsets: number[]; flashes: { frame: number; strength: number }[] }
+export interface LineupRun { ulid: string; number: number; scope: string; ways: string[]; placed: number; sure: number; strays: number; by: string | null; at: string }
+interface RunPlace { start_ticks: number | null; way: string | null; sure: boolean; locked: boolean; reason: string | null }
+export interface RunRow { clip: string; name: string; device: string | null; before: RunPlace | null; after: RunPlace | null; moved_ticks: number | null }
 
 export interface BinEntry { key: string; name: string; note: string; clips: number; parent?: string | null }
 export interface BinTree { scenes: BinEntry[]; imports: BinEntry[]; own: BinEntry[] }

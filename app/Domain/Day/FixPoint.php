@@ -10,6 +10,7 @@ use App\Domain\Lineup\MovePlacement;
 use App\Domain\Lineup\StateClock;
 use App\Domain\Log\ChangeLog;
 use App\Domain\Log\EditTake;
+use App\Domain\Log\MarkWild;
 use App\Domain\Log\SetSlate;
 use App\Domain\Log\Settle;
 use App\Domain\Log\SettleClaim;
@@ -35,6 +36,7 @@ final class FixPoint
         private readonly OffloadCard $offload,
         private readonly CheckCard $check,
         private readonly StateClock $clocks,
+        private readonly MarkWild $wild,
     ) {
     }
 
@@ -62,7 +64,7 @@ final class FixPoint
             'slate' => ($this->claim)($take, $user, $value),
             'use' => ($this->settle)($day, $user, $take, ...[...explode(':', $value, 2), false]),
             'false' => ($this->slate)($day, $user, collect([$clip]), null, true),
-            'wildclip' => $this->wild($day, $user, $clip),
+            'wildclip' => ($this->wild)($clip, $user),
             'lock' => $this->move->lock($clip, $user, true),
             'clock' => $this->clocks->apply($day, $day->production->devices()->where('letter', $value)->firstOrFail(), $user, 'day'),
             'check' => ($this->check)(Card::query()->where('ulid', $point->place['card'])->firstOrFail(), $user),
@@ -70,15 +72,6 @@ final class FixPoint
             'settle' => $this->asItIs($day, $user, $key),
             default => throw new \LogicException("No step $name"),
         };
-    }
-
-    private function wild(ShootDay $day, User $user, Clip $clip): void
-    {
-        $log = new ChangeLog();
-        $clip->is_wild = true;
-        $log->save($clip);
-        $log->finish($day->production, $user, $clip->name.' is wild');
-        Live::tell($day->production_id, 'takes');
     }
 
     private function retry(ShootDay $day, User $user, string $ulid): void

@@ -15,6 +15,7 @@ use App\Domain\Lineup\StartLineup;
 use App\Domain\Lineup\StateClock;
 use App\Domain\Lineup\Windows;
 use App\Domain\Log\ChangeLog;
+use App\Domain\Log\MarkWild;
 use App\Http\Controller;
 use App\Http\Shell\ProductionController;
 use App\Models\Clip;
@@ -89,8 +90,7 @@ final class LineupController extends Controller
             }
             $log->finish($production, self::who($request), 'Order the lanes');
         });
-        Live::tell($production->id, 'cards');
-        Live::tell($production->id, 'lineup');
+        Live::tell($production->id, 'lanes');
 
         return new JsonResponse([]);
     }
@@ -105,6 +105,7 @@ final class LineupController extends Controller
         $picture = $other === null ? null : Windows::companion($clip, 'picture');
 
         return new JsonResponse([
+            'own' => self::side($clip),
             'against' => $other === null ? null : self::side($other),
             'beside' => $picture === null ? null : self::side($picture),
             'moments' => $other === null ? [] : $points->shared($clip, $place, $other, $other->placement),
@@ -155,6 +156,16 @@ final class LineupController extends Controller
     {
         $input = $request->validate(['out' => ['required', 'boolean']]);
         $move->leaveOut($clip, self::who($request), (bool) $input['out']);
+
+        return new JsonResponse([]);
+    }
+
+    public function wild(Request $request, Production $production, Clip $clip, MarkWild $wild): JsonResponse
+    {
+        if (! $clip->isSound()) {
+            throw Problem::refused('wild.picture', $clip->name.' is no sound recording.', 'Only a recording without picture is wild.');
+        }
+        $wild($clip, self::who($request));
 
         return new JsonResponse([]);
     }

@@ -1,20 +1,25 @@
 <script setup lang="ts">
-import { useElementSize, useScroll } from '@vueuse/core'
-import { computed, nextTick, ref, watch } from 'vue'
+import { useElementSize } from '@vueuse/core'
+import { computed, nextTick, ref, shallowRef, watch } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
-import { api, ApiError, mediaUrl } from '@/api/client'
+import { api, ApiError } from '@/api/client'
 import { makeStale, useAnswer } from '@/api/queries'
-import type { ClipSheet, Lineup, Placed, Stray } from '@/api/types'
+import type { CheckAnswer, ClipSheet, Lineup, Placed, Stray, StrayStep } from '@/api/types'
 import ClipPlayer from '@/player/ClipPlayer.vue'
 import { clock, label, labelAt, length, TICKS, ticksPerFrame } from '@/player/time'
-import WaveStrip from '@/player/WaveStrip.vue'
 import AnswerState from '@/shell/AnswerState.vue'
 import { useDesk } from '@/shell/desk'
 import DeviceBadge from '@/shell/DeviceBadge.vue'
 import { useShortcuts } from '@/shell/keys'
 import { attempt, complain, say } from '@/shell/say'
 import TaskProgress from '@/shell/TaskProgress.vue'
-import { clusters, offsetText, ruler } from './geometry'
+import { clusters, fitted, offsetText, ruler, type View, waveColour, within, xOf, zoomed } from './geometry'
+import HandDialog from './HandDialog.vue'
+import LaneCanvas from './LaneCanvas.vue'
+import PairView from './PairView.vue'
+import RunsDialog from './RunsDialog.vue'
+import WaysMenu from './WaysMenu.vue'
+import { type LineupWish, useKeptWays } from './wish'
 
 const { production, day, base } = useDesk()
 const route = useRoute()
@@ -22,11 +27,22 @@ const router = useRouter()
 const { data, isPending, error, refetch } = useAnswer<Lineup>(() => production.value.ulid, () => `days/${day.value.ulid}/lineup`)
 
 const cursor = ref<string | null>(null)
-const zoom = ref(1)
 const guide = ref(false)
+const watching = ref(false)
+const runsOpen = ref(false)
+const byHand = shallowRef<Placed | Stray | null>(null)
+const playhead = ref<number | null>(null)
 const frame = ref<HTMLElement | null>(null)
 const { width } = useElementSize(frame)
-const { x: scrolled } = useScroll(frame)
+
+const keptWays = useKeptWays(computed(() => production.value.ulid))
+const about = ref<Pick<LineupWish, 'scope' | 'key' | 'anchor'>>({ scope: 'day', key: '', anchor: null })
+const wish = computed<LineupWish>(() => ({ ...about.value, ...keptWays.value }))
+function setWish(next: LineupWish): void {
+  about.value = { scope: next.scope, key: next.key, anchor: next.anchor }
+  keptWays.value = { ways: next.ways, cut: next.cut }
+}
+watch(() => day.value.ulid, () => { about.value = { scope: 'day', key: '', anchor: null } })
 
 const placed = computed(() => (data.value?.placements ?? []).filter((one) => one.group === 0))
 const loose = computed(() => (data.value?.placements ?? []).filter((one) => one.group > 0))
@@ -34,56 +50,114 @@ const order = computed(() => [...placed.value].sort((a, b) => a.start_ticks - b.
 const chosen = computed<Placed | undefined>(() => data.value?.placements.find((one) => one.clip === cursor.value))
 const lanes = computed(() => {
   const used = new Set(placed.value.map((one) => one.device))
-  const devices = production.value.devices.filter((device) => used.has(device.letter))
-  return [...devices.filter((device) => device.kind === 'recorder'), ...devices.filter((device) => device.kind === 'camera')]
+  return production.value.devices.filter((device) => used.has(device.letter))
 })
 /** A day of takes has hours of nothing between them; the map folds them away and keeps each cluster to scale. */
 const map = computed(() => clusters(placed.value.map((one) => ({ from: one.start_ticks, to: one.start_ticks + one.duration_ticks }))))
-const total = computed(() => Math.max(1, width.value * zoom.value))
-const x = (ticks: number) => map.value.at(ticks) * total.value
-const wide = (one: { start_ticks: number; duration_ticks: number }) => Math.max(3, x(one.start_ticks + one.duration_ticks) - x(one.start_ticks))
-/** Only what is in sight is drawn: a day of 2 000 takes has thousands of clips. */
-const inSight = (one: Placed) => x(one.start_ticks) < scrolled.value + width.value + 400 && x(one.start_ticks) + wide(one) > scrolled.value - 400
-const byLane = computed(() => new Map(lanes.value.map((device) => [device.letter, placed.value.filter((one) => one.device === device.letter)])))
-const marks = computed(() => ruler(map.value, total.value))
+const asked = shallowRef<Omit<View, 'width'> | null>(null)
+const view = computed<View>(() => within(map.value, { left: 0, perPixel: Number.MAX_VALUE, ...asked.value, width: width.value }))
+const isWhole = computed(() => view.value.width * view.value.perPixel >= map.value.length * 0.999)
+const x = (ticks: number) => xOf(map.value, view.value, ticks)
+/** As much of a clip's box as is in sight, so that its name is read however close one looks. */
+function box(from: number, to: number): { left: string; width: string } {
+  const left = Math.max(-1, x(from))
+  return { left: `${left}px`, width: `${Math.max(3, Math.min(view.value.width + 1, x(to)) - left)}px` }
+}
+const end = (one: Placed) => one.start_ticks + one.duration_ticks
+const inSight = (one: Placed) => x(one.start_ticks) < view.value.width && x(end(one)) > 0
+const byLane = computed(() => new Map(lanes.value.map((device) => [device.letter, placed.value.filter((one) => one.device === device.letter && inSight(one))])))
+const marks = computed(() => ruler(map.value, view.value))
 const windows = computed(() => {
   const byTake = new Map<string, { take: string; from: number; to: number }>()
   for (const one of placed.value) {
     if (one.take === null || one.kind !== 'picture') continue
     const there = byTake.get(one.take)
-    const to = one.start_ticks + one.duration_ticks
-    if (there === undefined) byTake.set(one.take, { take: one.take, from: one.start_ticks, to })
-    else Object.assign(there, { from: Math.min(there.from, one.start_ticks), to: Math.max(there.to, to) })
+    if (there === undefined) byTake.set(one.take, { take: one.take, from: one.start_ticks, to: end(one) })
+    else Object.assign(there, { from: Math.min(there.from, one.start_ticks), to: Math.max(there.to, end(one)) })
   }
   return [...byTake.values()]
 })
+const windowOf = computed(() => windows.value.find((one) => one.take === chosen.value?.take))
 
 const { data: clip } = useAnswer<ClipSheet>(() => production.value.ulid, () => (cursor.value === null ? null : `clips/${cursor.value}`))
+const { data: check } = useAnswer<CheckAnswer>(() => production.value.ulid, () => (chosen.value === undefined ? null : `clips/${chosen.value.clip}/check`))
 const clockOf = (letter: string) => data.value?.clocks.find((one) => one.device === letter)
 const sureCount = computed(() => (data.value?.placements ?? []).filter((one) => one.sure).length)
 
 watch(
   [data, () => route.query.clip],
-  ([answer, asked], before) => {
+  ([answer, wanted], before) => {
     if (answer === undefined) return
-    const known = [...answer.placements, ...answer.strays].some((one) => one.clip === asked)
-    if (known && (before === undefined || before[1] !== asked || cursor.value === null)) select(String(asked))
-    else if (cursor.value === null) cursor.value = order.value[0]?.clip ?? null
+    const known = [...answer.placements, ...answer.strays].some((one) => one.clip === wanted)
+    if (known && (before === undefined || before[1] !== wanted || cursor.value === null)) select(String(wanted))
+    else if (cursor.value === null || ![...answer.placements, ...answer.strays].some((one) => one.clip === cursor.value)) cursor.value = order.value[0]?.clip ?? null
   },
   { immediate: true },
 )
 
 function select(ulid: string): void {
   cursor.value = ulid
+  watching.value = false
   void nextTick(() => {
     const one = placed.value.find((other) => other.clip === ulid)
-    const box = frame.value
-    if (one === undefined || box === null) return
-    const left = x(one.start_ticks)
-    if (left < box.scrollLeft) box.scrollLeft = Math.max(0, left - 40)
-    else if (left + wide(one) > box.scrollLeft + box.clientWidth) box.scrollLeft = Math.min(left - 40, left + wide(one) - box.clientWidth + 40)
+    if (one !== undefined) show(one.start_ticks, end(one))
   })
 }
+/** Moves the view as little as shows a stretch, or its start where it is longer than the view. */
+function show(from: number, to: number): void {
+  const left = x(from)
+  const right = x(to)
+  const wide = view.value.width
+  if (left >= 0 && right <= wide) return
+  if (left < 0 && right > wide) return
+  pan(left < 0 || right - left > wide ? left - 40 : right - wide + 40)
+}
+const look = (next: View) => { asked.value = { left: next.left, perPixel: next.perPixel } }
+const pan = (pixels: number) => look(within(map.value, { ...view.value, left: view.value.left + pixels * view.value.perPixel }))
+function zoom(factor: number, atPixel?: number): void {
+  const centre = atPixel ?? (chosen.value !== undefined && inSight(chosen.value) ? (Math.max(0, x(chosen.value.start_ticks)) + Math.min(view.value.width, x(end(chosen.value)))) / 2 : view.value.width / 2)
+  look(zoomed(map.value, view.value, factor, centre))
+}
+/** The take of the chosen clip, and from there the whole day again. */
+function fit(): void {
+  const one = chosen.value
+  if (!isWhole.value || one === undefined) asked.value = null
+  else look(fitted(map.value, view.value.width, windowOf.value ?? { from: one.start_ticks, to: end(one) }))
+}
+function fitClip(): void {
+  const one = chosen.value
+  if (one !== undefined) look(fitted(map.value, view.value.width, { from: one.start_ticks, to: end(one) }))
+}
+/** Single samples around the playhead. */
+function fitSamples(): void {
+  const one = chosen.value
+  if (one === undefined) return
+  const at = playhead.value ?? one.start_ticks
+  look(within(map.value, { width: view.value.width, perPixel: TICKS / 48_000 / 2, left: map.value.pos(at) - (view.value.width / 2) * (TICKS / 48_000 / 2) }))
+}
+function wheel(event: WheelEvent): void {
+  if (event.ctrlKey || event.metaKey) {
+    event.preventDefault()
+    zoom(Math.exp(-event.deltaY / 300), event.clientX - (frame.value?.getBoundingClientRect().left ?? 0))
+  } else if (event.shiftKey || Math.abs(event.deltaX) > Math.abs(event.deltaY)) {
+    event.preventDefault()
+    pan(event.deltaX !== 0 ? event.deltaX : event.deltaY)
+  }
+}
+function grab(event: PointerEvent): void {
+  const track = event.currentTarget as HTMLElement
+  const area = track.getBoundingClientRect()
+  const to = (clientX: number) => look(within(map.value, { ...view.value, left: ((clientX - area.left) / area.width) * map.value.length - (view.value.width * view.value.perPixel) / 2 }))
+  track.setPointerCapture(event.pointerId)
+  to(event.clientX)
+  track.onpointermove = (move) => to(move.clientX)
+  track.onpointerup = track.onpointercancel = () => { track.onpointermove = null }
+}
+function point(event: MouseEvent): void {
+  const left = frame.value?.getBoundingClientRect().left ?? 0
+  playhead.value = map.value.ticksAt(view.value.left + (event.clientX - left) * view.value.perPixel)
+}
+
 function move(step: number): void {
   const at = order.value.findIndex((one) => one.clip === cursor.value)
   const next = order.value[Math.max(0, Math.min(order.value.length - 1, at + step))]
@@ -97,53 +171,130 @@ function lane(step: number): void {
   const near = placed.value.filter((one) => one.device === letter).sort((a, b) => Math.abs(a.start_ticks - now.start_ticks) - Math.abs(b.start_ticks - now.start_ticks))[0]
   if (near !== undefined) select(near.clip)
 }
-
-async function start(): Promise<void> {
-  if (!production.value.may.work) return
-  if ((await attempt(() => api.post(`${base.value}/days/${day.value.ulid}/lineup`))) !== undefined) makeStale('lineup')
+/** Those that a person has not looked at, the least certain first. */
+const doubtful = computed(() => placed.value.filter((one) => !one.locked && !one.is_anchor).sort((a, b) => Number(a.sure) - Number(b.sure) || a.confidence - b.confidence))
+function nextDoubtful(): void {
+  const at = doubtful.value.findIndex((one) => one.clip === cursor.value)
+  const next = doubtful.value[(at + 1) % Math.max(1, doubtful.value.length)]
+  if (next === undefined) say('A person has looked at every place.')
+  else select(next.clip)
 }
 
-async function nudge(unit: 'frame' | 'sample' | 'ticks', by: number): Promise<void> {
+async function start(): Promise<void> {
+  if (!production.value.may.work || data.value?.task != null) return
+  const { scope, key, ways, anchor, cut } = wish.value
+  const clips = scope === 'clips' && cursor.value !== null ? { clips: [cursor.value] } : {}
+  if ((await attempt(() => api.post(`${base.value}/days/${day.value.ulid}/lineup`, { scope, key, ways, anchor, cut, ...clips }))) !== undefined) makeStale('lineup')
+}
+
+/** A change of the chosen clip's place; somebody else may have moved it meanwhile. */
+async function change(what: string, body: object, said?: string): Promise<void> {
   const one = chosen.value
   if (one === undefined || !production.value.may.work) return
   try {
-    await api.post(`${base.value}/clips/${one.clip}/nudge`, { unit, by, was_ticks: one.start_ticks })
+    await api.post(`${base.value}/clips/${one.clip}/${what}`, body)
+    if (said !== undefined) say(said)
   } catch (trouble) {
     if (trouble instanceof ApiError && trouble.status === 409) say('Somebody else moved it meanwhile; you see their place now.')
     else complain(trouble)
   }
   makeStale('lineup')
 }
+const nudge = (unit: 'frame' | 'sample' | 'ticks', by: number) => change('nudge', { unit, by, was_ticks: chosen.value?.start_ticks })
+const lock = () => change('lock', { locked: chosen.value?.locked !== true })
+const second = () => (chosen.value?.second_ticks == null ? say('It fits no other place.') : void change('second', { was_ticks: chosen.value.start_ticks }))
+const out = () => change('leave-out', { out: true }, `${chosen.value?.name} is out of the line-up. Ctrl Z brings it back.`)
 
-async function lock(): Promise<void> {
-  const one = chosen.value
-  if (one === undefined || !production.value.may.work) return
-  await attempt(() => api.post(`${base.value}/clips/${one.clip}/lock`, { locked: !one.locked }))
-  makeStale('lineup')
+const STEPS: Record<StrayStep, string> = { back: 'Let it in again', clap: 'Match a clap', hand: 'Place by hand', false_start: 'Mark false start', out: 'Not in this line-up', wild: 'It is wild' }
+async function step(stray: Stray, which: StrayStep): Promise<void> {
+  if (which === 'clap' || which === 'hand') {
+    byHand.value = stray
+    return
+  }
+  if (which === 'false_start') await attempt(() => api.post(`${base.value}/days/${day.value.ulid}/log/slate`, { clips: [stray.clip], slate: null, false_start: true }))
+  else if (which === 'wild') await attempt(() => api.post(`${base.value}/clips/${stray.clip}/wild`))
+  else await attempt(() => api.post(`${base.value}/clips/${stray.clip}/leave-out`, { out: which === 'out' }))
+  makeStale(which === 'false_start' || which === 'wild' ? 'takes' : 'lineup')
 }
 
-async function falseStart(stray: Stray): Promise<void> {
-  await attempt(() => api.post(`${base.value}/days/${day.value.ulid}/log/slate`, { clips: [stray.clip], slate: null, false_start: true }))
-  makeStale('takes')
+async function applyClock(letter: string, whole: boolean): Promise<void> {
+  if ((await attempt(() => api.post(`${base.value}/days/${day.value.ulid}/clock`, { device: letter, for: whole ? 'device' : 'day' }))) === undefined) return
+  makeStale('lineup')
+  say(whole ? `Camera ${letter}'s clock is corrected on every day.` : `Camera ${letter}'s clock is corrected on this day.`)
+}
+
+let carried: string | null = null
+async function drop(onto: string): Promise<void> {
+  const letter = carried
+  carried = null
+  if (letter === null || letter === onto) return
+  await arrange(letter, (all) => all.indexOf(onto))
+}
+async function arrange(letter: string, to: (letters: string[]) => number): Promise<void> {
+  const letters = production.value.devices.map((device) => device.letter)
+  const place = to(letters)
+  const rest = letters.filter((one) => one !== letter)
+  rest.splice(Math.max(0, Math.min(rest.length, place)), 0, letter)
+  if ((await attempt(() => api.put(`${base.value}/lanes`, { letters: rest }))) !== undefined) makeStale('lanes')
+}
+function laneKey(event: KeyboardEvent, letter: string): void {
+  const by = { ArrowUp: -1, ArrowDown: 1 }[event.key]
+  if (by === undefined || !event.altKey || !production.value.may.work) return
+  event.preventDefault()
+  const used = lanes.value.map((device) => device.letter)
+  const neighbour = used[used.indexOf(letter) + by]
+  if (neighbour !== undefined) void arrange(letter, (all) => all.indexOf(neighbour))
 }
 
 const how = (one: Placed) => (one.is_anchor ? 'anchor' : one.locked ? `by ${one.way}, locked` : one.sure ? `by ${one.way}` : `by ${one.way}, look`)
 const MS = TICKS / 1000
 /** The frame that a place is nearest to, and how far it lies off that. */
 const nearest = (one: Placed) => Math.round(one.start_ticks / ticksPerFrame(production.value.rate))
-const within = (one: Placed) => {
-  const off = (one.start_ticks - nearest(one) * ticksPerFrame(production.value.rate)) / MS
-  return Math.abs(off) < 0.05 ? '' : `${off > 0 ? '+' : '−'} ${Math.abs(off).toFixed(1)} ms`
+const inMs = (ticks: number) => { const ms = ticks / MS; return `${ms > 0 ? '+' : '−'} ${Math.abs(ms).toFixed(1)} ms` }
+const beside = (one: Placed) => {
+  const off = one.start_ticks - nearest(one) * ticksPerFrame(production.value.rate)
+  return Math.abs(off) < MS / 20 ? '' : inMs(off)
+}
+function found(one: Placed): string {
+  if (one.is_anchor) return 'The day is counted from this recording.'
+  if (one.weakest_link !== null) return `Found by ${one.way}, but look: ${one.weakest_link.join(' and ')} do not agree with it, by ${Math.abs(one.miss_ticks ?? 0) < TICKS ? `${(Math.abs(one.miss_ticks ?? 0) / MS).toFixed(0)} ms` : `${(Math.abs(one.miss_ticks ?? 0) / TICKS).toFixed(1)} s`}.`
+  if (one.way === 'hand') return one.locked ? 'A person placed it, and it stays there.' : 'Moved by hand.'
+  if (one.sure) return `Found by ${one.way}, sure.`
+  if (one.way === 'sound' && one.second_ticks !== null && (one.runner_up ?? 0) > (one.height ?? 0) * 0.7) return 'Found by sound, but look: two places fit nearly as well.'
+  if (one.point !== null && one.way === 'mark') return `Found by the marker “${one.point}”. Look before you trust it.`
+  return `Found by ${one.way}. Look before you trust it.`
+}
+/** What drift costs: over the clip, and after how long it is a frame. */
+function drift(one: Placed): string {
+  const ppm = one.drift_ppm ?? 0
+  if (Math.abs(ppm) < 0.5) return 'none to speak of'
+  const perFrame = 1e6 / Math.abs(ppm) / (production.value.rate.num / production.value.rate.den)
+  const over = (Math.abs(ppm) * 1e-6 * one.duration_ticks) / MS
+  return `${ppm.toFixed(1)} ppm: ${over.toFixed(1)} ms over this clip, 1 frame in ${perFrame >= 90 ? `${Math.round(perFrame / 60)} min` : `${Math.round(perFrame)} s`}`
+}
+const secondPlace = (one: Placed) => {
+  const against = data.value?.placements.find((other) => other.name === one.against)
+  return one.second_ticks === null || against === undefined ? null : labelAt(against.start_ticks + one.second_ticks, production.value.rate)
 }
 
 useShortcuts('Line-up', [
   { keys: ['ArrowRight', 'ArrowLeft'], what: 'Next clip, the one before', run: (event) => move(event.key === 'ArrowRight' ? 1 : -1) },
   { keys: ['ArrowDown', 'ArrowUp'], what: 'Lane below, lane above', run: (event) => lane(event.key === 'ArrowDown' ? 1 : -1) },
-  { keys: ['Shift+Enter'], what: 'Line up the day', run: () => void start() },
-  { keys: ['<', '>'], what: 'Nudge one frame earlier, later', run: (event) => void nudge('frame', event.key === '>' ? 1 : -1) },
-  { keys: ['{', '}'], what: 'Nudge one sample earlier, later', run: (event) => void nudge('sample', event.key === '}' ? 1 : -1) },
+  { keys: ['Shift+Enter'], what: 'Line up', run: () => void start() },
+  { keys: ['c'], what: 'Next of the least certain', run: nextDoubtful },
   { keys: ['y'], what: 'It is right: lock, or unlock', run: () => void lock() },
-  { keys: ['+', '-'], what: 'Closer, further', run: (event) => (zoom.value = Math.max(1, Math.min(40, zoom.value * (event.key === '+' ? 1.5 : 1 / 1.5)))) },
+  { keys: ['t'], what: 'Try the second best place', run: () => void second() },
+  { keys: ['h'], what: 'Place by hand', run: () => { if (production.value.may.work && chosen.value?.is_anchor === false) byHand.value = chosen.value } },
+  { keys: ['x'], what: 'Not in this line-up', run: () => { if (chosen.value?.is_anchor === false) void out() } },
+  { keys: ['<', '>'], what: 'Nudge one frame earlier, later', run: (event) => void nudge('frame', event.key === '>' ? 1 : -1) },
+  { keys: ['(', ')'], what: 'Nudge one millisecond earlier, later', run: (event) => void nudge('ticks', event.key === ')' ? MS : -MS) },
+  { keys: ['{', '}'], what: 'Nudge one sample earlier, later', run: (event) => void nudge('sample', event.key === '}' ? 1 : -1) },
+  { keys: ['+', '-'], what: 'Closer, further', run: (event) => zoom(event.key === '+' ? 1.6 : 1 / 1.6) },
+  { keys: ['f'], what: 'The take of this clip, then the whole day', run: fit },
+  { keys: ['F'], what: 'This clip', run: fitClip },
+  { keys: ['s'], what: 'Single samples at the playhead', run: fitSamples },
+  { keys: ['p'], what: 'Watch the clip, or check its place', run: () => { watching.value = !watching.value } },
+  { keys: ['r'], what: 'Runs: compare, go back', run: () => { runsOpen.value = true } },
 ])
 </script>
 
@@ -152,46 +303,55 @@ useShortcuts('Line-up', [
     <div v-if="data" class="split">
       <section class="left">
         <div class="bar">
-          <button v-if="production.may.work" class="go" :disabled="data.task !== null" title="Line up the day (Shift Enter)" @click="start">Line up the day</button>
-          <span class="soft">by sound, then timecode</span>
+          <button v-if="production.may.work" class="go" :disabled="data.task !== null" title="Line up (Shift Enter)" @click="start">Line up {{ wish.scope === 'day' ? 'the day' : wish.scope === 'clips' ? 'this clip' : `${wish.scope} ${wish.key}` }}</button>
+          <WaysMenu v-if="production.may.work" :lineup="data" :chosen="cursor" :wish="wish" @wish="setWish" />
+          <button class="plain" title="Every run of this day (R)" @click="runsOpen = true">Runs</button>
           <span v-if="data.placements.length > 0" class="pill" :class="{ warn: sureCount < data.placements.length }">{{ data.placements.length }} placed, {{ sureCount }} sure</span>
-          <span class="push zoom"><button class="plain" aria-label="Further" title="Further (-)" @click="zoom = Math.max(1, zoom / 1.5)">−</button><button class="plain" aria-label="Closer" title="Closer (+)" @click="zoom = Math.min(40, zoom * 1.5)">+</button></span>
+          <span class="push zoom">
+            <span v-if="playhead !== null" class="mono now">{{ labelAt(playhead, production.rate) }}</span>
+            <button class="plain" title="The take of this clip, then the whole day (F)" @click="fit">{{ isWhole ? 'Take' : 'Day' }}</button>
+            <button class="plain" aria-label="Further" title="Further (-)" @click="zoom(1 / 1.6)">−</button><button class="plain" aria-label="Closer" title="Closer (+)" @click="zoom(1.6)">+</button>
+          </span>
         </div>
         <div v-if="data.task" class="busy"><TaskProgress :task="data.task" /></div>
         <div v-if="placed.length === 0" class="empty"><b>Nothing is lined up yet.</b>{{ data.strays.length === 0 ? 'Offload the cards of this day first.' : `${data.strays.length} clips wait. Their sound and their timecode will place them.` }}<br><button v-if="production.may.work && data.strays.length > 0 && data.task === null" class="go" @click="start">Line up the day</button></div>
-        <div v-else class="map">
+        <div v-else class="map" @wheel="wheel">
           <div class="names">
             <div class="corner" />
-            <div v-for="device in lanes" :key="device.letter" class="name">
+            <div
+              v-for="device in lanes" :key="device.letter" class="name" tabindex="0" :draggable="production.may.work" :title="production.may.work ? 'Drag to order the lanes (Alt ↑ ↓)' : ''"
+              @dragstart="carried = device.letter" @dragover.prevent @drop.prevent="drop(device.letter)" @keydown="laneKey($event, device.letter)"
+            >
               <span><DeviceBadge :letter="device.letter" /> <b>{{ device.kind === 'recorder' ? 'Recorder' : 'Camera ' + device.letter }}</b></span>
               <small>{{ device.note }}</small>
               <small :class="{ warn: clockOf(device.letter)?.applied_ticks == null && offsetText(clockOf(device.letter)?.learned_ticks ?? null, production.rate) !== '' }">{{ device.kind === 'recorder' ? 'the clock of the day' : offsetText(clockOf(device.letter)?.learned_ticks ?? null, production.rate) || 'clock in step' }}{{ clockOf(device.letter)?.applied_ticks != null ? ', applied' : '' }}</small>
             </div>
           </div>
           <div ref="frame" class="scroll">
-            <div class="inner" :style="{ width: `${total}px` }">
-              <div class="ruler mono"><span v-for="mark in marks" :key="mark.ticks" :style="{ left: `${mark.x}px` }">{{ clock(mark.ticks, mark.seconds) }}</span></div>
-              <div class="takes"><button v-for="one in windows" :key="one.take" class="mono" :style="{ left: `${x(one.from)}px`, width: `${Math.max(3, x(one.to) - x(one.from))}px` }" :title="`${one.take}, ${length(one.to - one.from)}`" @click="select(placed.find((p) => p.take === one.take)?.clip ?? '')">{{ one.take }}</button></div>
-              <div v-for="device in lanes" :key="device.letter" class="lane">
-                <button
-                  v-for="one in (byLane.get(device.letter) ?? []).filter(inSight)" :key="one.clip" data-row class="placed" :class="{ on: one.clip === cursor, unsure: !one.sure, locked: one.locked }" :data-clip="one.clip" :aria-label="`${one.name}, ${how(one)}`" :title="`${one.name} · ${one.take ?? 'no take'} · ${how(one)}`"
-                  :style="{ left: `${x(one.start_ticks)}px`, width: `${wide(one)}px`, borderColor: `var(--dev-${one.device})` }" @click="select(one.clip)"
-                >
-                  <b class="mono">{{ one.name }}</b>
-                  <span class="wave"><WaveStrip v-if="one.ready && one.has_sound && wide(one) > 14" :address="mediaUrl(production.ulid, one.clip, 'peaks')" :seconds="one.duration_ticks / TICKS" :gain="device.kind === 'recorder' ? 1.5 : 2.5" :colour="{ A: '#d9b05e', B: '#7db6b1', C: '#b49ac0', D: '#a9b675', S: '#8a9fc4' }[one.device] ?? '#999'" /></span>
-                  <small :class="one.sure ? 'good' : 'warn'">{{ one.sure ? '●' : '◔' }} <span>{{ how(one) }}</span></small>
-                </button>
-              </div>
+            <div class="ruler mono" @click="point"><span v-for="mark in marks" :key="mark.ticks" :style="{ left: `${mark.x}px` }">{{ clock(mark.ticks, true) }}{{ mark.digits > 0 ? ((mark.ticks / TICKS) % 1).toFixed(mark.digits).slice(1) : '' }}</span></div>
+            <div class="takes"><template v-for="one in windows" :key="one.take"><button v-if="x(one.to) > 0 && x(one.from) < view.width" class="mono" :class="{ on: one.take === chosen?.take }" :style="box(one.from, one.to)" :title="`${one.take}, ${length(one.to - one.from)}`" @click="select(placed.find((p) => p.take === one.take)?.clip ?? '')">{{ one.take }}</button></template></div>
+            <i v-if="windowOf" class="window" :style="box(windowOf.from, windowOf.to)" />
+            <i v-if="playhead !== null && x(playhead) >= 0 && x(playhead) <= view.width" class="playhead" :style="{ left: `${x(playhead)}px` }" />
+            <div v-for="device in lanes" :key="device.letter" class="lane" @click.self="point">
+              <button
+                v-for="one in byLane.get(device.letter)" :key="one.clip" data-row class="placed" :class="{ on: one.clip === cursor, unsure: !one.sure, locked: one.locked }" :data-clip="one.clip" :aria-label="`${one.name}, ${how(one)}`" :title="`${one.name} · ${one.take ?? 'no take'} · ${how(one)}`"
+                :style="{ ...box(one.start_ticks, end(one)), borderColor: `var(--dev-${one.device})` }" @click="select(one.clip); point($event)"
+              >
+                <b class="mono">{{ one.name }}</b>
+                <small :class="one.sure ? 'good' : 'warn'">{{ one.sure ? '●' : '◔' }} <span>{{ how(one) }}</span></small>
+              </button>
+              <LaneCanvas :production="production.ulid" :clips="byLane.get(device.letter) ?? []" :map="map" :view="view" :colour="waveColour(device.letter)" :gain="device.kind === 'recorder' ? 1.5 : 2.5" />
             </div>
+            <div v-if="!isWhole" class="strip" role="scrollbar" aria-orientation="horizontal" aria-controls="lanes" :aria-valuenow="Math.round((100 * view.left) / map.length)" title="Drag to move along the day" @pointerdown="grab"><i :style="{ left: `${(100 * view.left) / map.length}%`, width: `${Math.max(0.5, (100 * view.width * view.perPixel) / map.length)}%` }" /></div>
           </div>
         </div>
         <div v-if="data.strays.length > 0 && placed.length > 0" class="strays">
           <h2>Strays <span class="soft">— {{ data.strays.length === 1 ? 'one clip nothing could place. It holds' : `${data.strays.length} clips nothing could place. They hold` }} nobody up.</span></h2>
           <div class="tray">
-            <div v-for="stray in data.strays" :key="stray.clip" class="stray">
+            <div v-for="stray in data.strays" :key="stray.clip" class="stray" :class="{ out: stray.left_out }">
               <span><DeviceBadge :letter="stray.device" /> <b class="mono">{{ stray.name }}</b> <span class="mono soft">{{ length(stray.duration_ticks) }}</span></span>
               <p>{{ stray.reason }}</p>
-              <button v-if="production.may.work && stray.kind === 'picture'" class="plain" @click="falseStart(stray)">Mark false start</button>
+              <span v-if="production.may.work" class="steps"><button v-for="which in stray.steps" :key="which" class="plain" @click="step(stray, which)">{{ STEPS[which] }}</button></span>
             </div>
           </div>
         </div>
@@ -200,26 +360,50 @@ useShortcuts('Line-up', [
       <aside>
         <div v-if="chosen === undefined" class="empty"><b>No clip chosen.</b>Choose one on the map.</div>
         <template v-else>
-          <h2><DeviceBadge :letter="chosen.device" /> {{ chosen.name }} <span class="soft">{{ chosen.take ?? 'no take' }}</span></h2>
-          <p :class="chosen.sure ? 'good' : 'warn'" class="found">{{ chosen.is_anchor ? 'The day is counted from this recording.' : chosen.sure ? `Found by ${chosen.way}, sure.` : `Found by ${chosen.way}. Look before you trust it.` }}</p>
-          <ClipPlayer v-if="clip && clip.ulid === chosen.clip" :production="production.ulid" :clip="clip" :guide="guide" @guide="guide = $event" />
+          <h2><DeviceBadge :letter="chosen.device" /> {{ chosen.name }} <span class="soft">{{ chosen.against !== null && !chosen.is_anchor ? `against ${chosen.against}` : (chosen.take ?? 'no take') }}</span></h2>
+          <p :class="chosen.sure ? 'good' : 'warn'" class="found">{{ found(chosen) }}</p>
+          <ClipPlayer v-if="(watching || check?.against === null) && clip && clip.ulid === chosen.clip" :production="production.ulid" :clip="clip" :guide="guide" @guide="guide = $event" />
+          <PairView v-else-if="check && check.own.clip === chosen.clip" :production="production.ulid" :chosen="chosen" :check="check" @moment="playhead = $event" />
           <div v-if="production.may.work && !chosen.is_anchor" class="nudge" role="group" aria-label="Nudge">
             <button class="plain" :disabled="chosen.locked" title="One frame earlier (<)" @click="nudge('frame', -1)">−1 f</button>
-            <button class="plain" :disabled="chosen.locked" title="One millisecond earlier" @click="nudge('ticks', -MS)">−1 ms</button>
-            <button class="plain" :disabled="chosen.locked" title="One millisecond later" @click="nudge('ticks', MS)">+1 ms</button>
+            <button class="plain" :disabled="chosen.locked" title="One millisecond earlier (()" @click="nudge('ticks', -MS)">−1 ms</button>
+            <button class="plain" :disabled="chosen.locked" title="One sample earlier ({)" @click="nudge('sample', -1)">−1</button>
+            <button class="plain" :disabled="chosen.locked" title="One sample later (})" @click="nudge('sample', 1)">+1</button>
+            <button class="plain" :disabled="chosen.locked" title="One millisecond later ())" @click="nudge('ticks', MS)">+1 ms</button>
             <button class="plain" :disabled="chosen.locked" title="One frame later (>)" @click="nudge('frame', 1)">+1 f</button>
+          </div>
+          <div v-if="production.may.work && !chosen.is_anchor" class="verdict">
+            <button class="plain" :class="{ go: !chosen.locked }" title="It is right: lock (Y)" @click="lock">{{ chosen.locked ? 'Unlock' : 'It is right, lock' }} <kbd>Y</kbd></button>
+            <button v-if="chosen.second_ticks !== null && !chosen.locked" class="plain" title="Where it would fit next best (T)" @click="second">Try the second <kbd>T</kbd></button>
+            <button class="plain" title="A frame and a point of the sound (H)" @click="byHand = chosen">By hand <kbd>H</kbd></button>
+            <button class="plain" title="Take it out of the line-up (X)" @click="out">Not in it <kbd>X</kbd></button>
           </div>
           <dl>
             <dt>Sure</dt><dd><span class="meter" :aria-label="`${Math.round(chosen.confidence * 100)} %`"><i :class="{ low: !chosen.sure }" :style="{ width: `${chosen.confidence * 100}%` }" /></span></dd>
-            <dt>Place</dt><dd class="mono">{{ label(nearest(chosen), production.rate) }} <span class="soft">{{ within(chosen) }}</span></dd>
-            <dt>Its own clock</dt><dd class="mono">{{ chosen.own_ticks === null ? 'none' : labelAt(chosen.own_ticks, production.rate) }}</dd>
+            <dt>Place</dt><dd class="mono">{{ label(nearest(chosen), production.rate) }} <span class="soft">{{ beside(chosen) }}</span></dd>
+            <dt>Its own clock</dt><dd class="mono">{{ chosen.own_ticks === null ? 'none' : labelAt(chosen.own_ticks, production.rate) }}<span v-if="chosen.clock_disagrees_ticks !== null" class="warn"> off {{ inMs(chosen.clock_disagrees_ticks) }}</span></dd>
             <template v-if="chosen.agreeing !== null && chosen.windows !== null"><dt>Agreement</dt><dd>{{ chosen.agreeing }} of {{ chosen.windows }} stretches of its sound</dd></template>
-            <template v-if="chosen.drift_ppm !== null"><dt>Drift</dt><dd>{{ chosen.drift_ppm }} ppm against the recorder</dd></template>
+            <template v-if="chosen.height !== null"><dt>Peak</dt><dd>{{ chosen.height.toFixed(0) }}<span class="soft"> — 10 is sure{{ (chosen.runner_up ?? 0) > 0 ? `; next best ${(chosen.runner_up ?? 0).toFixed(0)}` : '' }}</span></dd></template>
+            <template v-if="secondPlace(chosen)"><dt>Second best</dt><dd class="mono">{{ secondPlace(chosen) }}</dd></template>
+            <template v-if="chosen.drift_ppm !== null && !chosen.is_anchor"><dt>Drift</dt><dd>{{ drift(chosen) }}</dd></template>
+            <template v-if="(clockOf(chosen.device)?.learned_ticks ?? null) !== null && clockOf(chosen.device)?.votes">
+              <dt>Camera clock</dt><dd>{{ offsetText(clockOf(chosen.device)?.learned_ticks ?? null, production.rate) || 'in step' }} <span class="soft">by {{ clockOf(chosen.device)?.votes }} {{ clockOf(chosen.device)?.votes === 1 ? 'clip' : 'clips' }}</span>
+                <span v-if="production.may.work && offsetText(clockOf(chosen.device)?.learned_ticks ?? null, production.rate) !== ''" class="clocks">
+                  <button v-if="clockOf(chosen.device)?.applied_ticks == null" class="plain" @click="applyClock(chosen.device, false)">Apply to the day</button>
+                  <button class="plain" @click="applyClock(chosen.device, true)">Apply to the device</button>
+                </span>
+              </dd>
+            </template>
           </dl>
-          <button v-if="production.may.work && !chosen.is_anchor" class="plain" :class="{ go: !chosen.locked }" @click="lock">{{ chosen.locked ? 'Unlock' : 'It is right, lock' }} <kbd>Y</kbd></button>
-          <button v-if="chosen.take_ulid" class="plain" @click="router.push({ name: 'log', params: route.params, query: { take: chosen.take_ulid } })">Go to {{ chosen.take }} in the log</button>
+          <div class="verdict">
+            <button class="plain" title="Watch it, or check its place (P)" @click="watching = !watching">{{ watching ? 'Check its place' : 'Watch it' }} <kbd>P</kbd></button>
+            <button class="plain" title="The least certain place that nobody has looked at (C)" @click="nextDoubtful">Next uncertain <kbd>C</kbd></button>
+            <button v-if="chosen.take_ulid" class="plain" @click="router.push({ name: 'log', params: route.params, query: { take: chosen.take_ulid } })">Go to {{ chosen.take }} in the log</button>
+          </div>
         </template>
       </aside>
+      <RunsDialog :open="runsOpen" @close="runsOpen = false" @go="(ulid) => { runsOpen = false; select(ulid) }" />
+      <HandDialog :clip="byHand" :placements="data.placements" @close="byHand = null" @placed="(ulid) => { byHand = null; select(ulid) }" />
     </div>
   </AnswerState>
 </template>
@@ -228,7 +412,8 @@ useShortcuts('Line-up', [
 .split { display: grid; grid-template-columns: minmax(0, 1fr) 316px; grid-template-rows: minmax(0, 1fr); height: 100%; }
 .left { display: flex; flex-direction: column; min-width: 0; min-height: 0; }
 .busy { padding: 10px 18px; border-bottom: 1px solid var(--rule); }
-.zoom { display: flex; gap: 4px; }
+.zoom { display: flex; gap: 4px; align-items: center; }
+.now { margin-right: 8px; }
 .map { display: grid; grid-template-columns: 124px minmax(0, 1fr); flex: 1; min-height: 0; overflow: hidden auto; align-items: start; }
 .names { border-right: 1px solid var(--rule-strong); background: var(--sheet-2); }
 .corner { height: 54px; border-bottom: 1px solid var(--rule); }
@@ -236,11 +421,15 @@ useShortcuts('Line-up', [
 .name b { font-weight: 600; }
 .name small { color: var(--ink-soft); font-size: 11px; }
 .name small.warn { color: var(--warn); }
-.scroll { overflow: auto hidden; }
-.inner { position: relative; }
-.ruler { height: 24px; position: relative; border-bottom: 1px solid var(--rule); font-size: 11px; color: var(--ink-soft); }
+.scroll { overflow: hidden; position: relative; }
+.window { position: absolute; top: 54px; bottom: 0; background: #1f6f5c12; border: dashed #1f6f5c80; border-width: 0 1px; pointer-events: none; }
+.playhead { position: absolute; top: 0; bottom: 0; width: 1px; background: var(--fault); z-index: 3; pointer-events: none; }
+.strip { position: sticky; bottom: 0; height: 12px; background: var(--sheet-2); border-top: 1px solid var(--rule); cursor: grab; touch-action: none; }
+.strip i { position: absolute; top: 2px; height: 8px; border-radius: 4px; background: var(--rule-strong); }
+.ruler { cursor: crosshair; height: 24px; position: relative; border-bottom: 1px solid var(--rule); font-size: 11px; color: var(--ink-soft); }
 .ruler span { position: absolute; top: 4px; padding-left: 5px; border-left: 1px solid var(--rule-strong); white-space: nowrap; }
 .takes { height: 30px; position: relative; border-bottom: 1px solid var(--rule); background: var(--sheet-2); }
+.takes button.on { background: var(--act-soft); border-color: var(--act); color: var(--act); }
 .takes button { position: absolute; top: 5px; height: 26px; border: 1px solid var(--rule-strong); border-bottom: 0; border-radius: 6px 6px 0 0; background: var(--sheet); font-size: 11px; font-weight: 600; padding: 0 4px; overflow: hidden; white-space: nowrap; text-align: left; cursor: pointer; }
 .lane { height: 92px; position: relative; border-bottom: 1px solid var(--rule); }
 .placed { position: absolute; top: 11px; height: 70px; background: #fff; border: 1px solid; border-radius: 4px; padding: 2px 5px; overflow: hidden; text-align: left; cursor: pointer; display: flex; flex-direction: column; }
@@ -248,21 +437,29 @@ useShortcuts('Line-up', [
 .placed small { font-size: 10.5px; white-space: nowrap; }
 .placed { container-type: inline-size; }
 @container (max-width: 62px) { .placed small span { display: none; } }
-.placed .wave { flex: 1; min-height: 0; }
-.placed.on { box-shadow: 0 0 0 2px var(--ink); z-index: 2; }
+.placed b, .placed small { position: relative; }
+.placed small { margin-top: auto; }
+.placed.on { box-shadow: 0 0 0 2px var(--ink); z-index: 1; }
 .placed.unsure { border-style: dashed; }
 .placed.locked { background: repeating-linear-gradient(135deg, #fff 0 8px, #f4f6ef 8px 16px); }
 .strays { border-top: 1px solid var(--rule-strong); background: var(--sheet-2); padding: 10px 18px; max-height: 190px; overflow: auto; flex: none; }
 .strays h2 span { font-weight: 400; font-size: 12px; }
 .tray { display: flex; gap: 10px; flex-wrap: wrap; margin-top: 8px; }
-.stray { width: 226px; border: 1px dashed var(--fault); border-radius: 5px; padding: 8px 10px; background: var(--sheet); }
+.stray { width: 258px; border: 1px dashed var(--fault); border-radius: 5px; padding: 8px 10px; background: var(--sheet); }
 .stray p { margin: 4px 0 8px; font-size: 11.5px; color: var(--ink-soft); }
 .loose { margin: 10px 18px; }
 aside { border-left: 1px solid var(--rule-strong); background: var(--sheet-2); padding: 14px 16px; overflow: auto; display: grid; gap: 10px; align-content: start; }
 aside h2 .soft { font-weight: 400; }
 .found { margin: 0; }
-.nudge { display: grid; grid-template-columns: repeat(4, 1fr); gap: 6px; }
-.nudge button { padding: 4px 0; }
+.nudge { display: grid; grid-template-columns: repeat(6, 1fr); gap: 4px; }
+.verdict { display: flex; flex-wrap: wrap; gap: 6px; }
+.clocks { display: flex; gap: 5px; margin-top: 3px; flex-wrap: wrap; }
+.clocks button { padding: 1px 7px; font-size: 11.5px; }
+.name[draggable=true] { cursor: grab; }
+.steps { display: flex; gap: 5px; flex-wrap: wrap; }
+.steps button { padding: 3px 8px; font-size: 12px; }
+.stray.out { border-color: var(--rule-strong); opacity: 0.8; }
+.nudge button { padding: 4px 0; font-size: 12px; }
 dl { display: grid; grid-template-columns: 88px 1fr; row-gap: 7px; margin: 0; font-size: 12.5px; align-items: center; }
 dt { color: var(--ink-soft); }
 dd { margin: 0; }

@@ -6,12 +6,22 @@ export interface Span { from: number; to: number }
 export interface FoldedMap {
   /** Stretches that are drawn to scale, in order; ticks. */
   spans: Span[]
-  /** 0 to 1 along the map for an instant; between two stretches it lies in the fold. */
-  at: (ticks: number) => number
+  /** Ticks from the map's start to its end, folds included. */
+  length: number
+  /** Where an instant lies from the map's start, ticks; between two stretches it lies in the fold. */
+  pos: (ticks: number) => number
+  /** The instant at a position; in a fold, the nearer edge of it. */
+  ticksAt: (pos: number) => number
 }
 
+/** What of a map is in sight: its left edge in the map's ticks, ticks to a pixel, and pixels. */
+export interface View { left: number; perPixel: number; width: number }
+
 /** Ticks of nothing that stay as they are; longer ones are folded to this. */
-const FOLD = 3 * TICKS
+export const FOLD = 3 * TICKS
+
+/** Closest: a sample at 48 kHz is six pixels wide. */
+const CLOSEST = TICKS / 48_000 / 6
 
 /** Joins what lies near together, and folds the hours between away, so that a day of takes fits a screen. */
 export function clusters(spans: Span[]): FoldedMap {
@@ -22,42 +32,93 @@ export function clusters(spans: Span[]): FoldedMap {
     if (last !== undefined && span.from - last.to < FOLD) last.to = Math.max(last.to, span.to)
     else joined.push({ ...span })
   }
-  const length = joined.reduce((sum, span) => sum + span.to - span.from, 0) + FOLD * (joined.length + 1)
   const starts: number[] = []
-  let position = FOLD
+  let length = FOLD
   for (const span of joined) {
-    starts.push(position)
-    position += span.to - span.from + FOLD
+    starts.push(length)
+    length += span.to - span.from + FOLD
+  }
+  /** The last stretch whose edge is not beyond; the stretches are in order. */
+  const find = (isBefore: (index: number) => boolean) => {
+    let low = 0
+    let high = joined.length - 1
+    while (low < high) {
+      const middle = (low + high + 1) >> 1
+      if (isBefore(middle)) low = middle
+      else high = middle - 1
+    }
+    return low
   }
   return {
     spans: joined,
-    at: (ticks) => {
-      let index = joined.findIndex((span) => ticks <= span.to)
-      if (index < 0) index = joined.length - 1
-      const span = joined[index]
-      if (span === undefined) return 0
-      return (starts[index]! + Math.max(-FOLD, Math.min(ticks, span.to + FOLD) - span.from)) / length
+    length,
+    pos: (ticks) => {
+      if (joined.length === 0) return 0
+      let index = find((at) => joined[at]!.from <= ticks)
+      // What lies in the fold before a stretch is measured from that stretch.
+      if (index + 1 < joined.length && ticks > joined[index]!.to && joined[index + 1]!.from - ticks < ticks - joined[index]!.to) index++
+      const span = joined[index]!
+      return starts[index]! + Math.max(-FOLD / 2, Math.min(ticks, span.to + FOLD / 2) - span.from)
+    },
+    ticksAt: (pos) => {
+      if (joined.length === 0) return 0
+      const index = find((at) => starts[at]! - FOLD / 2 <= pos)
+      const span = joined[index]!
+      return Math.max(span.from, Math.min(span.to, span.from + pos - starts[index]!))
     },
   }
 }
 
-/** Where the ruler has a label: the start of each stretch, and round moments inside long ones, at least 64 px apart. */
-export function ruler(map: FoldedMap, width: number): { ticks: number; x: number; seconds: boolean }[] {
-  const marks: { ticks: number; x: number; seconds: boolean }[] = []
-  let next = 0
+export const xOf = (map: FoldedMap, view: View, ticks: number): number => (map.pos(ticks) - view.left) / view.perPixel
+
+/** The same view, brought within what the map and the screen allow. */
+export function within(map: FoldedMap, view: View): View {
+  const width = Math.max(1, view.width)
+  const perPixel = Math.min(Math.max(view.perPixel, CLOSEST), Math.max(CLOSEST, map.length / width))
+  return { width, perPixel, left: Math.max(0, Math.min(view.left, map.length - width * perPixel)) }
+}
+
+/** Closer or further, with what lies under a pixel staying there. */
+export function zoomed(map: FoldedMap, view: View, factor: number, atPixel: number): View {
+  const perPixel = within(map, { ...view, perPixel: view.perPixel / factor }).perPixel
+  return within(map, { ...view, perPixel, left: view.left + atPixel * (view.perPixel - perPixel) })
+}
+
+/** A view of one stretch with a little room on both sides. */
+export function fitted(map: FoldedMap, width: number, span: Span): View {
+  const from = map.pos(span.from)
+  const to = map.pos(span.to)
+  const room = (to - from) * 0.04
+  return within(map, { width, left: from - room, perPixel: (to - from + 2 * room) / Math.max(1, width) })
+}
+
+const STEPS = [0.0001, 0.0005, 0.001, 0.005, 0.01, 0.05, 0.1, 0.5, 1, 5, 10, 30, 60, 300, 600]
+
+/** Labels of the ruler that are in sight: the start of each stretch, and round moments inside, at least 78 px apart. */
+export function ruler(map: FoldedMap, view: View): { ticks: number; x: number; digits: number }[] {
+  const marks: { ticks: number; x: number; digits: number }[] = []
+  const seconds = STEPS.find((one) => (one * TICKS) / view.perPixel >= 90) ?? 600
+  const step = seconds * TICKS
+  const digits = seconds >= 1 ? 0 : Math.ceil(-Math.log10(seconds) - 1e-9)
+  let next = -Infinity
+  const first = map.ticksAt(view.left)
+  const last = map.ticksAt(view.left + view.width * view.perPixel)
   for (const span of map.spans) {
-    const perPixel = (span.to - span.from) / Math.max(1, (map.at(span.to) - map.at(span.from)) * width)
-    const step = [1, 5, 10, 30, 60, 300].map((seconds) => seconds * TICKS).find((one) => one / perPixel >= 70) ?? 600 * TICKS
-    for (let ticks = span.from; ticks < span.to; ticks = (Math.floor(ticks / step) + 1) * step) {
-      const x = map.at(ticks) * width
-      if (x >= next) {
-        marks.push({ ticks, x, seconds: true })
-        next = x + 64
+    if (span.to < first || span.from > last) continue
+    const begin = span.from >= first ? span.from : Math.ceil(first / step) * step
+    for (let ticks = begin; ticks < Math.min(span.to, last + step); ticks = (Math.floor(ticks / step + 1e-9) + 1) * step) {
+      const x = xOf(map, view, ticks)
+      if (x >= next && x <= view.width) {
+        marks.push({ ticks, x, digits })
+        next = x + 78
       }
     }
   }
   return marks
 }
+
+/** The colour of a device's waveform, lighter than its tab. */
+export const waveColour = (letter: string): string => ({ A: '#d9b05e', B: '#7db6b1', C: '#b49ac0', D: '#a9b675', S: '#8a9fc4' })[letter] ?? '#9a9a90'
 
 /** `+31 f`, `1 s 7 f late`, `not set`: how far a device's clock is off; empty under a frame. */
 export function offsetText(ticks: number | null, rate: Rate): string {

@@ -1,0 +1,118 @@
+<script setup lang="ts">
+import { useElementSize } from '@vueuse/core'
+import { ref, shallowReactive, watch } from 'vue'
+import { mediaUrl } from '@/api/client'
+import type { Placed } from '@/api/types'
+import { columns, loadPeaks, type Peaks } from '@/player/peaks'
+import { TICKS } from '@/player/time'
+import { type FoldedMap, type View, xOf } from './geometry'
+import { loadPair, type Pair, TICKS_PER_SAMPLE } from './samples'
+
+/** The waveforms of one lane's clips, as much of them as is in sight: peaks from afar, samples from near. */
+const props = defineProps<{ production: string; clips: Placed[]; map: FoldedMap; view: View; colour: string; gain: number }>()
+
+/** From so near that a bucket of the peaks is wider than two pixels, samples are drawn. */
+const NEAR = 128 * TICKS_PER_SAMPLE
+const PAGE_SECONDS = 4
+const TOP = 24
+const BOTTOM = 17
+
+const canvas = ref<HTMLCanvasElement | null>(null)
+const { width, height } = useElementSize(canvas)
+const peaks = shallowReactive(new Map<string, Peaks | null>())
+const pages = shallowReactive(new Map<string, Pair | null>())
+let isAsked = false
+
+function peaksOf(clip: Placed): Peaks | null {
+  const there = peaks.get(clip.clip)
+  if (there === undefined) {
+    peaks.set(clip.clip, null)
+    void loadPeaks(mediaUrl(props.production, clip.clip, 'peaks')).then((answer) => peaks.set(clip.clip, answer))
+  }
+  return there ?? null
+}
+
+function pageOf(clip: Placed, page: number): Pair | null {
+  const key = `${clip.clip}:${page}`
+  const there = pages.get(key)
+  if (there === undefined) {
+    if (pages.size > 16) pages.clear()
+    pages.set(key, null)
+    void loadPair(props.production, clip.clip, clip.clip, page * PAGE_SECONDS * TICKS, 0, PAGE_SECONDS).then((answer) => pages.set(key, answer))
+  }
+  return there ?? null
+}
+
+function drawSamples(pen: CanvasRenderingContext2D, clip: Placed, from: number, to: number, toX: (ticks: number) => number, middle: number, tall: number): void {
+  const points: [number, number][] = []
+  for (let page = Math.floor(from / (PAGE_SECONDS * TICKS)); page * PAGE_SECONDS * TICKS < to; page++) {
+    const pair = pageOf(clip, page)
+    if (pair === null) continue
+    const base = page * PAGE_SECONDS * TICKS
+    const first = Math.max(0, Math.floor((from - base) / TICKS_PER_SAMPLE) - 1)
+    const last = Math.min(pair.left.length - 1, Math.ceil((to - base) / TICKS_PER_SAMPLE) + 1)
+    for (let sample = first; sample <= last; sample++) points.push([toX(base + sample * TICKS_PER_SAMPLE), pair.left[sample]!])
+  }
+  // From so near the shape counts and not the level, which differs from microphone to microphone.
+  const most = points.reduce((sum, [, value]) => Math.max(sum, Math.abs(value)), 0.002)
+  pen.beginPath()
+  points.forEach(([x, value], n) => (n === 0 ? pen.moveTo(x, middle - (value / most) * tall) : pen.lineTo(x, middle - (value / most) * tall)))
+  pen.stroke()
+}
+
+function draw(): void {
+  isAsked = false
+  const element = canvas.value
+  if (element === null || width.value < 2) return
+  const scale = window.devicePixelRatio || 1
+  element.width = Math.round(width.value * scale)
+  element.height = Math.round(height.value * scale)
+  const pen = element.getContext('2d')
+  if (pen === null) return
+  pen.scale(scale, scale)
+  pen.fillStyle = props.colour
+  pen.strokeStyle = props.colour
+  pen.lineWidth = 1.2
+  const middle = (TOP + height.value - BOTTOM) / 2
+  const tall = (height.value - TOP - BOTTOM) / 2
+  for (const clip of props.clips) {
+    const left = xOf(props.map, props.view, clip.start_ticks)
+    const right = xOf(props.map, props.view, clip.start_ticks + clip.duration_ticks)
+    if (right < 0 || left > width.value || !clip.ready || !clip.has_sound || right - left < 4) continue
+    const fromX = Math.max(0, left + 2)
+    const toX = Math.min(width.value, right - 2)
+    const perPixel = props.view.perPixel
+    if (perPixel < NEAR) {
+      drawSamples(pen, clip, (fromX - left) * perPixel, (toX - left) * perPixel, (ticks) => left + ticks / perPixel, middle, tall)
+      continue
+    }
+    const file = peaksOf(clip)
+    const bars = Math.floor((toX - fromX) / 2)
+    if (file === null || bars < 1) {
+      pen.globalAlpha = 0.4
+      pen.fillRect(fromX, middle, toX - fromX, 1)
+      pen.globalAlpha = 1
+      continue
+    }
+    const values = columns(file, ((fromX - left) * perPixel) / TICKS, ((fromX - left + 2 * bars) * perPixel) / TICKS, bars)
+    for (let bar = 0; bar < bars; bar++) {
+      const size = Math.max(0.5, Math.min(1, values[bar]! * props.gain) * tall)
+      pen.fillRect(fromX + 2 * bar, middle - size, 1.3, 2 * size)
+    }
+  }
+}
+
+watch([() => props.clips, () => props.view, () => props.map, width, height, () => peaks.size, () => [...peaks.values()], () => [...pages.values()]], () => {
+  if (isAsked) return
+  isAsked = true
+  requestAnimationFrame(draw)
+}, { immediate: true, flush: 'post' })
+</script>
+
+<template>
+  <canvas ref="canvas" aria-hidden="true" />
+</template>
+
+<style scoped>
+canvas { position: absolute; inset: 0; width: 100%; height: 100%; pointer-events: none; z-index: 2; }
+</style>
