@@ -118,6 +118,8 @@ Route::prefix('api')->group(static function (): void {
             Route::post('lineup-runs/{lineupRun}/back', [LineupController::class, 'goBack']);
             Route::post('clips/{clip}/wild', [LineupController::class, 'wild']);
             Route::put('lanes', [LineupController::class, 'lanes']);
+            Route::get('days/{day}/cut', [LineupController::class, 'cutPlan']);
+            Route::post('days/{day}/cut', [LineupController::class, 'cut']);
             Route::post('days/{day}/clock', [LineupController::class, 'applyClock']);
             Route::post('handoffs', [HandoffController::class, 'store']);
         });

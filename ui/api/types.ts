@@ -130,6 +130,11 @@ export interface LineupRun { ulid: string; number: number; scope: string; ways: 
 interface RunPlace { start_ticks: number | null; way: string | null; sure: boolean; locked: boolean; reason: string | null }
 export interface RunRow { clip: string; name: string; device: string | null; before: RunPlace | null; after: RunPlace | null; moved_ticks: number | null }
 
+export interface CutRow {
+  clip: string; name: string; device: string | null; kind: string; what: 'take' | 'false_start' | 'wild' | 'room_tone' | 'mos'; was: string | null; now: string | null; is_new: boolean; why: string
+}
+export interface CutPlan { rows: CutRow[]; patterns: string[]; pattern: string | null }
+
 export interface BinEntry { key: string; name: string; note: string; clips: number; parent?: string | null }
 export interface BinTree { scenes: BinEntry[]; imports: BinEntry[]; own: BinEntry[] }
 export interface BinClip {

@@ -4,15 +4,20 @@ declare(strict_types=1);
 
 namespace App\Domain\Lineup;
 
+use App\Domain\Cards\ClipMedia;
 use App\Domain\Log\ChangeLog;
 use App\Domain\Log\ClaimedSlate;
 use App\Domain\Log\FindTake;
+use App\Domain\Log\GiveNames;
 use App\Models\Clip;
 use App\Models\ShootDay;
 use App\Models\Take;
 use App\Models\User;
+use Cartella\Core\Media\Exception\UnableToReadMedia;
 use Cartella\Core\Slate\Slate;
 use Cartella\Core\Slate\SlateReader;
+use Cartella\Core\Sound\GuideTrack;
+use Cartella\Core\Time\Ticks;
 use Illuminate\Support\Collection;
 use Illuminate\Support\Facades\DB;
 
@@ -22,26 +27,77 @@ use Illuminate\Support\Facades\DB;
  */
 final class CutIntoTakes
 {
+    /** What is shorter and ran alone was started by mistake. */
+    private const SHORT_TICKS = 6 * Ticks::PER_SECOND;
+
     /** @var array<int, SlateReader> by production */
     private array $readers = [];
 
-    public function __construct(private readonly FindTake $find)
+    public function __construct(private readonly FindTake $find, private readonly GiveNames $names)
     {
     }
 
-    /** @return int clips that found or changed their take */
-    public function __invoke(ShootDay $day, User $user): int
+    /**
+     * What a cut would do to each clip of the day, with the reason; nothing is written.
+     *
+     * @return list<array{clip: string, name: string, device: string|null, kind: string, what: 'take'|'false_start'|'wild'|'room_tone'|'mos', was: string|null, now: string|null, is_new: bool, why: string}>
+     */
+    public function plan(ShootDay $day): array
     {
-        return DB::transaction(function () use ($day, $user): int {
-            $clips = Clip::query()->with(['placement', 'take'])->where('shoot_day_id', $day->id)->whereIn('kind', ['picture', 'sound'])->whereNull('import_kind')->orderBy('id')->get();
+        $clips = $this->clips($day);
+        $windows = new Windows($clips);
+        $known = Take::query()->where('shoot_day_id', $day->id)->get()->map(static fn (Take $take): string => $take->label())->flip();
+        $rows = [];
+        foreach ($clips->sortBy([static fn (Clip $x, Clip $y): int => [$x->placement->start_ticks ?? PHP_INT_MAX, $x->id] <=> [$y->placement->start_ticks ?? PHP_INT_MAX, $y->id]]) as $clip) {
+            /** @var Clip $clip */
+            [$slate, $from] = $this->decide($day, $clip, $windows);
+            $was = $clip->take?->label();
+            $row = ['clip' => $clip->ulid, 'name' => $clip->name, 'device' => $clip->device?->letter, 'kind' => $clip->kind, 'was' => $was];
+            if ($slate !== null && $clip->slate_from !== 'person' && $slate->label() !== $was) {
+                $sound = $clip->isPicture() ? $windows->partner($clip, 'sound') : null;
+                $rows[] = $row + ['what' => 'take', 'now' => $slate->label(), 'is_new' => ! $known->has($slate->label()), 'why' => match (true) {
+                    $from === 'ixml' => 'the recorder says so',
+                    $from === 'name' => 'its name says so',
+                    $sound !== null => 'it ran with '.$sound->name,
+                    default => 'it ran with another camera of that take',
+                }];
+            }
+            $mark = $this->mark($clip, $windows, $slate);
+            if ($mark !== null) {
+                $rows[] = $row + ['what' => $mark, 'now' => null, 'is_new' => false, 'why' => match ($mark) {
+                    'wild' => 'no picture ran with it',
+                    'room_tone' => 'no picture ran with it, and nobody speaks',
+                    'mos' => 'no recording ran with it',
+                    'false_start' => 'it is short, and no recording ran with it',
+                }];
+            }
+        }
+
+        return $rows;
+    }
+
+    /**
+     * @param  list<string>|null  $chosen  `CLIP:what` of the plan; null takes every slate and marks nothing
+     * @param  string|null  $pattern  names the clips that change
+     * @return int clips that found or changed their take
+     */
+    public function __invoke(ShootDay $day, User $user, ?array $chosen = null, ?string $pattern = null): int
+    {
+        return DB::transaction(function () use ($day, $user, $chosen, $pattern): int {
+            $clips = $this->clips($day);
             $log = new ChangeLog();
             $windows = new Windows($clips);
-            $changed = 0;
+            $named = [];
             $claimsByTake = [];
+            $is = static fn (Clip $clip, string $what): bool => $chosen !== null && in_array("$clip->ulid:$what", $chosen, true);
+            $marks = [];
+            foreach ($clips as $clip) {
+                $marks[$clip->id] = $chosen === null ? null : $this->mark($clip, $windows, $this->decide($day, $clip, $windows)[0]);
+            }
             foreach ($clips->sortBy(static fn (Clip $clip): bool => $clip->isPicture()) as $clip) {
                 /** @var Clip $clip */
                 [$slate, $from, $claims] = $this->decide($day, $clip, $windows);
-                if ($slate === null) {
+                if ($slate === null || ($chosen !== null && ! $is($clip, 'take') && $slate->label() !== $clip->take?->label())) {
                     continue;
                 }
                 $take = ($this->find)($day, $slate, $log);
@@ -52,17 +108,87 @@ final class CutIntoTakes
                     $clip->take_id = $take->id;
                     $clip->slate_from = $from;
                     $log->save($clip);
-                    $changed++;
+                    $named[] = $clip->ulid;
                     FindTake::recorderMarks($take, $clip, $log);
                 }
                 $clip->setRelation('take', $take);
             }
             $this->keepClaims($claimsByTake, $log);
+            $count = count($named);
+            foreach ($clips as $clip) {
+                $count += (int) ($marks[$clip->id] !== null && $is($clip, $marks[$clip->id]) && $this->apply($clip->refresh(), $marks[$clip->id], $log));
+            }
             $this->dropEmpty($day, $clips, $log);
-            $log->finish($day->production, $user, sprintf('Cut the line-up into takes, %d clips', $changed));
+            if ($pattern !== null && $named !== []) {
+                $this->names->into($log, $day->production, $named, $pattern);
+            }
+            $log->finish($day->production, $user, sprintf('Cut the line-up into takes, %d clips', $count));
 
-            return $changed;
+            return $count;
         });
+    }
+
+    /** @return Collection<int, Clip> */
+    private function clips(ShootDay $day): Collection
+    {
+        return Clip::query()->with(['placement', 'take', 'device'])->where('shoot_day_id', $day->id)->whereIn('kind', ['picture', 'sound'])->whereNull('import_kind')->orderBy('id')->get();
+    }
+
+    /** @return 'false_start'|'wild'|'room_tone'|'mos'|null what a clip is that ran alone; null where it did not, or somebody has said it */
+    private function mark(Clip $clip, Windows $windows, ?Slate $slate): ?string
+    {
+        if ($clip->placement === null || $clip->placement->left_out_at !== null || $clip->is_wild || $clip->is_false_start || $clip->take?->is_wild) {
+            return null;
+        }
+        if ($clip->isSound()) {
+            return $windows->partners($clip, 'picture') !== [] ? null : ($this->isRoomTone($clip) ? 'room_tone' : 'wild');
+        }
+        if ($windows->partner($clip, 'sound') !== null || $clip->take?->is_mos || $clip->take?->is_guide_only) {
+            return null;
+        }
+        if ($slate === null && $clip->take === null && $clip->duration_ticks < self::SHORT_TICKS) {
+            return 'false_start';
+        }
+        // Another camera of the take may have run with the recorder.
+        $isSilent = $clip->take !== null && ! Clip::query()->where('take_id', $clip->take_id)->where('kind', 'sound')->exists();
+
+        return $isSilent ? 'mos' : null;
+    }
+
+    private function isRoomTone(Clip $clip): bool
+    {
+        $guide = ClipMedia::folder($clip).'/guide';
+        if (preg_match('/room\s*tone|atmos/i', ($clip->facts['ixml']['note'] ?? '').' '.$clip->name) === 1) {
+            return true;
+        }
+        try {
+            return is_file($guide) && ! GuideTrack::ofFile($guide)->hasUsableSound();
+        } catch (UnableToReadMedia) {
+            return false;
+        }
+    }
+
+    private function apply(Clip $clip, string $what, ChangeLog $log): bool
+    {
+        if ($what === 'mos') {
+            $take = $clip->take;
+            if ($take === null || $take->is_mos) {
+                return false;
+            }
+            $take->is_mos = true;
+            $take->set_by = ['is_mos' => ['by' => 'person', 'at' => now()->toIso8601String()]] + ($take->set_by ?? []);
+            $log->save($take);
+
+            return true;
+        }
+        $clip->fill($what === 'false_start' ? ['is_false_start' => true] : ['is_wild' => true]);
+        $log->save($clip);
+        if ($what === 'room_tone' && $clip->take !== null && (string) $clip->take->description === '') {
+            $clip->take->description = 'Room tone';
+            $log->save($clip->take);
+        }
+
+        return true;
     }
 
     /** @return array{Slate|null, string, list<array{from: string, where: string, setup: string, take: int, part: string}>} */

@@ -52,19 +52,43 @@ final class GiveNames
                 throw Problem::refused('names.problems', sprintf('%d of %d names cannot be given: %s, %s.', count($bad), count($names), $bad[0]['original'], $bad[0]['problems'][0]), 'Change the pattern, or take those out of the selection.');
             }
             $log = new ChangeLog();
-            $changed = 0;
-            foreach ($this->models($production, $what, $ulids) as $at => $model) {
-                $name = $names[$at]['name'];
-                // A clip that has its file's name again has no other.
-                $model instanceof Clip ? $model->label = $name === $model->name ? null : $name : $model->name = $name;
-                $changed += (int) $model->isDirty();
-                $log->save($model);
-            }
+            $changed = $this->give($this->models($production, $what, $ulids), $names, $log);
             $log->finish($production, $user, sprintf('Name %d %s', $changed, $changed === 1 ? rtrim($what, 's') : $what));
 
             return $changed;
         });
         Live::tell($production->id, 'takes');
+
+        return $changed;
+    }
+
+    /**
+     * Names clips within a larger step; one whose name cannot be keeps the one it has.
+     *
+     * @param  list<string>  $ulids
+     */
+    public function into(ChangeLog $log, Production $production, array $ulids, string $pattern): int
+    {
+        return $this->give($this->models($production, 'clips', $ulids), $this->preview($production, 'clips', $ulids, $pattern), $log);
+    }
+
+    /**
+     * @param  list<Clip|Take|Subclip>  $models
+     * @param  list<array{name: string, problems: list<string>}>  $names
+     */
+    private function give(array $models, array $names, ChangeLog $log): int
+    {
+        $changed = 0;
+        foreach ($models as $at => $model) {
+            if ($names[$at]['problems'] !== []) {
+                continue;
+            }
+            $name = $names[$at]['name'];
+            // A clip that has its file's name again has no other.
+            $model instanceof Clip ? $model->label = $name === $model->name ? null : $name : $model->name = $name;
+            $changed += (int) $model->isDirty();
+            $log->save($model);
+        }
 
         return $changed;
     }

@@ -6,6 +6,7 @@ namespace App\Http\Lineup;
 
 use App\Domain\Cards\ClipMedia;
 use App\Domain\Lineup\CheckPoints;
+use App\Domain\Lineup\CutIntoTakes;
 use App\Domain\Lineup\LineupPage;
 use App\Domain\Lineup\MovePlacement;
 use App\Domain\Lineup\PairSound;
@@ -168,6 +169,21 @@ final class LineupController extends Controller
         $wild($clip, self::who($request));
 
         return new JsonResponse([]);
+    }
+
+    public function cutPlan(Production $production, ShootDay $day, CutIntoTakes $cut): JsonResponse
+    {
+        return new JsonResponse(['rows' => $cut->plan($day), 'patterns' => $production->namePatterns(), 'pattern' => $production->name_patterns[0] ?? null]);
+    }
+
+    public function cut(Request $request, Production $production, ShootDay $day, CutIntoTakes $cut): JsonResponse
+    {
+        $input = $request->validate(['chosen' => ['required', 'array', 'max:4000'], 'chosen.*' => ['string', 'regex:/\A[0-9A-Z]{26}:(take|false_start|wild|room_tone|mos)\z/'], 'pattern' => ['sometimes', 'nullable', 'string', 'max:160']]);
+        $count = $cut($day, self::who($request), array_values($input['chosen']), $input['pattern'] ?? null);
+        Live::tell($production->id, 'takes');
+        Live::tell($production->id, 'lineup');
+
+        return new JsonResponse(['changed' => $count]);
     }
 
     public function applyClock(Request $request, Production $production, ShootDay $day, StateClock $state): JsonResponse

@@ -122,4 +122,47 @@ final class CutIntoTakesTest extends TestCase
         $this->cut();
         self::assertNull($wild->refresh()->take_id);
     }
+
+    public function test_the_list_says_what_a_cut_would_do_and_why_and_writes_nothing(): void
+    {
+        $this->sound('3-T01', 0, '3', '1');
+        $this->picture('A001C001', 'A', 2);
+        $this->sound('3-T09', 100, '3', '9');
+        $short = $this->picture('A001C002', 'A', 200, 3);
+        $rows = array_column($this->getJson($this->onDay('cut'))->assertOk()->json('rows'), null, 'name');
+        self::assertSame(['take', '3/1', true, 'it ran with 3-T01'], [$rows['A001C001']['what'], $rows['A001C001']['now'], $rows['A001C001']['is_new'], $rows['A001C001']['why']]);
+        self::assertSame('false_start', $rows['A001C002']['what']);
+        self::assertSame([0, null], [Take::query()->count(), $short->refresh()->take_id]);
+        $all = $this->getJson($this->onDay('cut'))->json('rows');
+        self::assertContains('wild', array_column(array_filter($all, static fn (array $row): bool => $row['name'] === '3-T09'), 'what'));
+    }
+
+    public function test_only_what_was_chosen_is_applied_named_by_the_pattern_and_taken_back_in_one_step(): void
+    {
+        $sound = $this->sound('3-T01', 0, '3', '1');
+        $first = $this->picture('A001C001', 'A', 2);
+        $other = $this->picture('B001C001', 'B', 3);
+        $short = $this->picture('A001C002', 'A', 200, 3);
+        $this->postJson($this->onDay('cut'), ['chosen' => ["$sound->ulid:take", "$first->ulid:take", "$short->ulid:false_start"], 'pattern' => '{setup}-{take:2} {device}'])->assertOk()->assertJsonPath('changed', 3);
+        self::assertSame(['3/1', '3-01 A'], [$first->refresh()->take?->label(), $first->label]);
+        self::assertTrue($short->refresh()->is_false_start);
+        self::assertNull($other->refresh()->take_id, 'what was not ticked stays as it is');
+        $this->getJson($this->at('bins/scene:3/clips'))->assertJsonPath('total', 2);
+        $this->postJson($this->at('undo'))->assertOk();
+        self::assertSame([null, null, false], [$first->refresh()->take_id, $first->label, $short->refresh()->is_false_start]);
+        self::assertSame(0, Take::query()->count());
+    }
+
+    public function test_picture_that_no_recording_ran_with_can_be_mos_and_is_not_asked_about_again(): void
+    {
+        $take = $this->take('7', 1);
+        $clip = $this->clip('A001C009', 'A', 500, 20, $take);
+        $this->place($clip, 500);
+        $this->sound('3-T01', 0, '3', '1');
+        $mos = fn (): array => array_values(array_filter($this->getJson($this->onDay('cut'))->json('rows'), static fn (array $row): bool => $row['what'] === 'mos'));
+        self::assertSame(['A001C009'], array_column($mos(), 'name'));
+        $this->postJson($this->onDay('cut'), ['chosen' => ["$clip->ulid:mos"]])->assertOk()->assertJsonPath('changed', 1);
+        self::assertTrue($take->refresh()->is_mos);
+        self::assertSame([], $mos());
+    }
 }

@@ -14,6 +14,7 @@ import { useShortcuts } from '@/shell/keys'
 import { attempt, complain, say } from '@/shell/say'
 import TaskProgress from '@/shell/TaskProgress.vue'
 import { clusters, fitted, offsetText, ruler, type View, waveColour, within, xOf, zoomed } from './geometry'
+import CutDialog from './CutDialog.vue'
 import HandDialog from './HandDialog.vue'
 import LaneCanvas from './LaneCanvas.vue'
 import PairView from './PairView.vue'
@@ -30,6 +31,7 @@ const cursor = ref<string | null>(null)
 const guide = ref(false)
 const watching = ref(false)
 const runsOpen = ref(false)
+const cutOpen = ref(false)
 const byHand = shallowRef<Placed | Stray | null>(null)
 const playhead = ref<number | null>(null)
 const frame = ref<HTMLElement | null>(null)
@@ -294,6 +296,7 @@ useShortcuts('Line-up', [
   { keys: ['F'], what: 'This clip', run: fitClip },
   { keys: ['s'], what: 'Single samples at the playhead', run: fitSamples },
   { keys: ['p'], what: 'Watch the clip, or check its place', run: () => { watching.value = !watching.value } },
+  { keys: ['u'], what: 'Cut into takes', run: () => { cutOpen.value = production.value.may.work } },
   { keys: ['r'], what: 'Runs: compare, go back', run: () => { runsOpen.value = true } },
 ])
 </script>
@@ -305,6 +308,7 @@ useShortcuts('Line-up', [
         <div class="bar">
           <button v-if="production.may.work" class="go" :disabled="data.task !== null" title="Line up (Shift Enter)" @click="start">Line up {{ wish.scope === 'day' ? 'the day' : wish.scope === 'clips' ? 'this clip' : `${wish.scope} ${wish.key}` }}</button>
           <WaysMenu v-if="production.may.work" :lineup="data" :chosen="cursor" :wish="wish" @wish="setWish" />
+          <button v-if="production.may.work && placed.length > 0" class="plain" title="Takes, false starts, wild tracks and MOS from the line-up (U)" @click="cutOpen = true">Cut into takes</button>
           <button class="plain" title="Every run of this day (R)" @click="runsOpen = true">Runs</button>
           <span v-if="data.placements.length > 0" class="pill" :class="{ warn: sureCount < data.placements.length }">{{ data.placements.length }} placed, {{ sureCount }} sure</span>
           <span class="push zoom">
@@ -403,6 +407,7 @@ useShortcuts('Line-up', [
         </template>
       </aside>
       <RunsDialog :open="runsOpen" @close="runsOpen = false" @go="(ulid) => { runsOpen = false; select(ulid) }" />
+      <CutDialog :open="cutOpen" @close="cutOpen = false" @go="(ulid) => { cutOpen = false; select(ulid) }" />
       <HandDialog :clip="byHand" :placements="data.placements" @close="byHand = null" @placed="(ulid) => { byHand = null; select(ulid) }" />
     </div>
   </AnswerState>
