@@ -130,6 +130,102 @@ final class PathTest extends BrowserTestCase
     }
 
     #[Depends('test_a_placement_is_nudged_by_a_frame_locked_and_taken_back')]
+    public function test_the_least_certain_place_is_checked_by_eye_and_by_both_ears(): void
+    {
+        $this->press('c');
+        $this->see('.check[data-ready=true]', null, 30);
+        $this->see('.pictures figure:nth-child(2) video');
+        $this->until(fn (): bool => (bool) $this->js('return [...document.querySelectorAll(".pictures video")].every((video) => video.readyState >= 2 && !video.seeking && video.dataset.frame !== undefined)'), 'the pictures do not come');
+        // What goes to the two ears is caught on its way, and laid over each other.
+        $this->js('const start = AudioBufferSourceNode.prototype.start; AudioBufferSourceNode.prototype.start = function (...all) { window.heard = this.buffer; start.apply(this, all) }');
+        $this->press('e');
+        $this->see('.tools .on', 'Listen');
+        [$left, $right, $lag] = (array) $this->js(<<<'JS'
+            const [left, right] = [window.heard.getChannelData(0), window.heard.getChannelData(1)]
+            const level = (values) => Math.sqrt(values.reduce((sum, one) => sum + one * one, 0) / values.length)
+            let best = -Infinity, at = 0
+            for (let lag = -960; lag <= 960; lag += 8) {
+              let sum = 0
+              for (let i = 2000; i < left.length - 2000; i += 3) sum += left[i] * right[i + lag]
+              if (sum > best) { best = sum; at = lag }
+            }
+            return [level(left), level(right), at / 48]
+            JS);
+        self::assertGreaterThan(0.002, $left, 'the camera is heard on the left ear');
+        self::assertGreaterThan(0.005, $right, 'the recorder is heard on the right ear');
+        self::assertEqualsWithDelta(0.0, $lag, 2.0, 'the two ears hear the same at the same time, to 2 ms');
+        $this->press('e');
+        $this->seeNo('.tools .on');
+    }
+
+    #[Depends('test_the_least_certain_place_is_checked_by_eye_and_by_both_ears')]
+    public function test_an_uncertain_place_is_put_right_by_sound_alone_and_the_run_can_be_gone_back_from(): void
+    {
+        // By its recorded time alone, of a clock that nobody set, the clip lies anywhere and says so.
+        $this->click('.placed', 'C001C003');
+        $place = $this->text('aside dl dd.mono');
+        foreach ([['clock'], ['sound']] as $ways) {
+            $this->jsAsync('const done = arguments[2]; const [, p, d] = location.pathname.split("/"); const token = decodeURIComponent(document.cookie.match(/XSRF-TOKEN=([^;]+)/)[1]); fetch(`/api/productions/${p}/days/${d}/lineup`, { method: "POST", headers: { "Content-Type": "application/json", Accept: "application/json", "X-XSRF-TOKEN": token }, body: JSON.stringify({ scope: "clips", clips: [arguments[0]], ways: arguments[1], cut: false }) }).then((answer) => done(answer.status))', 10, $this->js('return document.querySelector(".placed.on")?.dataset.clip ?? window.third'), $ways);
+            $this->js('window.third = document.querySelector(".placed.on")?.dataset.clip ?? window.third');
+            $this->until(fn (): bool => $ways === ['clock'] ? ! str_contains($this->text('.pill'), '14 placed, 14 sure') : str_contains($this->text('.pill'), '14 placed, 14 sure'), 'the run does not end', 120);
+            $this->seeNo('.busy .progress', 60);
+        }
+        $this->click('.placed', 'C001C003');
+        $this->see('aside', 'Found by sound, sure.');
+        self::assertSame($place, $this->text('aside dl dd.mono'), 'sound finds the very place again');
+        $this->press('r');
+        $this->see('.runs li', 'Run 3');
+        $this->click('.runs li button', 'Run 2');
+        $this->see('.runs tbody', 'C001C003');
+        $this->press(WebDriverKeys::ESCAPE);
+        $this->seeNo('.ant-modal-wrap:not([style*="display: none"])');
+    }
+
+    #[Depends('test_an_uncertain_place_is_put_right_by_sound_alone_and_the_run_can_be_gone_back_from')]
+    public function test_a_stray_is_placed_by_the_frame_and_the_sound_of_its_clap(): void
+    {
+        $this->click('.date', 'Day 1');
+        $this->click('.placed', 'A001C001');
+        $this->until(fn (): bool => str_contains($this->text('aside h2'), 'A001C001'), 'not chosen');
+        $start = fn (): int => (int) $this->jsAsync('const done = arguments[0]; const [, p, d] = location.pathname.split("/"); fetch(`/api/productions/${p}/days/${d}/lineup`).then((answer) => answer.json()).then((all) => done(all.placements.find((one) => one.name === "A001C001")?.start_ticks ?? 0))', 10);
+        $was = $start();
+        $this->press('x');
+        $this->see('.stray', 'A001C001');
+        $this->click('.stray button', 'Let it in again');
+        $this->click('.stray button', 'Match a clap');
+        $this->see('.hand .offers .on', null, 60);
+        $this->until(fn (): bool => preg_match('/frame [1-9]/', $this->text('[data-testid=hand-frame]')) === 1 && ! str_contains($this->text('[data-testid=hand-point]'), 'no point'), 'no clap is offered', 60);
+        $this->click('.ant-modal .ant-btn-primary', 'Link the two');
+        $this->see('.placed.on.locked', 'A001C001');
+        self::assertEqualsWithDelta($was, $start(), 705_600_000 / 25, 'within one frame of where sound had it');
+        foreach (['Place', 'Let', 'Take'] as $_) {
+            $this->press(WebDriverKeys::CONTROL.'z'.WebDriverKeys::CONTROL);
+        }
+        $this->until(fn (): bool => $start() === $was, 'it does not go back');
+    }
+
+    #[Depends('test_a_stray_is_placed_by_the_frame_and_the_sound_of_its_clap')]
+    public function test_the_line_up_is_cut_into_takes_from_one_list_and_taken_back(): void
+    {
+        $this->press('u');
+        $this->see('.ant-modal .plan li, .ant-modal .empty');
+        $rows = (int) $this->js('return document.querySelectorAll(".ant-modal .plan li").length');
+        self::assertGreaterThan(0, $rows, 'the wild track and the room tone of day 1 at least');
+        $this->click('.ant-modal .ant-btn-primary');
+        $this->press('u');
+        $this->until(fn (): bool => (int) $this->js('return document.querySelectorAll(".ant-modal .plan li").length') < $rows, 'nothing was applied');
+        $this->press(WebDriverKeys::ESCAPE);
+        $this->seeNo('.ant-modal-wrap:not([style*="display: none"])');
+        $this->press(WebDriverKeys::CONTROL.'z'.WebDriverKeys::CONTROL);
+        $this->press('u');
+        $this->until(fn (): bool => (int) $this->js('return document.querySelectorAll(".ant-modal .plan li").length') === $rows, 'it is not taken back');
+        $this->press(WebDriverKeys::ESCAPE);
+        $this->seeNo('.ant-modal-wrap:not([style*="display: none"])');
+        self::assertSame([], $this->consoleErrors());
+        $this->click('.date', 'Day 2');
+    }
+
+    #[Depends('test_the_line_up_is_cut_into_takes_from_one_list_and_taken_back')]
     public function test_the_log_plays_any_angle_with_the_recorders_sound_to_be_seen_and_heard(): void
     {
         $this->press('3');

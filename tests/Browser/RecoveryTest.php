@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace Tests\Browser;
 
 use Cartella\Core\Custody\Verify;
+use Facebook\WebDriver\WebDriverKeys;
 use Symfony\Component\Process\Process;
 use Tests\Browser\Support\BrowserTestCase;
 
@@ -47,6 +48,25 @@ final class RecoveryTest extends BrowserTestCase
             self::assertTrue($answer['ok'], (string) json_encode($answer));
             self::assertCount(self::FILES + 1, array_diff(scandir($folders[0]) ?: [], ['.', '..']), 'every file once, and the manifests');
         }
+    }
+
+    public function test_a_line_up_whose_worker_is_killed_in_the_middle_goes_on_and_ends(): void
+    {
+        $this->signIn('rosa');
+        $this->press('4');
+        $this->see('.placed', null, 30);
+        $this->press(WebDriverKeys::SHIFT.WebDriverKeys::ENTER.WebDriverKeys::SHIFT);
+        $this->see('.busy .progress');
+        foreach (['work:work-0', 'work:work-1'] as $victim) {
+            $process = new Process(['supervisorctl', '-c', getenv('RUN').'/supervisord.conf', 'pid', $victim]);
+            $process->run();
+            self::assertGreaterThan(1, (int) trim($process->getOutput()), "$victim runs");
+            posix_kill((int) trim($process->getOutput()), SIGKILL);
+        }
+        $this->until(fn (): bool => ! str_contains($this->text('.left'), 'comparing') && (bool) $this->js('return document.querySelector(".busy .progress") === null'), 'it does not end', 240);
+        $this->see('.pill', '42 placed, 42 sure');
+        $this->press('r');
+        $this->see('.runs li', 'Run 2', 30);
     }
 
     private function isWhole(): bool

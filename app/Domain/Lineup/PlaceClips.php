@@ -152,12 +152,13 @@ final class PlaceClips
                 ]);
             }
         }
+        $names = $clips->map(static fn (Clip $clip): string => $clip->name)->all();
         foreach ($result->strays as $id => $reason) {
             $clip = $clips[$id];
             if ($isFree($clip)) {
                 Placement::query()->updateOrCreate(['clip_id' => $clip->id], [
                     'shoot_day_id' => $day->id, 'group' => null, 'start_ticks' => null, 'way' => null, 'confidence' => null, 'is_sure' => false,
-                    'drift_ppm' => null, 'evidence' => null, 'stray_reason' => mb_substr($reason, 0, 300), 'locked_at' => null,
+                    'drift_ppm' => null, 'evidence' => null, 'stray_reason' => mb_substr(strtr($reason, $names), 0, 300), 'locked_at' => null,
                 ]);
             }
         }

@@ -27,6 +27,9 @@ final class Lineup
     /** Half a frame at 25 fps: what a person would see. */
     private const HALF_FRAME_TICKS = Ticks::PER_SECOND / 50;
 
+    /** What two clips of one device overlap by when they were laid on the wrong event, and not only on a drifting clock. */
+    private const OVERLAP_TICKS = Ticks::PER_SECOND / 2;
+
     private readonly Network $network;
 
     private readonly LineupClip $zero;
@@ -106,7 +109,7 @@ final class Lineup
         // Best first, and recordings before cameras: a place that hangs on a recording is not carried by a third clock.
         usort($this->matches, fn (SoundMatch $x, SoundMatch $y): int => [$y->isSure(), $this->clips[$y->a]->isSound, $y->confidence(), $y->height] <=> [$x->isSure(), $this->clips[$x->a]->isSound, $x->confidence(), $x->height]);
         foreach ($this->matches as $match) {
-            $this->network->tie(new Link($match->a, $match->b, $match->offsetTicks, Way::Sound, $match->confidence(), $match->isSure(), $match->driftPpm, $match->middleTicks, [
+            $this->tieSound(new Link($match->a, $match->b, $match->offsetTicks, Way::Sound, $match->confidence(), $match->isSure(), $match->driftPpm, $match->middleTicks, [
                 'height' => $match->height,
                 'runner_up' => $match->runnerUp,
                 'agreeing' => $match->agreeing,
@@ -115,6 +118,44 @@ final class Lineup
                 'second_ticks' => $match->secondTicks,
             ]));
         }
+    }
+
+    /**
+     * The same song or the same line from a loudspeaker ties clips of different takes as surely as one event does. Where
+     * that would lay two clips of one device over each other it is not one event, and the link is left out.
+     */
+    private function tieSound(Link $link): void
+    {
+        $over = $this->network->isTied($link->a, $link->b) ? null : $this->overlap($link);
+        if ($over === null) {
+            $this->network->tie($link);
+
+            return;
+        }
+        $this->remarks[$link->b]['sounds_like'] = $link->a;
+        $this->reasons[$link->b] ??= $over[0] === $link->b ? sprintf('The best place for it overlaps %s of the same device.', $over[1]) : sprintf('The best place for it would lay %s over %s.', $over[0], $over[1]);
+        // Told at the end, as its matches are: a link that joins nothing has no part in the clocks either.
+        $this->matches = array_values(array_filter($this->matches, static fn (SoundMatch $match): bool => $match->a !== $link->a || $match->b !== $link->b));
+    }
+
+    /** @return array{string, string}|null two clips of one device that a link would lay over each other */
+    private function overlap(Link $link): ?array
+    {
+        $lanes = [];
+        foreach ($this->network->from($link->a) as $id => $place) {
+            $lanes[$this->clips[$id]->device][] = [$place['ticks'], $place['ticks'] + $this->clips[$id]->durationTicks, (string) $id];
+        }
+        foreach ($this->network->from($link->b) as $id => $place) {
+            $from = $link->offsetTicks + $place['ticks'];
+            $to = $from + $this->clips[$id]->durationTicks;
+            foreach ($lanes[$this->clips[$id]->device] ?? [] as [$otherFrom, $otherTo, $other]) {
+                if (min($to, $otherTo) - max($from, $otherFrom) > self::OVERLAP_TICKS) {
+                    return [(string) $id, $other];
+                }
+            }
+        }
+
+        return null;
     }
 
     /** @param  callable(LineupClip): ?int  $timeOf */
@@ -144,6 +185,8 @@ final class Lineup
                 $miss = $places[$clip->id]['ticks'] - $place;
                 if ($way === Way::Timecode && ($learned['sure'] ?? false) && $places[$clip->id]['link']?->way === Way::Sound && abs($miss) > self::HALF_FRAME_TICKS) {
                     $this->remarks[$clip->id]['clock_disagrees_ticks'] = $miss;
+                    // The clip's own clock is right about its neighbours and wrong about this one: a person has to look.
+                    $this->remarks[$clip->id]['doubt'] = true;
                 }
 
                 continue;
@@ -276,7 +319,7 @@ final class Lineup
             return new Placement($id, $device, 0, $first->way ?? Way::Start, $first->confidence ?? 1.0, $first->sure ?? true, null, $group, ($first === null ? ['anchor' => true] : ['against' => $first->other($id)] + $first->evidence) + $remarks);
         }
         $from = $placed[$link->other($id)];
-        $confidence = min($link->confidence, $from->confidence) * ($remarks === [] || ! isset($remarks['contradicted_by']) ? 1.0 : ($doubt ? 0.5 : 0.9));
+        $confidence = min($link->confidence, $from->confidence) * ($doubt ? 0.5 : (isset($remarks['contradicted_by']) ? 0.9 : 1.0));
 
         return new Placement(
             $id, $device, $place['ticks'], $link->way, round($confidence, 3), $link->sure && $from->sure && ! $doubt,

@@ -116,6 +116,37 @@ final class WaysTest extends TestCase
         self::assertFalse(array_values($doubted)[0]->sure);
     }
 
+    public function test_the_same_playback_in_two_takes_does_not_lay_one_take_over_the_other(): void
+    {
+        $song = Noise::speech(15, 40);
+        $noisy = static fn (int $from, int $count, int $seed): array => Noise::heardFrom(array_slice($song, $from, $count), 0.8, 700, $seed);
+        $clips = [
+            self::heard('S1', 'S', $noisy(0, 120_000, 1)), self::heard('S2', 'S', $noisy(0, 120_000, 2)),
+            self::heard('A1', 'A', $noisy(8_000, 100_000, 3)),
+            // Camera B did not roll on the first take, so nothing rivals what it has in common with that.
+            self::heard('B2', 'B', $noisy(12_000, 100_000, 4)),
+        ];
+        $result = Lineup::of([
+            new LineupClip('S1', 'S', true, $clips[0]->durationTicks, 1000 * self::SECOND, null, $clips[0]->sound),
+            new LineupClip('S2', 'S', true, $clips[1]->durationTicks, 2000 * self::SECOND, null, $clips[1]->sound), $clips[2], $clips[3],
+        ], [Way::Sound, Way::Timecode]);
+        self::assertSame(1000 * self::SECOND, self::place($result, 'S2')->startTicks, 'the second recording stays where its clock says');
+        self::assertArrayNotHasKey('S1', $result->strays);
+    }
+
+    public function test_a_clip_whose_own_clock_contradicts_its_sound_is_not_sure(): void
+    {
+        $stage = Noise::speech(60, 41);
+        $clips = [self::heard('S', 'S', $stage, ['startTicks' => 0])];
+        foreach ([16_000, 150_000, 300_000] as $n => $from) {
+            $clips[] = self::heard("A$n", 'A', array_slice($stage, $from, 90_000), ['startTicks' => self::at($from) + ($n === 2 ? 7 * self::SECOND : 0)]);
+        }
+        $result = Lineup::of($clips, [Way::Sound, Way::Timecode]);
+        self::assertTrue(self::place($result, 'A1')->sure);
+        self::assertFalse(self::place($result, 'A2')->sure);
+        self::assertEqualsWithDelta(-7 * self::SECOND, self::place($result, 'A2')->evidence['clock_disagrees_ticks'], self::HALF_FRAME);
+    }
+
     public function test_two_clips_of_one_camera_never_lie_over_each_other(): void
     {
         $stage = Noise::speech(30, 29);
