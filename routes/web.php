@@ -7,6 +7,7 @@ use App\Http\Cards\CardsController;
 use App\Http\Day\DayController;
 use App\Http\Handoff\HandoffController;
 use App\Http\Lineup\LineupController;
+use App\Http\Lineup\LooksController;
 use App\Http\Log\LogController;
 use App\Http\Log\NotesController;
 use App\Http\Screening\ScreeningController;
@@ -49,6 +50,7 @@ Route::prefix('api')->group(static function (): void {
         Route::get('days/{day}/lineup/runs', [LineupController::class, 'runs']);
         Route::get('lineup-runs/{lineupRun}', [LineupController::class, 'compare']);
         Route::get('clips/{clip}/check', [LineupController::class, 'check']);
+        Route::get('looks', [LooksController::class, 'index']);
         Route::get('clips/{clip}/points', [LineupController::class, 'points']);
         Route::get('clips/{clip}/pair', [LineupController::class, 'pair']);
         Route::get('bins', [BinsController::class, 'index']);
@@ -117,6 +119,9 @@ Route::prefix('api')->group(static function (): void {
             Route::post('clips/{clip}/leave-out', [LineupController::class, 'leaveOut']);
             Route::post('lineup-runs/{lineupRun}/back', [LineupController::class, 'goBack']);
             Route::post('clips/{clip}/wild', [LineupController::class, 'wild']);
+            Route::post('looks', [LooksController::class, 'store']);
+            Route::put('looks', [LooksController::class, 'assign']);
+            Route::patch('looks/{look}', [LooksController::class, 'update']);
             Route::put('lanes', [LineupController::class, 'lanes']);
             Route::get('days/{day}/cut', [LineupController::class, 'cutPlan']);
             Route::post('days/{day}/cut', [LineupController::class, 'cut']);

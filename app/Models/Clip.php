@@ -77,6 +77,12 @@ class Clip extends Model
         return $this->belongsTo(Take::class);
     }
 
+    /** @return BelongsTo<Look, $this> */
+    public function look(): BelongsTo
+    {
+        return $this->belongsTo(Look::class);
+    }
+
     /** @return HasOne<Placement, $this> */
     public function placement(): HasOne
     {

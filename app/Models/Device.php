@@ -6,6 +6,7 @@ namespace App\Models;
 
 use App\Models\Concerns\HasUlid;
 use Illuminate\Database\Eloquent\Model;
+use Illuminate\Database\Eloquent\Relations\BelongsTo;
 
 /** A camera or a sound recorder; the device is the angle. */
 class Device extends Model
@@ -13,6 +14,12 @@ class Device extends Model
     use HasUlid;
 
     protected $guarded = [];
+
+    /** @return BelongsTo<Look, $this> */
+    public function look(): BelongsTo
+    {
+        return $this->belongsTo(Look::class);
+    }
 
     public function isRecorder(): bool
     {

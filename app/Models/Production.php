@@ -111,6 +111,12 @@ class Production extends Model
         return $this->hasMany(Bin::class);
     }
 
+    /** @return HasMany<Look, $this> */
+    public function looks(): HasMany
+    {
+        return $this->hasMany(Look::class);
+    }
+
     /** @return HasMany<LineupRun, $this> */
     public function lineupRuns(): HasMany
     {

@@ -15,6 +15,7 @@ export const queryClient = new QueryClient({
 const STALE: Record<string, RegExp> = {
   tasks: /tasks|cards|lineup|handoffs|tabs/,
   cards: /cards|sheet|tabs/,
+  looks: /looks|clips|reels|check/,
   lanes: /^$|cards|sheet|tabs|lineup/,
   bench: /cards|sheet/,
   takes: /log|cut|sheet|tabs|bins|reels|lineup|clips|scenes/,

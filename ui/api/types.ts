@@ -122,7 +122,7 @@ export interface Lineup {
   placements: Placed[]; strays: Stray[]; clocks: { device: string; learned_ticks: number | null; applied_ticks: number | null; votes: number }[]; task: Task | null
 }
 export interface CheckSide {
-  clip: string; name: string; device: string | null; kind: string; start_ticks: number | null; duration_ticks: number; rate: Rate; media_version: string; has_sound: boolean; frames: number | null
+  clip: string; name: string; device: string | null; kind: string; start_ticks: number | null; duration_ticks: number; rate: Rate; media_version: string; has_sound: boolean; frames: number | null; look: ClipLook | null
 }
 export interface CheckAnswer { own: CheckSide; against: CheckSide | null; beside: CheckSide | null; moments: { ticks: number; what: 'clap' | 'onset' }[] }
 export interface ClipPoints { claps: { ticks: number; strength: number }[]; onsets: number[]; flashes: { frame: number; strength: number }[] }
@@ -143,8 +143,13 @@ export interface BinClip {
 }
 export interface BinPage { total: number; from: number; clips: BinClip[] }
 
+export interface LookValues { slope: [number, number, number]; offset: [number, number, number]; power: [number, number, number]; saturation: number }
+export interface Look extends LookValues { ulid: string; name: string; source: string; devices?: string[] }
+export interface ClipLook extends LookValues { ulid: string; name: string; of: 'clip' | 'device' }
+
 /** What a player needs to know of a clip. */
 export interface PlayableClip {
+  look?: ClipLook | null
   ulid: string; kind: string; rate: Rate; frames: number | null; start_ticks: number | null; duration_ticks: number | null; synced: boolean; media_version: string; has_sound: boolean
 }
 export interface ClipSheet extends PlayableClip {
@@ -159,7 +164,7 @@ export interface ClipSheet extends PlayableClip {
 export interface ReelSummary { ulid: string; name: string; circled_only: boolean; items: number; running_ticks: number; made_at: string; first_clip: string | null }
 export interface ReelAngle {
   clip: string; name: string; device: string | null; device_note: string | null; start_ticks: number | null; placed_ticks: number | null; duration_ticks: number
-  frames: number | null; synced: boolean; media_version: string; rate: Rate
+  frames: number | null; synced: boolean; media_version: string; rate: Rate; look: ClipLook | null
 }
 export interface ReelNote { ulid: string; by: string; text: string; at_ticks: number; clip: string | null; timecode: string | null }
 export interface ReelItem {

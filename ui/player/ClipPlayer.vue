@@ -5,6 +5,8 @@ import { mediaUrl } from '@/api/client'
 import type { PlayableClip } from '@/api/types'
 import { useShortcuts } from '@/shell/keys'
 import { label, ofFrames, TICKS, toFrames } from './time'
+import { isPlain, looksShown } from './look'
+import LookFilter from './LookFilter.vue'
 import { useFrames } from './useFrames'
 import WaveStrip from './WaveStrip.vue'
 
@@ -80,6 +82,9 @@ function mark(which: 'in_ticks' | 'out_ticks'): void {
   emit('mark', marks)
 }
 
+const hasLook = computed(() => isPicture.value && props.clip.look != null && !isPlain(props.clip.look))
+const filterName = computed(() => `look-${props.clip.ulid}`)
+
 let creeping = false
 const shuttle = (direction: 1 | -1) => void (creeping ? frames.run(direction * 0.25) : frames.faster(direction))
 useEventListener(window, 'keyup', (event) => { if (event.key === 'k' || event.key === 'K') creeping = false })
@@ -94,6 +99,7 @@ useShortcuts('Player', [
   { keys: [',', '.'], what: 'One frame back, one forward', run: (event) => step(event.key === ',' ? -1 : 1) },
   { keys: ['Home', 'End'], what: 'First frame, last frame', run: (event) => go(event.key === 'Home' ? 0 : (frameCount.value ?? 1) - 1) },
   { keys: ['i', 'o'], what: 'Set the in point, the out point', run: (event) => mark(event.key === 'i' ? 'in_ticks' : 'out_ticks') },
+  { keys: ['\\'], what: 'Look off, on', run: () => { looksShown.value = !looksShown.value } },
   { keys: ['g'], what: 'Guide sound or recorder', run: () => props.clip.synced && emit('guide', props.guide !== true) },
 ])
 
@@ -113,7 +119,8 @@ defineExpose({ frame, timecode, step, go, region, stop: frames.stand, ticks: com
     ref="region" class="player" tabindex="0" role="group" :aria-label="`Player, ${timecode}`" :data-frame="frames.shown.value ?? ''" :data-timecode="timecode" :data-playing="frames.playing.value" @keydown="regionKey"
   >
     <div class="picture" :class="{ sound: !isPicture }">
-      <video ref="video" preload="auto" playsinline :data-clip="clip.ulid" @error="failed = true" @timeupdate="soundTime = video?.currentTime ?? 0" @click="frames.toggle()">
+      <LookFilter v-if="hasLook" :name="filterName" :look="clip.look!" />
+      <video ref="video" preload="auto" playsinline :data-clip="clip.ulid" :style="hasLook && looksShown ? { filter: `url(#${filterName})` } : undefined" @error="failed = true" @timeupdate="soundTime = video?.currentTime ?? 0" @click="frames.toggle()">
         <source :src="source" type="video/mp4">
       </video>
       <div v-if="!isPicture" class="wide"><WaveStrip :address="mediaUrl(production, clip.ulid, 'peaks', clip.media_version)" :seconds="seconds" colour="#8fb0d8" :gain="2" /></div>
@@ -137,6 +144,7 @@ defineExpose({ frame, timecode, step, go, region, stop: frames.stand, ticks: com
         <button class="ear" :class="{ on: guide === true }" title="The camera's own sound (G)" @click="emit('guide', true)">guide</button>
       </template>
       <span v-else>guide sound only: not lined up with a recorder</span>
+      <button v-if="hasLook" class="ear push" :class="{ on: looksShown }" title="Look off, on (\\)" @click="looksShown = !looksShown">{{ clip.look!.name }}</button>
     </div>
   </section>
 </template>
@@ -158,5 +166,6 @@ video { width: 100%; height: 100%; display: block; object-fit: contain; }
 .range { position: absolute; top: 0; bottom: 0; background: #1f6f5c26; border: solid var(--act); border-width: 0 2px; }
 .ears { display: flex; gap: 6px; font-size: 12px; min-height: 24px; align-items: center; }
 .ear { border: 1px solid var(--rule-strong); background: var(--sheet); border-radius: 12px; padding: 1px 10px; font-size: 12px; cursor: pointer; }
+.push { margin-left: auto; }
 .ear.on { background: var(--ink); border-color: var(--ink); color: #fff; }
 </style>

@@ -21,6 +21,7 @@ use Cartella\Core\Custody\ManifestEntry;
 use Cartella\Core\Exchange\CsvWriter;
 use Cartella\Core\Exchange\EdlWriter;
 use Cartella\Core\Exchange\OtioWriter;
+use Cartella\Core\Look\Cdl;
 use Cartella\Core\Media\Exception\UnableToReadMedia;
 use Illuminate\Support\Collection;
 use Illuminate\Support\Facades\File;
@@ -60,6 +61,16 @@ final class Package
             }
         }
         file_put_contents($work.'/log.csv', $this->log($clips, $handoff));
+        $looks = [];
+        foreach ($clips as $clip) {
+            $look = $clip->look ?? $clip->device?->look;
+            if ($look !== null && $clip->isPicture()) {
+                $looks[$look->name] = $look->cdl();
+            }
+        }
+        if ($looks !== []) {
+            file_put_contents($work.'/looks.ccc', Cdl::collection($looks));
+        }
         $reel = $days->isEmpty() ? null : Reel::query()->whereIn('shoot_day_id', $days->pluck('id'))->latest('id')->first();
         if ($reel !== null) {
             $sequence = $this->sequences->of($reel, self::pathOf(...));

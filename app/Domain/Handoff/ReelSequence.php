@@ -37,7 +37,7 @@ final class ReelSequence
                 continue;
             }
             $length = Ticks::ofFrames($frames, $rate);
-            $pictures[] = new Item($item->take->label().' '.$item->clip->name, self::source($item->clip, $pathOf($item->clip), $rate), $item->in_ticks, $length, $at, metadata: self::facts($item));
+            $pictures[] = new Item($item->take->label().' '.$item->clip->name, self::source($item->clip, $pathOf($item->clip), $rate), $item->in_ticks, $length, $at, metadata: self::facts($item) + self::look($item));
             $sound = $windows->partner($item->clip, 'sound');
             if ($sound !== null) {
                 $under = self::under($item, $sound, $length, $at, $pathOf($sound), $rate);
@@ -71,6 +71,14 @@ final class ReelSequence
         $take = $item->take;
 
         return ['scene' => $take->scene, 'setup' => $take->setup, 'take' => $take->take, 'status' => $take->status, 'description' => $take->description];
+    }
+
+    /** @return array{asc_cdl?: array<string, mixed>} the look of its picture */
+    private static function look(ReelItem $item): array
+    {
+        $look = $item->clip->look ?? $item->clip->device?->look;
+
+        return $look === null ? [] : ['asc_cdl' => $look->cdl()->toArray()];
     }
 
     /** Names of files in a package: the roll keeps two cameras' names apart. */

@@ -18,7 +18,7 @@ use Illuminate\Support\Facades\DB;
 final class UndoChange
 {
     /** Tables whose rows a step may touch; nothing else is ever written back. */
-    private const TABLES = ['takes', 'clips', 'placements', 'bins', 'bin_items', 'subclips', 'scenes', 'clock_offsets', 'settled_points', 'notes', 'reels', 'reel_items', 'cards', 'devices', 'productions', 'take_facts'];
+    private const TABLES = ['takes', 'clips', 'placements', 'bins', 'bin_items', 'subclips', 'scenes', 'clock_offsets', 'settled_points', 'notes', 'reels', 'reel_items', 'cards', 'devices', 'productions', 'take_facts', 'looks'];
 
     public function undo(Production $production, User $user): ?Change
     {
@@ -64,6 +64,7 @@ final class UndoChange
                 'placements', 'clock_offsets' => 'lineup',
                 'bins', 'bin_items', 'subclips' => 'bins',
                 'productions' => 'patterns',
+                'looks' => 'looks',
                 'cards' => 'cards',
                 'devices' => 'lanes',
                 'notes' => 'notes',

@@ -6,6 +6,7 @@ namespace App\Domain\Screening;
 
 use App\Domain\Cards\ClipMedia;
 use App\Models\Clip;
+use App\Models\Look;
 use App\Models\Note;
 use App\Models\Reel;
 use App\Models\ReelItem;
@@ -48,7 +49,7 @@ final class ReelPage
         return [
             'clip' => $clip->ulid, 'name' => $clip->name, 'device' => $clip->device?->letter, 'device_note' => $clip->device?->note, 'start_ticks' => $clip->start_ticks,
             'placed_ticks' => $clip->placement?->start_ticks, 'duration_ticks' => $clip->duration_ticks, 'frames' => $clip->frames, 'synced' => $clip->sound_synced_at !== null,
-            'media_version' => ClipMedia::version($clip),
+            'media_version' => ClipMedia::version($clip), 'look' => Look::of($clip),
             'rate' => Clock::rate($rate),
         ];
     }

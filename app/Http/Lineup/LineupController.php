@@ -21,6 +21,7 @@ use App\Http\Controller;
 use App\Http\Shell\ProductionController;
 use App\Models\Clip;
 use App\Models\LineupRun;
+use App\Models\Look;
 use App\Models\Production;
 use App\Models\ShootDay;
 use App\Support\Clock;
@@ -199,7 +200,7 @@ final class LineupController extends Controller
     {
         return [
             'clip' => $clip->ulid, 'name' => $clip->name, 'device' => $clip->device?->letter, 'kind' => $clip->kind, 'start_ticks' => $clip->placement?->start_ticks, 'duration_ticks' => $clip->duration_ticks,
-            'rate' => Clock::rate($rate = $clip->rate() ?? $clip->production->rate()), 'media_version' => ClipMedia::version($clip), 'has_sound' => ($clip->channels ?? []) !== [], 'frames' => $clip->frames ?? intdiv((int) $clip->duration_ticks, Ticks::ofFrames(1, $rate)),
+            'rate' => Clock::rate($rate = $clip->rate() ?? $clip->production->rate()), 'media_version' => ClipMedia::version($clip), 'look' => Look::of($clip), 'has_sound' => ($clip->channels ?? []) !== [], 'frames' => $clip->frames ?? intdiv((int) $clip->duration_ticks, Ticks::ofFrames(1, $rate)),
         ];
     }
 

@@ -7,6 +7,7 @@ namespace Cartella\Core\Exchange;
 use Cartella\Core\Cutting\Item;
 use Cartella\Core\Cutting\Sequence;
 use Cartella\Core\Cutting\Track;
+use Cartella\Core\Look\Cdl;
 use Cartella\Core\Time\Ticks;
 use Cartella\Core\Time\Timecode;
 
@@ -94,6 +95,12 @@ final class EdlWriter
         }
         if ($short !== $reel) {
             $lines[] = '* REEL: '.self::line($reel);
+        }
+        $look = $item->metadata['asc_cdl'] ?? null;
+        if (is_array($look)) {
+            $cdl = Cdl::of($look['slope'], $look['offset'], $look['power'], (float) $look['saturation']);
+            $lines[] = '* ASC_SOP '.$cdl->sop();
+            $lines[] = '* ASC_SAT '.Cdl::number($cdl->saturation);
         }
         foreach ($item->markers as $marker) {
             $at = Ticks::toFrames($sequence->startTicks + $item->recordStartTicks + $marker['at_ticks'], $rate);

@@ -11,6 +11,7 @@ use App\Models\Handoff;
 use App\Models\Role;
 use App\Models\Take;
 use Cartella\Core\Custody\Verify;
+use Cartella\Core\Look\Cdl;
 use Cartella\Core\Sound\Claps;
 use Cartella\Core\Sound\GuideTrack;
 use Cartella\Core\Time\Ticks;
@@ -107,6 +108,8 @@ final class LineupTest extends TestCase
     {
         $this->postJson($this->onDay('reels'), ['circled_only' => false]);
         Take::query()->where('take', 1)->update(['description' => '=HYPERLINK("x")']);
+        $look = $this->postJson($this->at('looks'), ['name' => 'Carrow day', 'slope' => [1.2, 1, 0.9], 'offset' => [0, 0, 0], 'power' => [1, 1, 1], 'saturation' => 0.8])->json('looks.0.ulid');
+        $this->putJson($this->at('looks'), ['look' => $look, 'device' => 'A'])->assertOk();
         $this->postJson($this->at('handoffs'), ['days' => [$this->day->ulid], 'bins' => []])->assertStatus(202);
         $handoff = Handoff::query()->sole();
         self::assertSame('delivered', $handoff->state);
@@ -116,6 +119,8 @@ final class LineupTest extends TestCase
         self::assertFileExists("$folder/proxies/A001_A001C001.mp4");
         $edl = (string) file_get_contents("$folder/reel.edl");
         self::assertStringContainsString('* SOURCE FILE: A001_A001C001.mp4', $edl);
+        self::assertSame([2, 2], [substr_count($edl, '* ASC_SOP (1.2 1 0.9)(0 0 0)(1 1 1)'), substr_count($edl, '* ASC_SAT 0.8')], 'the look goes with each picture of camera A');
+        self::assertSame(0.8, Cdl::read((string) file_get_contents("$folder/looks.ccc"))['Carrow day']->saturation);
         self::assertSame(4, preg_match_all('/^\d{3}  /m', $edl), 'two pictures and the sound under each');
         $otio = json_decode((string) file_get_contents("$folder/reel.otio"), true);
         foreach ($otio['tracks']['children'] as $track) {

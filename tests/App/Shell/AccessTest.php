@@ -8,6 +8,7 @@ use App\Models\Bin;
 use App\Models\Card;
 use App\Models\Handoff;
 use App\Models\LineupRun;
+use App\Models\Look;
 use App\Models\NoteFile;
 use App\Models\Production;
 use App\Models\Reel;
@@ -32,6 +33,7 @@ final class AccessTest extends TestCase
             'bin' => Bin::query()->create(['production_id' => $this->production->id, 'name' => 'Own'])->ulid,
             'reel' => Reel::query()->create(['production_id' => $this->production->id, 'shoot_day_id' => $this->day->id, 'name' => 'Reel'])->ulid,
             'lineupRun' => LineupRun::query()->create(['production_id' => $this->production->id, 'shoot_day_id' => $this->day->id, 'number' => 1, 'scope' => 'day 1', 'ways' => 'sound'])->ulid,
+            'look' => Look::query()->create(['production_id' => $this->production->id, 'name' => 'Mill', 'slope' => [1, 1, 1], 'offset' => [0, 0, 0], 'power' => [1, 1, 1]])->ulid,
             'task' => Task::query()->create(['production_id' => $this->production->id, 'kind' => 'offload', 'title' => 'x', 'subject' => [], 'state' => 'done', 'ended_at' => now()])->ulid,
             'handoff' => Handoff::query()->create(['production_id' => $this->production->id, 'number' => 1, 'title' => 'x', 'chosen' => [], 'folder' => 'x', 'state' => 'packing'])->ulid,
         ];

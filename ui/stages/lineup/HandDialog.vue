@@ -5,6 +5,8 @@ import { api, mediaUrl } from '@/api/client'
 import { makeStale, useAnswer } from '@/api/queries'
 import type { ClipPoints, ClipSheet, Placed, Stray } from '@/api/types'
 import { label, length, ofFrames, TICKS, ticksPerFrame } from '@/player/time'
+import { looksShown } from '@/player/look'
+import LookFilter from '@/player/LookFilter.vue'
 import { useFrames } from '@/player/useFrames'
 import WaveStrip from '@/player/WaveStrip.vue'
 import { useDesk } from '@/shell/desk'
@@ -89,7 +91,7 @@ const time = (ticks: number) => `${length(ticks)}.${String(Math.floor((ticks / T
       <section tabindex="0" data-side="own" :aria-label="`${clip.name}, frame ${frame}`" @keydown="keys">
         <h3><DeviceBadge :letter="clip.device" /> {{ clip.name }} <small class="soft">arrow keys step</small></h3>
         <template v-if="isPicture">
-          <div class="picture"><video ref="video" muted playsinline preload="auto" :src="mediaUrl(production.ulid, clip.clip, 'proxy', sheet?.media_version ?? '')" /></div>
+          <div class="picture"><LookFilter v-if="sheet?.look" name="look-hand" :look="sheet.look" /><video :style="sheet?.look && looksShown ? { filter: 'url(#look-hand)' } : undefined" ref="video" muted playsinline preload="auto" :src="mediaUrl(production.ulid, clip.clip, 'proxy', sheet?.media_version ?? '')" /></div>
           <input type="range" min="0" :max="(sheet?.frames ?? 1) - 1" :value="frame" aria-label="Frame" @input="frames.goTo(Number(($event.target as HTMLInputElement).value))">
           <p class="mono at" data-testid="hand-frame">frame {{ frame }} <span class="soft">{{ label(frame, { ...rate, drop: false }) }}</span></p>
           <div class="offers">

@@ -17,6 +17,7 @@ import { clusters, fitted, offsetText, ruler, type View, waveColour, within, xOf
 import CutDialog from './CutDialog.vue'
 import HandDialog from './HandDialog.vue'
 import LaneCanvas from './LaneCanvas.vue'
+import LooksDialog from './LooksDialog.vue'
 import PairView from './PairView.vue'
 import RunsDialog from './RunsDialog.vue'
 import WaysMenu from './WaysMenu.vue'
@@ -32,6 +33,7 @@ const guide = ref(false)
 const watching = ref(false)
 const runsOpen = ref(false)
 const cutOpen = ref(false)
+const looksOpen = ref(false)
 const byHand = shallowRef<Placed | Stray | null>(null)
 const playhead = ref<number | null>(null)
 const frame = ref<HTMLElement | null>(null)
@@ -296,6 +298,7 @@ useShortcuts('Line-up', [
   { keys: ['F'], what: 'This clip', run: fitClip },
   { keys: ['s'], what: 'Single samples at the playhead', run: fitSamples },
   { keys: ['p'], what: 'Watch the clip, or check its place', run: () => { watching.value = !watching.value } },
+  { keys: ['a'], what: 'Look of the angle', run: () => { looksOpen.value = chosen.value?.kind === 'picture' } },
   { keys: ['u'], what: 'Cut into takes', run: () => { cutOpen.value = production.value.may.work } },
   { keys: ['r'], what: 'Runs: compare, go back', run: () => { runsOpen.value = true } },
 ])
@@ -402,12 +405,14 @@ useShortcuts('Line-up', [
           <div class="verdict">
             <button class="plain" title="Watch it, or check its place (P)" @click="watching = !watching">{{ watching ? 'Check its place' : 'Watch it' }} <kbd>P</kbd></button>
             <button class="plain" title="The least certain place that nobody has looked at (C)" @click="nextDoubtful">Next uncertain <kbd>C</kbd></button>
+            <button v-if="chosen.kind === 'picture'" class="plain" title="The look of this angle (A)" @click="looksOpen = true">Look{{ clip?.look ? `: ${clip.look.name}` : '' }} <kbd>A</kbd></button>
             <button v-if="chosen.take_ulid" class="plain" @click="router.push({ name: 'log', params: route.params, query: { take: chosen.take_ulid } })">Go to {{ chosen.take }} in the log</button>
           </div>
         </template>
       </aside>
       <RunsDialog :open="runsOpen" @close="runsOpen = false" @go="(ulid) => { runsOpen = false; select(ulid) }" />
       <CutDialog :open="cutOpen" @close="cutOpen = false" @go="(ulid) => { cutOpen = false; select(ulid) }" />
+      <LooksDialog :open="looksOpen" :clip="clip" @close="looksOpen = false" />
       <HandDialog :clip="byHand" :placements="data.placements" @close="byHand = null" @placed="(ulid) => { byHand = null; select(ulid) }" />
     </div>
   </AnswerState>

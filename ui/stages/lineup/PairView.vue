@@ -4,6 +4,8 @@ import { computed, onBeforeUnmount, ref, shallowRef, watch } from 'vue'
 import { mediaUrl } from '@/api/client'
 import type { CheckAnswer, CheckSide, Placed } from '@/api/types'
 import { TICKS, ticksPerFrame } from '@/player/time'
+import { looksShown } from '@/player/look'
+import LookFilter from '@/player/LookFilter.vue'
 import DeviceBadge from '@/shell/DeviceBadge.vue'
 import { useShortcuts } from '@/shell/keys'
 import { waveColour } from './geometry'
@@ -164,6 +166,7 @@ useShortcuts('Check a place', [
   { keys: ['e'], what: 'Listen: clip on the left ear, recording on the right; again to stop', run: () => listen('ears') },
   { keys: ['d'], what: 'Listen to the difference', run: () => listen('difference') },
   { keys: ['w'], what: 'Next clap or sharp sound', run: next },
+  { keys: ['\\'], what: 'Look off, on', run: () => { looksShown.value = !looksShown.value } },
   { keys: ['z'], what: 'Look closer; from the closest, all again', run: () => { span.value = (span.value + 1) % SPANS.length } },
 ])
 defineExpose({ pair, shift })
@@ -173,7 +176,8 @@ defineExpose({ pair, shift })
   <div class="check" :data-ready="pair !== null">
     <div v-if="sides.length > 0" class="pictures" :class="{ one: sides.length === 1 }">
       <figure v-for="(side, n) in sides" :key="side.clip">
-        <video :ref="(element) => { if (element) pictures[n] = element as HTMLVideoElement }" muted playsinline preload="auto" :src="mediaUrl(production, side.clip, 'proxy', side.media_version)" @loadedmetadata="seek" />
+        <LookFilter v-if="side.look" :name="`look-side-${side.clip}`" :look="side.look" />
+        <video :style="side.look && looksShown ? { filter: `url(#look-side-${side.clip})` } : undefined" :ref="(element) => { if (element) pictures[n] = element as HTMLVideoElement }" muted playsinline preload="auto" :src="mediaUrl(production, side.clip, 'proxy', side.media_version)" @loadedmetadata="seek" />
         <figcaption><DeviceBadge :letter="side.device ?? ''" /></figcaption>
       </figure>
     </div>

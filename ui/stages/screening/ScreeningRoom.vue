@@ -5,6 +5,8 @@ import { api, mediaUrl } from '@/api/client'
 import { makeStale, useAnswer } from '@/api/queries'
 import type { Reel, ReelAngle, ReelItem } from '@/api/types'
 import { label, ofFrames, toFrames } from '@/player/time'
+import { looksShown } from '@/player/look'
+import LookFilter from '@/player/LookFilter.vue'
 import { useFrames } from '@/player/useFrames'
 import AnswerState from '@/shell/AnswerState.vue'
 import { useDesk } from '@/shell/desk'
@@ -140,6 +142,7 @@ const shuttle = (direction: 1 | -1) => void (creeping ? frames.run(direction * 0
 onMounted(() => room.value?.focus())
 
 useShortcuts('Dark room', [
+  { keys: ['\\'], what: 'Look off, on', run: () => { looksShown.value = !looksShown.value } },
   { keys: [' '], what: 'Play, stop', run: () => void frames.toggle() },
   { keys: ['j', 'l'], what: 'Back, forward; again for 2x, 4x, 8x', run: (event) => shuttle(event.key === 'j' ? -1 : 1) },
   { keys: ['k'], what: 'Stop; held with J or L creeps', run: () => { creeping = true; frames.stand() } },
@@ -160,7 +163,8 @@ useShortcuts('Dark room', [
     <AnswerState :pending="isPending" :error="error" @retry="refetch()">
       <template v-if="data && item && angle">
         <div class="screen" @click="frames.toggle()">
-          <video ref="video" preload="auto" playsinline :data-clip="angle.clip"><source :src="source" type="video/mp4"></video>
+          <LookFilter v-if="angle.look" :name="`look-${angle.clip}`" :look="angle.look" />
+          <video ref="video" preload="auto" playsinline :data-clip="angle.clip" :style="angle.look && looksShown ? { filter: `url(#look-${angle.clip})` } : undefined"><source :src="source" type="video/mp4"></video>
           <span class="corner left mono">{{ item.take.setup }} · take {{ item.take.take }}</span>
           <span class="corner right mono" data-testid="timecode">{{ timecode }}</span>
           <span v-if="frames.speed.value !== 0 && frames.speed.value !== 1" class="corner low mono">{{ frames.speed.value }}x</span>

@@ -1,0 +1,39 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Models;
+
+use App\Models\Concerns\HasUlid;
+use Cartella\Core\Look\Cdl;
+use Illuminate\Database\Eloquent\Model;
+
+/** A colour correction of a production: what an angle shall look like in every player, and in the cut. */
+class Look extends Model
+{
+    use HasUlid;
+
+    protected $guarded = [];
+
+    protected function casts(): array
+    {
+        return ['slope' => 'array', 'offset' => 'array', 'power' => 'array', 'saturation' => 'float'];
+    }
+
+    public function cdl(): Cdl
+    {
+        return Cdl::of($this->slope, $this->offset, $this->power, $this->saturation);
+    }
+
+    /**
+     * A clip's own look, else its device's.
+     *
+     * @return array{ulid: string, name: string, of: 'clip'|'device', slope: list<float>, offset: list<float>, power: list<float>, saturation: float}|null
+     */
+    public static function of(Clip $clip): ?array
+    {
+        $look = $clip->look ?? $clip->device?->look;
+
+        return $look === null || ! $clip->isPicture() ? null : ['ulid' => $look->ulid, 'name' => $look->name, 'of' => $clip->look === null ? 'device' : 'clip'] + $look->cdl()->toArray();
+    }
+}
