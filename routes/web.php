@@ -122,6 +122,8 @@ Route::prefix('api')->group(static function (): void {
             Route::post('looks', [LooksController::class, 'store']);
             Route::put('looks', [LooksController::class, 'assign']);
             Route::patch('looks/{look}', [LooksController::class, 'update']);
+            Route::put('takes/{take}/sound', [LineupController::class, 'sound']);
+            Route::put('clips/{clip}/head', [LineupController::class, 'head']);
             Route::put('lanes', [LineupController::class, 'lanes']);
             Route::get('days/{day}/cut', [LineupController::class, 'cutPlan']);
             Route::post('days/{day}/cut', [LineupController::class, 'cut']);

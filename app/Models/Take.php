@@ -25,7 +25,7 @@ class Take extends Model
     protected function casts(): array
     {
         return [
-            'is_mos' => 'boolean', 'is_tail_slate' => 'boolean', 'is_wild' => 'boolean', 'is_guide_only' => 'boolean', 'is_pickup' => 'boolean', 'is_false_start' => 'boolean',
+            'listening' => 'array', 'is_mos' => 'boolean', 'is_tail_slate' => 'boolean', 'is_wild' => 'boolean', 'is_guide_only' => 'boolean', 'is_pickup' => 'boolean', 'is_false_start' => 'boolean',
             'absent_devices' => 'array', 'claims' => 'array', 'settled' => 'array', 'set_by' => 'array',
         ];
     }

@@ -236,27 +236,61 @@ final class PathTest extends BrowserTestCase
         $this->see('.angle.on', 'A003C002');
         $this->see('.ear.on', 'recorder');
         $this->until(fn (): bool => (bool) $this->js('return (document.querySelector(".player video")?.readyState ?? 0) >= 2'), 'it does not load');
-        $level = $this->jsAsync(<<<'JS'
-            const done = arguments[0], video = document.querySelector('.player video'), context = new AudioContext()
-            const meter = context.createAnalyser(); meter.fftSize = 2048
-            context.createMediaElementSource(video).connect(meter)
-            const data = new Float32Array(meter.fftSize)
-            let most = 0
-            context.resume().then(() => video.play())
-            const watch = setInterval(() => {
-              meter.getFloatTimeDomainData(data)
-              most = Math.max(most, Math.sqrt(data.reduce((sum, one) => sum + one * one, 0) / data.length))
-              if (video.currentTime < 6) return
-              clearInterval(watch); video.pause(); done(most)
-            }, 30)
-            JS, 40);
-        self::assertGreaterThan(0.02, $level, 'production sound is heard');
+        [$left, $right] = $this->levels(6);
+        self::assertGreaterThan(0.02, min($left, $right), 'production sound is heard on both ears');
         [$mean, $spread] = $this->picture();
         self::assertGreaterThan(30, $mean);
         self::assertGreaterThan(15, $spread, 'a decoded frame is seen, not one flat colour');
     }
 
+    /** @return array{float, float} the loudest of each ear while the player plays on to that second */
+    private function levels(int $until): array
+    {
+        return $this->jsAsync(<<<'JS'
+            const until = arguments[0], done = arguments[1], video = document.querySelector('.player video')
+            window.ears ??= new WeakMap()
+            if (!window.ears.has(video)) {
+              const context = new AudioContext(), split = context.createChannelSplitter(2), meters = [0, 1].map(() => context.createAnalyser())
+              context.createMediaElementSource(video).connect(split)
+              meters.forEach((meter, ear) => { meter.fftSize = 2048; split.connect(meter, ear) })
+              window.ears.set(video, { context, meters })
+            }
+            const { context, meters } = window.ears.get(video)
+            const most = [0, 0], data = new Float32Array(2048)
+            context.resume().then(() => video.play())
+            const watch = setInterval(() => {
+              meters.forEach((meter, ear) => {
+                meter.getFloatTimeDomainData(data)
+                most[ear] = Math.max(most[ear], Math.sqrt(data.reduce((sum, one) => sum + one * one, 0) / data.length))
+              })
+              if (video.currentTime < until) return
+              clearInterval(watch); video.pause(); done(most)
+            }, 30)
+            JS, 60, $until);
+    }
+
     #[Depends('test_the_log_plays_any_angle_with_the_recorders_sound_to_be_seen_and_heard')]
+    public function test_the_channels_that_are_heard_under_a_take_are_chosen_and_the_recorders_mix_comes_back(): void
+    {
+        $source = fn (): string => (string) $this->js('return document.querySelector(".player video")?.currentSrc ?? ""');
+        $this->click('.ears button', 'channels');
+        $this->see('.channels .channel');
+        foreach ([false, true] as $isMixed) {
+            $before = $source();
+            if ($isMixed) {
+                $this->click('.channels button', 'As the recorder mixed it');
+            } else {
+                $this->js('document.querySelectorAll(".channels input[type=checkbox]:checked").forEach((box) => box.click())');
+            }
+            $this->until(fn (): bool => $source() !== $before && (bool) $this->js('return document.querySelector(".player video").readyState >= 2'), 'the sound is not laid anew', 60);
+            $levels = $this->levels(6);
+            $isMixed ? self::assertGreaterThan(0.02, min($levels), 'the mix is heard again') : self::assertLessThan(0.001, max($levels), 'no channel is on, and nothing is heard');
+        }
+        $this->press(WebDriverKeys::ESCAPE);
+        $this->js('document.body.click()');
+    }
+
+    #[Depends('test_the_channels_that_are_heard_under_a_take_are_chosen_and_the_recorders_mix_comes_back')]
     public function test_bins_fill_themselves_and_a_marked_range_is_kept_as_a_subclip(): void
     {
         $this->press('5');

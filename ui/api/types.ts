@@ -143,13 +143,16 @@ export interface BinClip {
 }
 export interface BinPage { total: number; from: number; clips: BinClip[] }
 
+/** What of a recording is heard under a take; gains in dB. */
+export interface TakeChannel { index: number; name: string; on: boolean; gain_db: number }
+export interface TakeSound { clip: string; name: string; is_default: boolean; channels: TakeChannel[] }
 export interface LookValues { slope: [number, number, number]; offset: [number, number, number]; power: [number, number, number]; saturation: number }
 export interface Look extends LookValues { ulid: string; name: string; source: string; devices?: string[] }
 export interface ClipLook extends LookValues { ulid: string; name: string; of: 'clip' | 'device' }
 
 /** What a player needs to know of a clip. */
 export interface PlayableClip {
-  look?: ClipLook | null
+  look?: ClipLook | null; sound?: TakeSound | null; head_frames?: number | null
   ulid: string; kind: string; rate: Rate; frames: number | null; start_ticks: number | null; duration_ticks: number | null; synced: boolean; media_version: string; has_sound: boolean
 }
 export interface ClipSheet extends PlayableClip {

@@ -7,6 +7,7 @@ import { useShortcuts } from '@/shell/keys'
 import { label, ofFrames, TICKS, toFrames } from './time'
 import { isPlain, looksShown } from './look'
 import LookFilter from './LookFilter.vue'
+import TakeSoundMenu from './TakeSoundMenu.vue'
 import { useFrames } from './useFrames'
 import WaveStrip from './WaveStrip.vue'
 
@@ -19,6 +20,9 @@ const props = defineProps<{
   /** Marks can be set with I and O. */
   canMark?: boolean
   guide?: boolean
+  /** The take whose sound may be chosen, and whether this person may. */
+  take?: string | null
+  canWork?: boolean
 }>()
 const emit = defineEmits<{ mark: [marks: { in_ticks: number | null; out_ticks: number | null }]; guide: [on: boolean] }>()
 
@@ -27,6 +31,7 @@ const region = ref<HTMLElement | null>(null)
 const failed = ref(false)
 const frameCount = computed(() => props.clip.frames ?? (props.clip.duration_ticks === null ? null : Math.max(1, toFrames(props.clip.duration_ticks, props.clip.rate))))
 const isPicture = computed(() => props.clip.kind === 'picture')
+const head = computed(() => (isPicture.value ? (props.clip.head_frames ?? 0) : 0))
 const frames = useFrames(video, () => props.clip.rate, frameCount)
 const soundTime = ref(0)
 const withRecorder = computed(() => isPicture.value && props.clip.synced && props.guide !== true)
@@ -45,7 +50,7 @@ watch(
     failed.value = false
     const same = before !== undefined && before[0] === clip
     // Another sound for the same picture keeps its place; another clip starts at its first frame.
-    frames.expect(same ? frame.value : 0)
+    frames.expect(same ? frame.value : head.value)
     soundTime.value = 0
     await nextTick()
     video.value?.load()
@@ -97,7 +102,7 @@ useShortcuts('Player', [
   { keys: ['k'], what: 'Stop; held with J or L creeps', run: () => { creeping = true; frames.stand() } },
   { keys: ['l'], what: 'Forward; again for 2x, 4x, 8x', run: () => shuttle(1) },
   { keys: [',', '.'], what: 'One frame back, one forward', run: (event) => step(event.key === ',' ? -1 : 1) },
-  { keys: ['Home', 'End'], what: 'First frame, last frame', run: (event) => go(event.key === 'Home' ? 0 : (frameCount.value ?? 1) - 1) },
+  { keys: ['Home', 'End'], what: 'Where it begins, then its first frame; last frame', run: (event) => go(event.key === 'End' ? (frameCount.value ?? 1) - 1 : frame.value === head.value ? 0 : head.value) },
   { keys: ['i', 'o'], what: 'Set the in point, the out point', run: (event) => mark(event.key === 'i' ? 'in_ticks' : 'out_ticks') },
   { keys: ['\\'], what: 'Look off, on', run: () => { looksShown.value = !looksShown.value } },
   { keys: ['g'], what: 'Guide sound or recorder', run: () => props.clip.synced && emit('guide', props.guide !== true) },
@@ -136,12 +141,14 @@ defineExpose({ frame, timecode, step, go, region, stop: frames.stand, ticks: com
       <WaveStrip v-if="clip.has_sound" :address="mediaUrl(production, clip.ulid, 'peaks', clip.media_version)" :seconds="seconds" :gain="isPicture ? 2.5 : 1.6" />
       <span v-else class="silent soft">no sound was recorded</span>
       <i v-if="marks?.in_ticks != null || marks?.out_ticks != null" class="range" :style="{ left: share(marks?.in_ticks ?? 0), right: `calc(100% - ${share(marks?.out_ticks ?? clip.duration_ticks ?? 1)})` }" />
+      <i v-if="head > 0" class="before" :style="{ width: share(ofFrames(head, clip.rate)) }" title="Before the slate" />
       <i class="head" :style="{ left: share(ofFrames(frame, clip.rate)) }" />
     </div>
     <div v-if="isPicture && clip.has_sound" class="ears soft">
       <template v-if="clip.synced">
         <button class="ear" :class="{ on: guide !== true }" title="The recorder's sound (G)" @click="emit('guide', false)">recorder</button>
         <button class="ear" :class="{ on: guide === true }" title="The camera's own sound (G)" @click="emit('guide', true)">guide</button>
+        <TakeSoundMenu v-if="clip.sound && take" :production="production" :take="take" :sound="clip.sound" :can-change="canWork === true" />
       </template>
       <span v-else>guide sound only: not lined up with a recorder</span>
       <button v-if="hasLook" class="ear push" :class="{ on: looksShown }" title="Look off, on (\\)" @click="looksShown = !looksShown">{{ clip.look!.name }}</button>
@@ -163,9 +170,10 @@ video { width: 100%; height: 100%; display: block; object-fit: contain; }
 .wave { height: 44px; background: #fff; border: 1px solid var(--rule); border-radius: 4px; position: relative; cursor: pointer; overflow: hidden; }
 .silent { position: absolute; inset: 0; display: grid; place-items: center; font-size: 12px; }
 .head { position: absolute; top: 0; bottom: 0; width: 2px; background: var(--fault); }
+.before { position: absolute; top: 0; bottom: 0; left: 0; background: repeating-linear-gradient(135deg, #5c667033 0 4px, transparent 4px 8px); }
 .range { position: absolute; top: 0; bottom: 0; background: #1f6f5c26; border: solid var(--act); border-width: 0 2px; }
-.ears { display: flex; gap: 6px; font-size: 12px; min-height: 24px; align-items: center; }
-.ear { border: 1px solid var(--rule-strong); background: var(--sheet); border-radius: 12px; padding: 1px 10px; font-size: 12px; cursor: pointer; }
+.ears { display: flex; flex-wrap: wrap; gap: 6px; font-size: 12px; min-height: 24px; align-items: center; }
+.ear { white-space: nowrap; max-width: 150px; overflow: hidden; text-overflow: ellipsis; border: 1px solid var(--rule-strong); background: var(--sheet); border-radius: 12px; padding: 1px 10px; font-size: 12px; cursor: pointer; }
 .push { margin-left: auto; }
 .ear.on { background: var(--ink); border-color: var(--ink); color: #fff; }
 </style>

@@ -181,10 +181,28 @@ final class ClipMedia
         ];
     }
 
-    /** An ffmpeg filter that makes two ears of a recorder's tracks: its own mix if it has one, else all of them. */
-    public static function listening(Clip $clip): string
+    /**
+     * An ffmpeg filter that makes two ears of a recorder's tracks: those that were chosen, else its own mix if it has one,
+     * else all of them.
+     *
+     * @param  array<int, array{on: bool, gain_db: float}>|null  $chosen  by the channel's number
+     */
+    public static function listening(Clip $clip, ?array $chosen = null): string
     {
         $channels = $clip->channels ?? [];
+        $count = max(1, count($channels));
+        if ($chosen !== null) {
+            $parts = [];
+            foreach ($channels as $channel) {
+                $choice = $chosen[$channel['index']] ?? null;
+                if ($choice !== null && $choice['on']) {
+                    $parts[] = sprintf('%.4F*c%d', 10 ** ($choice['gain_db'] / 20), $channel['index'] - 1);
+                }
+            }
+            $sum = $parts === [] ? '0*c0' : implode('+', $parts);
+
+            return "pan=stereo|c0=$sum|c1=$sum,alimiter=limit=0.95:level=disabled";
+        }
         foreach ($channels as $channel) {
             if (preg_match('/\Amix/i', (string) $channel['name']) === 1) {
                 $index = $channel['index'] - 1;
@@ -192,7 +210,6 @@ final class ClipMedia
                 return "pan=stereo|c0=c$index|c1=c$index";
             }
         }
-        $count = max(1, count($channels));
         if ($count === 2) {
             return 'pan=stereo|c0=c0|c1=c1';
         }
@@ -221,7 +238,7 @@ final class ClipMedia
         $length = Ticks::toSamples((int) $picture->duration_ticks, $rate);
         $filter = sprintf(
             '[1:a]atrim=start_sample=%d,asetpts=PTS-STARTPTS,%s,aresample=%d,adelay=%dS:all=1,apad,atrim=end_sample=%d[sound]',
-            $from, self::listening($sound), $rate, $delay, $length,
+            $from, self::listening($sound, $picture->take?->listening), $rate, $delay, $length,
         );
         $run = Process::run([
             'ffmpeg', '-v', 'error', '-nostdin', '-y', '-protocol_whitelist', 'file,pipe', '-i', 'file:'.$folder.'/proxy.mp4', '-ss', (string) $skip, '-i', 'file:'.$soundFile,

@@ -149,20 +149,23 @@ final class CutIntoTakes
         if ($slate === null && $clip->take === null && $clip->duration_ticks < self::SHORT_TICKS) {
             return 'false_start';
         }
-        // Another camera of the take may have run with the recorder.
-        $isSilent = $clip->take !== null && ! Clip::query()->where('take_id', $clip->take_id)->where('kind', 'sound')->exists();
+        // Where its own microphone heard something, the recorder missed it: that is an open point of the day sheet, and no MOS.
+        $isSilent = $clip->take !== null && $this->isSilent($clip) && ! Clip::query()->where('take_id', $clip->take_id)->where('kind', 'sound')->exists();
 
         return $isSilent ? 'mos' : null;
     }
 
     private function isRoomTone(Clip $clip): bool
     {
+        return preg_match('/room\s*tone|atmos/i', ($clip->facts['ixml']['note'] ?? '').' '.$clip->name) === 1 || $this->isSilent($clip);
+    }
+
+    /** Whether nothing stands out of what the clip has recorded; false where that is not known. */
+    private function isSilent(Clip $clip): bool
+    {
         $guide = ClipMedia::folder($clip).'/guide';
-        if (preg_match('/room\s*tone|atmos/i', ($clip->facts['ixml']['note'] ?? '').' '.$clip->name) === 1) {
-            return true;
-        }
         try {
-            return is_file($guide) && ! GuideTrack::ofFile($guide)->hasUsableSound();
+            return ($clip->isPicture() && ($clip->channels ?? []) === []) || (is_file($guide) && ! GuideTrack::ofFile($guide)->hasUsableSound());
         } catch (UnableToReadMedia) {
             return false;
         }

@@ -5,17 +5,20 @@ declare(strict_types=1);
 namespace App\Domain\Lineup;
 
 use App\Domain\Cards\ClipMedia;
+use App\Domain\Cards\Stores;
 use App\Models\Clip;
 use App\Models\ClipMark;
 use App\Models\ClockOffset;
 use App\Models\Placement;
 use App\Models\ShootDay;
 use App\Support\Live;
+use App\Support\Problem;
 use Cartella\Core\Lineup\Lineup;
 use Cartella\Core\Lineup\LineupClip;
 use Cartella\Core\Lineup\LineupResult;
 use Cartella\Core\Lineup\SoundMatch;
 use Cartella\Core\Lineup\Way;
+use Cartella\Core\Media\Exception\UnableToReadMedia;
 use Cartella\Core\Sound\GuideTrack;
 use Cartella\Core\Time\Ticks;
 use Illuminate\Database\Eloquent\Collection;
@@ -31,6 +34,10 @@ final class PlaceClips
     private const SHOWN_EVERY_NS = 400_000_000;
 
     private int $shownAt = 0;
+
+    public function __construct(private readonly Stores $stores)
+    {
+    }
 
     /**
      * @param  list<string>  $ways
@@ -98,13 +105,34 @@ final class PlaceClips
             $clip->ulid, (string) $clip->device->letter, $clip->isSound(), (int) $clip->duration_ticks,
             $clip->start_ticks === null ? null : $clip->start_ticks + $correction,
             $recorded === false ? null : $recorded * Ticks::PER_SECOND,
-            is_file($guide) ? static fn (): GuideTrack => GuideTrack::ofFile($guide) : null,
+            $this->sound($clip, $guide),
             $isFixed && $clip->placement?->start_ticks !== null ? $clip->placement->start_ticks - $base : null,
             $markers,
             $mark?->in_ticks,
             $mark?->out_ticks,
             $clip->take?->label(),
         );
+    }
+
+    /**
+     * What cataloguing kept; where it could not, the file itself, whose fault then is the clip's reason and nobody else's.
+     *
+     * @return (\Closure(): GuideTrack)|null null where nothing was recorded
+     */
+    private function sound(Clip $clip, string $guide): ?\Closure
+    {
+        if (is_file($guide)) {
+            return static fn (): GuideTrack => GuideTrack::ofFile($guide);
+        }
+        $channels = (int) ($clip->facts['audio_streams'][0] ?? count($clip->channels ?? []));
+
+        return $channels < 1 ? null : function () use ($clip, $channels): GuideTrack {
+            try {
+                return GuideTrack::decode($this->stores->fileOf($clip), $channels);
+            } catch (Problem $trouble) {
+                throw UnableToReadMedia::program('Line-up', $clip->name, $trouble->getMessage());
+            }
+        };
     }
 
     /**
@@ -120,8 +148,8 @@ final class PlaceClips
             $against->device_id === $anchor->device_id && $against->start_ticks !== null && $anchor->start_ticks !== null => $base + $against->start_ticks + $corrections->of($against) - $anchor->start_ticks - $corrections->of($anchor),
             default => null,
         };
-        if ($from === null || $clip->placement?->locked_at !== null) {
-            return;
+        if ($from === null || $clip->placement?->locked_at !== null || $clip->placement?->start_ticks === $from + $match->offsetTicks) {
+            return; // there already
         }
         Placement::query()->updateOrCreate(['clip_id' => $clip->id], [
             'shoot_day_id' => $day->id, 'group' => 0, 'start_ticks' => $from + $match->offsetTicks, 'way' => 'sound', 'confidence' => $match->confidence(), 'is_sure' => true,

@@ -14,7 +14,7 @@ final class TakeHistory
     private const LIMIT = 200;
 
     /** Fields that follow from others, and so are no change of their own. */
-    private const DERIVED = ['updated_at', 'created_at', 'sort_key', 'id', 'ulid', 'production_id', 'shoot_day_id', 'claims', 'settled', 'set_by'];
+    private const DERIVED = ['updated_at', 'created_at', 'sort_key', 'id', 'ulid', 'production_id', 'shoot_day_id', 'claims', 'settled', 'set_by', 'listening'];
 
     /**
      * @return list<array{at: string, by: string, label: string, undone: bool, fields: list<array{field: string, from: string, to: string}>}>

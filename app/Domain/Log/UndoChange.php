@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace App\Domain\Log;
 
 use App\Domain\Lineup\LaySoundJob;
+use App\Domain\Lineup\SoundOfTake;
 use App\Domain\Log\Notes\BringNotes;
 use App\Models\Change;
 use App\Models\NoteFile;
@@ -76,9 +77,14 @@ final class UndoChange
         return $change;
     }
 
-    /** Sound that was laid under a picture follows it back to where it was. */
+    /** Sound that was laid under a picture follows it back to where it was, and to what was heard of it. */
     private function layAgain(Change $change): void
     {
+        foreach ($change->stepsOf('takes') as $row) {
+            if (array_key_exists('listening', $row['before'] ?? [])) {
+                SoundOfTake::layAgain((int) $row['id']);
+            }
+        }
         foreach ($change->stepsOf('placements') as $row) {
             if (array_key_exists('start_ticks', $row['before'] ?? [])) {
                 $clip = DB::table('placements')->where('id', $row['id'])->value('clip_id');

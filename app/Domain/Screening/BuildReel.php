@@ -64,12 +64,15 @@ final class BuildReel
         return $reel;
     }
 
-    /** The frame a second before the clap; the clip's first frame when no clap is heard. */
+    /** Where a person has it begin, else the frame a second before the clap; the clip's first frame when no clap is heard. */
     private static function slateStart(Clip $clip): int
     {
+        $rate = $clip->rate() ?? FrameRate::parse('25');
+        if ($clip->head_frames !== null) {
+            return Ticks::ofFrames($clip->head_frames, $rate);
+        }
         $guide = ClipMedia::folder($clip).'/guide';
         $clap = is_file($guide) ? Claps::strongest(GuideTrack::ofFile($guide), 0, min(self::SLATE_WITHIN, intdiv((int) $clip->duration_ticks, 2))) : null;
-        $rate = $clip->rate() ?? FrameRate::parse('25');
 
         return $clap === null ? 0 : Ticks::ofFrames(Ticks::toFrames(max(0, $clap - self::READABLE), $rate), $rate);
     }

@@ -12,6 +12,7 @@ use App\Domain\Lineup\MovePlacement;
 use App\Domain\Lineup\PairSound;
 use App\Domain\Lineup\Runs;
 use App\Domain\Lineup\Scope;
+use App\Domain\Lineup\SoundOfTake;
 use App\Domain\Lineup\StartLineup;
 use App\Domain\Lineup\StateClock;
 use App\Domain\Lineup\Windows;
@@ -24,6 +25,7 @@ use App\Models\LineupRun;
 use App\Models\Look;
 use App\Models\Production;
 use App\Models\ShootDay;
+use App\Models\Take;
 use App\Support\Clock;
 use App\Support\Live;
 use App\Support\Problem;
@@ -185,6 +187,26 @@ final class LineupController extends Controller
         Live::tell($production->id, 'lineup');
 
         return new JsonResponse(['changed' => $count]);
+    }
+
+    public function sound(Request $request, Production $production, Take $take, SoundOfTake $sound): JsonResponse
+    {
+        $rules = [];
+        foreach (['channels', 'was'] as $list) {
+            $rules += [$list => ['present', 'nullable', 'array', 'max:64'], "$list.*.index" => ['required', 'integer', 'between:1,64', 'distinct'], "$list.*.on" => ['required', 'boolean'], "$list.*.gain_db" => ['required', 'numeric', 'between:'.SoundOfTake::LEAST_DB.','.SoundOfTake::MOST_DB]];
+        }
+        $input = $request->validate($rules);
+        $sound->set($take, self::who($request), $input['channels'] === null ? null : array_values($input['channels']), $input['was'] === null ? null : array_values($input['was']));
+
+        return new JsonResponse([]);
+    }
+
+    public function head(Request $request, Production $production, Clip $clip, SoundOfTake $sound): JsonResponse
+    {
+        $input = $request->validate(['frames' => ['present', 'nullable', 'integer'], 'was' => ['present', 'nullable', 'integer']]);
+        $sound->trimHead($clip, self::who($request), $input['frames'] === null ? null : (int) $input['frames'], $input['was'] === null ? null : (int) $input['was']);
+
+        return new JsonResponse([]);
     }
 
     public function applyClock(Request $request, Production $production, ShootDay $day, StateClock $state): JsonResponse

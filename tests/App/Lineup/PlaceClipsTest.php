@@ -87,6 +87,14 @@ final class PlaceClipsTest extends TestCase
         self::assertSame([1010.0, null], [$this->starts($silent), $silent->placement()->sole()->stray_reason]);
     }
 
+    public function test_a_file_that_cannot_be_decoded_is_a_stray_with_that_reason_and_the_others_are_placed(): void
+    {
+        $broken = $this->clip('A1', 'A', 1003, 10, more: ['channels' => [['index' => 1, 'name' => 'Ch 1', 'function' => null]]]);
+        $this->guided('B1', 'B', 1006, 6, 12);
+        self::assertSame(['placed' => 2, 'sure' => 2, 'strays' => 1], $this->lineUp('sound'));
+        self::assertStringStartsWith('Its sound could not be read. Line-up could not read A1:', $broken->placement()->sole()->stray_reason);
+    }
+
     public function test_a_locked_place_and_its_way_outlive_a_new_line_up(): void
     {
         $clip = $this->guided('A1', 'A', 1003, 5, 10);

@@ -86,7 +86,7 @@ useShortcuts('Clip sheet', [
     <div v-else-if="data === undefined || data.ulid !== clip" class="bones"><i v-for="n in 6" :key="n" /></div>
     <template v-else>
       <h2><DeviceBadge v-if="data.device" :letter="data.device" /> <span class="mono">{{ data.name }}</span> <template v-if="data.take"><span class="soft">{{ data.take.setup }}</span><TakeNumber :take="data.take.take" :status="data.take.status" /></template></h2>
-      <ClipPlayer v-if="data.kind === 'picture' || data.kind === 'sound'" ref="player" :production="production.ulid" :clip="data" :marks="marks" can-mark :guide="guide" @mark="setMarks" @guide="guide = $event" />
+      <ClipPlayer v-if="data.kind === 'picture' || data.kind === 'sound'" ref="player" :production="production.ulid" :clip="data" :marks="marks" can-mark :guide="guide" :take="data.take?.ulid" :can-work="production.may.work" @mark="setMarks" @guide="guide = $event" />
       <img v-else-if="data.kind === 'still'" class="still" :src="mediaUrl(production.ulid, data.ulid, 'still')" :alt="data.name">
       <p v-for="problem in data.problems" :key="problem" class="note warn">{{ problem }}</p>
       <template v-if="data.kind === 'picture' || data.kind === 'sound'">

@@ -4,7 +4,7 @@ import { computed, nextTick, ref, shallowRef, watch } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
 import { api, ApiError } from '@/api/client'
 import { makeStale, useAnswer } from '@/api/queries'
-import type { CheckAnswer, ClipSheet, Lineup, Placed, Stray, StrayStep } from '@/api/types'
+import type { CheckAnswer, ClipPoints, ClipSheet, Lineup, Placed, Stray, StrayStep } from '@/api/types'
 import ClipPlayer from '@/player/ClipPlayer.vue'
 import { clock, label, labelAt, length, TICKS, ticksPerFrame } from '@/player/time'
 import AnswerState from '@/shell/AnswerState.vue'
@@ -227,6 +227,26 @@ async function applyClock(letter: string, whole: boolean): Promise<void> {
   say(whole ? `Camera ${letter}'s clock is corrected on every day.` : `Camera ${letter}'s clock is corrected on this day.`)
 }
 
+/** A second before the clap, so that the slate can be read; from there back to the whole clip. */
+async function head(): Promise<void> {
+  const now = clip.value
+  const one = chosen.value
+  if (now === undefined || one === undefined || one.kind !== 'picture' || !production.value.may.work) return
+  const whole = now.head_frames ?? null
+  let frames: number | null = null
+  if (whole === null) {
+    const clap = check.value?.moments.find((moment) => moment.what === 'clap')?.ticks
+    const points = clap === undefined ? await attempt(() => api.get<ClipPoints>(`${base.value}/clips/${one.clip}/points`)) : undefined
+    const at = clap === undefined ? points?.flashes[0]?.frame : Math.floor(clap / ticksPerFrame(now.rate))
+    if (at === undefined) return say('No slate was heard or seen on it.')
+    frames = at - now.rate.nominal
+    if (frames < 1) return say('It begins at its slate already.')
+  }
+  if ((await attempt(() => api.put(`${base.value}/clips/${one.clip}/head`, { frames, was: whole }))) === undefined) return
+  makeStale('clips')
+  say(frames === null ? `${one.name} begins at its first frame.` : `${one.name} begins a second before its slate.`)
+}
+
 let carried: string | null = null
 async function drop(onto: string): Promise<void> {
   const letter = carried
@@ -298,6 +318,7 @@ useShortcuts('Line-up', [
   { keys: ['F'], what: 'This clip', run: fitClip },
   { keys: ['s'], what: 'Single samples at the playhead', run: fitSamples },
   { keys: ['p'], what: 'Watch the clip, or check its place', run: () => { watching.value = !watching.value } },
+  { keys: ['b'], what: 'Begin at the slate, or whole again', run: () => void head() },
   { keys: ['a'], what: 'Look of the angle', run: () => { looksOpen.value = chosen.value?.kind === 'picture' } },
   { keys: ['u'], what: 'Cut into takes', run: () => { cutOpen.value = production.value.may.work } },
   { keys: ['r'], what: 'Runs: compare, go back', run: () => { runsOpen.value = true } },
@@ -369,7 +390,7 @@ useShortcuts('Line-up', [
         <template v-else>
           <h2><DeviceBadge :letter="chosen.device" /> {{ chosen.name }} <span class="soft">{{ chosen.against !== null && !chosen.is_anchor ? `against ${chosen.against}` : (chosen.take ?? 'no take') }}</span></h2>
           <p :class="chosen.sure ? 'good' : 'warn'" class="found">{{ found(chosen) }}</p>
-          <ClipPlayer v-if="(watching || check?.against === null) && clip && clip.ulid === chosen.clip" :production="production.ulid" :clip="clip" :guide="guide" @guide="guide = $event" />
+          <ClipPlayer v-if="(watching || check?.against === null) && clip && clip.ulid === chosen.clip" :production="production.ulid" :clip="clip" :guide="guide" :take="chosen.take_ulid" :can-work="production.may.work" @guide="guide = $event" />
           <PairView v-else-if="check && check.own.clip === chosen.clip" :production="production.ulid" :chosen="chosen" :check="check" @moment="playhead = $event" />
           <div v-if="production.may.work && !chosen.is_anchor" class="nudge" role="group" aria-label="Nudge">
             <button class="plain" :disabled="chosen.locked" title="One frame earlier (<)" @click="nudge('frame', -1)">−1 f</button>
@@ -405,6 +426,7 @@ useShortcuts('Line-up', [
           <div class="verdict">
             <button class="plain" title="Watch it, or check its place (P)" @click="watching = !watching">{{ watching ? 'Check its place' : 'Watch it' }} <kbd>P</kbd></button>
             <button class="plain" title="The least certain place that nobody has looked at (C)" @click="nextDoubtful">Next uncertain <kbd>C</kbd></button>
+            <button v-if="chosen.kind === 'picture' && production.may.work && clip" class="plain" title="Players and reels begin a second before the slate closes; the recording stays whole (B)" @click="head">{{ clip.head_frames == null ? 'Begin at the slate' : 'Whole head again' }} <kbd>B</kbd></button>
             <button v-if="chosen.kind === 'picture'" class="plain" title="The look of this angle (A)" @click="looksOpen = true">Look{{ clip?.look ? `: ${clip.look.name}` : '' }} <kbd>A</kbd></button>
             <button v-if="chosen.take_ulid" class="plain" @click="router.push({ name: 'log', params: route.params, query: { take: chosen.take_ulid } })">Go to {{ chosen.take }} in the log</button>
           </div>
@@ -458,7 +480,7 @@ useShortcuts('Line-up', [
 .stray { width: 258px; border: 1px dashed var(--fault); border-radius: 5px; padding: 8px 10px; background: var(--sheet); }
 .stray p { margin: 4px 0 8px; font-size: 11.5px; color: var(--ink-soft); }
 .loose { margin: 10px 18px; }
-aside { border-left: 1px solid var(--rule-strong); background: var(--sheet-2); padding: 14px 16px; overflow: auto; display: grid; gap: 10px; align-content: start; }
+aside { border-left: 1px solid var(--rule-strong); background: var(--sheet-2); padding: 14px 16px; overflow: hidden auto; display: grid; grid-template-columns: minmax(0, 1fr); gap: 10px; align-content: start; }
 aside h2 .soft { font-weight: 400; }
 .found { margin: 0; }
 .nudge { display: grid; grid-template-columns: repeat(6, 1fr); gap: 4px; }

@@ -91,7 +91,7 @@ defineExpose({ turn, writeNote, toggleHistory: () => (history.value = !history.v
     <div v-if="chosen === undefined" class="empty"><b>{{ take === null ? 'No take here.' : `No clip shows ${own}.` }}</b>{{ take === null ? 'Choose a row of the sheet.' : 'It is in the log, and no file belongs to it yet.' }}</div>
     <template v-else>
       <div v-if="error" class="note fault">{{ error.message }} {{ error.fix }}</div>
-      <ClipPlayer v-else-if="data && data.ulid === chosen.ulid" :production="production.ulid" :clip="data" :guide="guide" @guide="guide = $event" />
+      <ClipPlayer v-else-if="data && data.ulid === chosen.ulid" :production="production.ulid" :clip="data" :guide="guide" :take="data.take?.ulid" :can-work="production.may.work" @guide="guide = $event" />
       <div v-else class="hold" />
       <div class="angles" role="radiogroup" aria-label="Angle">
         <button v-for="(one, index) in clips" :key="one.ulid" class="angle" role="radio" :aria-checked="one.ulid === chosen.ulid" :class="{ on: one.ulid === chosen.ulid }" :title="`${one.name} ([ and ], or ${index + 1} in the player)`" @click="choose(one)">

@@ -1,0 +1,107 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Domain\Lineup;
+
+use App\Domain\Log\ChangeLog;
+use App\Models\Clip;
+use App\Models\Take;
+use App\Models\User;
+use App\Support\Live;
+use App\Support\Problem;
+use Illuminate\Support\Facades\DB;
+
+/**
+ * Which of the recorder's channels are heard under the pictures of a take, and how loud. For listening only: the
+ * recording, the guide sound and what is handed off as production sound stay as they are.
+ */
+final class SoundOfTake
+{
+    public const LEAST_DB = -40;
+
+    public const MOST_DB = 20;
+
+    /**
+     * @return array{clip: string, name: string, is_default: bool, channels: list<array{index: int, name: string, on: bool, gain_db: float}>}|null
+     *                                                                                                                             null where no recording ran with the clip
+     */
+    public static function of(Clip $clip): ?array
+    {
+        if (! $clip->isPicture() || $clip->take === null || $clip->sound_synced_at === null) {
+            return null;
+        }
+        $sound = Windows::companion($clip, 'sound');
+        if ($sound === null) {
+            return null;
+        }
+        $chosen = $clip->take->listening;
+
+        return ['clip' => $sound->ulid, 'name' => $sound->name, 'is_default' => $chosen === null, 'channels' => array_map(static fn (array $channel): array => [
+            'index' => $channel['index'], 'name' => (string) $channel['name'],
+            'on' => $chosen === null ? in_array($channel['index'], self::usual($sound), true) : ($chosen[$channel['index']]['on'] ?? false), 'gain_db' => (float) ($chosen[$channel['index']]['gain_db'] ?? 0),
+        ], array_values($sound->channels ?? []))];
+    }
+
+    /** @return list<int> channels that are heard when nobody has chosen: the recorder's own mix, else all of them */
+    public static function usual(Clip $sound): array
+    {
+        $mixes = array_filter($sound->channels ?? [], static fn (array $channel): bool => preg_match('/\Amix/i', (string) $channel['name']) === 1);
+
+        return array_map(static fn (array $channel): int => $channel['index'], array_values($mixes === [] ? $sound->channels ?? [] : array_slice($mixes, 0, 1)));
+    }
+
+    /**
+     * @param  list<array{index: int, on: bool, gain_db: float}>|null  $channels  null for what is heard when nobody has chosen
+     * @param  list<array{index: int, on: bool, gain_db: float}>|null  $was  what the person saw
+     *
+     * @throws Problem if somebody changed it meanwhile
+     */
+    public function set(Take $take, User $user, ?array $channels, ?array $was): void
+    {
+        $keyed = static fn (?array $list): ?array => $list === null ? null : array_column(array_map(static fn (array $one): array => ['index' => (int) $one['index'], 'on' => (bool) $one['on'], 'gain_db' => round((float) $one['gain_db'], 1)], $list), null, 'index');
+        DB::transaction(static function () use ($take, $user, $channels, $was, $keyed): void {
+            $take = Take::query()->lockForUpdate()->findOrFail($take->id);
+            if ($take->listening != $keyed($was)) {
+                throw Problem::editedMeanwhile('the sound of '.$take->label(), [['field' => 'listening', 'yours' => $channels, 'theirs' => array_values($take->listening ?? [])]]);
+            }
+            $log = new ChangeLog();
+            $take->listening = $keyed($channels);
+            $log->save($take);
+            $log->finish($take->day->production, $user, 'Sound of '.$take->label());
+        });
+        self::layAgain($take->id);
+        Live::tell($take->production_id, 'takes');
+    }
+
+    /** The pictures of a take get their sound again in the background. */
+    public static function layAgain(int $takeId): void
+    {
+        foreach (Clip::query()->where('take_id', $takeId)->where('kind', 'picture')->whereNotNull('sound_synced_at')->pluck('id') as $clip) {
+            LaySoundJob::dispatch((int) $clip)->onQueue('media');
+        }
+    }
+
+    /**
+     * Where players and reels begin a clip, in frames; null is its first one.
+     *
+     * @throws Problem if the clip has no such frame, or somebody changed it meanwhile
+     */
+    public function trimHead(Clip $clip, User $user, ?int $frames, ?int $was): void
+    {
+        if ($frames !== null && ($frames < 1 || $frames >= (int) $clip->frames)) {
+            throw Problem::refused('head.frame', sprintf('%s cannot begin at frame %d.', $clip->name, $frames), 'Choose a frame inside the clip.');
+        }
+        DB::transaction(static function () use ($clip, $user, $frames, $was): void {
+            $clip = Clip::query()->lockForUpdate()->findOrFail($clip->id);
+            if ($clip->head_frames !== $was) {
+                throw Problem::editedMeanwhile($clip->name, [['field' => 'head_frames', 'yours' => $frames, 'theirs' => $clip->head_frames]]);
+            }
+            $log = new ChangeLog();
+            $clip->head_frames = $frames;
+            $log->save($clip);
+            $log->finish($clip->production, $user, $frames === null ? 'Whole head of '.$clip->name : sprintf('Begin %s at its frame %d', $clip->name, $frames));
+        });
+        Live::tell($clip->production_id, 'clips', ['clip' => $clip->ulid]);
+    }
+}
