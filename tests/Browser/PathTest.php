@@ -20,6 +20,7 @@ final class PathTest extends BrowserTestCase
         $this->see('.points', '7A/1: camera B is missing');
         $this->see('.points', '3A/4 or 3A/3?');
         $this->see('.points', "Camera B's clock is 1 s 7 f late all day");
+        $this->see('.points', 'Seen on 11 clips that sound placed');
         self::assertSame('6', $this->text('.counts div:nth-child(1) b'));
         self::assertSame('15', $this->text('.counts div:nth-child(3) b'));
         self::assertSame('12', $this->text('.counts div:nth-child(5) b'));

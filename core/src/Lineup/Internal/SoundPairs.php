@@ -14,15 +14,15 @@ use Cartella\Core\Sound\GuideTrack;
  * Chooses which pairs of clips are compared closely, and collects the matches.
  *
  * Landmarks say of every clip which few others it may have heard the same with; only those are compared. A clip that
- * they leave without a sure place is then looked for along every overlap with the recordings, and at last with the
- * other cameras: that costs most, and few need it.
+ * they leave without a sure place on a recording is then looked for along every overlap with the recordings, and at
+ * last with the other cameras: that costs most, and few need it.
  *
  * @internal
  */
 final class SoundPairs
 {
     /** Votes of landmarks below which a place is not worth a comparison. */
-    private const VOTES = 6;
+    private const VOTES = 4;
 
     /** Share of the best place's votes from which another one is its rival. */
     private const RIVAL = 0.4;
@@ -83,9 +83,11 @@ final class SoundPairs
                 ($this->progress)($clip->id, $done + 1, count($asking), $this->best($clip));
             }
         }
+        $hasRecordings = array_filter($this->heard, static fn (LineupClip $clip): bool => $clip->isSound) !== [];
         foreach ($this->compared as $match) {
-            if ($match?->isSure() === true) {
-                $isPlaced[$match->a] = $isPlaced[$match->b] = true;
+            // A camera that another one carries may have run with a recording all the same.
+            if ($match?->isSure() === true && (! $hasRecordings || $this->heard[$match->a]->isSound)) {
+                $isPlaced[$match->b] = true;
             }
         }
         foreach ($asking as $done => $clip) {
@@ -232,12 +234,18 @@ final class SoundPairs
         foreach (array_slice($places, 0, self::TRIED_FULLY) as $place) {
             $byDevice[$this->heard[$place['other']]->device][] = $place;
         }
-        $isSure = false;
-        foreach ($byDevice as $own) {
-            $isSure = $this->compare($clip, $own, true) || $isSure;
+        // What is clear is found without the long windows; what is not is worth them.
+        foreach ([false, true] as $closely) {
+            $isSure = false;
+            foreach ($byDevice as $own) {
+                $isSure = $this->compare($clip, $own, $closely, true) || $isSure;
+            }
+            if ($isSure) {
+                return true;
+            }
         }
 
-        return $isSure;
+        return false;
     }
 
     /**
@@ -245,9 +253,10 @@ final class SoundPairs
      * best one stands, and the next best is its rival, be it in another file.
      *
      * @param  list<array{other: string, lag: int, votes: float|int}>  $places
+     * @param  bool  $again  also pairs that were compared at other places before
      * @return bool whether a sure place is among them
      */
-    private function compare(LineupClip $clip, array $places, bool $closely): bool
+    private function compare(LineupClip $clip, array $places, bool $closely, bool $again = false): bool
     {
         $lags = [];
         foreach ($places as $place) {
@@ -256,7 +265,7 @@ final class SoundPairs
         $found = [];
         foreach ($lags as $other => $own) {
             $pair = $this->pair($clip->id, (string) $other);
-            if (! $closely && array_key_exists($pair, $this->compared)) {
+            if (! $again && array_key_exists($pair, $this->compared)) {
                 continue;
             }
             $match = $this->matcher->among((string) $other, $this->tracks[$other], $clip->id, $this->tracks[$clip->id], $own, $closely);
