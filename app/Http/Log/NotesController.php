@@ -122,6 +122,8 @@ final class NotesController extends Controller
     private function facts(NoteFile $file): array
     {
         $task = BringNotes::taskOf($file);
+        // After the task: one that is done by now has left its report in the file since it was fetched.
+        $file->refresh();
 
         return [
             'ulid' => $file->ulid, 'name' => $file->name, 'heading' => $file->layout['heading'], 'columns' => (object) $file->layout['columns'], 'is_known' => $file->layout['is_known'] ?? false,

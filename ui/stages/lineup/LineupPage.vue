@@ -29,6 +29,8 @@ const router = useRouter()
 const { data, isPending, error, refetch } = useAnswer<Lineup>(() => production.value.ulid, () => `days/${day.value.ulid}/lineup`)
 
 const cursor = ref<string | null>(null)
+/** Clips that were picked one by one, to be lined up together. */
+const picked = ref(new Set<string>())
 const guide = ref(false)
 const watching = ref(false)
 const runsOpen = ref(false)
@@ -46,7 +48,10 @@ function setWish(next: LineupWish): void {
   about.value = { scope: next.scope, key: next.key, anchor: next.anchor }
   keptWays.value = { ways: next.ways, cut: next.cut }
 }
-watch(() => day.value.ulid, () => { about.value = { scope: 'day', key: '', anchor: null } })
+watch(() => day.value.ulid, () => {
+  picked.value = new Set()
+  about.value = { scope: 'day', key: '', anchor: null }
+})
 
 const placed = computed(() => (data.value?.placements ?? []).filter((one) => one.group === 0))
 const loose = computed(() => (data.value?.placements ?? []).filter((one) => one.group > 0))
@@ -99,6 +104,24 @@ watch(
   { immediate: true },
 )
 
+/** Adds a clip to those that the next run is about, or takes it away again. */
+function pick(ulid: string): void {
+  const next = new Set(picked.value)
+  if (!next.delete(ulid)) next.add(ulid)
+  picked.value = next
+  about.value = next.size > 0 ? { ...about.value, scope: 'clips', key: '' } : { ...about.value, scope: 'day' }
+}
+function choose(ulid: string, event: MouseEvent): void {
+  if (event.ctrlKey || event.metaKey || event.shiftKey) {
+    if (picked.value.size === 0 && cursor.value !== null && cursor.value !== ulid) pick(cursor.value)
+    pick(ulid)
+  } else if (picked.value.size > 0) {
+    picked.value = new Set()
+    about.value = { ...about.value, scope: 'day' }
+  }
+  select(ulid)
+  point(event)
+}
 function select(ulid: string): void {
   cursor.value = ulid
   watching.value = false
@@ -187,7 +210,7 @@ function nextDoubtful(): void {
 async function start(): Promise<void> {
   if (!production.value.may.work || data.value?.task != null) return
   const { scope, key, ways, anchor, cut } = wish.value
-  const clips = scope === 'clips' && cursor.value !== null ? { clips: [cursor.value] } : {}
+  const clips = scope === 'clips' ? { clips: picked.value.size > 0 ? [...picked.value] : [cursor.value] } : {}
   if ((await attempt(() => api.post(`${base.value}/days/${day.value.ulid}/lineup`, { scope, key, ways, anchor, cut, ...clips }))) !== undefined) makeStale('lineup')
 }
 
@@ -305,6 +328,7 @@ useShortcuts('Line-up', [
   { keys: ['ArrowRight', 'ArrowLeft'], what: 'Next clip, the one before', run: (event) => move(event.key === 'ArrowRight' ? 1 : -1) },
   { keys: ['ArrowDown', 'ArrowUp'], what: 'Lane below, lane above', run: (event) => lane(event.key === 'ArrowDown' ? 1 : -1) },
   { keys: ['Shift+Enter'], what: 'Line up', run: () => void start() },
+  { keys: ['v'], what: 'Pick the clip for the next run, or not', run: () => { if (cursor.value !== null) pick(cursor.value) } },
   { keys: ['c'], what: 'Next of the least certain', run: nextDoubtful },
   { keys: ['y'], what: 'It is right: lock, or unlock', run: () => void lock() },
   { keys: ['t'], what: 'Try the second best place', run: () => void second() },
@@ -330,8 +354,8 @@ useShortcuts('Line-up', [
     <div v-if="data" class="split">
       <section class="left">
         <div class="bar">
-          <button v-if="production.may.work" class="go" :disabled="data.task !== null" title="Line up (Shift Enter)" @click="start">Line up {{ wish.scope === 'day' ? 'the day' : wish.scope === 'clips' ? 'this clip' : `${wish.scope} ${wish.key}` }}</button>
-          <WaysMenu v-if="production.may.work" :lineup="data" :chosen="cursor" :wish="wish" @wish="setWish" />
+          <button v-if="production.may.work" class="go" :disabled="data.task !== null" title="Line up (Shift Enter)" @click="start">Line up {{ wish.scope === 'day' ? 'the day' : wish.scope === 'clips' ? (picked.size > 1 ? `these ${picked.size} clips` : 'this clip') : `${wish.scope} ${wish.key}` }}</button>
+          <WaysMenu v-if="production.may.work" :lineup="data" :chosen="cursor" :picked="picked.size" :wish="wish" @wish="setWish" />
           <button v-if="production.may.work && placed.length > 0" class="plain" title="Takes, false starts, wild tracks and MOS from the line-up (U)" @click="cutOpen = true">Cut into takes</button>
           <button class="plain" title="Every run of this day (R)" @click="runsOpen = true">Runs</button>
           <span v-if="data.placements.length > 0" class="pill" :class="{ warn: sureCount < data.placements.length }">{{ data.placements.length }} placed, {{ sureCount }} sure</span>
@@ -362,8 +386,8 @@ useShortcuts('Line-up', [
             <i v-if="playhead !== null && x(playhead) >= 0 && x(playhead) <= view.width" class="playhead" :style="{ left: `${x(playhead)}px` }" />
             <div v-for="device in lanes" :key="device.letter" class="lane" @click.self="point">
               <button
-                v-for="one in byLane.get(device.letter)" :key="one.clip" data-row class="placed" :class="{ on: one.clip === cursor, unsure: !one.sure, locked: one.locked }" :data-clip="one.clip" :aria-label="`${one.name}, ${how(one)}`" :title="`${one.name} · ${one.take ?? 'no take'} · ${how(one)}`"
-                :style="{ ...box(one.start_ticks, end(one)), borderColor: `var(--dev-${one.device})` }" @click="select(one.clip); point($event)"
+                v-for="one in byLane.get(device.letter)" :key="one.clip" data-row class="placed" :class="{ on: one.clip === cursor, picked: picked.has(one.clip), unsure: !one.sure, locked: one.locked }" :data-clip="one.clip" :aria-label="`${one.name}, ${how(one)}`" :title="`${one.name} · ${one.take ?? 'no take'} · ${how(one)}`"
+                :style="{ ...box(one.start_ticks, end(one)), borderColor: `var(--dev-${one.device})` }" @click="choose(one.clip, $event)"
               >
                 <b class="mono">{{ one.name }}</b>
                 <small :class="one.sure ? 'good' : 'warn'">{{ one.sure ? '●' : '◔' }} <span>{{ how(one) }}</span></small>
@@ -413,7 +437,7 @@ useShortcuts('Line-up', [
             <template v-if="chosen.agreeing !== null && chosen.windows !== null"><dt>Agreement</dt><dd>{{ chosen.agreeing }} of {{ chosen.windows }} stretches of its sound</dd></template>
             <template v-if="chosen.height !== null"><dt>Peak</dt><dd>{{ chosen.height.toFixed(0) }}<span class="soft"> — 10 is sure{{ (chosen.runner_up ?? 0) > 0 ? `; next best ${(chosen.runner_up ?? 0).toFixed(0)}` : '' }}</span></dd></template>
             <template v-if="secondPlace(chosen)"><dt>Second best</dt><dd class="mono">{{ secondPlace(chosen) }}</dd></template>
-            <template v-if="chosen.drift_ppm !== null && !chosen.is_anchor"><dt>Drift</dt><dd>{{ drift(chosen) }}</dd></template>
+            <template v-if="chosen.drift_ppm !== null && !chosen.is_anchor"><dt>Drift</dt><dd>{{ drift(chosen) }}<span v-if="chosen.residual_ticks !== null" class="soft">, ±{{ (chosen.residual_ticks / MS).toFixed(2) }} ms</span></dd></template>
             <template v-if="(clockOf(chosen.device)?.learned_ticks ?? null) !== null && clockOf(chosen.device)?.votes">
               <dt>Camera clock</dt><dd>{{ offsetText(clockOf(chosen.device)?.learned_ticks ?? null, production.rate) || 'in step' }} <span class="soft">by {{ clockOf(chosen.device)?.votes }} {{ clockOf(chosen.device)?.votes === 1 ? 'clip' : 'clips' }}</span>
                 <span v-if="production.may.work && offsetText(clockOf(chosen.device)?.learned_ticks ?? null, production.rate) !== ''" class="clocks">
@@ -472,6 +496,7 @@ useShortcuts('Line-up', [
 .placed b, .placed small { position: relative; }
 .placed small { margin-top: auto; }
 .placed.on { box-shadow: 0 0 0 2px var(--ink); z-index: 1; }
+.placed.picked { outline: 2px dashed var(--act); outline-offset: 1px; }
 .placed.unsure { border-style: dashed; }
 .placed.locked { background: repeating-linear-gradient(135deg, #fff 0 8px, #f4f6ef 8px 16px); }
 .strays { border-top: 1px solid var(--rule-strong); background: var(--sheet-2); padding: 10px 18px; max-height: 190px; overflow: auto; flex: none; }

@@ -5,7 +5,7 @@ import type { Lineup } from '@/api/types'
 import { type LineupWish, WAYS } from './wish'
 
 /** What the next run is about: what may move, the ways and their order, whose clock counts. */
-const props = defineProps<{ lineup: Lineup; chosen: string | null; wish: LineupWish }>()
+const props = defineProps<{ lineup: Lineup; chosen: string | null; picked: number; wish: LineupWish }>()
 const emit = defineEmits<{ wish: [wish: LineupWish] }>()
 const open = ref(false)
 
@@ -36,12 +36,12 @@ function shift(at: number, by: -1 | 1): void {
         <label>Line up
           <select :value="`${wish.scope}:${wish.key}`" @change="scope(($event.target as HTMLSelectElement).value)">
             <option value="day:">the whole day</option>
-            <option v-if="chosen" value="clips:">the chosen clip only</option>
+            <option v-if="chosen" value="clips:">{{ picked > 1 ? `the ${picked} picked clips` : 'the chosen clip only' }}</option>
             <option v-for="roll in rolls" :key="roll" :value="`card:${roll}`">card {{ roll }}</option>
             <option v-for="scene in scenes" :key="scene" :value="`scene:${scene}`">scene {{ scene }}</option>
           </select>
         </label>
-        <p class="soft">What lies outside stays where it is.</p>
+        <p class="soft">What lies outside stays where it is. Ctrl or Shift with a click picks several clips.</p>
         <h3>Ways, in this order</h3>
         <ol>
           <li v-for="(way, n) in wish.ways" :key="way">
