@@ -169,7 +169,7 @@ final class PathTest extends BrowserTestCase
             // The run before may still be laying sound; a day takes one run at a time.
             $this->until(fn (): bool => $this->jsAsync('const done = arguments[2]; const [, p, d] = location.pathname.split("/"); const token = decodeURIComponent(document.cookie.match(/XSRF-TOKEN=([^;]+)/)[1]); fetch(`/api/productions/${p}/days/${d}/lineup`, { method: "POST", headers: { "Content-Type": "application/json", Accept: "application/json", "X-XSRF-TOKEN": token }, body: JSON.stringify({ scope: "clips", clips: [arguments[0]], ways: arguments[1], cut: false }) }).then((answer) => done(answer.status))', 10, $this->js('return document.querySelector(".placed.on")?.dataset.clip ?? window.third'), $ways) === 202, 'no run begins', 60);
             $this->js('window.third = document.querySelector(".placed.on")?.dataset.clip ?? window.third');
-            $this->until(fn (): bool => $ways === ['clock'] ? ! str_contains($this->text('.pill'), '14 placed, 14 sure') : str_contains($this->text('.pill'), '14 placed, 14 sure'), 'the run does not end', 120);
+            $this->until(fn (): bool => str_contains($this->text('.bar .pill'), '14 placed, 14 sure') === ($ways === ['sound']), 'the run does not end', 120);
             $this->seeNo('.busy .progress', 60);
         }
         $this->click('.placed', 'C001C003');

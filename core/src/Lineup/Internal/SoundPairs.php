@@ -75,8 +75,9 @@ final class SoundPairs
     public function find(array $clips): array
     {
         $this->load($clips);
-        $asking = array_values(array_filter($this->heard, fn (LineupClip $clip): bool => ! $clip->isSound || $this->isSecondRecorder($clip)));
+        $asking = array_values(array_filter($this->heard, fn (LineupClip $clip): bool => $clip->lockedTicks === null && (! $clip->isSound || $this->isSecondRecorder($clip))));
         $isPlaced = [];
+        // What a person has placed asks for nothing; it answers those that ask.
         foreach ($asking as $done => $clip) {
             $this->byLandmarks($clip);
             if ($this->progress !== null) {
