@@ -28,9 +28,24 @@ step() {
 wants() { [ "$suite" = all ] || [ "$suite" = "$1" ]; }
 
 phpunit() { php "${PHP_FLAGS[@]}" vendor/bin/phpunit "$@"; }
-style() { vendor/bin/pint --test -q && npx eslint ui; }
+style() {
+    vendor/bin/pint --test -q &
+    local pint=$!
+    npx eslint ui && wait "$pint"
+}
 static() { php -d memory_limit=1G vendor/bin/phpstan analyse --no-progress --no-ansi; }
 wording() { [ ! -x ../shared/tools/wording ] || ../shared/tools/wording; }
+
+# Browser tests that nothing may run beside.
+ALONE='PlayerTest|RecoveryTest'
+
+# finished PID LOG: what ran beside the others, with what it said.
+finished() {
+    local status=0
+    wait "$1" || status=$?
+    cat "$2"
+    return "$status"
+}
 
 app_suite() {
     MYSQL_PWD=$DB_PASSWORD mariadb --no-defaults -h127.0.0.1 -P"$DB_PORT" -ucartella \
@@ -66,11 +81,21 @@ if wants app || wants browser; then
     if [ "$suite" = all ] || wants browser; then
         app_up
         step demo artisan cartella:demo --again
-        step browser phpunit --testsuite browser "$@"
     else
         services_up
     fi
-    if wants app; then step app app_suite "$@"; fi
+    if [ "$suite" = all ]; then
+        # Side by side, on a database of its own; what plays against the clock, and what kills the database, runs alone.
+        app_suite > "$LOGS/app-suite.log" 2>&1 &
+        apart=$!
+        step browser phpunit --testsuite browser --exclude-filter "$ALONE"
+        step app finished "$apart" "$LOGS/app-suite.log"
+        step 'browser, alone' phpunit --testsuite browser --filter "$ALONE"
+    elif [ "$suite" = browser ]; then
+        step browser phpunit --testsuite browser "$@"
+    else
+        step app app_suite "$@"
+    fi
 fi
 
 say ''

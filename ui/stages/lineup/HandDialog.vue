@@ -40,18 +40,21 @@ const ownTicks = ref(0)
 const point = ref<number | null>(null)
 const rate = computed(() => sheet.value?.rate ?? production.value.rate)
 
-watch(() => props.clip?.clip, () => {
-  target.value = targets.value[0]?.clip ?? ''
-  point.value = null
-  ownTicks.value = 0
-}, { immediate: true })
-watch(points, (answer) => {
+// Answers may be here already when a clip is opened again, so what is offered follows from both.
+watch([() => props.clip?.clip, points], ([now, answer], [before]) => {
+  if (now !== before) {
+    target.value = targets.value[0]?.clip ?? ''
+    point.value = null
+    ownTicks.value = 0
+  }
   const first = answer?.flashes[0]
   if (isPicture.value && first !== undefined) frames.goTo(first.frame)
   else if (!isPicture.value && answer?.claps[0] !== undefined) ownTicks.value = answer.claps[0].ticks
-})
-watch(target, () => { point.value = null })
-watch(others, (answer) => { point.value ??= answer?.claps[0]?.ticks ?? null })
+}, { immediate: true })
+watch([target, others], ([now, answer], [before]) => {
+  if (now !== before) point.value = null
+  point.value ??= answer?.claps[0]?.ticks ?? null
+}, { immediate: true })
 
 const MS = TICKS / 1000
 const share = (ticks: number, of: number) => `${Math.min(100, Math.max(0, (100 * ticks) / Math.max(1, of)))}%`
