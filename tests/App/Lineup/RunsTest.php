@@ -141,7 +141,7 @@ final class RunsTest extends TestCase
         self::assertEqualsWithDelta([1001.0, 1021.0], $places, 0.02);
         $try()->assertOk();
         self::assertSame($was, $this->seconds('B1'));
-        $this->postJson($this->at("clips/{$this->clips['A1']->ulid}/second"), ['was_ticks' => 3])->assertStatus(422)->assertJsonPath('code', 'lineup.second');
+        $this->postJson($this->at("clips/{$this->clips['S1']->ulid}/second"), ['was_ticks' => 3])->assertStatus(422)->assertJsonPath('code', 'lineup.second');
     }
 
     public function test_a_clip_that_was_taken_out_stays_out_until_it_is_let_in_again(): void
