@@ -25,15 +25,17 @@ class Look extends Model
         return Cdl::of($this->slope, $this->offset, $this->power, $this->saturation);
     }
 
-    /**
-     * A clip's own look, else its device's.
-     *
-     * @return array{ulid: string, name: string, of: 'clip'|'device', slope: list<float>, offset: list<float>, power: list<float>, saturation: float}|null
-     */
-    public static function of(Clip $clip): ?array
+    /** A picture's own look, else its device's. */
+    public static function of(Clip $clip): ?self
     {
-        $look = $clip->look ?? $clip->device?->look;
+        return $clip->isPicture() ? $clip->look ?? $clip->device?->look : null;
+    }
 
-        return $look === null || ! $clip->isPicture() ? null : ['ulid' => $look->ulid, 'name' => $look->name, 'of' => $clip->look === null ? 'device' : 'clip'] + $look->cdl()->toArray();
+    /** @return array{ulid: string, name: string, of: 'clip'|'device', slope: list<float>, offset: list<float>, power: list<float>, saturation: float}|null as players know it */
+    public static function told(Clip $clip): ?array
+    {
+        $look = self::of($clip);
+
+        return $look === null ? null : ['ulid' => $look->ulid, 'name' => $look->name, 'of' => $clip->look_id === null ? 'device' : 'clip'] + $look->cdl()->toArray();
     }
 }

@@ -64,7 +64,7 @@ final class RecoveryTest extends BrowserTestCase
             posix_kill((int) trim($process->getOutput()), SIGKILL);
         }
         $this->until(fn (): bool => ! str_contains($this->text('.left'), 'comparing') && (bool) $this->js('return document.querySelector(".busy .progress") === null'), 'it does not end', 240);
-        $this->see('.pill', '42 placed, 42 sure');
+        $this->see('.bar .pill', '42 placed');
         $this->press('r');
         $this->see('.runs li', 'Run 2', 30);
     }

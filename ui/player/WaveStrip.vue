@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { useElementSize } from '@vueuse/core'
 import { ref, shallowRef, watch, watchEffect } from 'vue'
+import { penFor } from './canvas'
 import { columns, loadPeaks, type Peaks } from './peaks'
 
 /** The sound of a clip from its start to its end, drawn from its peaks. */
@@ -21,26 +22,20 @@ watch(
 )
 
 watchEffect(() => {
-  const element = canvas.value
-  if (element === null || width.value < 2 || height.value < 2) return
-  const scale = window.devicePixelRatio || 1
-  element.width = Math.round(width.value * scale)
-  element.height = Math.round(height.value * scale)
-  const pen = element.getContext('2d')
+  const pen = penFor(canvas.value, width.value, height.value)
   if (pen === null) return
-  pen.clearRect(0, 0, element.width, element.height)
   pen.fillStyle = props.colour
-  const middle = element.height / 2
+  const middle = height.value / 2
   if (peaks.value === null) {
     pen.globalAlpha = 0.4
-    pen.fillRect(0, middle, element.width, 1)
+    pen.fillRect(0, middle, width.value, 1)
     return
   }
-  const bars = Math.max(1, Math.floor(element.width / (2 * scale)))
+  const bars = Math.max(1, Math.floor(width.value / 2))
   const values = columns(peaks.value, 0, props.seconds, bars)
   for (let bar = 0; bar < bars; bar++) {
-    const tall = Math.max(1, Math.min(1, values[bar]! * props.gain) * (element.height - 2))
-    pen.fillRect(bar * 2 * scale, middle - tall / 2, 1.3 * scale, tall)
+    const tall = Math.max(1, Math.min(1, values[bar]! * props.gain) * (height.value - 2))
+    pen.fillRect(bar * 2, middle - tall / 2, 1.3, tall)
   }
 })
 </script>

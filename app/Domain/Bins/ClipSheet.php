@@ -35,7 +35,7 @@ final class ClipSheet
             'rate' => Clock::rate($rate),
             'sample_rate' => $clip->sample_rate, 'channels' => $clip->channels ?? [], 'width' => $clip->facts['width'] ?? null, 'height' => $clip->facts['height'] ?? null,
             'recorded_at' => $clip->recorded_at, 'problems' => $clip->problems ?? [], 'ready' => $clip->proxied_at !== null, 'synced' => $clip->sound_synced_at !== null, 'has_sound' => ($clip->channels ?? []) !== [],
-            'media_version' => ClipMedia::version($clip), 'look' => Look::of($clip), 'sound' => SoundOfTake::of($clip), 'head_frames' => $clip->head_frames,
+            'media_version' => ClipMedia::version($clip), 'look' => Look::told($clip), 'sound' => SoundOfTake::of($clip), 'head_frames' => $clip->head_frames,
             'take' => $clip->take === null ? null : ['ulid' => $clip->take->ulid, 'setup' => $clip->take->setup, 'take' => $clip->take->take, 'part' => $clip->take->part, 'status' => $clip->take->status, 'description' => $clip->take->description],
             'marks' => ['in_ticks' => $mark?->in_ticks, 'out_ticks' => $mark?->out_ticks],
             'subclips' => $clip->subclips->sortBy('in_ticks')->map(static fn (Subclip $subclip): array => [

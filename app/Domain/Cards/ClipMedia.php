@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace App\Domain\Cards;
 
 use App\Models\Clip;
+use Cartella\Core\Media\ChannelNames;
 use Cartella\Core\Media\Exception\UnableToReadMedia;
 use Cartella\Core\Media\Peaks;
 use Cartella\Core\Process;
@@ -203,12 +204,11 @@ final class ClipMedia
 
             return "pan=stereo|c0=$sum|c1=$sum,alimiter=limit=0.95:level=disabled";
         }
-        foreach ($channels as $channel) {
-            if (preg_match('/\Amix/i', (string) $channel['name']) === 1) {
-                $index = $channel['index'] - 1;
+        $heard = ChannelNames::heard($channels);
+        if (count($heard) === 1) {
+            $index = $heard[0] - 1;
 
-                return "pan=stereo|c0=c$index|c1=c$index";
-            }
+            return "pan=stereo|c0=c$index|c1=c$index";
         }
         if ($count === 2) {
             return 'pan=stereo|c0=c0|c1=c1';

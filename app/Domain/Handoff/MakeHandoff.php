@@ -62,7 +62,7 @@ final class MakeHandoff
     {
         $fromBins = collect($binKeys)->flatMap(static fn (string $key): array => array_column($bins->clips($production, $key, 0, 100_000)['clips'] ?? [], 'ulid'));
 
-        return Clip::query()->with(['card.copies', 'device', 'take', 'placement', 'day'])->where('production_id', $production->id)->whereIn('kind', ['picture', 'sound', 'still'])
+        return Clip::query()->with(['card.copies', 'device.look', 'look', 'take', 'placement', 'day'])->where('production_id', $production->id)->whereIn('kind', ['picture', 'sound', 'still'])
             ->where(static fn ($query) => $query->where(static fn ($own) => $own->whereIn('shoot_day_id', $dayIds)->whereNull('import_kind'))->orWhereIn('ulid', $fromBins))->orderBy('id')->get();
     }
 }

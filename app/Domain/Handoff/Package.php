@@ -10,6 +10,7 @@ use App\Domain\Cards\Stores;
 use App\Domain\Tasks\TaskRun;
 use App\Models\Clip;
 use App\Models\Handoff;
+use App\Models\Look;
 use App\Models\Reel;
 use App\Models\ShootDay;
 use App\Support\Clock;
@@ -63,8 +64,8 @@ final class Package
         file_put_contents($work.'/log.csv', $this->log($clips, $handoff));
         $looks = [];
         foreach ($clips as $clip) {
-            $look = $clip->look ?? $clip->device?->look;
-            if ($look !== null && $clip->isPicture()) {
+            $look = Look::of($clip);
+            if ($look !== null) {
                 $looks[$look->name] = $look->cdl();
             }
         }

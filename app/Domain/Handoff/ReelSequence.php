@@ -6,6 +6,7 @@ namespace App\Domain\Handoff;
 
 use App\Domain\Lineup\Windows;
 use App\Models\Clip;
+use App\Models\Look;
 use App\Models\Reel;
 use App\Models\ReelItem;
 use Cartella\Core\Custody\PathTemplate;
@@ -25,7 +26,7 @@ final class ReelSequence
     /** @param  callable(Clip): string  $pathOf where the package keeps a clip's media */
     public function of(Reel $reel, callable $pathOf): Sequence
     {
-        $reel->loadMissing(['items.take', 'items.clip.card', 'items.clip.placement', 'production']);
+        $reel->loadMissing(['items.take', 'items.clip.card', 'items.clip.placement', 'items.clip.look', 'items.clip.device.look', 'production']);
         $rate = $reel->production->rate();
         $sounds = Clip::query()->with(['placement', 'card'])->where('shoot_day_id', $reel->shoot_day_id)->where('kind', 'sound')->whereNull('import_kind')->get();
         $windows = new Windows($sounds);
@@ -76,7 +77,7 @@ final class ReelSequence
     /** @return array{asc_cdl?: array<string, mixed>} the look of its picture */
     private static function look(ReelItem $item): array
     {
-        $look = $item->clip->look ?? $item->clip->device?->look;
+        $look = Look::of($item->clip);
 
         return $look === null ? [] : ['asc_cdl' => $look->cdl()->toArray()];
     }

@@ -4,7 +4,6 @@ declare(strict_types=1);
 
 namespace App\Domain\Lineup;
 
-use App\Domain\Cards\ClipMedia;
 use App\Domain\Log\ChangeLog;
 use App\Domain\Log\ClaimedSlate;
 use App\Domain\Log\FindTake;
@@ -13,11 +12,8 @@ use App\Models\Clip;
 use App\Models\ShootDay;
 use App\Models\Take;
 use App\Models\User;
-use Cartella\Core\Media\Exception\UnableToReadMedia;
 use Cartella\Core\Slate\Slate;
 use Cartella\Core\Slate\SlateReader;
-use Cartella\Core\Sound\GuideTrack;
-use Cartella\Core\Time\Ticks;
 use Illuminate\Support\Collection;
 use Illuminate\Support\Facades\DB;
 
@@ -27,9 +23,6 @@ use Illuminate\Support\Facades\DB;
  */
 final class CutIntoTakes
 {
-    /** What is shorter and ran alone was started by mistake. */
-    private const SHORT_TICKS = 6 * Ticks::PER_SECOND;
-
     /** @var array<int, SlateReader> by production */
     private array $readers = [];
 
@@ -46,6 +39,7 @@ final class CutIntoTakes
     {
         $clips = $this->clips($day);
         $windows = new Windows($clips);
+        $alone = new AloneClips($clips, $windows);
         $known = Take::query()->where('shoot_day_id', $day->id)->get()->map(static fn (Take $take): string => $take->label())->flip();
         $rows = [];
         foreach ($clips->sortBy([static fn (Clip $x, Clip $y): int => [$x->placement->start_ticks ?? PHP_INT_MAX, $x->id] <=> [$y->placement->start_ticks ?? PHP_INT_MAX, $y->id]]) as $clip) {
@@ -62,14 +56,9 @@ final class CutIntoTakes
                     default => 'it ran with another camera of that take',
                 }];
             }
-            $mark = $this->mark($clip, $windows, $slate);
+            $mark = $alone->of($clip, $slate !== null);
             if ($mark !== null) {
-                $rows[] = $row + ['what' => $mark, 'now' => null, 'is_new' => false, 'why' => match ($mark) {
-                    'wild' => 'no picture ran with it',
-                    'room_tone' => 'no picture ran with it, and nobody speaks',
-                    'mos' => 'no recording ran with it',
-                    'false_start' => 'it is short, and no recording ran with it',
-                }];
+                $rows[] = $row + ['what' => $mark->value, 'now' => null, 'is_new' => false, 'why' => $mark->why()];
             }
         }
 
@@ -89,11 +78,11 @@ final class CutIntoTakes
             $windows = new Windows($clips);
             $named = [];
             $claimsByTake = [];
-            $is = static fn (Clip $clip, string $what): bool => $chosen !== null && in_array("$clip->ulid:$what", $chosen, true);
-            $marks = [];
-            foreach ($clips as $clip) {
-                $marks[$clip->id] = $chosen === null ? null : $this->mark($clip, $windows, $this->decide($day, $clip, $windows)[0]);
-            }
+            $ticked = array_flip($chosen ?? []);
+            $is = static fn (Clip $clip, string $what): bool => isset($ticked["$clip->ulid:$what"]);
+            $alone = new AloneClips($clips, $windows);
+            // Before anything changes: what the list has shown is what is applied.
+            $marks = $chosen === null ? [] : $clips->mapWithKeys(fn (Clip $clip): array => [$clip->id => $alone->of($clip, $this->decide($day, $clip, $windows)[0] !== null)])->all();
             foreach ($clips->sortBy(static fn (Clip $clip): bool => $clip->isPicture()) as $clip) {
                 /** @var Clip $clip */
                 [$slate, $from, $claims] = $this->decide($day, $clip, $windows);
@@ -116,7 +105,8 @@ final class CutIntoTakes
             $this->keepClaims($claimsByTake, $log);
             $count = count($named);
             foreach ($clips as $clip) {
-                $count += (int) ($marks[$clip->id] !== null && $is($clip, $marks[$clip->id]) && $this->apply($clip->refresh(), $marks[$clip->id], $log));
+                $mark = $marks[$clip->id] ?? null;
+                $count += (int) ($mark !== null && $is($clip, $mark->value) && AloneClips::mark($clip, $mark, $log));
             }
             $this->dropEmpty($day, $clips, $log);
             if ($pattern !== null && $named !== []) {
@@ -132,66 +122,6 @@ final class CutIntoTakes
     private function clips(ShootDay $day): Collection
     {
         return Clip::query()->with(['placement', 'take', 'device'])->where('shoot_day_id', $day->id)->whereIn('kind', ['picture', 'sound'])->whereNull('import_kind')->orderBy('id')->get();
-    }
-
-    /** @return 'false_start'|'wild'|'room_tone'|'mos'|null what a clip is that ran alone; null where it did not, or somebody has said it */
-    private function mark(Clip $clip, Windows $windows, ?Slate $slate): ?string
-    {
-        if ($clip->placement === null || $clip->placement->left_out_at !== null || $clip->is_wild || $clip->is_false_start || $clip->take?->is_wild) {
-            return null;
-        }
-        if ($clip->isSound()) {
-            return $windows->partners($clip, 'picture') !== [] ? null : ($this->isRoomTone($clip) ? 'room_tone' : 'wild');
-        }
-        if ($windows->partner($clip, 'sound') !== null || $clip->take?->is_mos || $clip->take?->is_guide_only) {
-            return null;
-        }
-        if ($slate === null && $clip->take === null && $clip->duration_ticks < self::SHORT_TICKS) {
-            return 'false_start';
-        }
-        // Where its own microphone heard something, the recorder missed it: that is an open point of the day sheet, and no MOS.
-        $isSilent = $clip->take !== null && $this->isSilent($clip) && ! Clip::query()->where('take_id', $clip->take_id)->where('kind', 'sound')->exists();
-
-        return $isSilent ? 'mos' : null;
-    }
-
-    private function isRoomTone(Clip $clip): bool
-    {
-        return preg_match('/room\s*tone|atmos/i', ($clip->facts['ixml']['note'] ?? '').' '.$clip->name) === 1 || $this->isSilent($clip);
-    }
-
-    /** Whether nothing stands out of what the clip has recorded; false where that is not known. */
-    private function isSilent(Clip $clip): bool
-    {
-        $guide = ClipMedia::folder($clip).'/guide';
-        try {
-            return ($clip->isPicture() && ($clip->channels ?? []) === []) || (is_file($guide) && ! GuideTrack::ofFile($guide)->hasUsableSound());
-        } catch (UnableToReadMedia) {
-            return false;
-        }
-    }
-
-    private function apply(Clip $clip, string $what, ChangeLog $log): bool
-    {
-        if ($what === 'mos') {
-            $take = $clip->take;
-            if ($take === null || $take->is_mos) {
-                return false;
-            }
-            $take->is_mos = true;
-            $take->set_by = ['is_mos' => ['by' => 'person', 'at' => now()->toIso8601String()]] + ($take->set_by ?? []);
-            $log->save($take);
-
-            return true;
-        }
-        $clip->fill($what === 'false_start' ? ['is_false_start' => true] : ['is_wild' => true]);
-        $log->save($clip);
-        if ($what === 'room_tone' && $clip->take !== null && (string) $clip->take->description === '') {
-            $clip->take->description = 'Room tone';
-            $log->save($clip->take);
-        }
-
-        return true;
     }
 
     /** @return array{Slate|null, string, list<array{from: string, where: string, setup: string, take: int, part: string}>} */

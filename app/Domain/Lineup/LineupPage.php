@@ -7,13 +7,11 @@ namespace App\Domain\Lineup;
 use App\Models\Clip;
 use App\Models\ClockOffset;
 use App\Models\ShootDay;
-use Cartella\Core\Time\Ticks;
+use Cartella\Core\Lineup\RanAlone;
 
 /** The line-up of a day as lanes, placements and strays; ticks since midnight on the anchor's clock. */
 final class LineupPage
 {
-    private const SHORT_TICKS = 6 * Ticks::PER_SECOND;
-
     /** @return array<string, mixed> */
     public function of(ShootDay $day): array
     {
@@ -62,7 +60,7 @@ final class LineupPage
             $clip->isSound() => ['hand', 'wild', 'out'],
             $clip->is_false_start => ['hand', 'out'],
             // So short that nobody spoke: it was started by mistake.
-            $clip->duration_ticks < self::SHORT_TICKS => ['false_start', 'clap', 'out'],
+            $clip->duration_ticks < RanAlone::SHORT_TICKS => ['false_start', 'clap', 'out'],
             default => ['clap', 'hand', 'false_start', 'out'],
         };
     }

@@ -57,7 +57,9 @@ final class PlaceClips
         if ($anchor === null || $moving->isEmpty()) {
             return ['placed' => 0, 'sure' => 0, 'strays' => 0];
         }
-        $base = $scope->kind === 'day' || $anchor->placement?->start_ticks === null ? (int) ($anchor->start_ticks ?? 0) : $anchor->placement->start_ticks;
+        // A whole day is counted from the anchor's own clock, unless a person has said where the anchor lies.
+        $isOwn = $anchor->placement?->start_ticks === null || ($scope->kind === 'day' && $anchor->placement->locked_at === null);
+        $base = $isOwn ? (int) ($anchor->start_ticks ?? 0) : $anchor->placement->start_ticks;
         $corrections = new Corrections($day);
         $marks = ClipMark::query()->where('user_id', $userId)->whereIn('clip_id', $clips->pluck('id'))->get()->keyBy('clip_id');
         $result = Lineup::of(

@@ -92,7 +92,7 @@ final class Runs
         [$count, $moved] = DB::transaction(static function () use ($run, $user): array {
             $log = new ChangeLog();
             $count = ['moved' => 0, 'kept' => 0];
-            $moved = [];
+            $moved = $back = [];
             /** @var \Illuminate\Database\Eloquent\Collection<int, Placement> $places */
             $places = Placement::query()->where('shoot_day_id', $run->shoot_day_id)->lockForUpdate()->get();
             foreach ($places as $place) {
@@ -112,9 +112,10 @@ final class Runs
                 if ($place->isDirty('start_ticks')) {
                     $moved[] = $place->clip_id;
                 }
-                $log->save($place);
+                $back[] = $place;
                 $count['moved']++;
             }
+            $log->saveAll($back);
             $log->finish($run->day->production, $user, sprintf('Go back to run %d of line-up', $run->number));
 
             return [$count, $moved];

@@ -10,6 +10,7 @@ use App\Models\Take;
 use App\Models\User;
 use App\Support\Live;
 use App\Support\Problem;
+use Cartella\Core\Media\ChannelNames;
 use Illuminate\Support\Facades\DB;
 
 /**
@@ -21,6 +22,10 @@ final class SoundOfTake
     public const LEAST_DB = -40;
 
     public const MOST_DB = 20;
+
+    public function __construct(private readonly CheckPoints $points)
+    {
+    }
 
     /**
      * @return array{clip: string, name: string, is_default: bool, channels: list<array{index: int, name: string, on: bool, gain_db: float}>}|null
@@ -36,19 +41,12 @@ final class SoundOfTake
             return null;
         }
         $chosen = $clip->take->listening;
+        $usual = ChannelNames::heard($sound->channels ?? []);
 
         return ['clip' => $sound->ulid, 'name' => $sound->name, 'is_default' => $chosen === null, 'channels' => array_map(static fn (array $channel): array => [
             'index' => $channel['index'], 'name' => (string) $channel['name'],
-            'on' => $chosen === null ? in_array($channel['index'], self::usual($sound), true) : ($chosen[$channel['index']]['on'] ?? false), 'gain_db' => (float) ($chosen[$channel['index']]['gain_db'] ?? 0),
+            'on' => $chosen === null ? in_array($channel['index'], $usual, true) : ($chosen[$channel['index']]['on'] ?? false), 'gain_db' => (float) ($chosen[$channel['index']]['gain_db'] ?? 0),
         ], array_values($sound->channels ?? []))];
-    }
-
-    /** @return list<int> channels that are heard when nobody has chosen: the recorder's own mix, else all of them */
-    public static function usual(Clip $sound): array
-    {
-        $mixes = array_filter($sound->channels ?? [], static fn (array $channel): bool => preg_match('/\Amix/i', (string) $channel['name']) === 1);
-
-        return array_map(static fn (array $channel): int => $channel['index'], array_values($mixes === [] ? $sound->channels ?? [] : array_slice($mixes, 0, 1)));
     }
 
     /**
@@ -80,6 +78,25 @@ final class SoundOfTake
         foreach (Clip::query()->where('take_id', $takeId)->where('kind', 'picture')->whereNotNull('sound_synced_at')->pluck('id') as $clip) {
             LaySoundJob::dispatch((int) $clip)->onQueue('media');
         }
+    }
+
+    /**
+     * Lets players and reels begin a clip a second before its slate closes, as its sound or else its picture tells.
+     *
+     * @throws Problem if no slate is heard or seen, or it begins there already
+     */
+    public function beginAtSlate(Clip $clip, User $user, ?int $was): int
+    {
+        $frames = SlateStart::heard($clip) ?? SlateStart::seen($clip, $this->points);
+        if ($frames === null) {
+            throw Problem::refused('head.slate', 'No slate was heard or seen on '.$clip->name.'.', 'It is played whole.');
+        }
+        if ($frames < 1) {
+            throw Problem::refused('head.there', $clip->name.' begins at its slate already.', 'It is played whole.');
+        }
+        $this->trimHead($clip, $user, $frames, $was);
+
+        return $frames;
     }
 
     /**

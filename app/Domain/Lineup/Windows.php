@@ -13,9 +13,42 @@ final class Windows
 {
     private const LEAST_TICKS = Ticks::PER_SECOND;
 
+    /** Clips of one kind that ran at one moment; a day has a handful of devices. */
+    private const AT_ONCE = 64;
+
+    /** @var array<string, list<Clip>> placed ones by kind, in the order in which they began */
+    private array $byKind = [];
+
+    /** @var array<string, int> the longest of each kind, ticks: none that began earlier than that before a moment still ran */
+    private array $longest = [];
+
     /** @param  Collection<int, Clip>  $clips with their placements, of one day */
-    public function __construct(private readonly Collection $clips)
+    public function __construct(Collection $clips)
     {
+        foreach ($clips->filter(static fn (Clip $clip): bool => $clip->placement?->start_ticks !== null)->sortBy('placement.start_ticks') as $clip) {
+            $this->byKind[$clip->kind][] = $clip;
+            $this->longest[$clip->kind] = max($this->longest[$clip->kind] ?? 0, (int) $clip->duration_ticks);
+        }
+    }
+
+    /**
+     * Of all clips of its day that ran beside one that has a place, the one that overlaps the longest; recordings first.
+     *
+     * @param  'sound'|'picture'|null  $kind
+     */
+    public static function companion(Clip $clip, ?string $kind = null): ?Clip
+    {
+        $place = $clip->placement;
+        if ($place?->start_ticks === null) {
+            return null;
+        }
+        // The database finds the few that ran at that moment; a day has thousands.
+        $beside = Scope::clips($clip->day)->with(['placement', 'device'])->where('clips.device_id', '!=', $clip->device_id)
+            ->whereHas('placement', static fn ($other) => $other->where('group', $place->group)->where('start_ticks', '<', $place->start_ticks + $clip->duration_ticks)->whereRaw('start_ticks + clips.duration_ticks > ?', [$place->start_ticks]))
+            ->limit(self::AT_ONCE)->get();
+        $windows = new self($beside);
+
+        return $kind === null ? $windows->partner($clip, 'sound') ?? $windows->partner($clip, 'picture') : $windows->partner($clip, $kind);
     }
 
     /**
@@ -33,28 +66,21 @@ final class Windows
      */
     public function partners(Clip $clip, string $kind): array
     {
+        if ($clip->placement?->start_ticks === null) {
+            return [];
+        }
+        $all = $this->byKind[$kind] ?? [];
+        $end = $clip->placement->start_ticks + $clip->duration_ticks;
         $found = [];
-        foreach ($this->clips as $other) {
-            $overlap = $other->kind === $kind && $other->id !== $clip->id ? self::overlap($clip, $other) : 0;
-            if ($overlap >= min(self::LEAST_TICKS, (int) $clip->duration_ticks)) {
-                $found[] = [$overlap, $other];
+        for ($at = $this->firstAfter($all, $clip->placement->start_ticks - ($this->longest[$kind] ?? 0)), $count = count($all); $at < $count && $all[$at]->placement->start_ticks < $end; $at++) {
+            $overlap = $all[$at]->id !== $clip->id ? self::overlap($clip, $all[$at]) : 0;
+            if ($overlap > 0 && $overlap >= min(self::LEAST_TICKS, (int) $clip->duration_ticks)) {
+                $found[] = [$overlap, $all[$at]];
             }
         }
         usort($found, static fn (array $x, array $y): int => $y[0] <=> $x[0]);
 
         return array_column($found, 1);
-    }
-
-    /**
-     * Of all clips that ran beside one that has a place, the one that overlaps the longest; recordings first.
-     *
-     * @param  'sound'|'picture'|null  $kind
-     */
-    public static function companion(Clip $clip, ?string $kind = null): ?Clip
-    {
-        $windows = new self(Scope::clips($clip->day)->with(['placement', 'device'])->whereHas('placement', static fn ($place) => $place->whereNotNull('start_ticks'))->where('device_id', '!=', $clip->device_id)->get());
-
-        return $kind === null ? $windows->partner($clip, 'sound') ?? $windows->partner($clip, 'picture') : $windows->partner($clip, $kind);
     }
 
     /** Ticks that both were running; 0 when either has no place, or they share no clock. */
@@ -67,5 +93,22 @@ final class Windows
         }
 
         return max(0, min($x->start_ticks + $a->duration_ticks, $y->start_ticks + $b->duration_ticks) - max($x->start_ticks, $y->start_ticks));
+    }
+
+    /** @param  list<Clip>  $clips  in order */
+    private function firstAfter(array $clips, int $ticks): int
+    {
+        $low = 0;
+        $high = count($clips);
+        while ($low < $high) {
+            $middle = intdiv($low + $high, 2);
+            if ($clips[$middle]->placement->start_ticks < $ticks) {
+                $low = $middle + 1;
+            } else {
+                $high = $middle;
+            }
+        }
+
+        return $low;
     }
 }

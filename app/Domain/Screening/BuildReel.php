@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 namespace App\Domain\Screening;
 
-use App\Domain\Cards\ClipMedia;
+use App\Domain\Lineup\SlateStart;
 use App\Domain\Log\ChangeLog;
 use App\Models\Clip;
 use App\Models\Reel;
@@ -14,9 +14,6 @@ use App\Models\Take;
 use App\Models\User;
 use App\Support\Live;
 use App\Support\Problem;
-use Cartella\Core\Sound\Claps;
-use Cartella\Core\Sound\GuideTrack;
-use Cartella\Core\Time\FrameRate;
 use Cartella\Core\Time\Ticks;
 use Illuminate\Support\Facades\DB;
 
@@ -26,12 +23,6 @@ use Illuminate\Support\Facades\DB;
  */
 final class BuildReel
 {
-    /** Where a head slate claps, at the latest. */
-    private const SLATE_WITHIN = 12 * Ticks::PER_SECOND;
-
-    /** How long the slate is seen before it claps. */
-    private const READABLE = Ticks::PER_SECOND;
-
     /** @throws Problem if no take of the day has a picture */
     public function __invoke(ShootDay $day, User $user, string $name, bool $circledOnly): Reel
     {
@@ -67,13 +58,6 @@ final class BuildReel
     /** Where a person has it begin, else the frame a second before the clap; the clip's first frame when no clap is heard. */
     private static function slateStart(Clip $clip): int
     {
-        $rate = $clip->rate() ?? FrameRate::parse('25');
-        if ($clip->head_frames !== null) {
-            return Ticks::ofFrames($clip->head_frames, $rate);
-        }
-        $guide = ClipMedia::folder($clip).'/guide';
-        $clap = is_file($guide) ? Claps::strongest(GuideTrack::ofFile($guide), 0, min(self::SLATE_WITHIN, intdiv((int) $clip->duration_ticks, 2))) : null;
-
-        return $clap === null ? 0 : Ticks::ofFrames(Ticks::toFrames(max(0, $clap - self::READABLE), $rate), $rate);
+        return Ticks::ofFrames($clip->head_frames ?? SlateStart::heard($clip) ?? 0, $clip->rate() ?? $clip->production->rate());
     }
 }

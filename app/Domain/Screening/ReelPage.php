@@ -19,7 +19,7 @@ final class ReelPage
     /** @return array<string, mixed> */
     public function of(Reel $reel): array
     {
-        $reel->loadMissing(['items.take.takeNotes.user', 'items.take.takeNotes.clip', 'items.take.clips.device', 'items.take.clips.placement', 'items.clip.device', 'production', 'day']);
+        $reel->loadMissing(['items.take.takeNotes.user', 'items.take.takeNotes.clip', 'items.take.clips.device.look', 'items.take.clips.look', 'items.take.clips.placement', 'items.clip.device', 'production', 'day']);
 
         return [
             'ulid' => $reel->ulid, 'name' => $reel->name, 'circled_only' => $reel->circled_only, 'day' => $reel->day->ulid,
@@ -49,7 +49,7 @@ final class ReelPage
         return [
             'clip' => $clip->ulid, 'name' => $clip->name, 'device' => $clip->device?->letter, 'device_note' => $clip->device?->note, 'start_ticks' => $clip->start_ticks,
             'placed_ticks' => $clip->placement?->start_ticks, 'duration_ticks' => $clip->duration_ticks, 'frames' => $clip->frames, 'synced' => $clip->sound_synced_at !== null,
-            'media_version' => ClipMedia::version($clip), 'look' => Look::of($clip),
+            'media_version' => ClipMedia::version($clip), 'look' => Look::told($clip),
             'rate' => Clock::rate($rate),
         ];
     }

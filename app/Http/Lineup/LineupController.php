@@ -141,7 +141,9 @@ final class LineupController extends Controller
         if ($against->placement?->start_ticks === null) {
             throw Problem::refused('lineup.stray', $against->name.' has no place yet.', 'Choose a clip that lies on the clock.');
         }
-        $own = isset($input['own_ticks']) ? (int) $input['own_ticks'] : Ticks::ofFrames((int) $input['frame'], $clip->rate() ?? $production->rate());
+        // What a frame shows happened somewhere in it: its middle is never off by more than half of it.
+        $rate = $clip->rate() ?? $production->rate();
+        $own = isset($input['own_ticks']) ? (int) $input['own_ticks'] : Ticks::ofFrames((int) $input['frame'], $rate) + intdiv(Ticks::ofFrames(1, $rate), 2);
         $placement = $move->place($clip, self::who($request), $against->placement->start_ticks + (int) $input['against_ticks'] - $own, $input['was_ticks'] === null ? null : (int) $input['was_ticks'], [
             'against' => $against->ulid, 'own_ticks' => $own, 'against_ticks' => (int) $input['against_ticks'],
         ]);
@@ -203,10 +205,15 @@ final class LineupController extends Controller
 
     public function head(Request $request, Production $production, Clip $clip, SoundOfTake $sound): JsonResponse
     {
-        $input = $request->validate(['frames' => ['present', 'nullable', 'integer'], 'was' => ['present', 'nullable', 'integer']]);
-        $sound->trimHead($clip, self::who($request), $input['frames'] === null ? null : (int) $input['frames'], $input['was'] === null ? null : (int) $input['was']);
+        $input = $request->validate(['slate' => ['sometimes', 'boolean'], 'frames' => ['sometimes', 'nullable', 'integer'], 'was' => ['present', 'nullable', 'integer']]);
+        $was = $input['was'] === null ? null : (int) $input['was'];
+        if ($input['slate'] ?? false) {
+            return new JsonResponse(['frames' => $sound->beginAtSlate($clip, self::who($request), $was)]);
+        }
+        $frames = isset($input['frames']) ? (int) $input['frames'] : null;
+        $sound->trimHead($clip, self::who($request), $frames, $was);
 
-        return new JsonResponse([]);
+        return new JsonResponse(['frames' => $frames]);
     }
 
     public function applyClock(Request $request, Production $production, ShootDay $day, StateClock $state): JsonResponse
@@ -222,7 +229,7 @@ final class LineupController extends Controller
     {
         return [
             'clip' => $clip->ulid, 'name' => $clip->name, 'device' => $clip->device?->letter, 'kind' => $clip->kind, 'start_ticks' => $clip->placement?->start_ticks, 'duration_ticks' => $clip->duration_ticks,
-            'rate' => Clock::rate($rate = $clip->rate() ?? $clip->production->rate()), 'media_version' => ClipMedia::version($clip), 'look' => Look::of($clip), 'has_sound' => ($clip->channels ?? []) !== [], 'frames' => $clip->frames ?? intdiv((int) $clip->duration_ticks, Ticks::ofFrames(1, $rate)),
+            'rate' => Clock::rate($rate = $clip->rate() ?? $clip->production->rate()), 'media_version' => ClipMedia::version($clip), 'look' => Look::told($clip), 'has_sound' => ($clip->channels ?? []) !== [], 'frames' => $clip->frames ?? intdiv((int) $clip->duration_ticks, Ticks::ofFrames(1, $rate)),
         ];
     }
 

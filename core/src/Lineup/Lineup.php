@@ -37,7 +37,9 @@ final class Lineup
     /** @var array<string, LineupClip> */
     private array $clips = [];
 
-    /** @var list<SoundMatch> */
+    private ?bool $hasTakes = null;
+
+    /** @var array<int, SoundMatch> */
     private array $matches = [];
 
     /** @var array<string, string> */
@@ -80,9 +82,9 @@ final class Lineup
                 Way::Timecode => $lineup->byClock($way, static fn (LineupClip $clip): ?int => $clip->startTicks, intdiv(Ticks::PER_SECOND, 24)),
                 Way::Clock => $lineup->byClock($way, static fn (LineupClip $clip): ?int => $clip->recordedTicks, Ticks::PER_SECOND),
                 Way::Mark => $lineup->byPoint($way, 0.7, static fn (LineupClip $clip): array => $clip->marks),
-                Way::In => $lineup->byPoint($way, 0.5, static fn (LineupClip $clip): array => $clip->inTicks === null ? [] : [$clip->take ?? '' => $clip->inTicks]),
-                Way::Out => $lineup->byPoint($way, 0.5, static fn (LineupClip $clip): array => $clip->outTicks === null ? [] : [$clip->take ?? '' => $clip->outTicks]),
-                Way::Start => $lineup->byPoint($way, 0.3, static fn (LineupClip $clip): array => [$clip->take ?? '' => 0]),
+                Way::In => $lineup->byPoint($way, 0.5, static fn (LineupClip $clip): array => $lineup->ofTake($clip, $clip->inTicks)),
+                Way::Out => $lineup->byPoint($way, 0.5, static fn (LineupClip $clip): array => $lineup->ofTake($clip, $clip->outTicks)),
+                Way::Start => $lineup->byPoint($way, 0.3, static fn (LineupClip $clip): array => $lineup->ofTake($clip, 0)),
                 Way::Hand => null,
             };
         }
@@ -108,8 +110,8 @@ final class Lineup
         $this->reasons += $pairs->silent;
         // Best first, and recordings before cameras: a place that hangs on a recording is not carried by a third clock.
         usort($this->matches, fn (SoundMatch $x, SoundMatch $y): int => [$y->isSure(), $this->clips[$y->a]->isSound, $y->confidence(), $y->height] <=> [$x->isSure(), $this->clips[$x->a]->isSound, $x->confidence(), $x->height]);
-        foreach ($this->matches as $match) {
-            $this->tieSound(new Link($match->a, $match->b, $match->offsetTicks, Way::Sound, $match->confidence(), $match->isSure(), $match->driftPpm, $match->middleTicks, [
+        foreach ($this->matches as $number => $match) {
+            $isOneEvent = $this->tieSound(new Link($match->a, $match->b, $match->offsetTicks, Way::Sound, $match->confidence(), $match->isSure(), $match->driftPpm, $match->middleTicks, [
                 'height' => $match->height,
                 'runner_up' => $match->runnerUp,
                 'agreeing' => $match->agreeing,
@@ -117,25 +119,30 @@ final class Lineup
                 'residual_ticks' => $match->residualTicks,
                 'second_ticks' => $match->secondTicks,
             ]));
+            if (! $isOneEvent) {
+                unset($this->matches[$number]); // it teaches nothing of the clocks either
+            }
         }
+        $this->matches = array_values($this->matches);
     }
 
     /**
      * The same song or the same line from a loudspeaker ties clips of different takes as surely as one event does. Where
      * that would lay two clips of one device over each other it is not one event, and the link is left out.
+     *
+     * @return bool whether the link counts
      */
-    private function tieSound(Link $link): void
+    private function tieSound(Link $link): bool
     {
         $over = $this->network->isTied($link->a, $link->b) ? null : $this->overlap($link);
         if ($over === null) {
             $this->network->tie($link);
 
-            return;
+            return true;
         }
-        $this->remarks[$link->b]['sounds_like'] = $link->a;
         $this->reasons[$link->b] ??= $over[0] === $link->b ? sprintf('The best place for it overlaps %s of the same device.', $over[1]) : sprintf('The best place for it would lay %s over %s.', $over[0], $over[1]);
-        // Told at the end, as its matches are: a link that joins nothing has no part in the clocks either.
-        $this->matches = array_values(array_filter($this->matches, static fn (SoundMatch $match): bool => $match->a !== $link->a || $match->b !== $link->b));
+
+        return false;
     }
 
     /** @return array{string, string}|null two clips of one device that a link would lay over each other */
@@ -206,6 +213,19 @@ final class Lineup
     }
 
     /**
+     * A point that belongs to the clip's take. Where nothing is known of takes all clips are one; where something is, a
+     * clip without a take belongs to none.
+     *
+     * @return array<string, int>
+     */
+    private function ofTake(LineupClip $clip, ?int $ticks): array
+    {
+        $this->hasTakes ??= array_filter($this->clips, static fn (LineupClip $one): bool => $one->take !== null) !== [];
+
+        return $ticks === null || ($clip->take === null && $this->hasTakes) ? [] : [$clip->take ?? '' => $ticks];
+    }
+
+    /**
      * Ties clips of different devices where the same point is on both: a marker of one name, or the in-point, out-point
      * or start of clips of one take. A point that several clips of a device have says nothing of any of them but the first.
      *
@@ -258,7 +278,7 @@ final class Lineup
             }
             // Where the pair itself is the weakest, the end that is believed less takes the doubt.
             $placed ??= self::belief($here[$link->a]) < self::belief($here[$link->b]) ? $link->a : $link->b;
-            $this->remarks[$placed]['contradicted_by'] = $link->other($placed === $link->a ? $link->a : $link->b);
+            $this->remarks[$placed]['contradicted_by'] = $placed === $link->b ? $link->a : $link->b;
             $this->remarks[$placed]['weakest_link'] = [$weakest->a, $weakest->b];
             $this->remarks[$placed]['miss_ticks'] = $miss;
             // A faint likeness that fits nowhere takes little from what is sure otherwise.

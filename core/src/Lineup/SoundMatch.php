@@ -17,7 +17,7 @@ final readonly class SoundMatch
      * @param  float  $height  correlation peak in standard deviations of its surroundings
      * @param  float  $runnerUp  the next best height elsewhere for the same pair, 0 when there is none
      * @param  int  $agreeing  windows whose own best place lies on the line
-     * @param  float|null  $driftPpm  positive where $b's clock runs fast against $a's; null under 60 s of overlap
+     * @param  float|null  $driftPpm  positive where $b's clock runs fast against $a's; null under 30 s of overlap
      * @param  int|null  $secondTicks  where the runner-up would put $b
      * @param  int  $middleTicks  of $b's own time, where the two were compared on the whole
      */

@@ -51,6 +51,19 @@ final class ChannelNames
         return self::numbered(count($names) === $count ? $names : self::plain($count));
     }
 
+    /**
+     * Which of a recorder's channels are heard when nobody has chosen: its own mix if it has one, else all of them.
+     *
+     * @param  list<array{index: int, name: string}>  $channels
+     * @return list<int> indexes
+     */
+    public static function heard(array $channels): array
+    {
+        $mixes = array_values(array_filter($channels, static fn (array $channel): bool => preg_match('/\Amix/i', (string) $channel['name']) === 1));
+
+        return array_column($mixes === [] ? $channels : [$mixes[0]], 'index');
+    }
+
     /** @return list<string> */
     private static function ofMask(int $mask, int $count): array
     {

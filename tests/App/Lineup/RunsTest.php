@@ -117,10 +117,10 @@ final class RunsTest extends TestCase
         self::assertNull($this->seconds('mos'));
         $body = ['against' => $this->clips['S1']->ulid, 'against_ticks' => 40 * self::SECOND, 'frame' => 25, 'was_ticks' => null];
         $this->postJson($this->at("clips/$silent->ulid/place"), $body)->assertOk();
-        self::assertSame(1039.0, $this->seconds('mos'));
+        self::assertSame(1038.98, $this->seconds('mos'), 'the moment is taken to lie in the middle of the frame');
         $this->postJson($this->at("clips/$silent->ulid/place"), $body)->assertStatus(409)->assertJsonPath('context.fields.0.field', 'start_ticks');
         $this->lineUp(['ways' => ['sound', 'timecode']]);
-        self::assertSame([1039.0, 'hand', true], [$this->seconds('mos'), $this->placed('mos')->way, $this->placed('mos')->is_sure]);
+        self::assertSame([1038.98, 'hand', true], [$this->seconds('mos'), $this->placed('mos')->way, $this->placed('mos')->is_sure]);
         $this->postJson($this->at('undo'))->assertJsonPath('label', 'Place mos by hand');
         $this->postJson($this->at("clips/{$this->clips['A2']->ulid}/place"), ['against' => $this->clips['S1']->ulid, 'against_ticks' => 6 * self::SECOND, 'frame' => 0, 'was_ticks' => $this->placed('A2')->start_ticks])->assertStatus(422)->assertJsonPath('code', 'lineup.overlap');
     }

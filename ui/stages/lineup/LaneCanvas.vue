@@ -3,6 +3,7 @@ import { useElementSize } from '@vueuse/core'
 import { ref, shallowReactive, watch } from 'vue'
 import { mediaUrl } from '@/api/client'
 import type { Placed } from '@/api/types'
+import { penFor } from '@/player/canvas'
 import { columns, loadPeaks, type Peaks } from '@/player/peaks'
 import { TICKS } from '@/player/time'
 import { type FoldedMap, type View, xOf } from './geometry'
@@ -62,14 +63,8 @@ function drawSamples(pen: CanvasRenderingContext2D, clip: Placed, from: number, 
 
 function draw(): void {
   isAsked = false
-  const element = canvas.value
-  if (element === null || width.value < 2) return
-  const scale = window.devicePixelRatio || 1
-  element.width = Math.round(width.value * scale)
-  element.height = Math.round(height.value * scale)
-  const pen = element.getContext('2d')
+  const pen = penFor(canvas.value, width.value, height.value)
   if (pen === null) return
-  pen.scale(scale, scale)
   pen.fillStyle = props.colour
   pen.strokeStyle = props.colour
   pen.lineWidth = 1.2

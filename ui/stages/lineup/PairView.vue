@@ -4,6 +4,7 @@ import { computed, onBeforeUnmount, ref, shallowRef, watch } from 'vue'
 import { mediaUrl } from '@/api/client'
 import type { CheckAnswer, CheckSide, Placed } from '@/api/types'
 import { TICKS, ticksPerFrame } from '@/player/time'
+import { penFor } from '@/player/canvas'
 import { looksShown } from '@/player/look'
 import LookFilter from '@/player/LookFilter.vue'
 import DeviceBadge from '@/shell/DeviceBadge.vue'
@@ -68,14 +69,8 @@ function seek(): void {
 watch([at, sides, () => props.chosen.start_ticks, pictures], seek, { flush: 'post', immediate: true, deep: true })
 
 function draw(): void {
-  const element = canvas.value
-  if (element === null || width.value < 2) return
-  const scale = window.devicePixelRatio || 1
-  element.width = Math.round(width.value * scale)
-  element.height = Math.round(height.value * scale)
-  const pen = element.getContext('2d')
+  const pen = penFor(canvas.value, width.value, height.value)
   if (pen === null) return
-  pen.scale(scale, scale)
   const half = height.value / 2
   pen.fillStyle = '#e4dac6'
   pen.fillRect(0, half, width.value, 1)

@@ -55,8 +55,17 @@ final class SoundPairs
     /** @var array<string, int> numbers of the landmarks by clip */
     private array $numbers = [];
 
+    /** @var array<int, string> clips by the numbers of their landmarks */
+    private array $ids = [];
+
+    /** @var array<string, array<int, true>> numbers by device */
+    private array $ofDevice = [];
+
     /** @var array<string, SoundMatch|null> what was compared, by pair */
     private array $compared = [];
+
+    /** @var array<string, list<string>> pairs by the clip that asked */
+    private array $pairs = [];
 
     /** @var array<string, string> reasons by clip */
     public array $silent = [];
@@ -118,7 +127,10 @@ final class SoundPairs
                 if ($track->hasUsableSound()) {
                     $this->heard[$clip->id] = $clip;
                     $this->tracks[$clip->id] = $track;
-                    $this->numbers[$clip->id] = $this->landmarks->add($track->shape()[1]);
+                    $number = $this->landmarks->add($track->shape()[1]);
+                    $this->numbers[$clip->id] = $number;
+                    $this->ids[$number] = $clip->id;
+                    $this->ofDevice[$clip->device][$number] = true;
                 } else {
                     $this->silent[$clip->id] = $track->steps() < GuideTrack::STEP_RATE
                         ? 'Its sound is shorter than one second.'
@@ -141,7 +153,7 @@ final class SoundPairs
     /** What the clip was found along so far, recordings first. */
     private function best(LineupClip $clip): ?SoundMatch
     {
-        $own = array_filter($this->compared, static fn (?SoundMatch $match): bool => $match?->b === $clip->id);
+        $own = array_values(array_filter(array_map(fn (string $pair): ?SoundMatch => $this->compared[$pair], $this->pairs[$clip->id] ?? [])));
         usort($own, fn (SoundMatch $x, SoundMatch $y): int => [$y->isSure(), $this->heard[$y->a]->isSound, $y->height] <=> [$x->isSure(), $this->heard[$x->a]->isSound, $x->height]);
 
         return $own[0] ?? null;
@@ -149,16 +161,9 @@ final class SoundPairs
 
     private function byLandmarks(LineupClip $clip): void
     {
-        $own = [];
-        foreach ($this->heard as $other) {
-            if ($other->device === $clip->device) {
-                $own[$this->numbers[$other->id]] = true;
-            }
-        }
-        $ids = array_flip($this->numbers);
         $recorders = $cameras = [];
-        foreach ($this->landmarks->like($this->numbers[$clip->id], $own) as $number => $places) {
-            $other = $this->heard[$ids[$number]];
+        foreach ($this->landmarks->like($this->numbers[$clip->id], $this->ofDevice[$clip->device]) as $number => $places) {
+            $other = $this->heard[$this->ids[$number]];
             foreach ($places as $place) {
                 if ($place['votes'] < self::VOTES) {
                     continue;
@@ -270,6 +275,7 @@ final class SoundPairs
                 continue;
             }
             $match = $this->matcher->among((string) $other, $this->tracks[$other], $clip->id, $this->tracks[$clip->id], $own, $closely);
+            $this->pairs[$clip->id][] = $pair;
             $before = $this->compared[$pair] ?? null;
             $this->compared[$pair] = $before === null || ($match !== null && $match->height > $before->height) ? $match : $before;
             if ($match !== null && $this->compared[$pair] === $match) {

@@ -1,0 +1,43 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Domain\Lineup;
+
+use App\Domain\Cards\ClipMedia;
+use App\Models\Clip;
+use Cartella\Core\Sound\Claps;
+use Cartella\Core\Sound\GuideTrack;
+use Cartella\Core\Time\Ticks;
+
+/** The frame from which a clip is worth watching: a second before its slate closes, so that the slate can be read. */
+final class SlateStart
+{
+    /** A slate is closed within this much of a clip, and in its first half. */
+    private const WITHIN = 12 * Ticks::PER_SECOND;
+
+    private const READABLE = Ticks::PER_SECOND;
+
+    /** @return int|null by the clap on the clip's own sound; null where none is heard */
+    public static function heard(Clip $clip): ?int
+    {
+        $guide = ClipMedia::folder($clip).'/guide';
+        $clap = is_file($guide) ? Claps::strongest(GuideTrack::ofFile($guide), 0, min(self::WITHIN, intdiv((int) $clip->duration_ticks, 2))) : null;
+
+        return $clap === null ? null : self::frame($clip, $clap);
+    }
+
+    /** @return int|null by the frame at which something closes or flashes in the picture; null where nothing does */
+    public static function seen(Clip $clip, CheckPoints $points): ?int
+    {
+        $flash = $points->of($clip)['flashes'][0]['frame'] ?? null;
+        $rate = $clip->rate() ?? $clip->production->rate();
+
+        return $flash === null ? null : self::frame($clip, Ticks::ofFrames($flash, $rate));
+    }
+
+    private static function frame(Clip $clip, int $closesTicks): int
+    {
+        return Ticks::toFrames(max(0, $closesTicks - self::READABLE), $clip->rate() ?? $clip->production->rate());
+    }
+}

@@ -1,0 +1,147 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Tests\App\Lineup;
+
+use App\Domain\Cards\ClipMedia;
+use App\Domain\Lineup\LaySound;
+use App\Models\Clip;
+use App\Models\Role;
+use App\Models\ShootDay;
+use Cartella\Core\Sound\GuideTrack;
+use Cartella\Core\Tests\Support\LtcWriter;
+use Cartella\Core\Tests\Support\WavBuilder;
+use Cartella\Core\Time\FrameRate;
+use Cartella\Core\Time\Ticks;
+use Tests\App\Support\MakesMedia;
+use Tests\App\TestCase;
+
+/** A place judged by eye and ear, from real recordings that came in through the real jobs. */
+final class CheckTest extends TestCase
+{
+    use MakesMedia;
+
+    private const NINE = 9 * 3600;
+
+    protected function setUp(): void
+    {
+        parent::setUp();
+        $stage = $this->stage(14, 71);
+        foreach (range(0, 300) as $i) {
+            $stage[24_000 + $i] = (int) (30_000 * exp(-$i / 60) * ($i % 2 === 0 ? 1 : -1));
+        }
+        // Quiet around the clap, as when a slate is held up.
+        for ($i = 16_000; $i < 30_000; $i++) {
+            $stage[$i] = $i >= 24_000 && $i <= 24_300 ? $stage[$i] : intdiv($stage[$i], 80);
+        }
+        $this->recorder('S001/3-T01.wav', $stage, self::NINE, '<SCENE>3</SCENE><TAKE>1</TAKE>');
+        $this->camera('A001/A001C001.mov', array_slice($stage, 8_000, 96_000), '09:00:01:00');
+        $this->camera('B001/B001C001.mov', array_slice($stage, 12_000, 88_000), '09:00:01:12');
+        $this->as();
+        foreach (['S001' => 'S', 'A001' => 'A', 'B001' => 'B'] as $volume => $device) {
+            $this->postJson($this->onDay("volumes/$volume/offload"), ['roll' => $volume, 'device' => $device])->assertStatus(202);
+        }
+        $this->postJson($this->onDay('lineup'))->assertStatus(202);
+    }
+
+    private function clipNamed(string $name): Clip
+    {
+        return Clip::query()->with('placement')->where('name', $name)->sole();
+    }
+
+    /** @return array{list<int>, list<int>} left and right */
+    private static function ears(string $wav): array
+    {
+        self::assertSame('RIFF', substr($wav, 0, 4));
+        $both = array_values(unpack('s*', substr($wav, (int) strpos($wav, 'data') + 8)) ?: []);
+        $left = $right = [];
+        foreach ($both as $at => $value) {
+            $at % 2 === 0 ? $left[] = $value : $right[] = $value;
+        }
+
+        return [$left, $right];
+    }
+
+    public function test_a_place_is_shown_against_what_it_was_found_with_beside_another_picture_and_at_the_clap(): void
+    {
+        $clip = $this->clipNamed('A001C001');
+        $check = $this->getJson($this->at("clips/$clip->ulid/check"))->assertOk();
+        $check->assertJsonPath('against.name', '3-T01')->assertJsonPath('beside.name', 'B001C001')->assertJsonPath('own.name', 'A001C001');
+        self::assertSame('clap', $check->json('moments.0.what'));
+        self::assertEqualsWithDelta(2.0, $check->json('moments.0.ticks') / Ticks::PER_SECOND, 0.01, 'three seconds into the recording, two into the picture');
+        self::assertContains('onset', array_column($check->json('moments'), 'what'));
+        $points = $this->getJson($this->at("clips/$clip->ulid/points"))->assertOk()->json();
+        self::assertEqualsWithDelta(2.0, $points['claps'][0]['ticks'] / Ticks::PER_SECOND, 0.01);
+        file_put_contents(ClipMedia::folder($clip).'/points.json', json_encode(['claps' => [], 'onsets' => [], 'flashes' => []]));
+        self::assertSame([], $this->getJson($this->at("clips/$clip->ulid/points"))->json('claps'), 'they are looked for once');
+    }
+
+    public function test_the_same_moment_lies_at_the_same_sample_on_both_ears_and_nothing_before_a_clip_begins(): void
+    {
+        $clip = $this->clipNamed('A001C001');
+        $sound = $this->clipNamed('3-T01');
+        $apart = $clip->placement->start_ticks - $sound->placement->start_ticks;
+        $pair = fn (int $from, float $seconds) => $this->get($this->at("clips/$clip->ulid/pair?").http_build_query(['against' => $sound->ulid, 'from_ticks' => $from, 'apart_ticks' => $apart, 'seconds' => $seconds]))->assertOk();
+        [$left, $right] = self::ears($pair(Ticks::PER_SECOND, 2.0)->assertHeader('Content-Type', 'audio/wav')->getContent());
+        self::assertCount(96_000, $left);
+        $loudest = static fn (array $values): int => (int) array_search(max(array_map(abs(...), $values)), array_map(abs(...), $values), true);
+        self::assertEqualsWithDelta(48_000, $loudest($left), 100, 'the clap, a second in');
+        self::assertEqualsWithDelta($loudest($left), $loudest($right), 12, 'a quarter of a millisecond');
+        [$left, $right] = self::ears($pair(-Ticks::PER_SECOND, 2.0)->getContent());
+        self::assertSame(0, max(array_map(abs(...), array_slice($left, 0, 47_000))), 'the camera did not run yet');
+        self::assertGreaterThan(500, max(array_map(abs(...), array_slice($right, 0, 47_000))), 'the recorder did');
+        $this->getJson($this->at("clips/$clip->ulid/pair?against=$sound->ulid&from_ticks=0&apart_ticks=0&seconds=900"))->assertStatus(422);
+    }
+
+    public function test_a_head_begins_a_second_before_the_clap_and_a_clip_without_a_slate_says_so(): void
+    {
+        $clip = $this->clipNamed('A001C001');
+        $this->putJson($this->at("clips/$clip->ulid/head"), ['slate' => true, 'was' => null])->assertOk()->assertJsonPath('frames', 25);
+        $this->postJson($this->at('undo'))->assertJsonPath('label', 'Begin A001C001 at its frame 25');
+        $mute = $this->clip('C001', 'B', 40_000, 10);
+        $this->putJson($this->at("clips/$mute->ulid/head"), ['slate' => true, 'was' => null])->assertStatus(422)->assertJsonPath('code', 'head.slate');
+    }
+
+    public function test_sound_is_laid_once_and_again_only_where_something_moved(): void
+    {
+        $times = static fn (): array => Clip::query()->where('kind', 'picture')->orderBy('name')->pluck('sound_synced_at', 'name')->map(static fn ($time): string => (string) $time)->all();
+        $this->travel(1)->minutes();
+        $before = $times();
+        $day = function (): array {
+            $laid = [];
+            app(LaySound::class)->day(ShootDay::query()->findOrFail($this->day->id), static function (int $done, int $total, string $name) use (&$laid): void {
+                $laid[] = $name;
+            });
+
+            return $laid;
+        };
+        self::assertSame([[], $before], [$day(), $times()]);
+        $clip = $this->clipNamed('B001C001');
+        $clip->placement->update(['start_ticks' => $clip->placement->start_ticks + Ticks::PER_SECOND]);
+        self::assertSame(['B001C001'], $day());
+        $heard = GuideTrack::decode(ClipMedia::folder($clip).'/synced.mp4', 2);
+        self::assertGreaterThan(80_000, $heard->samples());
+    }
+
+    public function test_timecode_on_a_sound_track_becomes_the_clips_own_also_when_the_card_is_catalogued_again(): void
+    {
+        $path = $this->folder.'/bench/A002';
+        mkdir($path);
+        $timecode = LtcWriter::write(FrameRate::parse('25'), '14:30:00:00', '14:30:03:24');
+        $samples = '';
+        foreach (unpack('s*', $timecode) ?: [] as $at => $value) {
+            $samples .= pack('ss', (int) (4000 * sin($at / 9) * (($at >> 12) % 3)), $value);
+        }
+        WavBuilder::pcm(0, 2, 16, 48_000, $samples)->write($path.'/A002C001.wav');
+        $this->postJson($this->onDay('volumes/A002/offload'), ['roll' => 'A002', 'device' => 'A'])->assertStatus(202);
+        $clip = $this->clipNamed('A002C001');
+        $half = (14 * 3600 + 1800) * Ticks::PER_SECOND;
+        self::assertEqualsWithDelta($half, $clip->start_ticks, Ticks::PER_SECOND / 2000);
+        self::assertSame(['ltc', 2, '14:30:00:00'], [$clip->facts['start_source'], $clip->facts['ltc']['channel'], $clip->facts['ltc']['first']]);
+        self::assertNull($clip->facts['ltc']['file_ticks'], 'what the file said stays beside it');
+        app(\App\Domain\Tasks\StartTask::class)($this->production, null, 'catalogue', 'Catalogue again', ['card' => $clip->card_id, 'day' => $this->day->id]);
+        self::assertEqualsWithDelta($half, $clip->refresh()->start_ticks, Ticks::PER_SECOND / 2000);
+        $this->as(Role::Reviewer)->getJson($this->at("clips/$clip->ulid"))->assertJsonPath('start_timecode', '14:30:00:00');
+    }
+}
