@@ -116,7 +116,7 @@ export interface Placed extends LineupClip {
   second_ticks: number | null; agreeing: number | null; windows: number | null; against: string | null; height: number | null; runner_up: number | null; residual_ticks: number | null
   clock_disagrees_ticks: number | null; point: string | null; weakest_link: [string, string] | null; miss_ticks: number | null
 }
-export type StrayStep = 'back' | 'clap' | 'hand' | 'false_start' | 'out' | 'wild'
+export type StrayStep = 'back' | 'lineup' | 'clap' | 'hand' | 'false_start' | 'out' | 'wild'
 export interface Stray extends LineupClip { reason: string; is_false_start: boolean; steps: StrayStep[] }
 export interface Lineup {
   placements: Placed[]; strays: Stray[]; clocks: { device: string; learned_ticks: number | null; applied_ticks: number | null; votes: number }[]; task: Task | null

@@ -51,12 +51,14 @@ final class LineupPage
     /**
      * What may be done about a clip without a place, the fitting step first.
      *
-     * @return list<'back'|'clap'|'hand'|'false_start'|'out'|'wild'>
+     * @return list<'back'|'lineup'|'clap'|'hand'|'false_start'|'out'|'wild'>
      */
     private static function steps(Clip $clip): array
     {
         return match (true) {
             $clip->placement?->left_out_at !== null => ['back'],
+            // Nothing has looked for its place yet.
+            $clip->placement === null => ['lineup', 'out'],
             $clip->isSound() => ['hand', 'wild', 'out'],
             $clip->is_false_start => ['hand', 'out'],
             // So short that nobody spoke: it was started by mistake.

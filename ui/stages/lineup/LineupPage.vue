@@ -206,16 +206,20 @@ async function start(): Promise<void> {
   if (!production.value.may.work || data.value?.task != null) return
   const { scope, key, ways, anchor, cut } = wish.value
   const clips = scope === 'clips' ? { clips: picked.value.size > 0 ? [...picked.value] : [cursor.value] } : {}
-  if ((await attempt(() => api.post(`${base.value}/days/${day.value.ulid}/lineup`, { scope, key, ways, anchor, cut, ...clips }))) !== undefined) makeStale('lineup')
+  await begin({ scope, key, ways, anchor, cut, ...clips })
+}
+async function begin(what: object): Promise<void> {
+  if ((await attempt(() => api.post(`${base.value}/days/${day.value.ulid}/lineup`, what))) !== undefined) makeStale('lineup')
 }
 
-const STEPS: Record<StrayStep, string> = { back: 'Let it in again', clap: 'Match a clap', hand: 'Place by hand', false_start: 'Mark false start', out: 'Not in this line-up', wild: 'It is wild' }
+const STEPS: Record<StrayStep, string> = { back: 'Let it in again', lineup: 'Line it up', clap: 'Match a clap', hand: 'Place by hand', false_start: 'Mark false start', out: 'Not in this line-up', wild: 'It is wild' }
 async function step(stray: Stray, which: StrayStep): Promise<void> {
   if (which === 'clap' || which === 'hand') {
     byHand.value = stray
     return
   }
-  if (which === 'false_start') await attempt(() => api.post(`${base.value}/days/${day.value.ulid}/log/slate`, { clips: [stray.clip], slate: null, false_start: true }))
+  if (which === 'lineup') await begin({ scope: 'clips', clips: [stray.clip], ways: wish.value.ways, cut: wish.value.cut })
+  else if (which === 'false_start') await attempt(() => api.post(`${base.value}/days/${day.value.ulid}/log/slate`, { clips: [stray.clip], slate: null, false_start: true }))
   else if (which === 'wild') await attempt(() => api.post(`${base.value}/clips/${stray.clip}/wild`))
   else await attempt(() => api.post(`${base.value}/clips/${stray.clip}/leave-out`, { out: which === 'out' }))
   makeStale(which === 'false_start' || which === 'wild' ? 'takes' : 'lineup')
@@ -297,7 +301,7 @@ useShortcuts('Line-up', [
             <i v-if="playhead !== null && x(playhead) >= 0 && x(playhead) <= view.width" class="playhead" :style="{ left: `${x(playhead)}px` }" />
             <div v-for="device in lanes" :key="device.letter" class="lane" @click.self="point">
               <button
-                v-for="one in byLane.get(device.letter)" :key="one.clip" data-row class="placed" :class="{ on: one.clip === cursor, picked: picked.has(one.clip), unsure: !one.sure, locked: one.locked }" :data-clip="one.clip" :aria-label="`${one.name}, ${how(one)}`" :title="`${one.name} · ${one.take ?? 'no take'} · ${how(one)}`"
+                v-for="one in byLane.get(device.letter)" :key="one.clip" data-row class="placed" :class="{ on: one.clip === cursor, picked: picked.has(one.clip), narrow: x(end(one)) - x(one.start_ticks) < 62, unsure: !one.sure, locked: one.locked }" :data-clip="one.clip" :aria-label="`${one.name}, ${how(one)}`" :title="`${one.name} · ${one.take ?? 'no take'} · ${how(one)}`"
                 :style="{ ...box(one.start_ticks, end(one)), borderColor: `var(--dev-${one.device})` }" @click="choose(one.clip, $event)"
               >
                 <b class="mono">{{ one.name }}</b>
@@ -354,18 +358,17 @@ useShortcuts('Line-up', [
 .takes button.on { background: var(--act-soft); border-color: var(--act); color: var(--act); }
 .takes button { position: absolute; top: 5px; height: 26px; border: 1px solid var(--rule-strong); border-bottom: 0; border-radius: 6px 6px 0 0; background: var(--sheet); font-size: 11px; font-weight: 600; padding: 0 4px; overflow: hidden; white-space: nowrap; text-align: left; cursor: pointer; }
 .lane { height: 92px; position: relative; border-bottom: 1px solid var(--rule); }
-.placed { position: absolute; top: 11px; height: 70px; background: #fff; border: 1px solid; border-radius: 4px; padding: 2px 5px; overflow: hidden; text-align: left; cursor: pointer; display: flex; flex-direction: column; }
+.placed { contain: strict; position: absolute; top: 11px; height: 70px; background: #fff; border: 1px solid; border-radius: 4px; padding: 2px 5px; overflow: hidden; text-align: left; cursor: pointer; display: flex; flex-direction: column; }
 .placed b { font-size: 10.5px; font-weight: 500; white-space: nowrap; }
 .placed small { font-size: 10.5px; white-space: nowrap; }
-.placed { container-type: inline-size; }
-@container (max-width: 62px) { .placed small span { display: none; } }
+.placed.narrow small span { display: none; }
 .placed b, .placed small { position: relative; }
 .placed small { margin-top: auto; }
 .placed.on { box-shadow: 0 0 0 2px var(--ink); z-index: 1; }
 .placed.picked { outline: 2px dashed var(--act); outline-offset: 1px; }
 .placed.unsure { border-style: dashed; }
 .placed.locked { background: repeating-linear-gradient(135deg, #fff 0 8px, #f4f6ef 8px 16px); }
-.strays { border-top: 1px solid var(--rule-strong); background: var(--sheet-2); padding: 10px 18px; max-height: 190px; overflow: auto; flex: none; }
+.strays { border-top: 1px solid var(--rule-strong); background: var(--sheet-2); padding: 10px 18px; max-height: 212px; overflow: auto; flex: none; }
 .strays h2 span { font-weight: 400; font-size: 12px; }
 .tray { display: flex; gap: 10px; flex-wrap: wrap; margin-top: 8px; }
 .stray { width: 258px; border: 1px dashed var(--fault); border-radius: 5px; padding: 8px 10px; background: var(--sheet); }
