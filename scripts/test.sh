@@ -58,17 +58,28 @@ case $suite in
     *) fail "there is no suite '$suite'. Suites: core, app, browser, unit, static, style, types, boundaries." ;;
 esac
 
-if wants boundaries; then step boundaries php scripts/boundaries.php; fi
-if wants style; then step style style; fi
-if [ "$suite" = all ]; then step wording wording; fi
-if wants static; then step static static; fi
-if wants types; then step types npx vue-tsc --noEmit -p tsconfig.json; fi
-if wants unit; then step unit npx vitest run; fi
-if wants core; then step core phpunit --testsuite core "$@"; fi
+checks() {
+    if wants boundaries; then step boundaries php scripts/boundaries.php; fi
+    if wants style; then step style style; fi
+    if [ "$suite" = all ]; then step wording wording; fi
+    if wants static; then step static static; fi
+    if wants types; then step types npx vue-tsc --noEmit -p tsconfig.json; fi
+    if wants unit; then step unit npx vitest run; fi
+    if wants core; then step core phpunit --testsuite core "$@"; fi
+    [ ${#failed[@]} -eq 0 ]
+}
+# Everything: what needs no server runs while the demo is made, on the core that leaves idle.
+if [ "$suite" = all ]; then
+    mkdir -p "$LOGS"
+    checks > "$LOGS/checks.log" 2>&1 &
+    checking=$!
+else
+    checks "$@" || true
+fi
 
 if wants app || wants browser; then
     trap 'trap - INT TERM; exit 130' INT TERM
-    trap services_down EXIT
+    trap 'kill "${checking:-}" "${apart:-}" 2> /dev/null || true; services_down' EXIT
     # A server that an earlier, killed run of the tests left behind would hold the ports.
     if alive "$RUN/supervisord.pid" && grep -qa "$RUN/supervisord.conf" "/proc/$(cat "$RUN/supervisord.pid")/cmdline"; then
         kill -TERM "$(cat "$RUN/supervisord.pid")"
@@ -81,6 +92,7 @@ if wants app || wants browser; then
     if [ "$suite" = all ] || wants browser; then
         app_up
         step demo artisan cartella:demo --again
+        if [ "$suite" = all ]; then step checks finished "$checking" "$LOGS/checks.log"; fi
     else
         services_up
     fi

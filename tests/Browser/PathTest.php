@@ -55,8 +55,7 @@ final class PathTest extends BrowserTestCase
     #[Depends('test_cards_of_day_two_are_offloaded_with_progress_and_proof')]
     public function test_a_safe_card_is_released_by_a_person(): void
     {
-        $this->click('.card', 'S002');
-        $this->see('aside h2', 'S002');
+        $this->chooseCard('S002');
         $this->press(WebDriverKeys::ENTER);
         $this->see('.ant-modal', 'may then be wiped');
         $this->press(WebDriverKeys::ESCAPE);

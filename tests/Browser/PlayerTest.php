@@ -30,7 +30,7 @@ final class PlayerTest extends BrowserTestCase
         $this->addDay();
         $this->press('2');
         foreach (['A091', 'A092', 'S092'] as $card) {
-            $this->click('.card', $card);
+            $this->chooseCard($card);
             $this->see('aside h2', "$card, in a reader");
             $this->click('aside .big');
         }

@@ -27,7 +27,7 @@ final class RecoveryTest extends BrowserTestCase
         rename($card, self::bench().'/B081');
         $this->signIn('rosa');
         $this->press('2');
-        $this->click('.card.new', 'B081');
+        $this->chooseCard('B081');
         $this->see('aside h2', 'B081, in a reader');
         $this->click('aside .big');
         foreach (self::VICTIMS as $number => $victims) {

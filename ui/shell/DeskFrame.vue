@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { Dropdown, Menu, MenuItem, Modal } from 'ant-design-vue'
-import { computed, ref } from 'vue'
+import { computed, ref, watch } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
 import { api } from '@/api/client'
 import { useLive } from '@/api/live'
@@ -55,6 +55,10 @@ function goDay(one: Day): Promise<unknown> {
   return router.push({ name: String(route.name), params: { ...route.params, day: one.ulid } })
 }
 
+const strip = ref<HTMLElement | null>(null)
+// A shoot of forty days has more tabs than the screen is wide.
+watch([day, strip], () => strip.value?.querySelector('.date.on')?.scrollIntoView({ block: 'nearest', inline: 'center' }), { flush: 'post' })
+
 function beside(step: number): void {
   const at = props.production.days.findIndex((one) => one.ulid === day.value?.ulid) + step
   const next = props.production.days[at]
@@ -105,7 +109,7 @@ useShortcuts('Everywhere', [
     </nav>
     <header>
       <h1>{{ production.name }}</h1>
-      <div class="days" role="tablist" aria-label="Shoot days">
+      <div ref="strip" class="days" role="tablist" aria-label="Shoot days">
         <button v-for="one in production.days" :key="one.ulid" class="date" role="tab" :aria-selected="one.ulid === day?.ulid" :class="{ on: one.ulid === day?.ulid }" @click="goDay(one)">Day {{ one.number }} · {{ dayName(one) }}</button>
         <button v-if="production.may.work" class="date add" title="Add a shoot day" aria-label="Add a shoot day" @click="suggestDay">+</button>
       </div>
@@ -156,6 +160,7 @@ h1 { font-size: 17px; margin: 0 6px 13px 0; font-weight: 600; white-space: nowra
 .days { display: flex; gap: 8px; min-width: 0; overflow: auto hidden; scrollbar-width: none; align-self: flex-end; margin-bottom: -1px; }
 .date { padding: 7px 14px 8px; border: 1px solid var(--rule-strong); border-bottom-color: var(--rule-strong); border-radius: 7px 7px 0 0; background: var(--tab); color: var(--ink-soft); font-size: 12px; cursor: pointer; white-space: nowrap; }
 .date.on { background: var(--sheet); color: var(--ink); font-weight: 600; border-bottom-color: var(--sheet); padding-bottom: 9px; }
+.date.add { position: sticky; right: 0; flex: none; }
 .right { margin-left: auto; display: flex; gap: 10px; align-items: center; margin-bottom: 11px; flex: none; }
 .busy { background: var(--info-soft); color: var(--info); max-width: 170px; overflow: hidden; text-overflow: ellipsis; }
 .me { background: var(--ink); color: #fff; border: 0; border-radius: 12px; height: 26px; min-width: 26px; font-weight: 700; font-size: 11px; cursor: pointer; }

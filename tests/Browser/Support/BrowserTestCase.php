@@ -31,7 +31,7 @@ abstract class BrowserTestCase extends TestCase
     {
         $folder = getenv('CARTELLA_VAR').'/logs';
         if (self::$chrome !== null && is_dir($folder)) {
-            $name = $folder.'/'.preg_replace('/\W+/', '-', static::class.'-'.$this->name()).'.png';
+            $name = $folder.'/'.preg_replace('/\W+/', '-', static::class.'-'.$this->nameWithDataSet()).'.png';
             self::$chrome->driver->takeScreenshot($name);
             fwrite(STDERR, "\nThe page as it was: $name\n");
         }
@@ -102,6 +102,16 @@ abstract class BrowserTestCase extends TestCase
 
             return false;
         }, "nothing to click: $css $text");
+    }
+
+    /** Chooses a card on the bench; its tile may slide away under the pointer while others come in. */
+    protected function chooseCard(string $roll): void
+    {
+        $this->until(function () use ($roll): bool {
+            $this->click('.card', $roll);
+
+            return str_starts_with($this->text('aside h2'), $roll);
+        }, "card $roll is not chosen");
     }
 
     /** Waits until an element is there, and with that text if one is given. */

@@ -4,6 +4,7 @@ import { useRouter } from 'vue-router'
 import type { DaySheet } from '@/api/types'
 import { clock, TICKS } from '@/player/time'
 import { useDesk } from '@/shell/desk'
+import { deviceColour } from '@/shell/device'
 import DeviceBadge from '@/shell/DeviceBadge.vue'
 import { gaps, hours } from './strip'
 
@@ -35,7 +36,7 @@ const go = (clip: string) => router.push({ name: 'log', params: { production: pr
         <DeviceBadge :letter="lane.device" />
         <div class="track">
           <button
-            v-for="one in lane.spans" :key="one[2]" class="roll" :style="{ left: `${at(one[0])}%`, width: `${at(one[1]) - at(one[0])}%`, background: `var(--dev-${lane.device}, #6e6757)` }" tabindex="-1"
+            v-for="one in lane.spans" :key="one[2]" class="roll" :style="{ left: `${at(one[0])}%`, width: `${at(one[1]) - at(one[0])}%`, background: deviceColour(lane.device) }" tabindex="-1"
             :title="`${one[3] ?? 'no slate'} · ${clock(one[0], true)} to ${clock(one[1], true)}`" @click="go(one[2])"
           />
           <i v-for="gap in missed[lane.device] ?? []" :key="gap[0]" class="gap" :style="{ left: `calc(${at(gap[0])}% - 2px)`, width: `calc(${at(gap[1]) - at(gap[0])}% + 4px)` }" :title="`${lane.device} did not roll at ${clock(gap[0], true)}`" />

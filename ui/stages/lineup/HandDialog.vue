@@ -12,7 +12,7 @@ import WaveStrip from '@/player/WaveStrip.vue'
 import { useDesk } from '@/shell/desk'
 import DeviceBadge from '@/shell/DeviceBadge.vue'
 import { attempt, say } from '@/shell/say'
-import { waveColour } from './geometry'
+import { waveColour } from '@/shell/device'
 
 /** Places a clip by one moment that both show: a frame of its picture, or a point of its sound, and a point of a recording. */
 const props = defineProps<{ clip: Placed | Stray | null; placements: Placed[] }>()

@@ -9,7 +9,7 @@ import { TICKS } from '@/player/time'
 import { type FoldedMap, type View, xOf } from './geometry'
 import { loadPair, type Pair, TICKS_PER_SAMPLE } from './samples'
 
-/** The waveforms of one lane's clips, as much of them as is in sight: peaks from afar, samples from near. */
+/** The ground and the waveforms of one lane's clips, as much of them as is in sight: peaks from afar, samples from near. */
 const props = defineProps<{ production: string; clips: Placed[]; map: FoldedMap; view: View; colour: string; gain: number }>()
 
 /** From so near that a bucket of the peaks is wider than two pixels, samples are drawn. */
@@ -17,6 +17,8 @@ const NEAR = 128 * TICKS_PER_SAMPLE
 const PAGE_SECONDS = 4
 const TOP = 24
 const BOTTOM = 17
+/** The box of a clip within its lane, px; the words on it lie over the canvas. */
+const BOX = { top: 11, height: 70, radius: 4 }
 
 const canvas = ref<HTMLCanvasElement | null>(null)
 const { width, height } = useElementSize(canvas)
@@ -65,7 +67,6 @@ function draw(): void {
   isAsked = false
   const pen = penFor(canvas.value, width.value, height.value)
   if (pen === null) return
-  pen.fillStyle = props.colour
   pen.strokeStyle = props.colour
   pen.lineWidth = 1.2
   const middle = (TOP + height.value - BOTTOM) / 2
@@ -73,7 +74,13 @@ function draw(): void {
   for (const clip of props.clips) {
     const left = xOf(props.map, props.view, clip.start_ticks)
     const right = xOf(props.map, props.view, clip.start_ticks + clip.duration_ticks)
-    if (right < 0 || left > width.value || !clip.ready || !clip.has_sound || right - left < 4) continue
+    if (right < 0 || left > width.value) continue
+    pen.fillStyle = '#fff'
+    pen.beginPath()
+    pen.roundRect(Math.max(-BOX.radius, left), BOX.top, Math.min(width.value + BOX.radius, Math.max(right, left + 3)) - Math.max(-BOX.radius, left), BOX.height, BOX.radius)
+    pen.fill()
+    pen.fillStyle = props.colour
+    if (!clip.ready || !clip.has_sound || right - left < 4) continue
     const fromX = Math.max(0, left + 2)
     const toX = Math.min(width.value, right - 2)
     const perPixel = props.view.perPixel
@@ -109,5 +116,5 @@ watch([() => props.clips, () => props.view, () => props.map, width, height, () =
 </template>
 
 <style scoped>
-canvas { position: absolute; inset: 0; width: 100%; height: 100%; pointer-events: none; z-index: 2; }
+canvas { position: absolute; inset: 0; width: 100%; height: 100%; pointer-events: none; }
 </style>

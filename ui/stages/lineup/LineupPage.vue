@@ -8,11 +8,12 @@ import type { CheckAnswer, ClipSheet, Lineup, Placed, Stray, StrayStep } from '@
 import { clock, labelAt, length, TICKS } from '@/player/time'
 import AnswerState from '@/shell/AnswerState.vue'
 import { useDesk } from '@/shell/desk'
+import { deviceColour, waveColour } from '@/shell/device'
 import DeviceBadge from '@/shell/DeviceBadge.vue'
 import { useShortcuts } from '@/shell/keys'
 import { attempt, say } from '@/shell/say'
 import TaskProgress from '@/shell/TaskProgress.vue'
-import { clusters, fitted, offsetText, ruler, type View, waveColour, within, xOf, zoomed } from './geometry'
+import { clusters, fitted, offsetText, ruler, type View, within, xOf, zoomed } from './geometry'
 import CutDialog from './CutDialog.vue'
 import HandDialog from './HandDialog.vue'
 import LaneCanvas from './LaneCanvas.vue'
@@ -70,7 +71,18 @@ function box(from: number, to: number): { left: string; width: string } {
 }
 const end = (one: Placed) => one.start_ticks + one.duration_ticks
 const inSight = (one: Placed) => x(one.start_ticks) < view.value.width && x(end(one)) > 0
-const byLane = computed(() => new Map(lanes.value.map((device) => [device.letter, placed.value.filter((one) => one.device === device.letter && inSight(one))])))
+/** The clips of each lane that are in sight. Where a box has no room for words there are none: a day of 400 clips moves smoothly so. */
+const byLane = computed(() => {
+  const all = new Map(lanes.value.map((device) => [device.letter, [] as { one: Placed; style: { left: string; width: string }; room: 'none' | 'name' | 'all' }[]]))
+  for (const one of placed.value) {
+    const left = x(one.start_ticks)
+    const right = x(end(one))
+    if (left >= view.value.width || right <= 0) continue
+    all.get(one.device)?.push({ one, style: box(one.start_ticks, end(one)), room: right - left < 22 ? 'none' : right - left < 62 ? 'name' : 'all' })
+  }
+  return all
+})
+const drawn = computed(() => new Map([...byLane.value].map(([letter, boxes]) => [letter, boxes.map((each) => each.one)])))
 const marks = computed(() => ruler(map.value, view.value))
 const windows = computed(() => {
   const byTake = new Map<string, { take: string; from: number; to: number }>()
@@ -297,17 +309,19 @@ useShortcuts('Line-up', [
           <div ref="frame" class="scroll">
             <div class="ruler mono" @click="point"><span v-for="mark in marks" :key="mark.ticks" :style="{ left: `${mark.x}px` }">{{ clock(mark.ticks, true) }}{{ mark.digits > 0 ? ((mark.ticks / TICKS) % 1).toFixed(mark.digits).slice(1) : '' }}</span></div>
             <div class="takes"><template v-for="one in windows" :key="one.take"><button v-if="x(one.to) > 0 && x(one.from) < view.width" class="mono" :class="{ on: one.take === chosen?.take }" :style="box(one.from, one.to)" :title="`${one.take}, ${length(one.to - one.from)}`" @click="select(placed.find((p) => p.take === one.take)?.clip ?? '')">{{ one.take }}</button></template></div>
-            <i v-if="windowOf" class="window" :style="box(windowOf.from, windowOf.to)" />
+            <i v-if="windowOf && x(windowOf.to) > 0 && x(windowOf.from) < view.width" class="window" :style="box(windowOf.from, windowOf.to)" />
             <i v-if="playhead !== null && x(playhead) >= 0 && x(playhead) <= view.width" class="playhead" :style="{ left: `${x(playhead)}px` }" />
-            <div v-for="device in lanes" :key="device.letter" class="lane" @click.self="point">
+            <div v-for="device in lanes" :key="device.letter" class="lane" :style="{ color: deviceColour(device.letter) }" @click.self="point">
+              <LaneCanvas :production="production.ulid" :clips="drawn.get(device.letter) ?? []" :map="map" :view="view" :colour="waveColour(device.letter)" :gain="device.kind === 'recorder' ? 1.5 : 2.5" />
               <button
-                v-for="one in byLane.get(device.letter)" :key="one.clip" data-row class="placed" :class="{ on: one.clip === cursor, picked: picked.has(one.clip), narrow: x(end(one)) - x(one.start_ticks) < 62, unsure: !one.sure, locked: one.locked }" :data-clip="one.clip" :aria-label="`${one.name}, ${how(one)}`" :title="`${one.name} · ${one.take ?? 'no take'} · ${how(one)}`"
-                :style="{ ...box(one.start_ticks, end(one)), borderColor: `var(--dev-${one.device})` }" @click="choose(one.clip, $event)"
+                v-for="{ one, style, room } in byLane.get(device.letter)" :key="one.clip" data-row class="placed" :class="{ on: one.clip === cursor, picked: picked.has(one.clip), unsure: !one.sure, locked: one.locked }" :data-clip="one.clip" :aria-label="`${one.name}, ${how(one)}`" :title="`${one.name} · ${one.take ?? 'no take'} · ${how(one)}`"
+                :style="style" @click="choose(one.clip, $event)"
               >
-                <b class="mono">{{ one.name }}</b>
-                <small :class="one.sure ? 'good' : 'warn'">{{ one.sure ? '●' : '◔' }} <span>{{ how(one) }}</span></small>
+                <template v-if="room !== 'none'">
+                  <b class="mono">{{ one.name }}</b>
+                  <small :class="one.sure ? 'good' : 'warn'">{{ one.sure ? '●' : '◔' }}{{ room === 'all' ? ` ${how(one)}` : '' }}</small>
+                </template>
               </button>
-              <LaneCanvas :production="production.ulid" :clips="byLane.get(device.letter) ?? []" :map="map" :view="view" :colour="waveColour(device.letter)" :gain="device.kind === 'recorder' ? 1.5 : 2.5" />
             </div>
             <div v-if="!isWhole" class="strip" role="scrollbar" aria-orientation="horizontal" aria-controls="lanes" :aria-valuenow="Math.round((100 * view.left) / map.length)" title="Drag to move along the day" @pointerdown="grab"><i :style="{ left: `${(100 * view.left) / map.length}%`, width: `${Math.max(0.5, (100 * view.width * view.perPixel) / map.length)}%` }" /></div>
           </div>
@@ -358,16 +372,14 @@ useShortcuts('Line-up', [
 .takes button.on { background: var(--act-soft); border-color: var(--act); color: var(--act); }
 .takes button { position: absolute; top: 5px; height: 26px; border: 1px solid var(--rule-strong); border-bottom: 0; border-radius: 6px 6px 0 0; background: var(--sheet); font-size: 11px; font-weight: 600; padding: 0 4px; overflow: hidden; white-space: nowrap; text-align: left; cursor: pointer; }
 .lane { height: 92px; position: relative; border-bottom: 1px solid var(--rule); }
-.placed { contain: strict; position: absolute; top: 11px; height: 70px; background: #fff; border: 1px solid; border-radius: 4px; padding: 2px 5px; overflow: hidden; text-align: left; cursor: pointer; display: flex; flex-direction: column; }
-.placed b { font-size: 10.5px; font-weight: 500; white-space: nowrap; }
+.placed { contain: strict; position: absolute; top: 11px; height: 70px; background: none; border: 1px solid currentColor; color: inherit; border-radius: 4px; padding: 2px 5px; overflow: hidden; text-align: left; cursor: pointer; display: flex; flex-direction: column; }
+.placed b { color: var(--ink); font-size: 10.5px; font-weight: 500; white-space: nowrap; }
 .placed small { font-size: 10.5px; white-space: nowrap; }
-.placed.narrow small span { display: none; }
-.placed b, .placed small { position: relative; }
 .placed small { margin-top: auto; }
 .placed.on { box-shadow: 0 0 0 2px var(--ink); z-index: 1; }
 .placed.picked { outline: 2px dashed var(--act); outline-offset: 1px; }
 .placed.unsure { border-style: dashed; }
-.placed.locked { background: repeating-linear-gradient(135deg, #fff 0 8px, #f4f6ef 8px 16px); }
+.placed.locked { background: repeating-linear-gradient(135deg, transparent 0 8px, #6b7d2a17 8px 16px); }
 .strays { border-top: 1px solid var(--rule-strong); background: var(--sheet-2); padding: 10px 18px; max-height: 212px; overflow: auto; flex: none; }
 .strays h2 span { font-weight: 400; font-size: 12px; }
 .tray { display: flex; gap: 10px; flex-wrap: wrap; margin-top: 8px; }

@@ -9,7 +9,7 @@ import { looksShown } from '@/player/look'
 import LookFilter from '@/player/LookFilter.vue'
 import DeviceBadge from '@/shell/DeviceBadge.vue'
 import { useShortcuts } from '@/shell/keys'
-import { waveColour } from './geometry'
+import { waveColour } from '@/shell/device'
 import { difference, loadPair, type Pair, SAMPLE_RATE, TICKS_PER_SAMPLE } from './samples'
 
 /** A place by eye and ear: both pictures at one instant, both waveforms around it, one in each ear or what they do not share. */

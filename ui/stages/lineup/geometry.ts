@@ -117,9 +117,6 @@ export function ruler(map: FoldedMap, view: View): { ticks: number; x: number; d
   return marks
 }
 
-/** The colour of a device's waveform, lighter than its tab. */
-export const waveColour = (letter: string): string => ({ A: '#d9b05e', B: '#7db6b1', C: '#b49ac0', D: '#a9b675', S: '#8a9fc4' })[letter] ?? '#9a9a90'
-
 /** `+31 f`, `1 s 7 f late`, `not set`: how far a device's clock is off; empty under a frame. */
 export function offsetText(ticks: number | null, rate: Rate): string {
   if (ticks === null) return ''

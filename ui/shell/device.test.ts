@@ -1,0 +1,12 @@
+import { expect, test } from 'vitest'
+import { toneOf, waveColour } from './device'
+
+test('twelve cameras and recorders of a day are told apart by their colour', () => {
+  const letters = ['A', 'B', 'C', 'D', 'E', 'F', 'G', 'H', 'I', 'J', 'K', 'S']
+  expect(new Set(letters.map(waveColour)).size).toBe(letters.length)
+})
+
+test('a device with a word for a name has one tone, the same each time, and never that of the first cameras', () => {
+  expect(toneOf('DRONE')).toBe(toneOf('DRONE'))
+  for (const word of ['DRONE', 'PLAYBACK', 'M', 'Ö', 'constructor']) expect(['A', 'B', 'C', 'D', 'S']).not.toContain(toneOf(word))
+})
