@@ -13,6 +13,7 @@ use Cartella\Core\Media\Exception\UnableToReadMedia;
 use Cartella\Core\Sound\GuideTrack;
 use Cartella\Core\Tests\Support\Noise;
 use Cartella\Core\Time\Ticks;
+use PHPUnit\Framework\Attributes\DataProvider;
 use PHPUnit\Framework\TestCase;
 
 /** Each way of line-up alone, and what happens where their statements meet. */
@@ -51,6 +52,32 @@ final class WaysTest extends TestCase
         }
 
         return $out;
+    }
+
+    /** @return array<string, array{\Closure(list<int>): list<int>}> */
+    public static function badSound(): array
+    {
+        return [
+            '10 dB over the noise' => [static fn (array $sound): array => Noise::under($sound, 10, 91)],
+            '5 dB over the noise' => [static fn (array $sound): array => Noise::under($sound, 5, 92)],
+            'as loud as the noise' => [static fn (array $sound): array => Noise::under($sound, 0, 93)],
+            '30 dB quieter' => [static fn (array $sound): array => array_map(static fn (int $sample): int => intdiv($sample, 32), $sound)],
+            'through a telephone' => [Noise::telephone(...)],
+            'in a room' => [static fn (array $sound): array => Noise::inRoom($sound, 94)],
+            'with a clock 60 ppm fast' => [static fn (array $sound): array => self::drifting($sound, 60.0)],
+            'with a clock 60 ppm slow' => [static fn (array $sound): array => self::drifting($sound, -60.0)],
+            'all at once' => [static fn (array $sound): array => Noise::under(Noise::telephone(Noise::inRoom(self::drifting(array_map(static fn (int $sample): int => intdiv($sample, 8), $sound), 30.0), 95)), 10, 96)],
+        ];
+    }
+
+    /** @param  \Closure(list<int>): list<int>  $heard */
+    #[DataProvider('badSound')]
+    public function test_bad_sound_is_placed_within_two_milliseconds(\Closure $heard): void
+    {
+        $stage = Noise::speech(60, 20);
+        $place = self::place(Lineup::of([self::heard('S', 'S', $stage), self::heard('A', 'A', $heard(array_slice($stage, 123_457, 96_000)))], [Way::Sound]), 'A');
+        self::assertTrue($place->sure);
+        self::assertEqualsWithDelta(self::at(123_457), $place->startTicks, self::SECOND / 500);
     }
 
     public function test_cameras_that_hear_no_recorder_are_placed_through_each_other(): void

@@ -52,4 +52,62 @@ final class Noise
 
         return array_map(static fn (int $i): int => (int) (600 * sin($i / 12)) + $random->getInt(-40, 40), range(0, $seconds * 8000 - 1));
     }
+
+    /**
+     * White noise over it, as strong as the sound less that many dB.
+     *
+     * @param  list<int>  $samples
+     * @return list<int>
+     */
+    public static function under(array $samples, float $snr, int $seed): array
+    {
+        $power = array_sum(array_map(static fn (int $sample): int => $sample * $sample, $samples)) / count($samples);
+        // Uniform noise of amplitude a has the power a²/3.
+        $most = (int) sqrt(3 * $power / 10 ** ($snr / 10));
+        $random = new \Random\Randomizer(new \Random\Engine\Mt19937($seed));
+
+        return array_map(static fn (int $sample): int => max(-32768, min(32767, $sample + $random->getInt(-$most, $most))), $samples);
+    }
+
+    /**
+     * As a telephone passes it on: one pole at 300 Hz from below, two at 3400 Hz from above.
+     *
+     * @param  list<int>  $samples
+     * @return list<int>
+     */
+    public static function telephone(array $samples): array
+    {
+        $low = $first = $second = 0.0;
+        $keep = 1 - exp(-2 * M_PI * 300 / 8000);
+        $pass = 1 - exp(-2 * M_PI * 3400 / 8000);
+        foreach ($samples as $at => $sample) {
+            $low += $keep * ($sample - $low);
+            $first += $pass * ($sample - $low - $first);
+            $second += $pass * ($first - $second);
+            $samples[$at] = (int) round($second);
+        }
+
+        return $samples;
+    }
+
+    /**
+     * In a room: twenty-four reflections over 0.3 s that fade, together about as strong as what comes straight.
+     *
+     * @param  list<int>  $samples
+     * @return list<int>
+     */
+    public static function inRoom(array $samples, int $seed): array
+    {
+        $random = new \Random\Randomizer(new \Random\Engine\Mt19937($seed));
+        $out = $samples;
+        for ($n = 0; $n < 24; $n++) {
+            $late = $random->getInt(80, 2400);
+            $gain = ($random->getInt(0, 1) === 0 ? -0.35 : 0.35) * exp(-$late / 900);
+            for ($at = $late, $count = count($samples); $at < $count; $at++) {
+                $out[$at] += $gain * $samples[$at - $late];
+            }
+        }
+
+        return array_map(static fn (float|int $value): int => (int) max(-32768, min(32767, $value)), $out);
+    }
 }
