@@ -1,11 +1,11 @@
 #!/usr/bin/env bash
-# Measures speed as ratios against a floor taken in the same run: offload, lineup, lists, cards, log. `kills [COUNT] [SEED]`
+# Measures speed as ratios against a floor taken in the same run: offload, lineup, lists, cards, log, map. `kills [COUNT] [SEED]`
 # is no measure: it kills what is at work and looks whether anything is lost.
 . "$(dirname "${BASH_SOURCE[0]}")/lib.sh"
 which=${1:-all}
 case $which in
-    all | offload | lineup | lists | cards | log | kills) ;;
-    *) fail "there is no bench '$which'. Benches: offload, lineup, lists, cards, log, kills." ;;
+    all | offload | lineup | lists | cards | log | map | kills) ;;
+    *) fail "there is no bench '$which'. Benches: offload, lineup, lists, cards, log, map, kills." ;;
 esac
 use_profile bench
 export APP_ENV=production CARTELLA_CARD_LIBRARY=$CARTELLA_ROOT/var/demo/cards
@@ -16,15 +16,15 @@ if [ "$which" = all ] || [ "$which" = lineup ]; then
     ensure_demo_cards
     php "${PHP_FLAGS[@]}" -d memory_limit=2G scripts/bench/lineup.php "$CARTELLA_ROOT/var/demo" "$CARTELLA_VAR/lineup"
 fi
-case $which in all | lists | cards | log | kills)
+case $which in all | lists | cards | log | map | kills)
     ensure_ui
     trap services_down EXIT
     rm -rf "$CARTELLA_VAR"/{volumes,stores}
     mkdir -p "$CARTELLA_VAR"/volumes "$CARTELLA_VAR"/stores/{shuttle-1,nearline}
     services_up
     artisan migrate:fresh --force > "$LOGS/migrate.log"
-    case $which in kills) clips=30 ;; lists | cards) clips=20000 ;; *) clips=60000 ;; esac
-    artisan cartella:bench-fill --clips=$clips
+    case $which in kills) fill=--clips=30 ;; lists | cards) fill=--clips=20000 ;; map) fill=--map ;; *) fill=--clips=60000 ;; esac
+    artisan cartella:bench-fill $fill
     supervise start watch > /dev/null
     wait_until 20 web_answers
     ;;
@@ -34,6 +34,14 @@ if [ "$which" = all ] || [ "$which" = cards ]; then php scripts/bench/cards.php;
 if [ "$which" = all ] || [ "$which" = log ]; then
     ensure_debian "${TEST_PACKAGES[@]}"
     php scripts/bench/log.php
+fi
+if [ "$which" = all ] || [ "$which" = map ]; then
+    ensure_debian "${TEST_PACKAGES[@]}"
+    if [ "$which" = all ]; then
+        artisan migrate:fresh --force > "$LOGS/migrate.log"
+        artisan cartella:bench-fill --map
+    fi
+    php scripts/bench/map.php
 fi
 if [ "$which" = kills ]; then
     supervise start 'copy:*' > /dev/null

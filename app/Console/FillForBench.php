@@ -4,21 +4,31 @@ declare(strict_types=1);
 
 namespace App\Console;
 
+use App\Domain\Cards\ClipMedia;
+use App\Models\Clip;
 use App\Models\Device;
 use App\Models\Production;
 use App\Models\Role;
 use App\Models\ShootDay;
 use App\Models\User;
+use Cartella\Core\Media\Peaks;
 use Cartella\Core\Slate\SlateOrder;
 use Cartella\Core\Time\Ticks;
 use Illuminate\Console\Command;
 use Illuminate\Support\Facades\DB;
 use Illuminate\Support\Str;
+use Random\Engine\Mt19937;
+use Random\Randomizer;
 
-/** Fills a scratch database with rows for `./cartella bench lists`: 20 000 clips, 2 000 takes on one of the days. */
+/**
+ * Fills a scratch database for the benches: 20 000 clips, 2 000 takes on one of the days; or for `map` one day of twelve
+ * devices with 34 clips each, placed, with waveforms.
+ */
 final class FillForBench extends Command
 {
-    protected $signature = 'cartella:bench-fill {--clips=20000}';
+    protected $signature = 'cartella:bench-fill {--clips=20000} {--map}';
+
+    private const MAP_TAKES = 34;
 
     protected $description = 'Fill a scratch database for the bench';
 
@@ -32,6 +42,11 @@ final class FillForBench extends Command
         $production = Production::query()->create(['name' => 'Bench', 'rate_num' => 25, 'rate_den' => 1]);
         $user = User::query()->create(['name' => 'Bench Person', 'email' => 'bench@lowwater.test', 'password' => 'tide-mill', 'role' => Role::Assistant]);
         $production->users()->attach($user);
+        if ($this->option('map')) {
+            $this->map($production);
+
+            return self::SUCCESS;
+        }
         $devices = [];
         foreach (['A' => 'camera', 'B' => 'camera', 'S' => 'recorder'] as $letter => $kind) {
             $devices[$letter] = Device::query()->create(['production_id' => $production->id, 'letter' => $letter, 'kind' => $kind, 'lane' => count($devices)])->id;
@@ -74,5 +89,29 @@ final class FillForBench extends Command
         DB::statement("INSERT INTO placements (clip_id, shoot_day_id, `group`, start_ticks, way, confidence, is_sure) SELECT id, shoot_day_id, 0, start_ticks, 'sound', 0.95, 1 FROM clips WHERE shoot_day_id = ?", [$day]);
 
         return count($clips);
+    }
+
+    private function map(Production $production): void
+    {
+        $day = ShootDay::query()->create(['production_id' => $production->id, 'number' => 1, 'date' => now()->toDateString()]);
+        $random = new Randomizer(new Mt19937(1));
+        foreach (['A', 'B', 'C', 'D', 'E', 'F', 'G', 'H', 'I', 'J', 'K', 'S'] as $lane => $letter) {
+            $device = Device::query()->create(['production_id' => $production->id, 'letter' => $letter, 'kind' => $letter === 'S' ? 'recorder' : 'camera', 'lane' => $lane]);
+            for ($n = 0; $n < self::MAP_TAKES; $n++) {
+                $name = sprintf('%s001C%03d', $letter, $n + 1);
+                $clip = Clip::query()->create(['ulid' => (string) Str::ulid(), 'production_id' => $production->id, 'shoot_day_id' => $day->id, 'device_id' => $device->id, 'kind' => $letter === 'S' ? 'sound' : 'picture', 'name' => $name, 'path' => $name.'.mov', 'path_hash' => md5($name),
+                    'duration_ticks' => 60 * Ticks::PER_SECOND, 'rate_num' => 25, 'rate_den' => 1, 'frames' => 1500, 'start_ticks' => (9 * 3600 + 90 * $n + $lane) * Ticks::PER_SECOND, 'channels' => [['name' => '1']], 'sample_rate' => 48_000, 'facts' => [], 'proxied_at' => now()]);
+                $clip->placement()->create(['shoot_day_id' => $day->id, 'group' => 0, 'start_ticks' => $clip->start_ticks, 'way' => 'sound', 'confidence' => 0.95, 'is_sure' => true]);
+                $folder = ClipMedia::folder($clip);
+                is_dir($folder) || mkdir($folder, 0o775, true);
+                $peaks = new Peaks(1, 48_000);
+                for ($second = 0; $second < 60; $second++) {
+                    $level = $random->getInt(100, 12_000);
+                    $peaks->feed(str_repeat(pack('s*', ...array_map(static fn (): int => $random->getInt(-$level, $level), range(1, 4_800))), 10));
+                }
+                $peaks->finish($folder.'/peaks');
+            }
+        }
+        $this->line((string) Clip::query()->count().' clips on 12 lanes.');
     }
 }

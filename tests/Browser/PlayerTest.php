@@ -155,7 +155,11 @@ final class PlayerTest extends BrowserTestCase
               lit = bright
               video.requestVideoFrameCallback(look)
             }
-            video.requestVideoFrameCallback(look)
+            const seen = (seconds) => new Promise((there) => {
+              const wait = (_now, facts) => (Math.abs(facts.mediaTime - seconds) < 0.001 ? there() : video.requestVideoFrameCallback(wait))
+              video.requestVideoFrameCallback(wait)
+              video.currentTime = seconds
+            })
             // The element's own sound, tapped; each block is timed by the media clock that the pictures keep.
             const source = context.createMediaElementSource(video)
             const tap = context.createScriptProcessor(256, 2, 1)
@@ -170,8 +174,8 @@ final class PlayerTest extends BrowserTestCase
               }
             }
             source.connect(tap); tap.connect(context.destination); source.connect(context.destination)
-            video.currentTime = 0
-            context.resume().then(() => video.play()).then(() => {
+            // The first flash is the picture at rest: play begins when it is seen, or its frame might never be shown.
+            seen(2).then(() => { video.requestVideoFrameCallback(look); return seen(0) }).then(() => context.resume()).then(() => video.play()).then(() => {
               const watch = setInterval(() => {
                 if (video.currentTime < 61 && !video.ended) return
                 clearInterval(watch); video.pause()
