@@ -17,8 +17,8 @@ const NEAR = 128 * TICKS_PER_SAMPLE
 const PAGE_SECONDS = 4
 const TOP = 24
 const BOTTOM = 17
-/** The box of a clip within its lane, px; the words on it lie over the canvas. */
-const BOX = { top: 11, height: 70, radius: 4 }
+/** The box of a clip within its lane, px from above and below; the words on it lie over the canvas. */
+const BOX = { edge: 11, radius: 4 }
 
 const canvas = ref<HTMLCanvasElement | null>(null)
 const { width, height } = useElementSize(canvas)
@@ -77,7 +77,7 @@ function draw(): void {
     if (right < 0 || left > width.value) continue
     pen.fillStyle = '#fff'
     pen.beginPath()
-    pen.roundRect(Math.max(-BOX.radius, left), BOX.top, Math.min(width.value + BOX.radius, Math.max(right, left + 3)) - Math.max(-BOX.radius, left), BOX.height, BOX.radius)
+    pen.roundRect(Math.max(-BOX.radius, left), BOX.edge, Math.min(width.value + BOX.radius, Math.max(right, left + 3)) - Math.max(-BOX.radius, left), height.value - 2 * BOX.edge, BOX.radius)
     pen.fill()
     pen.fillStyle = props.colour
     if (!clip.ready || !clip.has_sound || right - left < 4) continue

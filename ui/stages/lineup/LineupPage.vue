@@ -27,6 +27,10 @@ const { production, day, base } = useDesk()
 const route = useRoute()
 const { data, isPending, error, refetch } = useAnswer<Lineup>(() => production.value.ulid, () => `days/${day.value.ulid}/lineup`)
 
+/** Pixels above the lanes (ruler and takes) and below them. */
+const HEAD = 54
+const STRIP = 13
+
 const cursor = ref<string | null>(null)
 /** Clips that were picked one by one, to be lined up together. */
 const picked = ref(new Set<string>())
@@ -37,6 +41,8 @@ const byHand = shallowRef<Placed | Stray | null>(null)
 const playhead = ref<number | null>(null)
 const frame = ref<HTMLElement | null>(null)
 const { width } = useElementSize(frame)
+const mapBox = ref<HTMLElement | null>(null)
+const { height: mapHeight } = useElementSize(mapBox)
 
 const keptWays = useKeptWays(computed(() => production.value.ulid))
 const about = ref<Pick<LineupWish, 'scope' | 'key' | 'anchor'>>({ scope: 'day', key: '', anchor: null })
@@ -58,6 +64,8 @@ const lanes = computed(() => {
   const used = new Set(placed.value.map((one) => one.device))
   return production.value.devices.filter((device) => used.has(device.letter))
 })
+/** Few lanes take the room that there is, so that their waveforms are read from further away; many are scrolled. */
+const laneHeight = computed(() => Math.round(Math.max(92, Math.min(148, (mapHeight.value - HEAD - STRIP) / Math.max(1, lanes.value.length)))))
 /** A day of takes has hours of nothing between them; the map folds them away and keeps each cluster to scale. */
 const map = computed(() => clusters(placed.value.map((one) => ({ from: one.start_ticks, to: one.start_ticks + one.duration_ticks }))))
 const asked = shallowRef<Omit<View, 'width'> | null>(null)
@@ -224,6 +232,13 @@ async function begin(what: object): Promise<void> {
   if ((await attempt(() => api.post(`${base.value}/days/${day.value.ulid}/lineup`, what))) !== undefined) makeStale('lineup')
 }
 
+const strayWords = computed(() => {
+  const strays = data.value?.strays ?? []
+  const fresh = strays.filter((one) => one.steps[0] === 'lineup').length
+  const out = strays.filter((one) => one.left_out).length
+  const groups: [number, string][] = [[strays.length - fresh - out, 'nothing could place'], [fresh, 'came in since the last run'], [out, 'taken out by a person']]
+  return `${groups.filter(([count]) => count > 0).map(([count, what]) => `${count} ${what}`).join(', ')}. ${strays.length === 1 ? 'It holds' : 'They hold'} nobody up.`
+})
 const STEPS: Record<StrayStep, string> = { back: 'Let it in again', lineup: 'Line it up', clap: 'Match a clap', hand: 'Place by hand', false_start: 'Mark false start', out: 'Not in this line-up', wild: 'It is wild' }
 async function step(stray: Stray, which: StrayStep): Promise<void> {
   if (which === 'clap' || which === 'hand') {
@@ -294,7 +309,7 @@ useShortcuts('Line-up', [
         </div>
         <div v-if="data.task" class="busy"><TaskProgress :task="data.task" /></div>
         <div v-if="placed.length === 0" class="empty"><b>Nothing is lined up yet.</b>{{ data.strays.length === 0 ? 'Offload the cards of this day first.' : `${data.strays.length} clips wait. Their sound and their timecode will place them.` }}<br><button v-if="production.may.work && data.strays.length > 0 && data.task === null" class="go" @click="start">Line up the day</button></div>
-        <div v-else class="map" @wheel="wheel">
+        <div v-else ref="mapBox" class="map" :style="{ '--lane': `${laneHeight}px` }" @wheel="wheel">
           <div class="names">
             <div class="corner" />
             <div
@@ -327,7 +342,7 @@ useShortcuts('Line-up', [
           </div>
         </div>
         <div v-if="data.strays.length > 0 && placed.length > 0" class="strays">
-          <h2>Strays <span class="soft">— {{ data.strays.length === 1 ? 'one clip nothing could place. It holds' : `${data.strays.length} clips nothing could place. They hold` }} nobody up.</span></h2>
+          <h2>Strays <span class="soft">— {{ strayWords }}</span></h2>
           <div class="tray">
             <div v-for="stray in data.strays" :key="stray.clip" class="stray" :class="{ out: stray.left_out }">
               <span><DeviceBadge :letter="stray.device" /> <b class="mono">{{ stray.name }}</b> <span class="mono soft">{{ length(stray.duration_ticks) }}</span></span>
@@ -357,7 +372,7 @@ useShortcuts('Line-up', [
 .map { display: grid; grid-template-columns: 124px minmax(0, 1fr); flex: 1; min-height: 0; overflow: hidden auto; align-items: start; }
 .names { border-right: 1px solid var(--rule-strong); background: var(--sheet-2); }
 .corner { height: 54px; border-bottom: 1px solid var(--rule); }
-.name { height: 92px; padding: 10px 10px; border-bottom: 1px solid var(--rule); display: grid; align-content: start; gap: 1px; }
+.name { height: var(--lane); padding: 10px 10px; border-bottom: 1px solid var(--rule); display: grid; align-content: start; gap: 1px; }
 .name b { font-weight: 600; }
 .name small { color: var(--ink-soft); font-size: 11px; }
 .name small.warn { color: var(--warn); }
@@ -371,8 +386,8 @@ useShortcuts('Line-up', [
 .takes { height: 30px; position: relative; border-bottom: 1px solid var(--rule); background: var(--sheet-2); }
 .takes button.on { background: var(--act-soft); border-color: var(--act); color: var(--act); }
 .takes button { position: absolute; top: 5px; height: 26px; border: 1px solid var(--rule-strong); border-bottom: 0; border-radius: 6px 6px 0 0; background: var(--sheet); font-size: 11px; font-weight: 600; padding: 0 4px; overflow: hidden; white-space: nowrap; text-align: left; cursor: pointer; }
-.lane { height: 92px; position: relative; border-bottom: 1px solid var(--rule); }
-.placed { contain: strict; position: absolute; top: 11px; height: 70px; background: none; border: 1px solid currentColor; color: inherit; border-radius: 4px; padding: 2px 5px; overflow: hidden; text-align: left; cursor: pointer; display: flex; flex-direction: column; }
+.lane { height: var(--lane); position: relative; border-bottom: 1px solid var(--rule); }
+.placed { contain: strict; position: absolute; top: 11px; bottom: 11px; background: none; border: 1px solid currentColor; color: inherit; border-radius: 4px; padding: 2px 5px; overflow: hidden; text-align: left; cursor: pointer; display: flex; flex-direction: column; }
 .placed b { color: var(--ink); font-size: 10.5px; font-weight: 500; white-space: nowrap; }
 .placed small { font-size: 10.5px; white-space: nowrap; }
 .placed small { margin-top: auto; }
