@@ -1,14 +1,16 @@
 <script setup lang="ts">
 import { useDebounceFn } from '@vueuse/core'
 import { Popover } from 'ant-design-vue'
-import { ref, watch } from 'vue'
+import { ref, useTemplateRef, watch } from 'vue'
 import { api } from '@/api/client'
 import { makeStale } from '@/api/queries'
 import type { TakeChannel, TakeSound } from '@/api/types'
+import { useMenu } from '@/shell/menu'
 import { attempt } from '@/shell/say'
 
 /** Which of the recorder's channels are heard under a take, and how loud; laid under its pictures anew after each change. */
 const props = defineProps<{ production: string; take: string; sound: TakeSound; canChange: boolean }>()
+const { open, onKey } = useMenu(useTemplateRef<HTMLElement>('menu'))
 const channels = ref<TakeChannel[]>([])
 /** What the server has, as far as this page knows; null where nobody has chosen. */
 let kept: TakeChannel[] | null = null
@@ -32,9 +34,9 @@ function change(at: number, part: Partial<TakeChannel>): void {
 </script>
 
 <template>
-  <Popover trigger="click" placement="topLeft">
+  <Popover v-model:open="open" trigger="click" placement="topLeft">
     <template #content>
-      <div class="channels">
+      <div ref="menu" class="channels" @keydown="onKey">
         <h3>{{ sound.name }} <small class="soft">{{ sound.is_default ? 'as the recorder mixed it' : 'chosen for this take' }}</small></h3>
         <div v-for="(one, n) in channels" :key="one.index" class="channel">
           <label><input type="checkbox" :checked="one.on" :disabled="!canChange" @change="change(n, { on: ($event.target as HTMLInputElement).checked })"> {{ one.name }}</label>
@@ -45,7 +47,7 @@ function change(at: number, part: Partial<TakeChannel>): void {
         <p class="soft">For listening, on every angle of this take. The recording and the guide sound stay as they are.</p>
       </div>
     </template>
-    <button class="ear" title="Channels of the recording" aria-label="Channels of the recording">channels ▾</button>
+    <button class="ear" title="Channels of the recording" aria-label="Channels of the recording" :aria-expanded="open">channels ▾</button>
   </Popover>
 </template>
 

@@ -1,13 +1,15 @@
 <script setup lang="ts">
 import { Popover } from 'ant-design-vue'
-import { computed, ref } from 'vue'
+import { computed, useTemplateRef } from 'vue'
 import type { Lineup } from '@/api/types'
+import { useShortcuts } from '@/shell/keys'
+import { useMenu } from '@/shell/menu'
 import { type LineupWish, WAYS } from './wish'
 
 /** What the next run is about: what may move, the ways and their order, whose clock counts. */
 const props = defineProps<{ lineup: Lineup; chosen: string | null; picked: number; wish: LineupWish }>()
 const emit = defineEmits<{ wish: [wish: LineupWish] }>()
-const open = ref(false)
+const { open, onKey } = useMenu(useTemplateRef<HTMLElement>('menu'))
 
 const all = computed(() => [...props.lineup.placements, ...props.lineup.strays])
 const rolls = computed(() => [...new Set(all.value.map((one) => one.roll).filter((roll) => roll !== null))].sort())
@@ -27,12 +29,14 @@ function shift(at: number, by: -1 | 1): void {
   ;[ways[at], ways[other]] = [ways[other]!, ways[at]!]
   change({ ways })
 }
+
+useShortcuts('The next run', [{ keys: ['n'], what: 'What it is about: clips, ways, clock', run: () => { open.value = !open.value } }])
 </script>
 
 <template>
   <Popover v-model:open="open" trigger="click" placement="bottomLeft">
     <template #content>
-      <div class="wish">
+      <div ref="menu" class="wish" @keydown="onKey">
         <label>Line up
           <select :value="`${wish.scope}:${wish.key}`" @change="scope(($event.target as HTMLSelectElement).value)">
             <option value="day:">the whole day</option>
@@ -61,7 +65,7 @@ function shift(at: number, by: -1 | 1): void {
         <label class="check"><input type="checkbox" :checked="wish.cut" @change="change({ cut: ($event.target as HTMLInputElement).checked })"> then cut into takes</label>
       </div>
     </template>
-    <button class="plain" title="What the next run is about">Ways: {{ wish.ways.join(', then ') }}</button>
+    <button class="plain" title="What the next run is about (N)" :aria-expanded="open">Ways: {{ wish.ways.join(', then ') }}</button>
   </Popover>
 </template>
 

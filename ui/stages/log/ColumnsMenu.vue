@@ -1,12 +1,13 @@
 <script setup lang="ts">
 import { Popover } from 'ant-design-vue'
-import { ref } from 'vue'
+import { useTemplateRef } from 'vue'
+import { useMenu } from '@/shell/menu'
 import type { SheetColumn } from './sheet'
 
 /** Which columns the sheet shows, in which order and how wide; kept for this person. */
 const props = defineProps<{ columns: SheetColumn[] }>()
 const emit = defineEmits<{ columns: [columns: SheetColumn[]]; reset: [] }>()
-const open = ref(false)
+const { open, onKey } = useMenu(useTemplateRef<HTMLElement>('menu'))
 const titleOf = (column: SheetColumn) => (column.key.startsWith('device:') ? `Device ${column.key.slice(7)}, ${column.title}` : column.title)
 
 function change(key: string, values: Partial<SheetColumn>): void {
@@ -27,7 +28,7 @@ function shift(column: SheetColumn, step: number): void {
   <Popover v-model:open="open" trigger="click" placement="bottomLeft">
     <button class="plain" title="Choose, order and widen columns" :aria-expanded="open">Columns</button>
     <template #content>
-      <div class="columns" role="group" aria-label="Columns" @keydown.esc.stop="open = false">
+      <div ref="menu" class="columns" role="group" aria-label="Columns" @keydown="onKey">
         <div v-for="column in columns" :key="column.key" class="one">
           <label><input type="checkbox" :checked="column.shown" :disabled="column.frozen" @change="change(column.key, { shown: ($event.target as HTMLInputElement).checked })"> {{ titleOf(column) }}</label>
           <input class="field mono" type="number" min="30" max="900" step="10" :value="column.width" :aria-label="`Width of ${titleOf(column)}`" @change="change(column.key, { width: Math.min(900, Math.max(30, Number(($event.target as HTMLInputElement).value))) })">
