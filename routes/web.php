@@ -118,6 +118,7 @@ Route::prefix('api')->group(static function (): void {
             Route::post('clips/{clip}/second', [LineupController::class, 'second']);
             Route::post('clips/{clip}/leave-out', [LineupController::class, 'leaveOut']);
             Route::post('lineup-runs/{lineupRun}/back', [LineupController::class, 'goBack']);
+            Route::post('clips/{clip}/drift', [LineupController::class, 'drift']);
             Route::post('clips/{clip}/wild', [LineupController::class, 'wild']);
             Route::post('looks', [LooksController::class, 'store']);
             Route::put('looks', [LooksController::class, 'assign']);

@@ -112,7 +112,7 @@ interface LineupClip {
   ready: boolean; has_sound: boolean; roll: string | null; scene: string | null; left_out: boolean
 }
 export interface Placed extends LineupClip {
-  start_ticks: number; group: number; way: string; confidence: number; sure: boolean; drift_ppm: number | null; is_anchor: boolean; locked: boolean
+  start_ticks: number; group: number; way: string; confidence: number; sure: boolean; drift_ppm: number | null; drift_applied: boolean; is_anchor: boolean; locked: boolean
   second_ticks: number | null; agreeing: number | null; windows: number | null; against: string | null; height: number | null; runner_up: number | null; residual_ticks: number | null
   clock_disagrees_ticks: number | null; point: string | null; weakest_link: [string, string] | null; miss_ticks: number | null
 }
@@ -122,7 +122,7 @@ export interface Lineup {
   placements: Placed[]; strays: Stray[]; clocks: { device: string; learned_ticks: number | null; applied_ticks: number | null; votes: number }[]; task: Task | null
 }
 export interface CheckSide {
-  clip: string; name: string; device: string | null; kind: string; start_ticks: number | null; duration_ticks: number; rate: Rate; media_version: string; has_sound: boolean; frames: number | null; look: ClipLook | null
+  clip: string; name: string; device: string | null; kind: string; start_ticks: number | null; drift_ppm: number | null; duration_ticks: number; rate: Rate; media_version: string; has_sound: boolean; frames: number | null; look: ClipLook | null
 }
 export interface CheckAnswer { own: CheckSide; against: CheckSide | null; beside: CheckSide | null; moments: { ticks: number; what: 'clap' | 'onset' }[] }
 export interface ClipPoints { claps: { ticks: number; strength: number }[]; onsets: number[]; flashes: { frame: number; strength: number }[] }

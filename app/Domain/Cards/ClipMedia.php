@@ -9,6 +9,7 @@ use Cartella\Core\Media\ChannelNames;
 use Cartella\Core\Media\Exception\UnableToReadMedia;
 use Cartella\Core\Media\Peaks;
 use Cartella\Core\Process;
+use Cartella\Core\Sound\ClockRate;
 use Cartella\Core\Sound\GuideTrack;
 use Cartella\Core\Sound\Ltc;
 use Cartella\Core\Time\Ticks;
@@ -223,10 +224,11 @@ final class ClipMedia
      * The proxy's pictures with the recorder's sound laid under them, so that the browser keeps both on one clock.
      *
      * @param  int  $offsetTicks  where the picture's first frame lies in the sound clip; below zero before its start
+     * @param  float  $driftPpm  by which the picture's clock is faster than the recorder's, where the sound is to keep step with it
      *
      * @throws UnableToReadMedia if ffmpeg cannot do it
      */
-    public function lay(Clip $picture, Clip $sound, string $soundFile, int $offsetTicks): void
+    public function lay(Clip $picture, Clip $sound, string $soundFile, int $offsetTicks, float $driftPpm = 0.0): void
     {
         $folder = self::folder($picture);
         $rate = 48_000;
@@ -236,10 +238,10 @@ final class ClipMedia
         $from -= $skip * (int) $sound->sample_rate;
         $delay = max(0, Ticks::toSamples(-$offsetTicks, $rate));
         $length = Ticks::toSamples((int) $picture->duration_ticks, $rate);
-        $filter = sprintf(
-            '[1:a]atrim=start_sample=%d,asetpts=PTS-STARTPTS,%s,aresample=%d,adelay=%dS:all=1,apad,atrim=end_sample=%d[sound]',
-            $from, self::listening($sound, $picture->take?->listening), $rate, $delay, $length,
-        );
+        $filter = '[1:a]'.implode(',', array_filter([
+            "atrim=start_sample=$from,asetpts=PTS-STARTPTS", self::listening($sound, $picture->take?->listening), "aresample=$rate", ClockRate::filter($driftPpm, $rate),
+            sprintf('adelay=%dS:all=1,apad,atrim=end_sample=%d', $delay, $length),
+        ])).'[sound]';
         $run = Process::run([
             'ffmpeg', '-v', 'error', '-nostdin', '-y', '-protocol_whitelist', 'file,pipe', '-i', 'file:'.$folder.'/proxy.mp4', '-ss', (string) $skip, '-i', 'file:'.$soundFile,
             '-filter_complex', $filter, '-map', '0:v:0', '-c:v', 'copy', '-map', '[sound]', '-c:a', 'aac', '-b:a', '160k', '-movflags', '+faststart', $folder.'/synced.part.mp4',

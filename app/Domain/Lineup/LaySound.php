@@ -60,7 +60,7 @@ final class LaySound
             return;
         }
         try {
-            $this->media->lay($clip, $sound, ClipMedia::soundFile($sound, $this->stores), $clip->placement->start_ticks - $sound->placement->start_ticks);
+            $this->media->lay($clip, $sound, ClipMedia::soundFile($sound, $this->stores), $clip->placement->start_ticks - $sound->placement->start_ticks, Drift::between($clip, $sound));
         } catch (CartellaException|Problem $trouble) {
             Log::warning($trouble->getMessage(), ['clip' => $clip->ulid]);
             $clip->update(['sound_synced_at' => null]);

@@ -32,7 +32,7 @@ final class LineupPage
             }
             $placements[] = $entry + [
                 'start_ticks' => $place->start_ticks, 'group' => $place->group, 'way' => $place->way, 'confidence' => $place->confidence, 'sure' => $place->is_sure,
-                'drift_ppm' => $place->drift_ppm, 'is_anchor' => ($place->evidence['anchor'] ?? false) === true, 'locked' => $place->locked_at !== null,
+                'drift_ppm' => $place->drift_ppm, 'drift_applied' => $place->drift_applied, 'is_anchor' => ($place->evidence['anchor'] ?? false) === true, 'locked' => $place->locked_at !== null,
                 'second_ticks' => $place->evidence['second_ticks'] ?? null, 'agreeing' => $place->evidence['agreeing'] ?? null, 'windows' => $place->evidence['windows'] ?? null,
                 'against' => isset($place->evidence['against']) ? $names[$place->evidence['against']] ?? null : null, 'height' => $place->evidence['height'] ?? null, 'runner_up' => $place->evidence['runner_up'] ?? null,
                 'residual_ticks' => $place->evidence['residual_ticks'] ?? null, 'clock_disagrees_ticks' => $place->evidence['clock_disagrees_ticks'] ?? null, 'point' => $place->evidence['point'] ?? null,

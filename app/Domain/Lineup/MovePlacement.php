@@ -66,7 +66,7 @@ final class MovePlacement
             }
             $this->refuseOverlap($clip, $startTicks);
             $placement->fill([
-                'group' => 0, 'start_ticks' => $startTicks, 'way' => 'hand', 'is_sure' => true, 'confidence' => 1, 'drift_ppm' => null, 'evidence' => $evidence,
+                'group' => 0, 'start_ticks' => $startTicks, 'way' => 'hand', 'is_sure' => true, 'confidence' => 1, 'drift_ppm' => null, 'drift_applied' => false, 'evidence' => $evidence,
                 'stray_reason' => null, 'locked_at' => now(), 'left_out_at' => null,
             ]);
             $this->keep($placement, $clip, $user, 'Place '.$clip->name.' by hand');

@@ -86,7 +86,7 @@ final class UndoChange
             }
         }
         foreach ($change->stepsOf('placements') as $row) {
-            if (array_key_exists('start_ticks', $row['before'] ?? [])) {
+            if (array_intersect_key($row['before'] ?? [], ['start_ticks' => true, 'drift_applied' => true]) !== []) {
                 $clip = DB::table('placements')->where('id', $row['id'])->value('clip_id');
                 if ($clip !== null) {
                     LaySoundJob::dispatch((int) $clip)->onQueue('media');

@@ -7,6 +7,7 @@ namespace App\Http\Lineup;
 use App\Domain\Cards\ClipMedia;
 use App\Domain\Lineup\CheckPoints;
 use App\Domain\Lineup\CutIntoTakes;
+use App\Domain\Lineup\Drift;
 use App\Domain\Lineup\LineupPage;
 use App\Domain\Lineup\MovePlacement;
 use App\Domain\Lineup\PairSound;
@@ -224,11 +225,18 @@ final class LineupController extends Controller
         return new JsonResponse([]);
     }
 
+    public function drift(Request $request, Production $production, Clip $clip, Drift $drift): JsonResponse
+    {
+        $input = $request->validate(['applied' => ['required', 'boolean'], 'device' => ['required', 'boolean']]);
+
+        return new JsonResponse(['changed' => $drift->apply($clip, self::who($request), (bool) $input['applied'], (bool) $input['device'])]);
+    }
+
     /** @return array<string, mixed> */
     private static function side(Clip $clip): array
     {
         return [
-            'clip' => $clip->ulid, 'name' => $clip->name, 'device' => $clip->device?->letter, 'kind' => $clip->kind, 'start_ticks' => $clip->placement?->start_ticks, 'duration_ticks' => $clip->duration_ticks,
+            'clip' => $clip->ulid, 'name' => $clip->name, 'device' => $clip->device?->letter, 'kind' => $clip->kind, 'start_ticks' => $clip->placement?->start_ticks, 'drift_ppm' => $clip->placement?->drift_ppm, 'duration_ticks' => $clip->duration_ticks,
             'rate' => Clock::rate($rate = $clip->rate() ?? $clip->production->rate()), 'media_version' => ClipMedia::version($clip), 'look' => Look::told($clip), 'has_sound' => ($clip->channels ?? []) !== [], 'frames' => $clip->frames ?? intdiv((int) $clip->duration_ticks, Ticks::ofFrames(1, $rate)),
         ];
     }

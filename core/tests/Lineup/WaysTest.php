@@ -42,18 +42,6 @@ final class WaysTest extends TestCase
         return array_values(array_filter($result->placements, static fn (Placement $place): bool => $place->id === $id))[0];
     }
 
-    /** @return list<int> what a recorder whose clock is fast by that much writes down of it */
-    private static function drifting(array $samples, float $ppm): array
-    {
-        $out = [];
-        for ($n = 0, $last = count($samples) - 2; ($position = $n / (1 + $ppm * 1e-6)) < $last; $n++) {
-            $at = (int) $position;
-            $out[] = (int) round($samples[$at] + ($position - $at) * ($samples[$at + 1] - $samples[$at]));
-        }
-
-        return $out;
-    }
-
     /** @return array<string, array{\Closure(list<int>): list<int>}> */
     public static function badSound(): array
     {
@@ -64,9 +52,9 @@ final class WaysTest extends TestCase
             '30 dB quieter' => [static fn (array $sound): array => array_map(static fn (int $sample): int => intdiv($sample, 32), $sound)],
             'through a telephone' => [Noise::telephone(...)],
             'in a room' => [static fn (array $sound): array => Noise::inRoom($sound, 94)],
-            'with a clock 60 ppm fast' => [static fn (array $sound): array => self::drifting($sound, 60.0)],
-            'with a clock 60 ppm slow' => [static fn (array $sound): array => self::drifting($sound, -60.0)],
-            'all at once' => [static fn (array $sound): array => Noise::under(Noise::telephone(Noise::inRoom(self::drifting(array_map(static fn (int $sample): int => intdiv($sample, 8), $sound), 30.0), 95)), 10, 96)],
+            'with a clock 60 ppm fast' => [static fn (array $sound): array => Noise::drifting($sound, 60.0)],
+            'with a clock 60 ppm slow' => [static fn (array $sound): array => Noise::drifting($sound, -60.0)],
+            'all at once' => [static fn (array $sound): array => Noise::under(Noise::telephone(Noise::inRoom(Noise::drifting(array_map(static fn (int $sample): int => intdiv($sample, 8), $sound), 30.0), 95)), 10, 96)],
         ];
     }
 
@@ -109,7 +97,7 @@ final class WaysTest extends TestCase
     public function test_drift_is_measured_and_does_not_move_the_start(): void
     {
         $stage = Noise::speech(80, 23);
-        $result = Lineup::of([self::heard('S', 'S', $stage), self::heard('A', 'A', self::drifting(array_slice($stage, 40_000, 560_000), 60.0))], [Way::Sound]);
+        $result = Lineup::of([self::heard('S', 'S', $stage), self::heard('A', 'A', Noise::drifting(array_slice($stage, 40_000, 560_000), 60.0))], [Way::Sound]);
         $place = self::place($result, 'A');
         self::assertEqualsWithDelta(60.0, $place->driftPpm, 3.0);
         self::assertEqualsWithDelta(self::at(40_000), $place->startTicks, self::SECOND / 2000);

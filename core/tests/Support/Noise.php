@@ -110,4 +110,21 @@ final class Noise
 
         return array_map(static fn (float|int $value): int => (int) max(-32768, min(32767, $value)), $out);
     }
+
+    /**
+     * What a recorder whose clock is fast by that much writes down of it.
+     *
+     * @param  list<int>  $samples
+     * @return list<int>
+     */
+    public static function drifting(array $samples, float $ppm): array
+    {
+        $out = [];
+        for ($n = 0, $last = count($samples) - 2; ($position = $n / (1 + $ppm * 1e-6)) < $last; $n++) {
+            $at = (int) $position;
+            $out[] = (int) round($samples[$at] + ($position - $at) * ($samples[$at + 1] - $samples[$at]));
+        }
+
+        return $out;
+    }
 }

@@ -136,6 +136,13 @@ final class PlaceClipsTest extends TestCase
         Queue::assertPushed(LaySoundJob::class, 3);
     }
 
+    public function test_drift_that_nobody_measured_cannot_be_taken_out(): void
+    {
+        $clip = $this->guided('A1', 'A', 1003, 5, 10);
+        $this->lineUp();
+        $this->as()->postJson($this->at("clips/$clip->ulid/drift"), ['applied' => true, 'device' => false])->assertStatus(422)->assertJsonPath('code', 'lineup.drift');
+    }
+
     public function test_a_stray_cannot_be_nudged_and_says_what_to_do(): void
     {
         $clip = $this->clip('A1', 'A', 0);

@@ -32,7 +32,12 @@ let source: AudioBufferSourceNode | null = null
 
 const against = computed(() => props.check.against)
 const at = computed(() => props.check.moments[moment.value]?.ticks ?? Math.floor(props.chosen.duration_ticks / 2))
-const apart = computed(() => (against.value?.start_ticks == null ? 0 : props.chosen.start_ticks - against.value.start_ticks))
+/** Where the clip lies in the other one at this moment: later than at its start by the drift, where that is taken out. */
+const apart = computed(() => {
+  if (against.value?.start_ticks == null) return 0
+  const ppm = props.chosen.drift_applied ? (props.chosen.drift_ppm ?? 0) - (against.value.drift_ppm ?? 0) : 0
+  return Math.round(props.chosen.start_ticks - against.value.start_ticks - at.value * ppm * 1e-6)
+})
 /** How far the place was moved since the samples were fetched; the other side is drawn that much earlier. */
 const shift = computed(() => (pair.value === null ? 0 : Math.round((apart.value - pair.value.apartTicks) / TICKS_PER_SAMPLE)))
 const sides = computed<CheckSide[]>(() => {

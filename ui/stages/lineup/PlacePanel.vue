@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { ref, watch } from 'vue'
+import { computed, ref, watch } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
 import { api, ApiError } from '@/api/client'
 import { makeStale } from '@/api/queries'
@@ -82,6 +82,13 @@ function drift(one: Placed): string {
   const over = (Math.abs(ppm) * 1e-6 * one.duration_ticks) / MS
   return `${ppm.toFixed(1)} ppm: ${over.toFixed(1)} ms over this clip, 1 frame in ${perFrame >= 90 ? `${Math.round(perFrame / 60)} min` : `${Math.round(perFrame)} s`}`
 }
+const drifting = computed(() => props.lineup.placements.filter((one) => one.device === props.chosen.device && one.kind === 'picture' && one.drift_ppm !== null))
+async function takeOut(applied: boolean, device: boolean): Promise<void> {
+  if ((await attempt(() => api.post(`${base.value}/clips/${props.chosen.clip}/drift`, { applied, device }))) === undefined) return
+  makeStale('lineup')
+  const what = device ? `camera ${props.chosen.device}` : props.chosen.name
+  say(applied ? `The recorder's sound keeps step with ${what} now.` : `The recorder's sound runs under ${what} as it was recorded.`)
+}
 const secondPlace = (one: Placed) => {
   const against = props.lineup.placements.find((other) => other.name === one.against)
   return one.second_ticks === null || against === undefined ? null : labelAt(against.start_ticks + one.second_ticks, production.value.rate)
@@ -128,7 +135,14 @@ useShortcuts('A place', [
       <template v-if="chosen.agreeing !== null && chosen.windows !== null"><dt>Agreement</dt><dd>{{ chosen.agreeing }} of {{ chosen.windows }} stretches of its sound</dd></template>
       <template v-if="chosen.height !== null"><dt>Peak</dt><dd>{{ chosen.height.toFixed(0) }}<span class="soft"> — 10 is sure{{ (chosen.runner_up ?? 0) > 0 ? `; next best ${(chosen.runner_up ?? 0).toFixed(0)}` : '' }}</span></dd></template>
       <template v-if="secondPlace(chosen)"><dt>Second best</dt><dd class="mono">{{ secondPlace(chosen) }}</dd></template>
-      <template v-if="chosen.drift_ppm !== null && !chosen.is_anchor"><dt>Drift</dt><dd>{{ drift(chosen) }}<span v-if="chosen.residual_ticks !== null" class="soft">, ±{{ (chosen.residual_ticks / MS).toFixed(2) }} ms</span></dd></template>
+      <template v-if="chosen.drift_ppm !== null && !chosen.is_anchor"><dt>Drift</dt><dd>{{ drift(chosen) }}<span v-if="chosen.residual_ticks !== null" class="soft">, ±{{ (chosen.residual_ticks / MS).toFixed(2) }} ms</span>
+          <span v-if="chosen.kind === 'picture' && (chosen.drift_applied || Math.abs(chosen.drift_ppm) >= 0.5)" class="clocks">
+            <b v-if="chosen.drift_applied" class="good">taken out of its sound</b>
+            <template v-if="production.may.work">
+              <button class="plain" :title="chosen.drift_applied ? 'The recorder\'s sound as it was recorded' : 'Stretches the recorder\'s sound under this picture so that it keeps step to the end'" @click="takeOut(!chosen.drift_applied, false)">{{ chosen.drift_applied ? 'Leave it in' : 'Take it out' }}</button>
+              <button v-if="drifting.some((one) => one.clip !== chosen.clip && one.drift_applied === chosen.drift_applied)" class="plain" :title="`${chosen.drift_applied ? 'Leaves it in' : 'Takes it out'} for every clip of this camera on this day`" @click="takeOut(!chosen.drift_applied, true)">All of camera {{ chosen.device }}</button>
+            </template>
+          </span></dd></template>
       <template v-if="(clockOf(chosen.device)?.learned_ticks ?? null) !== null && clockOf(chosen.device)?.votes">
         <dt>Camera clock</dt><dd>{{ offsetText(clockOf(chosen.device)?.learned_ticks ?? null, production.rate) || 'in step' }} <span class="soft">by {{ clockOf(chosen.device)?.votes }} {{ clockOf(chosen.device)?.votes === 1 ? 'clip' : 'clips' }}</span>
           <span v-if="production.may.work && offsetText(clockOf(chosen.device)?.learned_ticks ?? null, production.rate) !== ''" class="clocks">
@@ -157,10 +171,10 @@ aside h2 .soft { font-weight: 400; }
 .clocks { display: flex; gap: 5px; margin-top: 3px; flex-wrap: wrap; }
 .clocks button { padding: 1px 7px; font-size: 11.5px; }
 .nudge button { padding: 4px 0; font-size: 12px; }
-dl { display: grid; grid-template-columns: 88px 1fr; row-gap: 7px; margin: 0; font-size: 12.5px; align-items: center; }
+dl { display: grid; grid-template-columns: 88px 1fr; row-gap: 7px; margin: 0; font-size: 12.5px; align-items: start; }
 dt { color: var(--ink-soft); }
 dd { margin: 0; }
-.meter { display: block; height: 6px; border-radius: 3px; background: #e4dac6; overflow: hidden; }
+.meter { display: block; margin-top: 6px; height: 6px; border-radius: 3px; background: #e4dac6; overflow: hidden; }
 .meter i { display: block; height: 100%; background: var(--act); }
 .meter i.low { background: var(--warn-edge); }
 </style>
