@@ -69,7 +69,8 @@ final class DaySheet
             'to_sync' => $wanting->count(),
             'synced' => $rows->filter(static fn (object $row): bool => $row->pictures > 0 && $row->sounds > 0)->count(),
             'unsure' => Placement::query()->where('shoot_day_id', $day->id)->whereNotNull('start_ticks')->where('is_sure', false)->count(),
-            'strays' => Placement::query()->where('shoot_day_id', $day->id)->whereNotNull('stray_reason')->count(),
+            // Not what a person took out, nor a camera that was started by mistake.
+            'strays' => Placement::query()->where('shoot_day_id', $day->id)->whereNotNull('stray_reason')->whereNull('left_out_at')->whereHas('clip', static fn ($clip) => $clip->where('is_false_start', false))->count(),
         ];
     }
 

@@ -188,7 +188,7 @@ final class OpenPoints
     private function placements(ShootDay $day): array
     {
         $points = [];
-        $rows = Placement::query()->with('clip.device')->where('shoot_day_id', $day->id)->where(static fn ($query) => $query->whereNotNull('stray_reason')->orWhere('is_sure', false)->orWhere('group', '>', 0))->get();
+        $rows = Placement::query()->with('clip.device')->where('shoot_day_id', $day->id)->whereNull('left_out_at')->where(static fn ($query) => $query->whereNotNull('stray_reason')->orWhere('is_sure', false)->orWhere('group', '>', 0))->get();
         foreach ($rows as $row) {
             $place = ['stage' => 'lineup', 'clip' => $row->clip->ulid];
             if ($row->clip->is_false_start) {
@@ -197,11 +197,20 @@ final class OpenPoints
             $points[] = match (true) {
                 $row->stray_reason !== null => new OpenPoint("stray.{$row->clip->ulid}", 'fault', $row->clip->name.' is a stray', $row->stray_reason, $place, [['name' => 'false', 'label' => 'Mark false start']]),
                 $row->group > 0 => new OpenPoint("group.{$row->clip->ulid}", 'warning', $row->clip->name.' hangs on no recorder file', 'It is tied only to other cameras; its time of day is not known.', $place),
-                default => new OpenPoint("unsure.{$row->clip->ulid}", 'warning', $row->clip->name.': look at its place', sprintf('Found by %s, not sure.', $row->way), $place, [['name' => 'lock', 'label' => 'It is right, lock']]),
+                default => new OpenPoint("unsure.{$row->clip->ulid}", 'warning', $row->clip->name.': look at its place', $this->doubt($row), $place, [['name' => 'lock', 'label' => 'It is right, lock']]),
             };
         }
 
         return $points;
+    }
+
+    private function doubt(Placement $row): string
+    {
+        $miss = $row->evidence['clock_disagrees_ticks'] ?? null;
+
+        return $miss === null
+            ? sprintf('Found by %s, not sure.', $row->way)
+            : sprintf('By sound it begins %s %s than by its own timecode, which is right for the camera\'s other clips.', Clock::distance($miss, $this->rate), $miss > 0 ? 'later' : 'earlier');
     }
 
     /** @return list<OpenPoint> */

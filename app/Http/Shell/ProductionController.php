@@ -78,7 +78,7 @@ final class ProductionController extends Controller
             'cards' => ['safe' => $cards->filter(static fn (Card $card): bool => $card->isSafe())->count(), 'all' => $cards->count()],
             'takes' => $day->takes()->count(),
             'placed' => $placed,
-            'to_place' => $day->clips()->whereIn('kind', ['picture', 'sound'])->whereNull('import_kind')->count(),
+            'to_place' => $day->clips()->whereIn('kind', ['picture', 'sound'])->whereNull('import_kind')->whereDoesntHave('placement', static fn ($place) => $place->whereNotNull('left_out_at'))->count(),
         ]);
     }
 

@@ -101,6 +101,24 @@ final class OpenPointsTest extends TestCase
         self::assertSame(['A1 is a stray'], $this->titles());
     }
 
+    public function test_a_clip_that_a_person_took_out_of_the_line_up_is_settled(): void
+    {
+        $clip = $this->clip('A1', 'A', 0, 5, $this->take('3', 1, ['is_mos' => true]));
+        $clip->placement()->create(['shoot_day_id' => $this->day->id, 'stray_reason' => 'Nothing can be heard on it.']);
+        self::assertSame(['A1 is a stray'], $this->titles());
+        $this->postJson($this->at("clips/$clip->ulid/leave-out"), ['out' => true])->assertOk();
+        self::assertSame([], $this->titles());
+        $this->getJson($this->onDay('tabs'))->assertJsonPath('to_place', 0);
+    }
+
+    public function test_a_place_that_the_clips_own_timecode_contradicts_says_by_how_much(): void
+    {
+        $clip = $this->clip('A1', 'A', 0, 5, $this->take('3', 1, ['is_mos' => true]));
+        $this->place($clip, 10, isSure: false);
+        $clip->placement()->update(['evidence' => ['clock_disagrees_ticks' => -2 * Ticks::PER_SECOND]]);
+        self::assertStringContainsString('begins 2 s earlier than by its own timecode', $this->sheet()->json('points.0.evidence') ?? '');
+    }
+
     public function test_a_step_that_the_point_does_not_offer_is_refused(): void
     {
         $this->place($this->clip('B001C003', 'B', 0, 3), 0);
