@@ -109,7 +109,7 @@ export interface ScriptReport { scenes: number; new: string[]; gone: string[]; c
 
 interface LineupClip {
   clip: string; name: string; device: string; kind: 'picture' | 'sound'; duration_ticks: number; own_ticks: number | null; take: string | null; take_ulid: string | null
-  ready: boolean; has_sound: boolean; roll: string | null; scene: string | null; left_out: boolean
+  ready: boolean; has_sound: boolean; roll: string | null; scene: string | null; left_out: boolean; what: string; alone: boolean
 }
 export interface Placed extends LineupClip {
   start_ticks: number; group: number; way: string; confidence: number; sure: boolean; drift_ppm: number | null; drift_applied: boolean; is_anchor: boolean; locked: boolean

@@ -23,6 +23,7 @@ final class LineupPage
                 'clip' => $clip->ulid, 'name' => $clip->name, 'device' => $clip->device?->letter, 'kind' => $clip->kind, 'duration_ticks' => $clip->duration_ticks,
                 'own_ticks' => $clip->start_ticks, 'take' => $clip->take?->label(), 'take_ulid' => $clip->take?->ulid, 'ready' => $clip->proxied_at !== null, 'has_sound' => ($clip->channels ?? []) !== [],
                 'roll' => $clip->card?->roll, 'scene' => $clip->take?->scene, 'left_out' => $clip->placement?->left_out_at !== null,
+                'what' => (string) $clip->take?->description, 'alone' => $clip->is_wild || $clip->is_false_start || $clip->take?->is_mos === true || $clip->take?->is_wild === true,
             ];
             $place = $clip->placement;
             if ($place?->start_ticks === null) {

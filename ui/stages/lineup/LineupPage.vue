@@ -13,6 +13,7 @@ import DeviceBadge from '@/shell/DeviceBadge.vue'
 import { useShortcuts } from '@/shell/keys'
 import { attempt, say } from '@/shell/say'
 import TaskProgress from '@/shell/TaskProgress.vue'
+import { gaps } from '@/stages/day/strip'
 import { clusters, fitted, offsetText, ruler, type View, within, xOf, zoomed } from './geometry'
 import CutDialog from './CutDialog.vue'
 import HandDialog from './HandDialog.vue'
@@ -90,14 +91,18 @@ const byLane = computed(() => {
   }
   return all
 })
+/** Moments at which others rolled and this lane did not, as the day sheet has them. */
+const holes = computed(() => gaps(lanes.value.map((device) => ({
+  device: device.letter, kind: device.kind, spans: placed.value.filter((one) => one.device === device.letter).map((one) => [one.start_ticks, end(one), one.clip, one.take, one.alone]),
+}))))
 const drawn = computed(() => new Map([...byLane.value].map(([letter, boxes]) => [letter, boxes.map((each) => each.one)])))
 const marks = computed(() => ruler(map.value, view.value))
 const windows = computed(() => {
-  const byTake = new Map<string, { take: string; from: number; to: number }>()
+  const byTake = new Map<string, { take: string; what: string; from: number; to: number }>()
   for (const one of placed.value) {
     if (one.take === null || one.kind !== 'picture') continue
     const there = byTake.get(one.take)
-    if (there === undefined) byTake.set(one.take, { take: one.take, from: one.start_ticks, to: end(one) })
+    if (there === undefined) byTake.set(one.take, { take: one.take, what: one.what, from: one.start_ticks, to: end(one) })
     else Object.assign(there, { from: Math.min(there.from, one.start_ticks), to: Math.max(there.to, end(one)) })
   }
   return [...byTake.values()]
@@ -323,10 +328,11 @@ useShortcuts('Line-up', [
           </div>
           <div ref="frame" class="scroll">
             <div class="ruler mono" @click="point"><span v-for="mark in marks" :key="mark.ticks" :style="{ left: `${mark.x}px` }">{{ clock(mark.ticks, true) }}{{ mark.digits > 0 ? ((mark.ticks / TICKS) % 1).toFixed(mark.digits).slice(1) : '' }}</span></div>
-            <div class="takes"><template v-for="one in windows" :key="one.take"><button v-if="x(one.to) > 0 && x(one.from) < view.width" class="mono" :class="{ on: one.take === chosen?.take }" :style="box(one.from, one.to)" :title="`${one.take}, ${length(one.to - one.from)}`" @click="select(placed.find((p) => p.take === one.take)?.clip ?? '')">{{ one.take }}</button></template></div>
+            <div class="takes"><template v-for="one in windows" :key="one.take"><button v-if="x(one.to) > 0 && x(one.from) < view.width" class="mono" :class="{ on: one.take === chosen?.take }" :style="box(one.from, one.to)" :title="`${one.take}${one.what === '' ? '' : ` · ${one.what}`}, ${length(one.to - one.from)}`" @click="select(placed.find((p) => p.take === one.take)?.clip ?? '')">{{ one.take }}<span v-if="one.what !== '' && x(one.to) - x(one.from) > 100"> · {{ one.what }}</span></button></template></div>
             <i v-if="windowOf && x(windowOf.to) > 0 && x(windowOf.from) < view.width" class="window" :style="box(windowOf.from, windowOf.to)" />
             <i v-if="playhead !== null && x(playhead) >= 0 && x(playhead) <= view.width" class="playhead" :style="{ left: `${x(playhead)}px` }" />
             <div v-for="device in lanes" :key="device.letter" class="lane" :style="{ color: deviceColour(device.letter) }" @click.self="point">
+              <template v-for="[from, to] in holes[device.letter] ?? []" :key="from"><i v-if="x(to) > 0 && x(from) < view.width" class="hole" :style="box(from, to)" :title="`${device.letter} did not roll at ${clock(from, true)}`" @click="point" /></template>
               <LaneCanvas :production="production.ulid" :clips="drawn.get(device.letter) ?? []" :map="map" :view="view" :colour="waveColour(device.letter)" :gain="device.kind === 'recorder' ? 1.5 : 2.5" />
               <button
                 v-for="{ one, style, room } in byLane.get(device.letter)" :key="one.clip" data-row class="placed" :class="{ on: one.clip === cursor, picked: picked.has(one.clip), unsure: !one.sure, locked: one.locked }" :data-clip="one.clip" :aria-label="`${one.name}, ${how(one)}`" :title="`${one.name} · ${one.take ?? 'no take'} · ${how(one)}`"
@@ -387,6 +393,8 @@ useShortcuts('Line-up', [
 .takes button.on { background: var(--act-soft); border-color: var(--act); color: var(--act); }
 .takes button { position: absolute; top: 5px; height: 26px; border: 1px solid var(--rule-strong); border-bottom: 0; border-radius: 6px 6px 0 0; background: var(--sheet); font-size: 11px; font-weight: 600; padding: 0 4px; overflow: hidden; white-space: nowrap; text-align: left; cursor: pointer; }
 .lane { height: var(--lane); position: relative; border-bottom: 1px solid var(--rule); }
+.takes button span { font-weight: 400; color: var(--ink-soft); }
+.hole { position: absolute; top: 17px; bottom: 17px; border: 1px dashed var(--rule-strong); border-radius: 4px; background: repeating-linear-gradient(-45deg, transparent 0 5px, #b0412e12 5px 7px); }
 .placed { contain: strict; position: absolute; top: 11px; bottom: 11px; background: none; border: 1px solid currentColor; color: inherit; border-radius: 4px; padding: 2px 5px; overflow: hidden; text-align: left; cursor: pointer; display: flex; flex-direction: column; }
 .placed b { color: var(--ink); font-size: 10.5px; font-weight: 500; white-space: nowrap; }
 .placed small { font-size: 10.5px; white-space: nowrap; }
