@@ -64,6 +64,22 @@ final class LineupStageTest extends BrowserTestCase
         $this->until(fn (): bool => $this->lanes() === $before, 'the order does not come back');
     }
 
+    public function test_a_lane_is_dragged_onto_another_and_takes_its_place(): void
+    {
+        $before = $this->lanes();
+        $this->js(<<<'JS'
+            const names = document.querySelectorAll('.name'), data = new DataTransfer()
+            const drag = (what, on) => on.dispatchEvent(new DragEvent(what, { dataTransfer: data, bubbles: true, cancelable: true }))
+            drag('dragstart', names[0])
+            drag('dragover', names[names.length - 1])
+            drag('drop', names[names.length - 1])
+            JS);
+        $after = [...array_slice($before, 1), $before[0]];
+        $this->until(fn (): bool => $this->lanes() === $after, 'the lane does not take the last place');
+        $this->takeBack();
+        $this->until(fn (): bool => $this->lanes() === $before, 'the order does not come back');
+    }
+
     public function test_a_place_that_was_nudged_differs_from_the_run_and_goes_back_to_it(): void
     {
         $clip = $this->aClip();

@@ -258,6 +258,11 @@ async function step(stray: Stray, which: StrayStep): Promise<void> {
 }
 
 let carried: string | null = null
+function carry(letter: string, event: DragEvent): void {
+  carried = letter
+  // Some browsers drag nothing that carries no data.
+  event.dataTransfer?.setData('text/plain', letter)
+}
 async function drop(onto: string): Promise<void> {
   const letter = carried
   carried = null
@@ -319,7 +324,7 @@ useShortcuts('Line-up', [
             <div class="corner" />
             <div
               v-for="device in lanes" :key="device.letter" class="name" tabindex="0" :draggable="production.may.work" :title="production.may.work ? 'Drag to order the lanes (Alt ↑ ↓)' : ''"
-              @dragstart="carried = device.letter" @dragover.prevent @drop.prevent="drop(device.letter)" @keydown="laneKey($event, device.letter)"
+              @dragstart="carry(device.letter, $event)" @dragover.prevent @drop.prevent="drop(device.letter)" @keydown="laneKey($event, device.letter)"
             >
               <span><DeviceBadge :letter="device.letter" /> <b>{{ device.kind === 'recorder' ? 'Recorder' : 'Camera ' + device.letter }}</b></span>
               <small>{{ device.note }}</small>
