@@ -67,7 +67,7 @@ final class CutIntoTakes
 
     /**
      * @param  list<string>|null  $chosen  `CLIP:what` of the plan; null takes every slate and marks nothing
-     * @param  string|null  $pattern  names the clips that change
+     * @param  string|null  $pattern  names the clips of takes that came together here; the production's own where nothing was chosen
      * @return int clips that found or changed their take
      */
     public function __invoke(ShootDay $day, User $user, ?array $chosen = null, ?string $pattern = null): int
@@ -76,7 +76,8 @@ final class CutIntoTakes
             $clips = $this->clips($day);
             $log = new ChangeLog();
             $windows = new Windows($clips);
-            $named = [];
+            $pattern ??= $chosen === null ? $day->production->name_patterns[0] ?? null : null;
+            $found = [];
             $claimsByTake = [];
             $ticked = array_flip($chosen ?? []);
             $is = static fn (Clip $clip, string $what): bool => isset($ticked["$clip->ulid:$what"]);
@@ -97,20 +98,22 @@ final class CutIntoTakes
                     $clip->take_id = $take->id;
                     $clip->slate_from = $from;
                     $log->save($clip);
-                    $named[] = $clip->ulid;
+                    $found[$clip->ulid] = $take->id;
                     FindTake::recorderMarks($take, $clip, $log);
                 }
                 $clip->setRelation('take', $take);
             }
             $this->keepClaims($claimsByTake, $log);
-            $count = count($named);
+            $count = count($found);
             foreach ($clips as $clip) {
                 $mark = $marks[$clip->id] ?? null;
                 $count += (int) ($mark !== null && $is($clip, $mark->value) && AloneClips::mark($clip, $mark, $log));
             }
             $this->dropEmpty($day, $clips, $log);
-            if ($pattern !== null && $named !== []) {
-                $this->names->into($log, $day->production, $named, $pattern);
+            if ($pattern !== null && $found !== []) {
+                // The others of those takes too, unless somebody has named them; a second run finds nothing new and names nothing.
+                $beside = $clips->filter(static fn (Clip $clip): bool => $clip->label === null && $clip->placement?->start_ticks !== null && in_array($clip->take_id, $found, true));
+                $this->names->into($log, $day->production, array_values(array_unique([...array_keys($found), ...$beside->pluck('ulid')])), $pattern);
             }
             $log->finish($day->production, $user, sprintf('Cut the line-up into takes, %d clips', $count));
 

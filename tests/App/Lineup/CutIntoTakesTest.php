@@ -153,6 +153,22 @@ final class CutIntoTakesTest extends TestCase
         self::assertSame(0, Take::query()->count());
     }
 
+    public function test_what_a_run_cuts_is_named_by_the_productions_own_pattern_but_not_over_a_name_that_a_person_gave(): void
+    {
+        $this->production->update(['name_patterns' => ['{setup}-{take:2} {device}', '{original}']]);
+        $take = $this->take('3', 1);
+        $sound = $this->sound('3-T01', 0, '3', '1');
+        $sound->update(['take_id' => $take->id, 'slate_from' => 'ixml']);
+        $first = $this->picture('A001C001', 'A', 2);
+        $named = $this->picture('B001C001', 'B', 3);
+        $named->update(['take_id' => $take->id, 'slate_from' => 'person', 'label' => 'the good one']);
+        self::assertSame(1, $this->cut());
+        self::assertSame(['3-01 S', '3-01 A', 'the good one'], [$sound->refresh()->label, $first->refresh()->label, $named->refresh()->label]);
+        $first->update(['label' => null]);
+        self::assertSame(0, $this->cut());
+        self::assertNull($first->refresh()->label, 'a run that cuts nothing names nothing');
+    }
+
     public function test_picture_that_no_recording_ran_with_can_be_mos_and_is_not_asked_about_again(): void
     {
         $take = $this->take('7', 1);
