@@ -6,7 +6,8 @@ import { clock, TICKS } from '@/player/time'
 import { useDesk } from '@/shell/desk'
 import { deviceColour } from '@/shell/device'
 import DeviceBadge from '@/shell/DeviceBadge.vue'
-import { gaps, hours } from './strip'
+import { gaps } from '@/shell/gaps'
+import { hours } from './strip'
 
 /** Who rolled when: a strip for each device over the clock of the day; a box where others rolled and it did not. */
 const props = defineProps<{ lanes: DaySheet['rolled'] }>()

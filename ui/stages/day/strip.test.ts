@@ -1,6 +1,7 @@
 import { describe, expect, it } from 'vitest'
 import { TICKS } from '@/player/time'
-import { gaps, hours } from './strip'
+import { gaps } from '@/shell/gaps'
+import { hours } from './strip'
 
 const lane = (device: string, ...spans: [number, number, boolean?][]) => ({ device, kind: 'camera', spans: spans.map(([from, to, alone]) => [from * TICKS, to * TICKS, 'clip', null, alone ?? false] as [number, number, string, string | null, boolean]) })
 

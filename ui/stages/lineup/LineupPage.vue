@@ -13,7 +13,7 @@ import DeviceBadge from '@/shell/DeviceBadge.vue'
 import { useShortcuts } from '@/shell/keys'
 import { attempt, say } from '@/shell/say'
 import TaskProgress from '@/shell/TaskProgress.vue'
-import { gaps } from '@/stages/day/strip'
+import { gaps } from '@/shell/gaps'
 import { clusters, fitted, offsetText, ruler, type View, within, xOf, zoomed } from './geometry'
 import CutDialog from './CutDialog.vue'
 import HandDialog from './HandDialog.vue'
@@ -257,6 +257,14 @@ async function step(stray: Stray, which: StrayStep): Promise<void> {
   makeStale(which === 'false_start' || which === 'wild' ? 'takes' : 'lineup')
 }
 
+/** The focus goes to what fits the next stray; Enter does it. */
+function nextStray(): void {
+  const first = [...document.querySelectorAll('.stray')].map((stray) => stray.querySelector<HTMLElement>('button')).filter((button) => button !== null)
+  const at = first.findIndex((button) => button.closest('.stray')?.contains(document.activeElement))
+  if (first.length === 0) say('There is no stray.')
+  else first[(at + 1) % first.length]!.focus()
+}
+
 let carried: string | null = null
 function carry(letter: string, event: DragEvent): void {
   carried = letter
@@ -292,6 +300,7 @@ useShortcuts('Line-up', [
   { keys: ['Shift+Enter'], what: 'Line up', run: () => void start() },
   { keys: ['v'], what: 'Pick the clip for the next run, or not', run: () => { if (cursor.value !== null) pick(cursor.value) } },
   { keys: ['c'], what: 'Next of the least certain', run: nextDoubtful },
+  { keys: ['q'], what: 'To the next stray; Enter takes its step', run: nextStray },
   { keys: ['+', '-'], what: 'Closer, further', run: (event) => zoom(event.key === '+' ? 1.6 : 1 / 1.6) },
   { keys: ['f'], what: 'The take of this clip, then the whole day', run: fit },
   { keys: ['F'], what: 'This clip', run: fitClip },
@@ -333,14 +342,14 @@ useShortcuts('Line-up', [
           </div>
           <div ref="frame" class="scroll">
             <div class="ruler mono" @click="point"><span v-for="mark in marks" :key="mark.ticks" :style="{ left: `${mark.x}px` }">{{ clock(mark.ticks, true) }}{{ mark.digits > 0 ? ((mark.ticks / TICKS) % 1).toFixed(mark.digits).slice(1) : '' }}</span></div>
-            <div class="takes"><template v-for="one in windows" :key="one.take"><button v-if="x(one.to) > 0 && x(one.from) < view.width" class="mono" :class="{ on: one.take === chosen?.take }" :style="box(one.from, one.to)" :title="`${one.take}${one.what === '' ? '' : ` · ${one.what}`}, ${length(one.to - one.from)}`" @click="select(placed.find((p) => p.take === one.take)?.clip ?? '')">{{ one.take }}<span v-if="one.what !== '' && x(one.to) - x(one.from) > 100"> · {{ one.what }}</span></button></template></div>
+            <div class="takes"><template v-for="one in windows" :key="one.take"><button v-if="x(one.to) > 0 && x(one.from) < view.width" class="mono" tabindex="-1" :class="{ on: one.take === chosen?.take }" :style="box(one.from, one.to)" :title="`${one.take}${one.what === '' ? '' : ` · ${one.what}`}, ${length(one.to - one.from)}`" @click="select(placed.find((p) => p.take === one.take)?.clip ?? '')">{{ one.take }}<span v-if="one.what !== '' && x(one.to) - x(one.from) > 100"> · {{ one.what }}</span></button></template></div>
             <i v-if="windowOf && x(windowOf.to) > 0 && x(windowOf.from) < view.width" class="window" :style="box(windowOf.from, windowOf.to)" />
             <i v-if="playhead !== null && x(playhead) >= 0 && x(playhead) <= view.width" class="playhead" :style="{ left: `${x(playhead)}px` }" />
             <div v-for="device in lanes" :key="device.letter" class="lane" :style="{ color: deviceColour(device.letter) }" @click.self="point">
               <template v-for="[from, to] in holes[device.letter] ?? []" :key="from"><i v-if="x(to) > 0 && x(from) < view.width" class="hole" :style="box(from, to)" :title="`${device.letter} did not roll at ${clock(from, true)}`" @click="point" /></template>
               <LaneCanvas :production="production.ulid" :clips="drawn.get(device.letter) ?? []" :map="map" :view="view" :colour="waveColour(device.letter)" :gain="device.kind === 'recorder' ? 1.5 : 2.5" />
               <button
-                v-for="{ one, style, room } in byLane.get(device.letter)" :key="one.clip" data-row class="placed" :class="{ on: one.clip === cursor, picked: picked.has(one.clip), unsure: !one.sure, locked: one.locked }" :data-clip="one.clip" :aria-label="`${one.name}, ${how(one)}`" :title="`${one.name} · ${one.take ?? 'no take'} · ${how(one)}`"
+                v-for="{ one, style, room } in byLane.get(device.letter)" :key="one.clip" data-row class="placed" :tabindex="one.clip === cursor ? 0 : -1" :class="{ on: one.clip === cursor, picked: picked.has(one.clip), unsure: !one.sure, locked: one.locked }" :data-clip="one.clip" :aria-label="`${one.name}, ${how(one)}`" :title="`${one.name} · ${one.take ?? 'no take'} · ${how(one)}`"
                 :style="style" @click="choose(one.clip, $event)"
               >
                 <template v-if="room !== 'none'">
