@@ -1,0 +1,138 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Tests\App\Handoff;
+
+use App\Domain\Cards\ClipMedia;
+use App\Models\Clip;
+use App\Models\Handoff;
+use App\Models\Production;
+use App\Models\Role;
+use App\Models\ShootDay;
+use Cartella\Core\Custody\Verify;
+use Illuminate\Support\Str;
+use Tests\App\TestCase;
+
+/** What is packed, what is refused, and who may answer; the proxies are a few bytes, as the package does not look inside. */
+final class HandoffTest extends TestCase
+{
+    private function proxied(string $name, string $device, float $at): Clip
+    {
+        $clip = $this->clip($name, $device, $at, more: ['proxied_at' => now()]);
+        mkdir(ClipMedia::folder($clip), 0777, true);
+        file_put_contents(ClipMedia::folder($clip).'/proxy.mp4', 'pictures of '.$name);
+
+        return $clip;
+    }
+
+    /** @param  list<string>  $bins */
+    private function handOff(array $bins = []): Handoff
+    {
+        $ulid = $this->as()->postJson($this->at('handoffs'), ['days' => $bins === [] ? [$this->day->ulid] : [], 'bins' => $bins])->assertStatus(202)->json('ulid');
+
+        return Handoff::query()->where('ulid', $ulid)->sole();
+    }
+
+    private function inbox(Handoff $handoff): string
+    {
+        return config('cartella.inbox').'/'.$handoff->folder;
+    }
+
+    public function test_a_choice_without_a_clip_is_refused_and_leaves_no_hand_off(): void
+    {
+        $this->as()->postJson($this->at('handoffs'), ['days' => [$this->day->ulid], 'bins' => []])->assertStatus(422)->assertJsonPath('code', 'handoff.empty');
+        $this->postJson($this->at('handoffs'), ['days' => [], 'bins' => []])->assertStatus(422)->assertJsonPath('code', 'handoff.empty');
+        self::assertSame(0, Handoff::query()->count());
+    }
+
+    public function test_another_productions_day_is_not_found_and_not_packed(): void
+    {
+        $this->proxied('A001C001', 'A', 10);
+        $other = Production::query()->create(['name' => 'High Road', 'rate_num' => 25, 'rate_den' => 1]);
+        $day = ShootDay::query()->create(['ulid' => (string) Str::ulid(), 'production_id' => $other->id, 'number' => 1, 'date' => '2026-10-05']);
+        $this->as()->postJson($this->at('handoffs'), ['days' => [$this->day->ulid, $day->ulid], 'bins' => []])->assertNotFound();
+        self::assertSame(0, Handoff::query()->count());
+    }
+
+    public function test_each_hand_off_has_a_number_and_a_folder_of_its_own_and_the_newest_stands_first(): void
+    {
+        $this->proxied('A001C001', 'A', 10);
+        $first = $this->handOff();
+        $second = $this->handOff();
+        self::assertSame([1, 2], [$first->number, $second->number]);
+        self::assertNotSame($first->folder, $second->folder);
+        foreach ([$first, $second] as $handoff) {
+            self::assertTrue(Verify::folder($this->inbox($handoff))['ok']);
+        }
+        self::assertSame([2, 1], array_column($this->getJson($this->at('handoffs'))->assertOk()->json('handoffs'), 'number'));
+    }
+
+    public function test_a_clip_whose_media_is_not_there_is_named_and_the_rest_is_delivered(): void
+    {
+        $this->proxied('A001C001', 'A', 10);
+        $this->clip('B001C001', 'B', 12);
+        $handoff = $this->handOff();
+        self::assertSame(['delivered', ['B001C001'], 2], [$handoff->state, $handoff->summary['missing'], $handoff->summary['clips']]);
+        self::assertStringEqualsFile($this->inbox($handoff).'/proxies/import_A001C001.mp4', 'pictures of A001C001');
+        self::assertFileDoesNotExist($this->inbox($handoff).'/sound', 'an empty folder is not delivered');
+    }
+
+    public function test_the_recorders_sound_goes_with_a_picture_only_while_it_is_laid(): void
+    {
+        $clip = $this->proxied('A001C001', 'A', 10);
+        file_put_contents(ClipMedia::folder($clip).'/synced.mp4', 'pictures with sound');
+        self::assertStringEqualsFile($this->inbox($this->handOff()).'/proxies/import_A001C001.mp4', 'pictures of A001C001');
+        $clip->update(['sound_synced_at' => now()]);
+        self::assertStringEqualsFile($this->inbox($this->handOff()).'/proxies/import_A001C001.mp4', 'pictures with sound');
+    }
+
+    public function test_a_bin_is_handed_off_without_the_rest_of_the_day(): void
+    {
+        $take = $this->take('3', 1);
+        $this->proxied('A001C001', 'A', 10)->update(['take_id' => $take->id]);
+        $this->proxied('A001C002', 'A', 40);
+        $handoff = $this->handOff(['scene:3']);
+        self::assertSame(['scene 3', 1], [$handoff->title, $handoff->summary['clips']]);
+        self::assertFileDoesNotExist($this->inbox($handoff).'/proxies/import_A001C002.mp4');
+    }
+
+    public function test_a_folder_that_is_in_the_way_is_not_written_over_and_the_hand_off_says_so(): void
+    {
+        $this->proxied('A001C001', 'A', 10);
+        $folder = config('cartella.inbox').'/'.$this->production->name.'/001 Day '.$this->day->number;
+        mkdir($folder, 0777, true);
+        file_put_contents($folder.'/kept.txt', 'somebody else\'s');
+        $handoff = $this->handOff();
+        self::assertSame('failed', $handoff->state);
+        self::assertSame(['kept.txt'], array_values(array_diff((array) scandir($folder), ['.', '..'])));
+        $this->getJson($this->at('tasks'))->assertJsonFragment(['message' => 'A package of that name lies in the inbox already.']);
+    }
+
+    public function test_a_hand_off_is_answered_once_by_those_who_may_and_never_before_it_is_delivered(): void
+    {
+        $this->proxied('A001C001', 'A', 10);
+        $handoff = $this->handOff();
+        $answer = fn (?string $query) => $this->postJson($this->at("handoffs/$handoff->ulid/answer"), ['query' => $query]);
+        $this->as(Role::Reviewer);
+        $answer(null)->assertForbidden();
+        $this->as(Role::Editor);
+        $handoff->update(['delivered_at' => null]);
+        $answer(null)->assertStatus(422)->assertJsonPath('code', 'handoff.packing');
+        $handoff->update(['delivered_at' => now()]);
+        $answer('Which take of 3 is circled?')->assertOk()->assertJsonPath('state', 'queried');
+        $this->getJson($this->at('handoffs'))->assertJsonPath('handoffs.0.query', 'Which take of 3 is circled?');
+        $answer(null)->assertOk()->assertJsonPath('state', 'accepted');
+        $answer('Too late')->assertStatus(422)->assertJsonPath('code', 'handoff.answered');
+    }
+
+    public function test_a_file_that_was_put_into_the_package_afterwards_is_found_before_it_is_accepted(): void
+    {
+        $this->proxied('A001C001', 'A', 10);
+        $handoff = $this->handOff();
+        file_put_contents($this->inbox($handoff).'/extra.mov', 'not ours');
+        $this->as(Role::Editor)->postJson($this->at("handoffs/$handoff->ulid/answer"), ['query' => null])->assertStatus(422)
+            ->assertJsonPath('code', 'handoff.altered')->assertJsonPath('context.new.0', 'extra.mov');
+        self::assertSame('delivered', $handoff->refresh()->state);
+    }
+}
