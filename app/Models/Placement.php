@@ -17,6 +17,12 @@ class Placement extends Model
         return ['evidence' => 'array', 'is_sure' => 'boolean', 'confidence' => 'float', 'drift_ppm' => 'float', 'drift_applied' => 'boolean', 'locked_at' => 'datetime', 'left_out_at' => 'datetime'];
     }
 
+    /** Whether a person has put it there or locked it: later runs leave it where it is. */
+    public function isHeld(): bool
+    {
+        return $this->locked_at !== null || ($this->way === 'hand' && $this->start_ticks !== null);
+    }
+
     /** @return BelongsTo<Clip, $this> */
     public function clip(): BelongsTo
     {

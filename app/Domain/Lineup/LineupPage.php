@@ -27,7 +27,7 @@ final class LineupPage
             ];
             $place = $clip->placement;
             if ($place?->start_ticks === null) {
-                $strays[] = $entry + ['reason' => $place->stray_reason ?? 'The day has not been lined up since it came in.', 'is_false_start' => $clip->is_false_start, 'steps' => self::steps($clip)];
+                $strays[] = $entry + ['reason' => $place->stray_reason ?? ($clip->device_id === null ? 'Nobody has said which device recorded it. Say so in Cards, for the whole card.' : 'The day has not been lined up since it came in.'), 'is_false_start' => $clip->is_false_start, 'steps' => self::steps($clip)];
 
                 continue;
             }
@@ -59,7 +59,7 @@ final class LineupPage
         return match (true) {
             $clip->placement?->left_out_at !== null => ['back'],
             // Nothing has looked for its place yet.
-            $clip->placement === null => ['lineup', 'out'],
+            $clip->placement === null => $clip->device_id === null ? ['out'] : ['lineup', 'out'],
             $clip->isSound() => ['hand', 'wild', 'out'],
             $clip->is_false_start => ['hand', 'out'],
             // So short that nobody spoke: it was started by mistake.

@@ -58,7 +58,7 @@ final class PlaceClips
             return ['placed' => 0, 'sure' => 0, 'strays' => 0];
         }
         // A whole day is counted from the anchor's own clock, unless a person has said where the anchor lies.
-        $isOwn = $anchor->placement?->start_ticks === null || ($scope->kind === 'day' && $anchor->placement->locked_at === null);
+        $isOwn = $anchor->placement?->start_ticks === null || ($scope->kind === 'day' && ! $anchor->placement->isHeld());
         $base = $isOwn ? (int) ($anchor->start_ticks ?? 0) : $anchor->placement->start_ticks;
         $corrections = new Corrections($day);
         $marks = ClipMark::query()->where('user_id', $userId)->whereIn('clip_id', $clips->pluck('id'))->get()->keyBy('clip_id');
@@ -95,7 +95,7 @@ final class PlaceClips
     private function clip(Clip $clip, int $base, int $correction, bool $isFixed, ?ClipMark $mark): LineupClip
     {
         $guide = ClipMedia::folder($clip).'/guide';
-        $isFixed = $isFixed || $clip->placement?->locked_at !== null;
+        $isFixed = $isFixed || $clip->placement?->isHeld() === true;
         $recorded = $clip->recorded_at !== null && strlen($clip->recorded_at) > 10 ? strtotime($clip->recorded_at) : false;
         $markers = [];
         foreach ($clip->facts['markers'] ?? [] as $marker) {
@@ -150,13 +150,24 @@ final class PlaceClips
             $against->device_id === $anchor->device_id && $against->start_ticks !== null && $anchor->start_ticks !== null => $base + $against->start_ticks + $corrections->of($against) - $anchor->start_ticks - $corrections->of($anchor),
             default => null,
         };
-        if ($from === null || $clip->placement?->locked_at !== null || $clip->placement?->start_ticks === $from + $match->offsetTicks) {
-            return; // there already
+        if ($from === null) {
+            return;
         }
-        Placement::query()->updateOrCreate(['clip_id' => $clip->id], [
-            'shoot_day_id' => $day->id, 'group' => 0, 'start_ticks' => $from + $match->offsetTicks, 'way' => 'sound', 'confidence' => $match->confidence(), 'is_sure' => true,
-            'drift_ppm' => $match->driftPpm, 'evidence' => ['against' => $match->a, 'height' => $match->height, 'windows' => $match->windows, 'agreeing' => $match->agreeing], 'stray_reason' => null,
-        ]);
+        $isKept = DB::transaction(static function () use ($day, $clip, $match, $from): bool {
+            $place = Placement::query()->where('clip_id', $clip->id)->lockForUpdate()->first() ?? new Placement(['clip_id' => $clip->id, 'shoot_day_id' => $day->id]);
+            // Somebody may have decided about it since the run began; or it is there already.
+            if ($place->isHeld() || $place->left_out_at !== null || $place->start_ticks === $from + $match->offsetTicks) {
+                return false;
+            }
+
+            return $place->fill([
+                'group' => 0, 'start_ticks' => $from + $match->offsetTicks, 'way' => 'sound', 'confidence' => $match->confidence(), 'is_sure' => true, 'drift_ppm' => $match->driftPpm,
+                'evidence' => ['against' => $match->a, 'height' => $match->height, 'windows' => $match->windows, 'agreeing' => $match->agreeing], 'stray_reason' => null,
+            ])->save();
+        });
+        if (! $isKept) {
+            return;
+        }
         $now = hrtime(true);
         if ($now - $this->shownAt > self::SHOWN_EVERY_NS) {
             $this->shownAt = $now;
@@ -171,8 +182,9 @@ final class PlaceClips
     private function save(ShootDay $day, Collection $clips, LineupResult $result, int $base, Corrections $corrections, array $moving, bool $isWhole): void
     {
         // Somebody may have locked a clip, or taken it out, while the run went on: what a person decides stands.
+        /** @var Collection<int, Placement> $now */
         $now = Placement::query()->whereIn('clip_id', array_keys($moving))->lockForUpdate()->get()->keyBy('clip_id');
-        $isFree = static fn (Clip $clip): bool => isset($moving[$clip->id]) && $now->get($clip->id)?->locked_at === null && $now->get($clip->id)?->left_out_at === null;
+        $isFree = static fn (Clip $clip): bool => isset($moving[$clip->id]) && $now->get($clip->id)?->isHeld() !== true && $now->get($clip->id)?->left_out_at === null;
         foreach ($result->placements as $place) {
             $clip = $clips[$place->id];
             if ($isFree($clip)) {

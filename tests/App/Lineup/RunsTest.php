@@ -125,6 +125,18 @@ final class RunsTest extends TestCase
         $this->postJson($this->at("clips/{$this->clips['A2']->ulid}/place"), ['against' => $this->clips['S1']->ulid, 'against_ticks' => 6 * self::SECOND, 'frame' => 0, 'was_ticks' => $this->placed('A2')->start_ticks])->assertStatus(422)->assertJsonPath('code', 'lineup.overlap');
     }
 
+    public function test_a_place_that_was_nudged_is_kept_by_later_runs_until_the_nudge_is_taken_back(): void
+    {
+        $this->lineUp();
+        $before = $this->seconds('B1');
+        $this->postJson($this->at("clips/{$this->clips['B1']->ulid}/nudge"), ['unit' => 'frame', 'by' => 2])->assertOk();
+        $this->lineUp(['cut' => false]);
+        self::assertEqualsWithDelta($before + 0.08, $this->seconds('B1'), 0.000_1);
+        $this->postJson($this->at('undo'))->assertJsonPath('label', 'Nudge B1');
+        $this->lineUp(['cut' => false]);
+        self::assertEqualsWithDelta($before, $this->seconds('B1'), 0.000_1);
+    }
+
     public function test_a_song_that_is_played_twice_has_a_second_place_that_can_be_tried_and_tried_back(): void
     {
         $song = array_slice($this->stage, 0, 80_000);

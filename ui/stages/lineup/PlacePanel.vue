@@ -68,7 +68,7 @@ const beside = (one: Placed) => {
 function found(one: Placed): string {
   if (one.is_anchor) return 'The day is counted from this recording.'
   if (one.weakest_link !== null) return `Found by ${one.way}, but look: ${one.weakest_link.join(' and ')} do not agree with it, by ${Math.abs(one.miss_ticks ?? 0) < TICKS ? `${(Math.abs(one.miss_ticks ?? 0) / MS).toFixed(0)} ms` : `${(Math.abs(one.miss_ticks ?? 0) / TICKS).toFixed(1)} s`}.`
-  if (one.way === 'hand') return one.locked ? 'A person placed it, and it stays there.' : 'Moved by hand.'
+  if (one.way === 'hand') return one.locked ? 'A person placed it, and it stays there.' : 'A person moved it; later runs leave it there.'
   if (one.sure) return `Found by ${one.way}, sure.`
   if (one.way === 'sound' && one.second_ticks !== null && (one.runner_up ?? 0) > (one.height ?? 0) * 0.7) return 'Found by sound, but look: two places fit nearly as well.'
   if (one.point !== null && one.way === 'mark') return `Found by the marker “${one.point}”. Look before you trust it.`
