@@ -19,7 +19,7 @@ fi
 case $which in all | lists | cards | log | map | kills)
     ensure_ui
     trap services_down EXIT
-    rm -rf "$CARTELLA_VAR"/{volumes,stores}
+    rm -rf "$CARTELLA_VAR"/{volumes,stores,proxies}
     mkdir -p "$CARTELLA_VAR"/volumes "$CARTELLA_VAR"/stores/{shuttle-1,nearline}
     services_up
     artisan migrate:fresh --force > "$LOGS/migrate.log"

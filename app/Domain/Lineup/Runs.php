@@ -80,7 +80,8 @@ final class Runs
     }
 
     /**
-     * Puts every place back as a run left it, one undoable step. What a person has locked, moved or taken out since stays.
+     * Puts every place back as a run left it, one undoable step. What a person has locked or taken out since stays; what
+     * they only nudged goes back too.
      *
      * @return array{moved: int, kept: int} clips that went back, and those a person's decision holds
      */
