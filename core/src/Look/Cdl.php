@@ -5,6 +5,8 @@ declare(strict_types=1);
 namespace Cartella\Core\Look;
 
 use Cartella\Core\Look\Exception\InvalidLook;
+use Cartella\Core\UnableToReadXml;
+use Cartella\Core\Xml;
 
 /**
  * One primary colour correction: slope, offset and power for red, green and blue, then saturation (ASC CDL 1.2).
@@ -72,19 +74,10 @@ final readonly class Cdl
         if (strlen($text) > self::SIZE_LIMIT) {
             throw InvalidLook::file('it is larger than a look can be');
         }
-        if (str_starts_with($text, "\xFF\xFE") || str_starts_with($text, "\xFE\xFF")) {
-            $text = mb_convert_encoding($text, 'UTF-8', 'UTF-16');
-        }
-        if (stripos($text, '<!DOCTYPE') !== false || stripos($text, '<!ENTITY') !== false) {
-            throw InvalidLook::file('it declares entities');
-        }
-        $text = (string) preg_replace('/\A\s*(\xEF\xBB\xBF)?<\?xml[^>]*\?>/', '', mb_scrub($text, 'UTF-8'));
-        $previous = libxml_use_internal_errors(true);
-        $root = simplexml_load_string($text, \SimpleXMLElement::class, LIBXML_NONET);
-        libxml_clear_errors();
-        libxml_use_internal_errors($previous);
-        if ($root === false) {
-            throw InvalidLook::file('it is not well-formed XML');
+        try {
+            $root = Xml::parse(ltrim($text));
+        } catch (UnableToReadXml $trouble) {
+            throw InvalidLook::file($trouble->reason());
         }
         $found = [];
         foreach ($root->getName() === 'ColorCorrection' ? [$root] : ($root->xpath('//*[local-name()="ColorCorrection"]') ?: []) as $node) {

@@ -4,6 +4,9 @@ declare(strict_types=1);
 
 namespace Cartella\Core\Media;
 
+use Cartella\Core\UnableToReadXml;
+use Cartella\Core\Xml;
+
 /**
  * The iXML chunk of a recorder file, field by field as its specification names them.
  *
@@ -45,30 +48,21 @@ final readonly class Ixml
      */
     public static function parse(string $xml, array &$problems): ?self
     {
-        $xml = trim(rtrim($xml, "\0"));
         if (strlen($xml) > self::SIZE_LIMIT) {
             $problems[] = 'The iXML chunk is too long to be read.';
 
             return null;
         }
-        // Two declared encodings of two-byte text could hide a declaration from this search, so such text is decoded first.
         if (str_starts_with($xml, "\xFF\xFE") || str_starts_with($xml, "\xFE\xFF")) {
             $xml = mb_convert_encoding($xml, 'UTF-8', 'UTF-16');
         }
-        $xml = Text::utf8(str_starts_with($xml, "\xEF\xBB\xBF") ? substr($xml, 3) : $xml);
-        if (stripos($xml, '<!DOCTYPE') !== false || stripos($xml, '<!ENTITY') !== false) {
-            $problems[] = 'The iXML chunk declares entities and was refused.';
-
-            return null;
-        }
-        // The text is UTF-8 by now whatever its declaration says.
-        $xml = (string) preg_replace('/\A<\?xml[^>]*\?>/', '', $xml);
-        $previous = libxml_use_internal_errors(true);
-        $root = simplexml_load_string($xml, \SimpleXMLElement::class, LIBXML_NONET | LIBXML_NOCDATA);
-        libxml_clear_errors();
-        libxml_use_internal_errors($previous);
-        if ($root === false) {
-            $problems[] = 'The iXML chunk is not well-formed XML.';
+        $xml = trim(rtrim($xml, "\0")); // chunks are filled up with zeros
+        // Many recorders write Windows-1252 under any declaration; it is UTF-8 from here on, whatever it says.
+        $xml = (string) preg_replace('/\A<\?xml[^>]*\?>/', '', Text::utf8(str_starts_with($xml, "\xEF\xBB\xBF") ? substr($xml, 3) : $xml));
+        try {
+            $root = Xml::parse($xml, LIBXML_NOCDATA);
+        } catch (UnableToReadXml $trouble) {
+            $problems[] = 'The iXML chunk was refused: '.$trouble->reason().'.';
 
             return null;
         }
