@@ -7,7 +7,7 @@ namespace Cartella\Core;
 /**
  * Runs an outside program from an argument list, never through a shell, with a limit of seconds and of output.
  *
- * Standard input is closed. What the program says on its error output is kept to the last 4 KiB.
+ * Standard input is closed, and of the environment it gets only where programs lie: no secret of ours. What the program says on its error output is kept to the last 4 KiB.
  */
 final class Process
 {
@@ -19,7 +19,7 @@ final class Process
      */
     public static function run(array $command, ?callable $onOutput = null, int $limitSeconds = 600, int $outputLimit = 64 << 20): array
     {
-        $process = @proc_open($command, [['file', '/dev/null', 'r'], ['pipe', 'w'], ['pipe', 'w']], $pipes);
+        $process = @proc_open($command, [['file', '/dev/null', 'r'], ['pipe', 'w'], ['pipe', 'w']], $pipes, null, self::environment());
         if (! is_resource($process)) {
             return ['status' => -1, 'output' => '', 'error' => $command[0].' could not be started'];
         }
@@ -72,6 +72,12 @@ final class Process
         return ['status' => $status ?? $code, 'output' => $output, 'error' => trim($error)];
     }
 
+    /** @return array<string, string> */
+    private static function environment(): array
+    {
+        return ['PATH' => getenv('PATH') ?: '/usr/bin:/bin', 'LANG' => 'C.UTF-8', 'HOME' => '/nonexistent', 'TMPDIR' => sys_get_temp_dir()];
+    }
+
     /**
      * Runs several programs, a few at a time. Their output is not kept; what each says on its error output is, as with
      * {@see run}.
@@ -86,7 +92,7 @@ final class Process
         while ($commands !== [] || $running !== []) {
             while ($commands !== [] && count($running) < $atOnce) {
                 $key = (string) array_key_first($commands);
-                $process = @proc_open($commands[$key], [['file', '/dev/null', 'r'], ['file', '/dev/null', 'w'], ['pipe', 'w']], $pipes);
+                $process = @proc_open($commands[$key], [['file', '/dev/null', 'r'], ['file', '/dev/null', 'w'], ['pipe', 'w']], $pipes, null, self::environment());
                 unset($commands[$key]);
                 if (is_resource($process)) {
                     $running[$key] = ['process' => $process, 'pipe' => $pipes[2], 'error' => '', 'deadline' => hrtime(true) + $limitSeconds * 1_000_000_000];

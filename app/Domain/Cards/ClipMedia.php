@@ -7,6 +7,7 @@ namespace App\Domain\Cards;
 use App\Models\Clip;
 use Cartella\Core\Media\ChannelNames;
 use Cartella\Core\Media\Exception\UnableToReadMedia;
+use Cartella\Core\Media\Ffmpeg;
 use Cartella\Core\Media\Peaks;
 use Cartella\Core\Process;
 use Cartella\Core\Sound\ClockRate;
@@ -56,7 +57,8 @@ final class ClipMedia
             $file = $this->join($clip, $files);
             $files = [$file];
         }
-        $command = ['ffmpeg', '-v', 'error', '-nostdin', '-y', '-protocol_whitelist', 'file,pipe', ...self::input($folder, $files)];
+        $links = $folder.'/parts-'.bin2hex(random_bytes(4));
+        $command = [...Ffmpeg::command(), ...self::input($links, $files)];
         $channels = (int) ($clip->facts['audio_streams'][0] ?? 0);
         array_push($command, ...match ($clip->kind) {
             'picture' => $this->picture($clip, $folder, $channels),
@@ -69,7 +71,11 @@ final class ClipMedia
             array_push($command, '-map', '0:a:0', '-f', 's16le', '-');
             $peaks = new Peaks($channels, (int) $clip->sample_rate);
         }
-        $run = Process::run($command, $peaks === null ? null : $peaks->feed(...), 6 * 3600);
+        try {
+            $run = Process::run($command, $peaks === null ? null : $peaks->feed(...), 6 * 3600);
+        } finally {
+            self::removeLinks($links);
+        }
         if ($run['status'] !== 0) {
             throw UnableToReadMedia::program('ffmpeg', $file, $run['error']);
         }
@@ -126,10 +132,10 @@ final class ClipMedia
     {
         $folder = self::folder($clip);
         $isSplit = ($clip->facts['layout'] ?? '') === 'split';
-        $command = ['ffmpeg', '-v', 'error', '-nostdin', '-y', '-protocol_whitelist', 'file,pipe'];
+        $command = Ffmpeg::command();
         $labels = '';
         foreach ($files as $number => $file) {
-            array_push($command, '-i', 'file:'.$file);
+            array_push($command, ...Ffmpeg::input($file));
             $labels .= "[$number:a:0]";
         }
         $run = Process::run([
@@ -147,21 +153,28 @@ final class ClipMedia
     /**
      * What ffmpeg reads: a file, or the parts of a span one after the other.
      *
+     * @param  string  $links  a folder that is made where there are several, and removed by {@see removeLinks}
      * @param  non-empty-list<string>  $files
      * @return list<string>
      */
-    private static function input(string $folder, array $files): array
+    private static function input(string $links, array $files): array
     {
         if (count($files) === 1) {
-            return ['-i', 'file:'.$files[0]];
+            return Ffmpeg::input($files[0]);
         }
-        $list = "ffconcat version 1.0\n";
-        foreach ($files as $file) {
-            $list .= "file 'file:".str_replace("'", "'\\''", $file)."'\n";
+        if (! @mkdir($links)) {
+            throw UnableToReadMedia::missing($links);
         }
-        file_put_contents($folder.'/parts.ffconcat', $list);
 
-        return ['-f', 'concat', '-safe', '0', '-i', 'file:'.$folder.'/parts.ffconcat'];
+        return Ffmpeg::inputOfParts($files, $links);
+    }
+
+    private static function removeLinks(string $links): void
+    {
+        foreach (is_dir($links) ? array_diff(scandir($links) ?: [], ['.', '..']) : [] as $name) {
+            unlink($links.'/'.$name);
+        }
+        @rmdir($links);
     }
 
     /** @return list<string> */
@@ -243,7 +256,7 @@ final class ClipMedia
             sprintf('adelay=%dS:all=1,apad,atrim=end_sample=%d', $delay, $length),
         ])).'[sound]';
         $run = Process::run([
-            'ffmpeg', '-v', 'error', '-nostdin', '-y', '-protocol_whitelist', 'file,pipe', '-i', 'file:'.$folder.'/proxy.mp4', '-ss', (string) $skip, '-i', 'file:'.$soundFile,
+            ...Ffmpeg::command(), ...Ffmpeg::input($folder.'/proxy.mp4'), ...Ffmpeg::input($soundFile, ['-ss', (string) $skip]),
             '-filter_complex', $filter, '-map', '0:v:0', '-c:v', 'copy', '-map', '[sound]', '-c:a', 'aac', '-b:a', '160k', '-movflags', '+faststart', $folder.'/synced.part.mp4',
         ], null, 3600);
         if ($run['status'] !== 0) {

@@ -9,6 +9,7 @@ use App\Domain\Cards\Stores;
 use App\Models\Clip;
 use App\Support\Problem;
 use Cartella\Core\Media\Exception\UnableToReadMedia;
+use Cartella\Core\Media\Ffmpeg;
 use Cartella\Core\Process;
 use Cartella\Core\Sound\GuideTrack;
 use Cartella\Core\Time\Ticks;
@@ -40,7 +41,7 @@ final class PairSound
         [$left, $leftFilter] = $this->side(0, $clip, $fromTicks, $samples);
         [$right, $rightFilter] = $this->side(1, $other, $fromTicks + $apartTicks, $samples);
         $run = Process::run([
-            'ffmpeg', '-v', 'error', '-nostdin', '-protocol_whitelist', 'file,pipe', ...$left, ...$right,
+            ...Ffmpeg::command(), ...$left, ...$right,
             '-filter_complex', $leftFilter.'[l];'.$rightFilter.'[r];[l][r]join=inputs=2:channel_layout=stereo:map=0.0-FL|1.0-FR[out]', '-map', '[out]', '-c:a', 'pcm_s16le', '-bitexact', '-f', 'wav', '-',
         ], null, self::LIMIT_SECONDS);
         if ($run['status'] !== 0) {
@@ -66,7 +67,7 @@ final class PairSound
         $mono = GuideTrack::monoFilter($file === ClipMedia::folder($clip).'/proxy.mp4' ? 2 : (int) ($clip->facts['audio_streams'][0] ?? 1));
 
         return [
-            ['-ss', (string) $second, '-i', 'file:'.$file],
+            Ffmpeg::input($file, ['-ss', (string) $second]),
             sprintf('[%d:a:0]%s,aresample=%d,atrim=start_sample=%d:end_sample=%d,asetpts=PTS-STARTPTS,adelay=%dS:all=1,apad,atrim=end_sample=%d', $input, $mono, self::RATE, $from - $second * self::RATE, $from - $second * self::RATE + $length, $delay, $samples),
         ];
     }

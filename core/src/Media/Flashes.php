@@ -52,7 +52,7 @@ final class Flashes
         $before = null;
         $changes = [];
         $run = Process::run(
-            ['ffmpeg', '-v', 'error', '-nostdin', '-protocol_whitelist', 'file,pipe', '-i', 'file:'.$path, '-map', '0:v:0', '-fps_mode', 'passthrough', '-vf', sprintf('scale=%d:%d:flags=area,format=gray', self::WIDTH, self::HEIGHT), '-f', 'rawvideo', '-'],
+            [...Ffmpeg::command(), ...Ffmpeg::input($path), '-map', '0:v:0', '-fps_mode', 'passthrough', '-vf', sprintf('scale=%d:%d:flags=area,format=gray', self::WIDTH, self::HEIGHT), '-f', 'rawvideo', '-'],
             static function (string $piece) use (&$rest, &$before, &$changes, $size): void {
                 $rest .= $piece;
                 for ($at = 0; strlen($rest) - $at >= $size; $at += $size) {

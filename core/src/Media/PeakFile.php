@@ -27,7 +27,7 @@ final class PeakFile
         }
         $peaks = new Peaks($channels, $info->sampleRate);
         $run = Process::run(
-            ['ffmpeg', '-v', 'error', '-nostdin', '-protocol_whitelist', 'file,pipe', '-i', 'file:'.$file, '-map', '0:a:0', '-f', 's16le', '-'],
+            [...Ffmpeg::command(), ...Ffmpeg::input($file), '-map', '0:a:0', '-f', 's16le', '-'],
             $peaks->feed(...),
             limitSeconds: 6 * 3600,
         );

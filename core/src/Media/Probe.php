@@ -36,7 +36,9 @@ final class Probe
             try {
                 return self::wav(WavReader::read($path));
             } catch (UnableToReadMedia $trouble) {
-                return new MediaInfo($path, 'other', problems: [$trouble->getMessage()]);
+                if ($trouble->problemCode() !== UnableToReadMedia::CODING) {
+                    return new MediaInfo($path, 'other', problems: [$trouble->getMessage()]);
+                }
             }
         }
 
@@ -167,7 +169,7 @@ final class Probe
      */
     private static function ffprobe(string $path, array $show): array|string
     {
-        $run = Process::run(['ffprobe', '-v', 'error', '-protocol_whitelist', 'file,pipe', '-of', 'json', ...$show, '--', 'file:'.$path], limitSeconds: 120);
+        $run = Process::run(Ffmpeg::probe($path, $show), limitSeconds: 120);
         $answer = $run['status'] === 0 ? json_decode($run['output'], true) : null;
         if (! is_array($answer)) {
             $why = trim((string) strrchr("\n".$run['error'], "\n"));

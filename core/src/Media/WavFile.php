@@ -16,6 +16,7 @@ final readonly class WavFile
      * @param  array<string, int|string>|null  $bext  fields of EBU Tech 3285, `time_reference` in samples
      * @param  list<array{sample: int, label: string, length: int|null}>  $markers  from `cue ` and `LIST adtl`
      * @param  list<string>  $problems
+     * @param  bool  $isWhole  no chunk claims more than the file holds
      */
     public function __construct(
         public string $path,
@@ -26,6 +27,7 @@ final readonly class WavFile
         public ?Ixml $ixml,
         public array $markers,
         public array $problems,
+        public bool $isWhole = true,
     ) {
     }
 

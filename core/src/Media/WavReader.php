@@ -34,6 +34,8 @@ final class WavReader
 
     private int $dataBytes = 0;
 
+    private bool $isWhole = true;
+
     /** @param  resource  $stream */
     private function __construct(private readonly string $path, private $stream, private readonly int $size)
     {
@@ -83,6 +85,7 @@ final class WavReader
             }
             $there = min($claimed, $this->size - $offset - 8);
             if ($there < $claimed && ! ($name === 'data' && $claimed >= self::SIZE_IN_DS64 - 1)) {
+                $this->isWhole = false;
                 $this->problems[] = sprintf('Chunk "%s" at byte %d claims %d bytes, the file ends after %d.', UnableToReadMedia::quote($name), $offset, $claimed, $there);
             }
             $this->take($name, $offset, $there);
@@ -146,10 +149,7 @@ final class WavReader
         }
         $format = new WavFormat($field['tag'], $field['channels'], $field['rate'], $field['bits'], $field['block'], $mask);
         if (! $format->isReadable()) {
-            throw UnableToReadMedia::chunk($this->path, 'fmt ', $offset, sprintf(
-                'names a format that is not read here (tag %d, %d channels, %d bit, %d Hz)',
-                $field['tag'], $field['channels'], $field['bits'], $field['rate'],
-            ));
+            throw UnableToReadMedia::coding($this->path, sprintf('tag %d, %d channels, %d bit, %d Hz', $field['tag'], $field['channels'], $field['bits'], $field['rate']));
         }
 
         return $format;
@@ -177,6 +177,7 @@ final class WavReader
             $ixml,
             $this->markers(),
             $this->problems,
+            $this->isWhole,
         );
     }
 

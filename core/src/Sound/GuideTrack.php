@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace Cartella\Core\Sound;
 
 use Cartella\Core\Media\Exception\UnableToReadMedia;
+use Cartella\Core\Media\Ffmpeg;
 use Cartella\Core\Process;
 
 /**
@@ -102,7 +103,7 @@ final class GuideTrack
     /** @return list<string> */
     private static function decoding(string $path, int $channels): array
     {
-        return ['ffmpeg', '-v', 'error', '-nostdin', '-y', '-protocol_whitelist', 'file,pipe', '-i', 'file:'.$path,
+        return [...Ffmpeg::command(), ...Ffmpeg::input($path),
             '-map', '0:a:0', '-af', self::monoFilter($channels), '-ar', (string) self::SAMPLE_RATE, '-f', 's16le'];
     }
 

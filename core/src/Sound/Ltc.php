@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace Cartella\Core\Sound;
 
 use Cartella\Core\Media\Exception\UnableToReadMedia;
+use Cartella\Core\Media\Ffmpeg;
 use Cartella\Core\Process;
 use Cartella\Core\Sound\Internal\LtcListener;
 use Cartella\Core\Time\FrameRate;
@@ -51,7 +52,7 @@ final class Ltc
     {
         $listener = new LtcListener();
         $run = Process::run(
-            ['ffmpeg', '-v', 'error', '-nostdin', '-protocol_whitelist', 'file,pipe', '-i', 'file:'.$path, '-map', '0:a:0', '-af', sprintf('pan=mono|c0=c%d', $channel - 1), '-ar', (string) self::SAMPLE_RATE, '-f', 's16le', '-'],
+            [...Ffmpeg::command(), ...Ffmpeg::input($path), '-map', '0:a:0', '-af', sprintf('pan=mono|c0=c%d', $channel - 1), '-ar', (string) self::SAMPLE_RATE, '-f', 's16le', '-'],
             $listener->hear(...),
         );
         if ($run['status'] !== 0) {

@@ -9,6 +9,9 @@ use Cartella\Core\Failure;
 /** A file that cannot be opened, or is not what it should be. */
 final class UnableToReadMedia extends Failure
 {
+    /** The code of a WAV whose samples are coded in a way that only `ffprobe` knows. */
+    public const CODING = 'media.coding';
+
     public static function missing(string $path): self
     {
         return new self(
@@ -36,6 +39,16 @@ final class UnableToReadMedia extends Failure
             'media.broken',
             'Copy the file from the card again; if it stays so, the recording itself is damaged.',
             ['path' => mb_scrub($path), 'byte' => $byte],
+        );
+    }
+
+    public static function coding(string $path, string $met): self
+    {
+        return new self(
+            sprintf('%s names a format that is not read here (%s).', self::quote(basename($path)), $met),
+            self::CODING,
+            'PCM of 16, 24 or 32 bit and floating point are read here; everything else goes through ffprobe.',
+            ['path' => mb_scrub($path)],
         );
     }
 
