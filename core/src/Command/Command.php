@@ -193,7 +193,10 @@ final class Command
             $given->has('--resume'),
             $this->json(...),
         );
-        $this->json(get_object_vars($report));
+        $this->json([
+            'files' => $report->files, 'bytes' => $report->bytes, 'verified' => $report->verified, 'faults' => $report->faults, 'manifests' => $report->manifests,
+            'matched' => $report->matched, 'read_from' => (object) $report->readFrom,
+        ]);
 
         return $report->faults === [] ? 0 : 1;
     }

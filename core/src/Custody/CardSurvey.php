@@ -21,7 +21,7 @@ final readonly class CardSurvey
      * @param  string  $state  of paths, sizes and times: another one means that the card was changed
      * @param  string|null  $report  the head of a text report at the card's top
      * @param  string|null  $tape  what the first recording with iXML calls its tape
-     * @param  list<array{kind: 'link'|'unreadable'|'empty'|'unfinished'|'twice'|'twin'|'name', path: string, text: string}>  $problems  the first ones
+     * @param  list<array{kind: 'link'|'unreadable'|'empty'|'unfinished'|'metadata'|'twice'|'twin'|'name', path: string, text: string}>  $problems  the first ones
      * @param  int  $problemCount  all of them
      */
     public function __construct(

@@ -9,9 +9,12 @@ final class FolderWalk
 {
     public const HISTORY = 'ascmhl';
 
+    /** What belongs to a history inside its folder: generations, the chain, and what an offload keeps there while it runs. */
+    private const OF_HISTORY = '/\A(\d{4}.*\.mhl|ascmhl_chain\.xml|\.offload.*)(\.part)?\z/s';
+
     /**
      * @return \Generator<string, array{type: 'file'|'folder'|'link'|'special'|'unreadable', size: int, mtime: int}> by relative path,
-     *                                                                                                              a folder before what is in it; the manifest history at the top is left out
+     *                                                                                                              a folder before what is in it; the manifests of the history at the top are left out, and so is its folder when it holds nothing else
      */
     public static function of(string $root, string $below = ''): \Generator
     {
@@ -25,7 +28,10 @@ final class FolderWalk
         sort($names, SORT_STRING);
         foreach ($names as $name) {
             $name = (string) $name;
-            if ($name === '.' || $name === '..' || ($below === '' && $name === self::HISTORY)) {
+            if ($name === '.' || $name === '..' || ($below === self::HISTORY && self::isOfHistory($name))) {
+                continue;
+            }
+            if ($below === '' && $name === self::HISTORY && self::holdsOnlyHistory($root)) {
                 continue;
             }
             $path = $below === '' ? $name : $below.'/'.$name;
@@ -42,5 +48,26 @@ final class FolderWalk
                 yield from self::of($root, $path);
             }
         }
+    }
+
+    /** Whether a name directly in a history's folder is the history's own. */
+    public static function isOfHistory(string $name): bool
+    {
+        return preg_match(self::OF_HISTORY, $name) === 1;
+    }
+
+    /** A folder of that name is no history while it holds other things as well: those are walked like all others. */
+    private static function holdsOnlyHistory(string $root): bool
+    {
+        if (is_link($root.'/'.self::HISTORY)) {
+            return false;
+        }
+        foreach (@scandir($root.'/'.self::HISTORY) ?: [] as $name) {
+            if ($name !== '.' && $name !== '..' && ! self::isOfHistory($name)) {
+                return false;
+            }
+        }
+
+        return is_dir($root.'/'.self::HISTORY);
     }
 }

@@ -5,6 +5,8 @@ declare(strict_types=1);
 namespace Cartella\Core\Custody;
 
 use Cartella\Core\Custody\Exception\UnableToVerify;
+use Cartella\Core\UnableToReadXml;
+use Cartella\Core\Xml;
 
 /**
  * The history of a folder in ASC MHL 2.0: a generation per offload or check under `ascmhl/`, and the chain that owns
@@ -18,7 +20,7 @@ final class Manifest
 
     public const IGNORED = ['.DS_Store', '._*', '.Spotlight-V100', '.Trashes', '.fseventsd', 'ascmhl'];
 
-    private const CHAIN = 'ascmhl_chain.xml';
+    public const CHAIN = 'ascmhl_chain.xml';
 
     private const TOOL = 'Cartella';
 
@@ -102,7 +104,7 @@ final class Manifest
                     (int) $hash->path->attributes()['size'],
                     (int) strtotime((string) $hash->path->attributes()['lastmodificationdate']),
                     $algorithm,
-                    strtolower((string) $value),
+                    $algorithm === HashAlgorithm::C4 ? trim((string) $value) : strtolower(trim((string) $value)),
                     match ((string) $value->attributes()['action']) {
                         'verified' => 'verified',
                         'failed' => 'failed',
@@ -167,18 +169,11 @@ final class Manifest
         if ($text === false) {
             throw UnableToVerify::manifest($file, 'it cannot be opened');
         }
-        if (stripos($text, '<!DOCTYPE') !== false || stripos($text, '<!ENTITY') !== false) {
-            throw UnableToVerify::manifest($file, 'it declares entities');
+        try {
+            return Xml::parse($text);
+        } catch (UnableToReadXml $trouble) {
+            throw UnableToVerify::manifest($file, $trouble->reason(), $trouble);
         }
-        $previous = libxml_use_internal_errors(true);
-        $root = simplexml_load_string($text, \SimpleXMLElement::class, LIBXML_NONET);
-        libxml_clear_errors();
-        libxml_use_internal_errors($previous);
-        if ($root === false) {
-            throw UnableToVerify::manifest($file, 'it is not well-formed XML');
-        }
-
-        return $root;
     }
 
     /**

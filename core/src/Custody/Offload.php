@@ -15,6 +15,8 @@ use Cartella\Core\Custody\Internal\SourceFile;
  * Copies a card to one or more destinations with proof: every source byte is read once and hashed while it is
  * written everywhere; each copy is flushed, read back and compared before it gets its final name.
  *
+ * A card that brings hashes along is held to them: a file that is not what its newest hash says is never verified.
+ *
  * The card is only read. One bad file or destination stops itself and nothing else. Run again after any stop, it goes
  * on with what is not verified yet. Files go in batches: while one batch is being written down by the disks, the next
  * is copied. Memory does not grow with the files.
@@ -44,6 +46,11 @@ final class Offload
     private ?Batch $reading = null;
 
     private readonly OffloadProgress $progress;
+
+    private BroughtHashes $brought;
+
+    /** Files that are what the card's own lists say. */
+    private int $matched = 0;
 
     /**
      * @param  list<Destination>  $destinations
@@ -140,6 +147,10 @@ final class Offload
         foreach ($this->destinations as $destination) {
             $destination->open($this->resume);
         }
+        $this->brought = BroughtHashes::on($this->source);
+        foreach ($this->brought->faults as $fault) {
+            $this->fault($fault['path'], $fault['reason']);
+        }
         $this->adoptHistory();
         foreach (FolderWalk::of($this->source) as $path => $facts) {
             $path = (string) $path;
@@ -198,7 +209,7 @@ final class Offload
         $done = 0;
         $known = null;
         foreach ($this->destinations as $number => $destination) {
-            $hash = $destination->verifiedHash($path, $facts['size'], $facts['mtime'], $this->algorithm);
+            $hash = $destination->verifiedHash($path, $facts['size'], $facts['mtime'], $this->algorithm, $this->source.'/'.$path);
             if ($destination->stopped !== null) {
                 continue;
             }
@@ -236,9 +247,14 @@ final class Offload
             foreach ($source->trouble === null ? $writing : [] as $number) {
                 $this->destinations[$number]->begin();
             }
-            $hash = hash_init($this->algorithm->value);
+            $hash = $this->algorithm->begin();
+            $claimed = $this->brought->algorithmOf($path);
+            $other = $claimed === $this->algorithm ? null : $claimed?->begin();
             while (($piece = $source->next()) !== null) {
                 hash_update($hash, $piece);
+                if ($other !== null) {
+                    hash_update($other, $piece);
+                }
                 foreach ($writing as $number) {
                     $this->destinations[$number]->write($piece);
                 }
@@ -249,6 +265,12 @@ final class Offload
             $source->close();
         }
         $this->progress->copiedBytes = $before + $facts['size'];
+        $checksum = $this->algorithm->end($hash);
+        if ($source->trouble === null && $claimed !== null) {
+            $trouble = $this->brought->disagreement($path, $other === null ? $checksum : $claimed->end($other));
+            $source->trouble = $trouble;
+            $this->matched += (int) ($trouble === null);
+        }
         $at = array_fill_keys($checking, null);
         foreach ($writing as $number) {
             $part = $this->destinations[$number]->end($source->trouble === null ? $facts['mtime'] : null);
@@ -257,11 +279,11 @@ final class Offload
             }
         }
         if ($source->trouble !== null) {
-            $this->failed($path, $facts, $source->trouble, $source->readBytes);
+            $this->failed($path, $facts, $source->trouble, $source->readBytes < $facts['size'] ? $source->readBytes : null);
 
             return;
         }
-        $this->batch->add(new ManifestEntry($path, $facts['size'], $facts['mtime'], $this->algorithm, hash_final($hash), 'original', ($this->clock)()), $at, $done);
+        $this->batch->add(new ManifestEntry($path, $facts['size'], $facts['mtime'], $this->algorithm, $checksum, 'original', ($this->clock)()), $at, $done, $source->stamp);
     }
 
     /**
@@ -288,17 +310,17 @@ final class Offload
             }
         }
         foreach ($this->reading->files ?? [] as $file) {
-            $this->settle($file['entry'], $file['at'], $file['done']);
+            $this->settle($file['entry'], $file['at'], $file['done'], $file['stamp']);
         }
         $this->reading = $written;
     }
 
     /** @param  array<int, string|null>  $at */
-    private function settle(ManifestEntry $entry, array $at, int $done): void
+    private function settle(ManifestEntry $entry, array $at, int $done, ?string $stamp): void
     {
         $this->tell($entry->path, 'reading back');
         // A device that still records may write on after the copy; then what was copied is not the recording.
-        $isStill = SourceFile::isStill($this->source.'/'.$entry->path, ['size' => $entry->sizeBytes, 'mtime' => $entry->modifiedAt]);
+        $isStill = SourceFile::isStill($this->source.'/'.$entry->path, ['size' => $entry->sizeBytes, 'mtime' => $entry->modifiedAt], $stamp);
         foreach ($at as $number => $part) {
             $destination = $this->destinations[$number];
             if (! $isStill) {
@@ -306,7 +328,7 @@ final class Offload
 
                 continue;
             }
-            $trouble = $destination->settle($entry, $part);
+            $trouble = $destination->settle($entry, $part, $stamp);
             if ($trouble === null) {
                 $this->progress->verifiedBytes[$number] += $entry->sizeBytes;
                 $done++;
@@ -369,8 +391,9 @@ final class Offload
 
     private function report(): OffloadReport
     {
-        $manifests = $folders = [];
+        $manifests = $folders = $readFrom = [];
         foreach ($this->destinations as $destination) {
+            $readFrom[mb_scrub($destination->root)] = $destination->readFrom();
             $manifest = $destination->close($this->algorithm, ($this->clock)());
             if ($manifest !== null) {
                 $manifests[] = $manifest;
@@ -388,6 +411,6 @@ final class Offload
             }
         }
 
-        return new OffloadReport($this->files, $this->bytes, $this->verified, $this->faults, $manifests);
+        return new OffloadReport($this->files, $this->bytes, $this->verified, $this->faults, $manifests, $this->matched, $readFrom);
     }
 }

@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace Cartella\Core\Custody;
 
 use Cartella\Core\Failure;
+use Cartella\Core\Media\ContainerEnd;
 use Cartella\Core\Media\Exception\UnableToReadMedia;
 use Cartella\Core\Media\MediaNames;
 use Cartella\Core\Media\MovieHead;
@@ -32,7 +33,7 @@ final class Survey
 
     private int $sounds = 0;
 
-    /** @var list<array{kind: 'link'|'unreadable'|'empty'|'unfinished'|'twice'|'twin'|'name', path: string, text: string}> */
+    /** @var list<array{kind: 'link'|'unreadable'|'empty'|'unfinished'|'metadata'|'twice'|'twin'|'name', path: string, text: string}> */
     private array $problems = [];
 
     private int $problemCount = 0;
@@ -72,6 +73,8 @@ final class Survey
         foreach (FolderWalk::of($root) as $path => $facts) {
             $path = (string) $path;
             if ($facts['type'] === 'folder') {
+                $survey->name($path, 'The folder ');
+
                 continue;
             }
             hash_update($state, self::stateLine($path, $facts));
@@ -167,6 +170,10 @@ final class Survey
             case 'rf64':
                 return $this->wav($file, $path);
             default:
+                if (ContainerEnd::isWhole($file) === false) {
+                    $this->problem('unfinished', $path, 'was not closed by the camera; it may not play');
+                }
+
                 return null;
         }
     }
@@ -175,13 +182,18 @@ final class Survey
     {
         try {
             $wav = WavReader::read($file);
-        } catch (UnableToReadMedia) {
-            $this->problem('unfinished', $path, 'was not closed by the recorder; it may not play');
+        } catch (UnableToReadMedia $trouble) {
+            // A coding that is read by others is no fault of the recorder.
+            if ($trouble->problemCode() !== UnableToReadMedia::CODING) {
+                $this->problem('unfinished', $path, 'was not closed by the recorder; it may not play');
+            }
 
             return null;
         }
-        if ($wav->problems !== [] || $wav->dataBytes === 0) {
+        if (! $wav->isWhole || $wav->dataBytes === 0) {
             $this->problem('unfinished', $path, $wav->dataBytes === 0 ? 'holds no sound' : 'was not closed by the recorder; its end may be missing');
+        } elseif ($wav->problems !== []) {
+            $this->problem('metadata', $path, 'holds metadata that is not read: '.lcfirst(rtrim($wav->problems[0], '.')));
         }
         $this->tape ??= $wav->ixml?->tape;
         $date = Probe::bextDate($wav->bext);
@@ -189,16 +201,16 @@ final class Survey
         return $date === null || strlen($date) < 19 ? null : substr(strtr($date, 'T', ' '), 0, 19);
     }
 
-    private function name(string $path): void
+    private function name(string $path, string $what = ''): void
     {
         if (! Manifest::canName($path)) {
-            $this->problem('name', $path, 'has a name that no manifest can carry and will not be copied');
+            $this->problem('name', $path, 'has a name that no manifest can carry'.($what === '' ? ' and will not be copied' : '; nothing in it will be copied'), $what);
 
             return;
         }
         $fold = mb_strtolower(class_exists(\Normalizer::class) ? (string) \Normalizer::normalize($path, \Normalizer::FORM_C) : $path);
         if (isset($this->folded[$fold])) {
-            $this->problem('twin', $path, 'differs from '.Failure::quote($this->folded[$fold]).' only in ways that other systems do not see');
+            $this->problem('twin', $path, 'differs from '.Failure::quote($this->folded[$fold]).' only in ways that other systems do not see', $what);
         } else {
             $this->folded[$fold] = $path;
         }
@@ -210,16 +222,16 @@ final class Survey
             default => null,
         };
         if ($why !== null) {
-            $this->problem('name', $path, 'has a name that other systems refuse: '.$why);
+            $this->problem('name', $path, 'has a name that other systems refuse: '.$why, $what);
         }
     }
 
-    /** @param  'link'|'unreadable'|'empty'|'unfinished'|'twice'|'twin'|'name'  $kind */
-    private function problem(string $kind, string $path, string $text): void
+    /** @param  'link'|'unreadable'|'empty'|'unfinished'|'metadata'|'twice'|'twin'|'name'  $kind */
+    private function problem(string $kind, string $path, string $text, string $what = ''): void
     {
         $this->problemCount++;
         if (count($this->problems) < self::PROBLEM_LIMIT) {
-            $this->problems[] = ['kind' => $kind, 'path' => mb_scrub($path), 'text' => sprintf('%s %s.', Failure::quote(basename($path)), $text)];
+            $this->problems[] = ['kind' => $kind, 'path' => mb_scrub($path), 'text' => sprintf('%s%s %s.', $what, Failure::quote(basename($path)), $text)];
         }
     }
 }

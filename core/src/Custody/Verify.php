@@ -42,7 +42,7 @@ final class Verify
             if (! isset($there[$path])) {
                 $missing[] = $path;
             } else {
-                $hash = $there[$path]['type'] === 'file' ? (string) @hash_file($entry->algorithm->value, $root.'/'.$path) : '';
+                $hash = $there[$path]['type'] === 'file' ? (string) $entry->algorithm->ofFile($root.'/'.$path) : '';
                 if ($hash !== $entry->hash) {
                     $altered[] = $path;
                 }
@@ -131,7 +131,7 @@ final class Verify
                 if ($action !== 'verified') {
                     continue;
                 }
-                $own = $algorithm === $entry->algorithm ? $hash : (string) @hash_file($entry->algorithm->value, $root.'/'.$entry->path);
+                $own = $algorithm === $entry->algorithm ? $hash : (string) $entry->algorithm->ofFile($root.'/'.$entry->path);
                 if ($own !== $entry->hash) {
                     $problems[] = sprintf('%s, which came with the files, has another checksum for %s.', UnableToVerify::quote($name), UnableToVerify::quote($entry->path));
                 }
@@ -220,7 +220,7 @@ final class Verify
         foreach ($missing as $m => $from) {
             $entry = $known[$from];
             foreach ($bySize[$entry->sizeBytes] ?? [] as $n => $to) {
-                $hashes[$to][$entry->algorithm->value] ??= (string) @hash_file($entry->algorithm->value, $root.'/'.$to);
+                $hashes[$to][$entry->algorithm->value] ??= (string) $entry->algorithm->ofFile($root.'/'.$to);
                 if ($hashes[$to][$entry->algorithm->value] === $entry->hash) {
                     $renamed[] = ['from' => $from, 'to' => $to];
                     unset($missing[$m], $new[$n], $bySize[$entry->sizeBytes][$n]);
@@ -244,14 +244,14 @@ final class Verify
     private static function record(string $root, array $known, array $checked, array $new, array $renamed, array $there, int $now): void
     {
         $algorithm = $known === [] ? HashAlgorithm::Xxh128 : reset($known)->algorithm;
-        $algorithm = $algorithm === HashAlgorithm::Xxh32 ? HashAlgorithm::Xxh128 : $algorithm;
+        $algorithm = $algorithm->isWritten() ? $algorithm : HashAlgorithm::Xxh128;
         $entries = [];
         foreach ($checked as $path => [$used, $hash, $action]) {
             $entries[] = new ManifestEntry((string) $path, $there[$path]['size'], $there[$path]['mtime'], $used, $hash, $action, $now);
         }
         foreach ([...$new, ...array_column($renamed, 'to')] as $path) {
             if ($there[$path]['type'] === 'file' && Manifest::canName($path)) {
-                $entries[] = new ManifestEntry($path, $there[$path]['size'], $there[$path]['mtime'], $algorithm, (string) hash_file($algorithm->value, $root.'/'.$path), 'original', $now);
+                $entries[] = new ManifestEntry($path, $there[$path]['size'], $there[$path]['mtime'], $algorithm, (string) $algorithm->ofFile($root.'/'.$path), 'original', $now);
             }
         }
         Manifest::write($root, $entries, 'in-place', $algorithm, $now);

@@ -113,6 +113,48 @@ final class OffloadTest extends TestCase
         self::assertSame(3, $report->verified);
     }
 
+    public function test_a_file_that_is_rewritten_while_it_is_copied_is_told_though_its_size_and_second_are_the_same(): void
+    {
+        $destinations = $this->card();
+        $file = $this->source().'/ROLL/A001C002.mov';
+        $second = (int) filemtime($file);
+        $report = Offload::run($this->source(), $destinations, onProgress: static function (OffloadProgress $at) use ($file, $second): void {
+            if ($at->path === 'ROLL/A001C002.mov' && $at->step === 'copying') {
+                file_put_contents($file, random_bytes(70_000));
+                touch($file, $second);
+            }
+        });
+        self::assertSame(['ROLL/A001C002.mov'], array_column($report->faults, 'path'));
+        self::assertFileDoesNotExist($destinations[0].'/A001/ROLL/A001C002.mov');
+    }
+
+    public function test_a_resumed_run_copies_again_what_was_rewritten_in_the_same_second(): void
+    {
+        $destinations = $this->card();
+        $file = $this->source().'/ROLL/A001C002.mov';
+        touch($file, 1_790_000_000);
+        try {
+            Offload::run($this->source(), $destinations, onProgress: static function (OffloadProgress $at): void {
+                // Everything is verified by then, and the run is stopped before it writes its manifest.
+                if ($at->files === 4) {
+                    throw new \RuntimeException('stopped');
+                }
+            });
+        } catch (\RuntimeException) {
+        }
+        file_put_contents($file, random_bytes(70_000));
+        // The same second, another moment in it: PHP's touch knows whole seconds only.
+        (new \Symfony\Component\Process\Process(['touch', '-d', '@1790000000.5', $file]))->mustRun();
+        $report = Offload::run($this->source(), $destinations, resume: true);
+        self::assertSame(['ROLL/A001C002.mov', 'ROLL/A001C002.mov'], array_column($report->faults, 'path'), 'the older copy is in the way, at both');
+    }
+
+    public function test_a_copy_is_read_back_from_the_medium_and_the_report_says_so(): void
+    {
+        [$destination] = $this->card();
+        self::assertSame([$destination => 'medium'], Offload::run($this->source(), [$destination])->readFrom);
+    }
+
     public function test_links_and_pipes_are_faults_and_are_not_followed(): void
     {
         $destinations = $this->card();

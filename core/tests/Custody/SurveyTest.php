@@ -92,6 +92,26 @@ final class SurveyTest extends TestCase
         self::assertSame(['twin', 'twin'], $this->kinds());
     }
 
+    public function test_names_of_folders_are_looked_at_like_those_of_files(): void
+    {
+        $this->file("ROLL\n1/a.txt", 'x');
+        $this->file('DAY "1"/b.txt', 'x');
+        $this->file('Card/c.txt', 'x');
+        $this->file('CARD/d.txt', 'x');
+        $this->file("\u{1}x/e.txt", 'x');
+        $problems = $this->look()->problems;
+        self::assertEqualsCanonicalizing(['name', 'name', 'name', 'twin'], array_column(array_filter($problems, static fn (array $one): bool => str_starts_with($one['text'], 'The folder ')), 'kind'));
+    }
+
+    public function test_refused_metadata_is_not_a_recording_that_was_not_closed(): void
+    {
+        WavBuilder::pcm(100)->with('iXML', '<!DOCTYPE x [<!ENTITY e "1">]><BWFXML><SCENE>&e;</SCENE></BWFXML>')->write($this->folder.'/a.wav');
+        WavBuilder::pcm(100, 1, 8)->write($this->folder.'/b.wav');
+        $problems = $this->look()->problems;
+        self::assertSame(['metadata'], array_column($problems, 'kind'), 'and a coding that others read is no problem');
+        self::assertStringNotContainsString('closed', $problems[0]['text']);
+    }
+
     public function test_two_clips_of_one_name_in_different_folders_are_told(): void
     {
         $this->file('ONE/a.mov', self::movie());

@@ -21,7 +21,7 @@ final class Batch
     /** On slow cards a batch is what comes in this time, so that a stop never costs more. */
     private const NANOSECONDS = 1_000_000_000;
 
-    /** @var list<array{entry: ManifestEntry, at: array<int, string|null>, done: int}> */
+    /** @var list<array{entry: ManifestEntry, at: array<int, string|null>, done: int, stamp: string|null}> */
     public array $files = [];
 
     private int $bytes = 0;
@@ -36,10 +36,11 @@ final class Batch
     /**
      * @param  array<int, string|null>  $at  by the number of the destination: the part that was written, or null where a file of that name is there already
      * @param  int  $done  destinations at which an earlier run verified it
+     * @param  string|null  $stamp  what the source was when it was opened ({@see Libc::stamp})
      */
-    public function add(ManifestEntry $entry, array $at, int $done): void
+    public function add(ManifestEntry $entry, array $at, int $done, ?string $stamp): void
     {
-        $this->files[] = ['entry' => $entry, 'at' => $at, 'done' => $done];
+        $this->files[] = ['entry' => $entry, 'at' => $at, 'done' => $done, 'stamp' => $stamp];
         $this->bytes += $entry->sizeBytes;
     }
 

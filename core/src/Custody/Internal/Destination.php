@@ -42,7 +42,7 @@ final class Destination
     /** @var array<string, ManifestEntry> */
     private array $entries = [];
 
-    /** @var array<string, array{size: int, mtime: int, hash: string, algorithm: string, at: int}> */
+    /** @var array<string, array{size: int, mtime: int, hash: string, algorithm: string, at: int, modified?: string|null}> */
     private array $journalled = [];
 
     /** @var resource|null */
@@ -56,6 +56,8 @@ final class Destination
     private bool $hasHistory = false;
 
     private ?ReadBack $reader = null;
+
+    private ?bool $isFromMedium = null;
 
     public function __construct(public readonly string $root, string $name)
     {
@@ -115,9 +117,12 @@ final class Destination
     }
 
     /** The checksum from the journal when this very file was verified here by an earlier run. */
-    public function verifiedHash(string $path, int $size, int $mtime, HashAlgorithm $algorithm): ?string
+    public function verifiedHash(string $path, int $size, int $mtime, HashAlgorithm $algorithm, string $source): ?string
     {
         $entry = $this->journalled[$path] ?? null;
+        if ($entry !== null && isset($entry['modified']) && $entry['modified'] !== (self::modified(Libc::stamp($source)) ?? $entry['modified'])) {
+            return null; // written to since, in the same second
+        }
         if ($entry === null || $entry['size'] !== $size || $entry['mtime'] !== $mtime || $entry['algorithm'] !== $algorithm->value
             || @filesize($this->folder.'/'.$path) !== $size) {
             return null;
@@ -204,13 +209,15 @@ final class Destination
      * Compares what was read back, and only then gives a part its name.
      *
      * @param  string|null  $part  null where a file of that name was there already
+     * @param  string|null  $stamp  of the source, see {@see Libc::stamp}
      * @return string|null what went wrong, null when the file is verified
      */
-    public function settle(ManifestEntry $entry, ?string $part): ?string
+    public function settle(ManifestEntry $entry, ?string $part, ?string $stamp): ?string
     {
         $hash = $this->reader?->answer();
+        $this->isFromMedium = $this->reader->isFromMedium ?? $this->isFromMedium;
         if ($part === null) {
-            return $this->hold($entry, $hash);
+            return $this->hold($entry, $hash, $stamp);
         }
         if ($hash !== $entry->hash) {
             if (! is_file($part)) {
@@ -231,9 +238,19 @@ final class Destination
 
             return self::IN_THE_WAY;
         }
-        $this->note($entry);
+        $this->note($entry, $stamp);
 
         return null;
+    }
+
+    /** @return 'medium'|'cache'|null */
+    public function readFrom(): ?string
+    {
+        return match ($this->isFromMedium) {
+            true => 'medium',
+            false => 'cache',
+            null => null,
+        };
     }
 
     /** Throws a part away that was read back for nothing. */
@@ -245,13 +262,13 @@ final class Destination
         }
     }
 
-    private function hold(ManifestEntry $entry, ?string $hash): ?string
+    private function hold(ManifestEntry $entry, ?string $hash, ?string $stamp): ?string
     {
         $file = $this->folder.'/'.$entry->path;
         if (is_link($file) || ! is_file($file) || filesize($file) !== $entry->sizeBytes || $hash !== $entry->hash) {
             return self::IN_THE_WAY;
         }
-        $this->note($this->hasHistory ? new ManifestEntry($entry->path, $entry->sizeBytes, $entry->modifiedAt, $entry->algorithm, $entry->hash, 'verified', $entry->hashedAt) : $entry);
+        $this->note($this->hasHistory ? new ManifestEntry($entry->path, $entry->sizeBytes, $entry->modifiedAt, $entry->algorithm, $entry->hash, 'verified', $entry->hashedAt) : $entry, $stamp);
 
         return null;
     }
@@ -290,15 +307,21 @@ final class Destination
         return $manifest;
     }
 
-    private function note(ManifestEntry $entry): void
+    private function note(ManifestEntry $entry, ?string $stamp): void
     {
         $this->entries[$entry->path] = $entry;
         if ($this->journal !== null) {
             $this->append(json_encode([
                 'path' => $entry->path, 'size' => $entry->sizeBytes, 'mtime' => $entry->modifiedAt,
-                'hash' => $entry->hash, 'algorithm' => $entry->algorithm->value, 'at' => $entry->hashedAt,
+                'hash' => $entry->hash, 'algorithm' => $entry->algorithm->value, 'at' => $entry->hashedAt, 'modified' => self::modified($stamp),
             ], JSON_THROW_ON_ERROR | JSON_UNESCAPED_SLASHES | JSON_UNESCAPED_UNICODE)."\n");
         }
+    }
+
+    /** The moment of the last writing, to the nanosecond: inode numbers of some file systems change with every mount. */
+    private static function modified(?string $stamp): ?string
+    {
+        return $stamp === null ? null : implode('.', array_slice(explode('.', $stamp), 2, 2));
     }
 
     private function append(string $line): void

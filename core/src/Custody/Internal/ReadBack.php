@@ -7,8 +7,8 @@ namespace Cartella\Core\Custody\Internal;
 use Cartella\Core\Custody\HashAlgorithm;
 
 /**
- * Reads what was written to one destination back in a process of its own, so that reading and copying go on together.
- * When that process is gone, files are read here instead.
+ * Reads what was written to one destination back in a process of its own, so that reading and copying go on together,
+ * and past the page cache where the file system allows it. When that process is gone, files are read here instead.
  *
  * @internal
  */
@@ -23,10 +23,15 @@ final class ReadBack
     /** @var list<array{string, HashAlgorithm}> asked for and not answered yet, in order */
     private array $waiting = [];
 
+    /** Whether every file so far was read from the medium itself; null before the first. */
+    public ?bool $isFromMedium = null;
+
     /** @param  list<string>|null  $command  the program that reads; the one that ships with the core by default */
     public function __construct(?array $command = null)
     {
-        $command ??= [PHP_BINARY, '-n', dirname(__DIR__, 3).'/bin/read-back.php'];
+        // The extension is asked for by its file, since a bare PHP would complain on the answer's own pipe where it is missing.
+        $hasFfi = is_file(ini_get('extension_dir').'/ffi.so');
+        $command ??= [PHP_BINARY, '-n', ...($hasFfi ? ['-d', 'extension=ffi', '-d', 'ffi.enable=1'] : []), dirname(__DIR__, 3).'/bin/read-back.php'];
         $process = @proc_open($command, [['pipe', 'r'], ['pipe', 'w'], ['file', '/dev/null', 'w']], $this->pipes);
         $this->process = is_resource($process) ? $process : null;
     }
@@ -47,11 +52,16 @@ final class ReadBack
         $line = $this->process === null ? false : fgets($this->pipes[1]);
         if ($line === false) {
             $this->end();
-
-            return self::read($file, $algorithm);
+            [$checksum, $from] = MediumHash::of($file, $algorithm->value);
+        } else {
+            [$checksum, $from] = explode(' ', trim($line)) + [1 => ''];
         }
+        if ($checksum === null || $checksum === '') {
+            return null;
+        }
+        $this->isFromMedium = $this->isFromMedium !== false && $from === 'medium';
 
-        return trim($line) === '' ? null : trim($line);
+        return $checksum;
     }
 
     public function end(): void
@@ -64,12 +74,5 @@ final class ReadBack
         proc_terminate($this->process);
         proc_close($this->process);
         $this->process = null;
-    }
-
-    private static function read(string $file, HashAlgorithm $algorithm): ?string
-    {
-        $hash = @hash_file($algorithm->value, $file);
-
-        return $hash === false ? null : $hash;
     }
 }

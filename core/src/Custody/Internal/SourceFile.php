@@ -31,11 +31,15 @@ final class SourceFile
 
     private int $inode = 0;
 
+    /** What the file was when it was opened; null where the system does not tell to the nanosecond. */
+    public ?string $stamp = null;
+
     private bool $stumbled = false;
 
     /** @param  array{type: string, size: int, mtime: int}  $facts what the walk over the card said */
     public function __construct(private readonly string $file, private readonly array $facts)
     {
+        $this->stamp = Libc::stamp($file);
         if (! $this->open()) {
             $this->trouble = 'It cannot be opened.';
         }
@@ -73,16 +77,16 @@ final class SourceFile
     }
 
     /**
-     * Whether a file is still what the walk over the card said. One that is gone with its card is not looked at.
+     * Whether a file is still what it was when it was opened. One that is gone with its card is not looked at.
      *
      * @param  array{size: int, mtime: int}  $facts
      */
-    public static function isStill(string $file, array $facts): bool
+    public static function isStill(string $file, array $facts, ?string $stamp): bool
     {
         clearstatcache(true, $file);
         $now = @lstat($file);
 
-        return $now === false || ($now['size'] === $facts['size'] && $now['mtime'] === $facts['mtime']);
+        return $now === false || ($now['size'] === $facts['size'] && $now['mtime'] === $facts['mtime'] && ($stamp === null || $stamp === Libc::stamp($file)));
     }
 
     public function close(): void
@@ -122,6 +126,7 @@ final class SourceFile
         return $now === false
             // A card that was pulled is not one that changed: that is told as a read error.
             ? $this->readBytes < $this->facts['size']
-            : $now['size'] === $this->facts['size'] && $now['mtime'] === $this->facts['mtime'] && $now['ino'] === $this->inode;
+            : $now['size'] === $this->facts['size'] && $now['mtime'] === $this->facts['mtime'] && $now['ino'] === $this->inode
+                && ($this->stamp === null || $this->stamp === Libc::stamp($this->file));
     }
 }
