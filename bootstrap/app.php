@@ -3,6 +3,8 @@
 declare(strict_types=1);
 
 use App\Http\ErrorAnswer;
+use App\Http\Middleware\Origin;
+use App\Http\Middleware\Ready;
 use App\Support\Problem;
 use Illuminate\Foundation\Application;
 use Illuminate\Foundation\Configuration\Exceptions;
@@ -15,6 +17,10 @@ return Application::configure(basePath: dirname(__DIR__))
     ->withCommands([__DIR__.'/../app/Console'])
     ->withMiddleware(static function (Middleware $middleware): void {
         $middleware->remove(HandleCors::class); // same origin only; its package is not in the registry
+        $middleware->alias(['ready' => Ready::class]);
+        $middleware->append(Origin::class);
+        // Only the desk's own web server stands in front; it says who asks, and whether over https.
+        $middleware->trustProxies(at: ['127.0.0.1', '::1']);
         $middleware->redirectGuestsTo(static fn (): ?string => null);
     })
     ->withExceptions(static function (Exceptions $exceptions): void {

@@ -16,7 +16,11 @@ return [
     // The page that inserts simulated cards; none where there are real readers.
     'card_panel' => env('CARTELLA_CARD_PANEL'),
 
-    // Copies go to every one of these; a card is safe when each file is verified on two.
+    // Where the database keeps its files, and what is always left free there, bytes: work that fills disks waits below it.
+    'database' => env('CARTELLA_DB', $var.'/db'),
+    'floor_bytes' => (int) env('CARTELLA_FLOOR_BYTES', 1_000_000_000),
+
+    // The first volumes of a new production; its admin changes them afterwards.
     'stores' => [
         'shuttle-1' => ['name' => 'Shuttle 1', 'path' => env('CARTELLA_STORE_1', $var.'/stores/shuttle-1')],
         'nearline' => ['name' => 'Nearline', 'path' => env('CARTELLA_STORE_2', $var.'/stores/nearline')],

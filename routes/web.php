@@ -2,6 +2,7 @@
 
 declare(strict_types=1);
 
+use App\Http\Account\AccountController;
 use App\Http\Bins\BinsController;
 use App\Http\Cards\CardsController;
 use App\Http\Day\DayController;
@@ -12,37 +13,53 @@ use App\Http\Log\LogController;
 use App\Http\Log\NotesController;
 use App\Http\Screening\ScreeningController;
 use App\Http\Session\SessionController;
+use App\Http\Settings\PeopleController;
+use App\Http\Settings\SettingsController;
 use App\Http\Shell\LiveController;
 use App\Http\Shell\MediaController;
 use App\Http\Shell\ProductionController;
+use App\Http\Shell\TasksController;
 use App\Models\Production;
 use Illuminate\Support\Facades\Route;
 
 Route::prefix('api')->group(static function (): void {
     Route::get('session', [SessionController::class, 'show']);
-    Route::post('session', [SessionController::class, 'store'])->middleware('throttle:sign-in');
+    Route::post('session', [SessionController::class, 'store']);
     Route::delete('session', [SessionController::class, 'destroy'])->middleware('auth');
 
-    Route::post('productions', [ProductionController::class, 'store'])->middleware(['auth', 'can:create,'.Production::class]);
+    // A person's own account: reached also by those who first have to change their password or set up a second factor.
+    Route::prefix('account')->middleware(['auth', 'throttle:account'])->group(static function (): void {
+        Route::put('password', [AccountController::class, 'password']);
+        Route::post('second-factor', [AccountController::class, 'beginSecondFactor']);
+        Route::put('second-factor', [AccountController::class, 'confirmSecondFactor']);
+        Route::delete('second-factor', [AccountController::class, 'removeSecondFactor']);
+        Route::get('sessions', [AccountController::class, 'sessions']);
+        Route::delete('sessions/{session}', [AccountController::class, 'endSession'])->where('session', '[0-9a-f]{32}');
+    });
+
+    Route::post('productions', [ProductionController::class, 'store'])->middleware(['auth', 'ready', 'can:create,'.Production::class]);
 
     // Each group is one ability of ProductionPolicy; a child of another production is not found at all.
-    Route::prefix('productions/{production}')->middleware(['auth', 'can:view,production'])->scopeBindings()->group(static function (): void {
+    Route::prefix('productions/{production}')->middleware(['auth', 'ready', 'can:view,production'])->scopeBindings()->group(static function (): void {
         Route::get('/', [ProductionController::class, 'show']);
         Route::get('live', [LiveController::class, 'stream']);
         Route::get('changes', [LiveController::class, 'poll']);
         Route::get('search', [ProductionController::class, 'search']);
-        Route::get('tasks', [ProductionController::class, 'tasks']);
+        Route::get('tasks', [TasksController::class, 'index']);
+        Route::get('tasks/{task}', [TasksController::class, 'show']);
+        Route::get('settings/devices', [SettingsController::class, 'devices']);
+        Route::get('settings/stores', [SettingsController::class, 'stores']);
         Route::get('days/{day}/tabs', [ProductionController::class, 'tabs']);
         Route::get('days/{day}/sheet', [DayController::class, 'show']);
-        Route::get('days/{day}/daily-log.{format}', [DayController::class, 'log'])->where('format', 'pdf|csv');
+        Route::get('days/{day}/daily-log.{format}', [DayController::class, 'log'])->where('format', 'pdf|csv')->middleware('throttle:heavy');
         Route::get('days/{day}/cards', [CardsController::class, 'index']);
         Route::get('cards/{card}', [CardsController::class, 'show']);
-        Route::get('cards/{card}/report/{kind}.{format}', [CardsController::class, 'cardReport'])->where(['kind' => 'camera|sound', 'format' => 'pdf|csv']);
-        Route::get('days/{day}/report/{kind}.{format}', [CardsController::class, 'dayReport'])->where(['kind' => 'camera|sound', 'format' => 'pdf|csv']);
+        Route::get('cards/{card}/report/{kind}.{format}', [CardsController::class, 'cardReport'])->where(['kind' => 'camera|sound', 'format' => 'pdf|csv'])->middleware('throttle:heavy');
+        Route::get('days/{day}/report/{kind}.{format}', [CardsController::class, 'dayReport'])->where(['kind' => 'camera|sound', 'format' => 'pdf|csv'])->middleware('throttle:heavy');
         Route::get('days/{day}/log', [LogController::class, 'show']);
         Route::get('days/{day}/takes', [LogController::class, 'takes']);
         Route::get('days/{day}/scenes', [LogController::class, 'scenes']);
-        Route::post('days/{day}/log/here', [LogController::class, 'here']);
+        Route::post('days/{day}/log/here', [LogController::class, 'here'])->middleware('throttle:presence');
         Route::get('log-columns', [LogController::class, 'columns']);
         Route::put('log-columns', [LogController::class, 'setColumns']);
         Route::get('takes/{take}/history', [LogController::class, 'history']);
@@ -51,8 +68,8 @@ Route::prefix('api')->group(static function (): void {
         Route::get('lineup-runs/{lineupRun}', [LineupController::class, 'compare']);
         Route::get('clips/{clip}/check', [LineupController::class, 'check']);
         Route::get('looks', [LooksController::class, 'index']);
-        Route::get('clips/{clip}/points', [LineupController::class, 'points']);
-        Route::get('clips/{clip}/pair', [LineupController::class, 'pair']);
+        Route::get('clips/{clip}/points', [LineupController::class, 'points'])->middleware('throttle:heavy');
+        Route::get('clips/{clip}/pair', [LineupController::class, 'pair'])->middleware('throttle:pair');
         Route::get('bins', [BinsController::class, 'index']);
         Route::get('bins/{key}/clips', [BinsController::class, 'clips'])->where('key', '[A-Za-z0-9: ]{1,60}');
         Route::get('clips/{clip}', [BinsController::class, 'clip']);
@@ -81,8 +98,17 @@ Route::prefix('api')->group(static function (): void {
         });
 
         Route::middleware('can:work,production')->group(static function (): void {
-            Route::post('days', [ProductionController::class, 'addDay']);
-            Route::post('tasks/{task}/cancel', [ProductionController::class, 'cancel']);
+            Route::post('days', [SettingsController::class, 'addDay']);
+            Route::patch('days/{day}', [SettingsController::class, 'changeDay']);
+            Route::delete('days/{day}', [SettingsController::class, 'removeDay']);
+            Route::post('settings/devices', [SettingsController::class, 'addDevice']);
+            Route::patch('settings/devices/{device}', [SettingsController::class, 'changeDevice']);
+            Route::post('tasks/{task}/cancel', [TasksController::class, 'cancel']);
+            Route::post('tasks/{task}/again', [TasksController::class, 'again']);
+            Route::post('days/{day}/offload-all', [CardsController::class, 'offloadAll']);
+            Route::post('volumes/{volume}/claim', [CardsController::class, 'claim'])->where('volume', '[^/]{1,255}');
+            Route::delete('volumes/{volume}/claim', [CardsController::class, 'giveBack'])->where('volume', '[^/]{1,255}');
+            Route::post('clips/{clip}/media', [CardsController::class, 'remake']);
             Route::post('days/{day}/points', [DayController::class, 'fix']);
             Route::get('days/{day}/volumes/{volume}', [CardsController::class, 'volume'])->where('volume', '[^/]{1,255}');
             Route::post('days/{day}/volumes/{volume}/offload', [CardsController::class, 'offload'])->where('volume', '[^/]{1,255}');
@@ -130,6 +156,19 @@ Route::prefix('api')->group(static function (): void {
             Route::post('days/{day}/cut', [LineupController::class, 'cut']);
             Route::post('days/{day}/clock', [LineupController::class, 'applyClock']);
             Route::post('handoffs', [HandoffController::class, 'store']);
+        });
+
+        Route::prefix('settings')->middleware('can:manage,production')->group(static function (): void {
+            Route::get('people', [PeopleController::class, 'index']);
+            Route::post('people', [PeopleController::class, 'store']);
+            Route::patch('people/{user}', [PeopleController::class, 'update']);
+            Route::delete('people/{user}', [PeopleController::class, 'destroy']);
+            Route::post('people/{user}/password', [PeopleController::class, 'password']);
+            Route::delete('people/{user}/second-factor', [PeopleController::class, 'removeSecondFactor']);
+            Route::delete('people/{user}/sessions', [PeopleController::class, 'endSessions']);
+            Route::get('audit', [PeopleController::class, 'audit']);
+            Route::post('stores', [SettingsController::class, 'addStore']);
+            Route::patch('stores/{store}', [SettingsController::class, 'changeStore']);
         });
 
         Route::post('handoffs/{handoff}/answer', [HandoffController::class, 'answer'])->middleware('can:accept,production');

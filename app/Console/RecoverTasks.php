@@ -10,21 +10,33 @@ use App\Models\Task;
 use Illuminate\Console\Command;
 use Illuminate\Support\Facades\DB;
 
-/** Sends tasks again whose worker was killed: they say `running` but nobody holds their lock. */
+/**
+ * Sends tasks again that nobody works on and no queue holds: whose worker was killed, up to three times, and those that
+ * wait but lost their job.
+ */
 final class RecoverTasks extends Command
 {
-    protected $signature = 'cartella:recover {--all : also those that still wait, after a restart}';
+    /** A task is written and sent in one transaction, and a job that was taken needs a moment to take its lock. */
+    private const GRACE_SECONDS = 5;
+
+    protected $signature = 'cartella:recover {--all : after a restart, when every job that was taken has lost its worker}';
 
     protected $description = 'Start tasks again whose worker was killed';
 
     public function handle(StartTask $start): int
     {
         if ($this->option('all')) {
-            DB::table('jobs')->whereNotNull('reserved_at')->delete(); // taken by workers that are gone
+            DB::table('jobs')->whereNotNull('reserved_at')->delete();
         }
-        $tasks = Task::query()->whereNull('ended_at')->where('state', 'running')->get();
-        foreach ($tasks as $task) {
-            if (! TaskRun::isHeld($task->id)) {
+        $recent = now()->subSeconds(self::GRACE_SECONDS);
+        foreach (Task::query()->whereNull('ended_at')->whereIn('state', ['running', 'waiting'])->lazyById(200) as $task) {
+            if (TaskRun::isHeld($task->id) || ($task->state === 'waiting' && ! $this->option('all') && $task->updated_at > $recent) || $start->isQueued($task)) {
+                continue;
+            }
+            if ($task->tries >= TaskRun::TRIES) {
+                $this->line('Given up: '.$task->title);
+                TaskRun::giveUpOn($task);
+            } else {
                 $this->line('Starting again: '.$task->title);
                 $start->send($task);
             }

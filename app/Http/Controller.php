@@ -31,4 +31,15 @@ abstract class Controller
             'Content-Disposition' => HeaderUtils::makeDisposition($format === 'pdf' ? 'inline' : 'attachment', str_replace(['/', '\\'], '_', $name), (string) preg_replace('/[^\x20-\x7e]|[%\/\\\\]/', '_', $name)),
         ]);
     }
+
+    /** A PDF that a worker makes; a tab that is opened on it asks again by itself until it is there. */
+    protected static function made(?string $bytes, string $name): Response
+    {
+        if ($bytes !== null) {
+            return self::document($bytes, $name, 'pdf');
+        }
+        $title = e($name);
+
+        return new Response("<!doctype html><meta charset=\"utf-8\"><title>$title</title><p role=\"status\">$title is being made. It shows up here by itself.</p>", 202, ['Refresh' => '1', 'Content-Type' => 'text/html; charset=utf-8', 'Cache-Control' => 'no-store']);
+    }
 }

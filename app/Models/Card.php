@@ -18,7 +18,7 @@ class Card extends Model
 
     protected function casts(): array
     {
-        return ['faults' => 'array', 'verified_at' => 'datetime', 'released_at' => 'datetime'];
+        return ['faults' => 'array', 'chosen_stores' => 'array', 'verified_at' => 'datetime', 'released_at' => 'datetime'];
     }
 
     /** @return BelongsTo<Production, $this> */
@@ -69,7 +69,7 @@ class Card extends Model
         return $this->hasMany(Clip::class);
     }
 
-    /** Every file verified on two volumes: the only state in which a card may be wiped. */
+    /** Every file verified in two places, which may still be one disk: that is asked of the system when the card is released. */
     public function isSafe(): bool
     {
         return $this->verified_at !== null && $this->files > 0 && $this->verified_files === $this->files

@@ -16,7 +16,7 @@ class Change extends Model
 
     protected function casts(): array
     {
-        return ['rows' => 'array', 'undone_at' => 'datetime'];
+        return ['rows' => 'array', 'undone_at' => 'datetime', 'skipped_at' => 'datetime'];
     }
 
     /**

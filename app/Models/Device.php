@@ -13,7 +13,14 @@ class Device extends Model
 {
     use HasUlid;
 
+    public const KINDS = ['camera', 'recorder', 'phone', 'other'];
+
     protected $guarded = [];
+
+    protected function casts(): array
+    {
+        return ['retired_at' => 'datetime'];
+    }
 
     /** @return BelongsTo<Look, $this> */
     public function look(): BelongsTo
@@ -28,6 +35,11 @@ class Device extends Model
 
     public function title(): string
     {
-        return ($this->isRecorder() ? 'Recorder ' : 'Camera ').$this->letter;
+        return match ($this->kind) {
+            'recorder' => 'Recorder ',
+            'phone' => 'Phone ',
+            'other' => 'Device ',
+            default => 'Camera ',
+        }.$this->letter;
     }
 }

@@ -54,7 +54,13 @@ class Production extends Model
     /** @return BelongsToMany<User, $this> */
     public function users(): BelongsToMany
     {
-        return $this->belongsToMany(User::class);
+        return $this->belongsToMany(User::class)->withPivot('role');
+    }
+
+    /** @return HasMany<Store, $this> */
+    public function stores(): HasMany
+    {
+        return $this->hasMany(Store::class);
     }
 
     /** @return HasMany<ShootDay, $this> */

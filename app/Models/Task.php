@@ -26,6 +26,12 @@ class Task extends Model
         return $this->belongsTo(Production::class);
     }
 
+    /** @return BelongsTo<User, $this> */
+    public function user(): BelongsTo
+    {
+        return $this->belongsTo(User::class);
+    }
+
     public function isOver(): bool
     {
         return $this->ended_at !== null;

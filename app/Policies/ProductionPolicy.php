@@ -49,14 +49,20 @@ final class ProductionPolicy
         return $this->among($user, $production, [Role::Editor, Role::Admin], 'The editor answers a hand-off.');
     }
 
+    /** People, volumes and what is written down of them. */
+    public function manage(User $user, Production $production): Response
+    {
+        return $this->among($user, $production, [Role::Admin], 'The admin of the production does that.');
+    }
+
     /** @param  list<Role>  $roles */
     private function among(User $user, Production $production, array $roles, string $why): Response
     {
-        $member = $user->role === Role::Admin || $user->productions()->whereKey($production->id)->exists();
-        if (! $member) {
+        $role = $user->roleIn($production);
+        if ($role === null) {
             return Response::denyAsNotFound();
         }
 
-        return in_array($user->role, $roles, true) ? Response::allow() : Response::deny($why);
+        return in_array($role, $roles, true) ? Response::allow() : Response::deny($why);
     }
 }

@@ -26,6 +26,17 @@ final class Problem extends \RuntimeException
         return new self($message, $code, $fix, 422, $context);
     }
 
+    /** @param  array<string, mixed>  $context */
+    public static function forbidden(string $code, string $message, string $fix, array $context = []): self
+    {
+        return new self($message, $code, $fix, 403, $context);
+    }
+
+    public static function tooOften(int $seconds): self
+    {
+        return new self('That was tried too often.', 'too_many', $seconds > 90 ? sprintf('Wait %d minutes and try again.', (int) ceil($seconds / 60)) : 'Wait a minute and try again.', 429);
+    }
+
     public static function missing(string $what, string $fix): self
     {
         return new self($what.' is not here.', 'missing', $fix, 404);
@@ -43,12 +54,13 @@ final class Problem extends \RuntimeException
         );
     }
 
-    public static function cannotUndo(string $label): self
+    /** @param  string  $why  a clause without a full stop */
+    public static function cannotUndo(string $label, string $why, bool $back = true): self
     {
         return new self(
-            sprintf('"%s" cannot be taken back: somebody changed the same thing since.', $label),
+            sprintf('"%s" cannot be %s: %s.', $label, $back ? 'taken back' : 'done again', $why),
             'undo.conflict',
-            'Change it by hand instead.',
+            $back ? 'It is passed over; the next Ctrl Z takes back the step before it.' : 'It is passed over. Change it by hand instead.',
             409,
         );
     }

@@ -118,7 +118,10 @@ final class CardBench
             rename($aside, $store);
         }
         if ($state === 'full') {
+            $marker = (string) @file_get_contents($store.'/.cartella-store');
             self::run(['mount', '-t', 'tmpfs', '-o', 'size='.self::FULL_VOLUME_MB.'m', 'cartella-standin', $store], 'A full volume can only be put there by root.');
+            // It is the same volume to the desk, only that it is full.
+            file_put_contents($store.'/.cartella-store', $marker);
         } elseif ($state === 'gone' && is_dir($store)) {
             rename($store, $aside);
         }

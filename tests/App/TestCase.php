@@ -4,11 +4,13 @@ declare(strict_types=1);
 
 namespace Tests\App;
 
+use App\Domain\Cards\Stores;
 use App\Models\Clip;
 use App\Models\Device;
 use App\Models\Production;
 use App\Models\Role;
 use App\Models\ShootDay;
+use App\Models\Store;
 use App\Models\Take;
 use App\Models\User;
 use Cartella\Core\Slate\SetupName;
@@ -53,7 +55,7 @@ abstract class TestCase extends Base
             mkdir($this->folder.'/'.$name, 0777, true);
         }
         config([
-            'cartella.var' => $this->folder, 'cartella.bench' => $this->folder.'/bench', 'cartella.proxies' => $this->folder.'/proxies', 'cartella.inbox' => $this->folder.'/inbox',
+            'cartella.var' => $this->folder, 'cartella.database' => $this->folder, 'cartella.floor_bytes' => 0, 'cartella.bench' => $this->folder.'/bench', 'cartella.proxies' => $this->folder.'/proxies', 'cartella.inbox' => $this->folder.'/inbox',
             'cartella.stores' => ['one' => ['name' => 'One', 'path' => $this->folder.'/one'], 'two' => ['name' => 'Two', 'path' => $this->folder.'/two']],
             'queue.default' => 'sync', 'cache.default' => 'array', 'session.driver' => 'array', 'app.debug' => false,
         ]);
@@ -62,6 +64,14 @@ abstract class TestCase extends Base
         foreach (['A' => 'camera', 'B' => 'camera', 'S' => 'recorder'] as $letter => $kind) {
             $this->devices[$letter] = Device::query()->create(['production_id' => $this->production->id, 'letter' => $letter, 'kind' => $kind, 'lane' => count($this->devices)]);
         }
+        // Its volumes are there and marked before anything of a test pulls one out.
+        app(Stores::class)->known($this->production);
+    }
+
+    /** Puts another folder in the place of one of the production's volumes, as a mounted volume would be. */
+    protected function storeAt(string $key, string $path): void
+    {
+        Store::query()->where('production_id', $this->production->id)->where('key', $key)->sole()->update(['path' => $path, 'mark' => Stores::mark($path, $key)]);
     }
 
     protected function tearDown(): void

@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 namespace App\Domain\Bins;
 
-use App\Domain\Log\ChangeLog;
+use App\Domain\Undo\ChangeLog;
 use App\Models\Bin;
 use App\Models\BinItem;
 use App\Models\Clip;

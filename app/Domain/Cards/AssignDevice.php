@@ -4,13 +4,14 @@ declare(strict_types=1);
 
 namespace App\Domain\Cards;
 
-use App\Domain\Log\ChangeLog;
+use App\Domain\Undo\ChangeLog;
 use App\Models\Card;
 use App\Models\Clip;
 use App\Models\Device;
 use App\Models\Production;
 use App\Models\User;
 use App\Support\Live;
+use Cartella\Core\Media\MediaNames;
 use Illuminate\Support\Collection;
 use Illuminate\Support\Facades\DB;
 
@@ -19,30 +20,33 @@ final class AssignDevice
 {
     /**
      * @param  Collection<int, Clip>  $clips
+     * @param  Device|null  $device  null makes them imports
      * @param  Card|null  $card  whose clips they are, when it is the whole card's device that changes
+     * @param  string|null  $importKind  one of {@see MediaNames::IMPORTS}; by the clip's folder when nobody says
      * @return int clips that changed
      */
-    public function __invoke(Production $production, User $user, Collection $clips, Device $device, ?Card $card = null): int
+    public function __invoke(Production $production, User $user, Collection $clips, ?Device $device, ?Card $card = null, ?string $importKind = null): int
     {
-        $changed = DB::transaction(static function () use ($production, $user, $clips, $device, $card): int {
+        $changed = DB::transaction(static function () use ($production, $user, $clips, $device, $card, $importKind): int {
             $log = new ChangeLog();
             $changed = 0;
             if ($card !== null) {
-                $card->device_id = $device->id;
+                $card->device_id = $device?->id;
                 $log->save($card);
             }
             foreach ($clips as $clip) {
-                if ($clip->device_id !== $device->id) {
-                    $clip->device_id = $device->id;
+                $clip->device_id = $device?->id;
+                $clip->import_kind = $device === null ? ($importKind ?? $clip->import_kind ?? MediaNames::importKind($clip->path)) : null;
+                if ($clip->isDirty(['device_id', 'import_kind'])) {
                     $log->save($clip);
                     $changed++;
                 }
             }
             $log->finish($production, $user, sprintf('%s %s', match (true) {
                 $card !== null => $card->roll.' is',
-                $changed === 1 => $clips->firstWhere('device_id', $device->id)->name.' is',
+                $clips->count() === 1 => $clips->first()->name.' is',
                 default => "$changed clips are",
-            }, lcfirst($device->title())));
+            }, $device === null ? 'of the imports' : lcfirst($device->title())));
 
             return $changed;
         });

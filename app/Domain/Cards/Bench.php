@@ -25,25 +25,31 @@ final class Bench
     {
     }
 
-    /** @return Collection<int, Volume> in natural order of their names, without their lists of files */
-    public function volumes(): Collection
+    /** @return Collection<int, Volume> a production's own and those that are nobody's yet, in natural order of their names, without their lists of files */
+    public function volumes(Production $production): Collection
     {
         if (! BenchWatch::isAlive()) {
             $this->watch->pass(true);
         }
 
-        return Volume::query()->get(['id', 'name', 'fingerprint', 'state', 'survey'])->sort(static fn (Volume $x, Volume $y): int => strnatcasecmp($x->name, $y->name))->values();
+        return self::of($production)->get(['id', 'name', 'fingerprint', 'state', 'survey', 'production_id', 'claimed_why'])->sort(static fn (Volume $x, Volume $y): int => strnatcasecmp($x->name, $y->name))->values();
     }
 
-    /** @throws Problem if no volume of that name is in a reader */
-    public function volume(string $name): Volume
+    /** @return \Illuminate\Database\Eloquent\Builder<Volume> */
+    private static function of(Production $production)
+    {
+        return Volume::query()->where(static fn ($query) => $query->whereNull('production_id')->orWhere('production_id', $production->id));
+    }
+
+    /** @throws Problem if no volume of that name is in a reader, or it is another production's */
+    public function volume(Production $production, string $name): Volume
     {
         if (! BenchWatch::isAlive()) {
             $this->watch->pass(true);
         }
 
-        return Volume::query()->where('name', $name)->first()
-            ?? throw Problem::missing('The card '.UnableToReadMedia::quote($name), 'Put it in the reader again; it shows up by itself.');
+        return self::of($production)->where('name', $name)->first()
+            ?? throw self::gone($name);
     }
 
     /**
@@ -51,22 +57,30 @@ final class Bench
      *
      * @throws Problem if no volume of that name is in a reader
      */
-    public function fresh(string $name): Volume
-    {
-        $this->path($name);
-        $this->watch->look($name);
-
-        return $this->volume($name);
-    }
-
-    /** @throws Problem if no volume of that name is in a reader */
-    public function path(string $name): string
+    public function fresh(Production $production, string $name): Volume
     {
         if (! in_array($name, BenchWatch::namesIn((string) config('cartella.bench')), true)) {
-            throw Problem::missing('The card '.UnableToReadMedia::quote($name), 'Put it in the reader again; it shows up by itself.');
+            throw self::gone($name);
+        }
+        $this->watch->look($name);
+
+        return $this->volume($production, $name);
+    }
+
+    /** @throws Problem if no volume of that name is in a reader, or it is another production's */
+    public function path(Production $production, string $name): string
+    {
+        $isOthers = Volume::query()->where('name', $name)->whereNotNull('production_id')->where('production_id', '!=', $production->id)->exists();
+        if ($isOthers || ! in_array($name, BenchWatch::namesIn((string) config('cartella.bench')), true)) {
+            throw self::gone($name);
         }
 
         return config('cartella.bench').'/'.$name;
+    }
+
+    private static function gone(string $name): Problem
+    {
+        return Problem::missing('The card '.UnableToReadMedia::quote($name), 'Put it in the reader again; it shows up by itself.');
     }
 
     /**
@@ -78,17 +92,30 @@ final class Bench
      */
     public function look(Production $production, Collection $volumes, Collection $cards): array
     {
-        $devices = $production->devices()->get()->keyBy('letter');
+        $devices = $production->devices()->whereNull('retired_at')->get()->keyBy('letter');
         $days = $production->days()->orderBy('date')->get()->mapWithKeys(static fn (ShootDay $day): array => [$day->number => $day->date->format('Y-m-d')])->all();
+        $isAlone = Production::query()->count() === 1;
+        $otherDays = ShootDay::query()->where('production_id', '!=', $production->id)->distinct()->pluck('date')->map(static fn ($date): string => $date->format('Y-m-d'))->all();
 
-        return $volumes->map(function (Volume $volume) use ($devices, $days, $cards): array {
+        return $volumes->map(function (Volume $volume) use ($devices, $days, $cards, $isAlone, $otherDays): array {
             $survey = $volume->survey;
             $known = $this->known($volume, $cards);
             // A card that was here before is of the device that it was said to be of.
             [$device, $why] = in_array($known['state'], ['seen', 'grown'], true) ? [$known['card']->device, 'as before'] : $this->suggest($volume, $devices, $cards);
             $dated = ShotDates::of($survey['dates'], $days, $device !== null);
 
+            $isOurs = $volume->production_id !== null;
+            $ask = match (true) {
+                in_array($known['state'], ['seen', 'grown'], true) => null,
+                $device === null && $survey['clips'] > 0 && ! $this->isNamedFolder($volume) => 'Nothing says which device recorded it.',
+                $dated->date !== null && $dated->day === null => "Its clips are dated $dated->date, which is no shoot day of this production.",
+                ! $isOurs && $dated->date !== null && in_array($dated->date, $otherDays, true) => 'Another production has a shoot day of that date as well.',
+                ! $isOurs && ! $isAlone && $dated->date === null && $survey['clips'] > 0 => 'Nothing says which production it is of.',
+                default => null,
+            };
+
             return [
+                'is_ours' => $isOurs, 'ours_why' => $volume->claimed_why, 'ask' => $ask, 'project' => $survey['project'] ?? null,
                 'name' => $volume->name, 'files' => $survey['files'], 'size_bytes' => $survey['bytes'], 'clips' => $survey['clips'],
                 'first' => $survey['first'], 'last' => $survey['last'],
                 'device' => $device?->letter,
@@ -105,6 +132,20 @@ final class Bench
                 'state' => $known['state'], 'known_roll' => $known['card']?->roll, 'known_card' => $known['card']?->ulid, 'known_files' => $known['known'], 'new_files' => $known['new'],
             ];
         })->all();
+    }
+
+    /** Whether every clip of a volume lies in a folder that says what it is: music, effects, graphics. */
+    private function isNamedFolder(Volume $volume): bool
+    {
+        return (bool) Cache::remember("bench.named.$volume->id.$volume->state", 86_400, function () use ($volume): bool {
+            foreach (array_keys($this->sizes($volume)) as $path) {
+                if (MediaNames::isClip((string) $path) && MediaNames::namedKind((string) $path) === null) {
+                    return false;
+                }
+            }
+
+            return true;
+        });
     }
 
     /** @return list<array{path: string, size_bytes: int, kind: string|null, is_new: bool}> at most $limit, what is new first */

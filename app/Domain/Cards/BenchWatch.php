@@ -56,6 +56,7 @@ final class BenchWatch
                 }
             }
         }
+        $changed = ClaimVolume::byThemselves() || $changed;
         if ($changed) {
             foreach (Production::query()->pluck('id') as $production) {
                 Live::tell((int) $production, 'cards');

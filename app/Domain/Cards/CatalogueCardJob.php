@@ -4,10 +4,13 @@ declare(strict_types=1);
 
 namespace App\Domain\Cards;
 
+use App\Domain\Tasks\Room;
 use App\Domain\Tasks\TaskRun;
 use App\Models\Card;
 use App\Models\Clip;
+use App\Models\Task;
 use App\Support\Live;
+use App\Support\Problem;
 use Cartella\Core\CartellaException;
 use Cartella\Core\Media\MediaInfo;
 use Cartella\Core\Media\MediaNames;
@@ -24,6 +27,8 @@ final class CatalogueCardJob implements ShouldQueue
 {
     use Dispatchable, InteractsWithQueue, Queueable;
 
+    private const LEAST_BYTES = 32 << 20;
+
     public int $tries = 3;
 
     public int $timeout = 0;
@@ -38,11 +43,13 @@ final class CatalogueCardJob implements ShouldQueue
             $card = Card::query()->with('copies')->findOrFail($run->task->subject['card']);
             $folder = $stores->folderOf($card);
             if ($folder === null) {
-                return ['message' => 'No copy of the card can be reached.', 'fix' => 'Connect one of its volumes and catalogue it again.'];
+                throw Problem::missing('A copy of '.$card->roll, 'Connect one of its volumes and catalogue it again.');
             }
             $day = (int) ($run->task->subject['day'] ?? $card->shoot_day_id);
             $recordings = self::recordings($run, $card, $folder);
             $run->expect(count($recordings));
+            // Proxies and guides are an eighth of the media at most, and never less than a little.
+            app(Room::class)->need([(string) config('cartella.proxies') => max(self::LEAST_BYTES, intdiv($card->size_bytes, 8))]);
             $problems = [];
             $done = 0;
             foreach ($recordings as $recording) {
@@ -59,13 +66,14 @@ final class CatalogueCardJob implements ShouldQueue
                     $problems[] = $trouble->getMessage();
                     $clip->update(['problems' => [...($clip->problems ?? []), $trouble->getMessage()]]);
                 }
+                MediaMade::dispatch($clip);
                 $run->at(++$done, now: $name);
                 Live::tell($card->production_id, 'clips', ['clip' => $clip->ulid]);
             }
             Live::tell($card->production_id, 'cards', ['card' => $card->ulid]);
 
             return ['clips' => Clip::query()->where('card_id', $card->id)->count(), 'problems' => $problems, 'message' => sprintf('%d clips catalogued.', $done)];
-        });
+        }, 'catalogue.'.(Task::query()->find($this->taskId)->subject['card'] ?? 0));
     }
 
     /**

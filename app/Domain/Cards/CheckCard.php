@@ -17,16 +17,16 @@ final class CheckCard
     {
     }
 
-    /** @throws Problem if the card has no copy yet, or is being checked already */
+    /** @throws Problem if the card has no copy yet, or is being copied or checked already */
     public function __invoke(Card $card, User $user): Task
     {
         if ($card->copies()->doesntExist()) {
             throw Problem::refused('card.no_copy', "$card->roll has no copy yet.", 'Offload it first.');
         }
-        if (Task::query()->where('production_id', $card->production_id)->where('kind', 'verify')->whereNull('ended_at')->get()->contains(static fn (Task $task): bool => $task->subject['card'] === $card->id)) {
-            throw Problem::refused('card.busy', "$card->roll is being checked already.", 'Wait until it is done.');
+        if (Task::query()->where('alone', "copies.$card->id")->exists()) {
+            throw Problem::refused('card.busy', "$card->roll is being copied or checked already.", 'Wait until it is done.');
         }
 
-        return ($this->start)($card->production, $user, 'verify', 'Verify '.$card->roll, ['card' => $card->id]);
+        return ($this->start)($card->production, $user, 'verify', 'Verify '.$card->roll, ['card' => $card->id], "copies.$card->id");
     }
 }

@@ -35,15 +35,15 @@ final class CheckCardJob implements ShouldQueue
             $files = $bytes = 0;
             $wrong = [];
             foreach ($card->copies as $copy) {
-                $store = $stores->all()[$copy->store] ?? null;
-                $differences = $this->check($card, ($store['path'] ?? '').'/'.$copy->path, static function (string $path, int $readBytes, int $readFiles) use ($run, $files, $bytes): void {
+                $store = $stores->known($card->production)->get($copy->store);
+                $differences = $this->check($card, ($store->path ?? '').'/'.$copy->path, static function (string $path, int $readBytes, int $readFiles) use ($run, $files, $bytes): void {
                     $run->at(min($files + $readFiles, $run->task->total), $bytes + $readBytes, basename($path));
                 });
                 $files += $card->files;
                 $bytes += $card->size_bytes;
                 $copy->update(['checked_at' => now(), 'differences' => $differences]);
                 if ($differences !== null) {
-                    $wrong[] = $store['name'] ?? $copy->store;
+                    $wrong[] = $store->name ?? $copy->store;
                 }
             }
             Live::tell($card->production_id, 'cards', ['card' => $card->ulid]);

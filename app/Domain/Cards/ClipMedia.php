@@ -4,6 +4,8 @@ declare(strict_types=1);
 
 namespace App\Domain\Cards;
 
+use App\Domain\Tasks\NamedLock;
+use App\Domain\Tasks\TaskLost;
 use App\Models\Clip;
 use Cartella\Core\Media\ChannelNames;
 use Cartella\Core\Media\Exception\UnableToReadMedia;
@@ -38,12 +40,22 @@ final class ClipMedia
         return (string) max($clip->proxied_at->timestamp ?? 0, $clip->sound_synced_at->timestamp ?? 0);
     }
 
+    /** Seconds that one worker waits for another that makes media of the same clip. */
+    private const WAIT = 3;
+
     /**
      * @param  non-empty-list<string>  $files  of the recording, in their order
      *
      * @throws UnableToReadMedia if ffmpeg cannot decode them
+     * @throws TaskLost if another worker makes media of the clip
      */
     public function make(Clip $clip, array $files): void
+    {
+        NamedLock::while('media.'.$clip->id, fn () => $this->makeAlone($clip, $files), self::WAIT);
+    }
+
+    /** @param  non-empty-list<string>  $files */
+    private function makeAlone(Clip $clip, array $files): void
     {
         $file = $files[0];
         if (! in_array($clip->kind, ['picture', 'sound', 'still'], true)) {
@@ -240,8 +252,14 @@ final class ClipMedia
      * @param  float  $driftPpm  by which the picture's clock is faster than the recorder's, where the sound is to keep step with it
      *
      * @throws UnableToReadMedia if ffmpeg cannot do it
+     * @throws TaskLost if another worker makes media of the picture
      */
     public function lay(Clip $picture, Clip $sound, string $soundFile, int $offsetTicks, float $driftPpm = 0.0): void
+    {
+        NamedLock::while('media.'.$picture->id, fn () => $this->layAlone($picture, $sound, $soundFile, $offsetTicks, $driftPpm), self::WAIT);
+    }
+
+    private function layAlone(Clip $picture, Clip $sound, string $soundFile, int $offsetTicks, float $driftPpm): void
     {
         $folder = self::folder($picture);
         $rate = 48_000;

@@ -4,16 +4,21 @@ declare(strict_types=1);
 
 namespace App\Domain\Cards;
 
+use App\Domain\Tasks\NoRoom;
+use App\Domain\Tasks\Room;
 use App\Domain\Tasks\StartTask;
 use App\Domain\Tasks\TaskCancelled;
 use App\Domain\Tasks\TaskLost;
+use App\Domain\Tasks\TaskPaused;
 use App\Domain\Tasks\TaskRun;
 use App\Models\Card;
 use App\Models\CardCopy;
 use App\Models\CardFile;
+use App\Models\Store;
 use App\Support\Live;
 use App\Support\Problem;
 use Cartella\Core\CartellaException;
+use Cartella\Core\Custody\FolderWalk;
 use Cartella\Core\Custody\Offload;
 use Cartella\Core\Custody\OffloadProgress;
 use Cartella\Core\Custody\OffloadReport;
@@ -21,6 +26,7 @@ use Illuminate\Bus\Queueable;
 use Illuminate\Contracts\Queue\ShouldQueue;
 use Illuminate\Foundation\Bus\Dispatchable;
 use Illuminate\Queue\InteractsWithQueue;
+use Illuminate\Support\Collection;
 
 /** Copies one card to every store with proof, then has it catalogued. Run again it goes on where it was stopped. */
 final class CopyCardJob implements ShouldQueue
@@ -53,7 +59,8 @@ final class CopyCardJob implements ShouldQueue
                 Live::tell($card->production_id, 'cards', ['card' => $card->ulid]);
                 throw $stop;
             } catch (\Throwable $trouble) {
-                if (TaskLost::isBehind($trouble)) {
+                $this->write($card);
+                if ($trouble instanceof NoRoom || $trouble instanceof TaskPaused || TaskLost::isBehind($trouble)) {
                     throw $trouble;
                 }
                 $card->update(['state' => 'fault', 'faults' => [['path' => '', 'reason' => $trouble instanceof CartellaException || $trouble instanceof Problem ? $trouble->getMessage() : 'It stopped with an error; the log says which.']]]);
@@ -66,19 +73,23 @@ final class CopyCardJob implements ShouldQueue
     /** @return array<string, mixed> */
     private function copy(TaskRun $run, Card $card, Bench $bench, Stores $stores, StartTask $start): array
     {
+        $card->update(['state' => 'copying']);
         $run->expect($card->files, $card->size_bytes);
-        $there = $stores->there();
-        if ($there === []) {
-            throw Problem::refused('store.none', 'None of the volumes that copies go to is there.', 'Connect '.implode(' or ', array_column($stores->all(), 'name')).' and try again.');
+        $wanted = $stores->chosenFor($card);
+        $there = $wanted->filter(static fn (Store $store): bool => $store->isThere());
+        if ($there->isEmpty()) {
+            throw Problem::refused('store.none', 'None of the volumes that copies go to is there.', 'Connect '.$wanted->pluck('name')->implode(' or ').' and try again.');
         }
         $place = Stores::placeOf($card->production, $card->day, $card->device, $card->roll, $card->load('copies'));
+        $this->lookForRoom($card, $there, $place);
         $this->rows = [];
-        $keys = array_keys($there);
+        $keys = $there->keys()->all();
         // Asked now: a volume that disappears meanwhile has no real path any more.
-        $roots = array_map(static fn (array $store): string => (string) realpath($store['path']), $there);
+        $roots = $there->map(static fn (Store $store): string => (string) realpath($store->path))->all();
+        $devices = $there->map(static fn (Store $store): ?int => $store->device())->all();
         $report = Offload::run(
-            $bench->path($card->volume),
-            array_map(static fn (array $store): string => $store['path'].'/'.$place['below'], array_values($there)),
+            $bench->path($card->production, $card->volume),
+            $there->map(static fn (Store $store): string => rtrim($store->path.'/'.$place['below'], '/'))->values()->all(),
             resume: true,
             onFile: fn (array $file) => $this->note($card, $file),
             onProgress: static fn (OffloadProgress $at) => $run->at(
@@ -92,9 +103,10 @@ final class CopyCardJob implements ShouldQueue
             // The worker that had this task lost the database, and has not noticed yet.
             throw new TaskLost('Another worker is still writing.');
         }
-        $away = array_map(static fn (array $store): array => ['path' => '', 'reason' => 'The volume is not there.', 'destination' => $store['name']], array_values(array_diff_key($stores->all(), $there)));
-        $faults = [...$away, ...array_map(static fn (array $fault): array => self::named($fault, $roots, $there), $report->faults)];
-        $this->conclude($card, $report, $faults, $roots, $place['below'].'/'.$place['name']);
+        $away = $wanted->diffKeys($there)->map(static fn (Store $store): array => ['path' => '', 'reason' => 'The volume is not there.', 'destination' => $store->name])->values()->all();
+        $names = $there->map(static fn (Store $store): string => $store->name)->all();
+        $faults = [...$away, ...array_map(static fn (array $fault): array => self::named($fault, $roots, $names), $report->faults)];
+        $this->conclude($card, $report, $faults, $roots, $devices, ltrim($place['below'].'/'.$place['name'], '/'));
         Live::tell($card->production_id, 'cards', ['card' => $card->ulid]);
         if (CardFile::query()->where('card_id', $card->id)->where('copies', '>', 0)->exists()) {
             $start($card->production, null, 'catalogue', 'Catalogue '.$card->roll, ['card' => $card->id, 'day' => $run->task->subject['day'] ?? $card->shoot_day_id]);
@@ -102,21 +114,21 @@ final class CopyCardJob implements ShouldQueue
 
         return [
             'files' => $report->files, 'verified' => $card->verified_files, 'bytes' => $report->bytes, 'faults' => count($faults),
-            'message' => $faults === [] ? sprintf('%d files verified twice.', $card->verified_files) : $this->sentence($faults[0], $card),
+            'message' => $faults === [] ? self::whole($card, $report, count($there)) : $this->sentence($faults[0], $card),
         ];
     }
 
     /**
      * @param  array<string, mixed>  $fault
      * @param  array<string, string>  $roots  of the stores, by key
-     * @param  array<string, array{name: string, path: string}>  $stores
+     * @param  array<string, string>  $names  of the stores, by key
      * @return array<string, mixed> with the volume's name where the core says its folder
      */
-    private static function named(array $fault, array $roots, array $stores): array
+    private static function named(array $fault, array $roots, array $names): array
     {
         foreach ($roots as $key => $root) {
             if (str_starts_with(($fault['destination'] ?? '').'/', $root.'/')) {
-                return ['destination' => $stores[$key]['name']] + $fault;
+                return ['destination' => $names[$key]] + $fault;
             }
         }
 
@@ -154,22 +166,68 @@ final class CopyCardJob implements ShouldQueue
     /**
      * @param  list<array<string, mixed>>  $faults
      * @param  array<string, string>  $roots  of the stores that were there, by key
+     * @param  array<string, int|null>  $devices
      */
-    private function conclude(Card $card, OffloadReport $report, array $faults, array $roots, string $path): void
+    private function conclude(Card $card, OffloadReport $report, array $faults, array $roots, array $devices, string $path): void
     {
         foreach ($roots as $key => $root) {
             foreach ($report->manifests as $manifest) {
                 if (str_starts_with($manifest, $root.'/')) {
-                    CardCopy::query()->updateOrCreate(['card_id' => $card->id, 'store' => $key], ['path' => $path, 'manifest' => basename($manifest), 'checked_at' => null, 'differences' => null]);
+                    CardCopy::query()->updateOrCreate(['card_id' => $card->id, 'store' => $key], [
+                        'path' => $path, 'device' => $devices[$key], 'read_from' => $this->readFrom($report, $root) ?? CardCopy::query()->where('card_id', $card->id)->where('store', $key)->value('read_from'),
+                        'manifest' => basename($manifest), 'checked_at' => null, 'differences' => null,
+                    ]);
                 }
             }
         }
         $twice = CardFile::query()->where('card_id', $card->id)->where('copies', '>=', 2)->count();
-        $whole = $faults === [] && $report->verified === $report->files && $twice >= $report->files;
+        $whole = $faults === [] && $report->verified === $report->files;
         $card->update([
             'state' => $whole ? 'verified' : 'fault', 'files' => $report->files, 'verified_files' => min($twice, $report->files), 'size_bytes' => $report->bytes,
-            'faults' => $faults === [] ? null : array_slice($faults, 0, 200), 'verified_at' => $whole ? now() : null,
+            'faults' => $faults === [] ? null : array_slice($faults, 0, 200), 'verified_at' => $whole ? now() : null, 'matched_files' => $report->matched,
         ]);
+    }
+
+    private function readFrom(OffloadReport $report, string $root): ?string
+    {
+        foreach ($report->readFrom as $destination => $from) {
+            if (str_starts_with($destination.'/', $root.'/')) {
+                return $from;
+            }
+        }
+
+        return null;
+    }
+
+    private static function whole(Card $card, OffloadReport $report, int $places): string
+    {
+        return sprintf('%d files verified %s.', $report->files, match ($places) {
+            1 => 'once; the card needs a second copy',
+            2 => 'twice',
+            default => "in $places places",
+        }).($report->matched === 0 ? '' : sprintf(' %d are what the card itself says they are.', $report->matched));
+    }
+
+    /**
+     * What an earlier run has verified lies there already.
+     *
+     * @param  Collection<string, Store>  $there
+     * @param  array{below: string, name: string}  $place
+     *
+     * @throws NoRoom
+     */
+    private function lookForRoom(Card $card, Collection $there, array $place): void
+    {
+        $need = [];
+        foreach ($there as $store) {
+            $folder = rtrim($store->path.'/'.$place['below'], '/').'/'.$place['name'];
+            $has = 0;
+            foreach (is_dir($folder) ? FolderWalk::of($folder) : [] as $facts) {
+                $has += $facts['type'] === 'file' ? $facts['size'] : 0;
+            }
+            $need[$store->path] = max(0, $card->size_bytes - $has);
+        }
+        app(Room::class)->need($need);
     }
 
     /** @param  array<string, mixed>  $first */

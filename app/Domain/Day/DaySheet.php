@@ -23,6 +23,7 @@ final class DaySheet
     /** @return array<string, mixed> */
     public function of(ShootDay $day): array
     {
+        $work = new RunningWork($day);
         $points = $this->points->of($day);
         $cards = Card::query()->with('copies')->where('shoot_day_id', $day->id)->get();
         $takes = Take::query()->where('shoot_day_id', $day->id)->get(['id', 'scene', 'setup', 'status', 'is_mos', 'is_wild', 'is_guide_only']);
@@ -40,9 +41,10 @@ final class DaySheet
 
         return [
             'counts' => $counts,
+            'running' => $work->titles(),
             'rolled' => $this->rolled($day),
             'points' => array_map(static fn (OpenPoint $point): array => $point->toArray(), $points),
-            'wrap' => $this->wrap($day, $counts, $points),
+            'wrap' => $this->wrap($day, $counts, $points, $work),
         ];
     }
 
@@ -94,27 +96,40 @@ final class DaySheet
     /**
      * @param  array<string, mixed>  $counts
      * @param  list<OpenPoint>  $points
-     * @return list<array{done: bool, title: string, note: string, stage: string}>
+     * @return list<array{done: bool, title: string, note: string, stage: string, is_running: bool}> nothing is done while work runs that could undo it
      */
-    private function wrap(ShootDay $day, array $counts, array $points): array
+    private function wrap(ShootDay $day, array $counts, array $points, RunningWork $work): array
     {
         $known = Card::query()->where('production_id', $day->production_id)->pluck('volume')->flip();
-        $waiting = array_values(array_filter($this->bench->volumes()->pluck('name')->all(), static fn (string $name): bool => ! $known->has($name)));
+        $waiting = array_values(array_filter($this->bench->volumes($day->production)->pluck('name')->all(), static fn (string $name): bool => ! $known->has($name)));
         $unslated = count(array_filter($points, static fn (OpenPoint $point): bool => str_starts_with($point->key, 'clip.')));
         $isLinedUp = Placement::query()->where('shoot_day_id', $day->id)->exists();
         $reel = $day->reels()->withCount('items')->latest('id')->first();
         $handed = Handoff::query()->where('production_id', $day->production_id)->get()->first(static fn (Handoff $handoff): bool => in_array($day->ulid, $handoff->chosen['days'] ?? [], true) && $handoff->delivered_at !== null);
 
+        $untried = Clip::query()->where('shoot_day_id', $day->id)->whereIn('kind', ['picture', 'sound'])->whereNull('import_kind')->where('is_false_start', false)->whereDoesntHave('placement')->count();
+        $step = static fn (bool $done, bool $isRunning, string $title, string $stage, string $note): array => [
+            'done' => $done && ! $isRunning, 'title' => $title, 'stage' => $stage, 'note' => $isRunning ? 'still running' : $note, 'is_running' => $isRunning,
+        ];
+
         return [
-            ['done' => $counts['cards'] > 0 && $counts['cards_safe'] === $counts['cards'] && $waiting === [], 'title' => 'Every card offloaded', 'stage' => 'cards', 'note' => match (true) {
-                $waiting !== [] => sprintf('%d safe; on the bench: %s', $counts['cards_safe'], implode(', ', array_slice($waiting, 0, 4)).(count($waiting) > 4 ? '…' : '')),
+            $step($counts['cards'] > 0 && $counts['cards_safe'] === $counts['cards'] && $waiting === [], $work->isComingIn(), 'Every card offloaded', 'cards', match (true) {
+                $waiting !== [] => sprintf('%d verified twice; on the bench: %s', $counts['cards_safe'], implode(', ', array_slice($waiting, 0, 4)).(count($waiting) > 4 ? '…' : '')),
                 $counts['cards'] === 0 => 'no card yet',
-                default => sprintf('%d of %d safe to release', $counts['cards_safe'], $counts['cards']),
-            }],
-            ['done' => $counts['takes'] > 0 && $unslated === 0, 'title' => 'Every clip has a slate', 'stage' => 'log', 'note' => $counts['takes'] === 0 ? 'slates not read yet' : ($unslated === 0 ? $counts['takes'].' takes' : ($unslated === 1 ? '1 clip has none' : "$unslated clips have none"))],
-            ['done' => $isLinedUp && $counts['unsure'] === 0 && $counts['strays'] === 0, 'title' => 'Lined up and checked', 'stage' => 'lineup', 'note' => $isLinedUp ? sprintf('%d to look at, %d strays', $counts['unsure'], $counts['strays']) : 'not yet'],
-            ['done' => $reel !== null, 'title' => 'Review reel built', 'stage' => 'screening', 'note' => $reel === null ? 'not yet' : sprintf('%s, %d takes', $reel->name, $reel->items_count)],
-            ['done' => $handed !== null, 'title' => 'Handed to the editing team', 'stage' => 'handoff', 'note' => $handed === null ? 'not yet' : sprintf('No. %d, %s', $handed->number, $handed->state)],
+                default => sprintf('%d of %d verified twice', $counts['cards_safe'], $counts['cards']),
+            }),
+            $step($counts['takes'] > 0 && $unslated === 0, $work->isComingIn() || $work->isLiningUp() || $work->isLogging(), 'Every clip has a slate', 'log', match (true) {
+                $counts['takes'] === 0 => 'slates not read yet',
+                $unslated === 0 => $counts['takes'].' takes',
+                default => $unslated === 1 ? '1 clip has none' : "$unslated clips have none",
+            }),
+            $step($isLinedUp && $counts['unsure'] === 0 && $counts['strays'] === 0 && $untried === 0, $work->isComingIn() || $work->isLiningUp(), 'Lined up and checked', 'lineup', match (true) {
+                ! $isLinedUp => 'not yet',
+                $untried > 0 => sprintf('%d %s not been tried', $untried, $untried === 1 ? 'clip has' : 'clips have'),
+                default => sprintf('%d to look at, %d %s', $counts['unsure'], $counts['strays'], $counts['strays'] === 1 ? 'stray' : 'strays'),
+            }),
+            $step($reel !== null, $work->isComingIn() || $work->isLiningUp(), 'Review reel built', 'screening', $reel === null ? 'not yet' : sprintf('%s, %d takes', $reel->name, $reel->items_count)),
+            $step($handed !== null, $work->isHandingOff(), 'Handed to the editing team', 'handoff', $handed === null ? 'not yet' : sprintf('No. %d, %s', $handed->number, $handed->state)),
         ];
     }
 }

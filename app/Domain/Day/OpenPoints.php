@@ -15,6 +15,7 @@ use App\Models\Placement;
 use App\Models\Scene;
 use App\Models\SettledPoint;
 use App\Models\ShootDay;
+use App\Models\Store;
 use App\Models\Take;
 use App\Support\Clock;
 use Cartella\Core\Time\FrameRate;
@@ -39,6 +40,7 @@ final class OpenPoints
         $this->devices = $day->production->devices()->get()->keyBy('letter');
         $sheet = $this->sheet->of($day);
         $isLinedUp = Placement::query()->where('shoot_day_id', $day->id)->exists();
+        $work = new RunningWork($day);
         $points = [
             ...$this->takes($sheet['takes'], $isLinedUp),
             ...$this->unclaimed($sheet['unslated'], $isLinedUp),
@@ -48,11 +50,25 @@ final class OpenPoints
             ...$this->clipCheck($day),
             ...$this->script($day, $sheet['takes']),
         ];
+        $points = array_values(array_filter($points, static fn (OpenPoint $point): bool => ! self::waits($point, $work)));
         $settled = SettledPoint::query()->where('shoot_day_id', $day->id)->pluck('point')->flip();
         $points = array_values(array_filter($points, static fn (OpenPoint $point): bool => ! $settled->has($point->key)));
         usort($points, static fn (OpenPoint $x, OpenPoint $y): int => ($x->weight !== 'fault') <=> ($y->weight !== 'fault'));
 
         return $points;
+    }
+
+    /** Whether a point may be true only because work on it is not done: it is said when the work has ended. */
+    private static function waits(OpenPoint $point, RunningWork $work): bool
+    {
+        return match (strtok($point->key, '.')) {
+            'sound', 'picture' => $work->isComingIn() || $work->isLiningUp(),
+            'file', 'camera', 'clips', 'script' => $work->isComingIn(),
+            'clip' => $work->isComingIn() || $work->isLiningUp() || $work->isLogging(),
+            'stray', 'group', 'unsure', 'clock' => $work->isLiningUp(),
+            'claim', 'differ' => $work->isLogging(),
+            default => false,
+        };
     }
 
     /**
@@ -158,10 +174,11 @@ final class OpenPoints
     private function cards(ShootDay $day): array
     {
         $points = [];
+        $stores = Store::query()->where('production_id', $day->production_id)->pluck('name', 'key');
         foreach (Card::query()->with('copies')->where('shoot_day_id', $day->id)->get() as $card) {
             foreach ($card->copies->reject(static fn (CardCopy $copy): bool => $copy->isWhole()) as $copy) {
                 $names = [...$copy->differences['missing'], ...$copy->differences['altered'], ...array_column($copy->differences['renamed'], 'from'), ...$copy->differences['problems']];
-                $points[] = new OpenPoint("copy.$card->ulid.$copy->store", 'fault', sprintf('%s on %s is not as it was copied', $card->roll, config("cartella.stores.$copy->store.name", $copy->store)), implode(', ', array_map('basename', array_slice($names, 0, 3))).(count($names) > 3 ? sprintf(' and %d more', count($names) - 3) : '').'.', ['stage' => 'cards', 'card' => $card->ulid], [['name' => 'check', 'label' => 'Verify again']]);
+                $points[] = new OpenPoint("copy.$card->ulid.$copy->store", 'fault', sprintf('%s on %s is not as it was copied', $card->roll, $stores[$copy->store] ?? $copy->store), implode(', ', array_map('basename', array_slice($names, 0, 3))).(count($names) > 3 ? sprintf(' and %d more', count($names) - 3) : '').'.', ['stage' => 'cards', 'card' => $card->ulid], [['name' => 'check', 'label' => 'Verify again']]);
             }
         }
         foreach (Card::query()->where('shoot_day_id', $day->id)->whereIn('state', ['fault', 'stopped'])->get() as $card) {

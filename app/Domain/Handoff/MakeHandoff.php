@@ -37,17 +37,19 @@ final class MakeHandoff
             throw Problem::refused('handoff.empty', 'Nothing that you chose holds a clip.', 'Choose a day or a bin with clips in it.');
         }
         $title = implode(', ', [...$days->map(static fn (ShootDay $day): string => 'Day '.$day->number)->all(), ...array_map(static fn (string $key): string => str_contains($key, ':') ? str_replace(':', ' ', $key) : 'bin', $binKeys)]);
-        $handoff = DB::transaction(static function () use ($production, $user, $days, $binKeys, $title): Handoff {
+        $handoff = DB::transaction(function () use ($production, $user, $days, $binKeys, $title): Handoff {
             Production::query()->whereKey($production->id)->lockForUpdate()->first(); // two hand-offs at once get two numbers
             $number = (int) Handoff::query()->where('production_id', $production->id)->max('number') + 1;
 
-            return Handoff::query()->create([
+            $handoff = Handoff::query()->create([
                 'production_id' => $production->id, 'user_id' => $user->id, 'number' => $number, 'title' => $title,
                 'chosen' => ['days' => $days->pluck('ulid')->all(), 'bins' => $binKeys],
                 'folder' => sprintf('%s/%03d %s', PathTemplate::plain($production->name), $number, PathTemplate::plain($title)), 'state' => 'packing',
             ]);
+            ($this->start)($production, $user, 'handoff', sprintf('Hand-off %d', $handoff->number), ['handoff' => $handoff->id], "handoff.$handoff->id");
+
+            return $handoff;
         });
-        ($this->start)($production, $user, 'handoff', sprintf('Hand-off %d', $handoff->number), ['handoff' => $handoff->id]);
         Live::tell($production->id, 'handoffs', ['handoff' => $handoff->ulid]);
 
         return $handoff;

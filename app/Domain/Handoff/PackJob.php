@@ -4,6 +4,9 @@ declare(strict_types=1);
 
 namespace App\Domain\Handoff;
 
+use App\Domain\Tasks\NoRoom;
+use App\Domain\Tasks\TaskLost;
+use App\Domain\Tasks\TaskPaused;
 use App\Domain\Tasks\TaskRun;
 use App\Models\Handoff;
 use App\Support\Live;
@@ -32,8 +35,11 @@ final class PackJob implements ShouldQueue
             if ($handoff->delivered_at !== null) {
                 return $handoff->summary ?? [];
             }
+            $handoff->update(['state' => 'packing']);
             try {
                 $summary = $package->write($handoff, $run);
+            } catch (NoRoom|TaskPaused|TaskLost $later) {
+                throw $later;
             } catch (\Throwable $trouble) {
                 $handoff->update(['state' => 'failed']);
                 Live::tell($handoff->production_id, 'handoffs', ['handoff' => $handoff->ulid]);

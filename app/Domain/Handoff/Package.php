@@ -7,6 +7,7 @@ namespace App\Domain\Handoff;
 use App\Domain\Bins\BinTree;
 use App\Domain\Cards\ClipMedia;
 use App\Domain\Cards\Stores;
+use App\Domain\Tasks\Room;
 use App\Domain\Tasks\TaskRun;
 use App\Models\Clip;
 use App\Models\Handoff;
@@ -14,6 +15,7 @@ use App\Models\Look;
 use App\Models\Reel;
 use App\Models\ShootDay;
 use App\Support\Clock;
+use App\Support\OwnFolder;
 use App\Support\Problem;
 use Cartella\Core\Custody\FolderWalk;
 use Cartella\Core\Custody\HashAlgorithm;
@@ -25,7 +27,6 @@ use Cartella\Core\Exchange\OtioWriter;
 use Cartella\Core\Look\Cdl;
 use Cartella\Core\Media\Exception\UnableToReadMedia;
 use Illuminate\Support\Collection;
-use Illuminate\Support\Facades\File;
 
 /**
  * A package on the editing team's drive: proxies, production sound, the reel as OTIO and EDL, the log as CSV, and a
@@ -37,31 +38,79 @@ final class Package
     {
     }
 
-    /** @return array{files: int, bytes: int, clips: int, reel: string|null, missing: list<string>} */
+    /** Says in a package whose it is, so that a run that was killed after it was delivered knows its own. */
+    private const LABEL = 'package.json';
+
+    /** Bytes beside the media: lists, log, manifest. */
+    private const BESIDE = 16 << 20;
+
+    private PackagePaths $paths;
+
+    /** @return array{files: int, bytes: int, clips: int, reel: string|null, missing: list<string>} counted from what lies in the package */
     public function write(Handoff $handoff, TaskRun $run): array
     {
+        $this->paths = new PackagePaths();
         $final = config('cartella.inbox').'/'.$handoff->folder;
-        $work = dirname($final).'/.'.basename($final).'.part';
-        if (is_dir($final)) {
-            throw Problem::refused('handoff.there', 'A package of that name lies in the inbox already.', 'Move it away and hand off again.');
-        }
-        File::deleteDirectory($work); // from a run that was stopped
-        foreach (['proxies', 'sound', 'imports'] as $folder) {
-            if (! @mkdir($work.'/'.$folder, 0775, true)) {
-                throw UnableToReadMedia::missing($work);
-            }
-        }
         $days = ShootDay::query()->where('production_id', $handoff->production_id)->whereIn('ulid', $handoff->chosen['days'])->orderBy('number')->get();
         $clips = MakeHandoff::clips($handoff->production, $days->pluck('id')->all(), $handoff->chosen['bins'], $this->bins);
+        $reel = $days->isEmpty() ? null : Reel::query()->whereIn('shoot_day_id', $days->pluck('id'))->latest('id')->first();
+        foreach ($clips as $clip) {
+            $this->paths->of($clip);
+        }
+        if (is_dir($final)) {
+            $label = json_decode((string) @file_get_contents($final.'/'.self::LABEL), true);
+            if (($label['handoff'] ?? null) !== $handoff->ulid) {
+                throw Problem::refused('handoff.there', 'A package of that name lies in the inbox already.', 'Move it away and hand off again.');
+            }
+
+            return $this->summary($final, $clips, $reel);
+        }
+        $work = dirname($final).'/.'.$handoff->ulid.'.part';
+        OwnFolder::remove($work); // from a run that was stopped
+        $sources = $clips->mapWithKeys(fn (Clip $clip): array => [$clip->id => $this->sourceOf($clip)])->all();
+        app(Room::class)->need([dirname($final) => self::BESIDE + (int) array_sum(array_map(static fn (?string $file): int => $file === null ? 0 : (int) @filesize($file), $sources))]);
+        OwnFolder::make($work);
         $run->expect($clips->count() + 1);
-        $missing = [];
         foreach ($clips as $done => $clip) {
             $run->at($done, now: $clip->name);
-            if (! $this->add($clip, $work)) {
-                $missing[] = $clip->name;
+            if ($sources[$clip->id] !== null) {
+                self::copy($sources[$clip->id], $work.'/'.$this->paths->of($clip));
             }
         }
-        file_put_contents($work.'/log.csv', $this->log($clips, $handoff));
+        self::put($work.'/log.csv', $this->log($clips, $handoff));
+        $this->putLooks($clips, $work);
+        $this->putReel($reel, $work);
+        self::put($work.'/'.self::LABEL, json_encode(['handoff' => $handoff->ulid, 'production' => $handoff->production->name, 'number' => $handoff->number, 'title' => $handoff->title], JSON_THROW_ON_ERROR | JSON_PRETTY_PRINT | JSON_UNESCAPED_UNICODE | JSON_UNESCAPED_SLASHES)."\n");
+        unlink($work.'/'.OwnFolder::MARKER);
+        Manifest::write($work, $this->entries($work), 'transfer', HashAlgorithm::Xxh128, now()->getTimestamp(), basename($final));
+        // rename() would take the place of an empty folder that somebody made meanwhile.
+        if (file_exists($final) || ! @rename($work, $final)) {
+            file_put_contents($work.'/'.OwnFolder::MARKER, '');
+            throw Problem::refused('handoff.there', 'A package of that name lies in the inbox already.', 'Move it away and hand off again.');
+        }
+
+        return $this->summary($final, $clips, $reel);
+    }
+
+    /**
+     * @param  Collection<int, Clip>  $clips
+     * @return array{files: int, bytes: int, clips: int, reel: string|null, missing: list<string>}
+     */
+    private function summary(string $folder, Collection $clips, ?Reel $reel): array
+    {
+        $files = $bytes = 0;
+        foreach (FolderWalk::of($folder) as $facts) {
+            $files += (int) ($facts['type'] === 'file');
+            $bytes += $facts['type'] === 'file' ? $facts['size'] : 0;
+        }
+        $missing = $clips->reject(fn (Clip $clip): bool => is_file($folder.'/'.$this->paths->of($clip)))->map(static fn (Clip $clip): string => $clip->name)->values()->all();
+
+        return ['files' => $files, 'bytes' => $bytes, 'clips' => $clips->count(), 'reel' => is_file($folder.'/reel.otio') ? $reel?->name : null, 'missing' => $missing];
+    }
+
+    /** @param  Collection<int, Clip>  $clips */
+    private function putLooks(Collection $clips, string $work): void
+    {
         $looks = [];
         foreach ($clips as $clip) {
             $look = Look::of($clip);
@@ -70,51 +119,51 @@ final class Package
             }
         }
         if ($looks !== []) {
-            file_put_contents($work.'/looks.ccc', Cdl::collection($looks));
+            self::put($work.'/looks.ccc', Cdl::collection($looks));
         }
-        $reel = $days->isEmpty() ? null : Reel::query()->whereIn('shoot_day_id', $days->pluck('id'))->latest('id')->first();
-        if ($reel !== null) {
-            $sequence = $this->sequences->of($reel, self::pathOf(...));
-            file_put_contents($work.'/reel.otio', OtioWriter::write($sequence));
-            foreach (EdlWriter::write($sequence) as $index => $text) {
-                file_put_contents($work.'/reel'.($index === 0 ? '' : '_'.($index + 1)).'.edl', $text);
-            }
-        }
-        foreach (['proxies', 'sound', 'imports'] as $folder) {
-            @rmdir($work.'/'.$folder); // goes only when it is empty
-        }
-        $entries = $this->entries($work);
-        Manifest::write($work, $entries, 'transfer', HashAlgorithm::Xxh128, now()->getTimestamp());
-        rename($work, $final);
-
-        return ['files' => count($entries), 'bytes' => array_sum(array_map(static fn (ManifestEntry $entry): int => $entry->sizeBytes, $entries)), 'clips' => $clips->count(), 'reel' => $reel?->name, 'missing' => $missing];
     }
 
-    public static function pathOf(Clip $clip): string
+    private function putReel(?Reel $reel, string $work): void
     {
-        return match (true) {
-            $clip->import_kind !== null => 'imports/'.ReelSequence::fileName($clip, pathinfo($clip->path, PATHINFO_EXTENSION)),
-            $clip->isSound() => 'sound/'.ReelSequence::fileName($clip, 'wav'),
-            default => 'proxies/'.ReelSequence::fileName($clip, 'mp4'),
-        };
+        if ($reel === null) {
+            return;
+        }
+        $sequence = $this->sequences->of($reel, fn (Clip $clip): string => $this->paths->of($clip));
+        self::put($work.'/reel.otio', OtioWriter::write($sequence));
+        foreach (EdlWriter::write($sequence) as $index => $text) {
+            self::put($work.'/reel'.($index === 0 ? '' : '_'.($index + 1)).'.edl', $text);
+        }
     }
 
     /** Recordings of sound and imports go as they are, pictures as proxies with the recorder's sound where there is any. */
-    private function add(Clip $clip, string $work): bool
+    private function sourceOf(Clip $clip): ?string
     {
         $folder = ClipMedia::folder($clip);
         $source = $clip->isPicture() && $clip->import_kind === null
             ? (is_file($folder.'/synced.mp4') && $clip->sound_synced_at !== null ? $folder.'/synced.mp4' : $folder.'/proxy.mp4')
             : $this->original($clip);
-        $target = $work.'/'.self::pathOf($clip);
-        if ($source === null || ! is_file($source)) {
-            return false;
+
+        return $source !== null && is_file($source) ? $source : null;
+    }
+
+    private static function copy(string $source, string $target): void
+    {
+        if (! is_dir(dirname($target)) && ! @mkdir(dirname($target), 0775)) {
+            throw UnableToReadMedia::missing($target);
+        }
+        if (file_exists($target)) {
+            throw UnableToReadMedia::program('The copy', $target, 'a file of that name is there already');
         }
         if (! @copy($source, $target) || hash_file('xxh128', $source) !== hash_file('xxh128', $target)) {
             throw UnableToReadMedia::program('The copy', $target, 'the inbox is full or cannot be written');
         }
+    }
 
-        return true;
+    private static function put(string $file, string $text): void
+    {
+        if (@file_put_contents($file, $text) !== strlen($text)) {
+            throw UnableToReadMedia::program('The package', $file, 'the inbox is full or cannot be written');
+        }
     }
 
     private function original(Clip $clip): ?string
@@ -132,7 +181,7 @@ final class Package
         $heading = ['Day', 'Scene', 'Setup', 'Take', 'Status', 'What happens', 'Size', 'Notes', 'Keywords', 'Marks', 'Screening notes', 'Not rolling', 'Take name', 'Clip', 'Original name', 'Device', 'Roll', 'Start timecode', 'Length', 'Placed by', 'Sure', 'File'];
         $sorted = $clips->sortBy(static fn (Clip $clip): array => [$clip->day->number, $clip->take->sort_key ?? '~', $clip->device->lane ?? 99, $clip->start_ticks])->values();
 
-        return CsvWriter::write($heading, $sorted->map(static function (Clip $clip) use ($handoff): array {
+        return CsvWriter::write($heading, $sorted->map(function (Clip $clip) use ($handoff): array {
             $rate = $clip->rate() ?? $handoff->production->rate();
             $take = $clip->take;
 
@@ -140,7 +189,7 @@ final class Package
                 $clip->day->number, $take?->scene, $take?->setup, $take === null ? null : ($take->part === '' ? $take->take : $take->take.$take->part), $take === null || $take->status === 'none' ? '' : $take->status, $take?->description, $take?->size, $take?->notes, $take?->keywords,
                 $take === null ? '' : implode(', ', $take->marks()), $take?->takeNotes->pluck('text')->implode(' · '), implode(' ', $take->absent_devices ?? []), $take?->name,
                 $clip->title(), $clip->name, $clip->device?->letter, $clip->card?->roll, Clock::label($clip->start_ticks, $rate), Clock::label($clip->duration_ticks, $rate),
-                $clip->placement?->start_ticks === null ? '' : $clip->placement->way, $clip->placement?->start_ticks === null ? '' : $clip->placement->is_sure, self::pathOf($clip),
+                $clip->placement?->start_ticks === null ? '' : $clip->placement->way, $clip->placement?->start_ticks === null ? '' : $clip->placement->is_sure, $this->paths->of($clip),
             ];
         })->all());
     }

@@ -9,7 +9,6 @@ use App\Models\Clip;
 use App\Models\Look;
 use App\Models\Reel;
 use App\Models\ReelItem;
-use Cartella\Core\Custody\PathTemplate;
 use Cartella\Core\Cutting\Item;
 use Cartella\Core\Cutting\Sequence;
 use Cartella\Core\Cutting\Source;
@@ -80,11 +79,5 @@ final class ReelSequence
         $look = Look::of($item->clip);
 
         return $look === null ? [] : ['asc_cdl' => $look->cdl()->toArray()];
-    }
-
-    /** Names of files in a package: the roll keeps two cameras' names apart. */
-    public static function fileName(Clip $clip, string $extension): string
-    {
-        return PathTemplate::plain($clip->card->roll ?? 'import').'_'.PathTemplate::plain($clip->name).'.'.$extension;
     }
 }

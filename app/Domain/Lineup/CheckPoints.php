@@ -5,8 +5,10 @@ declare(strict_types=1);
 namespace App\Domain\Lineup;
 
 use App\Domain\Cards\ClipMedia;
+use App\Domain\Tasks\StartTask;
 use App\Models\Clip;
 use App\Models\Placement;
+use App\Support\Problem;
 use Cartella\Core\Media\Exception\UnableToReadMedia;
 use Cartella\Core\Media\Flashes;
 use Cartella\Core\Sound\Claps;
@@ -25,26 +27,57 @@ final class CheckPoints
     /** Steps of 10 ms around a beginning in which no other one is offered. */
     private const APART = 100;
 
-    /**
-     * @return array{claps: list<array{ticks: int, strength: float}>, onsets: list<int>, flashes: list<array{frame: int, strength: float}>}
-     *                                                                                                                                ticks from the clip's start, frames from 0; the strongest first
-     */
-    public function of(Clip $clip): array
+    public function __construct(private readonly StartTask $start)
     {
-        $file = ClipMedia::folder($clip).'/points.json';
-        $kept = is_file($file) && filemtime($file) >= ($clip->proxied_at?->getTimestamp() ?? 0) ? json_decode((string) file_get_contents($file), true) : null;
-        if (is_array($kept)) {
-            return $kept;
+    }
+
+    /**
+     * @return array{claps: list<array{ticks: int, strength: float}>, onsets: list<int>, flashes: list<array{frame: int, strength: float}>}|null
+     *                                                                                                                                     ticks from the clip's start, frames from 0; the strongest first.
+     *                                                                                                                                     Null while a worker looks for them
+     */
+    public function of(Clip $clip): ?array
+    {
+        $kept = self::kept($clip);
+        if ($kept !== null || $clip->proxied_at === null) {
+            return $kept ?? ['claps' => [], 'onsets' => [], 'flashes' => []];
         }
+        try {
+            ($this->start)($clip->production, null, 'points', "Claps of $clip->name", ['clip' => $clip->id], "points.$clip->id");
+        } catch (Problem) {
+            // A worker looks already.
+        }
+
+        return self::kept($clip);
+    }
+
+    /** @return array{claps: list<array{ticks: int, strength: float}>, onsets: list<int>, flashes: list<array{frame: int, strength: float}>}|null */
+    private static function kept(Clip $clip): ?array
+    {
+        $file = self::file($clip);
+        clearstatcache(true, $file);
+        $kept = is_file($file) && filemtime($file) >= ($clip->proxied_at?->getTimestamp() ?? 0) ? json_decode((string) file_get_contents($file), true) : null;
+
+        return is_array($kept) ? $kept : null;
+    }
+
+    /** Looks for them now, in a worker: a long recording takes a while. */
+    public function find(Clip $clip): void
+    {
         $guide = ClipMedia::folder($clip).'/guide';
         $track = is_file($guide) ? GuideTrack::ofFile($guide) : null;
         $points = ['claps' => $track === null ? [] : Claps::of($track), 'onsets' => $track === null ? [] : self::onsets($track, 0, $track->steps()), 'flashes' => $this->flashes($clip)];
+        $file = self::file($clip);
         if (is_dir(dirname($file))) {
-            file_put_contents($file.'.part', json_encode($points));
-            rename($file.'.part', $file);
+            $part = $file.'.'.bin2hex(random_bytes(4)).'.part';
+            file_put_contents($part, json_encode($points));
+            rename($part, $file);
         }
+    }
 
-        return $points;
+    private static function file(Clip $clip): string
+    {
+        return ClipMedia::folder($clip).'/points.json';
     }
 
     /**
@@ -60,7 +93,7 @@ final class CheckPoints
         $moments = [];
         // A clap on the recorder's clean tracks is surer than one on a camera's.
         foreach ([[$other, $apart], [$clip, 0]] as [$heard, $shift]) {
-            foreach ($this->of($heard)['claps'] as $clap) {
+            foreach ($this->of($heard)['claps'] ?? [] as $clap) {
                 $ticks = $clap['ticks'] - $shift;
                 if ($ticks >= $from && $ticks < $to && array_filter($moments, static fn (array $one): bool => abs($one['ticks'] - $ticks) < Ticks::PER_SECOND / 2) === []) {
                     $moments[] = ['ticks' => $ticks, 'what' => 'clap'];

@@ -4,10 +4,10 @@ declare(strict_types=1);
 
 namespace App\Domain\Lineup;
 
-use App\Domain\Log\ChangeLog;
 use App\Domain\Log\ClaimedSlate;
 use App\Domain\Log\FindTake;
 use App\Domain\Log\GiveNames;
+use App\Domain\Undo\ChangeLog;
 use App\Models\Clip;
 use App\Models\ShootDay;
 use App\Models\Take;

@@ -6,6 +6,7 @@ namespace App\Domain\Lineup;
 
 use App\Domain\Cards\ClipMedia;
 use App\Domain\Cards\Stores;
+use App\Domain\Tasks\TaskLost;
 use App\Models\Clip;
 use App\Models\ShootDay;
 use App\Support\Problem;
@@ -30,7 +31,11 @@ final class LaySound
         $pictures = $clips->filter(static fn (Clip $clip): bool => $clip->isPicture() && $clip->proxied_at !== null && self::isOld($clip, $windows->partner($clip, 'sound')))->values();
         foreach ($pictures as $done => $clip) {
             $progress($done, $pictures->count(), $clip->name);
-            $this->under($clip, $windows->partner($clip, 'sound'));
+            try {
+                $this->under($clip, $windows->partner($clip, 'sound'));
+            } catch (TaskLost) {
+                LaySoundJob::dispatch($clip->id)->onQueue('media'); // another worker makes media of it just now
+            }
         }
     }
 

@@ -4,11 +4,13 @@ declare(strict_types=1);
 
 namespace App\Domain\Lineup;
 
+use App\Domain\Tasks\Room;
 use App\Domain\Tasks\TaskRun;
 use App\Models\LineupRun;
 use App\Models\ShootDay;
 use App\Models\User;
 use App\Support\Live;
+use Cartella\Core\Time\Ticks;
 use Illuminate\Bus\Queueable;
 use Illuminate\Contracts\Queue\ShouldQueue;
 use Illuminate\Foundation\Bus\Dispatchable;
@@ -22,6 +24,8 @@ final class LineUpDayJob implements ShouldQueue
 {
     use Dispatchable, InteractsWithQueue, Queueable;
 
+    private const BYTES_PER_SECOND = 600_000;
+
     public int $tries = 3;
 
     public int $timeout = 0;
@@ -34,6 +38,8 @@ final class LineUpDayJob implements ShouldQueue
     {
         TaskRun::of($this->taskId, static function (TaskRun $run) use ($place, $runs, $cut, $lay): array {
             $day = ShootDay::query()->findOrFail($run->task->subject['day']);
+            // The recorder's sound is laid under every picture anew: about what the proxies take.
+            app(Room::class)->need([(string) config('cartella.proxies') => intdiv((int) $day->clips()->where('kind', 'picture')->sum('duration_ticks'), Ticks::PER_SECOND) * self::BYTES_PER_SECOND]);
             $user = User::query()->find($run->task->user_id);
             $ways = array_values(array_filter(explode(',', (string) ($run->task->subject['ways'] ?? 'sound,timecode'))));
             $kept = LineupRun::query()->findOrFail($run->task->subject['run']);

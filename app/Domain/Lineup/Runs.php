@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 namespace App\Domain\Lineup;
 
-use App\Domain\Log\ChangeLog;
+use App\Domain\Undo\ChangeLog;
 use App\Models\Clip;
 use App\Models\LineupRun;
 use App\Models\Placement;

@@ -6,6 +6,7 @@ namespace App\Domain\Lineup;
 
 use App\Domain\Cards\ClipMedia;
 use App\Models\Clip;
+use App\Support\Problem;
 use Cartella\Core\Sound\Claps;
 use Cartella\Core\Sound\GuideTrack;
 use Cartella\Core\Time\Ticks;
@@ -30,7 +31,8 @@ final class SlateStart
     /** @return int|null by the frame at which something closes or flashes in the picture; null where nothing does */
     public static function seen(Clip $clip, CheckPoints $points): ?int
     {
-        $flash = $points->of($clip)['flashes'][0]['frame'] ?? null;
+        $found = $points->of($clip) ?? throw Problem::refused('points.pending', "The closing slate of $clip->name is still being looked for.", 'Try again in a moment.');
+        $flash = $found['flashes'][0]['frame'] ?? null;
         $rate = $clip->rate() ?? $clip->production->rate();
 
         return $flash === null ? null : self::frame($clip, Ticks::ofFrames($flash, $rate));

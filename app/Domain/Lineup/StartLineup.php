@@ -9,6 +9,7 @@ use App\Models\ShootDay;
 use App\Models\Task;
 use App\Models\User;
 use App\Support\Problem;
+use Illuminate\Support\Facades\DB;
 
 /** Begins a run of line-up and sends it to the workers; one at a time for a day. */
 final class StartLineup
@@ -32,9 +33,12 @@ final class StartLineup
         if ($anchor !== null && Scope::clips($day)->where('ulid', $anchor)->doesntExist()) {
             throw Problem::refused('lineup.anchor', 'The clip that is to be the anchor is not of this day.', 'Choose a recording of the day.');
         }
-        $run = $this->runs->begin($day, $user, $scope, $ways);
 
-        return ($this->start)($day->production, $user, 'lineup', 'Line up '.$scope->words($day), ['day' => $day->id, 'ways' => implode(',', $ways), 'run' => $run->id, 'cut' => $cut, 'anchor' => $anchor] + $scope->toTask());
+        return DB::transaction(function () use ($day, $user, $scope, $ways, $cut, $anchor): Task {
+            $run = $this->runs->begin($day, $user, $scope, $ways);
+
+            return ($this->start)($day->production, $user, 'lineup', 'Line up '.$scope->words($day), ['day' => $day->id, 'ways' => implode(',', $ways), 'run' => $run->id, 'cut' => $cut, 'anchor' => $anchor] + $scope->toTask(), "lineup.$day->id");
+        });
     }
 
     public static function running(ShootDay $day): ?Task

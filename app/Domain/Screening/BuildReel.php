@@ -5,7 +5,7 @@ declare(strict_types=1);
 namespace App\Domain\Screening;
 
 use App\Domain\Lineup\SlateStart;
-use App\Domain\Log\ChangeLog;
+use App\Domain\Undo\ChangeLog;
 use App\Models\Clip;
 use App\Models\Reel;
 use App\Models\ReelItem;

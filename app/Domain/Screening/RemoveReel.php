@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 namespace App\Domain\Screening;
 
-use App\Domain\Log\ChangeLog;
+use App\Domain\Undo\ChangeLog;
 use App\Models\Reel;
 use App\Models\User;
 use App\Support\Live;

@@ -8,7 +8,7 @@ use App\Models\Card;
 use App\Models\Task;
 use App\Support\Live;
 
-/** Asks a task to stop: at once when no worker has it yet, else at its next step. */
+/** Asks a task to stop: at once when no worker has it, else at its next step. */
 final class CancelTask
 {
     public function __invoke(Task $task): void
@@ -17,8 +17,10 @@ final class CancelTask
             return;
         }
         $task->update(['cancel_asked_at' => now()]);
-        if ($task->state === 'waiting') {
-            $task->update(['state' => 'cancelled', 'ended_at' => now(), 'result' => ['message' => 'Stopped before it began.']]);
+        // Also one that says it runs, when its worker is gone: nobody would hear the question.
+        if (! TaskRun::isHeld($task->id)) {
+            $message = $task->tries === 0 ? 'Stopped before it began.' : 'Stopped. What was finished is kept.';
+            $task->update(['state' => 'cancelled', 'ended_at' => now(), 'alone' => null, 'now' => '', 'result' => ['message' => $message]]);
             if ($task->kind === 'offload') {
                 Card::query()->whereKey($task->subject['card'])->where('state', 'copying')->update(['state' => 'stopped']);
             }

@@ -7,41 +7,114 @@ namespace App\Domain\Tasks;
 use App\Domain\Cards\CatalogueCardJob;
 use App\Domain\Cards\CheckCardJob;
 use App\Domain\Cards\CopyCardJob;
+use App\Domain\Cards\ReleaseCardJob;
+use App\Domain\Cards\RemakeMediaJob;
+use App\Domain\Cards\ReportJob;
 use App\Domain\Handoff\PackJob;
 use App\Domain\Lineup\LineUpDayJob;
+use App\Domain\Lineup\PointsJob;
 use App\Domain\Log\Notes\NotesJob;
 use App\Models\Production;
 use App\Models\Task;
 use App\Models\User;
 use App\Support\Live;
+use App\Support\Problem;
+use Illuminate\Database\UniqueConstraintViolationException;
+use Illuminate\Queue\SyncQueue;
+use Illuminate\Support\Facades\DB;
+use Illuminate\Support\Facades\Queue;
 
-/** Writes a task down and sends it to the workers of its kind; sends an unfinished one again. */
+/** Writes a task down and sends it to the workers of its kind, both in one transaction; sends an unfinished one again. */
 final class StartTask
 {
-    /** @param  array<string, scalar|null|list<scalar>>  $subject what the job needs to find its work again */
-    public function __invoke(Production $production, ?User $user, string $kind, string $title, array $subject): Task
-    {
-        $task = Task::query()->create([
-            'production_id' => $production->id, 'user_id' => $user?->id, 'kind' => $kind,
-            'title' => mb_substr($title, 0, 160), 'subject' => $subject, 'state' => 'waiting',
-        ]);
-        $this->send($task);
-        Live::tell($production->id, 'tasks', ['task' => $task->ulid, 'kind' => $kind, 'state' => 'waiting']);
+    /** Job and queue by kind of task. */
+    private const JOBS = [
+        'offload' => [CopyCardJob::class, 'copy'],
+        // Behind the offloads: a card waits in a reader, a copy does not.
+        'verify' => [CheckCardJob::class, 'check'],
+        'release' => [ReleaseCardJob::class, 'check'],
+        'catalogue' => [CatalogueCardJob::class, 'media'],
+        'media' => [RemakeMediaJob::class, 'media'],
+        'points' => [PointsJob::class, 'import'],
+        'report' => [ReportJob::class, 'import'],
+        'lineup' => [LineUpDayJob::class, 'sync'],
+        'notes' => [NotesJob::class, 'import'],
+        'handoff' => [PackJob::class, 'export'],
+    ];
 
-        return $task;
+    /**
+     * @param  array<string, scalar|null|list<scalar>>  $subject  what the job needs to find its work again
+     * @param  string|null  $alone  what no second unfinished task may work on, such as `copies.12`
+     *
+     * @throws Problem if another unfinished task works on it
+     */
+    public function __invoke(Production $production, ?User $user, string $kind, string $title, array $subject, ?string $alone = null): Task
+    {
+        try {
+            return DB::transaction(function () use ($production, $user, $kind, $title, $subject, $alone): Task {
+                $task = Task::query()->create([
+                    'production_id' => $production->id, 'user_id' => $user?->id, 'kind' => $kind,
+                    'title' => mb_substr($title, 0, 160), 'subject' => $subject + ($alone === null ? [] : ['alone' => $alone]), 'state' => 'waiting', 'alone' => $alone,
+                ]);
+                $this->send($task);
+                Live::tell($production->id, 'tasks', ['task' => $task->ulid, 'kind' => $kind, 'state' => 'waiting']);
+
+                return $task;
+            });
+        } catch (UniqueConstraintViolationException $twice) {
+            $other = $alone === null ? null : Task::query()->where('alone', $alone)->first();
+            if ($other === null) {
+                throw $twice;
+            }
+            throw self::busy($other);
+        }
     }
 
-    public function send(Task $task): void
+    /** A refusal that says what is in the way. */
+    public static function busy(Task $other): Problem
     {
-        match ($task->kind) {
-            'offload' => CopyCardJob::dispatch($task->id)->onQueue('copy'),
-            // Behind the offloads: a card waits in a reader, a copy does not.
-            'verify' => CheckCardJob::dispatch($task->id)->onQueue('check'),
-            'catalogue' => CatalogueCardJob::dispatch($task->id)->onQueue('media'),
-            'lineup' => LineUpDayJob::dispatch($task->id)->onQueue('sync'),
-            'notes' => NotesJob::dispatch($task->id)->onQueue('import'),
-            'handoff' => PackJob::dispatch($task->id)->onQueue('export'),
-            default => throw new \LogicException('No job does tasks of kind '.$task->kind),
-        };
+        return Problem::refused('task.busy', "\"$other->title\" is not done yet.", 'Wait until it is done, or stop it.', ['task' => $other->ulid]);
+    }
+
+    /**
+     * Sends an ended task's work once more, from the task that failed or was stopped.
+     *
+     * @throws Problem if it is not over, or something else works on the same
+     */
+    public function again(Task $task, User $user): Task
+    {
+        if (! in_array($task->state, ['failed', 'cancelled'], true)) {
+            throw Problem::refused('task.state', "\"$task->title\" has not failed.", 'Nothing to do.');
+        }
+
+        return $this($task->production, $user, $task->kind, $task->title, $task->subject, $task->subject['alone'] ?? null);
+    }
+
+    /** @param  int  $seconds  from now; the queue that runs at once in tests sends nothing later */
+    public function send(Task $task, int $seconds = 0): void
+    {
+        [$job, $queue] = self::JOBS[$task->kind] ?? throw new \LogicException('No job does tasks of kind '.$task->kind);
+        if ($seconds > 0 && Queue::connection() instanceof SyncQueue) {
+            return;
+        }
+        $id = $seconds > 0 ? Queue::laterOn($queue, $seconds, new $job($task->id)) : Queue::pushOn($queue, new $job($task->id));
+        Task::query()->whereKey($task->id)->update(['job' => is_scalar($id) && $id !== 0 ? (string) $id : null]);
+    }
+
+    /** Whether a job of the task waits in its queue; one that a dead worker took does not count, and is removed. */
+    public function isQueued(Task $task): bool
+    {
+        if (config('queue.default') !== 'database') {
+            // Other queues cannot be asked for one job: while anything waits there, the task's job is taken to be among it.
+            return Queue::connection()->size(self::JOBS[$task->kind][1]) > 0;
+        }
+        $job = $task->job === null ? null : DB::table('jobs')->where('id', $task->job)->first(['id', 'reserved_at']);
+        if ($job !== null && $job->reserved_at !== null && ! TaskRun::isHeld($task->id) && $job->reserved_at < now()->subSeconds(5)->getTimestamp()) {
+            DB::table('jobs')->where('id', $job->id)->delete();
+
+            return false;
+        }
+
+        return $job !== null;
     }
 }

@@ -8,7 +8,6 @@ use App\Models\Task;
 use App\Support\Live;
 use App\Support\Problem;
 use Cartella\Core\CartellaException;
-use Illuminate\Support\Facades\DB;
 use Illuminate\Support\Facades\Log;
 
 /**
@@ -16,11 +15,20 @@ use Illuminate\Support\Facades\Log;
  * notices a cancel, and ends it with a plain sentence whatever happens.
  *
  * The lock belongs to the worker's connection, so it goes by itself when the worker is killed; {@see RecoverTasks}
- * then finds the task and starts it again.
+ * then finds the task and starts it again, {@see TRIES} times in all. What ends without being the work's fault (no room, a
+ * worker that was asked to stop, a database that went away) costs no try.
  */
 final class TaskRun
 {
+    public const TRIES = 3;
+
     private const WRITE_EVERY_NS = 250_000_000;
+
+    /** Seconds until a task that waits for room, or for another run on the same thing, is tried again. */
+    private const AGAIN_SECONDS = 15;
+
+    /** How long a run waits for a database that comes back, to hand its try back: times half a second. */
+    private const RETURN_TRIES = 20;
 
     private int $writtenAt = 0;
 
@@ -37,37 +45,59 @@ final class TaskRun
      * Runs the work unless the task is over or another worker holds it.
      *
      * @param  callable(self): array<string, mixed>  $work  its answer is kept as the task's result
+     * @param  string|null  $on  what only one run at a time may work on; the others wait
      */
-    public static function of(int $taskId, callable $work): void
+    public static function of(int $taskId, callable $work, ?string $on = null): void
     {
-        if (! self::lock($taskId)) {
+        if (! NamedLock::take("task.$taskId")) {
             return;
         }
+        $holds = false;
         try {
             $task = Task::query()->find($taskId);
             if ($task === null || $task->isOver()) {
                 return;
             }
-            $task->update(['state' => 'running', 'started_at' => $task->started_at ?? now()]);
-            (new self($task))->through($work);
+            $run = new self($task);
+            $holds = $on === null || NamedLock::take($on);
+            if (! $holds) {
+                $run->wait('Waits for another run on the same.', self::AGAIN_SECONDS);
+            } elseif ($task->tries >= self::TRIES) {
+                $run->giveUp();
+            } else {
+                $task->update(['state' => 'running', 'started_at' => $task->started_at ?? now(), 'tries' => $task->tries + 1, 'worker' => gethostname().' '.getmypid()]);
+                LastWords::listen($task->ulid);
+                $run->through($work);
+            }
         } finally {
-            rescue(static fn () => DB::select('DO RELEASE_LOCK(?)', [self::lockName($taskId)]), report: false);
+            LastWords::stop();
+            if ($holds && $on !== null) {
+                NamedLock::letGo($on);
+            }
+            NamedLock::letGo("task.$taskId");
         }
     }
 
     public static function isHeld(int $taskId): bool
     {
-        return (int) (DB::selectOne('SELECT IS_FREE_LOCK(?) AS free', [self::lockName($taskId)])->free ?? 1) === 0;
+        return ! NamedLock::isFree("task.$taskId");
     }
 
-    private static function lock(int $taskId): bool
+    /** Ends a task whose worker died too often, with what the last one said. */
+    public static function giveUpOn(Task $task): void
     {
-        return (int) (DB::selectOne('SELECT GET_LOCK(?, 0) AS got', [self::lockName($taskId)])->got ?? 0) === 1;
+        (new self($task))->giveUp();
     }
 
-    private static function lockName(int $taskId): string
+    private function giveUp(): void
     {
-        return 'cartella.'.substr(hash('xxh64', (string) config('database.connections.mariadb.database')), 0, 8).'.task.'.$taskId;
+        Log::error('A task was given up: its worker died each time.', ['task' => $this->task->ulid, 'words' => LastWords::of($this->task->ulid)]);
+        $this->end('failed', [
+            'message' => sprintf('It was begun %d times, and each time its worker died: %s', $this->task->tries, LastWords::of($this->task->ulid)),
+            'fix' => 'Look at what it was working on, then try again.',
+        ]);
+        $this->task->refresh();
+        TaskFailed::dispatch($this->task);
     }
 
     /** @param  callable(self): array<string, mixed>  $work */
@@ -75,15 +105,37 @@ final class TaskRun
     {
         try {
             $this->end('done', $work($this));
+        } catch (NoRoom $wait) {
+            $this->handBack();
+            $this->wait($wait->getMessage(), self::AGAIN_SECONDS);
+        } catch (TaskPaused) {
+            $this->handBack();
+            $this->wait('Goes on when the desk runs again.', 0);
         } catch (TaskCancelled) {
             $this->end('cancelled', ['message' => 'Stopped. What was finished is kept.']);
         } catch (\Throwable $trouble) {
             if (TaskLost::isBehind($trouble)) {
+                rescue(fn () => retry(self::RETURN_TRIES, fn () => $this->handBack(), 500), report: false);
                 Log::warning('The database went away in the middle of a task; it is taken up again.', ['task' => $this->task->ulid, 'cause' => $trouble->getMessage()]);
                 throw $trouble;
             }
             $this->endWith($trouble);
         }
+    }
+
+    private function handBack(): void
+    {
+        Task::query()->whereKey($this->task->id)->where('tries', '>', 0)->decrement('tries');
+    }
+
+    /** Back among those that wait; sent again after some seconds, or found by {@see RecoverTasks}. */
+    private function wait(string $why, int $seconds): void
+    {
+        $this->task->update(['state' => 'waiting', 'now' => mb_substr($why, 0, 300), 'bytes_per_second' => 0]);
+        if ($seconds > 0) {
+            app(StartTask::class)->send($this->task, $seconds);
+        }
+        $this->tell();
     }
 
     private function endWith(\Throwable $trouble): void
@@ -95,6 +147,7 @@ final class TaskRun
         };
         Log::log(isset($facts['exception']) ? 'error' : 'warning', $trouble->getMessage(), ['task' => $this->task->ulid] + $facts);
         $this->end('failed', ['message' => $message, 'fix' => $fix]);
+        TaskFailed::dispatch($this->task);
     }
 
     public function expect(int $total, int $totalBytes = 0): void
@@ -111,6 +164,8 @@ final class TaskRun
      *
      * @throws TaskCancelled
      * @throws TaskLost
+     * @throws TaskPaused
+     * @throws NoRoom
      */
     public function at(int $done, int $doneBytes = 0, string $now = '', int $copiedBytes = 0, ?array $byStore = null): void
     {
@@ -133,18 +188,22 @@ final class TaskRun
             'now' => mb_substr(mb_scrub($now), 0, 300),
         ]);
         $this->tell();
-        if ((int) (DB::selectOne('SELECT IS_USED_LOCK(?) = CONNECTION_ID() AS held', [self::lockName($this->task->id)])->held ?? 0) !== 1) {
+        if (! NamedLock::isOurs('task.'.$this->task->id)) {
             throw new TaskLost('The lock of the task is gone.');
         }
         if (Task::query()->whereKey($this->task->id)->whereNotNull('cancel_asked_at')->exists()) {
             throw new TaskCancelled();
         }
+        if (app()->bound('queue.worker') && app('queue.worker')->shouldQuit) {
+            throw new TaskPaused();
+        }
+        app(Room::class)->keepFloor();
     }
 
     /** @param  array<string, mixed>  $result */
     private function end(string $state, array $result): void
     {
-        $this->task->update(['state' => $state, 'result' => $result, 'ended_at' => now(), 'now' => ''] + ($state === 'done' ? ['done' => $this->task->total] : []));
+        $this->task->update(['state' => $state, 'result' => $result, 'ended_at' => now(), 'now' => '', 'alone' => null] + ($state === 'done' ? ['done' => $this->task->total] : []));
         $this->tell();
     }
 

@@ -8,49 +8,63 @@ use App\Domain\Cards\AssignDevice;
 use App\Domain\Cards\Bench;
 use App\Domain\Cards\CardReport;
 use App\Domain\Cards\CheckCard;
+use App\Domain\Cards\ClaimVolume;
 use App\Domain\Cards\ClipCheck;
+use App\Domain\Cards\MakeReport;
+use App\Domain\Cards\OffloadAll;
 use App\Domain\Cards\OffloadCard;
 use App\Domain\Cards\ReleaseCard;
 use App\Domain\Cards\Stores;
 use App\Domain\Lineup\StateClock;
-use App\Domain\Log\ChangeLog;
+use App\Domain\Tasks\StartTask;
+use App\Domain\Undo\ChangeLog;
 use App\Http\Controller;
-use App\Http\Shell\ProductionController;
+use App\Http\Shell\TasksController;
 use App\Models\Card;
+use App\Models\CardCopy;
 use App\Models\CardRelease;
 use App\Models\Clip;
 use App\Models\Device;
 use App\Models\Production;
 use App\Models\ShootDay;
+use App\Models\Store;
 use App\Models\Task;
 use App\Support\Live;
 use App\Support\Problem;
 use Cartella\Core\Custody\PathTemplate;
+use Cartella\Core\Media\MediaNames;
 use Illuminate\Http\JsonResponse;
 use Illuminate\Http\Request;
 use Illuminate\Http\Response;
 use Illuminate\Support\Collection;
 use Illuminate\Support\Facades\DB;
+use Illuminate\Validation\Rule;
 
 /** The bench: volumes in the readers, cards of the day, their offloads and their release. */
 final class CardsController extends Controller
 {
     public function index(Production $production, ShootDay $day, Bench $bench, Stores $stores, ClipCheck $check): JsonResponse
     {
-        $cards = Card::query()->with(['device', 'copies', 'releasedBy'])->withSum(['clips' => static fn ($query) => $query->whereIn('kind', ['picture', 'sound'])], 'duration_ticks')->withCount('clips')
+        $cards = Card::query()->with(['device', 'copies', 'releasedBy', 'production'])->withSum(['clips' => static fn ($query) => $query->whereIn('kind', ['picture', 'sound'])], 'duration_ticks')->withCount('clips')
             ->where('production_id', $production->id)->orderBy('id')->get();
-        $tasks = Task::query()->where('production_id', $production->id)->whereIn('kind', ['offload', 'catalogue', 'verify'])->whereNull('ended_at')->get()->keyBy(static fn (Task $task): string => $task->kind.'.'.$task->subject['card']);
-        $volumes = $bench->volumes();
+        $tasks = Task::query()->where('production_id', $production->id)->whereIn('kind', ['offload', 'catalogue', 'verify', 'release'])->whereNull('ended_at')->get()->keyBy(static fn (Task $task): string => $task->kind.'.'.$task->subject['card']);
+        $volumes = $bench->volumes($production);
         // A card that goes on being shot is a card of each of its days.
         $here = Clip::query()->where('shoot_day_id', $day->id)->whereNotNull('card_id')->distinct()->pluck('card_id')->flip();
         $own = $cards->filter(static fn (Card $card): bool => $card->shoot_day_id === $day->id || $here->has($card->id));
         $looked = $bench->look($production, $volumes, $cards);
         $inReaders = array_column(array_filter($looked, static fn (array $volume): bool => $volume['state'] !== 'reused'), 'known_card', 'name');
 
+        $inAll = array_column(OffloadAll::of($looked, $day), 'name');
+        $devices = $stores->known($production)->map(static fn (Store $store): ?int => $store->device())->all();
+
         return new JsonResponse([
-            'volumes' => array_values(array_filter($looked, static fn (array $volume): bool => ! self::isOnItsCard($volume, $cards))),
-            'cards' => $own->map(fn (Card $card): array => $this->card($card, ($inReaders[$card->volume] ?? null) === $card->ulid, $tasks))->values()->all(),
-            'stores' => array_map(static fn (string $key, array $store): array => ['key' => $key, 'name' => $store['name'], 'free_bytes' => $stores->freeBytes($key)], array_keys($stores->all()), $stores->all()),
+            'volumes' => array_values(array_map(
+                static fn (array $volume): array => $volume + ['in_all' => $volume['ask'] === null && in_array($volume['name'], $inAll, true)],
+                array_filter($looked, static fn (array $volume): bool => ! self::isOnItsCard($volume, $cards)),
+            )),
+            'cards' => $own->map(fn (Card $card): array => $this->card($card, ($inReaders[$card->volume] ?? null) === $card->ulid, $tasks, $stores, $devices))->values()->all(),
+            'stores' => $stores->inUse($production)->map(static fn (Store $store): array => ['key' => $store->key, 'name' => $store->name, 'free_bytes' => $store->freeBytes(), 'is_there' => $store->isThere(), 'device' => $devices[$store->key] ?? null])->values()->all(),
             'check' => $check->of($day),
             'template' => $production->card_template ?? PathTemplate::DEFAULT,
             'panel' => config('cartella.card_panel'),
@@ -71,7 +85,7 @@ final class CardsController extends Controller
 
     public function volume(Production $production, ShootDay $day, string $volume, Bench $bench): JsonResponse
     {
-        $found = $bench->volume($volume);
+        $found = $bench->volume($production, $volume);
         $cards = Card::query()->with(['device', 'copies'])->where('production_id', $production->id)->orderBy('id')->get();
         [$seen] = $bench->look($production, collect([$found]), $cards);
         $known = $seen['state'] === 'reused' ? null : $cards->firstWhere('ulid', $seen['known_card']);
@@ -92,11 +106,12 @@ final class CardsController extends Controller
     }
 
     /** Where cards land from now on; those that are there stay where they are. */
-    public function template(Request $request, Production $production): JsonResponse
+    public function template(Request $request, Production $production, Stores $stores): JsonResponse
     {
         $input = $request->validate(['was' => ['required', 'string', 'max:400'], 'now' => ['required', 'string', 'max:400']]);
         $now = trim(trim($input['now']), '/');
         PathTemplate::parse($now);
+        $stores->refuseSharedTemplate($production, $now);
         DB::transaction(static function () use ($production, $input, $now, $request): void {
             $locked = Production::query()->lockForUpdate()->findOrFail($production->id);
             $has = $locked->card_template ?? PathTemplate::DEFAULT;
@@ -119,11 +134,35 @@ final class CardsController extends Controller
             'roll' => ['required', 'string', 'max:60', 'regex:/\A[\p{L}\p{N}][\p{L}\p{N} _.-]*\z/u'],
             'device' => ['nullable', 'string', 'max:12'],
             'compare' => ['nullable', 'boolean'],
+            'to' => ['nullable', 'array', 'between:1,20'], 'to.*' => ['string', 'max:40'],
         ], ['roll.*' => 'A roll is named with letters, digits, spaces, dots and dashes.']);
         $device = ($input['device'] ?? null) === null ? null : self::deviceOf($production, $input['device']);
-        $task = $offload($production, self::who($request), $day, $volume, $input['roll'], $device, (bool) ($input['compare'] ?? false));
+        $task = $offload($production, self::who($request), $day, $volume, $input['roll'], $device, (bool) ($input['compare'] ?? false), $input['to'] ?? null);
 
-        return new JsonResponse(ProductionController::task($task), 202);
+        return new JsonResponse(TasksController::task($task), 202);
+    }
+
+    /** Every card that is surely one of the day; those that something has to be asked of are named. */
+    public function offloadAll(Request $request, Production $production, ShootDay $day, OffloadAll $offload): JsonResponse
+    {
+        $input = $request->validate(['to' => ['nullable', 'array', 'between:1,20'], 'to.*' => ['string', 'max:40']]);
+
+        return new JsonResponse($offload($production, self::who($request), $day, $input['to'] ?? null), 202);
+    }
+
+    /** The volume is this production's from now on, and hidden from the others. */
+    public function claim(Request $request, Production $production, string $volume, Bench $bench): JsonResponse
+    {
+        DB::transaction(static fn () => ClaimVolume::take($bench->volume($production, $volume), $production, 'said by '.self::who($request)->name));
+
+        return new JsonResponse([]);
+    }
+
+    public function giveBack(Production $production, string $volume, Bench $bench): JsonResponse
+    {
+        ClaimVolume::giveBack($bench->volume($production, $volume), $production);
+
+        return new JsonResponse([]);
     }
 
     private static function deviceOf(Production $production, string $letter): Device
@@ -131,11 +170,11 @@ final class CardsController extends Controller
         return $production->devices()->where('letter', $letter)->first() ?? throw Problem::refused('device.unknown', 'There is no such device in this production.', 'Choose one of the list.');
     }
 
-    public function show(Production $production, Card $card): JsonResponse
+    public function show(Production $production, Card $card, Stores $stores): JsonResponse
     {
         $card->load(['device', 'copies', 'releasedBy', 'day']);
 
-        return new JsonResponse($this->card($card, false, collect()) + [
+        return new JsonResponse($this->card($card, false, collect(), $stores) + [
             'list' => $card->cardFiles()->orderByRaw('fault IS NULL')->orderBy('path')->limit(1000)->get(['path', 'size_bytes', 'algorithm', 'hash', 'copies', 'fault'])->all(),
             'releases' => $card->releases()->with('user')->get()->map(static fn (CardRelease $release): array => [
                 'at' => $release->created_at->toIso8601String(), 'by' => $release->user?->name, 'evidence' => $release->evidence,
@@ -146,12 +185,12 @@ final class CardsController extends Controller
     /** The whole card is another device's; so are its clips. */
     public function cardDevice(Request $request, Production $production, Card $card, AssignDevice $assign): JsonResponse
     {
-        $input = $request->validate(['was' => ['nullable', 'string', 'max:12'], 'device' => ['required', 'string', 'max:12']]);
-        $device = self::deviceOf($production, $input['device']);
+        $input = $request->validate(['was' => ['nullable', 'string', 'max:12'], 'device' => ['present', 'nullable', 'string', 'max:12']]);
+        $device = $input['device'] === null ? null : self::deviceOf($production, $input['device']);
         $changed = DB::transaction(static function () use ($production, $card, $input, $device, $assign, $request): int {
             $locked = Card::query()->with('device')->lockForUpdate()->findOrFail($card->id);
             if ($locked->device?->letter !== ($input['was'] ?? null)) {
-                throw Problem::editedMeanwhile('the device of '.$locked->roll, [['field' => 'device', 'yours' => $device->letter, 'theirs' => $locked->device?->letter]]);
+                throw Problem::editedMeanwhile('the device of '.$locked->roll, [['field' => 'device', 'yours' => $device?->letter, 'theirs' => $locked->device?->letter]]);
             }
 
             return $assign($production, self::who($request), $locked->clips()->get(), $device, $locked);
@@ -168,67 +207,86 @@ final class CardsController extends Controller
         return new JsonResponse(['correction_ticks' => $correction]);
     }
 
-    public function cardReport(Production $production, Card $card, string $kind, string $format, CardReport $report): Response
+    public function cardReport(Request $request, Production $production, Card $card, string $kind, string $format, CardReport $report, MakeReport $make): Response
     {
         $card->load(['device', 'copies', 'releasedBy', 'day']);
 
-        return $this->report($production, $card->day, $card, $kind, $format, $report);
+        return $this->report($request, $production, $card->day, $card, $kind, $format, $report, $make);
     }
 
-    public function dayReport(Production $production, ShootDay $day, string $kind, string $format, CardReport $report): Response
+    public function dayReport(Request $request, Production $production, ShootDay $day, string $kind, string $format, CardReport $report, MakeReport $make): Response
     {
-        return $this->report($production, $day, null, $kind, $format, $report);
+        return $this->report($request, $production, $day, null, $kind, $format, $report, $make);
     }
 
     /**
      * @param  'camera'|'sound'  $kind
      * @param  'pdf'|'csv'  $format
      */
-    private function report(Production $production, ShootDay $day, ?Card $card, string $kind, string $format, CardReport $report): Response
+    private function report(Request $request, Production $production, ShootDay $day, ?Card $card, string $kind, string $format, CardReport $report, MakeReport $make): Response
     {
-        return self::document($format === 'pdf' ? $report->pdf($day, $card, $kind) : $report->csv($day, $card, $kind), CardReport::fileName($production, $day, $card, $kind, $format), $format);
+        $name = CardReport::fileName($production, $day, $card, $kind, $format);
+
+        return $format === 'csv' ? self::document($report->csv($day, $card, $kind), $name, 'csv') : self::made($make($day, self::who($request), $kind, $card), $name);
     }
 
     public function verify(Request $request, Production $production, Card $card, CheckCard $check): JsonResponse
     {
-        return new JsonResponse(ProductionController::task($check($card, self::who($request))), 202);
+        return new JsonResponse(TasksController::task($check($card, self::who($request))), 202);
     }
 
-    /** Which device recorded some clips. */
+    /** Which device recorded some clips, or that they are imports of a kind. */
     public function device(Request $request, Production $production, AssignDevice $assign): JsonResponse
     {
-        $input = $request->validate(['clips' => ['required', 'array', 'between:1,1000'], 'clips.*' => ['string', 'size:26'], 'device' => ['required', 'string', 'max:12']]);
-        $device = self::deviceOf($production, $input['device']);
+        $input = $request->validate([
+            'clips' => ['required', 'array', 'between:1,1000'], 'clips.*' => ['string', 'size:26'], 'device' => ['required_without:import_kind', 'nullable', 'string', 'max:12'], 'import_kind' => ['nullable', Rule::in(MediaNames::IMPORTS)],
+        ], ['device.*' => 'Choose a device, or what kind of import it is.']);
+        $device = ($input['device'] ?? null) === null ? null : self::deviceOf($production, $input['device']);
         $clips = $production->clips()->whereIn('ulid', $input['clips'])->get();
         if ($clips->count() !== count(array_unique($input['clips']))) {
             throw Problem::missing('One of those clips', 'Load the page again.');
         }
 
-        return new JsonResponse(['changed' => $assign($production, self::who($request), $clips, $device)]);
+        return new JsonResponse(['changed' => $assign($production, self::who($request), $clips, $device, importKind: $input['import_kind'] ?? null)]);
     }
 
-    public function release(Request $request, Production $production, Card $card, ReleaseCard $release): JsonResponse
+    public function release(Request $request, Production $production, Card $card, ReleaseCard $release, Stores $stores): JsonResponse
     {
-        return new JsonResponse($this->card($release($card, self::who($request))->load(['device', 'copies', 'releasedBy']), false, collect()));
+        $input = $request->validate(['words' => ['nullable', 'string', 'max:40']]);
+        $task = $release($card, self::who($request), $input['words'] ?? null);
+        $tasks = $task === null || $task->refresh()->isOver() ? collect() : collect(['release.'.$card->id => $task]);
+
+        return new JsonResponse($this->card($card->refresh()->load(['device', 'copies', 'releasedBy']), false, $tasks, $stores));
+    }
+
+    /** Makes the proxy of one clip anew. */
+    public function remake(Request $request, Production $production, Clip $clip, StartTask $start): JsonResponse
+    {
+        return new JsonResponse(TasksController::task($start($production, self::who($request), 'media', 'Proxy of '.$clip->title(), ['clip' => $clip->id], "media.$clip->id")), 202);
     }
 
     /**
      * @param  Collection<string, Task>  $tasks
+     * @param  array<string, int|null>|null  $devices  of the stores now, by key
      * @return array<string, mixed>
      */
-    private function card(Card $card, bool $onBench, $tasks): array
+    private function card(Card $card, bool $onBench, $tasks, Stores $stores, ?array $devices = null): array
     {
-        $stores = config('cartella.stores');
-        $task = $tasks->get('offload.'.$card->id) ?? $tasks->get('verify.'.$card->id) ?? $tasks->get('catalogue.'.$card->id);
+        $known = $stores->known($card->production);
+        $order = array_flip($known->keys()->all());
+        $copies = $card->copies->sortBy(static fn (CardCopy $copy): int => $order[$copy->store] ?? 99)->values();
+        $devices ??= $known->map(static fn (Store $store): ?int => $store->device())->all();
+        $on = $copies->filter(static fn (CardCopy $copy): bool => $copy->isWhole())->map(static fn (CardCopy $copy): ?int => $devices[$copy->store] ?? $copy->device)->filter()->unique();
+        $task = $tasks->get('offload.'.$card->id) ?? $tasks->get('release.'.$card->id) ?? $tasks->get('verify.'.$card->id) ?? $tasks->get('catalogue.'.$card->id);
 
         return [
             'ulid' => $card->ulid, 'roll' => $card->roll, 'volume' => $card->volume, 'device' => $card->device?->letter, 'device_note' => $card->device?->note, 'kind' => $card->device?->kind, 'state' => $card->state,
-            'files' => $card->files, 'verified_files' => $card->verified_files, 'size_bytes' => $card->size_bytes, 'faults' => $card->faults ?? [], 'is_safe' => $card->isSafe(), 'on_bench' => $onBench,
+            'files' => $card->files, 'verified_files' => $card->verified_files, 'size_bytes' => $card->size_bytes, 'faults' => $card->faults ?? [], 'is_safe' => $card->isSafe(), 'is_one_disk' => $card->isSafe() && $on->count() < 2, 'matched_files' => $card->matched_files, 'chosen_stores' => $card->chosen_stores, 'on_bench' => $onBench,
             'verified_at' => $card->verified_at?->toIso8601String(), 'released_at' => $card->released_at?->toIso8601String(), 'released_by' => $card->releasedBy?->name,
             'use_number' => $card->use_number, 'first_at' => $card->first_at, 'last_at' => $card->last_at, 'clock_ticks' => $card->clock_ticks,
             'clips' => $card->clips_count ?? $card->clips()->count(), 'running_ticks' => (int) ($card->clips_sum_duration_ticks ?? 0),
-            'copies' => $card->copies->sortBy(static fn ($copy): int => (int) array_search($copy->store, array_keys($stores), true))->values()->map(static fn ($copy): array => ['store' => $stores[$copy->store]['name'] ?? $copy->store, 'path' => $copy->path, 'manifest' => $copy->manifest, 'is_whole' => $copy->isWhole(), 'checked_at' => $copy->checked_at?->toIso8601String(), 'differences' => $copy->differences])->all(),
-            'task' => $task === null ? null : ProductionController::task($task),
+            'copies' => $copies->map(static fn (CardCopy $copy): array => ['store' => $known->get($copy->store)->name ?? $copy->store, 'path' => $copy->path, 'manifest' => $copy->manifest, 'read_from' => $copy->read_from, 'is_whole' => $copy->isWhole(), 'checked_at' => $copy->checked_at?->toIso8601String(), 'differences' => $copy->differences])->all(),
+            'task' => $task === null ? null : TasksController::task($task),
         ];
     }
 }

@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace App\Http\Day;
 
+use App\Domain\Cards\MakeReport;
 use App\Domain\Day\DaySheet;
 use App\Domain\Day\FixPoint;
 use App\Domain\Log\DailyLog;
@@ -21,9 +22,11 @@ final class DayController extends Controller
         return new JsonResponse($sheet->of($day));
     }
 
-    public function log(Production $production, ShootDay $day, string $format, DailyLog $log): Response
+    public function log(Request $request, Production $production, ShootDay $day, string $format, DailyLog $log, MakeReport $make): Response
     {
-        return self::document($format === 'pdf' ? $log->pdf($day) : $log->csv($day), "$production->name day $day->number daily log.$format", $format === 'pdf' ? 'pdf' : 'csv');
+        $name = "$production->name day $day->number daily log.$format";
+
+        return $format === 'csv' ? self::document($log->csv($day), $name, 'csv') : self::made($make($day, self::who($request), 'daily'), $name);
     }
 
     public function fix(Request $request, Production $production, ShootDay $day, FixPoint $fix, DaySheet $sheet): JsonResponse

@@ -17,10 +17,10 @@ use App\Domain\Lineup\SoundOfTake;
 use App\Domain\Lineup\StartLineup;
 use App\Domain\Lineup\StateClock;
 use App\Domain\Lineup\Windows;
-use App\Domain\Log\ChangeLog;
 use App\Domain\Log\MarkWild;
+use App\Domain\Undo\ChangeLog;
 use App\Http\Controller;
-use App\Http\Shell\ProductionController;
+use App\Http\Shell\TasksController;
 use App\Models\Clip;
 use App\Models\LineupRun;
 use App\Models\Look;
@@ -45,7 +45,7 @@ final class LineupController extends Controller
     {
         $task = StartLineup::running($day);
 
-        return new JsonResponse($page->of($day) + ['task' => $task === null ? null : ProductionController::task($task)]);
+        return new JsonResponse($page->of($day) + ['task' => $task === null ? null : TasksController::task($task)]);
     }
 
     public function start(Request $request, Production $production, ShootDay $day, StartLineup $start): JsonResponse
@@ -57,7 +57,7 @@ final class LineupController extends Controller
         $scope = Scope::of($day, $input['scope'] ?? 'day', (string) ($input['key'] ?? ''), array_values($input['clips'] ?? []));
         $task = $start($day, self::who($request), $scope, array_values($input['ways'] ?? ['sound', 'timecode']), (bool) ($input['cut'] ?? true), $input['anchor'] ?? null);
 
-        return new JsonResponse(ProductionController::task($task), 202);
+        return new JsonResponse(TasksController::task($task), 202);
     }
 
     public function runs(Production $production, ShootDay $day, Runs $runs): JsonResponse
@@ -119,7 +119,9 @@ final class LineupController extends Controller
 
     public function points(Production $production, Clip $clip, CheckPoints $points): JsonResponse
     {
-        return new JsonResponse($points->of($clip));
+        $found = $points->of($clip);
+
+        return $found === null ? new JsonResponse(['pending' => true, 'claps' => [], 'onsets' => [], 'flashes' => []], 202) : new JsonResponse($found);
     }
 
     public function pair(Request $request, Production $production, Clip $clip, PairSound $pair): Response

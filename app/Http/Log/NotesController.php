@@ -10,7 +10,7 @@ use App\Domain\Log\Notes\BringNotes;
 use App\Domain\Log\ReadSlates;
 use App\Domain\Log\SetPatterns;
 use App\Http\Controller;
-use App\Http\Shell\ProductionController;
+use App\Http\Shell\TasksController;
 use App\Models\NoteFile;
 use App\Models\Production;
 use App\Models\ShootDay;
@@ -128,7 +128,7 @@ final class NotesController extends Controller
         return [
             'ulid' => $file->ulid, 'name' => $file->name, 'heading' => $file->layout['heading'], 'columns' => (object) $file->layout['columns'], 'is_known' => $file->layout['is_known'] ?? false,
             'rows' => $file->layout['head'] ?? [], 'report' => $file->report, 'applied' => $file->applied_at !== null,
-            'task' => $task === null ? null : ProductionController::task($task), 'targets' => array_keys(NoteColumns::TARGETS),
+            'task' => $task === null ? null : TasksController::task($task), 'targets' => array_keys(NoteColumns::TARGETS),
         ];
     }
 }

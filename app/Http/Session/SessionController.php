@@ -4,11 +4,12 @@ declare(strict_types=1);
 
 namespace App\Http\Session;
 
+use App\Domain\People\SignIn;
 use App\Http\Controller;
 use App\Models\Production;
 use App\Models\Role;
 use App\Models\User;
-use App\Support\Problem;
+use App\Support\Audit;
 use Illuminate\Http\JsonResponse;
 use Illuminate\Http\Request;
 use Illuminate\Support\Facades\Auth;
@@ -21,19 +22,21 @@ final class SessionController extends Controller
         return new JsonResponse($request->user() === null ? ['user' => null, 'productions' => []] : self::answer(self::who($request)));
     }
 
-    public function store(Request $request): JsonResponse
+    public function store(Request $request, SignIn $signIn): JsonResponse
     {
-        $input = $request->validate(['email' => ['required', 'string', 'max:190'], 'password' => ['required', 'string', 'max:190']], ['required' => 'Type your e-mail address and your password.']);
-        if (! Auth::attempt(['email' => $input['email'], 'password' => $input['password']])) {
-            throw Problem::refused('session.wrong', 'That address and password do not go together.', 'Check both and try again.');
-        }
+        $input = $request->validate([
+            'email' => ['required', 'string', 'max:190'], 'password' => ['required', 'string', 'max:190'], 'code' => ['nullable', 'string', 'max:20'],
+        ], ['required' => 'Type your e-mail address and your password.', 'string' => 'Type your e-mail address and your password.']);
+        $user = $signIn($input['email'], $input['password'], $input['code'] ?? null, (string) $request->ip());
+        Auth::guard('web')->login($user);
         $request->session()->regenerate();
 
-        return new JsonResponse(self::answer(self::who($request)));
+        return new JsonResponse(self::answer($user));
     }
 
     public function destroy(Request $request): JsonResponse
     {
+        Audit::write('signed_out', self::who($request)->id, null, [], $request->ip());
         Auth::guard('web')->logout();
         $request->session()->invalidate();
         $request->session()->regenerateToken();
@@ -47,8 +50,11 @@ final class SessionController extends Controller
         $productions = $user->role === Role::Admin ? Production::query() : $user->productions();
 
         return [
-            'user' => ['ulid' => $user->ulid, 'name' => $user->name, 'initials' => $user->initials(), 'role' => $user->role->value],
-            'productions' => $productions->orderBy('name')->get()->map(static fn (Production $production): array => ['ulid' => $production->ulid, 'name' => $production->name])->all(),
+            'user' => [
+                'ulid' => $user->ulid, 'name' => $user->name, 'email' => $user->email, 'initials' => $user->initials(), 'role' => $user->role->value, 'needs' => $user->needs(),
+                'has_second_factor' => $user->second_factor_at !== null, 'recovery_codes_left' => count($user->recovery_codes ?? []),
+            ],
+            'productions' => $user->needs() !== null ? [] : $productions->orderBy('name')->get()->map(static fn (Production $production): array => ['ulid' => $production->ulid, 'name' => $production->name])->all(),
         ];
     }
 }

@@ -4,8 +4,10 @@ declare(strict_types=1);
 
 namespace App\Http\Shell;
 
+use App\Domain\Tasks\NamedLock;
 use App\Http\Controller;
 use App\Models\Production;
+use App\Support\Problem;
 use Illuminate\Http\JsonResponse;
 use Illuminate\Http\Request;
 use Illuminate\Support\Facades\DB;
@@ -17,12 +19,16 @@ final class LiveController extends Controller
     /** One connection holds a PHP process, so it ends now and then and the page opens another. */
     private const SECONDS = 50;
 
+    /** Open connections of one person: more than a browser keeps to one server, in two of them. */
+    private const PER_PERSON = 10;
+
     private const LOOK_EVERY_US = 300_000;
 
     public function stream(Request $request, Production $production): StreamedResponse
     {
         $last = (int) ($request->header('Last-Event-ID') ?? $request->query('after', '-1'));
         $request->session()->save(); // nothing else may wait for this session meanwhile
+        $this->refuseTooMany((int) $request->user()?->getAuthIdentifier());
 
         return new StreamedResponse(static function () use ($production, $last): void {
             $last = $last < 0 ? (int) DB::table('events')->where('production_id', $production->id)->max('id') : $last;
@@ -44,6 +50,21 @@ final class LiveController extends Controller
         }, 200, ['Content-Type' => 'text/event-stream', 'Cache-Control' => 'no-cache', 'X-Accel-Buffering' => 'no']);
     }
 
+    /**
+     * A seat is held by the connection's own database session until it ends, however it ends.
+     *
+     * @throws Problem if the person has as many pages open as may be told at once; the others ask every two seconds
+     */
+    private function refuseTooMany(int $user): void
+    {
+        for ($seat = 1; $seat <= self::PER_PERSON; $seat++) {
+            if (NamedLock::take("live.$user.$seat")) {
+                return;
+            }
+        }
+        throw Problem::tooOften(60);
+    }
+
     public function poll(Request $request, Production $production): JsonResponse
     {
         $after = (int) $request->query('after', '-1');
@@ -52,11 +73,11 @@ final class LiveController extends Controller
         return new JsonResponse(['last' => $last, 'events' => $after < 0 ? [] : self::since($production, $after)]);
     }
 
-    /** @return list<array{id: int, topic: string, facts: mixed}> */
+    /** @return list<array{id: int, topic: string, facts: mixed, origin: string|null}> */
     private static function since(Production $production, int $last): array
     {
         return DB::table('events')->where('production_id', $production->id)->where('id', '>', $last)->orderBy('id')->limit(200)->get()
-            ->map(static fn (object $row): array => ['id' => (int) $row->id, 'topic' => $row->topic, 'facts' => json_decode($row->facts, true)])->all();
+            ->map(static fn (object $row): array => ['id' => (int) $row->id, 'topic' => $row->topic, 'facts' => json_decode($row->facts, true), 'origin' => $row->origin])->all();
     }
 
     private static function push(): void

@@ -5,16 +5,14 @@ declare(strict_types=1);
 namespace App\Http\Shell;
 
 use App\Domain\Day\OpenPoints;
-use App\Domain\Log\UndoChange;
 use App\Domain\Productions\MakeProduction;
-use App\Domain\Tasks\CancelTask;
+use App\Domain\Undo\UndoChange;
+use App\Domain\Undo\Undone;
 use App\Http\Controller;
+use App\Http\Settings\SettingsController;
 use App\Models\Card;
-use App\Models\Change;
-use App\Models\Device;
 use App\Models\Production;
 use App\Models\ShootDay;
-use App\Models\Task;
 use App\Support\Clock;
 use Cartella\Core\Log\Marks;
 use Cartella\Core\Slate\SlateStyle;
@@ -28,19 +26,21 @@ use Illuminate\Validation\Rule;
 /** What the frame around the stages needs: the production, its days, search, running tasks, undo. */
 final class ProductionController extends Controller
 {
-    public function show(Production $production): JsonResponse
+    public function show(Request $request, Production $production): JsonResponse
     {
         $rate = $production->rate();
 
         return new JsonResponse([
             'ulid' => $production->ulid, 'name' => $production->name, 'slate_style' => $production->slate_style->value,
             'rate' => Clock::rate($rate),
-            'days' => $production->days()->orderBy('number')->get()->map(static fn (ShootDay $day): array => ['ulid' => $day->ulid, 'number' => $day->number, 'date' => $day->date->format('Y-m-d'), 'unit' => $day->unit])->all(),
-            'devices' => $production->devices()->orderBy('lane')->get()->map(static fn (Device $device): array => ['letter' => $device->letter, 'kind' => $device->kind, 'note' => $device->note])->all(),
+            'days' => $production->days()->orderBy('number')->get()->map(SettingsController::day(...))->all(),
+            'devices' => $production->devices()->orderBy('lane')->get()->map(SettingsController::device(...))->all(),
+            'your_role' => $request->user()?->roleIn($production)?->value,
             'marks' => Marks::words(),
             'may' => [
                 'work' => Gate::allows('work', $production), 'organise' => Gate::allows('organise', $production),
                 'review' => Gate::allows('review', $production), 'accept' => Gate::allows('accept', $production),
+                'manage' => Gate::allows('manage', $production),
             ],
         ]);
     }
@@ -51,18 +51,6 @@ final class ProductionController extends Controller
         $production = $make(self::who($request), trim($input['name']), FrameRate::parse($input['rate']), $input['date'], SlateStyle::from($input['style'] ?? 'letter'));
 
         return new JsonResponse(['ulid' => $production->ulid], 201);
-    }
-
-    public function addDay(Request $request, Production $production): JsonResponse
-    {
-        $input = $request->validate(['date' => ['required', 'date_format:Y-m-d'], 'unit' => ['nullable', 'string', 'max:60']], ['date.*' => 'Write the date as 2026-10-07.']);
-        $day = DB::transaction(static function () use ($production, $input): ShootDay {
-            Production::query()->whereKey($production->id)->lockForUpdate()->first();
-
-            return ShootDay::query()->create(['production_id' => $production->id, 'number' => (int) $production->days()->max('number') + 1, 'date' => $input['date'], 'unit' => $input['unit'] ?? 'Main unit']);
-        });
-
-        return new JsonResponse(['ulid' => $day->ulid, 'number' => $day->number, 'date' => $day->date->format('Y-m-d'), 'unit' => $day->unit], 201);
     }
 
     /** Counts for the tabs of the spine. */
@@ -99,20 +87,6 @@ final class ProductionController extends Controller
         return new JsonResponse(['takes' => $takes, 'clips' => $clips]);
     }
 
-    public function tasks(Production $production): JsonResponse
-    {
-        $tasks = $production->tasks()->where(static fn ($query) => $query->whereNull('ended_at')->orWhere('ended_at', '>', now()->subHours(12)))->latest('id')->limit(40)->get();
-
-        return new JsonResponse(['tasks' => $tasks->map(self::task(...))->all()]);
-    }
-
-    public function cancel(Production $production, Task $task, CancelTask $cancel): JsonResponse
-    {
-        $cancel($task);
-
-        return new JsonResponse(self::task($task->refresh()));
-    }
-
     public function undo(Request $request, Production $production, UndoChange $undo): JsonResponse
     {
         return self::undone($undo->undo($production, self::who($request)));
@@ -123,18 +97,8 @@ final class ProductionController extends Controller
         return self::undone($undo->redo($production, self::who($request)));
     }
 
-    private static function undone(?Change $change): JsonResponse
+    private static function undone(?Undone $done): JsonResponse
     {
-        return new JsonResponse(['label' => $change?->label]);
-    }
-
-    /** @return array<string, mixed> */
-    public static function task(Task $task): array
-    {
-        return [
-            'ulid' => $task->ulid, 'kind' => $task->kind, 'title' => $task->title, 'state' => $task->state, 'done' => $task->done, 'total' => $task->total, 'done_bytes' => $task->done_bytes,
-            'total_bytes' => $task->total_bytes, 'copied_bytes' => $task->copied_bytes, 'by_store' => $task->by_store, 'bytes_per_second' => $task->bytes_per_second, 'now' => $task->now, 'message' => $task->result['message'] ?? null, 'fix' => $task->result['fix'] ?? null,
-            'card' => $task->subject['card'] ?? null, 'cancelling' => $task->cancel_asked_at !== null && $task->ended_at === null,
-        ];
+        return new JsonResponse(['label' => $done?->change->label, 'stayed' => $done->stayed ?? [], 'stayed_count' => $done->count ?? 0]);
     }
 }

@@ -21,6 +21,7 @@ final readonly class CardSurvey
      * @param  string  $state  of paths, sizes and times: another one means that the card was changed
      * @param  string|null  $report  the head of a text report at the card's top
      * @param  string|null  $tape  what the first recording with iXML calls its tape
+     * @param  string|null  $project  what its recordings call the production
      * @param  list<array{kind: 'link'|'unreadable'|'empty'|'unfinished'|'metadata'|'twice'|'twin'|'name', path: string, text: string}>  $problems  the first ones
      * @param  int  $problemCount  all of them
      */
@@ -36,6 +37,7 @@ final readonly class CardSurvey
         public string $state,
         public ?string $report,
         public ?string $tape,
+        public ?string $project,
         public array $problems,
         public int $problemCount,
     ) {

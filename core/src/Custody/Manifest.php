@@ -30,9 +30,10 @@ final class Manifest
      * @param  list<ManifestEntry>  $entries
      * @param  'transfer'|'in-place'  $process
      * @param  int  $now  Unix seconds
+     * @param  string|null  $title  what the folder will be called, where that is not its name yet
      * @return string the manifest's path
      */
-    public static function write(string $folder, array $entries, string $process, HashAlgorithm $algorithm, int $now): string
+    public static function write(string $folder, array $entries, string $process, HashAlgorithm $algorithm, int $now, ?string $title = null): string
     {
         $history = $folder.'/'.FolderWalk::HISTORY;
         if (! is_dir($history)) {
@@ -42,7 +43,7 @@ final class Manifest
         $chain = self::chain($folder);
         $generation = count($chain) + 1;
         self::clearUnowned($history, $generation, array_column($chain, 'path'));
-        $label = preg_replace('/[^A-Za-z0-9._-]+/', '_', basename($folder));
+        $label = preg_replace('/[^A-Za-z0-9._-]+/', '_', $title ?? basename($folder));
         $file = sprintf('%s/%04d_%s_%s.mhl', $history, $generation, $label, gmdate('Y-m-d_His\Z', $now));
         self::put($file, static fn (\XMLWriter $xml) => self::writeGeneration($xml, $folder, $entries, $process, $algorithm, $now));
         $chain[] = ['path' => basename($file), 'c4' => C4::ofFile($file)];

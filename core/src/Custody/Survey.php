@@ -57,6 +57,8 @@ final class Survey
 
     private ?string $tape = null;
 
+    private ?string $project = null;
+
     private function __construct(private readonly string $root, private readonly \DateTimeZone $zone)
     {
     }
@@ -93,7 +95,7 @@ final class Survey
 
         return new CardSurvey(
             $survey->files, $survey->bytes, $survey->clips, $survey->sounds, $survey->first, $survey->last, $survey->dates,
-            hash_final($list), hash_final($state), $survey->report, $survey->tape, $survey->problems, $survey->problemCount,
+            hash_final($list), hash_final($state), $survey->report, $survey->tape, $survey->project, $survey->problems, $survey->problemCount,
         );
     }
 
@@ -196,6 +198,7 @@ final class Survey
             $this->problem('metadata', $path, 'holds metadata that is not read: '.lcfirst(rtrim($wav->problems[0], '.')));
         }
         $this->tape ??= $wav->ixml?->tape;
+        $this->project ??= $wav->ixml?->project;
         $date = Probe::bextDate($wav->bext);
 
         return $date === null || strlen($date) < 19 ? null : substr(strtr($date, 'T', ' '), 0, 19);

@@ -42,6 +42,16 @@ final class MediaNames
      */
     public static function importKind(string $path): string
     {
+        return self::namedKind($path) ?? match (self::kindOf($path)) {
+            'sound' => 'effects',
+            'still' => 'stills',
+            default => 'stock',
+        };
+    }
+
+    /** The kind that the nearest folder says; null when no folder says one. */
+    public static function namedKind(string $path): ?string
+    {
         foreach (array_reverse(array_slice(explode('/', strtolower($path)), 0, -1)) as $folder) {
             $folder = trim(strtr($folder, '_-', '  '));
             $kind = self::FOLDERS[$folder] ?? $folder;
@@ -50,11 +60,7 @@ final class MediaNames
             }
         }
 
-        return match (self::kindOf($path)) {
-            'sound' => 'effects',
-            'still' => 'stills',
-            default => 'stock',
-        };
+        return null;
     }
 
     /** Picture or sound, as far as its name says. */

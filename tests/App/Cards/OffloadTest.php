@@ -6,6 +6,7 @@ namespace Tests\App\Cards;
 
 use App\Domain\Cards\ClipMedia;
 use App\Domain\Cards\CopyCardJob;
+use App\Domain\Tasks\Room;
 use App\Domain\Tasks\TaskLost;
 use App\Models\Card;
 use App\Models\CardFile;
@@ -15,6 +16,7 @@ use Cartella\Core\Custody\Verify;
 use Cartella\Core\Process;
 use Illuminate\Support\Facades\Queue;
 use Tests\App\Support\MakesMedia;
+use Tests\App\Support\NoLookAtRoom;
 use Tests\App\TestCase;
 
 final class OffloadTest extends TestCase
@@ -92,7 +94,8 @@ final class OffloadTest extends TestCase
             self::markTestSkipped('A small disk can only be made by root.');
         }
         try {
-            config(['cartella.stores.two.path' => $small]);
+            $this->storeAt('two', $small);
+            $this->app->instance(Room::class, new NoLookAtRoom());
             $this->plain('A001/big.bin', random_bytes(300_000));
             $this->plain('A001/a-small.txt', 'fits');
             $this->offload('A001', 'A');
@@ -208,7 +211,7 @@ final class OffloadTest extends TestCase
         $this->plain('A001/one.txt', 'one');
         $this->offload('A001', 'A');
         $ulid = Card::query()->sole()->ulid;
-        $this->postJson($this->at("cards/$ulid/release"))->assertOk()->assertJsonPath('released_by', 'Assistant Person');
+        $this->postJson($this->at("cards/$ulid/release"), ['words' => 'one disk'])->assertOk()->assertJsonPath('released_by', 'Assistant Person');
         self::assertNotNull(Card::query()->sole()->released_at);
     }
 

@@ -4,11 +4,13 @@ declare(strict_types=1);
 
 namespace Tests\App\Cards;
 
+use App\Domain\Tasks\Room;
 use App\Models\Card;
 use App\Models\CardFile;
 use Cartella\Core\Custody\Verify;
 use Cartella\Standins\CardBench;
 use Cartella\Standins\SpecialCards;
+use Tests\App\Support\NoLookAtRoom;
 use Tests\App\TestCase;
 
 /** The cards that give trouble, as the stand-in bench inserts them. */
@@ -103,6 +105,7 @@ final class StandinCardsTest extends TestCase
 
     public function test_a_full_volume_stops_only_itself(): void
     {
+        $this->app->instance(Room::class, new NoLookAtRoom());
         $this->bench->setStore('full');
         self::assertSame('full', $this->bench->storeState());
         $card = $this->offload('many');

@@ -46,7 +46,7 @@ final class StoresTest extends TestCase
         self::assertSame("$this->folder/one/A001/clip.mov", $stores->fileOf($clip));
         rename("$this->folder/one", "$this->folder/unplugged");
         self::assertSame("$this->folder/two/A001/clip.mov", $stores->fileOf($clip));
-        self::assertNull($stores->freeBytes('one'), 'a volume that is not there has no room');
+        self::assertNull($stores->known($this->production)['one']->freeBytes(), 'a volume that is not there has no room');
         rename("$this->folder/two", "$this->folder/also-unplugged");
         $this->expectException(Problem::class);
         $this->expectExceptionMessage('The file of clip is not here.');

@@ -91,7 +91,7 @@ final class UsesOfCardsTest extends TestCase
         $this->shot('A001', 'A001C001');
         $this->offload('A001');
         $card = Card::query()->sole();
-        $this->postJson($this->at("cards/$card->ulid/release"))->assertOk();
+        $this->postJson($this->at("cards/$card->ulid/release"), ['words' => 'one disk'])->assertOk();
         $this->shot('A001', 'A001C002');
         $grown = $this->volume('A001');
         self::assertSame(['grown', 'A001', 1, 1], [$grown['state'], $grown['roll'], $grown['known_files'], $grown['new_files']]);
@@ -114,7 +114,7 @@ final class UsesOfCardsTest extends TestCase
         $this->plain('A001/INDEX.TMP', 'rubbish of the camera');
         $this->offload('A001');
         $first = Card::query()->sole();
-        $this->postJson($this->at("cards/$first->ulid/release"))->assertOk();
+        $this->postJson($this->at("cards/$first->ulid/release"), ['words' => 'one disk'])->assertOk();
         File::delete($this->folder.'/bench/A001/A001C001.mov');
         $this->shot('A001', 'A001C101', 'of another day');
         $again = $this->volume('A001');
@@ -134,6 +134,8 @@ final class UsesOfCardsTest extends TestCase
         $other = Production::query()->create(['name' => 'Other', 'rate_num' => 24, 'rate_den' => 1]);
         $day = ShootDay::query()->create(['production_id' => $other->id, 'number' => 1, 'date' => '2026-10-05']);
         $other->users()->attach(auth()->id());
+        self::assertSame([], $this->getJson("/api/productions/$other->ulid/days/$day->ulid/cards")->json('volumes'), 'it is the other production\'s card');
+        $this->deleteJson($this->at('volumes/A001/claim'))->assertOk();
         self::assertSame(['new', null], array_values(array_intersect_key($this->getJson("/api/productions/$other->ulid/days/$day->ulid/cards")->json('volumes.0'), ['state' => 1, 'known_roll' => 1])));
     }
 
@@ -142,8 +144,8 @@ final class UsesOfCardsTest extends TestCase
         $this->shot('A001', 'A001C001');
         $this->offload('A001');
         $ulid = Card::query()->sole()->ulid;
-        $this->postJson($this->at("cards/$ulid/release"))->assertOk();
-        $this->postJson($this->at("cards/$ulid/release"))->assertOk();
+        $this->postJson($this->at("cards/$ulid/release"), ['words' => 'one disk'])->assertOk();
+        $this->postJson($this->at("cards/$ulid/release"), ['words' => 'one disk'])->assertOk();
         $releases = $this->getJson($this->at("cards/$ulid"))->assertOk()->json('releases');
         self::assertCount(1, $releases, 'said once');
         self::assertSame('Assistant Person', $releases[0]['by']);

@@ -60,7 +60,7 @@ final class BringNotes
         $this->refuseWhileBusy($file);
         $file->update(['layout' => ['heading' => $heading, 'columns' => $columns] + $file->layout, 'report' => null]);
 
-        return ($this->start)($file->production, $user, 'notes', "Read $file->name", ['note' => $file->id, 'apply' => false]);
+        return ($this->start)($file->production, $user, 'notes', "Read $file->name", ['note' => $file->id, 'apply' => false], "notes.$file->id");
     }
 
     /** @throws Problem if it has not been looked at, or came in already */
@@ -78,7 +78,7 @@ final class BringNotes
             );
         }
 
-        return ($this->start)($file->production, $user, 'notes', "Bring in $file->name", ['note' => $file->id, 'apply' => true]);
+        return ($this->start)($file->production, $user, 'notes', "Bring in $file->name", ['note' => $file->id, 'apply' => true], "notes.$file->id");
     }
 
     public static function taskOf(NoteFile $file): ?Task

@@ -4,9 +4,9 @@ declare(strict_types=1);
 
 namespace App\Domain\Log\Notes;
 
-use App\Domain\Log\ChangeLog;
 use App\Domain\Log\FindTake;
 use App\Domain\Log\TakeFacts;
+use App\Domain\Undo\ChangeLog;
 use App\Models\Change;
 use App\Models\Clip;
 use App\Models\NoteFile;

@@ -2,7 +2,7 @@
 
 declare(strict_types=1);
 
-namespace App\Domain\Log;
+namespace App\Domain\Undo;
 
 use App\Models\Change;
 use App\Models\Production;

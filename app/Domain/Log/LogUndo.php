@@ -1,0 +1,34 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Domain\Log;
+
+use App\Domain\Log\Notes\BringNotes;
+use App\Domain\Undo\Undoables;
+use App\Models\Change;
+use App\Models\NoteFile;
+use App\Support\Problem;
+
+/** What of the log can be taken back. */
+final class LogUndo
+{
+    public static function register(Undoables $tables): void
+    {
+        $tables->table('takes', 'takes', 'a take', together: [['scene', 'setup', 'take', 'part', 'sort_key']], byKey: ['set_by']);
+        $tables->table('take_facts', 'takes', 'what a file says');
+        $tables->table('scenes', 'takes', 'a scene');
+        $tables->table('settled_points', 'takes', 'an answer');
+        $tables->table('clips', 'takes', 'a clip', together: [['take_id', 'slate_from'], ['device_id', 'import_kind']], byKey: ['facts'], derived: ['proxied_at', 'sound_synced_at', 'problems']);
+        $tables->table('productions', 'patterns', 'a setting');
+        $tables->guard(self::refuseWhileItComesIn(...));
+    }
+
+    private static function refuseWhileItComesIn(Change $change): void
+    {
+        $file = NoteFile::query()->where('change_id', $change->id)->whereNull('applied_at')->first();
+        if ($file !== null && BringNotes::taskOf($file)?->isOver() === false) {
+            throw Problem::refused('undo.busy', "$file->name is still being brought in.", 'Wait until it is done, or stop it; then take it back.');
+        }
+    }
+}

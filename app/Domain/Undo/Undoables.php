@@ -1,0 +1,74 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Domain\Undo;
+
+use App\Models\Change;
+
+/**
+ * The tables whose rows a step may touch, said by the domains that own them. Nothing else is ever written back.
+ *
+ * Columns are compared one by one, so that two people's steps on different fields of one row never meet. Those that only
+ * mean something together are taken back together; a column of JSON whose keys are separate things is compared by key.
+ */
+final class Undoables
+{
+    /** @var array<string, array{topic: string, together: list<list<string>>, byKey: list<string>, derived: list<string>, called: string}> by table */
+    private array $tables = [];
+
+    /** @var list<callable(Change): void> */
+    private array $guards = [];
+
+    /** @var list<callable(Change): void> */
+    private array $followers = [];
+
+    /**
+     * @param  string  $topic  what open pages are told when rows of it change
+     * @param  string  $called  one row of it, in a sentence
+     * @param  list<list<string>>  $together  columns that are one value
+     * @param  list<string>  $byKey  columns of JSON objects
+     * @param  list<string>  $derived  columns that the desk fills by itself; they are not compared
+     */
+    public function table(string $name, string $topic, string $called, array $together = [], array $byKey = [], array $derived = []): void
+    {
+        $this->tables[$name] = ['topic' => $topic, 'together' => $together, 'byKey' => $byKey, 'derived' => ['updated_at', ...$derived], 'called' => $called];
+    }
+
+    /** @param  callable(Change): void  $guard  throws when a step must not be taken back now */
+    public function guard(callable $guard): void
+    {
+        $this->guards[] = $guard;
+    }
+
+    /** @param  callable(Change): void  $follow  called after a step was taken back or done again */
+    public function after(callable $follow): void
+    {
+        $this->followers[] = $follow;
+    }
+
+    public function knows(string $table): bool
+    {
+        return isset($this->tables[$table]);
+    }
+
+    /** @return array{topic: string, together: list<list<string>>, byKey: list<string>, derived: list<string>, called: string} */
+    public function of(string $table): array
+    {
+        return $this->tables[$table] ?? throw new \LogicException("No domain registered $table for undo.");
+    }
+
+    public function check(Change $change): void
+    {
+        foreach ($this->guards as $guard) {
+            $guard($change);
+        }
+    }
+
+    public function follow(Change $change): void
+    {
+        foreach ($this->followers as $follow) {
+            $follow($change);
+        }
+    }
+}

@@ -1,0 +1,59 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Http\Shell;
+
+use App\Domain\Tasks\CancelTask;
+use App\Domain\Tasks\StartTask;
+use App\Http\Controller;
+use App\Models\Production;
+use App\Models\Task;
+use Illuminate\Http\JsonResponse;
+use Illuminate\Http\Request;
+
+/** The tray of tasks: what runs, waits, failed and ended today, and its next step. */
+final class TasksController extends Controller
+{
+    private const ENDED_ROWS = 60;
+
+    /** What nobody asked for by name: it shows where it was asked for. */
+    private const QUIET = ['points', 'report'];
+
+    public function index(Production $production): JsonResponse
+    {
+        $open = $production->tasks()->with('user')->whereNull('ended_at')->latest('id')->limit(200)->get();
+        $ended = $production->tasks()->with('user')->where('ended_at', '>', now()->subHours(24))->whereNotIn('kind', self::QUIET)->latest('ended_at')->latest('id')->limit(self::ENDED_ROWS)->get();
+
+        return new JsonResponse(['tasks' => $open->reject(static fn (Task $task): bool => in_array($task->kind, self::QUIET, true))->concat($ended)->map(self::task(...))->values()->all()]);
+    }
+
+    public function show(Production $production, Task $task): JsonResponse
+    {
+        return new JsonResponse(self::task($task));
+    }
+
+    public function cancel(Production $production, Task $task, CancelTask $cancel): JsonResponse
+    {
+        $cancel($task);
+
+        return new JsonResponse(self::task($task->refresh()));
+    }
+
+    /** Tries a failed or stopped task again. */
+    public function again(Request $request, Production $production, Task $task, StartTask $start): JsonResponse
+    {
+        return new JsonResponse(self::task($start->again($task, self::who($request))), 202);
+    }
+
+    /** @return array<string, mixed> */
+    public static function task(Task $task): array
+    {
+        return [
+            'ulid' => $task->ulid, 'kind' => $task->kind, 'title' => $task->title, 'state' => $task->state, 'done' => $task->done, 'total' => $task->total, 'done_bytes' => $task->done_bytes,
+            'total_bytes' => $task->total_bytes, 'copied_bytes' => $task->copied_bytes, 'by_store' => $task->by_store, 'bytes_per_second' => $task->bytes_per_second, 'now' => $task->now, 'message' => $task->result['message'] ?? null, 'fix' => $task->result['fix'] ?? null,
+            'card' => $task->subject['card'] ?? null, 'cancelling' => $task->cancel_asked_at !== null && $task->ended_at === null, 'tries' => $task->tries,
+            'by' => $task->relationLoaded('user') ? $task->user?->name : null, 'started_at' => $task->started_at?->toIso8601String(), 'ended_at' => $task->ended_at?->toIso8601String(), 'problems' => count($task->result['problems'] ?? []),
+        ];
+    }
+}
