@@ -19,8 +19,8 @@ return Application::configure(basePath: dirname(__DIR__))
         $middleware->remove(HandleCors::class); // same origin only; its package is not in the registry
         $middleware->alias(['ready' => Ready::class]);
         $middleware->append(Origin::class);
-        // Only the desk's own web server stands in front; it says who asks, and whether over https.
-        $middleware->trustProxies(at: ['127.0.0.1', '::1']);
+        // The desk's own web server hands over who asks and whether over https. Another one in front is believed only when named.
+        $middleware->trustProxies(at: array_values(array_filter(explode(',', (string) env('CARTELLA_TRUSTED_PROXIES', '')))));
         $middleware->redirectGuestsTo(static fn (): ?string => null);
     })
     ->withExceptions(static function (Exceptions $exceptions): void {

@@ -7,6 +7,9 @@ $var = env('CARTELLA_VAR', base_path('var'));
 return [
     'var' => $var,
 
+    // The address that the web server listens on.
+    'web_host' => env('WEB_HOST', '127.0.0.1'),
+
     // Where cards appear: the stand-in bench puts folders here; on a cart it is the folder that volumes are mounted in.
     'bench' => env('CARTELLA_BENCH', $var.'/volumes'),
 
@@ -15,6 +18,8 @@ return [
 
     // The page that inserts simulated cards; none where there are real readers.
     'card_panel' => env('CARTELLA_CARD_PANEL'),
+
+    'logs' => env('LOGS', $var.'/logs'),
 
     // Where the database keeps its files, and what is always left free there, bytes: work that fills disks waits below it.
     'database' => env('CARTELLA_DB', $var.'/db'),
@@ -32,6 +37,6 @@ return [
     // The editing team's shared drive.
     'inbox' => env('CARTELLA_INBOX', $var.'/inbox'),
 
-    // nginx answers these by X-Accel-Redirect: path below `var`.
+    // nginx answers these by X-Accel-Redirect: path below the proxies, and nothing else.
     'accel' => '/protected/',
 ];

@@ -3,9 +3,11 @@
 declare(strict_types=1);
 
 use App\Console\RecoverTasks;
-use Illuminate\Support\Facades\DB;
+use App\Domain\Health\Prune;
+use Illuminate\Support\Facades\Cache;
 use Illuminate\Support\Facades\Schedule;
 
 Schedule::command(RecoverTasks::class)->everyTenSeconds();
-// Pages that were closed longer than this ask for everything anew.
-Schedule::call(static fn () => DB::table('events')->where('created_at', '<', now()->subDay())->delete())->hourly();
+Schedule::call(static fn () => Cache::put('schedule.beat', now()->getTimestamp(), 600))->everyMinute();
+// Pages that were closed longer than a day ask for everything anew; what ended long ago is asked for by nobody.
+Schedule::call(static fn () => app(Prune::class)())->hourly();

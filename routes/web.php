@@ -15,6 +15,7 @@ use App\Http\Screening\ScreeningController;
 use App\Http\Session\SessionController;
 use App\Http\Settings\PeopleController;
 use App\Http\Settings\SettingsController;
+use App\Http\Shell\HealthController;
 use App\Http\Shell\LiveController;
 use App\Http\Shell\MediaController;
 use App\Http\Shell\ProductionController;
@@ -175,5 +176,7 @@ Route::prefix('api')->group(static function (): void {
     });
     Route::any('{any}', static fn () => abort(404))->where('any', '.*');
 });
+
+Route::get('health', [HealthController::class, 'show'])->withoutMiddleware(['web'])->middleware('throttle:health');
 
 Route::view('{any?}', 'app')->where('any', '.*');

@@ -1,29 +1,45 @@
 #!/usr/bin/env bash
 . "$(dirname "${BASH_SOURCE[0]}")/lib.sh"
-demo=1
+demo=1 share=
 for word in "$@"; do
     case $word in
         --empty) demo= ;;
-        *) fail "start knows only --empty, not '$word'." ;;
+        --share) share=1 ;;
+        *) fail "start knows --empty and --share, not '$word'." ;;
     esac
 done
+if [ -n "$share" ]; then
+    export CARTELLA_WEB_HOST=${CARTELLA_SHARE_HOST:-0.0.0.0}
+    demo=
+fi
+case ${CARTELLA_WEB_HOST:-127.0.0.1} in
+    127.* | localhost | ::1) ;;
+    *) [ -n "$share" ] || fail "CARTELLA_WEB_HOST=$CARTELLA_WEB_HOST can be reached from other machines, and passwords would cross the network in the clear. Start it with --share, which serves https." ;;
+esac
 use_profile desk
 ensure_debian "${DEBIAN_PACKAGES[@]}"
 ensure_composer
 ensure_ui
+[ -z "$share" ] || ensure_certificate
 [ -z "$demo" ] || ensure_demo_cards
 
-trap 'trap - INT TERM; echo; say "Stopping Cartella."; exit 0' INT TERM
+trap 'trap - INT TERM; echo; say "Stopping Cartella."; touch "$CARTELLA_VAR/stopped-on-purpose"; exit 0' INT TERM
 trap services_down EXIT
 # Stand-in card readers come with the demo only.
-[ -z "$demo" ] || export CARTELLA_CARD_PANEL=http://127.0.0.1:$PANEL_PORT
+[ -z "$demo" ] || export CARTELLA_CARD_PANEL="http://127.0.0.1:$PANEL_PORT/?token=$CARTELLA_PANEL_TOKEN"
 app_up
-[ -z "$demo" ] || supervise start panel > /dev/null
 if [ -n "$demo" ]; then
-    artisan cartella:demo || fail "the demo production could not be built. See $LARAVEL_STORAGE_PATH/logs/laravel.log, then run ./cartella demo."
+    status=0
+    artisan cartella:demo || status=$?
+    case $status in
+        0) supervise start panel > /dev/null ;;
+        3) demo= ;; # it said why
+        *) fail "the demo production could not be built. See $LARAVEL_STORAGE_PATH/logs, then run ./cartella demo." ;;
+    esac
 fi
 say ''
 say "Cartella is at $APP_URL"
+[ -z "$share" ] || say "Its certificate has the SHA-256 fingerprint $(openssl x509 -in "$TLS_CERT" -noout -fingerprint -sha256 | cut -d= -f2). Compare it before you trust it."
 [ -n "$demo" ] || artisan cartella:person admin@cartella.test 'First Admin' admin --first
 if [ -n "$demo" ]; then
     say ''

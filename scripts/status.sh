@@ -5,5 +5,7 @@ if ! alive "$RUN/supervisord.pid"; then
     say 'Cartella does not run from this folder. ./cartella start starts it.'
     exit 1
 fi
-say "Cartella runs at $APP_URL"
+say "Cartella runs at $APP_URL as $RUN_AS"
 supervise status || true
+say ''
+artisan cartella:health

@@ -10,16 +10,37 @@ require __DIR__.'/src/SpecialCards.php';
 use Cartella\Standins\CardBench;
 use Cartella\Standins\SpecialCards;
 
+$deny = static function (string $why): never {
+    http_response_code(403);
+    exit($why);
+};
+// Reached by its own name only: a page of another site that points a name of its own here is turned away.
+$port = (string) ($_SERVER['SERVER_PORT'] ?? '');
+if (! in_array($_SERVER['HTTP_HOST'] ?? '', ["127.0.0.1:$port", "localhost:$port"], true)) {
+    $deny('This is the stand-in bench of another address.');
+}
+$token = (string) getenv('CARTELLA_PANEL_TOKEN');
+if ($token === '' || ! hash_equals($token, (string) ($_GET['token'] ?? $_COOKIE['panel'] ?? ''))) {
+    $deny('Open the stand-in bench from the desk, or by the address that the start command prints.');
+}
+if (isset($_GET['token'])) {
+    setcookie('panel', $token, ['httponly' => true, 'samesite' => 'Strict', 'path' => '/']);
+}
+// The demo's own folders and nothing else, whatever the settings name; each carries the demo's mark.
 $var = getenv('CARTELLA_VAR') ?: dirname(__DIR__).'/var';
-$bench = new CardBench(getenv('CARTELLA_CARD_LIBRARY') ?: dirname(__DIR__).'/var/demo/cards', getenv('CARTELLA_BENCH') ?: $var.'/volumes', getenv('CARTELLA_STORE_1') ?: $var.'/stores/shuttle-1');
+foreach ([$var.'/volumes', $var.'/stores/shuttle-1'] as $folder) {
+    if (is_dir($folder) && ! is_file($folder.'/.cartella-made') && ! is_dir(dirname($folder).'/.'.basename($folder).'-pulled-out') && ! is_file($folder.'/.cartella-store')) {
+        $deny('The demo is not built here.');
+    }
+}
+$bench = new CardBench(dirname(__DIR__).'/var/demo/cards', $var.'/volumes', $var.'/stores/shuttle-1');
 $text = static fn (string $value): string => htmlspecialchars($value, ENT_QUOTES | ENT_SUBSTITUTE);
 $trouble = null;
 if ($_SERVER['REQUEST_METHOD'] === 'POST') {
     // Only this page itself may post: another site's would carry its own origin.
     $origin = parse_url((string) ($_SERVER['HTTP_ORIGIN'] ?? ''));
-    if (($origin['host'] ?? '').':'.($origin['port'] ?? '') !== ($_SERVER['HTTP_HOST'] ?? '')) {
-        http_response_code(403);
-        exit('Only the panel itself may do that.');
+    if (($origin['host'] ?? '').':'.($origin['port'] ?? '') !== $_SERVER['HTTP_HOST']) {
+        $deny('Only the panel itself may do that.');
     }
     try {
         $card = (string) ($_POST['card'] ?? '');

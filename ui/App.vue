@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { ConfigProvider } from 'ant-design-vue'
+import BeforeWork from './shell/BeforeWork.vue'
 import { useSession } from './shell/session'
 import SignIn from './shell/SignIn.vue'
 import { paper } from './theme/antd'
@@ -16,6 +17,7 @@ session.load()
       <button class="plain" @click="session.load()">Try again</button>
     </div>
     <SignIn v-else-if="session.user === null" />
+    <BeforeWork v-else-if="session.user.needs !== null" />
     <RouterView v-else />
   </ConfigProvider>
 </template>

@@ -32,6 +32,7 @@ export const router = createRouter({
         stage('bins', () => import('./stages/bins/BinsPage.vue')),
         stage('screening', () => import('./stages/screening/ScreeningPage.vue')),
         stage('handoff', () => import('./stages/handoff/HandoffPage.vue')),
+        { path: 'settings', name: 'settings', component: () => import('./stages/settings/SettingsPage.vue') },
       ],
     },
     { path: '/:rest(.*)*', component: () => import('./shell/NotHere.vue') },

@@ -20,16 +20,19 @@ use App\Models\Production;
 use App\Models\Role;
 use App\Models\Scene;
 use App\Models\ShootDay;
+use App\Models\Store;
 use App\Models\Take;
 use App\Models\Task;
 use App\Models\User;
+use App\Support\Listening;
+use App\Support\OwnFolder;
+use App\Support\Problem;
 use Cartella\Core\Time\Ticks;
 use Cartella\Demo\Scenario;
 use Cartella\Standins\CardBench;
 use Illuminate\Console\Command;
 use Illuminate\Support\Facades\Artisan;
 use Illuminate\Support\Facades\DB;
-use Illuminate\Support\Facades\File;
 
 /**
  * Builds Low Water as an assistant leaves it at wrap of day 1, through the same actions and workers that people use:
@@ -37,6 +40,9 @@ use Illuminate\Support\Facades\File;
  */
 final class BuildDemo extends Command
 {
+    /** The exit status that says: not here, and nothing was touched. */
+    public const REFUSED = 3;
+
     protected $signature = 'cartella:demo {--again : build it again from nothing}';
 
     protected $description = 'Build the demo production Low Water';
@@ -52,12 +58,13 @@ final class BuildDemo extends Command
         if (is_file($mark) && ! $this->option('again')) {
             return self::SUCCESS;
         }
-        // Building begins with nothing, so it must never meet somebody's own work. A demo that was killed half-way is not.
-        $own = Production::query()->where('name', '!=', 'Low Water')->pluck('name');
-        if ($own->isNotEmpty() || (! is_file($mark) && ! is_file($begun) && User::query()->exists())) {
-            $this->warn(sprintf('This desk holds work of its own%s, so the demo was left alone.', $own->isEmpty() ? '' : ' ('.$own->implode(', ').')'));
+        try {
+            $this->refuse($mark, $begun);
+            $this->ownFolders();
+        } catch (Problem $refusal) {
+            $this->warn('The demo was left alone: '.$refusal->getMessage().' '.$refusal->fix);
 
-            return self::SUCCESS;
+            return self::REFUSED;
         }
         touch($begun);
         $this->info('Building day 1 of Low Water through the real workers.');
@@ -92,13 +99,59 @@ final class BuildDemo extends Command
         return self::SUCCESS;
     }
 
+    /** @throws Problem if the desk holds somebody's work, or others than this machine can reach log-ins whose passwords are published */
+    private function refuse(string $mark, string $begun): void
+    {
+        if (! Listening::isLocal()) {
+            throw Problem::refused('demo.open', 'this desk can be reached from other machines, and the passwords of the demo are published.', 'Start it on 127.0.0.1, or with --empty.');
+        }
+        // Building begins with nothing, so it must never meet somebody's own work. A demo that was killed half-way is not.
+        $own = Production::query()->where('name', '!=', 'Low Water')->pluck('name');
+        $strangers = User::query()->where('is_demo', false)->exists();
+        if ($own->isNotEmpty() || (! is_file($mark) && ! is_file($begun) && User::query()->exists()) || ($strangers && ! is_file($mark) && ! is_file($begun))) {
+            throw Problem::refused('demo.own', sprintf('this desk holds work of its own%s.', $own->isEmpty() ? '' : ' ('.$own->implode(', ').')'), 'Use another folder for the demo.');
+        }
+    }
+
+    /**
+     * The demo empties the readers, the volumes for copies, the proxies and the inbox, so it works in folders of its own
+     * only: below the desk's own folder, and made by itself.
+     *
+     * @return list<string>
+     *
+     * @throws Problem if one of them is a real volume, or holds what the demo did not put there
+     */
+    private function ownFolders(): array
+    {
+        $folders = [config('cartella.bench'), config('cartella.proxies'), config('cartella.inbox'), ...array_column((array) config('cartella.stores'), 'path')];
+        $var = rtrim((string) realpath(config('cartella.var')), '/').'/';
+        foreach ($folders as $folder) {
+            $above = $folder;
+            while (! file_exists($above) && dirname($above) !== $above) {
+                $above = dirname($above);
+            }
+            if (is_link($folder) || ! str_starts_with(realpath($above).'/', $var) || in_array('..', explode('/', $folder), true)) {
+                throw Problem::refused('demo.volume', "$folder is not below ".rtrim($var, '/').', so it may be a real volume.', 'Take it out of .env for the demo, or start with --empty.');
+            }
+            if (! OwnFolder::isOurs($folder) && array_diff(@scandir($folder) ?: [], ['.', '..', Store::MARKER]) !== []) {
+                throw OwnFolder::notOurs($folder);
+            }
+        }
+
+        return $folders;
+    }
+
     private function clear(): void
     {
         @unlink(config('cartella.var').'/demo-built');
+        $bench = new CardBench(config('cartella.card_library'), config('cartella.bench'));
+        array_map($bench->eject(...), $bench->inserted());
         Artisan::call('migrate:fresh', ['--force' => true]);
-        foreach ([config('cartella.bench'), config('cartella.proxies'), config('cartella.inbox'), ...array_column(config('cartella.stores'), 'path')] as $folder) {
-            File::deleteDirectory($folder);
-            File::ensureDirectoryExists($folder);
+        foreach ($this->ownFolders() as $folder) {
+            // A volume that nothing was copied to yet holds its marker, and nothing else.
+            OwnFolder::isOurs($folder) || @unlink($folder.'/'.Store::MARKER);
+            OwnFolder::make($folder);
+            OwnFolder::clear($folder);
         }
     }
 
@@ -108,7 +161,7 @@ final class BuildDemo extends Command
         $production = Production::query()->create(['name' => 'Low Water', 'rate_num' => 25, 'rate_den' => 1]);
         $people = [];
         foreach ([['rosa', 'Rosa Okafor', Role::Assistant], ['ines', 'Ines Halloran', Role::Editor], ['tom', 'Tom Brandt', Role::Reviewer], ['adaeze', 'Adaeze Lind', Role::Admin]] as [$key, $name, $role]) {
-            $people[$key] = User::query()->create(['name' => $name, 'email' => "$key@lowwater.test", 'password' => 'tide-mill', 'role' => $role]);
+            $people[$key] = User::query()->create(['name' => $name, 'email' => "$key@lowwater.test", 'password' => 'tide-mill', 'role' => $role, 'is_demo' => true]);
             $production->users()->attach($people[$key]);
         }
         foreach ([['A', 'camera', 'wide'], ['B', 'camera', 'close'], ['C', 'camera', 'hall'], ['S', 'recorder', 'sound']] as $lane => [$letter, $kind, $note]) {

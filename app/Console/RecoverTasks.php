@@ -11,7 +11,7 @@ use Illuminate\Console\Command;
 use Illuminate\Support\Facades\DB;
 
 /**
- * Sends tasks again that nobody works on and no queue holds: whose worker was killed, up to three times, and those that
+ * Sends tasks again that nobody works on and no queue holds: whose worker was killed, until three tries got no further, and those that
  * wait but lost their job.
  */
 final class RecoverTasks extends Command
@@ -19,7 +19,7 @@ final class RecoverTasks extends Command
     /** A task is written and sent in one transaction, and a job that was taken needs a moment to take its lock. */
     private const GRACE_SECONDS = 5;
 
-    protected $signature = 'cartella:recover {--all : after a restart, when every job that was taken has lost its worker}';
+    protected $signature = 'cartella:recover {--all : after a restart, when every job that was taken has lost its worker} {--clean : the desk was stopped on purpose, which costs no try}';
 
     protected $description = 'Start tasks again whose worker was killed';
 
@@ -28,12 +28,15 @@ final class RecoverTasks extends Command
         if ($this->option('all')) {
             DB::table('jobs')->whereNotNull('reserved_at')->delete();
         }
+        if ($this->option('clean')) {
+            Task::query()->whereNull('ended_at')->where('state', 'running')->where('tries', '>', 0)->decrement('tries');
+        }
         $recent = now()->subSeconds(self::GRACE_SECONDS);
         foreach (Task::query()->whereNull('ended_at')->whereIn('state', ['running', 'waiting'])->lazyById(200) as $task) {
             if (TaskRun::isHeld($task->id) || ($task->state === 'waiting' && ! $this->option('all') && $task->updated_at > $recent) || $start->isQueued($task)) {
                 continue;
             }
-            if ($task->tries >= TaskRun::TRIES) {
+            if (TaskRun::isSpent($task)) {
                 $this->line('Given up: '.$task->title);
                 TaskRun::giveUpOn($task);
             } else {

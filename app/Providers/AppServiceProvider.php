@@ -48,7 +48,7 @@ final class AppServiceProvider extends ServiceProvider
         Model::preventSilentlyDiscardingAttributes();
         Gate::policy(Production::class, ProductionPolicy::class);
         // By person: what costs a decoder or a report, small stretches to listen to, who is where, what guards the account.
-        foreach (['heavy' => 60, 'pair' => 240, 'presence' => 120, 'account' => 30] as $name => $perMinute) {
+        foreach (['heavy' => 60, 'pair' => 240, 'presence' => 120, 'account' => 30, 'health' => 120] as $name => $perMinute) {
             RateLimiter::for($name, static fn (Request $request): Limit => Limit::perMinute($perMinute)->by($name.'.'.($request->user()?->getAuthIdentifier() ?? $request->ip())));
         }
         Event::listen(MediaMade::class, static fn (MediaMade $made) => app(CheckPoints::class)->find($made->clip));

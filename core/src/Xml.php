@@ -12,6 +12,8 @@ namespace Cartella\Core;
  */
 final class Xml
 {
+    private const DOCUMENT_TYPE = 'it declares a document type or entities';
+
     /** @throws UnableToReadXml if it is not well-formed, or declares a document type or entities */
     public static function parse(string $text, int $flags = 0): \SimpleXMLElement
     {
@@ -30,6 +32,22 @@ final class Xml
         }
     }
 
+    /** Whether text that may be cut off declares a document type before its first element. */
+    public static function declaresDocumentType(string $head): bool
+    {
+        $previous = libxml_use_internal_errors(true);
+        try {
+            self::refuseDocumentType($head);
+
+            return false;
+        } catch (UnableToReadXml $trouble) {
+            return $trouble->reason() === self::DOCUMENT_TYPE;
+        } finally {
+            libxml_clear_errors();
+            libxml_use_internal_errors($previous);
+        }
+    }
+
     private static function refuseDocumentType(string $text): void
     {
         $reader = \XMLReader::XML($text, null, LIBXML_NONET);
@@ -38,7 +56,7 @@ final class Xml
         }
         while (@$reader->read()) {
             if ($reader->nodeType === \XMLReader::DOC_TYPE) {
-                throw UnableToReadXml::because('it declares a document type or entities');
+                throw UnableToReadXml::because(self::DOCUMENT_TYPE);
             }
             if ($reader->nodeType === \XMLReader::ELEMENT) {
                 return; // no document type may come after the first element

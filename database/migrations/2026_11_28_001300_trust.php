@@ -16,6 +16,8 @@ return new class extends Migration {
         $this->add('changes', 'skipped_at', static fn (Blueprint $table) => $table->timestamp('skipped_at')->nullable()->after('undone_at'));
 
         $this->add('tasks', 'tries', static fn (Blueprint $table) => $table->unsignedTinyInteger('tries')->default(0)->after('state'));
+        // How far it was when the last try began: a worker that dies farther on was not stopped by the task itself.
+        $this->add('tasks', 'tried_at_mark', static fn (Blueprint $table) => $table->unsignedBigInteger('tried_at_mark')->default(0)->after('tries'));
         $this->add('tasks', 'job', static fn (Blueprint $table) => $table->string('job', 64)->nullable()->after('tries'));
         // What may be worked on by one unfinished task only; the database promises it.
         $this->add('tasks', 'alone', static fn (Blueprint $table) => $table->string('alone', 80)->nullable()->unique()->after('job'));
@@ -139,7 +141,7 @@ return new class extends Migration {
         Schema::table('card_copies', static fn (Blueprint $table) => $table->dropColumn(['device', 'read_from']));
         Schema::dropIfExists('stores');
         Schema::table('events', static fn (Blueprint $table) => $table->dropColumn('origin'));
-        Schema::table('tasks', static fn (Blueprint $table) => $table->dropColumn(['tries', 'job', 'alone', 'worker']));
+        Schema::table('tasks', static fn (Blueprint $table) => $table->dropColumn(['tries', 'tried_at_mark', 'job', 'alone', 'worker']));
         Schema::table('changes', static fn (Blueprint $table) => $table->dropColumn('skipped_at'));
     }
 };

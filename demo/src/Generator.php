@@ -18,6 +18,8 @@ final class Generator
 
     private Random $random;
 
+    private const MARKER = '.cartella-made';
+
     private PictureStage $pictures;
 
     private SoundStage $sounds;
@@ -38,9 +40,14 @@ final class Generator
 
     public function run(): void
     {
+        // Made anew every time, so it must be a folder that was made here.
+        if (is_dir($this->folder) && array_diff(scandir($this->folder) ?: [], ['.', '..']) !== [] && ! is_file($this->folder.'/'.self::MARKER)) {
+            throw new \RuntimeException("$this->folder holds files that the generator did not put there; name an empty folder.");
+        }
         $this->clean($this->folder);
         $work = $this->folder.'/making';
         mkdir($work, 0777, true);
+        file_put_contents($this->folder.'/'.self::MARKER, "Made by Cartella's demo generator, which may empty it.\n");
         NotesStage::write($this->folder.'/notes');
         $this->pictures = new PictureStage($work);
         $this->sounds = new SoundStage($work);

@@ -28,10 +28,16 @@ final class CardBench
         return array_values(array_filter(@scandir($this->library) ?: [], fn (string $name): bool => $name[0] !== '.' && is_dir($this->library.'/'.$name)));
     }
 
-    /** @return list<string> names of volumes that are in the readers */
+    /** @return list<string> names of volumes that were put into the readers here; a real one is never touched */
     public function inserted(): array
     {
-        return array_values(array_filter(@scandir($this->bench) ?: [], fn (string $name): bool => $name[0] !== '.' && is_dir($this->bench.'/'.$name)));
+        return array_values(array_filter(@scandir($this->bench) ?: [], fn (string $name): bool => $name[0] !== '.' && is_dir($this->bench.'/'.$name) && is_file($this->note($name))));
+    }
+
+    /** Beside a volume, and not on it: that this stand-in put it there. */
+    private function note(string $volume): string
+    {
+        return $this->bench.'/.standin-'.$volume;
     }
 
     /** @param  string  $card  an ordinary card's name, or the key of a special one */
@@ -51,6 +57,7 @@ final class CardBench
         $from = $special === null ? $this->library.'/'.$card : (new SpecialCards($this->library, dirname($this->library).'/special'))->make($card);
         $hidden = $this->bench.'/.inserting-'.$volume;
         self::remove($hidden);
+        touch($this->note($volume));
         if (is_file($from)) {
             mkdir($hidden);
             rename($hidden, $this->bench.'/'.$volume);
@@ -77,12 +84,13 @@ final class CardBench
     {
         $volume = SpecialCards::CARDS[$card][0] ?? $card;
         $folder = $this->bench.'/'.$volume;
-        if (basename($volume) !== $volume || $volume === '' || $volume[0] === '.' || ! is_dir($folder)) {
+        if (basename($volume) !== $volume || $volume === '' || $volume[0] === '.' || ! is_dir($folder) || ! is_file($this->note($volume))) {
             return;
         }
         if (self::isMounted($folder)) {
             self::run(function_exists('posix_geteuid') && posix_geteuid() === 0 ? ['umount', $folder] : ['fusermount3', '-u', $folder], "$volume is in use; try again in a moment.");
             rmdir($folder);
+            unlink($this->note($volume));
 
             return;
         }
@@ -90,6 +98,7 @@ final class CardBench
         self::remove($hidden);
         rename($folder, $hidden);
         self::remove($hidden);
+        unlink($this->note($volume));
     }
 
     /** @return 'there'|'full'|'gone' */

@@ -11,6 +11,9 @@ export class ApiError extends Error {
   }
 }
 
+/** This open page, so that the server need not tell it of what it did itself. */
+export const PAGE = Array.from(crypto.getRandomValues(new Uint8Array(12)), (byte) => byte.toString(16).padStart(2, '0')).join('')
+
 type Method = 'GET' | 'POST' | 'PUT' | 'PATCH' | 'DELETE'
 
 function token(): string {
@@ -24,7 +27,7 @@ async function send<T>(method: Method, path: string, body?: unknown, signal?: Ab
     response = await fetch('/api/' + path, {
       method,
       signal,
-      headers: { Accept: 'application/json', 'X-XSRF-TOKEN': token(), ...(body === undefined || body instanceof FormData ? {} : { 'Content-Type': 'application/json' }) },
+      headers: { Accept: 'application/json', 'X-XSRF-TOKEN': token(), 'X-Page': PAGE, ...(body === undefined || body instanceof FormData ? {} : { 'Content-Type': 'application/json' }) },
       body: body === undefined ? undefined : body instanceof FormData ? body : JSON.stringify(body),
     })
   } catch (cause) {

@@ -1,8 +1,8 @@
 import { onScopeDispose, watch, type MaybeRefOrGetter, toValue } from 'vue'
-import { api } from './client'
-import { makeStale } from './queries'
+import { api, PAGE } from './client'
+import { justMadeStale, makeStale } from './queries'
 
-interface Event { id: number; topic: string; facts: Record<string, unknown> }
+interface Event { id: number; topic: string; facts: Record<string, unknown>; origin?: string | null }
 
 const listeners = new Map<string, Set<(facts: Record<string, unknown>) => void>>()
 
@@ -42,7 +42,10 @@ function listen(production: string): () => void {
     last = Math.max(last, event.id)
     listeners.get(event.topic)?.forEach((listener) => listener(event.facts))
     // Words and marks of one take: the sheet asks for that row itself.
-    pending.add(event.topic === 'takes' && event.facts.words === true ? 'words' : event.topic)
+    const topic = event.topic === 'takes' && event.facts.words === true ? 'words' : event.topic
+    // What this page did itself it has asked for already.
+    if (event.origin === PAGE && justMadeStale(topic)) return
+    pending.add(topic)
     // Progress comes in bursts; one fetch answers them all.
     flush ??= window.setTimeout(() => {
       flush = undefined

@@ -13,7 +13,8 @@ export const queryClient = new QueryClient({
 
 /** Topics of the live stream to the first words of the addresses that show them. */
 const STALE: Record<string, RegExp> = {
-  tasks: /tasks|cards|lineup|handoffs|tabs/,
+  settings: /^$|settings|cards|sheet|tabs|lineup|log/,
+  tasks: /tasks|cards|lineup|handoffs|tabs|sheet/,
   cards: /cards|sheet|tabs/,
   looks: /looks|clips|reels|check/,
   lanes: /^$|cards|sheet|tabs|lineup/,
@@ -34,10 +35,20 @@ const SUMS = /tabs|scenes/
 const SUMS_AFTER = 1500
 let sums: ReturnType<typeof setTimeout> | undefined
 
+/** When each topic was last made stale, by this page's own doing or by what it heard. */
+const staleAt = new Map<string, number>()
+/** Within this time of a fetch that an action started, the server's own word of the same action is no news. */
+const SAME_ACTION_MS = 1500
+
+export function justMadeStale(topic: string): boolean {
+  return performance.now() - (staleAt.get(topic) ?? -Infinity) < SAME_ACTION_MS
+}
+
 /** Marks what a change may have made old; what is on screen is fetched again at once, sums of the day a little later. */
 export function makeStale(topic: string): void {
   const pattern = STALE[topic]
   if (pattern === undefined) return
+  staleAt.set(topic, performance.now())
   const isOften = topic === 'takes' || topic === 'words'
   const about = (which: (path: string) => boolean) => ({ predicate: (query: { queryKey: readonly unknown[] }) => which(String(query.queryKey[1] ?? '')) })
   void queryClient.invalidateQueries(about((path) => pattern.test(path) && !(isOften && SUMS.test(path))))

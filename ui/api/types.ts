@@ -2,18 +2,22 @@
 
 export type Role = 'assistant' | 'editor' | 'reviewer' | 'admin'
 
-export interface Person { ulid: string; name: string; initials: string; role: Role }
+export interface Person {
+  ulid: string; name: string; email: string; initials: string; role: Role; needs: 'password' | 'second_factor' | null; has_second_factor: boolean; recovery_codes_left: number
+}
 export interface SessionAnswer { user: Person | null; productions: { ulid: string; name: string }[] }
 
 export interface Rate { num: number; den: number; nominal: number; drop: boolean; name: string }
 export interface Day { ulid: string; number: number; date: string; unit: string }
-export interface Device { letter: string; kind: 'camera' | 'recorder'; note: string }
+export type DeviceKind = 'camera' | 'recorder' | 'phone' | 'other'
+export interface Device { ulid: string; letter: string; kind: DeviceKind; note: string; lane: number; colour: number | null; is_retired: boolean }
 export type MarkWords = Record<string, [field: string, value: string | boolean]>
 export interface Production {
   ulid: string; name: string; slate_style: 'letter' | 'number'; rate: Rate; days: Day[]; devices: Device[]
   /** Every spelling of a mark, in small letters, to the field it sets and its value. */
   marks: MarkWords
-  may: { work: boolean; organise: boolean; review: boolean; accept: boolean }
+  may: { work: boolean; organise: boolean; review: boolean; accept: boolean; manage: boolean }
+  your_role: Role | null
 }
 export interface Tabs {
   open: number; by_stage: Record<string, number>; cards: { safe: number; all: number }; takes: number; placed: number; to_place: number
@@ -21,6 +25,7 @@ export interface Tabs {
 export interface Task {
   ulid: string; kind: string; title: string; state: 'waiting' | 'running' | 'done' | 'failed' | 'cancelled'; done: number; total: number
   done_bytes: number; total_bytes: number; copied_bytes: number; by_store: Record<string, number> | null; bytes_per_second: number; now: string; message: string | null; fix: string | null; card: number | null; cancelling: boolean
+  tries: number; by: string | null; started_at: string | null; ended_at: string | null; problems: number
 }
 
 export interface Fix { name: string; label: string }
@@ -35,7 +40,9 @@ export interface DaySheet {
   }
   rolled: { device: string; kind: string; spans: [number, number, string, string | null, boolean][] }[]
   points: OpenPoint[]
-  wrap: { done: boolean; title: string; note: string; stage: string }[]
+  wrap: { done: boolean; title: string; note: string; stage: string; is_running: boolean }[]
+  /** Unfinished tasks that the sheet depends on. */
+  running: string[]
 }
 
 export interface VolumeClip { name: string; at: string | null }
@@ -43,24 +50,28 @@ export interface Volume {
   name: string; files: number; size_bytes: number; clips: number; roll: string; device: string | null; kind: 'camera' | 'recorder' | 'folder'; why: string
   first: VolumeClip | null; last: VolumeClip | null; problems: string[]; problem_count: number; date: string | null; day: number | null
   state: 'new' | 'seen' | 'grown' | 'reused'; known_roll: string | null; known_card: string | null; known_files: number; new_files: number
+  is_ours: boolean; ours_why: string | null; ask: string | null; in_all: boolean; project: string | null
 }
 export interface VolumeDetail extends Volume {
   list: { path: string; size_bytes: number; kind: string | null; is_new: boolean }[]
 }
 export interface CardCopy {
-  store: string; path: string; manifest: string | null; is_whole: boolean; checked_at: string | null
+  store: string; path: string; manifest: string | null; is_whole: boolean; checked_at: string | null; read_from: 'medium' | 'cache' | null
   differences: { missing: string[]; altered: string[]; new: string[]; renamed: { from: string; to: string }[]; problems: string[] } | null
 }
 export interface Fault { path: string; reason: string; byte?: number; destination?: string }
 export interface Card {
   ulid: string; roll: string; volume: string; device: string | null; device_note: string | null; kind: string | null; state: 'copying' | 'verified' | 'fault' | 'stopped'
-  files: number; verified_files: number; size_bytes: number; faults: Fault[]; is_safe: boolean; on_bench: boolean; verified_at: string | null
+  files: number; verified_files: number; size_bytes: number; faults: Fault[]; is_safe: boolean; is_one_disk: boolean; matched_files: number; chosen_stores: string[] | null; on_bench: boolean; verified_at: string | null
   released_at: string | null; released_by: string | null; clips: number; running_ticks: number; use_number: number; first_at: string | null; last_at: string | null; clock_ticks: number | null
   copies: CardCopy[]; task: Task | null
 }
 export interface CardRelease {
   at: string; by: string | null
-  evidence: { files: number; size_bytes: number; algorithm: string | null; verified_at: string | null; copies: { store: string; path: string; manifest: string | null; c4: string | null; checked_at: string | null }[] }
+  evidence: { files: number; size_bytes: number; algorithm: string | null; verified_at: string | null; looked_at?: string; one_disk?: boolean; words?: string | null; copies: ReleasedCopy[] }
+}
+export interface ReleasedCopy {
+  store: string; path: string; manifest: string | null; c4: string | null; checked_at: string | null; device?: number; files?: number; sample?: { path: string; bytes: number; from: 'medium' | 'cache' }[]
 }
 export interface CardDetail extends Card {
   list: { path: string; size_bytes: number; algorithm: string | null; hash: string | null; copies: number; fault: string | null }[]
@@ -70,7 +81,15 @@ export interface ClipCheck {
   devices: { device: string; kind: string; clips: number; running_ticks: number; first_ticks: number | null; last_ticks: number | null }[]
   differences: { device: string; against: string; title: string; evidence: string }[]
 }
-export interface Store { key: string; name: string; free_bytes: number | null }
+export interface Store { key: string; name: string; free_bytes: number | null; is_there: boolean; device: number | null }
+export interface StoreSetting {
+  ulid: string; key: string; name: string; path: string; is_there: boolean; is_other: boolean; is_retired: boolean; device: number | null; free_bytes: number | null; total_bytes: number | null; cards: number
+}
+export interface Member {
+  ulid: string; name: string; email: string; role: Role; is_desk_admin: boolean; has_second_factor: boolean; must_use_second_factor: boolean; must_change_password: boolean; sessions: number; is_you: boolean
+}
+export interface AuditRow { at: string; what: string; who: string; address: string | null; facts: Record<string, string | number | boolean | null> }
+export interface SessionRow { id: string; address: string | null; browser: string; last_at: string; is_this: boolean }
 export interface CardsAnswer { volumes: Volume[]; cards: Card[]; stores: Store[]; check: ClipCheck; template: string; panel: string | null }
 
 export type TakeStatus = 'none' | 'circled' | 'hold' | 'ng'
@@ -125,7 +144,7 @@ export interface CheckSide {
   clip: string; name: string; device: string | null; kind: string; start_ticks: number | null; drift_ppm: number | null; duration_ticks: number; rate: Rate; media_version: string; has_sound: boolean; frames: number | null; look: ClipLook | null
 }
 export interface CheckAnswer { own: CheckSide; against: CheckSide | null; beside: CheckSide | null; moments: { ticks: number; what: 'clap' | 'onset' }[] }
-export interface ClipPoints { claps: { ticks: number; strength: number }[]; onsets: number[]; flashes: { frame: number; strength: number }[] }
+export interface ClipPoints { pending?: boolean; claps: { ticks: number; strength: number }[]; onsets: number[]; flashes: { frame: number; strength: number }[] }
 export interface LineupRun { ulid: string; number: number; scope: string; ways: string[]; placed: number; sure: number; strays: number; by: string | null; at: string }
 interface RunPlace { start_ticks: number | null; way: string | null; sure: boolean; locked: boolean; reason: string | null }
 export interface RunRow { clip: string; name: string; device: string | null; before: RunPlace | null; after: RunPlace | null; moved_ticks: number | null }

@@ -7,18 +7,24 @@ import { useLive } from '@/api/live'
 import { queryClient, useAnswer } from '@/api/queries'
 import type { Day, Production, Tabs, Task } from '@/api/types'
 import { provideDesk } from './desk'
+import AccountDialog from './AccountDialog.vue'
+import { chooseTones } from './device'
 import HelpCard from './HelpCard.vue'
 import { useShortcuts } from './keys'
 import { attempt, say } from './say'
 import SearchBox from './SearchBox.vue'
 import { useSession } from './session'
-import { STAGES, type StageName } from './stages'
+import { SETTINGS, STAGES, type StageName } from './stages'
+import TaskTray from './TaskTray.vue'
 
 const props = defineProps<{ production: Production }>()
 const route = useRoute()
 const router = useRouter()
 const session = useSession()
 const help = ref(false)
+const tray = ref(false)
+const account = ref(false)
+watch(() => props.production.devices, chooseTones, { immediate: true })
 const newDay = ref<string | null>(null)
 
 const day = computed<Day | undefined>(() => props.production.days.find((other) => other.ulid === route.params.day))
@@ -28,6 +34,7 @@ useLive(() => props.production.ulid)
 const { data: tabs } = useAnswer<Tabs>(() => props.production.ulid, () => (day.value === undefined ? null : `days/${day.value.ulid}/tabs`))
 const { data: tasks } = useAnswer<{ tasks: Task[] }>(() => props.production.ulid, 'tasks')
 const running = computed(() => (tasks.value?.tasks ?? []).filter((task) => task.state === 'running' || task.state === 'waiting'))
+const failed = computed(() => (tasks.value?.tasks ?? []).filter((task) => task.state === 'failed'))
 
 const note = computed<Record<StageName, string>>(() => {
   const counts = tabs.value
@@ -66,10 +73,12 @@ function beside(step: number): void {
 }
 
 async function undo(redo: boolean): Promise<void> {
-  const answer = await attempt(() => api.post<{ label: string | null }>(`productions/${props.production.ulid}/${redo ? 'redo' : 'undo'}`))
+  const answer = await attempt(() => api.post<{ label: string | null; stayed: string[]; stayed_count: number }>(`productions/${props.production.ulid}/${redo ? 'redo' : 'undo'}`))
   if (answer === undefined) return
   await queryClient.invalidateQueries({ predicate: (query) => query.queryKey[0] === props.production.ulid })
-  say(answer.label === null ? (redo ? 'Nothing to do again.' : 'Nothing to take back.') : `${redo ? 'Done again' : 'Taken back'}: ${answer.label}`)
+  if (answer.label === null) say(redo ? 'Nothing to do again.' : 'Nothing to take back.')
+  else if (answer.stayed_count === 0) say(`${redo ? 'Done again' : 'Taken back'}: ${answer.label}`)
+  else say(`${redo ? 'Done again' : 'Taken back'} but for ${answer.stayed_count}: ${answer.label}. ${answer.stayed.slice(0, 2).join('; ')}${answer.stayed_count > 2 ? ` and ${answer.stayed_count - 2} more` : ''}.`)
 }
 
 async function addDay(): Promise<void> {
@@ -89,6 +98,8 @@ function suggestDay(): void {
 
 useShortcuts('Everywhere', [
   ...STAGES.map((stage) => ({ keys: [stage.key], what: stage.name === 'day' ? 'Day sheet' : stage.title, run: () => goStage(stage.name) })),
+  { keys: [SETTINGS.key], what: 'Set-up of the production', run: () => { letGo(); void router.push({ name: SETTINGS.name, params: route.params }) } },
+  { keys: ['F9'], what: 'What runs, waits and failed', run: () => (tray.value = !tray.value) },
   { keys: ['Shift+ArrowLeft', 'Shift+ArrowRight'], what: 'Day before, day after', run: (event: KeyboardEvent) => beside(event.key === 'ArrowLeft' ? -1 : 1) },
   { keys: ['Ctrl+z'], what: 'Take back', run: () => void undo(false) },
   { keys: ['Ctrl+Shift+z'], what: 'Do again', run: () => void undo(true) },
@@ -106,6 +117,7 @@ useShortcuts('Everywhere', [
         <span>{{ note[stage.name] }}&nbsp;</span>
         <i v-if="open(stage.name) > 0" class="count" :aria-label="`${open(stage.name)} open points`">{{ open(stage.name) }}</i>
       </RouterLink>
+      <RouterLink :to="{ name: SETTINGS.name, params: route.params }" class="tab small" :class="{ on: route.name === SETTINGS.name }" :title="`Set-up of the production (${SETTINGS.key})`" @click="letGo"><kbd aria-hidden="true">{{ SETTINGS.key }}</kbd><b>{{ SETTINGS.title }}</b></RouterLink>
     </nav>
     <header>
       <h1>{{ production.name }}</h1>
@@ -114,16 +126,17 @@ useShortcuts('Everywhere', [
         <button v-if="production.may.work" class="date add" title="Add a shoot day" aria-label="Add a shoot day" @click="suggestDay">+</button>
       </div>
       <div class="right">
-        <RouterLink v-if="running.length > 0" :to="{ name: running[0]?.kind === 'lineup' ? 'lineup' : running[0]?.kind === 'handoff' ? 'handoff' : 'cards', params: route.params }" class="pill busy" role="status">
-          {{ running.length === 1 ? running[0]?.title : `${running.length} tasks` }}…
-        </RouterLink>
+        <button v-if="running.length > 0" class="pill busy" role="status" title="What runs (F9)" @click="tray = true">{{ running.length === 1 ? running[0]?.title : `${running.length} tasks` }}…</button>
+        <button v-if="failed.length > 0" class="pill fault tray" title="What failed (F9)" @click="tray = true">{{ failed.length }} failed</button>
         <SearchBox v-if="day" />
         <RouterLink v-if="tabs" :to="{ name: 'day', params: route.params }" class="pill" :class="{ fault: tabs.open > 0 }">{{ tabs.open === 0 ? 'no open points' : tabs.open === 1 ? '1 open point' : `${tabs.open} open points` }}</RouterLink>
         <Dropdown :trigger="['click']" placement="bottomRight">
           <button class="me" :title="`${session.user?.name}, ${session.user?.role}`" :aria-label="`${session.user?.name}, ${session.user?.role}: menu`">{{ session.user?.initials }}</button>
           <template #overlay>
             <Menu>
-              <MenuItem key="who" disabled>{{ session.user?.name }}, {{ session.user?.role }}</MenuItem>
+              <MenuItem key="who" disabled>{{ session.user?.name }}, {{ production.your_role ?? session.user?.role }}</MenuItem>
+              <MenuItem key="account" @click="account = true">Your account</MenuItem>
+              <MenuItem key="tasks" @click="tray = true">What runs and what failed <kbd>F9</kbd></MenuItem>
               <MenuItem key="help" @click="help = true">Keys of this page <kbd>?</kbd></MenuItem>
               <MenuItem key="pick" @click="router.push('/')">Productions</MenuItem>
               <MenuItem key="out" @click="attempt(session.signOut).then(() => router.push('/'))">Sign out</MenuItem>
@@ -136,6 +149,8 @@ useShortcuts('Everywhere', [
       <div v-if="day === undefined" class="empty"><b>That day is not in this production.</b>Choose one of the days above.</div>
       <RouterView v-else v-slot="{ Component }"><component :is="Component" :key="day.ulid + String(route.name)" /></RouterView>
     </main>
+    <TaskTray :open="tray" :tasks="tasks?.tasks ?? []" @close="tray = false" />
+    <AccountDialog :open="account" @close="account = false" />
     <HelpCard :open="help" @close="help = false" />
     <Modal :open="newDay !== null" title="Add a shoot day" ok-text="Add the day" width="360px" @ok="addDay" @cancel="newDay = null">
       <label>Date <input v-model="newDay" class="field" type="date" @keydown.enter="addDay"></label>
@@ -145,9 +160,10 @@ useShortcuts('Everywhere', [
 
 <style scoped>
 .desk { height: 100%; display: grid; grid-template: 52px minmax(0, 1fr) / 76px minmax(0, 1fr); }
-.spine { grid-row: 1 / 3; background: var(--spine); border-right: 1px solid var(--rule-strong); overflow: hidden auto; scrollbar-width: none; }
-.mark { height: 52px; display: flex; align-items: center; justify-content: center; font-weight: 700; font-size: 19px; color: var(--ink); }
-.tab { height: 62px; margin: 0 -1px 6px 10px; border-radius: 8px 0 0 8px; background: var(--tab); border: 1px solid var(--rule-strong); border-right-color: transparent; display: flex; flex-direction: column; align-items: center; justify-content: center; font-size: 11px; color: var(--ink-soft); gap: 3px; position: relative; margin-right: 0; }
+.spine { display: flex; flex-direction: column; grid-row: 1 / 3; background: var(--spine); border-right: 1px solid var(--rule-strong); overflow: hidden auto; scrollbar-width: none; }
+.mark { flex: none; height: 52px; display: flex; align-items: center; justify-content: center; font-weight: 700; font-size: 19px; color: var(--ink); }
+.tab { flex: none; height: 62px; margin: 0 -1px 6px 10px; border-radius: 8px 0 0 8px; background: var(--tab); border: 1px solid var(--rule-strong); border-right-color: transparent; display: flex; flex-direction: column; align-items: center; justify-content: center; font-size: 11px; color: var(--ink-soft); gap: 3px; position: relative; margin-right: 0; }
+.tab.small { height: 40px; margin-top: auto; }
 .tab:first-of-type { margin-top: 12px; }
 .tab b { font-weight: 600; color: var(--ink); }
 .tab.on { background: var(--sheet); color: var(--act); margin-right: -1px; }
@@ -162,6 +178,7 @@ h1 { font-size: 17px; margin: 0 6px 13px 0; font-weight: 600; white-space: nowra
 .date.on { background: var(--sheet); color: var(--ink); font-weight: 600; border-bottom-color: var(--sheet); padding-bottom: 9px; }
 .date.add { position: sticky; right: 0; flex: none; }
 .right { margin-left: auto; display: flex; gap: 10px; align-items: center; margin-bottom: 11px; flex: none; }
+.pill.busy, .pill.tray { border: 0; cursor: pointer; }
 .busy { background: var(--info-soft); color: var(--info); max-width: 170px; overflow: hidden; text-overflow: ellipsis; }
 .me { background: var(--ink); color: #fff; border: 0; border-radius: 12px; height: 26px; min-width: 26px; font-weight: 700; font-size: 11px; cursor: pointer; }
 main { background: var(--sheet); min-height: 0; min-width: 0; overflow: hidden; position: relative; }

@@ -13,8 +13,8 @@ const share = computed(() => (props.task.total_bytes > 0 ? props.task.done_bytes
 const ahead = computed(() => (props.task.total_bytes > 0 ? Math.min(1, props.task.copied_bytes / props.task.total_bytes) : 0))
 const rest = computed(() => (props.task.bytes_per_second > 0 ? left((props.task.total_bytes - Math.max(props.task.done_bytes, props.task.copied_bytes)) / props.task.bytes_per_second) : ''))
 const unit = computed(() => {
-  const word = ({ offload: 'file', verify: 'file', notes: 'row' } as Record<string, string>)[props.task.kind] ?? 'clip'
-  return props.task.total === 1 ? word : word + 's'
+  const word = ({ offload: 'file', verify: 'file', accept: 'file', notes: 'row', release: 'copy' } as Record<string, string>)[props.task.kind] ?? 'clip'
+  return props.task.total === 1 ? word : word === 'copy' ? 'copies' : word + 's'
 })
 </script>
 
@@ -22,7 +22,7 @@ const unit = computed(() => {
   <div class="progress" role="progressbar" :aria-valuenow="Math.round(share * 100)" :aria-label="task.title">
     <div class="line"><i class="ahead" :style="{ width: `${ahead * 100}%` }" /><i :style="{ width: `${share * 100}%` }" /></div>
     <div class="facts">
-      <span v-if="task.state === 'waiting'">waiting for a worker</span>
+      <span v-if="task.state === 'waiting'">{{ task.now === '' ? 'waiting for a worker' : 'waiting' }}</span>
       <template v-else>
         <span><b class="mono">{{ task.done }}</b><template v-if="task.total > 0"> of {{ task.total }}</template> {{ unit }}</span>
         <span v-if="task.total_bytes > 0" class="mono">{{ bytes(task.done_bytes) }} of {{ bytes(task.total_bytes) }}</span>
@@ -31,7 +31,7 @@ const unit = computed(() => {
       </template>
     </div>
     <div class="now">
-      <span class="soft">{{ task.now }}</span>
+      <span :class="task.state === 'waiting' && task.now !== '' ? 'warn full' : 'soft'" :title="task.now">{{ task.now }}</span>
       <button v-if="production.may.work" class="plain" :disabled="task.cancelling" @click="attempt(() => api.post(`${base}/tasks/${task.ulid}/cancel`))">{{ task.cancelling ? 'Stopping…' : 'Stop' }}</button>
     </div>
   </div>
@@ -44,5 +44,6 @@ const unit = computed(() => {
 .line .ahead { background: #8fbcae; }
 .facts { display: flex; gap: 12px; flex-wrap: wrap; justify-content: space-between; }
 .now { display: flex; gap: 8px; align-items: center; min-height: 28px; }
+.now .full { white-space: normal; }
 .now span { flex: 1; overflow: hidden; text-overflow: ellipsis; white-space: nowrap; }
 </style>

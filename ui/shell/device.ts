@@ -1,3 +1,5 @@
+import { reactive } from 'vue'
+
 /** A device's colour and pattern: those of the first letters are fixed, any other letter or word takes one of the rest. */
 export type Tone = 'A' | 'B' | 'C' | 'D' | 'S' | 'E' | 'F' | 'G' | 'H' | 'I' | 'J' | 'K'
 
@@ -7,8 +9,23 @@ const WAVES: Record<Tone, string> = {
 }
 const REST: Tone[] = ['E', 'F', 'G', 'H', 'I', 'J', 'K']
 
-/** The tone of a device's letter or word; always the same for the same one. */
+/** In the order in which a person chooses among them. */
+export const TONES = Object.keys(WAVES) as Tone[]
+
+/** What people chose for the devices of the open production, by letter. */
+const chosen = reactive(new Map<string, Tone>())
+export function chooseTones(devices: { letter: string; colour: number | null }[]): void {
+  chosen.clear()
+  for (const device of devices) {
+    const tone = device.colour === null ? undefined : TONES[device.colour]
+    if (tone !== undefined) chosen.set(device.letter, tone)
+  }
+}
+
+/** The tone of a device's letter or word: as somebody chose it, else always the same for the same one. */
 export function toneOf(letter: string): Tone {
+  const own = chosen.get(letter)
+  if (own !== undefined) return own
   if (Object.hasOwn(WAVES, letter)) return letter as Tone
   let sum = 0
   for (const sign of letter) sum = (sum * 31 + (sign.codePointAt(0) ?? 0)) % 9973

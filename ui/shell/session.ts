@@ -25,8 +25,13 @@ export const useSession = defineStore('session', () => {
     }
   }
 
-  async function signIn(email: string, password: string): Promise<void> {
-    take(await api.post<SessionAnswer>('session', { email, password }))
+  async function signIn(email: string, password: string, code = ''): Promise<void> {
+    take(await api.post<SessionAnswer>('session', { email, password, code: code === '' ? null : code }))
+  }
+
+  /** Asks who one is once more, without leaving the page. */
+  async function refresh(): Promise<void> {
+    take(await api.get<SessionAnswer>('session'))
   }
 
   async function signOut(): Promise<void> {
@@ -34,5 +39,5 @@ export const useSession = defineStore('session', () => {
     queryClient.clear()
   }
 
-  return { state, user, productions, load, signIn, signOut }
+  return { state, user, productions, load, refresh, signIn, signOut }
 })

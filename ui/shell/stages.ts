@@ -1,3 +1,6 @@
+/** How the production is set up: no stage of the work, but reached like one. */
+export const SETTINGS = { name: 'settings', title: 'Set-up', key: '9' } as const
+
 export type StageName = 'day' | 'cards' | 'log' | 'lineup' | 'bins' | 'screening' | 'handoff'
 
 /** The stages in the order of the work. A stage keeps its key when others are added: 7 waits for assembly. */

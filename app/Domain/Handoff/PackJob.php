@@ -9,6 +9,7 @@ use App\Domain\Tasks\TaskLost;
 use App\Domain\Tasks\TaskPaused;
 use App\Domain\Tasks\TaskRun;
 use App\Models\Handoff;
+use App\Support\Audit;
 use App\Support\Live;
 use Illuminate\Bus\Queueable;
 use Illuminate\Contracts\Queue\ShouldQueue;
@@ -46,6 +47,7 @@ final class PackJob implements ShouldQueue
                 throw $trouble;
             }
             $handoff->update(['state' => 'delivered', 'delivered_at' => now(), 'summary' => $summary]);
+            Audit::write('handoff.delivered', $run->task->user_id, $handoff->production_id, ['handoff' => $handoff->number, 'folder' => $handoff->folder, 'files' => $summary['files']]);
             Live::tell($handoff->production_id, 'handoffs', ['handoff' => $handoff->ulid]);
 
             return $summary + ['message' => sprintf('%d files delivered.', $summary['files'])];

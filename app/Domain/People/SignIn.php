@@ -6,6 +6,7 @@ namespace App\Domain\People;
 
 use App\Models\User;
 use App\Support\Audit;
+use App\Support\Listening;
 use App\Support\Problem;
 use Illuminate\Support\Facades\Hash;
 use Illuminate\Support\Facades\RateLimiter;
@@ -44,6 +45,10 @@ final class SignIn
         $user = User::query()->where('email', $email)->get()->first(static fn (User $one): bool => $one->email === $email);
         self::$nobody ??= Hash::make(bin2hex(random_bytes(16)));
         $isRight = Hash::check($password, $user->password ?? self::$nobody);
+        // Their passwords are published.
+        if ($user?->is_demo === true && ! Listening::isLocal()) {
+            throw Problem::refused('session.demo', 'The demo log-ins work on the machine of the desk only.', 'Sign in with an account of your own.');
+        }
         if ($user === null || ! $isRight) {
             $this->refuse($limits, $user, $email, $address, 'password');
             throw Problem::refused('session.wrong', 'That address and password do not go together.', 'Check both and try again.');
@@ -61,7 +66,7 @@ final class SignIn
         }
         Audit::write('signed_in', $user->id, null, ['second_factor' => $user->second_factor_at !== null], $address);
 
-        return $user;
+        return $user->refresh();
     }
 
     /** @param  array<string, int>  $limits */

@@ -10,6 +10,7 @@ use App\Domain\Cards\CopyCardJob;
 use App\Domain\Cards\ReleaseCardJob;
 use App\Domain\Cards\RemakeMediaJob;
 use App\Domain\Cards\ReportJob;
+use App\Domain\Handoff\AcceptJob;
 use App\Domain\Handoff\PackJob;
 use App\Domain\Lineup\LineUpDayJob;
 use App\Domain\Lineup\PointsJob;
@@ -40,6 +41,7 @@ final class StartTask
         'lineup' => [LineUpDayJob::class, 'sync'],
         'notes' => [NotesJob::class, 'import'],
         'handoff' => [PackJob::class, 'export'],
+        'accept' => [AcceptJob::class, 'export'],
     ];
 
     /**

@@ -15,7 +15,7 @@ use Illuminate\Support\Facades\Log;
  * notices a cancel, and ends it with a plain sentence whatever happens.
  *
  * The lock belongs to the worker's connection, so it goes by itself when the worker is killed; {@see RecoverTasks}
- * then finds the task and starts it again, {@see TRIES} times in all. What ends without being the work's fault (no room, a
+ * then finds the task and starts it again, until {@see TRIES} tries have got no further. What ends without being the work's fault (no room, a
  * worker that was asked to stop, a database that went away) costs no try.
  */
 final class TaskRun
@@ -62,10 +62,10 @@ final class TaskRun
             $holds = $on === null || NamedLock::take($on);
             if (! $holds) {
                 $run->wait('Waits for another run on the same.', self::AGAIN_SECONDS);
-            } elseif ($task->tries >= self::TRIES) {
+            } elseif (self::isSpent($task)) {
                 $run->giveUp();
             } else {
-                $task->update(['state' => 'running', 'started_at' => $task->started_at ?? now(), 'tries' => $task->tries + 1, 'worker' => gethostname().' '.getmypid()]);
+                $task->update(['state' => 'running', 'started_at' => $task->started_at ?? now(), 'tries' => 1 + (self::gotFurther($task) ? 0 : $task->tries), 'tried_at_mark' => self::mark($task), 'worker' => gethostname().' '.getmypid()]);
                 LastWords::listen($task->ulid);
                 $run->through($work);
             }
@@ -81,6 +81,23 @@ final class TaskRun
     public static function isHeld(int $taskId): bool
     {
         return ! NamedLock::isFree("task.$taskId");
+    }
+
+    /** Whether its workers died so often, without getting any further, that the task itself must be what kills them. */
+    public static function isSpent(Task $task): bool
+    {
+        return $task->tries >= self::TRIES && ! self::gotFurther($task);
+    }
+
+    private static function gotFurther(Task $task): bool
+    {
+        return self::mark($task) > (int) $task->tried_at_mark;
+    }
+
+    /** How far the work is: bytes where there are any, else things done. */
+    private static function mark(Task $task): int
+    {
+        return $task->total_bytes > 0 ? max((int) $task->copied_bytes, (int) $task->done_bytes) : (int) $task->done;
     }
 
     /** Ends a task whose worker died too often, with what the last one said. */

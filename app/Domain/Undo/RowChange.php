@@ -75,7 +75,7 @@ final readonly class RowChange
         return $now === [] ? null : json_encode($now, JSON_THROW_ON_ERROR | JSON_UNESCAPED_UNICODE);
     }
 
-    /** The database gives numbers, truth values and JSON back as it stores them. */
+    /** The database gives numbers, truth values, dates and JSON back as it stores them. */
     public static function same(mixed $stored, mixed $kept): bool
     {
         if (is_bool($kept)) {
@@ -86,6 +86,11 @@ final readonly class RowChange
         }
         if (is_array($kept) || (is_string($stored) && in_array($stored[0] ?? '', ['[', '{'], true))) {
             return json_decode((string) $stored, true) == (is_array($kept) ? $kept : json_decode((string) $kept, true));
+        }
+
+        // A column of days has no time of day.
+        if (is_string($stored) && preg_match('/\A\d{4}-\d\d-\d\d\z/', $stored) === 1) {
+            $kept = substr((string) $kept, 0, 10);
         }
 
         return is_numeric($stored) && is_numeric($kept) ? (float) $stored === (float) $kept : (string) $stored === (string) $kept;

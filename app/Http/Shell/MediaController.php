@@ -33,7 +33,7 @@ final class MediaController extends Controller
         }
 
         return new Response('', 200, [
-            'X-Accel-Redirect' => config('cartella.accel').substr($file, strlen((string) config('cartella.var')) + 1),
+            'X-Accel-Redirect' => config('cartella.accel').substr($file, strlen((string) config('cartella.proxies')) + 1),
             'Content-Type' => $type,
             // The address carries the version of the media, so what came once may be kept.
             'Cache-Control' => 'private, max-age=86400',

@@ -52,7 +52,7 @@ final class TasksController extends Controller
         return [
             'ulid' => $task->ulid, 'kind' => $task->kind, 'title' => $task->title, 'state' => $task->state, 'done' => $task->done, 'total' => $task->total, 'done_bytes' => $task->done_bytes,
             'total_bytes' => $task->total_bytes, 'copied_bytes' => $task->copied_bytes, 'by_store' => $task->by_store, 'bytes_per_second' => $task->bytes_per_second, 'now' => $task->now, 'message' => $task->result['message'] ?? null, 'fix' => $task->result['fix'] ?? null,
-            'card' => $task->subject['card'] ?? null, 'cancelling' => $task->cancel_asked_at !== null && $task->ended_at === null, 'tries' => $task->tries,
+            'card' => $task->subject['card'] ?? null, 'cancelling' => $task->cancel_asked_at !== null && $task->ended_at === null, 'tries' => (int) $task->tries,
             'by' => $task->relationLoaded('user') ? $task->user?->name : null, 'started_at' => $task->started_at?->toIso8601String(), 'ended_at' => $task->ended_at?->toIso8601String(), 'problems' => count($task->result['problems'] ?? []),
         ];
     }

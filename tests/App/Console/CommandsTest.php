@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace Tests\App\Console;
 
+use App\Console\BuildDemo;
 use App\Models\Production;
 use App\Models\User;
 use Illuminate\Support\Facades\Artisan;
@@ -15,8 +16,8 @@ final class CommandsTest extends TestCase
     public function test_the_demo_never_meets_somebodys_own_work(): void
     {
         $this->person();
-        $this->artisan('cartella:demo')->expectsOutputToContain('the demo was left alone')->assertOk();
-        $this->artisan('cartella:demo --again')->expectsOutputToContain($this->production->name)->assertOk();
+        $this->artisan('cartella:demo')->expectsOutputToContain('The demo was left alone')->assertExitCode(BuildDemo::REFUSED);
+        $this->artisan('cartella:demo --again')->expectsOutputToContain($this->production->name)->assertExitCode(BuildDemo::REFUSED);
         self::assertTrue(Production::query()->whereKey($this->production->id)->exists());
         self::assertSame(1, User::query()->count());
     }

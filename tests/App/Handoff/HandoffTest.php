@@ -5,11 +5,14 @@ declare(strict_types=1);
 namespace Tests\App\Handoff;
 
 use App\Domain\Cards\ClipMedia;
+use App\Domain\Handoff\PackJob;
 use App\Models\Clip;
 use App\Models\Handoff;
 use App\Models\Production;
 use App\Models\Role;
 use App\Models\ShootDay;
+use App\Models\Task;
+use Cartella\Core\Custody\FolderWalk;
 use Cartella\Core\Custody\Verify;
 use Illuminate\Support\Str;
 use Tests\App\TestCase;
@@ -107,6 +110,54 @@ final class HandoffTest extends TestCase
         self::assertSame('failed', $handoff->state);
         self::assertSame(['kept.txt'], array_values(array_diff((array) scandir($folder), ['.', '..'])));
         $this->getJson($this->at('tasks'))->assertJsonFragment(['message' => 'A package of that name lies in the inbox already.']);
+    }
+
+    public function test_two_clips_of_one_name_are_two_files_in_the_package(): void
+    {
+        foreach (['one', 'two', 'three'] as $n => $content) {
+            $clip = $this->clip(['A001C001', 'A001C001', 'a001c001'][$n], 'A', 10 + $n, more: ['proxied_at' => now(), 'path_hash' => md5("$n")]);
+            mkdir(ClipMedia::folder($clip), 0777, true);
+            file_put_contents(ClipMedia::folder($clip).'/proxy.mp4', $content);
+        }
+        $handoff = $this->handOff();
+        $files = array_map(static fn (string $file): string => (string) file_get_contents($file), glob($this->inbox($handoff).'/proxies/*') ?: []);
+        self::assertEqualsCanonicalizing(['one', 'two', 'three'], $files, 'also for systems that take capitals for the same');
+        self::assertSame([], $handoff->summary['missing']);
+        $log = (string) file_get_contents($this->inbox($handoff).'/log.csv');
+        self::assertStringContainsString('proxies/import_A001C001_2.mp4', $log, 'the log names each by its own file');
+    }
+
+    public function test_the_summary_is_counted_from_what_lies_in_the_package(): void
+    {
+        $this->proxied('A001C001', 'A', 10);
+        $handoff = $this->handOff();
+        $there = $bytes = 0;
+        foreach (FolderWalk::of($this->inbox($handoff)) as $facts) {
+            $there += (int) ($facts['type'] === 'file');
+            $bytes += $facts['type'] === 'file' ? $facts['size'] : 0;
+        }
+        self::assertSame([$there, $bytes], [$handoff->summary['files'], $handoff->summary['bytes']]);
+    }
+
+    public function test_a_job_that_was_killed_after_it_delivered_knows_its_own_package(): void
+    {
+        $this->proxied('A001C001', 'A', 10);
+        $handoff = $this->handOff();
+        $summary = $handoff->summary;
+        $handoff->update(['state' => 'packing', 'delivered_at' => null, 'summary' => null]);
+        $task = Task::query()->where('kind', 'handoff')->sole();
+        $task->update(['state' => 'running', 'ended_at' => null, 'result' => null]);
+        PackJob::dispatchSync($task->id);
+        self::assertSame(['delivered', $summary], [$handoff->refresh()->state, $handoff->summary]);
+    }
+
+    public function test_an_altered_byte_in_the_package_is_found_before_it_is_accepted(): void
+    {
+        $this->proxied('A001C001', 'A', 10);
+        $handoff = $this->handOff();
+        file_put_contents($this->inbox($handoff).'/proxies/import_A001C001.mp4', 'Pictures of A001C001');
+        $this->as(Role::Editor)->postJson($this->at("handoffs/$handoff->ulid/answer"), ['query' => null])->assertOk()->assertJsonPath('state', 'delivered');
+        self::assertStringContainsString('import_A001C001.mp4', Task::query()->where('kind', 'accept')->sole()->result['message']);
     }
 
     public function test_a_hand_off_is_answered_once_by_those_who_may_and_never_before_it_is_delivered(): void

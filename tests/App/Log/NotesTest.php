@@ -141,7 +141,25 @@ final class NotesTest extends TestCase
         $zip->open($this->folder.'/bomb.xlsx', \ZipArchive::CREATE);
         $zip->addFromString('xl/workbook.xml', '<!DOCTYPE x [<!ENTITY e SYSTEM "file:///etc/passwd">]><workbook>&e;</workbook>');
         $zip->close();
-        $this->bring((string) file_get_contents($this->folder.'/bomb.xlsx'), 'bomb.xlsx')->assertStatus(422)->assertJsonPath('code', 'notes.hostile');
+        $this->bring((string) file_get_contents($this->folder.'/bomb.xlsx'), 'bomb.xlsx')->assertStatus(201)->assertJsonPath('task.state', 'failed')->assertJsonPath('task.message', 'The workbook declares XML entities.')->assertJsonPath('rows', []);
+    }
+
+    public function test_a_workbook_that_unpacks_to_more_than_it_says_is_left_before_it_fills_anything(): void
+    {
+        $zip = new \ZipArchive();
+        $zip->open($this->folder.'/bomb.xlsx', \ZipArchive::CREATE);
+        $zip->addFromString('xl/workbook.xml', '<workbook/>');
+        file_put_contents($this->folder.'/zeros', '');
+        $zeros = fopen($this->folder.'/zeros', 'r+');
+        ftruncate($zeros, 1_200_000_000);
+        $zip->addFile($this->folder.'/zeros', 'xl/worksheets/sheet1.xml');
+        $zip->close();
+        // The directory at its end says that every part has a byte.
+        $bytes = (string) file_get_contents($this->folder.'/bomb.xlsx');
+        $bytes = str_replace(pack('V', 1_200_000_000), pack('V', 1), $bytes);
+        $this->as();
+        $this->bring($bytes, 'bomb.xlsx')->assertStatus(201)->assertJsonPath('task.state', 'failed');
+        self::assertLessThan(400e6, memory_get_peak_usage());
     }
 
     public function test_a_killed_run_goes_on_in_the_same_step(): void

@@ -4,8 +4,8 @@ declare(strict_types=1);
 
 namespace Tests\App\Log;
 
-use App\Domain\Undo\ChangeLog;
 use App\Domain\Log\TakeFacts;
+use App\Domain\Undo\ChangeLog;
 use App\Models\Take;
 use PHPUnit\Framework\Attributes\DataProvider;
 use Tests\App\TestCase;

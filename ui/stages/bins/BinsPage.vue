@@ -143,11 +143,18 @@ function drag(event: DragEvent, one: BinClip): void {
 }
 // The device is the angle: said once for whatever is chosen.
 const asking = ref(false)
-async function assign(letter: string | undefined): Promise<void> {
+const KINDS = { camera: 'Camera', recorder: 'Recorder', phone: 'Phone', other: 'Device' }
+const IMPORTS = ['production sound', 'effects', 'music', 'graphics', 'stills', 'stock']
+/** What a clip can be said to be: footage of a device that is in use, or an import of a kind. */
+const angles = computed(() => [
+  ...production.value.devices.filter((one) => !one.is_retired).map((one) => ({ key: one.letter, device: one.letter, title: `${KINDS[one.kind]} ${one.note}`.trim(), body: { device: one.letter } as Record<string, string> })),
+  ...IMPORTS.map((kind) => ({ key: `import ${kind}`, device: null, title: `an import: ${kind}`, body: { import_kind: kind } as Record<string, string> })),
+])
+async function assign(to: (typeof angles.value)[number] | undefined): Promise<void> {
   asking.value = false
-  if (letter === undefined || hand.value.length === 0) return
-  const done = await attempt(() => api.post<{ changed: number }>(`${base.value}/device`, { clips: hand.value, device: letter }))
-  if (done !== undefined) say(`${done.changed === 1 ? '1 clip is' : `${done.changed} clips are`} of device ${letter} now. Ctrl Z takes it back.`)
+  if (to === undefined || hand.value.length === 0) return
+  const done = await attempt(() => api.post<{ changed: number }>(`${base.value}/device`, { clips: hand.value, ...to.body }))
+  if (done !== undefined) say(`${done.changed === 1 ? '1 clip is' : `${done.changed} clips are`} ${to.device === null ? `${to.title.replace('an import: ', 'among the imports, ')}` : `of device ${to.device}`} now. Ctrl Z takes it back.`)
   chosen.value = new Set()
   makeStale('clips')
 }
@@ -164,7 +171,7 @@ useShortcuts('Bins', [
   { keys: ['Shift+ArrowDown', 'Shift+ArrowUp'], what: 'Choose several', run: (event) => move(event.key === 'ArrowDown' ? 1 : -1, true) },
   { keys: ['PageDown', 'PageUp'], what: 'Next bin, the one before', run: (event) => stepBin(event.key === 'PageDown' ? 1 : -1) },
   { keys: ['p'], what: 'Put into a bin', run: () => { if (production.value.may.organise && hand.value.length > 0) { pick.value = 0; picking.value = true } } },
-  { keys: ['d'], what: 'Say which device it is', run: () => { if (production.value.may.work && hand.value.length > 0) { pick.value = 0; asking.value = true } } },
+  { keys: ['d'], what: 'Say which device it is of, or that it is an import', run: () => { if (production.value.may.work && hand.value.length > 0) { pick.value = 0; asking.value = true } } },
   { keys: ['Delete'], what: 'Take out of this bin', run: () => void takeOut() },
   { keys: ['n'], what: 'New bin', run: make },
   { keys: ['F2'], what: 'Rename this bin', run: rename },
@@ -211,9 +218,9 @@ useShortcuts('Bins', [
       <Modal :open="naming !== null" :title="naming?.title" ok-text="Keep" width="360px" @ok="finishNaming" @cancel="naming = null">
         <input v-if="naming" v-model="naming.name" class="field" aria-label="Name of the bin" maxlength="120" autofocus @keydown.enter.prevent="finishNaming">
       </Modal>
-      <Modal :open="asking" :title="hand.length === 1 ? 'Which device recorded it?' : `Which device recorded these ${hand.length}?`" :footer="null" width="360px" @cancel="asking = false">
-        <div class="picks" tabindex="0" role="listbox" aria-label="Devices" @vue:mounted="({ el }: { el: HTMLElement }) => el.focus()" @keydown.down.prevent="pick = Math.min(pick + 1, production.devices.length - 1)" @keydown.up.prevent="pick = Math.max(0, pick - 1)" @keydown.enter.prevent="assign(production.devices[pick]?.letter)">
-          <button v-for="(one, index) in production.devices" :key="one.letter" role="option" :aria-selected="index === pick" class="bin" :class="{ on: index === pick }" @click="assign(one.letter)"><b><DeviceBadge :letter="one.letter" /> {{ one.kind === 'recorder' ? 'Recorder' : 'Camera' }} {{ one.note }}</b></button>
+      <Modal :open="asking" :title="hand.length === 1 ? 'What is it?' : `What are these ${hand.length}?`" :footer="null" width="360px" @cancel="asking = false">
+        <div class="picks" tabindex="0" role="listbox" aria-label="Devices and imports" @vue:mounted="({ el }: { el: HTMLElement }) => el.focus()" @keydown.down.prevent="pick = Math.min(pick + 1, angles.length - 1)" @keydown.up.prevent="pick = Math.max(0, pick - 1)" @keydown.enter.prevent="assign(angles[pick])">
+          <button v-for="(one, index) in angles" :key="one.key" role="option" :aria-selected="index === pick" class="bin" :class="{ on: index === pick }" @click="assign(one)"><b><DeviceBadge v-if="one.device" :letter="one.device" /> {{ one.title }}</b></button>
         </div>
       </Modal>
       <Modal :open="picking" title="Put into a bin" :footer="null" width="360px" @cancel="picking = false">

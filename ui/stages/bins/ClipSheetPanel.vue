@@ -52,6 +52,11 @@ async function keep(): Promise<void> {
   makeStale('bins')
 }
 
+async function remake(): Promise<void> {
+  if ((await attempt(() => api.post(`${base.value}/clips/${props.clip}/media`))) !== undefined) say('Its proxy, pictures and waveform are made again.')
+  makeStale('tasks')
+}
+
 const stating = ref(false)
 const reads = ref('')
 const scope = ref<'card' | 'day' | 'device'>('card')
@@ -89,6 +94,7 @@ useShortcuts('Clip sheet', [
       <ClipPlayer v-if="data.kind === 'picture' || data.kind === 'sound'" ref="player" :production="production.ulid" :clip="data" :marks="marks" can-mark :guide="guide" :take="data.take?.ulid" :can-work="production.may.work" @mark="setMarks" @guide="guide = $event" />
       <img v-else-if="data.kind === 'still'" class="still" :src="mediaUrl(production.ulid, data.ulid, 'still')" :alt="data.name">
       <p v-for="problem in data.problems" :key="problem" class="note warn">{{ problem }}</p>
+      <div v-if="!data.ready && production.may.work && data.kind !== 'other'" class="note warn">It has no proxy yet. <button class="plain" @click="remake">Make it again</button></div>
       <template v-if="data.kind === 'picture' || data.kind === 'sound'">
         <div class="marks">
           <span class="soft"><kbd>I</kbd> in, <kbd>O</kbd> out</span>

@@ -24,21 +24,24 @@ const reports = computed(() => (props.card.kind === null ? [] : [props.card.kind
 
 async function setDevice(letter: string): Promise<void> {
   if (letter === (props.card.device ?? '')) return
-  if ((await attempt(() => api.put(`${base.value}/cards/${props.card.ulid}/device`, { was: props.card.device, device: letter }))) === undefined) {
+  if ((await attempt(() => api.put(`${base.value}/cards/${props.card.ulid}/device`, { was: props.card.device, device: letter === '' ? null : letter }))) === undefined) {
     makeStale('cards')
     return
   }
-  say(`${props.card.roll} and its clips are ${letter}. Ctrl+Z takes it back.`)
+  say(`${props.card.roll} and its clips are ${letter === '' ? 'imports' : letter}. Ctrl+Z takes it back.`)
   makeStale('cards')
 }
 </script>
 
 <template>
-  <h2><span class="mono">{{ card.roll }}</span>{{ card.task?.kind === 'offload' ? ', on its way' : card.task?.kind === 'verify' ? ', read again' : '' }}</h2>
+  <h2><span class="mono">{{ card.roll }}</span>{{ card.task?.kind === 'offload' ? ', on its way' : card.task?.kind === 'verify' ? ', read again' : card.task?.kind === 'release' ? ', looked at' : '' }}</h2>
+  <p v-if="card.is_one_disk && card.released_at === null" class="note warn">Both copies are verified, and both lie on one disk. Releasing the card will ask for a typed word.</p>
+  <p v-if="card.matched_files > 0" class="soft fits">{{ card.matched_files }} {{ card.matched_files === 1 ? 'file is' : 'files are' }} what the hashes on the card itself say.</p>
   <div v-for="store in stores" :key="store.key" class="store" :class="{ away: store.free_bytes === null }">
     <b>{{ store.name }}</b><span :class="store.free_bytes === null ? 'fault' : 'soft'">{{ store.free_bytes === null ? 'not there' : `${bytes(store.free_bytes)} free` }}</span>
     <div v-if="share(store) !== null" class="line"><i class="ahead" :style="{ width: `${copied * 100}%` }" /><i :style="{ width: `${(share(store) ?? 0) * 100}%` }" /></div>
-    <span v-else class="soft wide mono" :title="copyOn(store)?.path">{{ copyOn(store)?.path ?? 'no copy yet' }}</span>
+    <span v-else class="soft wide mono" :title="copyOn(store)?.path">{{ copyOn(store)?.path ?? (card.chosen_stores !== null && !card.chosen_stores.includes(store.key) ? 'not chosen for this card' : 'no copy yet') }}</span>
+    <span v-if="copyOn(store)?.read_from && !copyOn(store)?.checked_at" class="wide soft">{{ copyOn(store)?.read_from === 'medium' ? 'read back from the disk itself' : 'read back through the system’s memory; this volume knows no other way' }}</span>
     <span v-if="copyOn(store)?.checked_at" class="wide" :class="copyOn(store)?.is_whole ? 'good' : 'fault'">{{ copyOn(store)?.is_whole ? 'read again, as it was' : 'not as it was copied' }}, {{ timeOf(copyOn(store)?.checked_at ?? null) }}</span>
     <DifferenceTree v-if="copyOn(store)?.differences" :found="copyOn(store)!.differences!" />
   </div>
@@ -56,12 +59,13 @@ async function setDevice(letter: string): Promise<void> {
     <b>Released {{ day(release.at) }}, {{ timeOf(release.at) }}, by {{ release.by ?? 'somebody' }}</b>
     <span>{{ release.evidence.files }} files, {{ bytes(release.evidence.size_bytes) }}, {{ release.evidence.algorithm }}, verified {{ timeOf(release.evidence.verified_at) }} on:</span>
     <ul>
-      <li v-for="copy in release.evidence.copies" :key="copy.store"><b>{{ copy.store }}</b> <span class="mono">{{ copy.path }}</span><span class="mono soft c4" :title="copy.c4 ?? ''">{{ copy.manifest }}<br>{{ copy.c4 }}</span></li>
+      <li v-for="copy in release.evidence.copies" :key="copy.store"><b>{{ copy.store }}</b> <span class="mono">{{ copy.path }}</span><span v-if="copy.files !== undefined" class="soft"> {{ copy.files }} files there with their size, {{ copy.sample?.length ?? 0 }} of them read again{{ copy.sample?.every((one) => one.from === 'medium') ? ' from the disk itself' : '' }}</span><span class="mono soft c4" :title="copy.c4 ?? ''">{{ copy.manifest }}<br>{{ copy.c4 }}</span></li>
     </ul>
+    <span v-if="release.evidence.one_disk" class="warn">Both copies lay on one disk; it was released with the words “{{ release.evidence.words }}”.</span>
   </section>
-  <div v-if="card.kind !== null" class="line-of">
+  <div class="line-of">
     <label v-if="production.may.work && card.state !== 'copying'">Device
-      <select class="field" :value="card.device ?? ''" :disabled="card.task !== null" @change="setDevice(($event.target as HTMLSelectElement).value)"><option v-for="one in production.devices" :key="one.letter" :value="one.letter">{{ one.letter }} {{ one.note }}</option></select>
+      <select class="field" :value="card.device ?? ''" :disabled="card.task !== null" @change="setDevice(($event.target as HTMLSelectElement).value)"><option value="">none: a folder of imports</option><option v-for="one in production.devices.filter((other) => !other.is_retired || other.letter === card.device)" :key="one.letter" :value="one.letter">{{ one.letter }} {{ one.note }}</option></select>
     </label>
     <span v-for="kind in reports" :key="kind" class="report"><span class="soft">{{ kind === 'camera' ? 'Camera report' : 'Sound report' }}</span><a class="plain" :href="reportUrl(production.ulid, `cards/${card.ulid}`, kind, 'pdf')" target="_blank">PDF</a><a class="plain" :href="reportUrl(production.ulid, `cards/${card.ulid}`, kind, 'csv')">CSV</a></span>
   </div>
@@ -71,6 +75,7 @@ async function setDevice(letter: string): Promise<void> {
 </template>
 
 <style scoped>
+.fits { margin: 0; font-size: 12px; }
 .store { display: flex; flex-wrap: wrap; justify-content: space-between; gap: 1px 8px; background: #fff; border: 1px solid var(--rule); border-radius: 5px; padding: 7px 11px; font-size: 12px; }
 .store.away { border-color: #dfa697; }
 .wide { flex-basis: 100%; font-size: 11px; overflow-wrap: anywhere; }

@@ -30,7 +30,8 @@ const foot = computed(() => {
   const changed = card.copies.filter((copy) => !copy.is_whole)
   if (changed.length > 0) return `Not as it was copied: ${changed.map((copy) => copy.store).join(', ')}`
   if (card.released_at !== null) return `${timeOf(card.released_at)} by ${card.released_by ?? 'somebody'}${card.on_bench ? ', in the reader' : ''}`
-  return card.is_safe ? `${card.copies.length} copies, ${card.on_bench ? 'in the reader' : `${card.copies.length} volumes`}` : `${card.verified_files} of ${card.files} files safe`
+  if (!card.is_safe) return card.copies.length === 1 ? 'one copy; it needs a second' : `${card.verified_files} of ${card.files} files verified twice`
+  return card.is_one_disk ? 'both copies on one disk' : `${card.copies.length} copies on ${card.copies.length} disks`
 })
 </script>
 

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { Modal } from 'ant-design-vue'
+import { Dropdown, Modal } from 'ant-design-vue'
 import { computed, nextTick, ref, watch } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
 import { api, reportUrl } from '@/api/client'
@@ -18,6 +18,9 @@ import { weightOf } from './tile'
 import VolumePanel from './VolumePanel.vue'
 import VolumeTile from './VolumeTile.vue'
 
+/** What the server asks to be typed. */
+const ONE_DISK = 'one disk'
+
 const { production, day, base } = useDesk()
 const route = useRoute()
 const router = useRouter()
@@ -25,21 +28,26 @@ const { data, isPending, error, refetch } = useAnswer<CardsAnswer>(() => product
 
 const chosen = ref<{ kind: 'volume' | 'card'; key: string } | null>(null)
 const releasing = ref<Card | null>(null)
+/** Typed by hand where both copies lie on one disk; it goes into the record. */
+const words = ref('')
+const wordsBox = ref<HTMLInputElement | null>(null)
+/** Keys of the volumes that cards are copied to now; null is all of them. */
+const to = ref<string[] | null>(null)
 const placing = ref(false)
 const roll = ref('')
 const device = ref('')
 
 const cards = computed(() => [...(data.value?.cards ?? [])].sort((x, y) => weightOf(x) - weightOf(y)))
-const places = computed(() => [...(data.value?.volumes ?? []).map((one) => ({ kind: 'volume' as const, key: one.name })), ...cards.value.map((one) => ({ kind: 'card' as const, key: one.ulid }))])
+const tiles = computed(() => [...(data.value?.volumes ?? []).map((one) => ({ kind: 'volume' as const, key: one.name })), ...cards.value.map((one) => ({ kind: 'card' as const, key: one.ulid }))])
 watch(
   [data, () => route.query.card],
   () => {
-    const asked = places.value.find((place) => place.key === route.query.card)
+    const asked = tiles.value.find((place) => place.key === route.query.card)
     if (asked !== undefined && chosen.value?.key !== asked.key) chosen.value = asked
-    if (chosen.value === null || !places.value.some((place) => place.key === chosen.value?.key)) {
+    if (chosen.value === null || !tiles.value.some((place) => place.key === chosen.value?.key)) {
       // What was a volume a moment ago is a card now; the person still looks at the same thing.
       const became = data.value?.cards.find((card) => card.volume === chosen.value?.key)
-      chosen.value = became ? { kind: 'card', key: became.ulid } : (places.value[0] ?? null)
+      chosen.value = became ? { kind: 'card', key: became.ulid } : (tiles.value[0] ?? null)
     }
   },
   { immediate: true },
@@ -48,40 +56,67 @@ watch(
 const card = computed(() => (chosen.value?.kind === 'card' ? data.value?.cards.find((one) => one.ulid === chosen.value?.key) : undefined))
 const volume = computed(() => (chosen.value?.kind === 'volume' ? data.value?.volumes.find((one) => one.name === chosen.value?.key) : undefined))
 
-const safe = computed(() => (data.value?.cards ?? []).filter((one) => one.is_safe && one.released_at === null).length)
+const safe = computed(() => (data.value?.cards ?? []).filter((one) => one.is_safe && !one.is_one_disk && one.released_at === null).length)
+const oneDisk = computed(() => (data.value?.cards ?? []).filter((one) => one.is_one_disk && one.released_at === null).length)
+const places = computed(() => to.value?.length ?? data.value?.stores.length ?? 0)
+const toPlaces = computed(() => `${places.value} ${places.value === 1 ? 'place' : 'places'}`)
+function choose(place: { kind: 'volume' | 'card'; key: string }): void {
+  chosen.value = place
+  void nextTick(() => document.querySelector('.card.on')?.scrollIntoView({ block: 'nearest' }))
+  if (route.query.card !== undefined) void router.replace({ query: {} })
+}
 const total = computed(() => (data.value?.cards ?? []).reduce((sum, one) => sum + (one.verified_at === null ? 0 : one.size_bytes), 0))
 
 async function send(name: string, as: string, letter: string, compare = false): Promise<boolean> {
-  return (await attempt(() => api.post(`${base.value}/days/${day.value.ulid}/volumes/${encodeURIComponent(name)}/offload`, { roll: as, device: letter === '' ? null : letter, compare }))) !== undefined
+  return (await attempt(() => api.post(`${base.value}/days/${day.value.ulid}/volumes/${encodeURIComponent(name)}/offload`, { roll: as, device: letter === '' ? null : letter, compare, to: to.value }))) !== undefined
 }
 async function offload(name: string, as: string, letter: string, compare = false): Promise<void> {
   if (!(await send(name, as, letter, compare))) return
-  say(compare ? `${as} is read again and compared with its copies.` : `${as} is on its way to ${data.value?.stores.length ?? 2} places.`)
+  say(compare ? `${as} is read again and compared with its copies.` : `${as} is on its way to ${toPlaces.value}.`)
   makeStale('cards')
 }
 
-/** What "all" means: cards with something new, dated on this day, and undated ones unless the bench holds another day's. */
-const ours = computed(() => {
-  const volumes = (data.value?.volumes ?? []).filter((one) => one.state !== 'seen')
-  const others = volumes.some((one) => one.day !== null && one.day !== day.value.number)
-  return volumes.filter((one) => one.day === day.value.number || (one.day === null && (!others || volumes.some((other) => other.day === day.value.number))))
-})
+/** What "all" means, as the server says it: surely of this day, of a known device, and nobody else's. */
+const ours = computed(() => (data.value?.volumes ?? []).filter((one) => one.in_all))
+const asking = computed(() => (data.value?.volumes ?? []).filter((one) => one.ask !== null && one.state !== 'seen').length)
 const elsewhere = computed(() => (data.value?.volumes ?? []).filter((one) => one.state !== 'seen').length)
 const running = computed(() => (data.value?.cards ?? []).filter((one) => one.task?.kind === 'offload'))
 
+function toggle(key: string): void {
+  const all = (data.value?.stores ?? []).map((one) => one.key)
+  const next = (to.value ?? all).includes(key) ? (to.value ?? all).filter((one) => one !== key) : [...(to.value ?? all), key]
+  if (next.length > 0) to.value = next.length === all.length ? null : next
+}
 async function offloadAll(): Promise<void> {
-  let sent = 0
-  for (const one of [...ours.value]) sent += (await send(one.name, one.roll, one.device ?? '')) ? 1 : 0
-  if (sent > 0) say(`${sent} ${sent === 1 ? 'card is' : 'cards are'} on their way to ${data.value?.stores.length ?? 2} places.`.replace('is on their', 'is on its'))
+  const answer = await attempt(() => api.post<{ started: string[]; asked: { name: string; why: string }[] }>(`${base.value}/days/${day.value.ulid}/offload-all`, { to: to.value }))
+  makeStale('cards')
+  if (answer === undefined) return
+  const sent = answer.started.length
+  if (sent > 0) say(`${sent} ${sent === 1 ? 'card is on its' : 'cards are on their'} way to ${toPlaces.value}.`)
+  const first = answer.asked[0]
+  if (first !== undefined) {
+    choose({ kind: 'volume', key: first.name })
+    if (sent === 0) say(`${first.name}: ${first.why}`)
+  }
+}
+
+function startRelease(one: Card): void {
+  words.value = ''
+  releasing.value = one
+  if (one.is_one_disk) void nextTick(() => wordsBox.value?.focus())
+}
+async function release(): Promise<void> {
+  const one = releasing.value
+  if (one === null || (one.is_one_disk && words.value.trim().toLowerCase() !== ONE_DISK)) return
+  releasing.value = null
+  const answer = await attempt(() => api.post<Card>(`${base.value}/cards/${one.ulid}/release`, { words: one.is_one_disk ? words.value : null }))
+  if (answer !== undefined) say(answer.released_at === null ? `Both copies of ${one.roll} are looked at first.` : `${one.roll} is released. It may be wiped.`)
   makeStale('cards')
 }
 
-async function release(): Promise<void> {
-  const one = releasing.value
-  releasing.value = null
-  if (one === null) return
-  const done = await attempt(() => api.post(`${base.value}/cards/${one.ulid}/release`))
-  if (done !== undefined) say(`${one.roll} is released. It may be wiped.`)
+async function claim(name: string, ours: boolean): Promise<void> {
+  const at = `${base.value}/volumes/${encodeURIComponent(name)}/claim`
+  if ((await attempt(() => (ours ? api.post(at) : api.delete(at)))) !== undefined) say(ours ? `${name} is a card of ${production.value.name} now; others no longer see it.` : `${name} is given back; whoever it belongs to can take it.`)
   makeStale('cards')
 }
 
@@ -92,9 +127,10 @@ async function verifyAgain(): Promise<void> {
   makeStale('cards')
 }
 
+const KINDS = { camera: 'Camera', recorder: 'Recorder', phone: 'Phone', other: 'Device' }
 const deviceTitle = (letter: string | null) => {
   const found = production.value.devices.find((one) => one.letter === letter)
-  return found === undefined ? 'Folder of imports' : `${found.kind === 'recorder' ? 'Recorder' : 'Camera'} ${letter}${found.note === '' || found.kind === 'recorder' ? '' : ` · ${found.note}`}`
+  return found === undefined ? 'Folder of imports' : `${KINDS[found.kind]} ${letter}${found.note === '' || found.kind === 'recorder' ? '' : ` · ${found.note}`}`
 }
 
 function toDay(number: number): void {
@@ -103,18 +139,13 @@ function toDay(number: number): void {
 }
 
 function move(step: number): void {
-  const at = places.value.findIndex((place) => place.key === chosen.value?.key)
-  const next = places.value[Math.max(0, Math.min(places.value.length - 1, at + step))]
+  const at = tiles.value.findIndex((place) => place.key === chosen.value?.key)
+  const next = tiles.value[Math.max(0, Math.min(tiles.value.length - 1, at + step))]
   if (next !== undefined) choose(next)
-}
-function choose(place: { kind: 'volume' | 'card'; key: string }): void {
-  chosen.value = place
-  void nextTick(() => document.querySelector('.card.on')?.scrollIntoView({ block: 'nearest' }))
-  if (route.query.card !== undefined) void router.replace({ query: {} })
 }
 /** The one thing to do next with a card. */
 function actOn(one: Card): void {
-  if (one.is_safe && one.released_at === null) releasing.value = one
+  if (one.is_safe && one.released_at === null) startRelease(one)
   else if (one.on_bench && (one.state === 'fault' || one.state === 'stopped')) void offload(one.volume, one.roll, one.device ?? '')
 }
 function act(): void {
@@ -138,11 +169,20 @@ useShortcuts('Cards', [
       <section class="bench">
         <div class="bar">
           <button v-if="production.may.work && ours.length > 0" class="go first" title="Offload everything that is new (A)" @click="offloadAll">Offload {{ ours.length === 1 ? ours[0]?.name : `all ${ours.length} cards` }} <kbd>A</kbd></button>
-          <span v-if="ours.length > 0" class="soft">to {{ data.stores.length }} places, verified</span>
+          <span v-if="ours.length > 0" class="soft">to {{ toPlaces }}, verified</span>
+          <span v-else-if="asking > 0" class="soft">{{ asking }} {{ asking === 1 ? 'card asks' : 'cards ask' }} something first.</span>
           <span v-else-if="running.length > 0" class="soft">{{ running.length }} {{ running.length === 1 ? 'card is' : 'cards are' }} coming in.</span>
           <span v-else-if="elsewhere > 0" class="soft">{{ elsewhere }} {{ elsewhere === 1 ? 'card' : 'cards' }} of another day in the readers.</span>
           <span v-else class="soft">Nothing new in the readers.</span>
-          <span class="push soft">{{ bytes(total) }} in on this day · <b :class="{ good: safe > 0 }">{{ safe }} {{ safe === 1 ? 'card' : 'cards' }} safe to release</b></span>
+          <Dropdown v-if="production.may.work && data.stores.length > 1" :trigger="['click']">
+            <button class="plain" :class="{ set: to !== null }">{{ to === null ? 'To all volumes' : `To ${data.stores.filter((one) => to?.includes(one.key)).map((one) => one.name).join(', ')}` }} ▾</button>
+            <template #overlay>
+              <div class="menu" role="group" aria-label="Volumes that cards are copied to">
+                <label v-for="one in data.stores" :key="one.key"><input type="checkbox" :checked="to === null || to.includes(one.key)" @change="toggle(one.key)"> {{ one.name }} <span class="soft">{{ one.is_there ? `${bytes(one.free_bytes ?? 0)} free` : 'not there' }}</span></label>
+              </div>
+            </template>
+          </Dropdown>
+          <span class="push soft">{{ bytes(total) }} in on this day · <b :class="{ good: safe > 0 }">{{ safe }} {{ safe === 1 ? 'card' : 'cards' }} safe to release</b><template v-if="oneDisk > 0"> · <b class="warn" title="Both copies of a card lie on one disk">{{ oneDisk }} on one disk only</b></template></span>
         </div>
         <div class="cards">
           <VolumeTile
@@ -164,13 +204,17 @@ useShortcuts('Cards', [
 
       <aside aria-live="polite">
         <div v-if="chosen === null" class="empty"><b>The bench is empty.</b>Put a card in a reader; it shows up by itself.</div>
-        <VolumePanel v-else-if="volume" :key="volume.name" v-model:roll="roll" v-model:device="device" :name="volume.name" :stores="data.stores" @offload="(as, letter, compare) => volume && offload(volume.name, as, letter, compare)" @day="toDay" @place="placing = true" />
-        <CardPanel v-else-if="card" :key="card.ulid" :card="card" :stores="data.stores" @again="act" @release="releasing = card ?? null" @verify="verifyAgain" />
+        <VolumePanel v-else-if="volume" :key="volume.name" v-model:roll="roll" v-model:device="device" :name="volume.name" :stores="data.stores" @offload="(as, letter, compare) => volume && offload(volume.name, as, letter, compare)" @day="toDay" @place="placing = true" @claim="(ours) => volume && claim(volume.name, ours)" />
+        <CardPanel v-else-if="card" :key="card.ulid" :card="card" :stores="data.stores" @again="act" @release="card && startRelease(card)" @verify="verifyAgain" />
       </aside>
 
       <PlaceDialog :open="placing" :template="data.template" :roll="volume ? roll : (card?.roll ?? '')" :device="volume ? device : (card?.device ?? '')" @close="placing = false" />
-      <Modal :open="releasing !== null" :title="`Release ${releasing?.roll}?`" ok-text="Release the card" cancel-text="Keep it" @ok="release" @cancel="releasing = null">
-        <p>All {{ releasing?.files }} files ({{ bytes(releasing?.size_bytes ?? 0) }}) are verified on {{ releasing?.copies.map((copy) => copy.store).join(' and ') }}. The card may then be wiped. Your name, the time and the manifests it is based on are kept.</p>
+      <Modal :open="releasing !== null" :title="`Release ${releasing?.roll}?`" ok-text="Release the card" cancel-text="Keep it" :ok-button-props="{ disabled: releasing?.is_one_disk === true && words.trim().toLowerCase() !== ONE_DISK }" @ok="release" @cancel="releasing = null">
+        <p>All {{ releasing?.files }} files ({{ bytes(releasing?.size_bytes ?? 0) }}) are verified on {{ releasing?.copies.map((copy) => copy.store).join(' and ') }}. Both copies are looked at once more, with their manifests; then the card may be wiped. Your name, the time and what was seen are kept.</p>
+        <template v-if="releasing?.is_one_disk">
+          <p class="note fault"><b>Both copies lie on one disk.</b> If it fails, both are gone. Better: copy the card to a volume on another disk first.</p>
+          <label class="words">To release it all the same, type <b class="mono">{{ ONE_DISK }}</b><input ref="wordsBox" v-model="words" class="field mono" autocomplete="off" @keydown.enter="release"></label>
+        </template>
       </Modal>
     </div>
   </AnswerState>
@@ -183,6 +227,12 @@ useShortcuts('Cards', [
 .cards { display: grid; grid-template-columns: repeat(auto-fill, minmax(252px, 1fr)); gap: 14px; padding: 16px 18px; }
 .slot { min-height: 196px; border: 1px dashed var(--rule-strong); border-radius: 10px 24px 10px 10px; display: grid; place-items: center; text-align: center; color: var(--ink-soft); font-size: 12px; align-content: center; }
 .slot a { color: var(--act); margin-top: 10px; text-decoration: underline; }
+.words { display: grid; gap: 4px; }
+.words .field { height: 30px; max-width: 220px; }
+.set { border-color: var(--act); color: var(--act); }
+.menu { background: #fff; border: 1px solid var(--rule-strong); border-radius: 6px; padding: 8px 12px; display: grid; gap: 6px; box-shadow: 0 6px 18px #0002; }
+.menu label { display: flex; gap: 7px; align-items: center; cursor: pointer; }
+.menu .soft { margin-left: auto; padding-left: 14px; }
 .reports { display: flex; gap: 8px; align-items: center; padding: 0 18px 20px; font-size: 12px; margin: 0; }
 .reports a { display: inline-flex; align-items: center; }
 .reports span { margin-left: 8px; }

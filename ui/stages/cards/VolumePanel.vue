@@ -1,15 +1,17 @@
 <script setup lang="ts">
-import { computed, ref, watch } from 'vue'
-import { useAnswer } from '@/api/queries'
-import type { Store, VolumeDetail } from '@/api/types'
+import { computed, nextTick, ref, watch } from 'vue'
+import { api } from '@/api/client'
+import { makeStale, useAnswer } from '@/api/queries'
+import type { Device, DeviceKind, Store, VolumeDetail } from '@/api/types'
 import { bytes } from '@/player/time'
 import { useDesk } from '@/shell/desk'
+import { attempt } from '@/shell/say'
 import { offloadLabel } from './tile'
 
 /** A volume in a reader: as what it would come in, where it would land, and what is on it. */
 const props = defineProps<{ name: string; stores: Store[] }>()
-const emit = defineEmits<{ offload: [roll: string, device: string, compare: boolean]; day: [number: number]; place: [] }>()
-const { production, day } = useDesk()
+const emit = defineEmits<{ offload: [roll: string, device: string, compare: boolean]; day: [number: number]; place: []; claim: [ours: boolean] }>()
+const { production, day, base } = useDesk()
 const roll = defineModel<string>('roll', { required: true })
 const device = defineModel<string>('device', { required: true })
 const { data: volume, error } = useAnswer<VolumeDetail>(() => production.value.ulid, () => (production.value.may.work ? `days/${day.value.ulid}/volumes/${encodeURIComponent(props.name)}` : null))
@@ -27,6 +29,23 @@ const { data: place } = useAnswer<{ path: string }>(() => production.value.ulid,
 const allProblems = ref(false)
 const problems = computed(() => (allProblems.value ? (volume.value?.problems ?? []) : (volume.value?.problems ?? []).slice(0, 4)))
 const first = (text: string) => text.charAt(0).toUpperCase() + text.slice(1)
+const devices = computed(() => production.value.devices.filter((one) => !one.is_retired))
+/** A device that is not in the list yet, made here so that the card need not wait. */
+const fresh = ref<{ letter: string; kind: DeviceKind } | null>(null)
+async function make(): Promise<void> {
+  if (fresh.value === null) return
+  const made = await attempt(() => api.post<Device>(`${base.value}/settings/devices`, { letter: fresh.value?.letter.trim(), kind: fresh.value?.kind }))
+  if (made === undefined) return
+  fresh.value = null
+  makeStale('settings')
+  await nextTick()
+  device.value = made.letter
+}
+function pick(event: Event): void {
+  const chosen = (event.target as HTMLSelectElement).value
+  if (chosen === '+') fresh.value = { letter: '', kind: 'camera' }
+  else device.value = chosen
+}
 const away = computed(() => props.stores.filter((store) => store.free_bytes === null))
 const small = computed(() => props.stores.filter((store) => store.free_bytes !== null && store.free_bytes < (volume.value?.size_bytes ?? 0)))
 </script>
@@ -42,9 +61,15 @@ const small = computed(() => props.stores.filter((store) => store.free_bytes !==
       <p v-else-if="volume.state === 'reused'" class="note">This card was {{ volume.known_roll }} before and holds other clips now. It comes in as a new use of the card, under a roll name of its own.</p>
       <label>Roll<input v-model="roll" class="field mono" required maxlength="60" :disabled="isKnown"></label>
       <label>Device
-        <select v-model="device" class="field" :disabled="isKnown"><option value="">none: a folder of imports</option><option v-for="one in production.devices" :key="one.letter" :value="one.letter">{{ one.letter }} {{ one.note }}</option></select>
+        <select :value="fresh ? '+' : device" class="field" :class="{ asked: volume.ask !== null && device === '' }" :disabled="isKnown" @change="pick"><option value="">none: a folder of imports</option><option v-for="one in devices" :key="one.letter" :value="one.letter">{{ one.letter }} {{ one.note }}</option><option value="+">another device…</option></select>
       </label>
-      <p class="soft">{{ first(volume.why) }}.</p>
+      <div v-if="fresh" class="fresh">
+        <label>Letter or word<input v-model="fresh.letter" class="field mono" maxlength="12" autofocus @keydown.enter.prevent="make"></label>
+        <label>What it is<select v-model="fresh.kind" class="field"><option value="camera">camera</option><option value="recorder">sound recorder</option><option value="phone">phone</option><option value="other">other</option></select></label>
+        <button type="button" class="plain" :disabled="fresh.letter.trim() === ''" @click="make">Add it</button>
+      </div>
+      <p v-if="volume.ask" class="note warn">{{ volume.ask }} Say it here; <i>Offload all</i> leaves this card alone.</p>
+      <p class="soft">{{ first(volume.why) }}.<template v-if="volume.is_ours && volume.ours_why"> A card of this production: {{ volume.ours_why }}. <button type="button" class="link" title="Others see it again" @click="emit('claim', false)">Not ours</button></template><template v-else-if="!volume.is_ours"> Nobody has claimed it. <button type="button" class="link" title="Others no longer see it" @click="emit('claim', true)">It is ours</button></template></p>
       <div class="lands"><span class="soft">Lands in</span><span class="mono path">{{ place?.path }}</span><button type="button" class="plain" title="Where cards land (W)" @click="emit('place')">Change…</button></div>
       <p v-if="away.length > 0" class="note fault">{{ away.map((store) => store.name).join(' and ') }} {{ away.length === 1 ? 'is' : 'are' }} not there. Connect {{ away.length === 1 ? 'it' : 'them' }}, or the card gets {{ stores.length - away.length === 1 ? 'one copy' : 'no copy' }} and stays KEEP.</p>
       <p v-if="small.length > 0" class="note fault">{{ small.map((store) => `${store.name} has ${bytes(store.free_bytes ?? 0)} free`).join(', ') }}; the card holds {{ bytes(volume.size_bytes) }}.</p>
@@ -70,6 +95,9 @@ const small = computed(() => props.stores.filter((store) => store.free_bytes !==
 .as p { margin: 0; font-size: 12px; }
 .note { margin: 0; overflow-wrap: anywhere; font-size: 12px; }
 p.note:not(.fault):not(.warn) { border-color: var(--rule-strong); background: #fff; }
+.fresh { display: grid; grid-template-columns: 1fr 1fr auto; gap: 6px; align-items: end; padding: 8px 10px; background: #fff; border: 1px solid var(--rule); border-radius: 5px; }
+.asked { border-color: var(--warn-edge); }
+.link { border: 0; background: none; padding: 0; color: var(--act); cursor: pointer; text-decoration: underline; text-underline-offset: 2px; }
 .lands { display: flex; gap: 6px; align-items: center; font-size: 12px; flex-wrap: wrap; }
 .path { overflow-wrap: anywhere; flex: 1; min-width: 120px; }
 .field { height: 30px; }

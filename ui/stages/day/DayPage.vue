@@ -50,7 +50,7 @@ useShortcuts('Day sheet', [
     <AnswerState :pending="isPending" :error="error" :rows="10" @retry="refetch()">
       <template v-if="data">
         <section class="counts" aria-label="Counts of the day">
-          <div><b class="mono">{{ data.counts.cards_safe }}</b><span class="mono of"> / {{ data.counts.cards }}</span><p>cards safe<template v-if="data.counts.cards_unsafe.length > 0"> · <strong class="fault">{{ data.counts.cards_unsafe.slice(0, 2).join(', ') }}{{ data.counts.cards_unsafe.length > 2 ? '…' : '' }} not</strong></template></p></div>
+          <div><b class="mono">{{ data.counts.cards_safe }}</b><span class="mono of"> / {{ data.counts.cards }}</span><p>cards verified twice<template v-if="data.counts.cards_unsafe.length > 0"> · <strong class="fault">{{ data.counts.cards_unsafe.slice(0, 2).join(', ') }}{{ data.counts.cards_unsafe.length > 2 ? '…' : '' }} not</strong></template></p></div>
           <div><b class="mono">{{ unitNumber(data.counts.bytes_verified)[0] }}</b><p>{{ unitNumber(data.counts.bytes_verified)[1] }} in, verified twice</p></div>
           <div><b class="mono">{{ data.counts.takes }}</b><p>takes of {{ data.counts.setups }} setups, {{ data.counts.scenes }} {{ data.counts.scenes === 1 ? 'scene' : 'scenes' }}</p></div>
           <div><b class="mono">{{ data.counts.circled }}</b><p>circled · {{ length(data.counts.circled_ticks) }} min</p></div>
@@ -63,7 +63,9 @@ useShortcuts('Day sheet', [
         <div class="two">
           <section>
             <h2>Open points</h2>
-            <p v-if="points.length === 0" class="clear"><b>Nothing is open.</b> <span class="soft">{{ data.counts.cards === 0 ? 'No card of this day has come in yet.' : 'Every clip has its take, its sound and its place.' }}</span></p>
+            <p v-if="data.running.length > 0" class="note warn wait" role="status">{{ data.running.slice(0, 3).join(', ') }}{{ data.running.length > 3 ? ` and ${data.running.length - 3} more` : '' }} {{ data.running.length === 1 ? 'is' : 'are' }} not done yet. What may only be missing because of that is told when {{ data.running.length === 1 ? 'it has' : 'they have' }} ended.</p>
+            <p v-if="points.length === 0 && data.running.length > 0" class="clear soft">Nothing else is open.</p>
+            <p v-else-if="points.length === 0" class="clear"><b>Nothing is open.</b> <span class="soft">{{ data.counts.cards === 0 ? 'No card of this day has come in yet.' : 'Every clip has its take, its sound and its place.' }}</span></p>
             <ol class="points">
               <li v-for="(point, index) in points" :key="point.key" :class="{ on: index === at }" @mouseenter="at = index">
                 <i :class="point.weight" :title="point.weight" />
@@ -78,7 +80,7 @@ useShortcuts('Day sheet', [
             <h2>To wrap the day</h2>
             <ul class="wrap">
               <li v-for="step in data.wrap" :key="step.title" :class="{ done: step.done }">
-                <span class="tick" aria-hidden="true">{{ step.done ? '✓' : '○' }}</span>
+                <span class="tick" aria-hidden="true">{{ step.done ? '✓' : step.is_running ? '…' : '○' }}</span>
                 <RouterLink :to="stageOf(step.stage)"><b>{{ step.title }}</b><span>{{ step.note }}<span class="hush">{{ step.done ? ', done' : ', open' }}</span></span></RouterLink>
               </li>
             </ul>
@@ -100,6 +102,7 @@ useShortcuts('Day sheet', [
 .counts p { margin: 2px 0 0; color: var(--ink-soft); font-size: 12px; }
 .two { display: grid; grid-template-columns: minmax(0, 1fr) 330px; gap: 26px; }
 h2 { padding-bottom: 10px; border-bottom: 1px solid var(--rule); }
+.wait { margin: 10px 0 0; }
 .clear { padding: 18px 0; margin: 0; }
 .points, .wrap { list-style: none; margin: 0; padding: 0; }
 .points li { display: flex; align-items: center; gap: 12px; padding: 9px 6px 9px 0; border-bottom: 1px solid var(--rule); min-height: 54px; }

@@ -23,7 +23,7 @@ const sentence = ref('')
 const at = ref(0)
 watch(() => day.value.ulid, (ulid) => (days.value = new Set([ulid])))
 
-const running = computed(() => (tasks.value?.tasks ?? []).find((task) => task.kind === 'handoff' && (task.state === 'running' || task.state === 'waiting')))
+const running = computed(() => (tasks.value?.tasks ?? []).find((task) => (task.kind === 'handoff' || task.kind === 'accept') && (task.state === 'running' || task.state === 'waiting')))
 const choices = computed(() => [...(data.value?.bins.imports ?? []), ...(data.value?.bins.own ?? [])])
 
 function toggle(set: Set<string>, key: string): Set<string> {
@@ -41,8 +41,8 @@ async function make(): Promise<void> {
 }
 async function answer(one: Handoff, query: string | null): Promise<void> {
   if (!production.value.may.accept) return
-  const done = await attempt(() => api.post(`${base.value}/handoffs/${one.ulid}/answer`, { query }))
-  if (done !== undefined) say(query === null ? `Hand-off ${one.number} is accepted: every file is as it was delivered.` : 'The query is with the assistants.')
+  const done = await attempt(() => api.post<{ state: string }>(`${base.value}/handoffs/${one.ulid}/answer`, { query }))
+  if (done !== undefined) say(query !== null ? 'The query is with the assistants.' : done.state === 'accepted' ? `Hand-off ${one.number} is accepted: every file is as it was delivered.` : `Every file of hand-off ${one.number} is read first; then it is accepted.`)
   querying.value = null
   makeStale('handoffs')
 }

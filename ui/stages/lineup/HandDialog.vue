@@ -99,6 +99,7 @@ const time = (ticks: number) => `${length(ticks)}.${String(Math.floor((ticks / T
           <p class="mono at" data-testid="hand-frame">frame {{ frame }} <span class="soft">{{ label(frame, { ...rate, drop: false }) }}</span></p>
           <div class="offers">
             <span v-if="isPending" class="soft">Looking for the slate…</span>
+            <span v-else-if="points?.pending" class="soft">They are being looked for…</span>
             <span v-else-if="points?.flashes.length === 0" class="soft">Nothing closes or flashes in this picture.</span>
             <button v-for="flash in points?.flashes.slice(0, 6) ?? []" :key="flash.frame" class="plain mono" :class="{ on: flash.frame === frame }" @click="frames.goTo(flash.frame)">{{ flash.frame }}</button>
           </div>

@@ -53,9 +53,13 @@ async function bring(list: FileList | null | undefined): Promise<void> {
   if (picker.value !== null) picker.value.value = ''
   if (answer === undefined) return
   file.value = answer
+  mapping.value = true
+  opened(answer)
+}
+/** What the columns are taken for; of a workbook it comes when a worker has unpacked it. */
+function opened(answer: NoteFile): void {
   columns.value = { ...answer.columns }
   heading.value = answer.heading
-  mapping.value = true
 }
 async function look(): Promise<void> {
   if (file.value === null) return
@@ -77,7 +81,9 @@ useIntervalFn(async () => {
   if (!props.open || !busy.value || file.value === null) return
   const answer = await api.get<NoteFile>(`${base.value}/notes/${file.value.ulid}`).catch(() => null)
   if (answer === null) return
+  const wasUnread = file.value.rows.length === 0
   file.value = answer
+  if (wasUnread && answer.rows.length > 0) opened(answer)
   arrived()
 }, 300)
 function arrived(): void {
@@ -103,7 +109,7 @@ const okText = computed(() => (step.value === 'bring' ? 'Choose a file' : step.v
     <template v-else>
       <p class="head"><b>{{ file.name }}</b><span v-if="file.is_known && mapping" class="pill">read as last time</span><span v-if="step === 'map'" class="soft">Say what each column is. Click the row that holds the headings.</span><button v-if="step === 'look' && !busy" class="plain push" @click="mapping = true">Columns…</button><button v-if="step === 'map'" class="plain push" @click="picker?.click()">Another file…</button></p>
       <p v-if="failed" class="note fault" role="alert">{{ failed }}</p>
-      <div v-if="step === 'map'" class="table" tabindex="0">
+      <div v-if="step === 'map' && !(busy && file.rows.length === 0)" class="table" tabindex="0">
         <table class="list raw">
           <thead>
             <tr><th /><th v-for="at in width" :key="at"><select v-model="columns[String(at - 1)]" class="field" :class="{ set: columns[String(at - 1)] }" :aria-label="`What column ${letter(at - 1)} is`"><option :value="undefined">not used</option><option value="">not used</option><option v-for="target in file.targets" :key="target" :value="target">{{ TITLES[target] }}</option></select></th></tr>

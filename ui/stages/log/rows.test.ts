@@ -1,6 +1,8 @@
 import { describe, expect, it } from 'vitest'
-import type { LogClip, Take } from '@/api/types'
+import type { Device, DeviceKind, LogClip, Take } from '@/api/types'
 import { holeOf, rowsOf, type Order } from './rows'
+
+const device = (letter: string, kind: DeviceKind, note: string): Device => ({ ulid: letter, letter, kind, note, lane: 0, colour: null, is_retired: false })
 
 const clip = (device: string): LogClip => ({ ulid: device, kind: device === 'S' ? 'sound' : 'picture', name: device, file: device, device, slate_from: null, duration_ticks: 1, start_ticks: 0, placed_ticks: null, way: null, sure: false, stray: null, is_wild: false, is_false_start: false, problems: [], ready: true })
 const take = (setup: string, number: number, devices: string, more: Partial<Take> = {}): Take => ({
@@ -39,7 +41,7 @@ describe('holes', () => {
 describe('orders', () => {
   const at = (one: Take, ticks: number): Take => ({ ...one, clips: one.clips.map((other) => ({ ...other, placed_ticks: ticks })) })
   const sheet = { takes: [at(take('3', 1, 'AS'), 300), at(take('3A', 1, 'A', { width: 5 }), 100), at(take('3A', 2, 'A', { width: 1 }), 200)], unslated: [{ ...clip('B'), start_ticks: 50 }] }
-  const keys = (order: Order) => rowsOf(sheet, order, [{ letter: 'A', kind: 'camera', note: '' }, { letter: 'B', kind: 'camera', note: '' }, { letter: 'S', kind: 'recorder', note: '' }]).filter((row) => row.kind === 'take' || row.kind === 'clip').map((row) => (row.kind === 'clip' ? row.clip.device : row.key))
+  const keys = (order: Order) => rowsOf(sheet, order, [device('A', 'camera', ''), device('B', 'camera', ''), device('S', 'recorder', '')]).filter((row) => row.kind === 'take' || row.kind === 'clip').map((row) => (row.kind === 'clip' ? row.clip.device : row.key))
 
   it('follows the slates, the day, the devices or the size', () => {
     expect(keys('slate')).toEqual(['3/1', '3A/1', '3A/2', 'B'])

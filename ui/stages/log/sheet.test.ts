@@ -2,7 +2,7 @@ import { describe, expect, it } from 'vitest'
 import type { Device, MarkWords, Take } from '@/api/types'
 import { columnsOf, fromTsv, kept, marksOf, pasted, slateFrom, toTsv, valuesFor } from './sheet'
 
-const devices: Device[] = [{ letter: 'A', kind: 'camera', note: 'wide' }, { letter: 'S', kind: 'recorder', note: '' }]
+const devices: Device[] = [{ ulid: 'A', letter: 'A', kind: 'camera', note: 'wide', lane: 0, colour: null, is_retired: false }, { ulid: 'S', letter: 'S', kind: 'recorder', note: '', lane: 0, colour: null, is_retired: false }]
 const words: MarkWords = { ng: ['status', 'ng'], circled: ['status', 'circled'], mos: ['is_mos', true], tail: ['is_tail_slate', true] }
 const take = (number: number, more: Partial<Take> = {}): Take => ({
   ulid: `t${number}`, scene: '3', setup: '3A', take: number, part: '', name: '', description: '', size: '', width: 0, status: 'none', notes: '', keywords: '', is_mos: false, is_tail_slate: false, is_wild: false,

@@ -25,26 +25,49 @@ final class BringNotes
     }
 
     /**
+     * Keeps the file. Text is looked at at once; a workbook has to be unpacked, which a worker does.
+     *
      * @param  string  $path  the file as it was sent
      *
      * @throws Problem if it is no table
      */
     public function __invoke(ShootDay $day, User $user, string $path, string $name): NoteFile
     {
-        $head = NoteTable::open($path)->head(max(self::SHOWN_ROWS, NoteColumns::LOOK_AT));
-        if (array_filter(array_merge(...$head), static fn (string $cell): bool => $cell !== '') === []) {
-            throw Problem::refused('notes.empty', 'The first sheet is empty.', 'Put the notes on the first sheet.');
-        }
-        $guess = NoteColumns::guess($head);
-        $known = $guess['heading'] < 0 ? null : DB::table('note_layouts')->where('production_id', $day->production_id)->where('signature', NoteColumns::signature($head[$guess['heading']]))->value('columns');
+        $isWorkbook = NoteTable::isWorkbook($path);
+        $layout = $isWorkbook ? ['heading' => -1, 'columns' => [], 'head' => []] : self::layout($day, $path);
         $stored = 'notes/'.Str::ulid();
         File::ensureDirectoryExists(config('cartella.var').'/notes');
         File::copy($path, config('cartella.var').'/'.$stored);
 
-        return NoteFile::query()->create([
-            'production_id' => $day->production_id, 'shoot_day_id' => $day->id, 'user_id' => $user->id, 'name' => mb_substr((string) preg_replace('/[\x00-\x1F\x7F\/\\\\]/', '_', mb_scrub($name)), 0, 190), 'path' => $stored,
-            'layout' => ['heading' => $guess['heading'], 'columns' => $known === null ? $guess['columns'] : json_decode($known, true), 'is_known' => $known !== null, 'head' => array_slice($head, 0, self::SHOWN_ROWS)],
-        ]);
+        return DB::transaction(function () use ($day, $user, $name, $stored, $layout, $isWorkbook): NoteFile {
+            $file = NoteFile::query()->create([
+                'production_id' => $day->production_id, 'shoot_day_id' => $day->id, 'user_id' => $user->id, 'name' => mb_substr((string) preg_replace('/[\x00-\x1F\x7F\/\\\\]/', '_', mb_scrub($name)), 0, 190), 'path' => $stored, 'layout' => $layout,
+            ]);
+            if ($isWorkbook) {
+                ($this->start)($day->production, $user, 'notes', "Open $file->name", ['note' => $file->id, 'apply' => false, 'open' => true], "notes.$file->id");
+            }
+
+            return $file;
+        });
+    }
+
+    /** @throws Problem if it is no table, or unpacks to too much */
+    public static function open(NoteFile $file): void
+    {
+        $file->update(['layout' => self::layout($file->day, config('cartella.var').'/'.$file->path)]);
+    }
+
+    /** @return array<string, mixed> what its columns are taken for, and its first rows */
+    private static function layout(ShootDay $day, string $path): array
+    {
+        $head = NoteTable::open($path)->head(max(self::SHOWN_ROWS, NoteColumns::LOOK_AT));
+        if (array_filter(array_merge([], ...$head), static fn (string $cell): bool => $cell !== '') === []) {
+            throw Problem::refused('notes.empty', 'The first sheet is empty.', 'Put the notes on the first sheet.');
+        }
+        $guess = NoteColumns::guess($head);
+        $known = $guess['heading'] < 0 ? null : DB::table('note_layouts')->where('production_id', $day->production_id)->where('signature', NoteColumns::signature($head[$guess['heading']]))->value('columns');
+
+        return ['heading' => $guess['heading'], 'columns' => $known === null ? $guess['columns'] : json_decode($known, true), 'is_known' => $known !== null, 'head' => array_slice($head, 0, self::SHOWN_ROWS)];
     }
 
     /**

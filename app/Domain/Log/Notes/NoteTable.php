@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace App\Domain\Log\Notes;
 
 use App\Support\Problem;
+use Cartella\Core\Xml;
 use OpenSpout\Common\Entity\Cell;
 use OpenSpout\Common\Exception\SpoutException;
 use OpenSpout\Reader\Common\Creator\ReaderEntityFactory;
@@ -18,6 +19,9 @@ use OpenSpout\Reader\ReaderInterface;
  */
 final class NoteTable
 {
+    /** Bytes of a part in which a document type would stand: before its first element. */
+    private const HEAD = 1 << 16;
+
     private const UNPACKED_LIMIT = 1_000_000_000;
 
     private const PARTS_LIMIT = 2_000;
@@ -30,11 +34,17 @@ final class NoteTable
     {
     }
 
+    /** Whether it is packed, and has to be unpacked before anything can be said of it. */
+    public static function isWorkbook(string $path): bool
+    {
+        return str_starts_with((string) file_get_contents($path, length: 4), "PK\x03\x04");
+    }
+
     /** @throws Problem if the file is neither a table of text nor a workbook, or unpacks to too much */
     public static function open(string $path): self
     {
         $head = (string) file_get_contents($path, length: 4096);
-        if (str_starts_with($head, "PK\x03\x04")) {
+        if (self::isWorkbook($path)) {
             self::checkWorkbook($path);
 
             return new self($path, true);
@@ -149,11 +159,10 @@ final class NoteTable
             throw Problem::refused('notes.kind', 'That is no workbook.', 'Bring CSV, TSV or XLSX.');
         }
         $size = 0;
-        for ($part = 0; $part < $zip->numFiles; $part++) {
-            $size += (int) ($zip->statIndex($part)['size'] ?? 0);
-            // A workbook has no need of its own entities, and those of others may open files.
-            if (str_ends_with((string) $zip->getNameIndex($part), '.xml') && stripos((string) $zip->getFromIndex($part, 4096), '<!DOCTYPE') !== false) {
-                throw Problem::refused('notes.hostile', 'The workbook declares XML entities.', 'Save it again from a spreadsheet, or as CSV.');
+        for ($part = 0; $part < min($zip->numFiles, self::PARTS_LIMIT + 1); $part++) {
+            $size += self::unpack($zip, $part, self::UNPACKED_LIMIT - $size);
+            if ($size > self::UNPACKED_LIMIT) {
+                break;
             }
         }
         $parts = $zip->numFiles;
@@ -161,5 +170,31 @@ final class NoteTable
         if ($size > self::UNPACKED_LIMIT || $parts > self::PARTS_LIMIT) {
             throw Problem::refused('notes.large', 'The workbook unpacks to more than a gigabyte.', 'Save the one sheet as CSV.');
         }
+    }
+
+    /**
+     * Unpacks one part for its length alone: what a workbook says of it may be a lie.
+     *
+     * @return int bytes, more than $most as soon as it is that many
+     */
+    private static function unpack(\ZipArchive $zip, int $part, int $most): int
+    {
+        $stream = $zip->getStreamIndex($part);
+        if ($stream === false) {
+            throw Problem::refused('notes.kind', 'The workbook is damaged.', 'Save it again from a spreadsheet, or as CSV.');
+        }
+        $bytes = 0;
+        $head = '';
+        while (! feof($stream) && $bytes <= $most) {
+            $piece = (string) fread($stream, 1 << 16);
+            $head .= strlen($head) < self::HEAD ? $piece : '';
+            $bytes += strlen($piece);
+        }
+        fclose($stream);
+        if (preg_match('/\.(xml|rels)\z/i', (string) $zip->getNameIndex($part)) === 1 && Xml::declaresDocumentType($head)) {
+            throw Problem::refused('notes.hostile', 'The workbook declares XML entities.', 'Save it again from a spreadsheet, or as CSV.');
+        }
+
+        return $bytes;
     }
 }

@@ -30,6 +30,11 @@ final class NotesJob implements ShouldQueue
         TaskRun::of($this->taskId, static function (TaskRun $run) use ($read): array {
             $file = NoteFile::query()->with(['production', 'day'])->findOrFail($run->task->subject['note']);
             $progress = static fn (int $rows) => $run->at($rows, now: "row $rows");
+            if ($run->task->subject['open'] ?? false) {
+                BringNotes::open($file);
+
+                return ['message' => 'Opened.'];
+            }
             if ($run->task->subject['apply'] !== true) {
                 $file->update(['report' => $read->preview($file, $progress)]);
 

@@ -1,0 +1,105 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Domain\Health;
+
+use App\Models\NoteFile;
+use Illuminate\Support\Facades\DB;
+
+/** Removes what nobody asks for any more, and keeps logs from growing without end. Nothing of anybody's work, and never the audit. */
+final class Prune
+{
+    private const TASK_DAYS = 30;
+
+    private const FAILED_JOB_DAYS = 30;
+
+    private const NOTE_DAYS = 60;
+
+    private const EVENT_HOURS = 24;
+
+    private const REPORT_HOURS = 24;
+
+    /** Bytes from which on a log is put aside; three older ones are kept. */
+    private const LOG_BYTES = 10 << 20;
+
+    private const LOGS_KEPT = 3;
+
+    /** Rows a statement: a long one would keep everybody waiting. */
+    private const ROWS = 2000;
+
+    /** @return array<string, int> what was removed */
+    public function __invoke(): array
+    {
+        return [
+            'events' => self::rows('events', 'created_at', now()->subHours(self::EVENT_HOURS)),
+            'tasks' => self::rows('tasks', 'ended_at', now()->subDays(self::TASK_DAYS)),
+            'failed_jobs' => self::rows('failed_jobs', 'failed_at', now()->subDays(self::FAILED_JOB_DAYS)),
+            'note_files' => $this->noteFiles(), 'reports' => $this->oldFiles(config('cartella.var').'/reports/*.pdf*', self::REPORT_HOURS * 3600),
+            'last_words' => $this->oldFiles(storage_path('logs/task-*.last'), self::TASK_DAYS * 86_400), 'logs' => $this->logs(),
+        ];
+    }
+
+    private static function rows(string $table, string $column, \DateTimeInterface $before): int
+    {
+        $removed = 0;
+        do {
+            $count = DB::table($table)->where($column, '<', $before)->limit(self::ROWS)->delete();
+            $removed += $count;
+        } while ($count === self::ROWS);
+
+        return $removed;
+    }
+
+    /** The tables of notes that came in long ago, or belong to nothing; what they said is in the log. */
+    private function noteFiles(): int
+    {
+        $removed = 0;
+        $known = [];
+        foreach (NoteFile::query()->lazyById(500) as $file) {
+            $isOld = ($file->applied_at ?? $file->created_at) < now()->subDays(self::NOTE_DAYS);
+            $known[basename((string) $file->path)] = ! $isOld;
+        }
+        foreach (glob(config('cartella.var').'/notes/*') ?: [] as $path) {
+            if (is_file($path) && ! is_link($path) && ($known[basename($path)] ?? filemtime($path) > time() - 86_400) === false) {
+                $removed += (int) @unlink($path);
+            }
+        }
+
+        return $removed;
+    }
+
+    private function oldFiles(string $pattern, int $seconds): int
+    {
+        $removed = 0;
+        foreach (glob($pattern) ?: [] as $path) {
+            if (is_file($path) && filemtime($path) < time() - $seconds) {
+                $removed += (int) @unlink($path);
+            }
+        }
+
+        return $removed;
+    }
+
+    /** Copied and emptied in place: the services keep them open. Their supervisor turns its own. */
+    private function logs(): int
+    {
+        $turned = 0;
+        foreach (glob(config('cartella.logs').'/*') ?: [] as $path) {
+            if (! is_file($path) || preg_match('/\.(log|err|out)\z/', $path) !== 1 || (int) filesize($path) < self::LOG_BYTES) {
+                continue;
+            }
+            for ($number = self::LOGS_KEPT; $number > 1; $number--) {
+                @rename($path.'.'.($number - 1), $path.'.'.$number);
+            }
+            $handle = @fopen($path, 'r+');
+            if ($handle !== false && copy($path, $path.'.1')) {
+                ftruncate($handle, 0);
+                $turned++;
+            }
+            $handle === false ?: fclose($handle);
+        }
+
+        return $turned;
+    }
+}

@@ -1,0 +1,37 @@
+<script setup lang="ts">
+import { ref } from 'vue'
+import { api, ApiError } from '@/api/client'
+
+const emit = defineEmits<{ done: [ended: number] }>()
+const current = ref('')
+const password = ref('')
+const trouble = ref('')
+
+async function save(): Promise<void> {
+  trouble.value = ''
+  try {
+    const answer = await api.put<{ ended: number }>('account/password', { current: current.value, password: password.value })
+    current.value = password.value = ''
+    emit('done', answer.ended)
+  } catch (error) {
+    trouble.value = error instanceof ApiError ? `${error.message} ${error.fix}` : 'Load the page again.'
+  }
+}
+</script>
+
+<template>
+  <form class="form" @submit.prevent="save">
+    <label>Password of now<input v-model="current" class="field" type="password" autocomplete="current-password" required></label>
+    <label>New password<input v-model="password" class="field" type="password" autocomplete="new-password" minlength="10" required><small class="soft">At least ten letters. A short sentence is easy to keep in mind.</small></label>
+    <p v-if="trouble" class="note fault" role="alert">{{ trouble }}</p>
+    <span><button class="go" type="submit">Change the password</button></span>
+  </form>
+</template>
+
+<style scoped>
+.form { display: grid; gap: 10px; }
+label { display: grid; gap: 3px; font-weight: 500; }
+small { font-weight: 400; }
+.field { height: 32px; }
+p { margin: 0; }
+</style>
