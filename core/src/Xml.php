@@ -35,6 +35,9 @@ final class Xml
     /** Whether text that may be cut off declares a document type before its first element. */
     public static function declaresDocumentType(string $head): bool
     {
+        if (trim($head) === '') {
+            return false;
+        }
         $previous = libxml_use_internal_errors(true);
         try {
             self::refuseDocumentType($head);

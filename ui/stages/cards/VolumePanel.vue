@@ -68,7 +68,7 @@ const small = computed(() => props.stores.filter((store) => store.free_bytes !==
         <label>What it is<select v-model="fresh.kind" class="field"><option value="camera">camera</option><option value="recorder">sound recorder</option><option value="phone">phone</option><option value="other">other</option></select></label>
         <button type="button" class="plain" :disabled="fresh.letter.trim() === ''" @click="make">Add it</button>
       </div>
-      <p v-if="volume.ask" class="note warn">{{ volume.ask }} Say it here; <i>Offload all</i> leaves this card alone.</p>
+      <p v-if="volume.ask" class="note warn">{{ volume.ask }} <i>Offload all</i> leaves this card alone; {{ volume.device === null ? 'say here what it is' : 'if it is one of this day, offload it here' }}.</p>
       <p class="soft">{{ first(volume.why) }}.<template v-if="volume.is_ours && volume.ours_why"> A card of this production: {{ volume.ours_why }}. <button type="button" class="link" title="Others see it again" @click="emit('claim', false)">Not ours</button></template><template v-else-if="!volume.is_ours"> Nobody has claimed it. <button type="button" class="link" title="Others no longer see it" @click="emit('claim', true)">It is ours</button></template></p>
       <div class="lands"><span class="soft">Lands in</span><span class="mono path">{{ place?.path }}</span><button type="button" class="plain" title="Where cards land (W)" @click="emit('place')">Change…</button></div>
       <p v-if="away.length > 0" class="note fault">{{ away.map((store) => store.name).join(' and ') }} {{ away.length === 1 ? 'is' : 'are' }} not there. Connect {{ away.length === 1 ? 'it' : 'them' }}, or the card gets {{ stores.length - away.length === 1 ? 'one copy' : 'no copy' }} and stays KEEP.</p>

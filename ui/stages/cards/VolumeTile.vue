@@ -33,11 +33,11 @@ const times = computed(() => span(props.volume.first?.at, props.volume.last?.at)
       <div><dt>files</dt><dd class="mono">{{ volume.files }}</dd></div>
     </dl>
     <span class="stamp" :class="stamp.look">{{ stamp.text }}</span>
-    <p v-if="volume.ask && may" class="warn">{{ volume.ask }}</p>
+    <p v-if="volume.ask && may" class="warn ask">{{ volume.ask }}</p>
     <p v-else-if="volume.problem_count > 0" class="warn">{{ volume.problem_count }} {{ volume.problem_count === 1 ? 'thing' : 'things' }} to look at</p>
     <footer>
       <span v-if="otherDay">Dated {{ volume.date }}: day {{ volume.day }}</span>
-      <template v-else-if="may"><button v-if="volume.ask" class="plain" tabindex="-1" @click.stop="$emit('choose')">Say what it is…</button><button v-else-if="volume.state !== 'seen'" class="go" tabindex="-1" @click.stop="$emit('act')">{{ offloadLabel(volume) }}</button><span v-else>Nothing to do. It may be taken out.</span></template>
+      <template v-else-if="may"><button v-if="volume.ask" class="plain" tabindex="-1" @click.stop="$emit('choose')">{{ volume.device === null ? 'Say what it is…' : 'Look at it…' }}</button><button v-else-if="volume.state !== 'seen'" class="go" tabindex="-1" @click.stop="$emit('act')">{{ offloadLabel(volume) }}</button><span v-else>Nothing to do. It may be taken out.</span></template>
     </footer>
   </article>
 </template>

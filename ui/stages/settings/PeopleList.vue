@@ -81,7 +81,8 @@ async function end(): Promise<void> {
 
 <style scoped src="./list.css"></style>
 <style scoped>
-.tick { display: inline-flex; gap: 4px; align-items: center; }
+.tick { display: inline-flex; gap: 4px; align-items: baseline; margin-right: 4px; }
+.tick input { align-self: center; margin: 0; }
 .mail { max-width: 210px; overflow: hidden; text-overflow: ellipsis; white-space: nowrap; font-size: 12px; }
 .password { font-size: 17px; background: var(--sheet-2); border: 1px solid var(--rule); border-radius: 5px; padding: 8px 12px; user-select: all; }
 </style>
