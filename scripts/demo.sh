@@ -3,4 +3,5 @@
 use_profile desk
 alive "$RUN/supervisord.pid" || fail "start Cartella first: the demo is built by its own workers."
 ensure_demo_cards
-artisan cartella:demo --again
+# A demo that may not be built says why itself.
+artisan cartella:demo --again || exit $?

@@ -22,8 +22,10 @@ use_profile() {
         drill) CARTELLA_VAR=$CARTELLA_ROOT/var/drill web=${CARTELLA_DRILL_WEB_PORT:-8040} db=${CARTELLA_DRILL_DB_PORT:-33336} ;;
         bench) CARTELLA_VAR=$CARTELLA_ROOT/var/bench web=${CARTELLA_BENCH_WEB_PORT:-8030} db=${CARTELLA_BENCH_DB_PORT:-33326} ;;
     esac
-    # Only the desk itself works on real volumes; tests and benches fill and empty what they are given.
-    [ "$1" = desk ] || unset CARTELLA_BENCH CARTELLA_STORE_1 CARTELLA_STORE_2 CARTELLA_INBOX CARTELLA_DB
+    # Only the desk itself works on real volumes; tests and benches fill and empty what they are given. It is said, not left
+    # out: what is left out the application would look up in .env itself.
+    [ "$1" = desk ] || export CARTELLA_BENCH=$CARTELLA_VAR/volumes CARTELLA_STORE_1=$CARTELLA_VAR/stores/shuttle-1 \
+        CARTELLA_STORE_2=$CARTELLA_VAR/stores/nearline CARTELLA_INBOX=$CARTELLA_VAR/inbox CARTELLA_DB=$CARTELLA_VAR/db
     export CARTELLA_VAR WEB_PORT=$web DB_PORT=$db PANEL_PORT=${CARTELLA_PANEL_PORT:-$((web + 1))}
     export WEB_HOST=${CARTELLA_WEB_HOST:-127.0.0.1} CARTELLA_DB=${CARTELLA_DB:-$CARTELLA_VAR/db}
     export APP_URL=http://$WEB_HOST:$WEB_PORT
@@ -328,7 +330,7 @@ remains() {
     local pid name
     for pid in $(pgrep -x 'supervisord|mariadbd|nginx|php-fpm8.2|php|php8.2|ffmpeg|ffprobe' 2> /dev/null || true); do
         [ "$pid" != "$$" ] || continue
-        if tr '\0' '\n' < "/proc/$pid/environ" 2> /dev/null | grep -qxF "CARTELLA_SERVICE=$RUN"; then
+        if tr '\0' '\n' 2> /dev/null < "/proc/$pid/environ" | grep -qxF "CARTELLA_SERVICE=$RUN"; then
             echo "$pid"
             continue
         fi
@@ -451,9 +453,10 @@ app_up() {
     [ ! -e "$CARTELLA_VAR/stopped-on-purpose" ] || clean=(--clean)
     rm -f "$CARTELLA_VAR/stopped-on-purpose"
     # The volumes that copies go to by default lie below the desk's own folder, and have to be there before they are marked.
-    [ -n "${CARTELLA_STORE_1:-}" ] || as_desk mkdir -p "$CARTELLA_VAR/stores/shuttle-1"
-    [ -n "${CARTELLA_STORE_2:-}" ] || as_desk mkdir -p "$CARTELLA_VAR/stores/nearline"
-    [ -n "${CARTELLA_BENCH:-}" ] || as_desk mkdir -p "$CARTELLA_VAR/volumes"
+    local folder
+    for folder in "${CARTELLA_STORE_1:-$CARTELLA_VAR/stores/shuttle-1}" "${CARTELLA_STORE_2:-$CARTELLA_VAR/stores/nearline}" "${CARTELLA_BENCH:-$CARTELLA_VAR/volumes}"; do
+        [[ $folder != "$CARTELLA_VAR"/* ]] || as_desk mkdir -p "$folder"
+    done
     services_up
     migrate_safely
     artisan cartella:recover --all "${clean[@]}" >> "$LOGS/migrate.log" 2>&1 || true

@@ -4,6 +4,6 @@
 . "$(dirname "${BASH_SOURCE[0]}")/lib.sh"
 use_profile desk
 ensure_debian "${TEST_PACKAGES[@]}"
-ensure_composer
+ensure_composer dev
 alive "$RUN/supervisord.pid" || fail 'start Cartella first: the pictures are taken of it.'
 php "${PHP_FLAGS[@]}" scripts/shots.php

@@ -105,8 +105,8 @@ app_suite() {
 }
 
 case $suite in
-    all | quick | core | app | browser | drill | unit | static | style | types | boundaries | audit) ;;
-    *) fail "there is no suite '$suite'. Suites: quick, core, app, browser, drill, unit, static, style, types, boundaries, audit." ;;
+    all | quick | core | app | browser | drill | fuzz | unit | static | style | types | boundaries | audit) ;;
+    *) fail "there is no suite '$suite'. Suites: quick, core, app, browser, drill, fuzz, unit, static, style, types, boundaries, audit." ;;
 esac
 
 checks() {
@@ -118,6 +118,7 @@ checks() {
     if looks types; then step types npx vue-tsc --noEmit -p tsconfig.json; fi
     if looks unit; then step unit npx vitest run; fi
     if looks core; then step core phpunit --testsuite core "$@"; fi
+    if looks fuzz; then step fuzz phpunit --testsuite fuzz; fi
     [ ${#failed[@]} -eq 0 ]
 }
 # Everything: what needs no server runs while the demo is made, on the core that leaves idle.
@@ -132,6 +133,13 @@ fi
 if wants app || wants browser || wants drill; then
     trap 'trap - INT TERM; exit 130' INT TERM
     trap 'kill "${checking:-}" "${apart:-}" 2> /dev/null || true; services_down' EXIT
+    # Two runs in one folder would end each other's servers.
+    other=$(cat "$RUN/tests.pid" 2> /dev/null || true)
+    if [ -n "$other" ] && tr '\0' ' ' 2> /dev/null < "/proc/$other/cmdline" | grep -q 'scripts/test.sh'; then
+        trap - EXIT
+        fail "the tests run from this folder already, as process $other. Wait for them, or end them."
+    fi
+    echo $$ > "$RUN/tests.pid"
     # A server that an earlier, killed run of the tests left behind would hold the ports.
     if alive "$RUN/supervisord.pid" && grep -qa "$RUN/supervisord.conf" "/proc/$(cat "$RUN/supervisord.pid")/cmdline"; then
         kill -TERM "$(cat "$RUN/supervisord.pid")"

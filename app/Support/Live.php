@@ -13,7 +13,7 @@ final class Live
     public static ?string $origin = null;
 
     /** Seconds to wait for others who tell something at the same moment. */
-    private const WAIT = 5;
+    private const WAIT = 2;
 
     /**
      * After the transaction it is told in, if there is one: nobody may ask for what is not there yet.
@@ -42,9 +42,13 @@ final class Live
     {
         $lock = 'cartella.events.'.substr(hash('xxh64', (string) DB::connection()->getDatabaseName()), 0, 8);
         $isFirst = (int) (DB::selectOne('SELECT GET_LOCK(?, ?) AS got', [$lock, self::WAIT])->got ?? 0) === 1;
-        DB::table('events')->insert($event);
-        if ($isFirst) {
-            DB::select('DO RELEASE_LOCK(?)', [$lock]);
+        try {
+            DB::table('events')->insert($event);
+        } finally {
+            // Kept by a worker that lives on, it would cost everybody else the wait for every event.
+            if ($isFirst) {
+                DB::select('DO RELEASE_LOCK(?)', [$lock]);
+            }
         }
     }
 }

@@ -57,8 +57,9 @@ final class LineupTrials
         foreach ($sums as $heard => $sum) {
             printf("accuracy  %-18s %d of %d within 2 ms, worst %.2f ms, %d sure\n", $heard, $sum['near'], $sum['clips'], $sum['worst'] * 1000 / Ticks::PER_SECOND, $sum['sure']);
         }
-        printf("accuracy  all: %.1f %% within 2 ms (bar 98), %d sure ones off by more than half a frame (bar 0), %d of %d decoys called sure (bar 0)\n",
-            100 * array_sum(array_column($sums, 'near')) / array_sum(array_column($sums, 'clips')), array_sum(array_column($sums, 'wrong')), $decoys['sure'], $decoys['clips']);
+        $near = 100 * array_sum(array_column($sums, 'near')) / array_sum(array_column($sums, 'clips'));
+        $wrong = array_sum(array_column($sums, 'wrong'));
+        Bars::check(sprintf('accuracy  all: %.1f %% within 2 ms (bar 98), %d sure ones off by more than half a frame (bar 0), %d of %d decoys called sure (bar 0)', $near, $wrong, $decoys['sure'], $decoys['clips']), $near >= 98 && $wrong === 0 && $decoys['sure'] === 0);
     }
 
     /** Seventeen clips, three hours, against an hour of four tracks: from nothing, and from what cataloguing keeps. */
@@ -83,9 +84,9 @@ final class LineupTrials
         $nothing = self::seconds(function () use ($clips, &$answer): void {
             $answer = $this->run($clips);
         });
-        $this->report('3 h against 1 h, from nothing', $answer, sprintf('%.1f s, ffmpeg decodes the same sound in %.1f s: %.2fx (bar 2)', $nothing, $floor, $nothing / $floor));
+        $this->report('3 h against 1 h, from nothing', $answer, sprintf('%.1f s, ffmpeg decodes the same sound in %.1f s: %.2fx (bar 2)', $nothing, $floor, $nothing / $floor), $nothing / $floor <= 2);
         $kept = $this->keep(array_map(static fn (array $clip): array => [$clip['id'], $clip['device'], $clip['path']], $clips));
-        $this->fromFeatures('3 h against 1 h, from features', $kept, '15 s, 512 MB');
+        $this->fromFeatures('3 h against 1 h, from features', $kept, 15);
     }
 
     /** A scripted day of pairs and triples; half of it and a quarter show how the time grows. */
@@ -111,9 +112,9 @@ final class LineupTrials
         }
         $times = [];
         foreach ([30, 60, 120] as $takes) {
-            $times[] = $this->fromFeatures("scripted day, $takes takes of three devices", array_slice($clips, 0, 3 * $takes), $takes === 120 ? '10 s' : null);
+            $times[] = $this->fromFeatures("scripted day, $takes takes of three devices", array_slice($clips, 0, 3 * $takes), $takes === 120 ? 10 : null);
         }
-        printf("growth    twice the takes: %.1fx and %.1fx the time (bar: well below 4x, which would be the square)\n", $times[1] / $times[0], $times[2] / $times[1]);
+        Bars::check(sprintf('growth    twice the takes: %.1fx and %.1fx the time (bar 3x: 4x would be the square)', $times[1] / $times[0], $times[2] / $times[1]), max($times[1] / $times[0], $times[2] / $times[1]) < 3);
     }
 
     public function timecode(): void
@@ -131,7 +132,7 @@ final class LineupTrials
                 }
             }
         }
-        printf("timecode  %d of %d signals exact in first and last frame and rate: 4 rates, -3 to -40 dBFS, 0.9 to 1.1x, clean and at 10 dB (bar all)\n", $exact, $count);
+        Bars::check(sprintf('timecode  %d of %d signals exact in first and last frame and rate: 4 rates, -3 to -40 dBFS, 0.9 to 1.1x, clean and at 10 dB (bar all)', $exact, $count), $exact === $count);
     }
 
     /** The claps of the demo's slates, on the recorder and on the cameras' guide sound and pictures. */
@@ -158,7 +159,8 @@ final class LineupTrials
                 $counts['picture'][1]++;
             }
         }
-        printf("claps     demo: %d of %d within 5 ms on sound, %.1f false ones a minute (bar 1); %d of %d slates within a frame on picture, first choice (bar 95 %%)\n", ...$counts['sound'], ...[$false / max(0.1, $minutes)], ...$counts['picture']);
+        $false /= max(0.1, $minutes);
+        Bars::check(sprintf('claps     demo: %d of %d within 5 ms on sound (bar 95 %%), %.1f false ones a minute (bar 1); %d of %d slates within a frame on picture, first choice (bar 95 %%)', ...$counts['sound'], ...[$false], ...$counts['picture']), $false <= 1 && self::isMost(...$counts['sound']) && self::isMost(...$counts['picture']));
         $this->clapsInDialogue();
     }
 
@@ -185,7 +187,12 @@ final class LineupTrials
             $false += count($claps) - count($near);
             $minutes += $track->samples() / GuideTrack::SAMPLE_RATE / 60;
         }
-        printf("claps     bench: %d of %d within 5 ms, %.1f false ones a minute of dialogue (bars 95 %% and 1)\n", $right, $count, $false / $minutes);
+        Bars::check(sprintf('claps     bench: %d of %d within 5 ms, %.1f false ones a minute of dialogue (bars 95 %% and 1)', $right, $count, $false / $minutes), self::isMost($right, $count) && $false / $minutes <= 1);
+    }
+
+    private static function isMost(int $right, int $count): bool
+    {
+        return $count > 0 && $right >= 0.95 * $count;
     }
 
     /** @return array{list<array<string, string>>, array<string, array{string, int|null}>} clips, and how each was heard and where it lies */
@@ -271,21 +278,22 @@ final class LineupTrials
      * Lines up in a process of its own, so that its memory is its own.
      *
      * @param  list<array{id: string, device: string, guide: string}>  $clips
+     * @param  float|null  $bar  seconds
      * @return float seconds
      */
-    private function fromFeatures(string $what, array $clips, ?string $bar): float
+    private function fromFeatures(string $what, array $clips, ?float $bar): float
     {
         file_put_contents("$this->folder/features.json", json_encode($clips));
         $answer = json_decode((new Process([PHP_BINARY, '-d', 'opcache.enable_cli=1', '-d', 'opcache.jit=tracing', '-d', 'opcache.jit_buffer_size=64M', '-d', 'memory_limit=512M', __DIR__.'/lineup-features.php', "$this->folder/features.json"], timeout: 900))->mustRun()->getOutput(), true);
-        $this->report($what, $answer, sprintf('%.1f s, %d MB%s', $answer['seconds'], $answer['megabytes'], $bar === null ? '' : " (bar $bar)"));
+        $this->report($what, $answer, sprintf('%.1f s, %d MB (bars %s512 MB)', $answer['seconds'], $answer['megabytes'], $bar === null ? '' : "$bar s, "), $answer['seconds'] <= ($bar ?? INF) && $answer['megabytes'] <= 512);
 
         return $answer['seconds'];
     }
 
     /** @param  array<string, mixed>  $answer */
-    private function report(string $what, array $answer, string $cost): void
+    private function report(string $what, array $answer, string $cost, bool $isMet): void
     {
-        printf("speed     %s: %d placed, %d sure, %s\n", $what, count($answer['placements']), count(array_filter($answer['placements'], static fn (array $place): bool => $place['sure'])), $cost);
+        Bars::check(sprintf('speed     %s: %d placed, %d sure, %s', $what, count($answer['placements']), count(array_filter($answer['placements'], static fn (array $place): bool => $place['sure'])), $cost), $isMet);
     }
 
     /** @param  list<float>  $samples */

@@ -29,7 +29,7 @@ $ask = static function (string $path, ?array $body = null, int $waitSeconds = 0)
         }
         usleep(200_000);
     } while (time() < $deadline && ($status === 0 || $status >= 500));
-    exit("$path answered $status: $text\n");
+    throw new RuntimeException("$path answered $status: $text");
 };
 $ask('/api/session');
 

@@ -48,7 +48,7 @@ for ($round = 1; array_sum($done) < $kills; $round++) {
     $since = time();
     while (! $card($roll)['is_safe']) {
         if (time() - $since > 600) {
-            exit("$roll does not come in: ".json_encode($card($roll))."\n");
+            throw new RuntimeException("$roll does not come in: ".json_encode($card($roll)));
         }
         if (array_sum($done) < $kills) {
             usleep(mt_rand(20_000, 900_000));
@@ -62,7 +62,7 @@ for ($round = 1; array_sum($done) < $kills; $round++) {
         $recover();
         $state = $card($roll);
         if ($state['state'] === 'fault') {
-            exit("$roll has a fault: ".json_encode($state['faults'])."\n");
+            throw new RuntimeException("$roll has a fault: ".json_encode($state['faults']));
         }
     }
     foreach (['shuttle-1', 'nearline'] as $store) {
@@ -75,7 +75,7 @@ for ($round = 1; array_sum($done) < $kills; $round++) {
         }
         $names = count($folders) === 1 ? count(scandir($folders[0])) - 3 : 0;
         if (! $answer['ok'] || $same !== FILES || $names !== FILES) {
-            exit(sprintf("%s on %s is not whole: %d folders, %d files, %d the same, %s\n", $roll, $store, count($folders), $names, $same, json_encode($answer)));
+            throw new RuntimeException(sprintf('%s on %s is not whole: %d folders, %d files, %d the same, %s', $roll, $store, count($folders), $names, $same, json_encode($answer)));
         }
     }
     printf("kills    %s: %d files on two volumes, verified, none lost, none twice, manifests valid; %d kills so far\n", $roll, FILES, array_sum($done));

@@ -6,7 +6,9 @@ declare(strict_types=1);
 // shown, 500 rows are pasted; whether paging is by index; how many keys a clip asks for; what a long table costs in memory.
 
 require __DIR__.'/../../vendor/autoload.php';
+require __DIR__.'/Bars.php';
 
+use Cartella\Bench\Bars;
 use Cartella\Core\Slate\SlateReader;
 use Facebook\WebDriver\Interactions\WebDriverActions;
 use Facebook\WebDriver\WebDriverBy;
@@ -34,12 +36,12 @@ $floors = array_map(static fn (): float => $ask('/api/session')[0], range(1, 30)
 $floor = $percentile($floors, 0.5);
 printf("log      floor: the session request, p50 %.1f ms\n", $floor);
 $say = static function (string $what, array $times, float $bar) use ($percentile, $floor): void {
-    printf("log      %-34s p50 %6.1f ms (%.1fx), p95 %6.1f ms, bar %.0f ms: %s\n", $what, $percentile($times, 0.5), $percentile($times, 0.5) / $floor, $percentile($times, 0.95), $bar, $percentile($times, 0.95) < $bar ? 'met' : 'MISSED');
+    Bars::check(sprintf('log      %-34s p50 %6.1f ms (%.1fx), p95 %6.1f ms (bar %.0f ms)', $what, $percentile($times, 0.5), $percentile($times, 0.5) / $floor, $percentile($times, 0.95), $bar), $percentile($times, 0.95) < $bar);
 };
 
 $database = SixtyClips::database();
 $plan = $database->query('EXPLAIN SELECT * FROM takes WHERE shoot_day_id = (SELECT id FROM shoot_days WHERE number = 1) ORDER BY sort_key, id LIMIT 200')->fetchAll(PDO::FETCH_ASSOC)[0];
-printf("log      a page of takes in slate order: index %s, %s\n", $plan['key'], str_contains((string) $plan['Extra'], 'filesort') ? 'SORTED' : 'no sort');
+Bars::check(sprintf('log      a page of takes in slate order: index %s, without a sort', $plan['key'] ?? 'none'), $plan['key'] !== null && ! str_contains((string) $plan['Extra'], 'filesort'));
 
 $chrome = Chrome::start();
 try {
@@ -53,7 +55,7 @@ try {
     $until = static function (string $condition) use ($driver): void {
         for ($end = microtime(true) + 30; ! $driver->executeScript("return Boolean($condition)"); usleep(20_000)) {
             if (microtime(true) > $end) {
-                exit("Not seen: $condition\n");
+                throw new RuntimeException("Not seen: $condition");
             }
         }
     };
@@ -147,7 +149,7 @@ try {
         $keys += mb_strlen($line) + 1;
         $until('document.querySelector("#log-line").value === "" && document.querySelectorAll(".row.clip .faint").length <= '.(59 - $at));
     }
-    printf("log      keys a clip: %.1f over 60 clips with scene, setup, take, size and description; all right: %s\n", $keys / 60, SixtyClips::logged($database) == SixtyClips::expected() ? 'yes' : 'NO');
+    Bars::check(sprintf('log      keys a clip: %.1f over 60 clips with scene, setup, take, size and description; all of them right', $keys / 60), SixtyClips::logged($database) == SixtyClips::expected());
 } finally {
     $chrome->quit();
 }
@@ -161,7 +163,7 @@ foreach ($lines as $line) {
     $right += (int) $isRight;
     $wrong += (int) (! $isRight && $slate->isReadable());
 }
-printf("log      slates of %d names: %.1f %% right, %d wrong and sure\n", count($lines), 100 * $right / count($lines), $wrong);
+Bars::check(sprintf('log      slates of %d names: %.1f %% right (bar 98), %d wrong and sure (bar 0)', count($lines), 100 * $right / count($lines), $wrong), $wrong === 0 && $right >= 0.98 * count($lines));
 
 // A long table through the same job that the workers run; each length in a process of its own.
 foreach ([10_000, 100_000] as $rows) {
@@ -169,3 +171,4 @@ foreach ([10_000, 100_000] as $rows) {
     $run->mustRun();
     echo $run->getOutput();
 }
+exit(Bars::status());

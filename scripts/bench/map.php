@@ -6,7 +6,9 @@ declare(strict_types=1);
 // from frame to frame while it is panned and zoomed at every step, beside those of the same page at rest.
 
 require __DIR__.'/../../vendor/autoload.php';
+require __DIR__.'/Bars.php';
 
+use Cartella\Bench\Bars;
 use Facebook\WebDriver\WebDriverBy;
 use Tests\Browser\Support\Chrome;
 
@@ -27,7 +29,7 @@ try {
     $until = static function (string $condition) use ($driver): void {
         for ($end = microtime(true) + 30; ! $driver->executeScript("return Boolean($condition)"); usleep(50_000)) {
             if (microtime(true) > $end) {
-                exit("Not seen: $condition\n");
+                throw new RuntimeException("Not seen: $condition");
             }
         }
     };
@@ -61,11 +63,12 @@ try {
     $rest = $frames('');
     $floor = $rest[intdiv(FRAMES, 2)];
     printf("map      floor: the page at rest, a frame in %.1f ms\n", $floor);
-    $say = static fn (string $what, array $times) => printf("map      %-42s a frame in %5.1f ms (%.1fx), 95 of 100 in %5.1f ms\n", $what, $times[intdiv(FRAMES, 2)], $times[intdiv(FRAMES, 2)] / $floor, $times[(int) (FRAMES * 0.95)]);
-    $say('zoom with all 408 clips in sight', $frames('wheel({ deltaY: n % 2 ? 30 : -29, ctrlKey: true })'));
+    $say = static fn (string $what, array $times, float $bar) => Bars::check(sprintf('map      %-42s a frame in %5.1f ms (%.1fx, bar %.0fx), 95 of 100 in %5.1f ms', $what, $times[intdiv(FRAMES, 2)], $times[intdiv(FRAMES, 2)] / $floor, $bar, $times[(int) (FRAMES * 0.95)]), $bar >= $times[intdiv(FRAMES, 2)] / $floor);
+    $say('zoom with all 408 clips in sight', $frames('wheel({ deltaY: n % 2 ? 30 : -29, ctrlKey: true })'), 4);
     $driver->executeScript('for (let n = 0; n < 12; n++) document.querySelector(".map").dispatchEvent(new WheelEvent("wheel", { bubbles: true, cancelable: true, clientX: 600, ctrlKey: true, deltaY: -60 }))');
-    $say('pan, a few takes in sight', $frames('wheel({ deltaY: n % 40 < 20 ? 40 : -40, shiftKey: true })'));
-    $say('zoom, a few takes in sight', $frames('wheel({ deltaY: n % 2 ? 30 : -29, ctrlKey: true })'));
+    $say('pan, a few takes in sight', $frames('wheel({ deltaY: n % 40 < 20 ? 40 : -40, shiftKey: true })'), 2);
+    $say('zoom, a few takes in sight', $frames('wheel({ deltaY: n % 2 ? 30 : -29, ctrlKey: true })'), 2);
 } finally {
     $chrome->quit();
 }
+exit(Bars::status());

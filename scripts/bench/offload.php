@@ -7,7 +7,9 @@ declare(strict_types=1);
 // same state, so that a busy disk does not decide.
 
 require __DIR__.'/../../vendor/autoload.php';
+require __DIR__.'/Bars.php';
 
+use Cartella\Bench\Bars;
 use Symfony\Component\Process\Process;
 
 $folder = $argv[1];
@@ -83,7 +85,7 @@ foreach (['40 x 100 MB' => [40, 100_000_000, 1.15], '4000 x 100 kB' => [4000, 10
         $ours = min($ours, $time);
         $peak = max($peak, $memory);
     }
-    printf("offload  %-14s %6.2f s, cp twice and xxhsum three times %6.2f s: %.2fx (bar %.2fx); memory %.0f MiB\n", $title, $ours, $floor, $ours / $floor, $bar, $peak);
+    Bars::check(sprintf('offload  %-14s %6.2f s, cp twice and xxhsum three times %6.2f s: %.2fx (bar %.2fx); memory %.0f MiB', $title, $ours, $floor, $ours / $floor, $bar, $peak), $ours / $floor <= $bar);
 }
 
 $run(['rm', '-rf', '--', $folder]);
@@ -92,5 +94,6 @@ $big = fopen($folder.'/CARD/C0001.mov', 'wb');
 ftruncate($big, 6_000_000_000);
 fclose($big);
 [$time, $peak] = $offload([CORE, 'offload', "$folder/CARD", "$folder/c"]);
-printf("offload  one file of 6 GB %6.2f s; memory %.0f MiB (bar 64 MiB)\n", $time, $peak);
+Bars::check(sprintf('offload  one file of 6 GB %6.2f s; memory %.0f MiB (bar 64 MiB)', $time, $peak), $peak <= 64);
 $run(['rm', '-rf', '--', $folder]);
+exit(Bars::status());

@@ -54,14 +54,24 @@ final class CardBench
             }
             throw new \InvalidArgumentException("A volume named $volume is in a reader already. Eject it first.");
         }
-        $from = $special === null ? $this->library.'/'.$card : (new SpecialCards($this->library, dirname($this->library).'/special'))->make($card);
+        $made = dirname($this->library).'/special';
+        $from = $special === null ? $this->library.'/'.$card : (new SpecialCards($this->library, $made))->make($card);
+        $this->handOver($made);
         $hidden = $this->bench.'/.inserting-'.$volume;
         self::remove($hidden);
         touch($this->note($volume));
+        $this->handOver($this->note($volume));
         if (is_file($from)) {
             mkdir($hidden);
+            $this->handOver($hidden);
             rename($hidden, $this->bench.'/'.$volume);
-            self::run(['squashfuse', '-o', 'ro', $from, $this->bench.'/'.$volume], 'This machine cannot mount the card: squashfuse and /dev/fuse are needed.');
+            try {
+                self::run(['squashfuse', '-o', self::isRoot() ? 'ro,allow_other' : 'ro', $from, $this->bench.'/'.$volume], "This machine lets root alone mount the card: sudo standins/bench insert $card");
+            } catch (\InvalidArgumentException $trouble) {
+                rmdir($this->bench.'/'.$volume);
+                unlink($this->note($volume));
+                throw $trouble;
+            }
 
             return;
         }
@@ -73,6 +83,7 @@ final class CardBench
             copy($growing.'.was', $growing);
             unlink($growing.'.was');
         }
+        $this->handOver($hidden);
         rename($hidden, $this->bench.'/'.$volume);
         if ($card === 'still-recording') {
             proc_close(proc_open(['setsid', '--fork', PHP_BINARY, dirname(__DIR__).'/keeps-recording.php', $this->bench.'/'.$volume.'/A011C002.mov'], [['file', '/dev/null', 'r'], ['file', '/dev/null', 'w'], ['file', '/dev/null', 'w']], $pipes));
@@ -88,7 +99,7 @@ final class CardBench
             return;
         }
         if (self::isMounted($folder)) {
-            self::run(function_exists('posix_geteuid') && posix_geteuid() === 0 ? ['umount', $folder] : ['fusermount3', '-u', $folder], "$volume is in use; try again in a moment.");
+            self::run(self::isRoot() ? ['umount', $folder] : ['fusermount3', '-u', $folder], "$volume is in use; try again in a moment.");
             rmdir($folder);
             unlink($this->note($volume));
 
@@ -128,7 +139,7 @@ final class CardBench
         }
         if ($state === 'full') {
             $marker = (string) @file_get_contents($store.'/.cartella-store');
-            self::run(['mount', '-t', 'tmpfs', '-o', 'size='.self::FULL_VOLUME_MB.'m', 'cartella-standin', $store], 'A full volume can only be put there by root.');
+            self::run(['mount', '-t', 'tmpfs', '-o', 'size='.self::FULL_VOLUME_MB.'m', 'cartella-standin', $store], 'Root alone can put a full volume there: sudo standins/bench store full');
             // It is the same volume to the desk, only that it is full.
             file_put_contents($store.'/.cartella-store', $marker);
         } elseif ($state === 'gone' && is_dir($store)) {
@@ -162,6 +173,25 @@ final class CardBench
             $entry->isDir() && ! $entry->isLink() ? rmdir($entry->getPathname()) : unlink($entry->getPathname());
         }
         rmdir($folder);
+    }
+
+    /** What root made for the desk belongs to the account that the desk runs as, which reads it and takes it away again. */
+    private function handOver(string $path): void
+    {
+        if (! self::isRoot() || ! file_exists($path)) {
+            return;
+        }
+        [$user, $group] = [(int) fileowner($this->bench), (int) filegroup($this->bench)];
+        $all = is_dir($path) ? iterator_to_array(new \RecursiveIteratorIterator(new \RecursiveDirectoryIterator($path, \FilesystemIterator::SKIP_DOTS | \FilesystemIterator::CURRENT_AS_PATHNAME), \RecursiveIteratorIterator::SELF_FIRST), false) : [];
+        foreach ([$path, ...$all] as $one) {
+            lchown($one, $user);
+            lchgrp($one, $group);
+        }
+    }
+
+    private static function isRoot(): bool
+    {
+        return function_exists('posix_geteuid') && posix_geteuid() === 0;
     }
 
     private static function isMounted(string $folder): bool

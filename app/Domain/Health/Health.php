@@ -75,7 +75,9 @@ final class Health
             }
             $disks[] = ['what' => $what, 'free_bytes' => $this->room->freeBytes($path), 'total_bytes' => ($total = @disk_total_space($path)) === false ? null : (int) $total];
         }
-        foreach (Store::query()->whereNull('retired_at')->orderBy('position')->get()->unique('path') as $store) {
+        /** @var \Illuminate\Database\Eloquent\Collection<int, Store> $stores */
+        $stores = Store::query()->whereNull('retired_at')->orderBy('position')->get()->unique('path');
+        foreach ($stores as $store) {
             $disks[] = ['what' => $store->name.($store->isThere() ? '' : ' (not there)'), 'free_bytes' => $store->freeBytes(), 'total_bytes' => $store->isThere() ? (int) @disk_total_space($store->path) : null];
         }
 

@@ -4,9 +4,13 @@ declare(strict_types=1);
 
 namespace Tests\App\Cards;
 
+use App\Domain\Cards\CardReport;
 use App\Domain\Cards\ClipMedia;
+use App\Domain\Cards\ReportJob;
 use App\Models\Card;
 use App\Models\CardFile;
+use App\Models\Task;
+use Illuminate\Support\Facades\Queue;
 use Tests\App\TestCase;
 
 final class CardReportTest extends TestCase
@@ -33,6 +37,21 @@ final class CardReportTest extends TestCase
         self::assertSame(['A003', 'A003C005', '3A', '4', 'circled', '10:00:00:00', '4711', 'xxh128 abc', '2'], [$row['Roll'], $row['Clip'], $row['Setup'], $row['Take'], $row['Status'], $row['Start timecode'], $row['Bytes'], $row['Checksum'], $row['Copies']]);
         self::assertSame("'=Mara <b>turns</b>", $row['Notes'], 'no cell is a formula');
         self::assertStringContainsString('camera report A003.csv', (string) $answer->headers->get('Content-Disposition'));
+    }
+
+    public function test_a_pdf_is_made_by_a_worker_and_handed_out_once_to_who_asked(): void
+    {
+        Queue::fake();
+        $this->get($this->onDay('report/camera.pdf'))->assertStatus(202)->assertHeader('Refresh');
+        $this->get($this->onDay('report/camera.pdf'))->assertStatus(202);
+        $task = Task::query()->where('kind', 'report')->sole();
+        (new ReportJob($task->id))->handle(app(CardReport::class));
+        $asker = auth()->user();
+        $this->as();
+        $this->get($this->onDay('report/camera.pdf'))->assertStatus(202);
+        $this->actingAs($asker)->get($this->onDay('report/camera.pdf'))->assertOk()->assertHeader('Content-Type', 'application/pdf');
+        self::assertSame([], glob($this->folder.'/reports/*.pdf'));
+        $this->get($this->onDay('report/camera.pdf'))->assertStatus(202);
     }
 
     public function test_the_sound_report_of_the_day_names_the_tracks(): void

@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace Tests\App\Cards;
 
+use App\Domain\Cards\Bench;
 use App\Domain\Cards\ClipMedia;
 use App\Domain\Cards\CopyCardJob;
 use App\Domain\Tasks\Room;
@@ -12,8 +13,10 @@ use App\Models\Card;
 use App\Models\CardFile;
 use App\Models\Clip;
 use App\Models\Task;
+use App\Support\Problem;
 use Cartella\Core\Custody\Verify;
 use Cartella\Core\Process;
+use Illuminate\Support\Facades\File;
 use Illuminate\Support\Facades\Queue;
 use Tests\App\Support\MakesMedia;
 use Tests\App\Support\NoLookAtRoom;
@@ -118,6 +121,19 @@ final class OffloadTest extends TestCase
         self::assertTrue(Card::query()->sole()->isSafe(), 'it is copied all the same');
     }
 
+    public function test_the_proxy_of_one_clip_is_made_again_by_itself(): void
+    {
+        $this->camera('A001/A001C001.mov', $this->stage(3, 4), '00:00:00:00');
+        $this->offload('A001', 'A');
+        $clip = Clip::query()->sole();
+        $proxy = ClipMedia::folder($clip).'/proxy.mp4';
+        unlink($proxy);
+        $clip->update(['problems' => ['The proxy could not be made.']]);
+        $this->postJson($this->at("clips/$clip->ulid/media"))->assertStatus(202);
+        self::assertFileExists($proxy);
+        self::assertSame([], $clip->refresh()->problems ?? []);
+    }
+
     public function test_a_worker_that_was_killed_is_followed_by_another_that_goes_on(): void
     {
         $this->plain('A001/one.txt', 'one');
@@ -185,15 +201,21 @@ final class OffloadTest extends TestCase
         $this->offload('A001', 'A')->assertStatus(202);
     }
 
-    public function test_the_same_job_run_twice_leaves_what_one_run_leaves(): void
+    public function test_a_job_that_runs_again_after_its_last_byte_leaves_what_one_run_leaves(): void
     {
         $this->camera('A001/A001C001.mov', $this->stage(3, 4), '00:00:00:00');
         $this->offload('A001', 'A');
-        $before = [Clip::query()->count(), CardFile::query()->count(), Task::query()->count()];
-        foreach (Task::query()->get() as $task) {
-            $task->kind === 'offload' ? CopyCardJob::dispatchSync($task->id) : null;
-        }
-        self::assertSame($before, [Clip::query()->count(), CardFile::query()->count(), Task::query()->count()]);
+        $found = static fn (): array => [Clip::query()->count(), CardFile::query()->whereNotNull('verified_at')->count(), CardFile::query()->count(), Task::query()->where('kind', 'offload')->count()];
+        $before = $found();
+        // The worker died between the last byte and the word that it was done.
+        $task = Task::query()->where('kind', 'offload')->sole();
+        $task->update(['state' => 'running', 'ended_at' => null, 'result' => null]);
+        CardFile::query()->update(['verified_at' => null]);
+        Card::query()->update(['state' => 'copying']);
+        CopyCardJob::dispatchSync($task->id);
+        self::assertSame('done', $task->refresh()->state, 'it ran');
+        self::assertSame($before, $found());
+        self::assertTrue(Card::query()->sole()->load('copies')->isSafe());
     }
 
     public function test_the_same_card_offered_twice_is_recognised(): void
@@ -237,11 +259,23 @@ final class OffloadTest extends TestCase
 
     public function test_a_volume_that_is_not_there_or_climbs_out_is_not_found(): void
     {
-        $this->as()->postJson($this->onDay('volumes/Z999/offload'), ['roll' => 'Z999', 'device' => 'A'])->assertNotFound();
-        $this->postJson($this->onDay('volumes/..%2Fone/offload'), ['roll' => 'x', 'device' => 'A'])->assertNotFound();
-        $this->postJson($this->onDay('volumes/../offload'), ['roll' => 'x', 'device' => 'A'])->assertNotFound();
-        symlink($this->folder.'/one', $this->folder.'/bench/LINK');
-        $this->postJson($this->onDay('volumes/LINK/offload'), ['roll' => 'x', 'device' => 'A'])->assertNotFound();
+        $this->plain('A001/one.txt', 'one');
+        File::ensureDirectoryExists("$this->folder/beside");
+        file_put_contents("$this->folder/beside/one.txt", 'not on the bench');
+        symlink("$this->folder/beside", "$this->folder/bench/LINK");
+        file_put_contents("$this->folder/bench/FILE", 'no folder');
+        $bench = app(Bench::class);
+        self::assertSame("$this->folder/bench/A001", $bench->path($this->production, 'A001'));
+        foreach (['Z999', '..', '.', '', '../beside', 'A001/..', 'LINK', 'FILE', "A001\0"] as $name) {
+            try {
+                $bench->path($this->production, $name);
+                self::fail(json_encode($name).' is taken for a card.');
+            } catch (Problem $problem) {
+                self::assertSame(404, $problem->status);
+            }
+        }
+        $this->as()->postJson($this->onDay('volumes/LINK/offload'), ['roll' => 'L001', 'device' => 'A'])->assertNotFound();
+        $this->postJson($this->onDay('volumes/A001/offload'), ['roll' => 'A001', 'device' => 'A'])->assertStatus(202);
     }
 
     public function test_a_roll_name_that_would_leave_its_folder_is_refused(): void

@@ -8,6 +8,8 @@ use App\Models\Card;
 use App\Models\CardCopy;
 use App\Models\Handoff;
 use App\Models\Reel;
+use App\Models\ShootDay;
+use App\Models\Task;
 use Cartella\Core\Time\Ticks;
 use Illuminate\Testing\TestResponse;
 use Tests\App\TestCase;
@@ -94,5 +96,28 @@ final class DaySheetTest extends TestCase
         $sheet = $this->sheet();
         self::assertFalse($sheet->json('wrap.0.done'));
         self::assertStringContainsString('Z009', $sheet->json('wrap.0.note'));
+    }
+
+    public function test_nothing_is_ticked_off_or_missing_while_work_runs_that_could_change_it(): void
+    {
+        $this->card('A001', 10, 2);
+        $this->place($this->clip('A1', 'A', 0, 5, $this->take('3', 1, ['is_mos' => true])), 0);
+        $this->place($this->clip('A2', 'A', 100, 5, $this->take('3', 2)), 100);
+        $read = function (): array {
+            $sheet = $this->sheet();
+
+            return [array_column($sheet->json('wrap'), 'done'), array_column($sheet->json('points'), 'title'), $sheet->json('running')];
+        };
+        $after = [[true, true, true, false, false], ['3/2 has no sound'], []];
+        self::assertSame($after, $read());
+        $run = Task::query()->create(['production_id' => $this->production->id, 'kind' => 'lineup', 'title' => 'Line up day 1', 'state' => 'running', 'subject' => ['day' => $this->day->id]]);
+        self::assertSame([[true, false, false, false, false], [], ['Line up day 1']], $read(), 'its sound may just not have its place yet');
+        $other = ShootDay::query()->create(['production_id' => $this->production->id, 'number' => 9, 'date' => '2026-10-20']);
+        $run->update(['subject' => ['day' => $other->id]]);
+        self::assertSame($after, $read(), 'a run on another day changes nothing here');
+        $run->update(['kind' => 'offload', 'subject' => ['day' => $this->day->id]]);
+        self::assertSame([false, false, false, false, false], $read()[0]);
+        $run->update(['state' => 'failed', 'ended_at' => now()]);
+        self::assertSame($after, $read());
     }
 }

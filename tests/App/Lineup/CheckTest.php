@@ -6,6 +6,7 @@ namespace Tests\App\Lineup;
 
 use App\Domain\Cards\ClipMedia;
 use App\Domain\Lineup\LaySound;
+use App\Domain\Lineup\PointsJob;
 use App\Models\Clip;
 use App\Models\Role;
 use App\Models\ShootDay;
@@ -14,6 +15,7 @@ use Cartella\Core\Tests\Support\LtcWriter;
 use Cartella\Core\Tests\Support\WavBuilder;
 use Cartella\Core\Time\FrameRate;
 use Cartella\Core\Time\Ticks;
+use Illuminate\Support\Facades\Queue;
 use Tests\App\Support\MakesMedia;
 use Tests\App\TestCase;
 
@@ -75,6 +77,11 @@ final class CheckTest extends TestCase
         self::assertEqualsWithDelta(2.0, $points['claps'][0]['ticks'] / Ticks::PER_SECOND, 0.01);
         file_put_contents(ClipMedia::folder($clip).'/points.json', json_encode(['claps' => [], 'onsets' => [], 'flashes' => []]));
         self::assertSame([], $this->getJson($this->at("clips/$clip->ulid/points"))->json('claps'), 'they are looked for once');
+        unlink(ClipMedia::folder($clip).'/points.json');
+        Queue::fake();
+        $this->getJson($this->at("clips/$clip->ulid/points"))->assertStatus(202)->assertJsonPath('pending', true);
+        $this->getJson($this->at("clips/$clip->ulid/points"))->assertStatus(202);
+        Queue::assertPushed(PointsJob::class, 1);
     }
 
     public function test_the_same_moment_lies_at_the_same_sample_on_both_ears_and_nothing_before_a_clip_begins(): void

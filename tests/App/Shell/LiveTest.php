@@ -5,6 +5,9 @@ declare(strict_types=1);
 namespace Tests\App\Shell;
 
 use App\Support\Live;
+use Illuminate\Database\Events\QueryExecuted;
+use Illuminate\Database\QueryException;
+use Illuminate\Support\Facades\DB;
 use Tests\App\TestCase;
 
 final class LiveTest extends TestCase
@@ -29,6 +32,68 @@ final class LiveTest extends TestCase
         $take = $this->take('3', 1);
         $this->as()->patchJson($this->at("takes/$take->ulid"), ['changes' => ['size' => ['was' => '', 'now' => 'Wide']]]);
         self::assertContains('takes', array_column($this->getJson($this->at('changes?after=0'))->json('events'), 'topic'));
+    }
+
+    public function test_a_change_is_told_when_it_can_be_seen_and_never_when_it_is_taken_back(): void
+    {
+        $count = fn (): int => DB::table('events')->count();
+        DB::transaction(function () use ($count): void {
+            Live::tell($this->production->id, 'takes');
+            self::assertSame(0, $count(), 'who hears it now asks for what is not there yet');
+        });
+        self::assertSame(1, $count());
+        try {
+            DB::transaction(function (): void {
+                Live::tell($this->production->id, 'takes');
+                throw new \DomainException('Taken back.');
+            });
+        } catch (\DomainException) {
+        }
+        self::assertSame(1, $count());
+    }
+
+    public function test_events_come_into_sight_in_the_order_of_their_numbers(): void
+    {
+        $lock = 'cartella.events.'.substr(hash('xxh64', (string) DB::connection()->getDatabaseName()), 0, 8);
+        $holders = [];
+        DB::listen(static function (QueryExecuted $query) use ($lock, &$holders): void {
+            if (str_starts_with($query->sql, 'insert into `events`')) {
+                $holders[] = DB::selectOne('SELECT IS_USED_LOCK(?) = CONNECTION_ID() AS mine', [$lock])->mine;
+            }
+        });
+        Live::tell($this->production->id, 'takes');
+        self::assertSame([1], $holders, 'an event is written by who holds the line, and by nobody else');
+        self::assertSame(1, DB::selectOne('SELECT IS_FREE_LOCK(?) AS free', [$lock])->free, 'and the next one need not wait');
+        try {
+            Live::tell($this->production->id, str_repeat('x', 300));
+            self::fail('It was written.');
+        } catch (QueryException) {
+            self::assertSame(1, DB::selectOne('SELECT IS_FREE_LOCK(?) AS free', [$lock])->free, 'nor after one that could not be written');
+        }
+    }
+
+    public function test_a_page_is_told_which_changes_are_its_own(): void
+    {
+        $take = $this->take('3', 1);
+        $this->as()->patchJson($this->at("takes/$take->ulid"), ['changes' => ['size' => ['was' => '', 'now' => 'Wide']]], ['X-Page' => 'page-0001'])->assertOk();
+        $this->patchJson($this->at("takes/$take->ulid"), ['changes' => ['size' => ['was' => 'Wide', 'now' => 'Close']]], ['X-Page' => "bad\r\npage"])->assertOk();
+        $events = $this->getJson($this->at('changes?after=0'))->json('events');
+        self::assertSame(['page-0001', null], array_column(array_values(array_filter($events, static fn (array $event): bool => $event['topic'] === 'takes')), 'origin'));
+    }
+
+    public function test_one_persons_open_pages_stop_at_ten_and_others_are_still_told(): void
+    {
+        config(['database.connections.other' => config('database.connections.mariadb')]);
+        $this->as();
+        $person = (int) auth()->id();
+        $prefix = 'cartella.'.substr(hash('xxh64', (string) DB::connection()->getDatabaseName()), 0, 8).'.live.';
+        foreach (range(1, 10) as $seat) {
+            DB::connection('other')->select('SELECT GET_LOCK(?, 0)', [$prefix."$person.$seat"]);
+        }
+        $this->getJson($this->at('live'))->assertStatus(429);
+        DB::connection('other')->select('DO RELEASE_LOCK(?)', [$prefix."$person.4"]);
+        $this->getJson($this->at('live'))->assertOk();
+        DB::purge('other');
     }
 
     public function test_counts_of_the_tabs_follow_the_day(): void

@@ -30,6 +30,9 @@ final class NoteTable
 
     private const CELL_LIMIT = 5_000;
 
+    /** Bytes, an even number, by which text is read. */
+    private const SAMPLE = 262_144;
+
     private function __construct(private readonly string $path, private readonly bool $isWorkbook)
     {
     }
@@ -63,9 +66,10 @@ final class NoteTable
      */
     public function rows(): \Generator
     {
-        $reader = $this->reader();
+        $text = $this->isWorkbook ? null : $this->decoded();
+        $reader = $text === null ? self::workbookReader() : self::textReader($text);
         try {
-            $reader->open($this->path);
+            $reader->open($text === null ? $this->path : stream_get_meta_data($text)['uri']);
             foreach ($reader->getSheetIterator() as $sheet) {
                 $number = 0;
                 foreach ($sheet->getRowIterator() as $row) {
@@ -73,7 +77,7 @@ final class NoteTable
                 }
                 break; // notes stand on the first sheet
             }
-        } catch (SpoutException $trouble) {
+        } catch (SpoutException|\ErrorException $trouble) { // of a broken part the reader only warns
             throw Problem::refused('notes.broken', 'The file cannot be read as a table.', 'Save it again as XLSX or CSV.', ['cause' => mb_scrub($trouble->getMessage())]);
         } finally {
             $reader->close();
@@ -94,30 +98,64 @@ final class NoteTable
         return $rows;
     }
 
-    private function reader(): ReaderInterface
+    private static function workbookReader(): ReaderInterface
     {
-        if ($this->isWorkbook) {
-            $reader = ReaderEntityFactory::createXLSXReader();
-            $reader->setShouldFormatDates(false);
-            $reader->setShouldPreserveEmptyRows(true);
+        $reader = ReaderEntityFactory::createXLSXReader();
+        $reader->setShouldFormatDates(false);
+        $reader->setShouldPreserveEmptyRows(true);
 
-            return $reader;
-        }
-        $sample = (string) file_get_contents($this->path, length: 262_144);
+        return $reader;
+    }
+
+    /** @param  resource  $text as UTF-8 */
+    private static function textReader($text): ReaderInterface
+    {
+        $reader = ReaderEntityFactory::createCSVReader();
+        $reader->setFieldDelimiter(self::delimiter((string) stream_get_contents($text, self::SAMPLE, 0)));
+        $reader->setShouldPreserveEmptyRows(true);
+
+        return $reader;
+    }
+
+    /**
+     * The text as UTF-8 in a file that goes when it is closed. What is no letter in its encoding is a question mark:
+     * one bad byte costs a letter, not the notes.
+     *
+     * @return resource
+     */
+    private function decoded()
+    {
+        $sample = (string) file_get_contents($this->path, length: self::SAMPLE);
         $encoding = match (true) {
             str_starts_with($sample, "\xFF\xFE") => 'UTF-16LE',
             str_starts_with($sample, "\xFE\xFF") => 'UTF-16BE',
             // The sample may end within a letter.
             mb_check_encoding(mb_strcut($sample, 0, max(0, strlen($sample) - 4), 'UTF-8'), 'UTF-8') => 'UTF-8',
-            default => 'CP1252',
+            default => 'Windows-1252',
         };
-        $text = $encoding === 'UTF-8' ? $sample : (string) iconv($encoding, 'UTF-8//IGNORE', $sample);
-        $reader = ReaderEntityFactory::createCSVReader();
-        $reader->setEncoding($encoding);
-        $reader->setFieldDelimiter(self::delimiter($text));
-        $reader->setShouldPreserveEmptyRows(true);
+        $from = fopen($this->path, 'rb');
+        $to = tmpfile();
+        if ($from === false || $to === false) {
+            throw new \RuntimeException('The notes cannot be read, or there is no room for them as UTF-8.');
+        }
+        if (str_starts_with($encoding, 'UTF-16')) {
+            fseek($from, 2);
+        }
+        while (($piece = (string) fread($from, self::SAMPLE)) !== '') {
+            $last = match ($encoding) {
+                'UTF-16LE' => substr($piece, -1),
+                'UTF-16BE' => substr($piece, -2, 1),
+                default => '',
+            };
+            // The first half of a pair of units, which the piece would part from the second.
+            if ($last >= "\xD8" && $last <= "\xDB") {
+                $piece .= fread($from, 2);
+            }
+            fwrite($to, $encoding === 'UTF-8' ? $piece : (string) mb_convert_encoding($piece, 'UTF-8', $encoding));
+        }
+        fclose($from);
 
-        return $reader;
+        return $to;
     }
 
     /** The one that cuts most of the first lines into the same number of cells, two or more. */
@@ -181,12 +219,15 @@ final class NoteTable
     {
         $stream = $zip->getStreamIndex($part);
         if ($stream === false) {
-            throw Problem::refused('notes.kind', 'The workbook is damaged.', 'Save it again from a spreadsheet, or as CSV.');
+            throw self::damaged();
         }
         $bytes = 0;
         $head = '';
         while (! feof($stream) && $bytes <= $most) {
-            $piece = (string) fread($stream, 1 << 16);
+            $piece = @fread($stream, 1 << 16);
+            if ($piece === false) {
+                throw self::damaged();
+            }
             $head .= strlen($head) < self::HEAD ? $piece : '';
             $bytes += strlen($piece);
         }
@@ -196,5 +237,10 @@ final class NoteTable
         }
 
         return $bytes;
+    }
+
+    private static function damaged(): Problem
+    {
+        return Problem::refused('notes.kind', 'The workbook is damaged.', 'Save it again from a spreadsheet, or as CSV.');
     }
 }
