@@ -1,8 +1,35 @@
 #!/usr/bin/env bash
-# After a restore into the drill's own profile: its tables as a dump has them, a line each.
+# After a restore into the drill's own profile: its tables as a dump has them, a line each. Then what an accident does to
+# it: a change of the tables that was killed half-way, and a database without its mark.
 . "$(dirname "${BASH_SOURCE[0]}")/lib.sh"
 use_profile drill
 trap database_alone_down EXIT
+sums() {
+    MYSQL_PWD=$DB_PASSWORD as_desk mariadb-dump --no-defaults -S "$RUN/mariadb.sock" -ucartella --single-transaction --quick --routines --triggers --hex-blob --default-character-set=utf8mb4 "$DB_DATABASE" |
+        php scripts/dump-sums.php
+}
 database_alone_up
-MYSQL_PWD=$DB_PASSWORD mariadb-dump --no-defaults -S "$RUN/mariadb.sock" -ucartella --single-transaction --quick --routines --triggers --hex-blob --default-character-set=utf8mb4 "$DB_DATABASE" |
-    php scripts/dump-sums.php | sed 's/^/SUM /'
+before=$(sums)
+echo "$before" | sed 's/^/SUM /'
+database_alone_down
+
+trap services_down EXIT
+services_up
+dump "$CARTELLA_VAR/before-change.sql.gz"
+echo "$CARTELLA_VAR/before-change.sql.gz" > "$CARTELLA_VAR/migrating"
+MYSQL_PWD=$DB_PASSWORD as_desk mariadb --no-defaults -S "$RUN/mariadb.sock" -ucartella "$DB_DATABASE" -e 'ALTER TABLE takes DROP COLUMN notes; DELETE FROM migrations ORDER BY id DESC LIMIT 1'
+migrate_safely
+[ "$(sums)" = "$before" ] || fail 'a change of the tables that was killed half-way lost something.'
+[ ! -e "$CARTELLA_VAR/migrating" ] || fail 'the change of the tables is not over.'
+services_down
+
+rm -f "$CARTELLA_DB/.cartella-ready"
+ensure_database_files
+aside=$(echo "$CARTELLA_DB".aside-*)
+[ -f "$aside/ibdata1" ] && [ -d "$aside/cartella" ] || fail 'a database without its mark was not kept.'
+rm -rf "$CARTELLA_DB"
+mv "$aside" "$CARTELLA_DB"
+touch "$CARTELLA_DB/.cartella-ready"
+trap database_alone_down EXIT
+database_alone_up
+[ "$(sums)" = "$before" ] || fail 'a database that was moved aside and put back lost something.'

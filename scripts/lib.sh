@@ -276,7 +276,8 @@ database_alone_down() {
     wait "$DATABASE_ALONE" 2> /dev/null || true
     DATABASE_ALONE=
 }
-socket_answers() { MYSQL_PWD=$DB_PASSWORD mariadb --no-defaults -S "$RUN/mariadb.sock" -ucartella cartella -e 'SELECT 1' > /dev/null 2>&1; }
+# By its socket the server knows the desk's account by the account of the system, and another owner by the password.
+socket_answers() { MYSQL_PWD=$DB_PASSWORD as_desk mariadb --no-defaults -S "$RUN/mariadb.sock" -ucartella cartella -e 'SELECT 1' > /dev/null 2>&1; }
 
 # dump FILE: the whole database at one moment, while work goes on; written under another name first.
 dump() {
@@ -300,7 +301,7 @@ read_dump() {
         {
             echo "DROP DATABASE IF EXISTS \`$DB_DATABASE\`; CREATE DATABASE \`$DB_DATABASE\` CHARACTER SET utf8mb4 COLLATE utf8mb4_unicode_ci; USE \`$DB_DATABASE\`;"
             gzip -dc "$file"
-        } | MYSQL_PWD=$DB_PASSWORD mariadb --no-defaults "$@" -ucartella --max-allowed-packet=64M
+        } | MYSQL_PWD=$DB_PASSWORD as_desk mariadb --no-defaults "$@" -ucartella --max-allowed-packet=64M
     )
 }
 

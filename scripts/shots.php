@@ -55,7 +55,10 @@ function cards(RemoteWebDriver $driver, callable $wait, callable $press, callabl
     }
     $wait('[...document.querySelectorAll(".card.new header b")].filter((one) => ["B010", "COPY A001", "A012", "A001"].includes(one.textContent)).length === 4');
     foreach (['B010', 'A012'] as $card) {
-        $driver->executeScript('[...document.querySelectorAll(".card.new")].find((one) => one.querySelector("header b").textContent === arguments[0]).querySelector("button").click()', [$card]);
+        $driver->executeScript('[...document.querySelectorAll(".card.new")].find((one) => one.querySelector("header b").textContent === arguments[0]).click()', [$card]);
+        $wait(sprintf('document.querySelector("aside h2").textContent.startsWith(%s) && document.querySelector("aside .path")?.textContent.includes(%1$s)', json_encode($card)));
+        $press(WebDriverKeys::ENTER);
+        $wait(sprintf('[...document.querySelectorAll(".card:not(.new) header b")].some((one) => one.textContent === %s)', json_encode($card)));
     }
     $pick('A012');
     $wait('Number.parseInt(document.querySelector(".card.on .percent")?.textContent ?? "0") > 10');
@@ -64,7 +67,10 @@ function cards(RemoteWebDriver $driver, callable $wait, callable $press, callabl
     $wait('document.querySelector(".card.busy") === null');
     $pick('B001');
     $press(WebDriverKeys::ENTER);
-    $wait('document.querySelector(".ant-modal")');
+    $wait('document.activeElement?.closest(".ant-modal .words")');
+    foreach (mb_str_split('one disk') as $letter) {
+        $press($letter);
+    }
     $press(WebDriverKeys::ENTER);
     $wait('document.querySelector(".record")');
     $take('cards-released');
@@ -131,7 +137,6 @@ function logging(RemoteWebDriver $driver, callable $wait, callable $press, calla
     $wait('document.querySelector(".bring")');
     $driver->findElement(WebDriverBy::cssSelector('input[type=file][accept*=csv]'))->setFileDetector(new LocalFileDetector())->sendKeys(dirname(__DIR__).'/var/demo/notes/script-notes-day-1.xlsx');
     $wait('document.querySelector(".raw td")');
-    $take('log-columns');
     $press(WebDriverKeys::ENTER);
     $wait('document.querySelector(".tabs button.on")');
     $driver->executeScript('[...document.querySelectorAll(".tabs button")].find((one) => one.textContent.includes("different")).click()');
@@ -187,6 +192,11 @@ try {
     $press('?');
     $wait('document.querySelector(".ant-modal")');
     $take('keys');
+    $press(WebDriverKeys::ESCAPE);
+    $wait('document.querySelector(".ant-modal-wrap:not([style*=\"none\"])") === null');
+    $press('9');
+    $wait('document.querySelector("main .list tr, main table tr")');
+    $take('setup');
 } finally {
     $chrome->quit();
 }

@@ -146,6 +146,9 @@ if wants app || wants browser || wants drill; then
         wait_until 30 port_free "$DB_PORT" || true
     fi
     end_remains
+    # A card that a killed run left in a reader would be a card of the next one.
+    awk -v base="$CARTELLA_VAR/volumes/" 'index($2, base) == 1 { print $2 }' /proc/mounts | while read -r mounted; do as_root umount "$mounted"; done
+    rm -rf "$CARTELLA_VAR/volumes"
     ensure_ui
     if wants browser || wants drill; then ensure_demo_cards; fi
     if wants browser || wants drill; then

@@ -39,7 +39,7 @@ final class OwnFolder
     /**
      * Takes everything out of a folder of ours but its marker.
      *
-     * @throws Problem if it is not ours
+     * @throws Problem if it is not ours, or something in it stays
      */
     public static function clear(string $path): void
     {
@@ -48,7 +48,10 @@ final class OwnFolder
         }
         foreach (array_diff(scandir($path) ?: [], ['.', '..', self::MARKER]) as $name) {
             $entry = $path.'/'.$name;
-            is_dir($entry) && ! is_link($entry) ? File::deleteDirectory($entry) : unlink($entry);
+            $isGone = is_dir($entry) && ! is_link($entry) ? File::deleteDirectory($entry) : @unlink($entry);
+            if (! $isGone || file_exists($entry)) {
+                throw Problem::refused('folder.kept', "$entry cannot be removed.", 'Take it away by hand: it may be another account’s, or in use.');
+            }
         }
     }
 

@@ -1,5 +1,6 @@
-import { describe, expect, it } from 'vitest'
-import { makeStale, queryClient } from './queries'
+import { QueryObserver } from '@tanstack/vue-query'
+import { describe, expect, it, vi } from 'vitest'
+import { justMadeStale, makeStale, queryClient } from './queries'
 
 function staleAfter(topic: string): string[] {
   queryClient.clear()
@@ -15,6 +16,26 @@ describe('what a change makes old', () => {
     expect(staleAfter('cards')).toEqual(['days/D/cards', 'days/D/sheet', 'days/D/tabs'])
     expect(staleAfter('notes')).toEqual(['reels/R', 'days/D/reels'])
     expect(staleAfter('handoffs')).toEqual(['days/D/sheet', 'handoffs'])
+  })
+
+  it('is also an answer that was on its way when it happened', async () => {
+    queryClient.clear()
+    let asked = 0
+    const answers: ((value: string) => void)[] = []
+    const observer = new QueryObserver(queryClient, { queryKey: ['P', 'looks'], queryFn: () => new Promise<string>((answer) => { asked += 1; answers.push(answer) }) })
+    const stop = observer.subscribe(() => undefined)
+    expect(asked).toBe(1)
+    makeStale('looks')
+    answers[0]?.('from before')
+    await vi.waitUntil(() => asked === 2)
+    answers[1]?.('from after')
+    await vi.waitUntil(() => observer.getCurrentResult().data === 'from after')
+    stop()
+  })
+
+  it('is what this page did itself only once', () => {
+    makeStale('bins')
+    expect([justMadeStale('bins'), justMadeStale('reels')]).toEqual([true, false])
   })
 
   it('is nothing for a topic that no page knows', () => {

@@ -51,7 +51,11 @@ export function makeStale(topic: string): void {
   staleAt.set(topic, performance.now())
   const isOften = topic === 'takes' || topic === 'words'
   const about = (which: (path: string) => boolean) => ({ predicate: (query: { queryKey: readonly unknown[] }) => which(String(query.queryKey[1] ?? '')) })
-  void queryClient.invalidateQueries(about((path) => pattern.test(path) && !(isOften && SUMS.test(path))))
+  const now = about((path) => pattern.test(path) && !(isOften && SUMS.test(path)))
+  // A question that waits for its first answer is not asked twice at once, and that answer may be from before the change.
+  const first = queryClient.getQueryCache().findAll(now).filter((query) => query.state.data === undefined && query.promise !== undefined && query.state.fetchStatus === 'fetching')
+  void queryClient.invalidateQueries(now)
+  for (const query of first) void query.promise?.catch(() => undefined).then(() => queryClient.invalidateQueries({ queryKey: query.queryKey, exact: true }))
   if (!isOften) return
   void queryClient.invalidateQueries({ ...about((path) => pattern.test(path) && SUMS.test(path)), refetchType: 'none' })
   sums ??= setTimeout(() => {

@@ -37,7 +37,7 @@ final class PanelTest extends TestCase
     }
 
     /** @param  list<string>  $headers */
-    private function status(string $path, array $headers = [], ?string $post = null): int
+    private function answerTo(string $path, array $headers = [], ?string $post = null): int
     {
         $curl = curl_init("http://127.0.0.1:$this->port$path");
         curl_setopt_array($curl, [CURLOPT_RETURNTRANSFER => true, CURLOPT_HTTPHEADER => $headers] + ($post === null ? [] : [CURLOPT_POSTFIELDS => $post]));
@@ -48,34 +48,34 @@ final class PanelTest extends TestCase
 
     public function test_it_opens_with_its_token_and_by_its_own_name_only(): void
     {
-        self::assertSame(200, $this->status('/?token=right'));
-        self::assertSame(403, $this->status('/'));
-        self::assertSame(403, $this->status('/?token=wrong'));
-        self::assertSame(403, $this->status('/?token[]=right'));
-        self::assertSame(403, $this->status('/?token=right', ["Host: rebound.example:$this->port"]));
+        self::assertSame(200, $this->answerTo('/?token=right'));
+        self::assertSame(403, $this->answerTo('/'));
+        self::assertSame(403, $this->answerTo('/?token=wrong'));
+        self::assertSame(403, $this->answerTo('/?token[]=right'));
+        self::assertSame(403, $this->answerTo('/?token=right', ["Host: rebound.example:$this->port"]));
     }
 
     public function test_only_the_panel_itself_presses_its_buttons(): void
     {
         mkdir("$this->folder/volumes/A777");
         touch("$this->folder/volumes/.standin-A777");
-        self::assertSame(403, $this->status('/', ['Cookie: panel=right', 'Origin: http://elsewhere.example'], 'do=eject&card=A777'));
-        self::assertSame(403, $this->status('/', ['Cookie: panel=right'], 'do=eject&card=A777'), 'nor a page that hides where it comes from');
+        self::assertSame(403, $this->answerTo('/', ['Cookie: panel=right', 'Origin: http://elsewhere.example'], 'do=eject&card=A777'));
+        self::assertSame(403, $this->answerTo('/', ['Cookie: panel=right'], 'do=eject&card=A777'), 'nor a page that hides where it comes from');
         self::assertDirectoryExists("$this->folder/volumes/A777");
-        self::assertSame(303, $this->status('/', ['Cookie: panel=right', "Origin: http://127.0.0.1:$this->port"], 'do=eject&card=A777'));
+        self::assertSame(303, $this->answerTo('/', ['Cookie: panel=right', "Origin: http://127.0.0.1:$this->port"], 'do=eject&card=A777'));
         self::assertDirectoryDoesNotExist("$this->folder/volumes/A777");
     }
 
     public function test_a_volume_that_it_did_not_put_there_stays(): void
     {
         mkdir("$this->folder/volumes/REAL");
-        self::assertSame(303, $this->status('/', ['Cookie: panel=right', "Origin: http://127.0.0.1:$this->port"], 'do=eject&card=REAL'));
+        self::assertSame(303, $this->answerTo('/', ['Cookie: panel=right', "Origin: http://127.0.0.1:$this->port"], 'do=eject&card=REAL'));
         self::assertDirectoryExists("$this->folder/volumes/REAL");
     }
 
     public function test_a_folder_that_the_demo_did_not_make_is_not_touched(): void
     {
         unlink("$this->folder/volumes/.cartella-made");
-        self::assertSame(403, $this->status('/?token=right'));
+        self::assertSame(403, $this->answerTo('/?token=right'));
     }
 }

@@ -16,7 +16,7 @@ const emit = defineEmits<{ close: [] }>()
 const { production, base } = useDesk()
 
 const PLAIN: LookValues = { slope: [1, 1, 1], offset: [0, 0, 0], power: [1, 1, 1], saturation: 1 }
-const { data, refetch } = useAnswer<{ looks: Look[] }>(() => production.value.ulid, () => (props.open ? 'looks' : null))
+const { data } = useAnswer<{ looks: Look[] }>(() => production.value.ulid, () => (props.open ? 'looks' : null))
 const chosen = ref<string | null>(null)
 const values = ref<LookValues>(PLAIN)
 const name = ref('')
@@ -51,7 +51,7 @@ async function bring(event: Event): Promise<void> {
   if (file === undefined) return
   const answer = await attempt(() => api.send<{ looks: Look[] }>(`${base.value}/looks`, file))
   if (answer === undefined) return
-  await refetch()
+  makeStale('looks')
   chosen.value = answer.looks[0]?.ulid ?? null
   say(answer.looks.length === 1 ? `The look ${answer.looks[0]!.name} is here.` : `${answer.looks.length} looks are here.`)
 }
@@ -62,7 +62,6 @@ async function save(): Promise<void> {
   } else {
     const answer = await attempt(() => api.post<{ looks: Look[] }>(`${base.value}/looks`, { name: name.value, ...values.value }))
     if (answer === undefined) return
-    await refetch()
     chosen.value = answer.looks[0]?.ulid ?? null
     name.value = ''
   }
