@@ -4,6 +4,8 @@
 . "$(dirname "${BASH_SOURCE[0]}")/lib.sh"
 use_profile drill
 trap database_alone_down EXIT
+# What an earlier drill, or the restore of this one, moved aside here.
+rm -rf "$CARTELLA_DB".aside-* "$CARTELLA_VAR"/{secrets.env,proxies}.aside-*
 sums() {
     MYSQL_PWD=$DB_PASSWORD as_desk mariadb-dump --no-defaults -S "$RUN/mariadb.sock" -ucartella --single-transaction --quick --routines --triggers --hex-blob --default-character-set=utf8mb4 "$DB_DATABASE" |
         php scripts/dump-sums.php

@@ -265,6 +265,9 @@ SQL
 
 # database_alone_up: the database by itself, for a dump to be read into; only the desk's account reaches it.
 database_alone_up() {
+    # Supervisor writes on in it later, as the desk's account.
+    rm -f "$LOGS/mariadb.out"
+    as_desk touch "$LOGS/mariadb.out"
     as_desk mariadbd --no-defaults --datadir="$CARTELLA_DB" --skip-networking --socket="$RUN/mariadb.sock" --pid-file="$RUN/mariadb.pid" --log-error="$LOGS/mariadb.err" \
         --character-set-server=utf8mb4 --collation-server=utf8mb4_unicode_ci --max-allowed-packet=64M --skip-log-bin > "$LOGS/mariadb.out" 2>&1 < /dev/null &
     DATABASE_ALONE=$!

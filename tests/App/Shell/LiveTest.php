@@ -4,10 +4,12 @@ declare(strict_types=1);
 
 namespace Tests\App\Shell;
 
+use App\Domain\Cards\ClipMedia;
 use App\Support\Live;
 use Illuminate\Database\Events\QueryExecuted;
 use Illuminate\Database\QueryException;
 use Illuminate\Support\Facades\DB;
+use Illuminate\Support\Facades\File;
 use Tests\App\TestCase;
 
 final class LiveTest extends TestCase
@@ -114,7 +116,12 @@ final class LiveTest extends TestCase
         $this->get('/some/deep/link')->assertOk()->assertSee('id="app"', false);
         $clip = $this->clip('A1', 'A', 0);
         $this->as()->getJson($this->at("clips/$clip->ulid/media/proxy"))->assertNotFound();
+        File::ensureDirectoryExists(ClipMedia::folder($clip));
+        foreach (['proxy.mp4', 'guide', 'points.json'] as $name) {
+            file_put_contents(ClipMedia::folder($clip)."/$name", 'x');
+        }
+        $this->getJson($this->at("clips/$clip->ulid/media/proxy"))->assertOk()->assertHeader('X-Accel-Redirect');
         $this->getJson($this->at("clips/$clip->ulid/media/guide"))->assertNotFound();
-        $this->getJson($this->at("clips/$clip->ulid/media/..%2f..%2fsecrets.env"))->assertNotFound();
+        $this->getJson($this->at("clips/$clip->ulid/media/points-json"))->assertNotFound();
     }
 }

@@ -63,6 +63,7 @@ final class PanelTest extends TestCase
         self::assertSame(403, $this->answerTo('/', ['Cookie: panel=right'], 'do=eject&card=A777'), 'nor a page that hides where it comes from');
         self::assertDirectoryExists("$this->folder/volumes/A777");
         self::assertSame(303, $this->answerTo('/', ['Cookie: panel=right', "Origin: http://127.0.0.1:$this->port"], 'do=eject&card=A777'));
+        clearstatcache();
         self::assertDirectoryDoesNotExist("$this->folder/volumes/A777");
     }
 
