@@ -25,10 +25,15 @@ final class Libc
 
     private const FADV_DONTNEED = 4;
 
+    private const SEEK_END = 2;
+
     private const BLOCK = 4096;
 
     /** Bytes of one direct read: large enough that a disk streams. */
     private const PIECE = 4 << 20;
+
+    /** Bytes that are handed on at once: larger strings PHP would ask the system for, and clear, each time. */
+    private const SLICE = 1 << 18;
 
     private const HEADER = <<<'C'
         struct moment { int64_t seconds; uint32_t nanoseconds; int32_t reserved; };
@@ -42,6 +47,7 @@ final class Libc
         int open(const char *path, int flags);
         int close(int descriptor);
         ssize_t pread(int descriptor, void *buffer, size_t count, int64_t offset);
+        int64_t lseek(int descriptor, int64_t offset, int whence);
         int posix_fadvise(int descriptor, int64_t offset, int64_t length, int advice);
         int posix_memalign(void **memory, size_t alignment, size_t size);
         C;
@@ -86,13 +92,19 @@ final class Libc
         }
         try {
             $buffer = self::buffer($c);
+            $bytes = $c->cast('char *', $buffer);
+            $size = (int) $c->lseek($file, 0, self::SEEK_END);
             for ($at = 0; ; $at += $count) {
-                $count = (int) $c->pread($file, $buffer, self::PIECE, $at);
+                // Not more than is there: the kernel would clear the rest of the buffer each time.
+                $left = (int) ceil(max(1, $size - $at) / self::BLOCK) * self::BLOCK;
+                $count = (int) $c->pread($file, $buffer, min(self::PIECE, $left), $at);
                 if ($count <= 0) {
                     // The first read tells whether the file system can do it at all.
                     return $count === 0 ? true : ($at === 0 ? null : false);
                 }
-                $onPiece(\FFI::string($buffer, $count));
+                for ($from = 0; $from < $count; $from += self::SLICE) {
+                    $onPiece(\FFI::string(\FFI::addr($bytes[$from]), min(self::SLICE, $count - $from)));
+                }
                 if ($count % self::BLOCK !== 0) {
                     return true; // only the last block of a file is a part of one
                 }
@@ -115,7 +127,9 @@ final class Libc
 
     private static function direct(): int
     {
-        return str_starts_with(php_uname('m'), 'aarch64') || str_starts_with(php_uname('m'), 'arm') ? 0x10000 : 0x4000;
+        static $flag = null;
+
+        return $flag ??= preg_match('/\A(?:aarch64|arm)/', php_uname('m')) === 1 ? 0x10000 : 0x4000;
     }
 
     private static function buffer(\FFI $c): \FFI\CData

@@ -7,21 +7,26 @@ namespace Cartella\Core\Custody\Internal;
 use Cartella\Core\Custody\HashAlgorithm;
 
 /**
- * Reads what was written to one destination back in a process of its own, so that reading and copying go on together,
- * and past the page cache where the file system allows it. When that process is gone, files are read here instead.
+ * Reads what was written to one destination back in processes of their own, so that reading and copying go on together,
+ * and past the page cache where the file system allows it. There are two, because one that hashes leaves the disk idle.
+ * When a process is gone, its files are read here instead.
  *
  * @internal
  */
 final class ReadBack
 {
-    /** @var resource|null */
-    private $process;
+    private const HELPERS = 2;
 
-    /** @var array<int, resource> */
+    /** @var array<int, resource> helpers that live, by their number */
+    private array $processes = [];
+
+    /** @var array<int, array<int, resource>> */
     private array $pipes = [];
 
-    /** @var list<array{string, HashAlgorithm}> asked for and not answered yet, in order */
+    /** @var list<array{string, HashAlgorithm, int}> asked for and not answered yet, in order, with the helper that was asked */
     private array $waiting = [];
+
+    private int $asked = 0;
 
     /** Whether every file so far was read from the medium itself; null before the first. */
     public ?bool $isFromMedium = null;
@@ -32,26 +37,32 @@ final class ReadBack
         // The extension is asked for by its file, since a bare PHP would complain on the answer's own pipe where it is missing.
         $hasFfi = is_file(ini_get('extension_dir').'/ffi.so');
         $command ??= [PHP_BINARY, '-n', ...($hasFfi ? ['-d', 'extension=ffi', '-d', 'ffi.enable=1'] : []), dirname(__DIR__, 3).'/bin/read-back.php'];
-        $process = @proc_open($command, [['pipe', 'r'], ['pipe', 'w'], ['file', '/dev/null', 'w']], $this->pipes);
-        $this->process = is_resource($process) ? $process : null;
+        for ($helper = 0; $helper < self::HELPERS; $helper++) {
+            $process = @proc_open($command, [['pipe', 'r'], ['pipe', 'w'], ['file', '/dev/null', 'w']], $pipes);
+            if (is_resource($process)) {
+                $this->processes[$helper] = $process;
+                $this->pipes[$helper] = $pipes;
+            }
+        }
     }
 
     /** Asks for a file's checksum; {@see answer} gives them in the order in which they were asked for. */
     public function ask(string $file, HashAlgorithm $algorithm): void
     {
-        $this->waiting[] = [$file, $algorithm];
-        if ($this->process !== null && @fwrite($this->pipes[0], json_encode([$algorithm->value, base64_encode($file)])."\n") === false) {
-            $this->end();
+        $helper = $this->asked++ % self::HELPERS;
+        $this->waiting[] = [$file, $algorithm, $helper];
+        if (isset($this->processes[$helper]) && @fwrite($this->pipes[$helper][0], json_encode([$algorithm->value, base64_encode($file)])."\n") === false) {
+            $this->endOf($helper);
         }
     }
 
     /** The checksum of the file that was asked for first; null when it cannot be read to its end. */
     public function answer(): ?string
     {
-        [$file, $algorithm] = array_shift($this->waiting) ?? throw new \LogicException('No file was asked for.');
-        $line = $this->process === null ? false : fgets($this->pipes[1]);
+        [$file, $algorithm, $helper] = array_shift($this->waiting) ?? throw new \LogicException('No file was asked for.');
+        $line = isset($this->processes[$helper]) ? fgets($this->pipes[$helper][1]) : false;
         if ($line === false) {
-            $this->end();
+            $this->endOf($helper);
             [$checksum, $from] = MediumHash::of($file, $algorithm->value);
         } else {
             [$checksum, $from] = explode(' ', trim($line)) + [1 => ''];
@@ -66,13 +77,19 @@ final class ReadBack
 
     public function end(): void
     {
-        if ($this->process === null) {
+        foreach (array_keys($this->processes) as $helper) {
+            $this->endOf($helper);
+        }
+    }
+
+    private function endOf(int $helper): void
+    {
+        if (! isset($this->processes[$helper])) {
             return;
         }
-        fclose($this->pipes[0]);
-        fclose($this->pipes[1]);
-        proc_terminate($this->process);
-        proc_close($this->process);
-        $this->process = null;
+        array_map(fclose(...), array_slice($this->pipes[$helper], 0, 2));
+        proc_terminate($this->processes[$helper]);
+        proc_close($this->processes[$helper]);
+        unset($this->processes[$helper], $this->pipes[$helper]);
     }
 }
