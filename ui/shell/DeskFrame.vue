@@ -72,10 +72,15 @@ function beside(step: number): void {
   if (next !== undefined) void goDay(next)
 }
 
-async function undo(redo: boolean): Promise<void> {
+/** Steps go back one after the other, however fast the keys come: two at once would both ask for the same one. */
+let goingBack: Promise<void> = Promise.resolve()
+function undo(redo: boolean): void {
+  goingBack = goingBack.then(() => takeBack(redo))
+}
+async function takeBack(redo: boolean): Promise<void> {
   const answer = await attempt(() => api.post<{ label: string | null; stayed: string[]; stayed_count: number }>(`productions/${props.production.ulid}/${redo ? 'redo' : 'undo'}`))
   if (answer === undefined) return
-  await queryClient.invalidateQueries({ predicate: (query) => query.queryKey[0] === props.production.ulid })
+  void queryClient.invalidateQueries({ predicate: (query) => query.queryKey[0] === props.production.ulid })
   if (answer.label === null) say(redo ? 'Nothing to do again.' : 'Nothing to take back.')
   else if (answer.stayed_count === 0) say(`${redo ? 'Done again' : 'Taken back'}: ${answer.label}`)
   else say(`${redo ? 'Done again' : 'Taken back'} but for ${answer.stayed_count}: ${answer.label}. ${answer.stayed.slice(0, 2).join('; ')}${answer.stayed_count > 2 ? ` and ${answer.stayed_count - 2} more` : ''}.`)
@@ -101,8 +106,8 @@ useShortcuts('Everywhere', [
   { keys: [SETTINGS.key], what: 'Set-up of the production', run: () => { letGo(); void router.push({ name: SETTINGS.name, params: route.params }) } },
   { keys: ['F9'], what: 'What runs, waits and failed', run: () => (tray.value = !tray.value) },
   { keys: ['Shift+ArrowLeft', 'Shift+ArrowRight'], what: 'Day before, day after', run: (event: KeyboardEvent) => beside(event.key === 'ArrowLeft' ? -1 : 1) },
-  { keys: ['Ctrl+z'], what: 'Take back', run: () => void undo(false) },
-  { keys: ['Ctrl+Shift+z'], what: 'Do again', run: () => void undo(true) },
+  { keys: ['Ctrl+z'], what: 'Take back', run: () => undo(false) },
+  { keys: ['Ctrl+Shift+z'], what: 'Do again', run: () => undo(true) },
   { keys: ['?'], what: 'This card', run: () => (help.value = true) },
 ])
 </script>
