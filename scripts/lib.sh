@@ -331,7 +331,9 @@ web_answers() { (exec 3<> "/dev/tcp/127.0.0.1/$WEB_PORT") 2> /dev/null; }
 # Processes of this profile that outlived what started them: an orphan of a killed php-fpm keeps its socket and its memory.
 # Told by the variable that only services carry, or by a file of this profile that they hold open.
 remains() {
-    local pid name
+    local pid name sockets
+    # An orphan of php-fpm may hold nothing but the socket that it listens on.
+    sockets=$(awk -v run="$RUN/" 'index($8, run) == 1 { print "socket:[" $7 "]" }' /proc/net/unix)
     for pid in $(pgrep -x 'supervisord|mariadbd|nginx|php-fpm8.2|php|php8.2|ffmpeg|ffprobe' 2> /dev/null || true); do
         [ "$pid" != "$$" ] || continue
         if tr '\0' '\n' 2> /dev/null < "/proc/$pid/environ" | grep -qxF "CARTELLA_SERVICE=$RUN"; then
@@ -342,7 +344,11 @@ remains() {
         case $name in
             php-fpm* | nginx | mariadbd)
                 # An open log or table: php-fpm and nginx write over their environment.
-                ! find "/proc/$pid/fd" -lname "$LOGS/*" -o -lname "$CARTELLA_DB/*" 2> /dev/null | grep -q . || echo "$pid"
+                if find "/proc/$pid/fd" \( -lname "$LOGS/*" -o -lname "$CARTELLA_DB/*" \) 2> /dev/null | grep -q .; then
+                    echo "$pid"
+                elif [ -n "$sockets" ] && find "/proc/$pid/fd" -printf '%l\n' 2> /dev/null | grep -qxF "$sockets"; then
+                    echo "$pid"
+                fi
                 ;;
         esac
     done
