@@ -34,21 +34,25 @@ final class UndoChange
     /** @throws Problem if nothing of the step can be taken back; it is passed over then */
     public function undo(Production $production, User $user): ?Undone
     {
-        $change = $this->own($production, $user)->whereNull('undone_at')->whereNull('skipped_at')->latest('id')->first();
-        if ($change === null) {
-            return null;
-        }
-        $this->tables->check($change);
+        do {
+            $change = $this->own($production, $user)->whereNull('undone_at')->whereNull('skipped_at')->latest('id')->first();
+            if ($change === null) {
+                return null;
+            }
+            $this->tables->check($change);
+        } while (($done = $this->write($change, true)) === null);
 
-        return $this->write($change, true);
+        return $done;
     }
 
     /** @throws Problem if nothing of the step can be done again; it is passed over then */
     public function redo(Production $production, User $user): ?Undone
     {
-        $change = $this->own($production, $user)->whereNotNull('undone_at')->whereNull('skipped_at')->oldest('id')->first();
+        do {
+            $change = $this->own($production, $user)->whereNotNull('undone_at')->whereNull('skipped_at')->oldest('id')->first();
+        } while ($change !== null && ($done = $this->write($change, false)) === null);
 
-        return $change === null ? null : $this->write($change, false);
+        return $done ?? null;
     }
 
     /** @return \Illuminate\Database\Eloquent\Builder<Change> */
@@ -57,11 +61,17 @@ final class UndoChange
         return Change::query()->where('production_id', $production->id)->where('user_id', $user->id);
     }
 
-    private function write(Change $change, bool $back): Undone
+    /** @return Undone|null null when another request of the same person took the step meanwhile */
+    private function write(Change $change, bool $back): ?Undone
     {
         $stayed = $topics = [];
         $written = $count = 0;
-        DB::transaction(function () use ($change, $back, &$stayed, &$topics, &$written, &$count): void {
+        $isOurs = DB::transaction(function () use ($change, $back, &$stayed, &$topics, &$written, &$count): bool {
+            // Two requests at once wait here for each other, and the second finds the step gone.
+            $now = Change::query()->lockForUpdate()->findOrFail($change->id);
+            if (($now->undone_at !== null) === $back || $now->skipped_at !== null) {
+                return false;
+            }
             $kept = $this->keptRows($change, $back, $stayed, $count);
             foreach ($change->steps($back) as $row) {
                 [$from, $to] = $back ? [$row['after'], $row['before']] : [$row['before'], $row['after']];
@@ -84,7 +94,12 @@ final class UndoChange
             } else {
                 $change->update(['skipped_at' => now()]);
             }
+
+            return true;
         });
+        if (! $isOurs) {
+            return null;
+        }
         if ($written === 0 && $count > 0) {
             throw Problem::cannotUndo($change->label, $stayed[0] ?? 'somebody changed the same thing since', $back);
         }

@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace Tests\App\Undo;
 
+use App\Domain\Undo\UndoChange;
 use App\Models\Bin;
 use App\Models\Change;
 use App\Models\Note;
@@ -12,6 +13,8 @@ use App\Models\ReelItem;
 use App\Models\Role;
 use App\Models\Take;
 use App\Models\User;
+use Illuminate\Database\Events\QueryExecuted;
+use Illuminate\Support\Facades\DB;
 use Tests\App\TestCase;
 
 /** Two people at one sheet: what one takes back never takes the other's along. */
@@ -46,6 +49,24 @@ final class UndoTest extends TestCase
         self::assertSame(['Mara opens the sluice', 'gull on the boom'], [$take->refresh()->description, $take->notes]);
         $this->actingAs($this->ines)->postJson($this->at('undo'))->assertOk();
         self::assertSame(['Mara opens the sluice', null], [$take->refresh()->description, $take->notes]);
+    }
+
+    public function test_two_requests_at_once_take_back_two_steps(): void
+    {
+        $take = $this->take('3', 1);
+        $this->edit($this->rosa, $take, 'size', '', 'Wide');
+        $this->edit($this->rosa, $take, 'description', '', 'Mara opens');
+        $isFirst = true;
+        DB::listen(function (QueryExecuted $query) use (&$isFirst): void {
+            if ($isFirst && str_starts_with($query->sql, 'select * from `changes`')) {
+                $isFirst = false;
+                // Both have chosen the same step; the other one was faster.
+                app(UndoChange::class)->undo($this->production, $this->rosa);
+            }
+        });
+        $this->actingAs($this->rosa)->postJson($this->at('undo'))->assertOk()->assertJsonPath('label', 'Edit size of 3/1');
+        self::assertSame(['', ''], [$take->refresh()->description, $take->size]);
+        self::assertSame(0, Change::query()->whereNotNull('skipped_at')->count(), 'both can be done again');
     }
 
     public function test_a_step_that_cannot_be_taken_back_is_passed_over_with_a_word_and_the_one_before_stays_in_reach(): void
