@@ -414,7 +414,6 @@ final class PathTest extends BrowserTestCase
     #[Depends('test_a_reviewer_sees_no_button_that_is_not_theirs')]
     public function test_a_card_that_is_put_in_shows_up_by_itself_and_goes_again(): void
     {
-        $bench = new CardBench((string) getenv('CARTELLA_CARD_LIBRARY') ?: dirname(__DIR__, 2).'/var/demo/cards', self::bench());
         $this->signIn('rosa');
         $this->press('2');
         $this->see('.slot');
@@ -422,7 +421,8 @@ final class PathTest extends BrowserTestCase
         file_put_contents(self::bench().'/.part/clip.mov', 'x');
         rename(self::bench().'/.part', self::bench().'/A077');
         $this->see('.card.new', 'A077');
-        $bench->eject('A077');
+        rename(self::bench().'/A077', self::bench().'/.part');
+        CardBench::remove(self::bench().'/.part');
         $this->until(fn (): bool => ! str_contains((string) $this->js('return document.querySelector(".cards").textContent'), 'A077'), 'the card stays');
     }
 
