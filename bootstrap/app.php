@@ -13,19 +13,19 @@ use Illuminate\Http\Middleware\HandleCors;
 use Illuminate\Http\Request;
 
 return Application::configure(basePath: dirname(__DIR__))
-    ->withRouting(web: __DIR__.'/../routes/web.php', commands: __DIR__.'/../routes/console.php')
-    ->withCommands([__DIR__.'/../app/Console'])
+    ->withRouting(web: __DIR__ . '/../routes/web.php', commands: __DIR__ . '/../routes/console.php')
+    ->withCommands([__DIR__ . '/../app/Console'])
     ->withMiddleware(static function (Middleware $middleware): void {
         $middleware->remove(HandleCors::class); // same origin only; its package is not in the registry
         $middleware->alias(['ready' => Ready::class]);
         $middleware->append(Origin::class);
         // The desk's own web server hands over who asks and whether over https. Another one in front is believed only when named.
         $middleware->trustProxies(at: array_values(array_filter(explode(',', (string) env('CARTELLA_TRUSTED_PROXIES', '')))));
-        $middleware->redirectGuestsTo(static fn (): ?string => null);
+        $middleware->redirectGuestsTo(static fn(): ?string => null);
     })
     ->withExceptions(static function (Exceptions $exceptions): void {
         $exceptions->dontReport([Problem::class]); // a refusal is an answer, not a fault
-        $exceptions->shouldRenderJsonWhen(static fn (Request $request): bool => $request->is('api/*'));
-        $exceptions->render(static fn (Throwable $trouble, Request $request) => $request->is('api/*') ? ErrorAnswer::of($trouble) : null);
+        $exceptions->shouldRenderJsonWhen(static fn(Request $request): bool => $request->is('api/*'));
+        $exceptions->render(static fn(Throwable $trouble, Request $request) => $request->is('api/*') ? ErrorAnswer::of($trouble) : null);
     })
     ->create();

@@ -4,21 +4,21 @@ declare(strict_types=1);
 
 // The four functions of symfony/polyfill-php85 that the framework calls; see compat/README.md.
 
-if (! function_exists('array_first')) {
+if (!function_exists('array_first')) {
     function array_first(array $array): mixed
     {
         return $array === [] ? null : $array[array_key_first($array)];
     }
 }
 
-if (! function_exists('array_last')) {
+if (!function_exists('array_last')) {
     function array_last(array $array): mixed
     {
         return $array === [] ? null : $array[array_key_last($array)];
     }
 }
 
-if (! function_exists('get_error_handler')) {
+if (!function_exists('get_error_handler')) {
     function get_error_handler(): ?callable
     {
         $handler = set_error_handler(null);
@@ -28,7 +28,7 @@ if (! function_exists('get_error_handler')) {
     }
 }
 
-if (! function_exists('get_exception_handler')) {
+if (!function_exists('get_exception_handler')) {
     function get_exception_handler(): ?callable
     {
         $handler = set_exception_handler(null);

@@ -11,7 +11,7 @@ return [
     'web_host' => env('WEB_HOST', '127.0.0.1'),
 
     // Where cards appear: the stand-in bench puts folders here; on a cart it is the folder that volumes are mounted in.
-    'bench' => env('CARTELLA_BENCH', $var.'/volumes'),
+    'bench' => env('CARTELLA_BENCH', $var . '/volumes'),
 
     // The cards that the stand-in bench can insert.
     'card_library' => env('CARTELLA_CARD_LIBRARY', base_path('var/demo/cards')),
@@ -19,23 +19,23 @@ return [
     // The page that inserts simulated cards; none where there are real readers.
     'card_panel' => env('CARTELLA_CARD_PANEL'),
 
-    'logs' => env('LOGS', $var.'/logs'),
+    'logs' => env('LOGS', $var . '/logs'),
 
     // Where the database keeps its files, and what is always left free there, bytes: work that fills disks waits below it.
-    'database' => env('CARTELLA_DB', $var.'/db'),
+    'database' => env('CARTELLA_DB', $var . '/db'),
     'floor_bytes' => (int) env('CARTELLA_FLOOR_BYTES', 1_000_000_000),
 
     // The first volumes of a new production; its admin changes them afterwards.
     'stores' => [
-        'shuttle-1' => ['name' => 'Shuttle 1', 'path' => env('CARTELLA_STORE_1', $var.'/stores/shuttle-1')],
-        'nearline' => ['name' => 'Nearline', 'path' => env('CARTELLA_STORE_2', $var.'/stores/nearline')],
+        'shuttle-1' => ['name' => 'Shuttle 1', 'path' => env('CARTELLA_STORE_1', $var . '/stores/shuttle-1')],
+        'nearline' => ['name' => 'Nearline', 'path' => env('CARTELLA_STORE_2', $var . '/stores/nearline')],
     ],
 
     // Proxies, pictures, peaks and guide sound, by clip.
-    'proxies' => $var.'/proxies',
+    'proxies' => $var . '/proxies',
 
     // The editing team's shared drive.
-    'inbox' => env('CARTELLA_INBOX', $var.'/inbox'),
+    'inbox' => env('CARTELLA_INBOX', $var . '/inbox'),
 
     // nginx answers these by X-Accel-Redirect: path below the proxies, and nothing else.
     'accel' => '/protected/',

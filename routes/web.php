@@ -29,154 +29,169 @@ Route::prefix('api')->group(static function (): void {
     Route::delete('session', [SessionController::class, 'destroy'])->middleware('auth');
 
     // A person's own account: reached also by those who first have to change their password or set up a second factor.
-    Route::prefix('account')->middleware(['auth', 'throttle:account'])->group(static function (): void {
-        Route::put('password', [AccountController::class, 'password']);
-        Route::post('second-factor', [AccountController::class, 'beginSecondFactor']);
-        Route::put('second-factor', [AccountController::class, 'confirmSecondFactor']);
-        Route::delete('second-factor', [AccountController::class, 'removeSecondFactor']);
-        Route::get('sessions', [AccountController::class, 'sessions']);
-        Route::delete('sessions/{session}', [AccountController::class, 'endSession'])->where('session', '[0-9a-f]{32}');
-    });
+    Route::prefix('account')
+        ->middleware(['auth', 'throttle:account'])
+        ->group(static function (): void {
+            Route::put('password', [AccountController::class, 'password']);
+            Route::post('second-factor', [AccountController::class, 'beginSecondFactor']);
+            Route::put('second-factor', [AccountController::class, 'confirmSecondFactor']);
+            Route::delete('second-factor', [AccountController::class, 'removeSecondFactor']);
+            Route::get('sessions', [AccountController::class, 'sessions']);
+            Route::delete('sessions/{session}', [AccountController::class, 'endSession'])->where('session', '[0-9a-f]{32}');
+        });
 
-    Route::post('productions', [ProductionController::class, 'store'])->middleware(['auth', 'ready', 'can:create,'.Production::class]);
+    Route::post('productions', [ProductionController::class, 'store'])->middleware(['auth', 'ready', 'can:create,' . Production::class]);
 
     // Each group is one ability of ProductionPolicy; a child of another production is not found at all.
-    Route::prefix('productions/{production}')->middleware(['auth', 'ready', 'can:view,production'])->scopeBindings()->group(static function (): void {
-        Route::get('/', [ProductionController::class, 'show']);
-        Route::get('live', [LiveController::class, 'stream']);
-        Route::get('changes', [LiveController::class, 'poll']);
-        Route::get('search', [ProductionController::class, 'search']);
-        Route::get('tasks', [TasksController::class, 'index']);
-        Route::get('tasks/{task}', [TasksController::class, 'show']);
-        Route::get('settings/devices', [SettingsController::class, 'devices']);
-        Route::get('settings/stores', [SettingsController::class, 'stores']);
-        Route::get('days/{day}/tabs', [ProductionController::class, 'tabs']);
-        Route::get('days/{day}/sheet', [DayController::class, 'show']);
-        Route::get('days/{day}/daily-log.{format}', [DayController::class, 'log'])->where('format', 'pdf|csv')->middleware('throttle:heavy');
-        Route::get('days/{day}/cards', [CardsController::class, 'index']);
-        Route::get('cards/{card}', [CardsController::class, 'show']);
-        Route::get('cards/{card}/report/{kind}.{format}', [CardsController::class, 'cardReport'])->where(['kind' => 'camera|sound', 'format' => 'pdf|csv'])->middleware('throttle:heavy');
-        Route::get('days/{day}/report/{kind}.{format}', [CardsController::class, 'dayReport'])->where(['kind' => 'camera|sound', 'format' => 'pdf|csv'])->middleware('throttle:heavy');
-        Route::get('days/{day}/log', [LogController::class, 'show']);
-        Route::get('days/{day}/takes', [LogController::class, 'takes']);
-        Route::get('days/{day}/scenes', [LogController::class, 'scenes']);
-        Route::post('days/{day}/log/here', [LogController::class, 'here'])->middleware('throttle:presence');
-        Route::get('log-columns', [LogController::class, 'columns']);
-        Route::put('log-columns', [LogController::class, 'setColumns']);
-        Route::get('takes/{take}/history', [LogController::class, 'history']);
-        Route::get('days/{day}/lineup', [LineupController::class, 'show']);
-        Route::get('days/{day}/lineup/runs', [LineupController::class, 'runs']);
-        Route::get('lineup-runs/{lineupRun}', [LineupController::class, 'compare']);
-        Route::get('clips/{clip}/check', [LineupController::class, 'check']);
-        Route::get('looks', [LooksController::class, 'index']);
-        Route::get('clips/{clip}/points', [LineupController::class, 'points'])->middleware('throttle:heavy');
-        Route::get('clips/{clip}/pair', [LineupController::class, 'pair'])->middleware('throttle:pair');
-        Route::get('bins', [BinsController::class, 'index']);
-        Route::get('bins/{key}/clips', [BinsController::class, 'clips'])->where('key', '[A-Za-z0-9: ]{1,60}');
-        Route::get('clips/{clip}', [BinsController::class, 'clip']);
-        Route::get('clips/{clip}/media/{what}', [MediaController::class, 'show'])->where('what', '[a-z0-9-]{1,12}');
-        Route::put('clips/{clip}/marks', [BinsController::class, 'marks']);
-        Route::get('days/{day}/reels', [ScreeningController::class, 'index']);
-        Route::get('reels/{reel}', [ScreeningController::class, 'show']);
-        Route::get('handoffs', [HandoffController::class, 'index']);
+    Route::prefix('productions/{production}')
+        ->middleware(['auth', 'ready', 'can:view,production'])
+        ->scopeBindings()
+        ->group(static function (): void {
+            Route::get('/', [ProductionController::class, 'show']);
+            Route::get('live', [LiveController::class, 'stream']);
+            Route::get('changes', [LiveController::class, 'poll']);
+            Route::get('search', [ProductionController::class, 'search']);
+            Route::get('tasks', [TasksController::class, 'index']);
+            Route::get('tasks/{task}', [TasksController::class, 'show']);
+            Route::get('settings/devices', [SettingsController::class, 'devices']);
+            Route::get('settings/stores', [SettingsController::class, 'stores']);
+            Route::get('days/{day}/tabs', [ProductionController::class, 'tabs']);
+            Route::get('days/{day}/sheet', [DayController::class, 'show']);
+            Route::get('days/{day}/daily-log.{format}', [DayController::class, 'log'])
+                ->where('format', 'pdf|csv')
+                ->middleware('throttle:heavy');
+            Route::get('days/{day}/cards', [CardsController::class, 'index']);
+            Route::get('cards/{card}', [CardsController::class, 'show']);
+            Route::get('cards/{card}/report/{kind}.{format}', [CardsController::class, 'cardReport'])
+                ->where(['kind' => 'camera|sound', 'format' => 'pdf|csv'])
+                ->middleware('throttle:heavy');
+            Route::get('days/{day}/report/{kind}.{format}', [CardsController::class, 'dayReport'])
+                ->where(['kind' => 'camera|sound', 'format' => 'pdf|csv'])
+                ->middleware('throttle:heavy');
+            Route::get('days/{day}/log', [LogController::class, 'show']);
+            Route::get('days/{day}/takes', [LogController::class, 'takes']);
+            Route::get('days/{day}/scenes', [LogController::class, 'scenes']);
+            Route::post('days/{day}/log/here', [LogController::class, 'here'])->middleware('throttle:presence');
+            Route::get('log-columns', [LogController::class, 'columns']);
+            Route::put('log-columns', [LogController::class, 'setColumns']);
+            Route::get('takes/{take}/history', [LogController::class, 'history']);
+            Route::get('days/{day}/lineup', [LineupController::class, 'show']);
+            Route::get('days/{day}/lineup/runs', [LineupController::class, 'runs']);
+            Route::get('lineup-runs/{lineupRun}', [LineupController::class, 'compare']);
+            Route::get('clips/{clip}/check', [LineupController::class, 'check']);
+            Route::get('looks', [LooksController::class, 'index']);
+            Route::get('clips/{clip}/points', [LineupController::class, 'points'])->middleware('throttle:heavy');
+            Route::get('clips/{clip}/pair', [LineupController::class, 'pair'])->middleware('throttle:pair');
+            Route::get('bins', [BinsController::class, 'index']);
+            Route::get('bins/{key}/clips', [BinsController::class, 'clips'])->where('key', '[A-Za-z0-9: ]{1,60}');
+            Route::get('clips/{clip}', [BinsController::class, 'clip']);
+            Route::get('clips/{clip}/media/{what}', [MediaController::class, 'show'])->where('what', '[a-z0-9-]{1,12}');
+            Route::put('clips/{clip}/marks', [BinsController::class, 'marks']);
+            Route::get('days/{day}/reels', [ScreeningController::class, 'index']);
+            Route::get('reels/{reel}', [ScreeningController::class, 'show']);
+            Route::get('handoffs', [HandoffController::class, 'index']);
 
-        Route::middleware('can:review,production')->group(static function (): void {
-            Route::post('undo', [ProductionController::class, 'undo']);
-            Route::post('redo', [ProductionController::class, 'redo']);
-            Route::put('takes/{take}/circle', [LogController::class, 'circle']);
-            Route::post('takes/{take}/notes', [ScreeningController::class, 'note']);
+            Route::middleware('can:review,production')->group(static function (): void {
+                Route::post('undo', [ProductionController::class, 'undo']);
+                Route::post('redo', [ProductionController::class, 'redo']);
+                Route::put('takes/{take}/circle', [LogController::class, 'circle']);
+                Route::post('takes/{take}/notes', [ScreeningController::class, 'note']);
+            });
+
+            Route::middleware('can:organise,production')->group(static function (): void {
+                Route::post('bins', [BinsController::class, 'store']);
+                Route::patch('bins/{bin}', [BinsController::class, 'update']);
+                Route::delete('bins/{bin}', [BinsController::class, 'destroy']);
+                Route::post('bins/{bin}/clips', [BinsController::class, 'put']);
+                Route::delete('bins/{bin}/clips', [BinsController::class, 'takeOut']);
+                Route::post('clips/{clip}/subclips', [BinsController::class, 'subclip']);
+                Route::post('days/{day}/reels', [ScreeningController::class, 'store']);
+                Route::delete('reels/{reel}', [ScreeningController::class, 'destroy']);
+            });
+
+            Route::middleware('can:work,production')->group(static function (): void {
+                Route::post('days', [SettingsController::class, 'addDay']);
+                Route::patch('days/{day}', [SettingsController::class, 'changeDay']);
+                Route::delete('days/{day}', [SettingsController::class, 'removeDay']);
+                Route::post('settings/devices', [SettingsController::class, 'addDevice']);
+                Route::patch('settings/devices/{device}', [SettingsController::class, 'changeDevice']);
+                Route::post('tasks/{task}/cancel', [TasksController::class, 'cancel']);
+                Route::post('tasks/{task}/again', [TasksController::class, 'again']);
+                Route::post('days/{day}/offload-all', [CardsController::class, 'offloadAll']);
+                Route::post('volumes/{volume}/claim', [CardsController::class, 'claim'])->where('volume', '[^/]{1,255}');
+                Route::delete('volumes/{volume}/claim', [CardsController::class, 'giveBack'])->where('volume', '[^/]{1,255}');
+                Route::post('clips/{clip}/media', [CardsController::class, 'remake']);
+                Route::post('days/{day}/points', [DayController::class, 'fix']);
+                Route::get('days/{day}/volumes/{volume}', [CardsController::class, 'volume'])->where('volume', '[^/]{1,255}');
+                Route::post('days/{day}/volumes/{volume}/offload', [CardsController::class, 'offload'])->where('volume', '[^/]{1,255}');
+                Route::get('days/{day}/place', [CardsController::class, 'place']);
+                Route::put('card-template', [CardsController::class, 'template']);
+                Route::put('cards/{card}/device', [CardsController::class, 'cardDevice']);
+                Route::post('clips/{clip}/clock', [CardsController::class, 'clock']);
+                Route::post('cards/{card}/release', [CardsController::class, 'release']);
+                Route::post('cards/{card}/verify', [CardsController::class, 'verify']);
+                Route::post('device', [CardsController::class, 'device']);
+                Route::get('days/{day}/log/read', [LogController::class, 'preview']);
+                Route::post('days/{day}/log/read', [LogController::class, 'read']);
+                Route::post('days/{day}/log/read/try', [NotesController::class, 'tryPatterns']);
+                Route::put('patterns/{which}', [NotesController::class, 'setPatterns'])->where('which', 'slate|name');
+                Route::get('patterns/name', [NotesController::class, 'namePatterns']);
+                Route::post('names/preview', [NotesController::class, 'previewNames']);
+                Route::post('names', [NotesController::class, 'giveNames']);
+                Route::patch('days/{day}/takes', [LogController::class, 'editMany']);
+                Route::get('days/{day}/log/line', [LogController::class, 'line']);
+                Route::post('days/{day}/log/line', [LogController::class, 'type']);
+                Route::post('takes/{take}/settle', [LogController::class, 'settle']);
+                Route::post('days/{day}/notes', [NotesController::class, 'store']);
+                Route::get('notes/{noteFile}', [NotesController::class, 'show']);
+                Route::post('notes/{noteFile}/preview', [NotesController::class, 'preview']);
+                Route::post('notes/{noteFile}/apply', [NotesController::class, 'apply']);
+                Route::post('script', [NotesController::class, 'script']);
+                Route::patch('takes/{take}', [LogController::class, 'edit']);
+                Route::post('days/{day}/log/slate', [LogController::class, 'slate']);
+                Route::post('days/{day}/lineup', [LineupController::class, 'start']);
+                Route::post('clips/{clip}/nudge', [LineupController::class, 'nudge']);
+                Route::post('clips/{clip}/lock', [LineupController::class, 'lock']);
+                Route::post('clips/{clip}/place', [LineupController::class, 'place']);
+                Route::post('clips/{clip}/second', [LineupController::class, 'second']);
+                Route::post('clips/{clip}/leave-out', [LineupController::class, 'leaveOut']);
+                Route::post('lineup-runs/{lineupRun}/back', [LineupController::class, 'goBack']);
+                Route::post('clips/{clip}/drift', [LineupController::class, 'drift']);
+                Route::post('clips/{clip}/wild', [LineupController::class, 'wild']);
+                Route::post('looks', [LooksController::class, 'store']);
+                Route::put('looks', [LooksController::class, 'assign']);
+                Route::patch('looks/{look}', [LooksController::class, 'update']);
+                Route::put('takes/{take}/sound', [LineupController::class, 'sound']);
+                Route::put('clips/{clip}/head', [LineupController::class, 'head']);
+                Route::put('lanes', [LineupController::class, 'lanes']);
+                Route::get('days/{day}/cut', [LineupController::class, 'cutPlan']);
+                Route::post('days/{day}/cut', [LineupController::class, 'cut']);
+                Route::post('days/{day}/clock', [LineupController::class, 'applyClock']);
+                Route::post('handoffs', [HandoffController::class, 'store']);
+            });
+
+            Route::prefix('settings')
+                ->middleware('can:manage,production')
+                ->group(static function (): void {
+                    Route::get('people', [PeopleController::class, 'index']);
+                    Route::post('people', [PeopleController::class, 'store']);
+                    Route::patch('people/{user}', [PeopleController::class, 'update']);
+                    Route::delete('people/{user}', [PeopleController::class, 'destroy']);
+                    Route::post('people/{user}/password', [PeopleController::class, 'password']);
+                    Route::delete('people/{user}/second-factor', [PeopleController::class, 'removeSecondFactor']);
+                    Route::delete('people/{user}/sessions', [PeopleController::class, 'endSessions']);
+                    Route::get('audit', [PeopleController::class, 'audit']);
+                    Route::post('stores', [SettingsController::class, 'addStore']);
+                    Route::patch('stores/{store}', [SettingsController::class, 'changeStore']);
+                });
+
+            Route::post('handoffs/{handoff}/answer', [HandoffController::class, 'answer'])->middleware('can:accept,production');
         });
-
-        Route::middleware('can:organise,production')->group(static function (): void {
-            Route::post('bins', [BinsController::class, 'store']);
-            Route::patch('bins/{bin}', [BinsController::class, 'update']);
-            Route::delete('bins/{bin}', [BinsController::class, 'destroy']);
-            Route::post('bins/{bin}/clips', [BinsController::class, 'put']);
-            Route::delete('bins/{bin}/clips', [BinsController::class, 'takeOut']);
-            Route::post('clips/{clip}/subclips', [BinsController::class, 'subclip']);
-            Route::post('days/{day}/reels', [ScreeningController::class, 'store']);
-            Route::delete('reels/{reel}', [ScreeningController::class, 'destroy']);
-        });
-
-        Route::middleware('can:work,production')->group(static function (): void {
-            Route::post('days', [SettingsController::class, 'addDay']);
-            Route::patch('days/{day}', [SettingsController::class, 'changeDay']);
-            Route::delete('days/{day}', [SettingsController::class, 'removeDay']);
-            Route::post('settings/devices', [SettingsController::class, 'addDevice']);
-            Route::patch('settings/devices/{device}', [SettingsController::class, 'changeDevice']);
-            Route::post('tasks/{task}/cancel', [TasksController::class, 'cancel']);
-            Route::post('tasks/{task}/again', [TasksController::class, 'again']);
-            Route::post('days/{day}/offload-all', [CardsController::class, 'offloadAll']);
-            Route::post('volumes/{volume}/claim', [CardsController::class, 'claim'])->where('volume', '[^/]{1,255}');
-            Route::delete('volumes/{volume}/claim', [CardsController::class, 'giveBack'])->where('volume', '[^/]{1,255}');
-            Route::post('clips/{clip}/media', [CardsController::class, 'remake']);
-            Route::post('days/{day}/points', [DayController::class, 'fix']);
-            Route::get('days/{day}/volumes/{volume}', [CardsController::class, 'volume'])->where('volume', '[^/]{1,255}');
-            Route::post('days/{day}/volumes/{volume}/offload', [CardsController::class, 'offload'])->where('volume', '[^/]{1,255}');
-            Route::get('days/{day}/place', [CardsController::class, 'place']);
-            Route::put('card-template', [CardsController::class, 'template']);
-            Route::put('cards/{card}/device', [CardsController::class, 'cardDevice']);
-            Route::post('clips/{clip}/clock', [CardsController::class, 'clock']);
-            Route::post('cards/{card}/release', [CardsController::class, 'release']);
-            Route::post('cards/{card}/verify', [CardsController::class, 'verify']);
-            Route::post('device', [CardsController::class, 'device']);
-            Route::get('days/{day}/log/read', [LogController::class, 'preview']);
-            Route::post('days/{day}/log/read', [LogController::class, 'read']);
-            Route::post('days/{day}/log/read/try', [NotesController::class, 'tryPatterns']);
-            Route::put('patterns/{which}', [NotesController::class, 'setPatterns'])->where('which', 'slate|name');
-            Route::get('patterns/name', [NotesController::class, 'namePatterns']);
-            Route::post('names/preview', [NotesController::class, 'previewNames']);
-            Route::post('names', [NotesController::class, 'giveNames']);
-            Route::patch('days/{day}/takes', [LogController::class, 'editMany']);
-            Route::get('days/{day}/log/line', [LogController::class, 'line']);
-            Route::post('days/{day}/log/line', [LogController::class, 'type']);
-            Route::post('takes/{take}/settle', [LogController::class, 'settle']);
-            Route::post('days/{day}/notes', [NotesController::class, 'store']);
-            Route::get('notes/{noteFile}', [NotesController::class, 'show']);
-            Route::post('notes/{noteFile}/preview', [NotesController::class, 'preview']);
-            Route::post('notes/{noteFile}/apply', [NotesController::class, 'apply']);
-            Route::post('script', [NotesController::class, 'script']);
-            Route::patch('takes/{take}', [LogController::class, 'edit']);
-            Route::post('days/{day}/log/slate', [LogController::class, 'slate']);
-            Route::post('days/{day}/lineup', [LineupController::class, 'start']);
-            Route::post('clips/{clip}/nudge', [LineupController::class, 'nudge']);
-            Route::post('clips/{clip}/lock', [LineupController::class, 'lock']);
-            Route::post('clips/{clip}/place', [LineupController::class, 'place']);
-            Route::post('clips/{clip}/second', [LineupController::class, 'second']);
-            Route::post('clips/{clip}/leave-out', [LineupController::class, 'leaveOut']);
-            Route::post('lineup-runs/{lineupRun}/back', [LineupController::class, 'goBack']);
-            Route::post('clips/{clip}/drift', [LineupController::class, 'drift']);
-            Route::post('clips/{clip}/wild', [LineupController::class, 'wild']);
-            Route::post('looks', [LooksController::class, 'store']);
-            Route::put('looks', [LooksController::class, 'assign']);
-            Route::patch('looks/{look}', [LooksController::class, 'update']);
-            Route::put('takes/{take}/sound', [LineupController::class, 'sound']);
-            Route::put('clips/{clip}/head', [LineupController::class, 'head']);
-            Route::put('lanes', [LineupController::class, 'lanes']);
-            Route::get('days/{day}/cut', [LineupController::class, 'cutPlan']);
-            Route::post('days/{day}/cut', [LineupController::class, 'cut']);
-            Route::post('days/{day}/clock', [LineupController::class, 'applyClock']);
-            Route::post('handoffs', [HandoffController::class, 'store']);
-        });
-
-        Route::prefix('settings')->middleware('can:manage,production')->group(static function (): void {
-            Route::get('people', [PeopleController::class, 'index']);
-            Route::post('people', [PeopleController::class, 'store']);
-            Route::patch('people/{user}', [PeopleController::class, 'update']);
-            Route::delete('people/{user}', [PeopleController::class, 'destroy']);
-            Route::post('people/{user}/password', [PeopleController::class, 'password']);
-            Route::delete('people/{user}/second-factor', [PeopleController::class, 'removeSecondFactor']);
-            Route::delete('people/{user}/sessions', [PeopleController::class, 'endSessions']);
-            Route::get('audit', [PeopleController::class, 'audit']);
-            Route::post('stores', [SettingsController::class, 'addStore']);
-            Route::patch('stores/{store}', [SettingsController::class, 'changeStore']);
-        });
-
-        Route::post('handoffs/{handoff}/answer', [HandoffController::class, 'answer'])->middleware('can:accept,production');
-    });
-    Route::any('{any}', static fn () => abort(404))->where('any', '.*');
+    Route::any('{any}', static fn() => abort(404))->where('any', '.*');
 });
 
-Route::get('health', [HealthController::class, 'show'])->withoutMiddleware(['web'])->middleware('throttle:health');
+Route::get('health', [HealthController::class, 'show'])
+    ->withoutMiddleware(['web'])
+    ->middleware('throttle:health');
 
 Route::view('{any?}', 'app')->where('any', '.*');

@@ -11,7 +11,7 @@ while (($line = fgets(STDIN)) !== false) {
     if (preg_match('/\ACREATE TABLE `(\w+)`|\AINSERT INTO `(\w+)`/', $line, $part) === 1) {
         $table = $part[1] !== '' ? $part[1] : $part[2];
     }
-    if ($table !== '' && ! str_starts_with($line, '--') && ! str_starts_with($line, '/*')) {
+    if ($table !== '' && !str_starts_with($line, '--') && !str_starts_with($line, '/*')) {
         $sums[$table] ??= hash_init('xxh128');
         hash_update($sums[$table], (string) preg_replace('/ AUTO_INCREMENT=\d+/', '', $line));
     }

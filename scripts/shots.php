@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 // Takes a picture of each main view at 1280 by 800, signed in as the demo's assistant.
 
-require __DIR__.'/../vendor/autoload.php';
+require __DIR__ . '/../vendor/autoload.php';
 
 use Cartella\Standins\CardBench;
 use Facebook\WebDriver\Interactions\WebDriverActions;
@@ -17,7 +17,7 @@ use Tests\Browser\Support\Chrome;
 
 $chrome = Chrome::start();
 $driver = $chrome->driver;
-$press = static fn (string $key) => (new WebDriverActions($driver))->sendKeys(null, $key)->perform();
+$press = static fn(string $key) => (new WebDriverActions($driver))->sendKeys(null, $key)->perform();
 $wait = static function (string $condition) use ($driver): void {
     for ($end = microtime(true) + 20; microtime(true) < $end; usleep(50_000)) {
         if ($driver->executeScript("return Boolean($condition)")) {
@@ -27,22 +27,34 @@ $wait = static function (string $condition) use ($driver): void {
     fwrite(STDERR, "Not seen: $condition\n");
 };
 // Pictures, fonts and waveforms have come when nothing is loading and two frames were drawn since.
-$settle = static fn () => $driver->executeAsyncScript('const done = arguments[0]; Promise.all([document.fonts.ready, ...[...document.images].filter((one) => !one.complete).map((one) => new Promise((ready) => { one.onload = one.onerror = ready }))]).then(() => setTimeout(() => requestAnimationFrame(() => requestAnimationFrame(done)), 700))');
+$settle = static fn() => $driver->executeAsyncScript(
+    'const done = arguments[0]; Promise.all([document.fonts.ready, ...[...document.images].filter((one) ' .
+        '=> !one.complete).map((one) => new Promise((ready) => { one.onload = one.onerror = ready ' .
+        '}))]).then(() => setTimeout(() => requestAnimationFrame(() => requestAnimationFrame(done)), 700))',
+);
 $take = static function (string $name) use ($driver, $settle): void {
     $driver->manage()->timeouts()->setScriptTimeout(20);
-    for ($end = microtime(true) + 8; $driver->executeScript('return document.querySelector(".ant-message-notice") !== null') && microtime(true) < $end; usleep(100_000)) {
+    for (
+        $end = microtime(true) + 8;
+        $driver->executeScript('return document.querySelector(".ant-message-notice") !== null') && microtime(true) < $end;
+        usleep(100_000)
+    ) {
     }
     $settle();
-    $driver->takeScreenshot(dirname(__DIR__)."/docs/screenshots/$name.png");
+    $driver->takeScreenshot(dirname(__DIR__) . "/docs/screenshots/$name.png");
     echo "docs/screenshots/$name.png\n";
 };
 $playing = 'document.querySelector("video")?.readyState >= 2 && document.querySelector("[data-frame]")?.dataset.frame !== ""';
 /** The bench in all its states: cards of the stand-in bench come in, one fails, one is released, a copy is damaged. */
 function cards(RemoteWebDriver $driver, callable $wait, callable $press, callable $take): void
 {
-    $bench = new CardBench(dirname(__DIR__).'/var/demo/cards', getenv('CARTELLA_VAR').'/volumes');
+    $bench = new CardBench(dirname(__DIR__) . '/var/demo/cards', getenv('CARTELLA_VAR') . '/volumes');
     $pick = static function (string $roll) use ($driver, $wait): void {
-        $find = sprintf('[...document.querySelectorAll(".card")].find((one) => one.querySelector("header b").textContent === %s && !one.classList.contains("new"))', json_encode($roll));
+        $find = sprintf(
+            '[...document.querySelectorAll(".card")].find((one) => one.querySelector("header b").textContent === ' .
+                '%s && !one.classList.contains("new"))',
+            json_encode($roll),
+        );
         $wait($find);
         $driver->executeScript("$find.click()");
         $wait(sprintf('document.querySelector("aside h2").textContent.startsWith(%s)', json_encode($roll)));
@@ -53,12 +65,26 @@ function cards(RemoteWebDriver $driver, callable $wait, callable $press, callabl
     foreach (['unreadable', 'more-on-A001', 'same-as-A001', 'huge'] as $card) {
         $bench->insert($card);
     }
-    $wait('[...document.querySelectorAll(".card.new header b")].filter((one) => ["B010", "COPY A001", "A012", "A001"].includes(one.textContent)).length === 4');
+    $wait(
+        '[...document.querySelectorAll(".card.new header b")].filter((one) => ["B010", "COPY A001", "A012", ' .
+            '"A001"].includes(one.textContent)).length === 4',
+    );
     foreach (['B010', 'A012'] as $card) {
-        $driver->executeScript('[...document.querySelectorAll(".card.new")].find((one) => one.querySelector("header b").textContent === arguments[0]).click()', [$card]);
-        $wait(sprintf('document.querySelector("aside h2").textContent.startsWith(%s) && document.querySelector("aside .path")?.textContent.includes(%1$s)', json_encode($card)));
+        $driver->executeScript(
+            '[...document.querySelectorAll(".card.new")].find((one) => one.querySelector("header b").textContent === arguments[0]).click()',
+            [$card],
+        );
+        $wait(
+            sprintf(
+                'document.querySelector("aside h2").textContent.startsWith(%s) && document.querySelector("aside ' .
+                    '.path")?.textContent.includes(%1$s)',
+                json_encode($card),
+            ),
+        );
         $press(WebDriverKeys::ENTER);
-        $wait(sprintf('[...document.querySelectorAll(".card:not(.new) header b")].some((one) => one.textContent === %s)', json_encode($card)));
+        $wait(
+            sprintf('[...document.querySelectorAll(".card:not(.new) header b")].some((one) => one.textContent === %s)', json_encode($card)),
+        );
     }
     $pick('A012');
     $wait('Number.parseInt(document.querySelector(".card.on .percent")?.textContent ?? "0") > 10');
@@ -76,8 +102,16 @@ function cards(RemoteWebDriver $driver, callable $wait, callable $press, callabl
     $take('cards-released');
     $pick('B010');
     $take('cards-fault');
-    $copy = (glob(getenv('CARTELLA_VAR').'/stores/nearline/Low Water/Day 01/A/A002/ROLL_A002') ?: [])[0];
-    foreach ([['mv', "$copy/A002C003/A002C003.mov", "$copy/A002C003/A002C003 copy.mov"], ['truncate', '-s', '1000', "$copy/A002C002/A002C002.mov"], ['rm', "$copy/A002C004/A002C004.mov"], ['cp', "$copy/A002C001/A002C001.mov", "$copy/from another card.mov"]] as $command) {
+    $copy = (glob(getenv('CARTELLA_VAR') . '/stores/nearline/Low Water/Day 01/A/A002/ROLL_A002') ?: [])[0];
+    foreach (
+        [
+            ['mv', "$copy/A002C003/A002C003.mov", "$copy/A002C003/A002C003 copy.mov"],
+            ['truncate', '-s', '1000', "$copy/A002C002/A002C002.mov"],
+            ['rm', "$copy/A002C004/A002C004.mov"],
+            ['cp', "$copy/A002C001/A002C001.mov", "$copy/from another card.mov"],
+        ]
+        as $command
+    ) {
         (new Process($command))->mustRun();
     }
     $pick('A002');
@@ -101,13 +135,17 @@ function logging(RemoteWebDriver $driver, callable $wait, callable $press, calla
     try {
         $other = $colleague->driver;
         $see = static function (string $condition) use ($other): void {
-            for ($end = microtime(true) + 20; ! $other->executeScript("return Boolean($condition)") && microtime(true) < $end; usleep(50_000)) {
+            for (
+                $end = microtime(true) + 20;
+                !$other->executeScript("return Boolean($condition)") && microtime(true) < $end;
+                usleep(50_000)
+            ) {
             }
         };
         $other->get((string) getenv('APP_URL'));
         $see('document.querySelector("input[name=email]")');
         $other->findElement(WebDriverBy::name('email'))->sendKeys('adaeze@lowwater.test');
-        $other->findElement(WebDriverBy::name('password'))->sendKeys('tide-mill'.WebDriverKeys::ENTER);
+        $other->findElement(WebDriverBy::name('password'))->sendKeys('tide-mill' . WebDriverKeys::ENTER);
         $see('document.body.textContent.includes("Low Water")');
         $other->get($driver->getCurrentURL());
         $see('[...document.querySelectorAll(".row.take")].length > 9');
@@ -135,7 +173,10 @@ function logging(RemoteWebDriver $driver, callable $wait, callable $press, calla
     $wait('document.querySelector(".ant-modal-wrap:not([style*=\"none\"])") === null');
     $press('u');
     $wait('document.querySelector(".bring")');
-    $driver->findElement(WebDriverBy::cssSelector('input[type=file][accept*=csv]'))->setFileDetector(new LocalFileDetector())->sendKeys(dirname(__DIR__).'/var/demo/notes/script-notes-day-1.xlsx');
+    $driver
+        ->findElement(WebDriverBy::cssSelector('input[type=file][accept*=csv]'))
+        ->setFileDetector(new LocalFileDetector())
+        ->sendKeys(dirname(__DIR__) . '/var/demo/notes/script-notes-day-1.xlsx');
     $wait('document.querySelector(".raw td")');
     $press(WebDriverKeys::ENTER);
     $wait('document.querySelector(".tabs button.on")');
@@ -150,7 +191,7 @@ try {
     $wait('document.querySelector("input[name=email]")');
     $take('sign-in');
     $driver->findElement(WebDriverBy::name('email'))->sendKeys('rosa@lowwater.test');
-    $driver->findElement(WebDriverBy::name('password'))->sendKeys('tide-mill'.WebDriverKeys::ENTER);
+    $driver->findElement(WebDriverBy::name('password'))->sendKeys('tide-mill' . WebDriverKeys::ENTER);
     $wait('document.querySelector(".points")');
     $take('day');
     $press('2');

@@ -30,11 +30,7 @@ wants() { [ "$suite" = all ] || [ "$suite" = "$1" ]; }
 looks() { [ "$suite" = quick ] || wants "$1"; }
 
 phpunit() { php "${PHP_FLAGS[@]}" vendor/bin/phpunit "$@"; }
-style() {
-    vendor/bin/pint --test -q &
-    local pint=$!
-    npx eslint ui && wait "$pint"
-}
+style() { scripts/format.sh --check; }
 static() { php -d memory_limit=1G vendor/bin/phpstan analyse --no-progress --no-ansi; }
 wording() { [ ! -x ../shared/tools/wording ] || ../shared/tools/wording; }
 
@@ -116,7 +112,7 @@ checks() {
     if wants audit; then step audit audit; fi
     if looks static; then step static static; fi
     if looks types; then step types npx vue-tsc --noEmit -p tsconfig.json; fi
-    if looks unit; then step unit npx vitest run; fi
+    if looks unit; then step unit npx vitest run "$@"; fi
     if looks core; then step core phpunit --testsuite core "$@"; fi
     if looks fuzz; then step fuzz phpunit --testsuite fuzz; fi
     [ ${#failed[@]} -eq 0 ]

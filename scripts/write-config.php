@@ -12,15 +12,22 @@ $values = [
     // A master that is not root has nobody to become.
     'NGINX_USER' => posix_geteuid() === 0 ? 'user root;' : '',
     'TLS_LISTEN' => getenv('CARTELLA_SHARE') ? ' ssl' : '',
-    'TLS' => getenv('CARTELLA_SHARE') ? sprintf('ssl_certificate "%s"; ssl_certificate_key "%s"; ssl_protocols TLSv1.2 TLSv1.3; ssl_session_tickets off; error_page 497 https://$http_host$request_uri;', getenv('TLS_CERT'), getenv('TLS_KEY')) : '',
+    'TLS' => getenv('CARTELLA_SHARE')
+        ? sprintf(
+            'ssl_certificate "%s"; ssl_certificate_key "%s"; ssl_protocols TLSv1.2 TLSv1.3; ssl_session_tickets ' .
+                'off; error_page 497 https://$http_host$request_uri;',
+            getenv('TLS_CERT'),
+            getenv('TLS_KEY'),
+        )
+        : '',
     'HSTS' => getenv('CARTELLA_SHARE') ? 'add_header Strict-Transport-Security "max-age=31536000" always;' : '',
     'CORES' => (string) max(2, (int) trim((string) shell_exec('nproc'))),
 ];
-foreach (glob(getenv('CARTELLA_ROOT').'/config/services/*.conf') ?: [] as $template) {
+foreach (glob(getenv('CARTELLA_ROOT') . '/config/services/*.conf') ?: [] as $template) {
     $text = preg_replace_callback(
         '/\{\{([A-Z_]+)\}\}/',
-        static fn (array $match): string => $values[$match[1]] ?? (string) getenv($match[1]),
+        static fn(array $match): string => $values[$match[1]] ?? (string) getenv($match[1]),
         (string) file_get_contents($template),
     );
-    file_put_contents($run.'/'.basename($template), $text);
+    file_put_contents($run . '/' . basename($template), $text);
 }

@@ -11,7 +11,10 @@ function stage(name: StageName, load: () => Promise<unknown>) {
 /** Fetches the code of all stages, so that the first key to each finds it there. */
 export const fetchStages = () => void Promise.allSettled(loads.map((load) => load()))
 
-/** `/LOWWATER-ULID/DAY-ULID/log`: production, day and stage stand in the address, so that a place can be sent to a colleague. */
+/**
+ * `/LOWWATER-ULID/DAY-ULID/log`: production, day and stage stand in the address, so that a place can be sent to a
+ * colleague.
+ */
 export const router = createRouter({
   history: createWebHistory(),
   routes: [

@@ -13,7 +13,9 @@ use Illuminate\Support\Str;
 /** Adds somebody who can sign in, and prints their first password; with --first only when nobody can yet. */
 final class AddPerson extends Command
 {
-    protected $signature = 'cartella:person {email} {name} {role : assistant, editor, reviewer or admin} {--production=* : names of productions} {--first}';
+    protected $signature =
+        'cartella:person {email} {name} {role : assistant, editor, reviewer or admin} {--production=* : ' .
+        'names of productions} {--first}';
 
     protected $description = 'Add somebody who can sign in';
 
@@ -34,7 +36,12 @@ final class AddPerson extends Command
             return self::FAILURE;
         }
         $password = Str::password(14, symbols: false);
-        $user = User::query()->create(['email' => $this->argument('email'), 'name' => $this->argument('name'), 'role' => $role, 'password' => $password]);
+        $user = User::query()->create([
+            'email' => $this->argument('email'),
+            'name' => $this->argument('name'),
+            'role' => $role,
+            'password' => $password,
+        ]);
         $user->productions()->attach(Production::query()->whereIn('name', $this->option('production'))->pluck('id'));
         $this->line(sprintf('%s (%s) signs in as %s with the password %s', $user->name, $role->value, $user->email, $password));
 

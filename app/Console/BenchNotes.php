@@ -23,22 +23,49 @@ final class BenchNotes extends Command
         $production = Production::query()->where('name', 'Bench')->firstOrFail();
         $day = $production->days()->where('number', 1)->firstOrFail();
         $rows = (int) $this->argument('rows');
-        File::ensureDirectoryExists(config('cartella.var').'/notes');
-        $out = fopen(config('cartella.var').'/notes/bench', 'w') ?: throw new \RuntimeException('The table cannot be written.');
+        File::ensureDirectoryExists(config('cartella.var') . '/notes');
+        $out = fopen(config('cartella.var') . '/notes/bench', 'w') ?: throw new \RuntimeException('The table cannot be written.');
         fwrite($out, "Setup,Take,Size,Remarks\n");
         for ($n = 0; $n < $rows; $n++) {
             $scene = 1 + intdiv($n % 2000, 200);
-            fwrite($out, sprintf("%d%s,%s,CU,remark %d of %d\n", $scene, ['', 'A', 'B', 'C', 'D', 'E', 'F', 'G', 'H', 'J'][intdiv($n, 20) % 10], $n % 1000 === 999 ? 'x' : $n % 20 + 1, $n, $rows));
+            fwrite(
+                $out,
+                sprintf(
+                    "%d%s,%s,CU,remark %d of %d\n",
+                    $scene,
+                    ['', 'A', 'B', 'C', 'D', 'E', 'F', 'G', 'H', 'J'][intdiv($n, 20) % 10],
+                    $n % 1000 === 999 ? 'x' : ($n % 20) + 1,
+                    $n,
+                    $rows,
+                ),
+            );
         }
         fclose($out);
-        $file = NoteFile::query()->create(['production_id' => $production->id, 'shoot_day_id' => $day->id, 'name' => "bench-$rows.csv", 'path' => 'notes/bench', 'layout' => ['heading' => 0, 'columns' => ['0' => 'setup', '1' => 'take', '2' => 'size', '3' => 'notes']]]);
+        $file = NoteFile::query()->create([
+            'production_id' => $production->id,
+            'shoot_day_id' => $day->id,
+            'name' => "bench-$rows.csv",
+            'path' => 'notes/bench',
+            'layout' => ['heading' => 0, 'columns' => ['0' => 'setup', '1' => 'take', '2' => 'size', '3' => 'notes']],
+        ]);
         $before = memory_get_peak_usage() / 1e6;
         $begin = hrtime(true);
-        $report = $read->preview($file, static fn (int $rows): null => null);
+        $report = $read->preview($file, static fn(int $rows): null => null);
         $looked = (hrtime(true) - $begin) / 1e9;
         $begin = hrtime(true);
-        $read->apply($file, User::query()->where('email', 'bench@lowwater.test')->firstOrFail(), static fn (int $rows): null => null);
-        $this->line(sprintf('log      notes of %6d rows: looked at in %5.1f s, brought in in %6.1f s, peak memory %.1f MB (%.1f before), %d cells left out', $rows, $looked, (hrtime(true) - $begin) / 1e9, memory_get_peak_usage() / 1e6, $before, $report['fault_count']));
+        $read->apply($file, User::query()->where('email', 'bench@lowwater.test')->firstOrFail(), static fn(int $rows): null => null);
+        $this->line(
+            sprintf(
+                'log      notes of %6d rows: looked at in %5.1f s, brought in in %6.1f s, peak memory %.1f MB (%.1f ' .
+                    'before), %d cells left out',
+                $rows,
+                $looked,
+                (hrtime(true) - $begin) / 1e9,
+                memory_get_peak_usage() / 1e6,
+                $before,
+                $report['fault_count'],
+            ),
+        );
 
         return self::SUCCESS;
     }

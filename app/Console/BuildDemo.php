@@ -51,18 +51,27 @@ final class BuildDemo extends Command
 
     private const DAY_2 = ['A003', 'B003', 'C001', 'S002'];
 
-    public function handle(OffloadCard $offload, ReadSlates $read, StartLineup $start, SetSlate $slate, EditTake $edit, BuildReel $reel, EditBins $bins, AddNote $note, BringScript $script): int
-    {
-        $mark = config('cartella.var').'/demo-built';
-        $begun = config('cartella.var').'/demo-begun';
-        if (is_file($mark) && ! $this->option('again')) {
+    public function handle(
+        OffloadCard $offload,
+        ReadSlates $read,
+        StartLineup $start,
+        SetSlate $slate,
+        EditTake $edit,
+        BuildReel $reel,
+        EditBins $bins,
+        AddNote $note,
+        BringScript $script,
+    ): int {
+        $mark = config('cartella.var') . '/demo-built';
+        $begun = config('cartella.var') . '/demo-begun';
+        if (is_file($mark) && !$this->option('again')) {
             return self::SUCCESS;
         }
         try {
             $this->refuse($mark, $begun);
             $this->ownFolders();
         } catch (Problem $refusal) {
-            $this->warn('The demo was left alone: '.$refusal->getMessage().' '.$refusal->fix);
+            $this->warn('The demo was left alone: ' . $refusal->getMessage() . ' ' . $refusal->fix);
 
             return self::REFUSED;
         }
@@ -86,10 +95,24 @@ final class BuildDemo extends Command
         $start($days[1], $assistant, Scope::day(), ['sound', 'timecode']);
         $this->await($production, 'lining up');
         $this->log($days[1], $assistant, $edit);
-        $script($production, $assistant, (string) file_get_contents(dirname((string) config('cartella.card_library')).'/notes/low-water.fountain'), 'low-water.fountain');
+        $script(
+            $production,
+            $assistant,
+            (string) file_get_contents(dirname((string) config('cartella.card_library')) . '/notes/low-water.fountain'),
+            'low-water.fountain',
+        );
         $this->screen($days[1], $people, $reel, $note);
         $bin = $bins->make($production, $assistant, 'Wheel and sluice details', null);
-        $bins->move($production, $assistant, Clip::query()->where('shoot_day_id', $days[1]->id)->whereIn('name', ['A001C006', 'A001C007', 'sluice gate creak'])->get(), $bin, null);
+        $bins->move(
+            $production,
+            $assistant,
+            Clip::query()
+                ->where('shoot_day_id', $days[1]->id)
+                ->whereIn('name', ['A001C006', 'A001C007', 'sluice gate creak'])
+                ->get(),
+            $bin,
+            null,
+        );
         foreach (self::DAY_2 as $card) {
             $bench->insert($card);
         }
@@ -102,14 +125,26 @@ final class BuildDemo extends Command
     /** @throws Problem if the desk holds somebody's work, or others than this machine can reach log-ins whose passwords are published */
     private function refuse(string $mark, string $begun): void
     {
-        if (! Listening::isLocal()) {
-            throw Problem::refused('demo.open', 'this desk can be reached from other machines, and the passwords of the demo are published.', 'Start it on 127.0.0.1, or with --empty.');
+        if (!Listening::isLocal()) {
+            throw Problem::refused(
+                'demo.open',
+                'this desk can be reached from other machines, and the passwords of the demo are published.',
+                'Start it on 127.0.0.1, or with --empty.',
+            );
         }
         // Building begins with nothing, so it must never meet somebody's own work. A demo that was killed half-way is not.
         $own = Production::query()->where('name', '!=', 'Low Water')->pluck('name');
         $strangers = User::query()->where('is_demo', false)->exists();
-        if ($own->isNotEmpty() || (! is_file($mark) && ! is_file($begun) && User::query()->exists()) || ($strangers && ! is_file($mark) && ! is_file($begun))) {
-            throw Problem::refused('demo.own', sprintf('this desk holds work of its own%s.', $own->isEmpty() ? '' : ' ('.$own->implode(', ').')'), 'Use another folder for the demo.');
+        if (
+            $own->isNotEmpty() ||
+            (!is_file($mark) && !is_file($begun) && User::query()->exists()) ||
+            ($strangers && !is_file($mark) && !is_file($begun))
+        ) {
+            throw Problem::refused(
+                'demo.own',
+                sprintf('this desk holds work of its own%s.', $own->isEmpty() ? '' : ' (' . $own->implode(', ') . ')'),
+                'Use another folder for the demo.',
+            );
         }
     }
 
@@ -123,17 +158,26 @@ final class BuildDemo extends Command
      */
     private function ownFolders(): array
     {
-        $folders = [config('cartella.bench'), config('cartella.proxies'), config('cartella.inbox'), ...array_column((array) config('cartella.stores'), 'path')];
-        $var = rtrim((string) realpath(config('cartella.var')), '/').'/';
+        $folders = [
+            config('cartella.bench'),
+            config('cartella.proxies'),
+            config('cartella.inbox'),
+            ...array_column((array) config('cartella.stores'), 'path'),
+        ];
+        $var = rtrim((string) realpath(config('cartella.var')), '/') . '/';
         foreach ($folders as $folder) {
             $above = $folder;
-            while (! file_exists($above) && dirname($above) !== $above) {
+            while (!file_exists($above) && dirname($above) !== $above) {
                 $above = dirname($above);
             }
-            if (is_link($folder) || ! str_starts_with(realpath($above).'/', $var) || in_array('..', explode('/', $folder), true)) {
-                throw Problem::refused('demo.volume', "$folder is not below ".rtrim($var, '/').', so it may be a real volume.', 'Take it out of .env for the demo, or start with --empty.');
+            if (is_link($folder) || !str_starts_with(realpath($above) . '/', $var) || in_array('..', explode('/', $folder), true)) {
+                throw Problem::refused(
+                    'demo.volume',
+                    "$folder is not below " . rtrim($var, '/') . ', so it may be a real volume.',
+                    'Take it out of .env for the demo, or start with --empty.',
+                );
             }
-            if (! OwnFolder::isOurs($folder) && array_diff(@scandir($folder) ?: [], ['.', '..', Store::MARKER]) !== []) {
+            if (!OwnFolder::isOurs($folder) && array_diff(@scandir($folder) ?: [], ['.', '..', Store::MARKER]) !== []) {
                 throw OwnFolder::notOurs($folder);
             }
         }
@@ -143,13 +187,13 @@ final class BuildDemo extends Command
 
     private function clear(): void
     {
-        @unlink(config('cartella.var').'/demo-built');
+        @unlink(config('cartella.var') . '/demo-built');
         $bench = new CardBench(config('cartella.card_library'), config('cartella.bench'));
         array_map($bench->eject(...), $bench->inserted());
         Artisan::call('migrate:fresh', ['--force' => true]);
         foreach ($this->ownFolders() as $folder) {
             // A volume that nothing was copied to yet holds its marker, and nothing else.
-            OwnFolder::isOurs($folder) || @unlink($folder.'/'.Store::MARKER);
+            OwnFolder::isOurs($folder) || @unlink($folder . '/' . Store::MARKER);
             OwnFolder::make($folder);
             OwnFolder::clear($folder);
         }
@@ -160,12 +204,35 @@ final class BuildDemo extends Command
     {
         $production = Production::query()->create(['name' => 'Low Water', 'rate_num' => 25, 'rate_den' => 1]);
         $people = [];
-        foreach ([['rosa', 'Rosa Okafor', Role::Assistant], ['ines', 'Ines Halloran', Role::Editor], ['tom', 'Tom Brandt', Role::Reviewer], ['adaeze', 'Adaeze Lind', Role::Admin]] as [$key, $name, $role]) {
-            $people[$key] = User::query()->create(['name' => $name, 'email' => "$key@lowwater.test", 'password' => 'tide-mill', 'role' => $role, 'is_demo' => true]);
+        foreach (
+            [
+                ['rosa', 'Rosa Okafor', Role::Assistant],
+                ['ines', 'Ines Halloran', Role::Editor],
+                ['tom', 'Tom Brandt', Role::Reviewer],
+                ['adaeze', 'Adaeze Lind', Role::Admin],
+            ]
+            as [$key, $name, $role]
+        ) {
+            $people[$key] = User::query()->create([
+                'name' => $name,
+                'email' => "$key@lowwater.test",
+                'password' => 'tide-mill',
+                'role' => $role,
+                'is_demo' => true,
+            ]);
             $production->users()->attach($people[$key]);
         }
-        foreach ([['A', 'camera', 'wide'], ['B', 'camera', 'close'], ['C', 'camera', 'hall'], ['S', 'recorder', 'sound']] as $lane => [$letter, $kind, $note]) {
-            Device::query()->create(['production_id' => $production->id, 'letter' => $letter, 'kind' => $kind, 'note' => $note, 'lane' => $lane]);
+        foreach (
+            [['A', 'camera', 'wide'], ['B', 'camera', 'close'], ['C', 'camera', 'hall'], ['S', 'recorder', 'sound']]
+            as $lane => [$letter, $kind, $note]
+        ) {
+            Device::query()->create([
+                'production_id' => $production->id,
+                'letter' => $letter,
+                'kind' => $kind,
+                'note' => $note,
+                'lane' => $lane,
+            ]);
         }
         foreach (Scenario::SCENES as $name => $scene) {
             Scene::query()->create(['production_id' => $production->id, 'name' => (string) $name, 'heading' => $scene['heading']]);
@@ -190,7 +257,10 @@ final class BuildDemo extends Command
     {
         foreach (Take::query()->where('shoot_day_id', $day->id)->get() as $take) {
             $setup = Scenario::SETUPS[$take->setup];
-            $changes = ['description' => ['was' => $take->description, 'now' => $setup['text']], 'size' => ['was' => $take->size, 'now' => $setup['size']]];
+            $changes = [
+                'description' => ['was' => $take->description, 'now' => $setup['text']],
+                'size' => ['was' => $take->size, 'now' => $setup['size']],
+            ];
             if ($take->setup === '3B') {
                 $changes['is_mos'] = ['was' => false, 'now' => true];
                 $changes['status'] = ['was' => $take->status, 'now' => $take->take === 2 ? 'circled' : $take->status];
@@ -206,7 +276,12 @@ final class BuildDemo extends Command
     private function screen(ShootDay $day, array $people, BuildReel $reel, AddNote $note): void
     {
         $reel($day, $people['rosa'], 'Day 1, circled', true);
-        $notes = [['12A', 2, 'tom', 9, 'Use the breath before the line.'], ['12', 2, 'tom', 14, 'Hold on Mara after the question.'], ['3', 2, 'ines', 7, 'Best of the three so far.'], ['12A', 2, 'ines', 4, 'Gull on the boom, lav is clean.']];
+        $notes = [
+            ['12A', 2, 'tom', 9, 'Use the breath before the line.'],
+            ['12', 2, 'tom', 14, 'Hold on Mara after the question.'],
+            ['3', 2, 'ines', 7, 'Best of the three so far.'],
+            ['12A', 2, 'ines', 4, 'Gull on the boom, lav is clean.'],
+        ];
         foreach ($notes as [$setup, $number, $who, $second, $text]) {
             $take = Take::query()->where('shoot_day_id', $day->id)->where('setup', $setup)->where('take', $number)->firstOrFail();
             $clip = $take->clips()->where('kind', 'picture')->orderBy('device_id')->first();
@@ -223,9 +298,9 @@ final class BuildDemo extends Command
             if ($open === 0 && DB::table('jobs')->count() === 0) {
                 $failed = Task::query()->where('production_id', $production->id)->where('state', 'failed')->first();
                 if ($failed !== null) {
-                    throw new \RuntimeException($failed->title.': '.($failed->result['message'] ?? 'failed'));
+                    throw new \RuntimeException($failed->title . ': ' . ($failed->result['message'] ?? 'failed'));
                 }
-                $this->line("  $what: done".($bar ? str_repeat(' ', 20) : ''));
+                $this->line("  $what: done" . ($bar ? str_repeat(' ', 20) : ''));
 
                 return;
             }

@@ -40,7 +40,12 @@ final class FillForBench extends Command
             return self::FAILURE;
         }
         $production = Production::query()->create(['name' => 'Bench', 'rate_num' => 25, 'rate_den' => 1]);
-        $user = User::query()->create(['name' => 'Bench Person', 'email' => 'bench@lowwater.test', 'password' => 'tide-mill', 'role' => Role::Assistant]);
+        $user = User::query()->create([
+            'name' => 'Bench Person',
+            'email' => 'bench@lowwater.test',
+            'password' => 'tide-mill',
+            'role' => Role::Assistant,
+        ]);
         $production->users()->attach($user);
         if ($this->option('map')) {
             $this->map($production);
@@ -49,15 +54,30 @@ final class FillForBench extends Command
         }
         $devices = [];
         foreach (['A' => 'camera', 'B' => 'camera', 'S' => 'recorder'] as $letter => $kind) {
-            $devices[$letter] = Device::query()->create(['production_id' => $production->id, 'letter' => $letter, 'kind' => $kind, 'lane' => count($devices)])->id;
+            $devices[$letter] = Device::query()->create([
+                'production_id' => $production->id,
+                'letter' => $letter,
+                'kind' => $kind,
+                'lane' => count($devices),
+            ])->id;
         }
         $total = (int) $this->option('clips');
         $made = 0;
         for ($number = 1; $made < $total; $number++) {
-            $day = ShootDay::query()->create(['production_id' => $production->id, 'number' => $number, 'date' => now()->addDays($number)->toDateString()]);
-            $made += $this->fill($production->id, $day->id, $devices, min($number === 1 ? 2000 : 600, intdiv($total - $made, 3) + 1), $made);
+            $day = ShootDay::query()->create([
+                'production_id' => $production->id,
+                'number' => $number,
+                'date' => now()->addDays($number)->toDateString(),
+            ]);
+            $made += $this->fill(
+                $production->id,
+                $day->id,
+                $devices,
+                min($number === 1 ? 2000 : 600, intdiv($total - $made, 3) + 1),
+                $made,
+            );
         }
-        $this->line("$made clips on ".($number - 1).' days.');
+        $this->line("$made clips on " . ($number - 1) . ' days.');
 
         return self::SUCCESS;
     }
@@ -68,8 +88,19 @@ final class FillForBench extends Command
         $rows = [];
         for ($n = 0; $n < $takes; $n++) {
             $scene = (string) (1 + intdiv($n, 200));
-            $setup = $scene.['', 'A', 'B', 'C', 'D', 'E', 'F', 'G', 'H', 'J'][intdiv($n, 20) % 10];
-            $rows[] = ['ulid' => (string) Str::ulid(), 'production_id' => $production, 'shoot_day_id' => $day, 'scene' => $scene, 'setup' => $setup, 'take' => $n % 20 + 1, 'sort_key' => SlateOrder::key($setup, $n % 20 + 1), 'description' => "What happens in $setup", 'size' => 'Wide', 'status' => $n % 5 === 0 ? 'circled' : 'none'];
+            $setup = $scene . ['', 'A', 'B', 'C', 'D', 'E', 'F', 'G', 'H', 'J'][intdiv($n, 20) % 10];
+            $rows[] = [
+                'ulid' => (string) Str::ulid(),
+                'production_id' => $production,
+                'shoot_day_id' => $day,
+                'scene' => $scene,
+                'setup' => $setup,
+                'take' => ($n % 20) + 1,
+                'sort_key' => SlateOrder::key($setup, ($n % 20) + 1),
+                'description' => "What happens in $setup",
+                'size' => 'Wide',
+                'status' => $n % 5 === 0 ? 'circled' : 'none',
+            ];
         }
         foreach (array_chunk($rows, 500) as $chunk) {
             DB::table('takes')->insert($chunk);
@@ -79,14 +110,35 @@ final class FillForBench extends Command
         foreach ($takeIds as $n => $take) {
             foreach ($devices as $letter => $device) {
                 $name = sprintf('%s%03dC%04d', $letter, $day % 1000, $n);
-                $clips[] = ['ulid' => (string) Str::ulid(), 'production_id' => $production, 'shoot_day_id' => $day, 'device_id' => $device, 'take_id' => $take, 'slate_from' => 'ixml', 'kind' => $letter === 'S' ? 'sound' : 'picture',
-                    'name' => $name, 'path' => $name.'.mov', 'path_hash' => md5($name.$from), 'duration_ticks' => 20 * Ticks::PER_SECOND, 'rate_num' => 25, 'rate_den' => 1, 'frames' => 500, 'start_ticks' => (8 * 3600 + 20 * $n) * Ticks::PER_SECOND, 'channels' => '[]', 'facts' => '{}'];
+                $clips[] = [
+                    'ulid' => (string) Str::ulid(),
+                    'production_id' => $production,
+                    'shoot_day_id' => $day,
+                    'device_id' => $device,
+                    'take_id' => $take,
+                    'slate_from' => 'ixml',
+                    'kind' => $letter === 'S' ? 'sound' : 'picture',
+                    'name' => $name,
+                    'path' => $name . '.mov',
+                    'path_hash' => md5($name . $from),
+                    'duration_ticks' => 20 * Ticks::PER_SECOND,
+                    'rate_num' => 25,
+                    'rate_den' => 1,
+                    'frames' => 500,
+                    'start_ticks' => (8 * 3600 + 20 * $n) * Ticks::PER_SECOND,
+                    'channels' => '[]',
+                    'facts' => '{}',
+                ];
             }
         }
         foreach (array_chunk($clips, 500) as $chunk) {
             DB::table('clips')->insert($chunk);
         }
-        DB::statement("INSERT INTO placements (clip_id, shoot_day_id, `group`, start_ticks, way, confidence, is_sure) SELECT id, shoot_day_id, 0, start_ticks, 'sound', 0.95, 1 FROM clips WHERE shoot_day_id = ?", [$day]);
+        DB::statement(
+            'INSERT INTO placements (clip_id, shoot_day_id, `group`, start_ticks, way, confidence, is_sure) ' .
+                "SELECT id, shoot_day_id, 0, start_ticks, 'sound', 0.95, 1 FROM clips WHERE shoot_day_id = ?",
+            [$day],
+        );
 
         return count($clips);
     }
@@ -96,22 +148,53 @@ final class FillForBench extends Command
         $day = ShootDay::query()->create(['production_id' => $production->id, 'number' => 1, 'date' => now()->toDateString()]);
         $random = new Randomizer(new Mt19937(1));
         foreach (['A', 'B', 'C', 'D', 'E', 'F', 'G', 'H', 'I', 'J', 'K', 'S'] as $lane => $letter) {
-            $device = Device::query()->create(['production_id' => $production->id, 'letter' => $letter, 'kind' => $letter === 'S' ? 'recorder' : 'camera', 'lane' => $lane]);
+            $device = Device::query()->create([
+                'production_id' => $production->id,
+                'letter' => $letter,
+                'kind' => $letter === 'S' ? 'recorder' : 'camera',
+                'lane' => $lane,
+            ]);
             for ($n = 0; $n < self::MAP_TAKES; $n++) {
                 $name = sprintf('%s001C%03d', $letter, $n + 1);
-                $clip = Clip::query()->create(['ulid' => (string) Str::ulid(), 'production_id' => $production->id, 'shoot_day_id' => $day->id, 'device_id' => $device->id, 'kind' => $letter === 'S' ? 'sound' : 'picture', 'name' => $name, 'path' => $name.'.mov', 'path_hash' => md5($name),
-                    'duration_ticks' => 60 * Ticks::PER_SECOND, 'rate_num' => 25, 'rate_den' => 1, 'frames' => 1500, 'start_ticks' => (9 * 3600 + 90 * $n + $lane) * Ticks::PER_SECOND, 'channels' => [['name' => '1']], 'sample_rate' => 48_000, 'facts' => [], 'proxied_at' => now()]);
-                $clip->placement()->create(['shoot_day_id' => $day->id, 'group' => 0, 'start_ticks' => $clip->start_ticks, 'way' => 'sound', 'confidence' => 0.95, 'is_sure' => true]);
+                $clip = Clip::query()->create([
+                    'ulid' => (string) Str::ulid(),
+                    'production_id' => $production->id,
+                    'shoot_day_id' => $day->id,
+                    'device_id' => $device->id,
+                    'kind' => $letter === 'S' ? 'sound' : 'picture',
+                    'name' => $name,
+                    'path' => $name . '.mov',
+                    'path_hash' => md5($name),
+                    'duration_ticks' => 60 * Ticks::PER_SECOND,
+                    'rate_num' => 25,
+                    'rate_den' => 1,
+                    'frames' => 1500,
+                    'start_ticks' => (9 * 3600 + 90 * $n + $lane) * Ticks::PER_SECOND,
+                    'channels' => [['name' => '1']],
+                    'sample_rate' => 48_000,
+                    'facts' => [],
+                    'proxied_at' => now(),
+                ]);
+                $clip->placement()->create([
+                    'shoot_day_id' => $day->id,
+                    'group' => 0,
+                    'start_ticks' => $clip->start_ticks,
+                    'way' => 'sound',
+                    'confidence' => 0.95,
+                    'is_sure' => true,
+                ]);
                 $folder = ClipMedia::folder($clip);
                 is_dir($folder) || mkdir($folder, 0o775, true);
                 $peaks = new Peaks(1, 48_000);
                 for ($second = 0; $second < 60; $second++) {
                     $level = $random->getInt(100, 12_000);
-                    $peaks->feed(str_repeat(pack('s*', ...array_map(static fn (): int => $random->getInt(-$level, $level), range(1, 4_800))), 10));
+                    $peaks->feed(
+                        str_repeat(pack('s*', ...array_map(static fn(): int => $random->getInt(-$level, $level), range(1, 4_800))), 10),
+                    );
                 }
-                $peaks->finish($folder.'/peaks');
+                $peaks->finish($folder . '/peaks');
             }
         }
-        $this->line((string) Clip::query()->count().' clips on 12 lanes.');
+        $this->line((string) Clip::query()->count() . ' clips on 12 lanes.');
     }
 }

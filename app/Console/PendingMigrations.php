@@ -25,11 +25,13 @@ final class PendingMigrations extends Command
             return self::SUCCESS;
         }
         $open = array_diff(array_keys($migrator->getMigrationFiles([database_path('migrations')])), $ran);
-        $this->line(match (true) {
-            $open === [] => 'none',
-            $ran === [] => 'fresh',
-            default => (string) end($open),
-        });
+        $this->line(
+            match (true) {
+                $open === [] => 'none',
+                $ran === [] => 'fresh',
+                default => (string) end($open),
+            },
+        );
 
         return self::SUCCESS;
     }

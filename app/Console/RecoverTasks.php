@@ -19,7 +19,9 @@ final class RecoverTasks extends Command
     /** A task is written and sent in one transaction, and a job that was taken needs a moment to take its lock. */
     private const GRACE_SECONDS = 5;
 
-    protected $signature = 'cartella:recover {--all : after a restart, when every job that was taken has lost its worker} {--clean : the desk was stopped on purpose, which costs no try}';
+    protected $signature =
+        'cartella:recover {--all : after a restart, when every job that was taken has lost its worker} ' .
+        '{--clean : the desk was stopped on purpose, which costs no try}';
 
     protected $description = 'Start tasks again whose worker was killed';
 
@@ -32,15 +34,25 @@ final class RecoverTasks extends Command
             Task::query()->whereNull('ended_at')->where('state', 'running')->where('tries', '>', 0)->decrement('tries');
         }
         $recent = now()->subSeconds(self::GRACE_SECONDS);
-        foreach (Task::query()->whereNull('ended_at')->whereIn('state', ['running', 'waiting'])->lazyById(200) as $task) {
-            if (TaskRun::isHeld($task->id) || ($task->state === 'waiting' && ! $this->option('all') && $task->updated_at > $recent) || $start->isQueued($task)) {
+        foreach (
+            Task::query()
+                ->whereNull('ended_at')
+                ->whereIn('state', ['running', 'waiting'])
+                ->lazyById(200)
+            as $task
+        ) {
+            if (
+                TaskRun::isHeld($task->id) ||
+                ($task->state === 'waiting' && !$this->option('all') && $task->updated_at > $recent) ||
+                $start->isQueued($task)
+            ) {
                 continue;
             }
             if (TaskRun::isSpent($task)) {
-                $this->line('Given up: '.$task->title);
+                $this->line('Given up: ' . $task->title);
                 TaskRun::giveUpOn($task);
             } else {
-                $this->line('Starting again: '.$task->title);
+                $this->line('Starting again: ' . $task->title);
                 $start->send($task);
             }
         }

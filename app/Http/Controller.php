@@ -28,7 +28,11 @@ abstract class Controller
     {
         return new Response($bytes, 200, [
             'Content-Type' => $format === 'pdf' ? 'application/pdf' : 'text/csv; charset=utf-8',
-            'Content-Disposition' => HeaderUtils::makeDisposition($format === 'pdf' ? 'inline' : 'attachment', str_replace(['/', '\\'], '_', $name), (string) preg_replace('/[^\x20-\x7e]|[%\/\\\\]/', '_', $name)),
+            'Content-Disposition' => HeaderUtils::makeDisposition(
+                $format === 'pdf' ? 'inline' : 'attachment',
+                str_replace(['/', '\\'], '_', $name),
+                (string) preg_replace('/[^\x20-\x7e]|[%\/\\\\]/', '_', $name),
+            ),
         ]);
     }
 
@@ -40,6 +44,11 @@ abstract class Controller
         }
         $title = e($name);
 
-        return new Response("<!doctype html><meta charset=\"utf-8\"><title>$title</title><p role=\"status\">$title is being made. It shows up here by itself.</p>", 202, ['Refresh' => '1', 'Content-Type' => 'text/html; charset=utf-8', 'Cache-Control' => 'no-store']);
+        return new Response(
+            "<!doctype html><meta charset=\"utf-8\"><title>$title</title>" .
+                "<p role=\"status\">$title is being made. It shows up here by itself.</p>",
+            202,
+            ['Refresh' => '1', 'Content-Type' => 'text/html; charset=utf-8', 'Cache-Control' => 'no-store'],
+        );
     }
 }

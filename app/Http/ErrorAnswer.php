@@ -20,28 +20,75 @@ final class ErrorAnswer
     public static function of(\Throwable $trouble): ?JsonResponse
     {
         return match (true) {
-            $trouble instanceof Problem => self::json($trouble->status, $trouble->problemCode, $trouble->getMessage(), $trouble->fix, $trouble->context),
-            $trouble instanceof CartellaException => self::json(422, $trouble->problemCode(), $trouble->getMessage(), $trouble->fix(), $trouble->context()),
-            $trouble instanceof ValidationException => self::json(422, 'input.invalid', (string) collect($trouble->errors())->flatten()->first(), 'Correct it and send it again.', ['fields' => array_keys($trouble->errors())]),
-            $trouble instanceof AuthenticationException => self::json(401, 'session.none', 'You are not signed in.', 'Sign in and try again.'),
-            $trouble instanceof TokenMismatchException => self::json(419, 'session.expired', 'Your session has ended.', 'Load the page again and sign in.'),
+            $trouble instanceof Problem => self::json(
+                $trouble->status,
+                $trouble->problemCode,
+                $trouble->getMessage(),
+                $trouble->fix,
+                $trouble->context,
+            ),
+            $trouble instanceof CartellaException => self::json(
+                422,
+                $trouble->problemCode(),
+                $trouble->getMessage(),
+                $trouble->fix(),
+                $trouble->context(),
+            ),
+            $trouble instanceof ValidationException => self::json(
+                422,
+                'input.invalid',
+                (string) collect($trouble->errors())->flatten()->first(),
+                'Correct it and send it again.',
+                ['fields' => array_keys($trouble->errors())],
+            ),
+            $trouble instanceof AuthenticationException => self::json(
+                401,
+                'session.none',
+                'You are not signed in.',
+                'Sign in and try again.',
+            ),
+            $trouble instanceof TokenMismatchException => self::json(
+                419,
+                'session.expired',
+                'Your session has ended.',
+                'Load the page again and sign in.',
+            ),
             $trouble instanceof ModelNotFoundException => self::notFound(),
-            $trouble instanceof AuthorizationException => $trouble->status() === 404 ? self::notFound() : self::json(403, 'role.forbidden', $trouble->getMessage() !== 'This action is unauthorized.' ? $trouble->getMessage() : 'Your role does not allow this.', 'Ask an assistant or an admin of the production.'),
+            $trouble instanceof AuthorizationException => $trouble->status() === 404
+                ? self::notFound()
+                : self::json(
+                    403,
+                    'role.forbidden',
+                    $trouble->getMessage() !== 'This action is unauthorized.' ? $trouble->getMessage() : 'Your role does not allow this.',
+                    'Ask an assistant or an admin of the production.',
+                ),
             $trouble instanceof HttpExceptionInterface => match ($trouble->getStatusCode()) {
                 404 => self::notFound(),
-                403 => self::json(403, 'role.forbidden', $trouble->getMessage() ?: 'Your role does not allow this.', 'Ask an assistant or an admin of the production.'),
+                403 => self::json(
+                    403,
+                    'role.forbidden',
+                    $trouble->getMessage() ?: 'Your role does not allow this.',
+                    'Ask an assistant or an admin of the production.',
+                ),
                 419 => self::json(419, 'session.expired', 'Your session has ended.', 'Load the page again and sign in.'),
                 429 => self::json(429, 'too_many', 'That was tried too often.', 'Wait a minute and try again.'),
                 405 => self::json(405, 'method', 'That cannot be done with this address.', 'Load the page again.'),
                 default => self::json($trouble->getStatusCode(), 'http', 'The request could not be answered.', 'Try again.'),
             },
-            default => config('app.debug') ? null : self::json(500, 'fault', 'Something went wrong here. Nothing was lost.', 'Try again; the cause is in the log.'),
+            default => config('app.debug')
+                ? null
+                : self::json(500, 'fault', 'Something went wrong here. Nothing was lost.', 'Try again; the cause is in the log.'),
         };
     }
 
     private static function notFound(): JsonResponse
     {
-        return self::json(404, 'missing', 'There is nothing here, or it is not in your productions.', 'Check the address, or choose the production again.');
+        return self::json(
+            404,
+            'missing',
+            'There is nothing here, or it is not in your productions.',
+            'Check the address, or choose the production again.',
+        );
     }
 
     /** @param  array<string, mixed>  $context */

@@ -72,7 +72,9 @@ class Card extends Model
     /** Every file verified in two places, which may still be one disk: that is asked of the system when the card is released. */
     public function isSafe(): bool
     {
-        return $this->verified_at !== null && $this->files > 0 && $this->verified_files === $this->files
-            && $this->copies->filter(static fn (CardCopy $copy): bool => $copy->isWhole())->count() >= 2;
+        return $this->verified_at !== null &&
+            $this->files > 0 &&
+            $this->verified_files === $this->files &&
+            $this->copies->filter(static fn(CardCopy $copy): bool => $copy->isWhole())->count() >= 2;
     }
 }

@@ -40,16 +40,36 @@ class Change extends Model
      */
     public function stepsOf(string $table, ?int $id = null): array
     {
-        $rows = $this->rows !== [] ? $this->rows : iterator_to_array(self::stored(DB::table('change_rows')->where('change_id', $this->id)->where('table', $table)->when($id !== null, static fn ($query) => $query->where('row_id', $id))->limit(500), false), false);
+        $rows =
+            $this->rows !== []
+                ? $this->rows
+                : iterator_to_array(
+                    self::stored(
+                        DB::table('change_rows')
+                            ->where('change_id', $this->id)
+                            ->where('table', $table)
+                            ->when($id !== null, static fn($query) => $query->where('row_id', $id))
+                            ->limit(500),
+                        false,
+                    ),
+                    false,
+                );
 
-        return array_values(array_filter($rows, static fn (array $row): bool => $row['table'] === $table && ($id === null || $row['id'] === $id)));
+        return array_values(
+            array_filter($rows, static fn(array $row): bool => $row['table'] === $table && ($id === null || $row['id'] === $id)),
+        );
     }
 
     /** @return \Generator<int, array{table: string, id: int, before: array<string, mixed>|null, after: array<string, mixed>|null}> */
     private static function stored(Builder $query, bool $backwards): \Generator
     {
         foreach ($backwards ? $query->lazyByIdDesc(500) : $query->lazyById(500) as $row) {
-            yield ['table' => $row->table, 'id' => (int) $row->row_id, 'before' => $row->before === null ? null : json_decode($row->before, true), 'after' => $row->after === null ? null : json_decode($row->after, true)];
+            yield [
+                'table' => $row->table,
+                'id' => (int) $row->row_id,
+                'before' => $row->before === null ? null : json_decode($row->before, true),
+                'after' => $row->after === null ? null : json_decode($row->after, true),
+            ];
         }
     }
 

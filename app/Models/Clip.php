@@ -21,8 +21,14 @@ class Clip extends Model
     protected function casts(): array
     {
         return [
-            'channels' => 'array', 'facts' => 'array', 'problems' => 'array', 'drop_frame' => 'boolean',
-            'is_false_start' => 'boolean', 'is_wild' => 'boolean', 'proxied_at' => 'datetime', 'sound_synced_at' => 'datetime',
+            'channels' => 'array',
+            'facts' => 'array',
+            'problems' => 'array',
+            'drop_frame' => 'boolean',
+            'is_false_start' => 'boolean',
+            'is_wild' => 'boolean',
+            'proxied_at' => 'datetime',
+            'sound_synced_at' => 'datetime',
         ];
     }
 

@@ -40,6 +40,6 @@ class Device extends Model
             'phone' => 'Phone ',
             'other' => 'Device ',
             default => 'Camera ',
-        }.$this->letter;
+        } . $this->letter;
     }
 }

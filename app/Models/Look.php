@@ -31,11 +31,16 @@ class Look extends Model
         return $clip->isPicture() ? $clip->look ?? $clip->device?->look : null;
     }
 
-    /** @return array{ulid: string, name: string, of: 'clip'|'device', slope: list<float>, offset: list<float>, power: list<float>, saturation: float}|null as players know it */
+    /**
+     * @return array{ulid: string, name: string, of: 'clip'|'device', slope: list<float>, offset: list<float>, power: list<float>,
+     *     saturation: float}|null as players know it
+     */
     public static function told(Clip $clip): ?array
     {
         $look = self::of($clip);
 
-        return $look === null ? null : ['ulid' => $look->ulid, 'name' => $look->name, 'of' => $clip->look_id === null ? 'device' : 'clip'] + $look->cdl()->toArray();
+        return $look === null
+            ? null
+            : ['ulid' => $look->ulid, 'name' => $look->name, 'of' => $clip->look_id === null ? 'device' : 'clip'] + $look->cdl()->toArray();
     }
 }

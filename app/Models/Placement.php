@@ -14,7 +14,15 @@ class Placement extends Model
 
     protected function casts(): array
     {
-        return ['evidence' => 'array', 'is_sure' => 'boolean', 'confidence' => 'float', 'drift_ppm' => 'float', 'drift_applied' => 'boolean', 'locked_at' => 'datetime', 'left_out_at' => 'datetime'];
+        return [
+            'evidence' => 'array',
+            'is_sure' => 'boolean',
+            'confidence' => 'float',
+            'drift_ppm' => 'float',
+            'drift_applied' => 'boolean',
+            'locked_at' => 'datetime',
+            'left_out_at' => 'datetime',
+        ];
     }
 
     /** Whether a person has put it there or locked it: later runs leave it where it is. */

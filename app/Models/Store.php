@@ -33,7 +33,7 @@ class Store extends Model
     {
         clearstatcache(true, $this->path);
 
-        return $this->isThere() ? (@stat($this->path)['dev'] ?? null) : null;
+        return $this->isThere() ? @stat($this->path)['dev'] ?? null : null;
     }
 
     public function freeBytes(): ?int
@@ -45,8 +45,11 @@ class Store extends Model
 
     public static function markIn(string $path): ?string
     {
-        $file = $path.'/'.self::MARKER;
-        $mark = is_link($file) || ! is_file($file) ? null : json_decode((string) @file_get_contents($file, false, null, 0, 1000), true)['id'] ?? null;
+        $file = $path . '/' . self::MARKER;
+        $mark =
+            is_link($file) || !is_file($file)
+                ? null
+                : json_decode((string) @file_get_contents($file, false, null, 0, 1000), true)['id'] ?? null;
 
         return is_string($mark) ? $mark : null;
     }

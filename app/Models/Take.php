@@ -25,15 +25,24 @@ class Take extends Model
     protected function casts(): array
     {
         return [
-            'listening' => 'array', 'is_mos' => 'boolean', 'is_tail_slate' => 'boolean', 'is_wild' => 'boolean', 'is_guide_only' => 'boolean', 'is_pickup' => 'boolean', 'is_false_start' => 'boolean',
-            'absent_devices' => 'array', 'claims' => 'array', 'settled' => 'array', 'set_by' => 'array',
+            'listening' => 'array',
+            'is_mos' => 'boolean',
+            'is_tail_slate' => 'boolean',
+            'is_wild' => 'boolean',
+            'is_guide_only' => 'boolean',
+            'is_pickup' => 'boolean',
+            'is_false_start' => 'boolean',
+            'absent_devices' => 'array',
+            'claims' => 'array',
+            'settled' => 'array',
+            'set_by' => 'array',
         ];
     }
 
     /** As people write it: `12A/3`, `12A/3b`. */
     public function label(): string
     {
-        return $this->setup.'/'.$this->take.$this->part;
+        return $this->setup . '/' . $this->take . $this->part;
     }
 
     /**
@@ -43,9 +52,16 @@ class Take extends Model
      */
     public function marks(): array
     {
-        $words = ['is_mos' => 'MOS', 'is_tail_slate' => 'tail slate', 'is_false_start' => 'false start', 'is_wild' => 'wild', 'is_pickup' => 'pick-up', 'is_guide_only' => 'guide only'];
+        $words = [
+            'is_mos' => 'MOS',
+            'is_tail_slate' => 'tail slate',
+            'is_false_start' => 'false start',
+            'is_wild' => 'wild',
+            'is_pickup' => 'pick-up',
+            'is_guide_only' => 'guide only',
+        ];
 
-        return array_values(array_filter($words, fn (string $field): bool => (bool) $this->{$field}, ARRAY_FILTER_USE_KEY));
+        return array_values(array_filter($words, fn(string $field): bool => (bool) $this->{$field}, ARRAY_FILTER_USE_KEY));
     }
 
     public function slate(): Slate

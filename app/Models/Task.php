@@ -17,7 +17,14 @@ class Task extends Model
 
     protected function casts(): array
     {
-        return ['subject' => 'array', 'by_store' => 'array', 'result' => 'array', 'cancel_asked_at' => 'datetime', 'started_at' => 'datetime', 'ended_at' => 'datetime'];
+        return [
+            'subject' => 'array',
+            'by_store' => 'array',
+            'result' => 'array',
+            'cancel_asked_at' => 'datetime',
+            'started_at' => 'datetime',
+            'ended_at' => 'datetime',
+        ];
     }
 
     /** @return BelongsTo<Production, $this> */

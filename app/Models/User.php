@@ -21,8 +21,14 @@ class User extends Account
     protected function casts(): array
     {
         return [
-            'role' => Role::class, 'password' => 'hashed', 'second_factor' => 'encrypted', 'second_factor_at' => 'datetime', 'recovery_codes' => 'encrypted:array',
-            'must_use_second_factor' => 'boolean', 'must_change_password' => 'boolean', 'is_demo' => 'boolean',
+            'role' => Role::class,
+            'password' => 'hashed',
+            'second_factor' => 'encrypted',
+            'second_factor_at' => 'datetime',
+            'recovery_codes' => 'encrypted:array',
+            'must_use_second_factor' => 'boolean',
+            'must_change_password' => 'boolean',
+            'is_demo' => 'boolean',
         ];
     }
 
@@ -38,9 +44,12 @@ class User extends Account
         if ($this->role === Role::Admin) {
             return Role::Admin;
         }
-        $row = DB::table('production_user')->where('production_id', $production->id)->where('user_id', $this->id)->first(['role']);
+        $row = DB::table('production_user')
+            ->where('production_id', $production->id)
+            ->where('user_id', $this->id)
+            ->first(['role']);
 
-        return $row === null ? null : (Role::tryFrom((string) $row->role) ?? $this->role);
+        return $row === null ? null : Role::tryFrom((string) $row->role) ?? $this->role;
     }
 
     /** What has to be done before anything else; null when nothing has. */
@@ -58,6 +67,6 @@ class User extends Account
     {
         $words = preg_split('/\s+/', trim($this->name)) ?: [];
 
-        return mb_strtoupper(mb_substr((string) reset($words), 0, 1).(count($words) > 1 ? mb_substr((string) end($words), 0, 1) : ''));
+        return mb_strtoupper(mb_substr((string) reset($words), 0, 1) . (count($words) > 1 ? mb_substr((string) end($words), 0, 1) : ''));
     }
 }

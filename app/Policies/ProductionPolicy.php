@@ -28,13 +28,23 @@ final class ProductionPolicy
     /** Offload, log, line up, hand off. */
     public function work(User $user, Production $production): Response
     {
-        return $this->among($user, $production, [Role::Assistant, Role::Admin], 'This is the assistant\'s work; your role is to look on here.');
+        return $this->among(
+            $user,
+            $production,
+            [Role::Assistant, Role::Admin],
+            'This is the assistant\'s work; your role is to look on here.',
+        );
     }
 
     /** Bins, subclips and reels of one's own. */
     public function organise(User $user, Production $production): Response
     {
-        return $this->among($user, $production, [Role::Assistant, Role::Editor, Role::Admin], 'Reviewers watch, note and circle; bins are for assistants and editors.');
+        return $this->among(
+            $user,
+            $production,
+            [Role::Assistant, Role::Editor, Role::Admin],
+            'Reviewers watch, note and circle; bins are for assistants and editors.',
+        );
     }
 
     /** Watch, note and circle. */

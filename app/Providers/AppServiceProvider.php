@@ -44,14 +44,19 @@ final class AppServiceProvider extends ServiceProvider
     public function boot(): void
     {
         // Paths without a host work behind any name and port that the desk is reached by.
-        Vite::createAssetPathsUsing(static fn (string $path): string => '/'.$path);
+        Vite::createAssetPathsUsing(static fn(string $path): string => '/' . $path);
         Model::preventSilentlyDiscardingAttributes();
         Gate::policy(Production::class, ProductionPolicy::class);
         // By person: what costs a decoder or a report, small stretches to listen to, who is where, what guards the account.
         foreach (['heavy' => 60, 'pair' => 240, 'presence' => 120, 'account' => 30, 'health' => 120] as $name => $perMinute) {
-            RateLimiter::for($name, static fn (Request $request): Limit => Limit::perMinute($perMinute)->by($name.'.'.($request->user()?->getAuthIdentifier() ?? $request->ip())));
+            RateLimiter::for(
+                $name,
+                static fn(Request $request): Limit => Limit::perMinute($perMinute)->by(
+                    $name . '.' . ($request->user()?->getAuthIdentifier() ?? $request->ip()),
+                ),
+            );
         }
-        Event::listen(MediaMade::class, static fn (MediaMade $made) => app(CheckPoints::class)->find($made->clip));
+        Event::listen(MediaMade::class, static fn(MediaMade $made) => app(CheckPoints::class)->find($made->clip));
         Event::listen(TaskFailed::class, FailedCard::class);
     }
 }

@@ -20,7 +20,13 @@ final class Clock
     /** @return array{num: int, den: int, nominal: int, drop: bool, name: string} as pages know a frame rate */
     public static function rate(FrameRate $rate): array
     {
-        return ['num' => $rate->num, 'den' => $rate->den, 'nominal' => $rate->nominal, 'drop' => $rate->dropFrame, 'name' => $rate->label()];
+        return [
+            'num' => $rate->num,
+            'den' => $rate->den,
+            'nominal' => $rate->nominal,
+            'drop' => $rate->dropFrame,
+            'name' => $rate->label(),
+        ];
     }
 
     /** `09:48:05`, for sentences. */
@@ -42,9 +48,9 @@ final class Clock
         }
 
         return match (true) {
-            $seconds === 0 => $rest.' f',
-            $rest === 0 => $seconds.' s',
-            default => $seconds.' s '.$rest.' f',
+            $seconds === 0 => $rest . ' f',
+            $rest === 0 => $seconds . ' s',
+            default => $seconds . ' s ' . $rest . ' f',
         };
     }
 }

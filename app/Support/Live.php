@@ -18,7 +18,8 @@ final class Live
     /**
      * After the transaction it is told in, if there is one: nobody may ask for what is not there yet.
      *
-     * @param  'tasks'|'cards'|'takes'|'lineup'|'lanes'|'bins'|'reels'|'notes'|'handoffs'|'clips'|'patterns'|'looks'|'here'|'settings'  $topic
+     * @param  'tasks'|'cards'|'takes'|'lineup'|'lanes'|'bins'|'reels'|'notes'|'handoffs'|'clips'|'patterns'|'looks'|'here'|'settings'
+     *     $topic
      * @param  array<string, scalar|null>  $facts
      */
     public static function tell(int $productionId, string $topic, array $facts = []): void
@@ -29,7 +30,7 @@ final class Live
             'facts' => json_encode((object) $facts, JSON_THROW_ON_ERROR),
             'origin' => self::$origin,
         ];
-        DB::afterCommit(static fn () => self::write($event));
+        DB::afterCommit(static fn() => self::write($event));
     }
 
     /**
@@ -40,7 +41,7 @@ final class Live
      */
     private static function write(array $event): void
     {
-        $lock = 'cartella.events.'.substr(hash('xxh64', (string) DB::connection()->getDatabaseName()), 0, 8);
+        $lock = 'cartella.events.' . substr(hash('xxh64', (string) DB::connection()->getDatabaseName()), 0, 8);
         $isFirst = (int) (DB::selectOne('SELECT GET_LOCK(?, ?) AS got', [$lock, self::WAIT])->got ?? 0) === 1;
         try {
             DB::table('events')->insert($event);

@@ -24,16 +24,16 @@ final class OwnFolder
         if (self::isOurs($path)) {
             return;
         }
-        if (is_link($path) || (file_exists($path) && ! is_dir($path)) || array_diff(@scandir($path) ?: [], ['.', '..']) !== []) {
+        if (is_link($path) || (file_exists($path) && !is_dir($path)) || array_diff(@scandir($path) ?: [], ['.', '..']) !== []) {
             throw self::notOurs($path);
         }
         File::ensureDirectoryExists($path);
-        file_put_contents($path.'/'.self::MARKER, "Made by Cartella, which may empty it.\n");
+        file_put_contents($path . '/' . self::MARKER, "Made by Cartella, which may empty it.\n");
     }
 
     public static function isOurs(string $path): bool
     {
-        return ! is_link($path) && is_file($path.'/'.self::MARKER) && ! is_link($path.'/'.self::MARKER);
+        return !is_link($path) && is_file($path . '/' . self::MARKER) && !is_link($path . '/' . self::MARKER);
     }
 
     /**
@@ -43,14 +43,18 @@ final class OwnFolder
      */
     public static function clear(string $path): void
     {
-        if (! self::isOurs($path)) {
+        if (!self::isOurs($path)) {
             throw self::notOurs($path);
         }
         foreach (array_diff(scandir($path) ?: [], ['.', '..', self::MARKER]) as $name) {
-            $entry = $path.'/'.$name;
-            $isGone = is_dir($entry) && ! is_link($entry) ? File::deleteDirectory($entry) : @unlink($entry);
-            if (! $isGone || file_exists($entry)) {
-                throw Problem::refused('folder.kept', "$entry cannot be removed.", 'Take it away by hand: it may be another account’s, or in use.');
+            $entry = $path . '/' . $name;
+            $isGone = is_dir($entry) && !is_link($entry) ? File::deleteDirectory($entry) : @unlink($entry);
+            if (!$isGone || file_exists($entry)) {
+                throw Problem::refused(
+                    'folder.kept',
+                    "$entry cannot be removed.",
+                    'Take it away by hand: it may be another account’s, or in use.',
+                );
             }
         }
     }
@@ -60,13 +64,17 @@ final class OwnFolder
     {
         if (file_exists($path) || is_link($path)) {
             self::clear($path);
-            unlink($path.'/'.self::MARKER);
+            unlink($path . '/' . self::MARKER);
             rmdir($path);
         }
     }
 
     public static function notOurs(string $path): Problem
     {
-        return Problem::refused('folder.foreign', "$path holds files that Cartella did not put there, so it was left as it is.", 'Choose an empty folder, or move those files away.');
+        return Problem::refused(
+            'folder.foreign',
+            "$path holds files that Cartella did not put there, so it was left as it is.",
+            'Choose an empty folder, or move those files away.',
+        );
     }
 }

@@ -17,7 +17,12 @@ final class Pdf
     public static function of(string $view, array $data, string $orientation): string
     {
         $options = new Options();
-        $options->setIsRemoteEnabled(false)->setIsPhpEnabled(false)->setIsJavascriptEnabled(false)->setChroot(storage_path('app'))->setDefaultFont('DejaVu Sans');
+        $options
+            ->setIsRemoteEnabled(false)
+            ->setIsPhpEnabled(false)
+            ->setIsJavascriptEnabled(false)
+            ->setChroot(storage_path('app'))
+            ->setDefaultFont('DejaVu Sans');
         $options->setFontCache(storage_path('app'))->setTempDir(sys_get_temp_dir());
         $pdf = new Dompdf($options);
         $pdf->setPaper('A4', $orientation);

@@ -34,12 +34,17 @@ final class Problem extends \RuntimeException
 
     public static function tooOften(int $seconds): self
     {
-        return new self('That was tried too often.', 'too_many', $seconds > 90 ? sprintf('Wait %d minutes and try again.', (int) ceil($seconds / 60)) : 'Wait a minute and try again.', 429);
+        return new self(
+            'That was tried too often.',
+            'too_many',
+            $seconds > 90 ? sprintf('Wait %d minutes and try again.', (int) ceil($seconds / 60)) : 'Wait a minute and try again.',
+            429,
+        );
     }
 
     public static function missing(string $what, string $fix): self
     {
-        return new self($what.' is not here.', 'missing', $fix, 404);
+        return new self($what . ' is not here.', 'missing', $fix, 404);
     }
 
     /** @param  list<array{field: string, yours: mixed, theirs: mixed}>  $fields */

@@ -6,7 +6,7 @@ declare(strict_types=1);
 // TARGET.shape. Says on its error output why it could not, and ends with 1.
 
 spl_autoload_register(static function (string $class): void {
-    $file = __DIR__.'/../src/'.strtr(substr($class, 14), '\\', '/').'.php';
+    $file = __DIR__ . '/../src/' . strtr(substr($class, 14), '\\', '/') . '.php';
     if (str_starts_with($class, 'Cartella\\Core\\') && is_file($file)) {
         require $file;
     }

@@ -6,11 +6,11 @@ declare(strict_types=1);
 // checksum goes out with where the bytes came from (`medium` or `cache`), or an empty line where the file cannot be read
 // to its end. Ends with its standard input. Started with `php -n`, so that it is small.
 
-require __DIR__.'/../src/Custody/Internal/Libc.php';
-require __DIR__.'/../src/Custody/Internal/MediumHash.php';
+require __DIR__ . '/../src/Custody/Internal/Libc.php';
+require __DIR__ . '/../src/Custody/Internal/MediumHash.php';
 
 while (($line = fgets(STDIN)) !== false) {
     [$algorithm, $path] = json_decode($line, true) + ['', ''];
     [$checksum, $from] = Cartella\Core\Custody\Internal\MediumHash::of((string) base64_decode($path, true), $algorithm);
-    fwrite(STDOUT, ($checksum === null ? '' : "$checksum $from")."\n");
+    fwrite(STDOUT, ($checksum === null ? '' : "$checksum $from") . "\n");
 }

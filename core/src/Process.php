@@ -7,7 +7,8 @@ namespace Cartella\Core;
 /**
  * Runs an outside program from an argument list, never through a shell, with a limit of seconds and of output.
  *
- * Standard input is closed, and of the environment it gets only where programs lie: no secret of ours. What the program says on its error output is kept to the last 4 KiB.
+ * Standard input is closed, and of the environment it gets only where programs lie: no secret of ours. What the program says on its error
+ * output is kept to the last 4 KiB.
  */
 final class Process
 {
@@ -20,8 +21,8 @@ final class Process
     public static function run(array $command, ?callable $onOutput = null, int $limitSeconds = 600, int $outputLimit = 64 << 20): array
     {
         $process = @proc_open($command, [['file', '/dev/null', 'r'], ['pipe', 'w'], ['pipe', 'w']], $pipes, null, self::environment());
-        if (! is_resource($process)) {
-            return ['status' => -1, 'output' => '', 'error' => $command[0].' could not be started'];
+        if (!is_resource($process)) {
+            return ['status' => -1, 'output' => '', 'error' => $command[0] . ' could not be started'];
         }
         $deadline = hrtime(true) + $limitSeconds * 1_000_000_000;
         $output = $error = '';
@@ -46,7 +47,7 @@ final class Process
                         continue;
                     }
                     if ($index === 2) {
-                        $error = substr($error.$piece, -4096);
+                        $error = substr($error . $piece, -4096);
                     } elseif ($onOutput !== null) {
                         $onOutput($piece);
                     } else {
@@ -54,7 +55,7 @@ final class Process
                     }
                 }
                 if (hrtime(true) > $deadline || strlen($output) > $outputLimit) {
-                    $error = hrtime(true) > $deadline ? 'it took longer than '.$limitSeconds.' s' : 'it wrote too much';
+                    $error = hrtime(true) > $deadline ? 'it took longer than ' . $limitSeconds . ' s' : 'it wrote too much';
                     $status = -1;
                     break;
                 }
@@ -92,10 +93,21 @@ final class Process
         while ($commands !== [] || $running !== []) {
             while ($commands !== [] && count($running) < $atOnce) {
                 $key = (string) array_key_first($commands);
-                $process = @proc_open($commands[$key], [['file', '/dev/null', 'r'], ['file', '/dev/null', 'w'], ['pipe', 'w']], $pipes, null, self::environment());
+                $process = @proc_open(
+                    $commands[$key],
+                    [['file', '/dev/null', 'r'], ['file', '/dev/null', 'w'], ['pipe', 'w']],
+                    $pipes,
+                    null,
+                    self::environment(),
+                );
                 unset($commands[$key]);
                 if (is_resource($process)) {
-                    $running[$key] = ['process' => $process, 'pipe' => $pipes[2], 'error' => '', 'deadline' => hrtime(true) + $limitSeconds * 1_000_000_000];
+                    $running[$key] = [
+                        'process' => $process,
+                        'pipe' => $pipes[2],
+                        'error' => '',
+                        'deadline' => hrtime(true) + $limitSeconds * 1_000_000_000,
+                    ];
                 } else {
                     $ended[$key] = ['status' => -1, 'error' => 'it could not be started'];
                 }
@@ -107,7 +119,7 @@ final class Process
             }
             foreach ($running as $key => $one) {
                 $piece = in_array($one['pipe'], $ready, true) ? (string) fread($one['pipe'], 8192) : '';
-                $running[$key]['error'] = substr($one['error'].$piece, -4096);
+                $running[$key]['error'] = substr($one['error'] . $piece, -4096);
                 $isLate = hrtime(true) > $one['deadline'];
                 if ($isLate) {
                     proc_terminate($one['process'], SIGKILL);
@@ -115,7 +127,9 @@ final class Process
                 if ($isLate || ($piece === '' && feof($one['pipe']))) {
                     fclose($one['pipe']);
                     $code = proc_close($one['process']);
-                    $ended[$key] = $isLate ? ['status' => -1, 'error' => 'it took longer than '.$limitSeconds.' s'] : ['status' => $code, 'error' => trim($running[$key]['error'])];
+                    $ended[$key] = $isLate
+                        ? ['status' => -1, 'error' => 'it took longer than ' . $limitSeconds . ' s']
+                        : ['status' => $code, 'error' => trim($running[$key]['error'])];
                     unset($running[$key]);
                 }
             }

@@ -9,7 +9,12 @@ final class UnableToReadXml extends Failure
 {
     public static function because(string $why): self
     {
-        return new self("The XML was not read: $why.", 'xml.refused', 'Have the program that wrote it write it again, without a document type.', ['reason' => $why]);
+        return new self(
+            "The XML was not read: $why.",
+            'xml.refused',
+            'Have the program that wrote it write it again, without a document type.',
+            ['reason' => $why],
+        );
     }
 
     /** The reason alone, to stand in another sentence. */

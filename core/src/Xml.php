@@ -54,7 +54,7 @@ final class Xml
     private static function refuseDocumentType(string $text): void
     {
         $reader = \XMLReader::XML($text, null, LIBXML_NONET);
-        if (! $reader instanceof \XMLReader) {
+        if (!($reader instanceof \XMLReader)) {
             throw UnableToReadXml::because('it is not well-formed');
         }
         while (@$reader->read()) {

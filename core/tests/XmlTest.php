@@ -16,12 +16,16 @@ final class XmlTest extends TestCase
     /** @return array<string, array{string}> */
     public static function encodings(): array
     {
-        $declared = static fn (string $encoding): string => mb_convert_encoding(str_replace('"1.0"', '"1.0" encoding="'.$encoding.'"', self::HOSTILE), $encoding, 'UTF-8');
+        $declared = static fn(string $encoding): string => mb_convert_encoding(
+            str_replace('"1.0"', '"1.0" encoding="' . $encoding . '"', self::HOSTILE),
+            $encoding,
+            'UTF-8',
+        );
 
         return [
             'UTF-8' => [self::HOSTILE],
-            'UTF-16 with a mark, low byte first' => ["\xFF\xFE".mb_convert_encoding(self::HOSTILE, 'UTF-16LE', 'UTF-8')],
-            'UTF-16 with a mark, high byte first' => ["\xFE\xFF".mb_convert_encoding(self::HOSTILE, 'UTF-16BE', 'UTF-8')],
+            'UTF-16 with a mark, low byte first' => ["\xFF\xFE" . mb_convert_encoding(self::HOSTILE, 'UTF-16LE', 'UTF-8')],
+            'UTF-16 with a mark, high byte first' => ["\xFE\xFF" . mb_convert_encoding(self::HOSTILE, 'UTF-16BE', 'UTF-8')],
             'UTF-16 without a mark' => [mb_convert_encoding(self::HOSTILE, 'UTF-16LE', 'UTF-8')],
             'UTF-32' => [$declared('UTF-32BE')],
             'UTF-7, in which no angle bracket is one' => [$declared('UTF-7')],
@@ -44,6 +48,6 @@ final class XmlTest extends TestCase
     public function test_elements_nested_without_end_are_refused_before_they_fill_the_memory(): void
     {
         $this->expectException(UnableToReadXml::class);
-        Xml::parse(str_repeat('<a>', 100_000).str_repeat('</a>', 100_000));
+        Xml::parse(str_repeat('<a>', 100_000) . str_repeat('</a>', 100_000));
     }
 }

@@ -53,9 +53,9 @@ return new class extends Migration {
 
     public function down(): void
     {
-        Schema::table('tasks', static fn (Blueprint $table) => $table->dropColumn(['copied_bytes', 'by_store']));
-        Schema::table('productions', static fn (Blueprint $table) => $table->dropColumn('card_template'));
-        Schema::table('devices', static fn (Blueprint $table) => $table->dropColumn('clock_ticks'));
+        Schema::table('tasks', static fn(Blueprint $table) => $table->dropColumn(['copied_bytes', 'by_store']));
+        Schema::table('productions', static fn(Blueprint $table) => $table->dropColumn('card_template'));
+        Schema::table('devices', static fn(Blueprint $table) => $table->dropColumn('clock_ticks'));
         Schema::table('cards', static function (Blueprint $table): void {
             $table->dropIndex(['production_id', 'volume']);
             $table->dropColumn(['fingerprint', 'use_number', 'first_at', 'last_at', 'clock_ticks']);

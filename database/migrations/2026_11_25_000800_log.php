@@ -98,8 +98,8 @@ return new class extends Migration {
         foreach (['note_layouts', 'change_rows', 'note_files', 'preferences', 'take_facts'] as $table) {
             Schema::drop($table);
         }
-        Schema::table('scenes', static fn (Blueprint $table) => $table->dropColumn(['characters', 'eighths', 'script_order']));
-        Schema::table('productions', static fn (Blueprint $table) => $table->dropColumn(['slate_patterns', 'name_patterns', 'script']));
+        Schema::table('scenes', static fn(Blueprint $table) => $table->dropColumn(['characters', 'eighths', 'script_order']));
+        Schema::table('productions', static fn(Blueprint $table) => $table->dropColumn(['slate_patterns', 'name_patterns', 'script']));
         Schema::table('clips', static function (Blueprint $table): void {
             $table->dropIndex(['production_id', 'label']);
             $table->dropColumn('label');

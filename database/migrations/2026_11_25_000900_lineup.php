@@ -35,7 +35,7 @@ return new class extends Migration {
 
     public function down(): void
     {
-        Schema::table('placements', static fn (Blueprint $table) => $table->dropColumn('left_out_at'));
+        Schema::table('placements', static fn(Blueprint $table) => $table->dropColumn('left_out_at'));
         Schema::drop('lineup_runs');
     }
 };

@@ -23,14 +23,14 @@ return new class extends Migration {
             $table->timestamps();
             $table->unique(['production_id', 'name']);
         });
-        Schema::table('devices', static fn (Blueprint $table) => $table->foreignId('look_id')->nullable()->constrained()->nullOnDelete());
-        Schema::table('clips', static fn (Blueprint $table) => $table->foreignId('look_id')->nullable()->constrained()->nullOnDelete());
+        Schema::table('devices', static fn(Blueprint $table) => $table->foreignId('look_id')->nullable()->constrained()->nullOnDelete());
+        Schema::table('clips', static fn(Blueprint $table) => $table->foreignId('look_id')->nullable()->constrained()->nullOnDelete());
     }
 
     public function down(): void
     {
-        Schema::table('clips', static fn (Blueprint $table) => $table->dropConstrainedForeignId('look_id'));
-        Schema::table('devices', static fn (Blueprint $table) => $table->dropConstrainedForeignId('look_id'));
+        Schema::table('clips', static fn(Blueprint $table) => $table->dropConstrainedForeignId('look_id'));
+        Schema::table('devices', static fn(Blueprint $table) => $table->dropConstrainedForeignId('look_id'));
         Schema::drop('looks');
     }
 };

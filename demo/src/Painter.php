@@ -26,10 +26,10 @@ final class Painter
     ];
 
     private const PEOPLE = [
-        'mara' => [[0x2B, 0x24, 0x30], [0xC9, 0x9A, 0x7C], [0x8A, 0x3B, 0x33]],
-        'quill' => [[0x23, 0x2E, 0x2B], [0xD8, 0xB0, 0x92], [0x3D, 0x35, 0x2C]],
-        'edda' => [[0x4A, 0x4E, 0x3A], [0xBF, 0x8E, 0x70], [0xD9, 0xD3, 0xC4]],
-        'jonn' => [[0x2A, 0x3F, 0x55], [0xC8, 0x9C, 0x7E], [0x1E, 0x22, 0x28]],
+        'mara' => [[0x2b, 0x24, 0x30], [0xc9, 0x9a, 0x7c], [0x8a, 0x3b, 0x33]],
+        'quill' => [[0x23, 0x2e, 0x2b], [0xd8, 0xb0, 0x92], [0x3d, 0x35, 0x2c]],
+        'edda' => [[0x4a, 0x4e, 0x3a], [0xbf, 0x8e, 0x70], [0xd9, 0xd3, 0xc4]],
+        'jonn' => [[0x2a, 0x3f, 0x55], [0xc8, 0x9c, 0x7e], [0x1e, 0x22, 0x28]],
     ];
 
     private \GdImage $image;
@@ -62,22 +62,63 @@ final class Painter
         [$coat, $skin, $hat] = self::PEOPLE[$who];
         $width = (int) ($height * 0.46);
         $image = self::clear($width, $height);
-        $colour = static fn (array $rgb): int => imagecolorallocate($image, ...$rgb);
+        $colour = static fn(array $rgb): int => imagecolorallocate($image, ...$rgb);
         $middle = intdiv($width, 2);
         $head = (int) ($height * 0.19);
         imagesetthickness($image, 1);
-        imagefilledpolygon($image, [
-            $middle - (int) ($width * 0.24), (int) ($height * 0.24), $middle + (int) ($width * 0.24), (int) ($height * 0.24),
-            $middle + (int) ($width * 0.46), $height, $middle - (int) ($width * 0.46), $height,
-        ], $colour($coat));
+        imagefilledpolygon(
+            $image,
+            [
+                $middle - (int) ($width * 0.24),
+                (int) ($height * 0.24),
+                $middle + (int) ($width * 0.24),
+                (int) ($height * 0.24),
+                $middle + (int) ($width * 0.46),
+                $height,
+                $middle - (int) ($width * 0.46),
+                $height,
+            ],
+            $colour($coat),
+        );
         imagefilledellipse($image, $middle, (int) ($height * 0.28), (int) ($width * 0.56), (int) ($height * 0.16), $colour($coat));
         imagefilledellipse($image, $middle, (int) ($height * 0.13), (int) ($head * 0.82), $head, $colour($skin));
         if ($who === 'mara' || $who === 'edda') {
-            imagefilledarc($image, $middle, (int) ($height * 0.125), (int) ($head * 0.98), (int) ($head * 1.08), 180, 360, $colour($hat), IMG_ARC_PIE);
-            imagefilledrectangle($image, $middle - (int) ($head * 0.49), (int) ($height * 0.12), $middle - (int) ($head * 0.32), (int) ($height * 0.21), $colour($hat));
+            imagefilledarc(
+                $image,
+                $middle,
+                (int) ($height * 0.125),
+                (int) ($head * 0.98),
+                (int) ($head * 1.08),
+                180,
+                360,
+                $colour($hat),
+                IMG_ARC_PIE,
+            );
+            imagefilledrectangle(
+                $image,
+                $middle - (int) ($head * 0.49),
+                (int) ($height * 0.12),
+                $middle - (int) ($head * 0.32),
+                (int) ($height * 0.21),
+                $colour($hat),
+            );
         } else {
-            imagefilledrectangle($image, $middle - (int) ($head * 0.62), (int) ($height * 0.075), $middle + (int) ($head * 0.62), (int) ($height * 0.092), $colour($hat));
-            imagefilledrectangle($image, $middle - (int) ($head * 0.36), (int) ($height * 0.012), $middle + (int) ($head * 0.36), (int) ($height * 0.08), $colour($hat));
+            imagefilledrectangle(
+                $image,
+                $middle - (int) ($head * 0.62),
+                (int) ($height * 0.075),
+                $middle + (int) ($head * 0.62),
+                (int) ($height * 0.092),
+                $colour($hat),
+            );
+            imagefilledrectangle(
+                $image,
+                $middle - (int) ($head * 0.36),
+                (int) ($height * 0.012),
+                $middle + (int) ($head * 0.36),
+                (int) ($height * 0.08),
+                $colour($hat),
+            );
         }
         imagepng($image, $file, 1);
     }
@@ -99,9 +140,9 @@ final class Painter
         $width = 360;
         $height = 300;
         $image = self::clear($width, $height);
-        $board = imagecolorallocate($image, 0xF2, 0xEC, 0xDD);
-        $ink = imagecolorallocate($image, 0x1F, 0x2A, 0x33);
-        $soft = imagecolorallocate($image, 0x7A, 0x80, 0x7F);
+        $board = imagecolorallocate($image, 0xf2, 0xec, 0xdd);
+        $ink = imagecolorallocate($image, 0x1f, 0x2a, 0x33);
+        $soft = imagecolorallocate($image, 0x7a, 0x80, 0x7f);
         imagefilledrectangle($image, 20, 92, 340, 290, $board);
         imagerectangle($image, 20, 92, 340, 290, $ink);
         imageline($image, 20, 158, 340, 158, $ink);
@@ -111,12 +152,12 @@ final class Painter
             imagettftext($image, $size, 0, $x, $y, $colour, '/usr/share/fonts/truetype/dejavu/DejaVuSansMono-Bold.ttf', $words);
         };
         $text('LOW WATER', 34, 120, 12, $soft);
-        $text('ROLL '.$roll, 34, 148, 18, $ink);
+        $text('ROLL ' . $roll, 34, 148, 18, $ink);
         $text('SCENE', 34, 176, 9, $soft);
         $text($setup, 34, 222, 34, $ink);
         $text('TAKE', 204, 176, 9, $soft);
         $text($take, 204, 222, 34, $ink);
-        $text('MARA VENN  '.($scene === '12' ? 'NIGHT' : 'DAY'), 34, 268, 13, $ink);
+        $text('MARA VENN  ' . ($scene === '12' ? 'NIGHT' : 'DAY'), 34, 268, 13, $ink);
         self::stick($image, 20, 90, 320, 0, $ink, $board);
         self::stick($image, 20, 68, 320, $angle, $ink, $board);
         if ($tail) {
@@ -130,13 +171,18 @@ final class Painter
     {
         $cos = cos(deg2rad($angle));
         $sin = sin(deg2rad($angle));
-        $at = static fn (float $along, float $across): array => [
-            (int) round($x + $along * $cos - $across * $sin), (int) round($y - $along * $sin - $across * $cos),
+        $at = static fn(float $along, float $across): array => [
+            (int) round($x + $along * $cos - $across * $sin),
+            (int) round($y - $along * $sin - $across * $cos),
         ];
         for ($part = 0; $part < 8; $part++) {
-            $from = $part * $length / 8;
-            $to = ($part + 1) * $length / 8;
-            imagefilledpolygon($image, [...$at($from, 0), ...$at($to, 0), ...$at($to, 20), ...$at($from, 20)], $part % 2 === 0 ? $ink : $board);
+            $from = ($part * $length) / 8;
+            $to = (($part + 1) * $length) / 8;
+            imagefilledpolygon(
+                $image,
+                [...$at($from, 0), ...$at($to, 0), ...$at($to, 20), ...$at($from, 20)],
+                $part % 2 === 0 ? $ink : $board,
+            );
         }
     }
 
@@ -183,7 +229,14 @@ final class Painter
 
     private function disc(float $x, float $y, float $width, float $height, int $colour): void
     {
-        imagefilledellipse($this->image, $this->x($x), $this->y($y), (int) ($width * $this->framing[2]), (int) ($height * $this->framing[2]), $colour);
+        imagefilledellipse(
+            $this->image,
+            $this->x($x),
+            $this->y($y),
+            (int) ($width * $this->framing[2]),
+            (int) ($height * $this->framing[2]),
+            $colour,
+        );
     }
 
     /** @param  array{int, int, int}  $top @param  array{int, int, int}  $bottom */
@@ -191,9 +244,18 @@ final class Painter
     {
         for ($y = 0; $y < self::HEIGHT; $y++) {
             $part = $y / self::HEIGHT;
-            imageline($this->image, 0, $y, self::WIDTH, $y, $this->ink(
-                (int) ($top[0] + ($bottom[0] - $top[0]) * $part), (int) ($top[1] + ($bottom[1] - $top[1]) * $part), (int) ($top[2] + ($bottom[2] - $top[2]) * $part),
-            ));
+            imageline(
+                $this->image,
+                0,
+                $y,
+                self::WIDTH,
+                $y,
+                $this->ink(
+                    (int) ($top[0] + ($bottom[0] - $top[0]) * $part),
+                    (int) ($top[1] + ($bottom[1] - $top[1]) * $part),
+                    (int) ($top[2] + ($bottom[2] - $top[2]) * $part),
+                ),
+            );
         }
     }
 
@@ -203,11 +265,27 @@ final class Painter
         $wood = $this->ink(92, 66, 42);
         $dark = $this->ink(56, 40, 28);
         imagesetthickness($this->image, (int) (16 * $this->framing[2]));
-        imagearc($this->image, $this->x(250), $this->y(270), (int) (400 * $this->framing[2]), (int) (400 * $this->framing[2]), 0, 359, $wood);
+        imagearc(
+            $this->image,
+            $this->x(250),
+            $this->y(270),
+            (int) (400 * $this->framing[2]),
+            (int) (400 * $this->framing[2]),
+            0,
+            359,
+            $wood,
+        );
         imagesetthickness($this->image, (int) (10 * $this->framing[2]));
         for ($spoke = 0; $spoke < 8; $spoke++) {
-            $angle = $spoke * M_PI / 4 + 0.2;
-            imageline($this->image, $this->x(250), $this->y(270), $this->x(250 + 195 * cos($angle)), $this->y(270 + 195 * sin($angle)), $wood);
+            $angle = ($spoke * M_PI) / 4 + 0.2;
+            imageline(
+                $this->image,
+                $this->x(250),
+                $this->y(270),
+                $this->x(250 + 195 * cos($angle)),
+                $this->y(270 + 195 * sin($angle)),
+                $wood,
+            );
         }
         imagesetthickness($this->image, 1);
         $this->disc(250, 270, 60, 60, $dark);

@@ -17,12 +17,12 @@ final class PictureStage
     /** @var array<string, true> */
     private array $painted = [];
 
-    public function __construct(private readonly string $folder)
-    {
-    }
+    public function __construct(private readonly string $folder) {}
 
     /**
-     * @param  array{camera: string, setup: string, scene: string, take: string, roll: string, place: string, people: list<string>, frames: int, clap_frame: int|null, tail: bool, timecode: string, created: string, seed: int, from_sample: int, delay_samples: int, sound: bool}  $clip
+     * @param  array{camera: string, setup: string, scene: string, take: string, roll: string, place: string, people: list<string>,
+     *     frames: int, clap_frame: int|null, tail: bool, timecode: string, created: string, seed: int, from_sample: int,
+     *     delay_samples: int, sound: bool}  $clip
      * @return list<string>
      */
     public function command(array $clip, string $stage, string $target): array
@@ -30,20 +30,23 @@ final class PictureStage
         $command = [...Programs::ffmpeg(), '-framerate', (string) Scenario::RATE, '-i', $this->set($clip['place'], $clip['camera'])];
         $inputs = 1;
         // The set is decoded once and repeated; decoding it for every frame takes most of the time.
-        $graph = ['[0:v]format=yuv420p,loop=loop=-1:size=1,setpts=N/('.Scenario::RATE.'*TB)[set]'];
+        $graph = ['[0:v]format=yuv420p,loop=loop=-1:size=1,setpts=N/(' . Scenario::RATE . '*TB)[set]'];
         $last = 'set';
         $lay = function (string $file, string $position, string $when = '') use (&$command, &$inputs, &$graph, &$last): void {
             array_push($command, '-i', $file);
-            $graph[] = "[$last][$inputs:v]overlay=$position".($when === '' ? '' : ":enable='$when'").":eof_action=repeat[o$inputs]";
+            $graph[] = "[$last][$inputs:v]overlay=$position" . ($when === '' ? '' : ":enable='$when'") . ":eof_action=repeat[o$inputs]";
             $last = "o$inputs";
             $inputs++;
         };
-        $lay($this->light(), sprintf("x='mod(n*%d,80)-80':y=%d", 1 + $clip['seed'] % 2, $clip['place'] === 'attic' ? 470 : 400));
+        $lay($this->light(), sprintf("x='mod(n*%d,80)-80':y=%d", 1 + ($clip['seed'] % 2), $clip['place'] === 'attic' ? 470 : 400));
         foreach ($clip['people'] as $index => $who) {
             [$x, $y, $height] = self::MARKS[$clip['camera']][$index];
-            $period = 90 + ($clip['seed'] + 37 * $index) % 60;
+            $period = 90 + (($clip['seed'] + 37 * $index) % 60);
             $sway = $clip['camera'] === 'B' ? 36 : 58;
-            $lay($this->person($who, $height), sprintf("x='%d+%d*sin(2*PI*n/%d)':y='%d+3*sin(2*PI*n/%d)'", $x, $sway, $period, $y, intdiv($period, 3)));
+            $lay(
+                $this->person($who, $height),
+                sprintf("x='%d+%d*sin(2*PI*n/%d)':y='%d+3*sin(2*PI*n/%d)'", $x, $sway, $period, $y, intdiv($period, 3)),
+            );
         }
         if ($clip['clap_frame'] !== null) {
             $clap = $clip['clap_frame'];
@@ -54,8 +57,10 @@ final class PictureStage
                 $lay($this->slate($clip, $index, $angle), 'x=300:y=150', sprintf('between(n,%d,%d)', ...$windows[$index]));
             }
         }
-        $graph[] = "[$last]drawbox=x=896:y=500:w=52:h=26:color=0x14181B@0.6:t=fill,"
-            ."drawtext=fontfile=/usr/share/fonts/truetype/dejavu/DejaVuSansMono-Bold.ttf:fontsize=16:fontcolor=0xF3EEE2:x=902:y=506:text='%{eif\\:n\\:d\\:4}',format=yuv420p[picture]";
+        $graph[] =
+            "[$last]drawbox=x=896:y=500:w=52:h=26:color=0x14181B@0.6:t=fill," .
+            'drawtext=fontfile=/usr/share/fonts/truetype/dejavu/DejaVuSansMono-Bold.ttf:fontsize=16:fontcolor=0xF' .
+            "3EEE2:x=902:y=506:text='%{eif\\:n\\:d\\:4}',format=yuv420p[picture]";
         $maps = ['-map', '[picture]'];
         if ($clip['sound']) {
             array_push($command, '-i', $stage);
@@ -63,20 +68,49 @@ final class PictureStage
             array_push($maps, '-map', '[sound]', '-c:a', 'pcm_s16le');
         }
 
-        return [...$command, '-filter_complex', implode(';', $graph), ...$maps, '-frames:v', (string) $clip['frames'],
-            '-c:v', 'libx264', '-preset', 'ultrafast', '-crf', '24', '-threads', '1', '-g', '25', '-r', (string) Scenario::RATE,
-            '-timecode', $clip['timecode'], '-metadata', 'creation_time='.$clip['created'], '-metadata:s:v:0', 'reel_name='.$clip['roll'],
-            '-fflags', '+bitexact', '-flags:v', '+bitexact', '-flags:a', '+bitexact', $target];
+        return [
+            ...$command,
+            '-filter_complex',
+            implode(';', $graph),
+            ...$maps,
+            '-frames:v',
+            (string) $clip['frames'],
+            '-c:v',
+            'libx264',
+            '-preset',
+            'ultrafast',
+            '-crf',
+            '24',
+            '-threads',
+            '1',
+            '-g',
+            '25',
+            '-r',
+            (string) Scenario::RATE,
+            '-timecode',
+            $clip['timecode'],
+            '-metadata',
+            'creation_time=' . $clip['created'],
+            '-metadata:s:v:0',
+            'reel_name=' . $clip['roll'],
+            '-fflags',
+            '+bitexact',
+            '-flags:v',
+            '+bitexact',
+            '-flags:a',
+            '+bitexact',
+            $target,
+        ];
     }
 
     private function set(string $place, string $camera): string
     {
-        return $this->once("set-$place-$camera.png", static fn (string $file) => Painter::set($place, $camera, $file));
+        return $this->once("set-$place-$camera.png", static fn(string $file) => Painter::set($place, $camera, $file));
     }
 
     private function person(string $who, int $height): string
     {
-        return $this->once("person-$who-$height.png", static fn (string $file) => Painter::person($who, $height, $file));
+        return $this->once("person-$who-$height.png", static fn(string $file) => Painter::person($who, $height, $file));
     }
 
     private function light(): string
@@ -89,15 +123,23 @@ final class PictureStage
     {
         return $this->once(
             sprintf('slate-%s-%s-%s-%d-%d.png', $clip['setup'], $clip['take'], $clip['roll'], $index, (int) $clip['tail']),
-            static fn (string $file) => Painter::slate($clip['scene'], $clip['setup'], $clip['take'], $clip['roll'], $angle, $clip['tail'], $file),
+            static fn(string $file) => Painter::slate(
+                $clip['scene'],
+                $clip['setup'],
+                $clip['take'],
+                $clip['roll'],
+                $angle,
+                $clip['tail'],
+                $file,
+            ),
         );
     }
 
     /** @param  callable(string): void  $paint */
     private function once(string $name, callable $paint): string
     {
-        $file = $this->folder.'/'.$name;
-        if (! isset($this->painted[$name])) {
+        $file = $this->folder . '/' . $name;
+        if (!isset($this->painted[$name])) {
             $paint($file);
             $this->painted[$name] = true;
         }

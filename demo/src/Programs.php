@@ -12,9 +12,7 @@ final class Programs
     /** @var list<Process> */
     private array $running = [];
 
-    public function __construct(private readonly int $atOnce = 2)
-    {
-    }
+    public function __construct(private readonly int $atOnce = 2) {}
 
     /** @param  list<string>  $command */
     public function start(array $command): void
@@ -51,10 +49,12 @@ final class Programs
     private function reap(): void
     {
         foreach ($this->running as $index => $process) {
-            if (! $process->isRunning()) {
+            if (!$process->isRunning()) {
                 unset($this->running[$index]);
-                if (! $process->isSuccessful()) {
-                    throw new \RuntimeException('A program of the demo failed: '.$process->getCommandLine()."\n".$process->getErrorOutput());
+                if (!$process->isSuccessful()) {
+                    throw new \RuntimeException(
+                        'A program of the demo failed: ' . $process->getCommandLine() . "\n" . $process->getErrorOutput(),
+                    );
                 }
             }
         }

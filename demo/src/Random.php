@@ -15,9 +15,9 @@ final class Random
     /** A whole number from $low to $high, both inclusive. */
     public function between(int $low, int $high): int
     {
-        $this->state = $this->state * 48_271 % 2_147_483_647;
+        $this->state = ($this->state * 48_271) % 2_147_483_647;
 
-        return $low + $this->state % ($high - $low + 1);
+        return $low + ($this->state % ($high - $low + 1));
     }
 
     /** A number from 0 to below 1. */

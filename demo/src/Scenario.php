@@ -38,34 +38,49 @@ final class Scenario
 
     /** Setup to what happens, the sizes on camera A and B, and the lines. */
     public const SETUPS = [
-        '3' => ['text' => 'Mara unlocks the wheel', 'size' => 'Wide', 'lines' => [
-            ['mara', 'You are early, Mister Quill. The tide is not out yet.'],
-            ['quill', 'I was told the wheel turns at low water.'],
-            ['mara', 'It turns when I say so.'],
-        ]],
-        '3A' => ['text' => 'Mara turns, drops the ledger', 'size' => 'Medium', 'lines' => [
-            ['quill', 'How old is the main shaft?'],
-            ['mara', 'Older than the survey you are carrying.'],
-        ]],
+        '3' => [
+            'text' => 'Mara unlocks the wheel',
+            'size' => 'Wide',
+            'lines' => [
+                ['mara', 'You are early, Mister Quill. The tide is not out yet.'],
+                ['quill', 'I was told the wheel turns at low water.'],
+                ['mara', 'It turns when I say so.'],
+            ],
+        ],
+        '3A' => [
+            'text' => 'Mara turns, drops the ledger',
+            'size' => 'Medium',
+            'lines' => [['quill', 'How old is the main shaft?'], ['mara', 'Older than the survey you are carrying.']],
+        ],
         '3B' => ['text' => 'Ledger on the floor, insert', 'size' => 'Close', 'lines' => []],
-        '7' => ['text' => 'Quill measures the gate', 'size' => 'Wide', 'lines' => [
-            ['mara', 'Read me the gauge.'],
-            ['quill', 'One metre forty, and falling.'],
-            ['mara', 'Then somebody has opened the sluice.'],
-        ]],
-        '7A' => ['text' => 'Over Quill to the far bank', 'size' => 'Medium', 'lines' => [
-            ['quill', 'There is a crack along the gate.'],
-            ['mara', 'There has always been a crack along the gate.'],
-        ]],
-        '12' => ['text' => 'Quill reads the deed aloud', 'size' => 'Wide', 'lines' => [
-            ['quill', 'I found the deed. Your grandmother never signed it.'],
-            ['mara', 'She could not write her name, but she could mend a gate.'],
-            ['quill', 'Then who owns the mill?'],
-        ]],
-        '12A' => ['text' => 'Mara listening', 'size' => 'Close', 'lines' => [
-            ['mara', 'Listen. The water has turned.'],
-            ['quill', 'I hear nothing at all.'],
-        ]],
+        '7' => [
+            'text' => 'Quill measures the gate',
+            'size' => 'Wide',
+            'lines' => [
+                ['mara', 'Read me the gauge.'],
+                ['quill', 'One metre forty, and falling.'],
+                ['mara', 'Then somebody has opened the sluice.'],
+            ],
+        ],
+        '7A' => [
+            'text' => 'Over Quill to the far bank',
+            'size' => 'Medium',
+            'lines' => [['quill', 'There is a crack along the gate.'], ['mara', 'There has always been a crack along the gate.']],
+        ],
+        '12' => [
+            'text' => 'Quill reads the deed aloud',
+            'size' => 'Wide',
+            'lines' => [
+                ['quill', 'I found the deed. Your grandmother never signed it.'],
+                ['mara', 'She could not write her name, but she could mend a gate.'],
+                ['quill', 'Then who owns the mill?'],
+            ],
+        ],
+        '12A' => [
+            'text' => 'Mara listening',
+            'size' => 'Close',
+            'lines' => [['mara', 'Listen. The water has turned.'], ['quill', 'I hear nothing at all.']],
+        ],
     ];
 
     /**
@@ -93,16 +108,27 @@ final class Scenario
 
     /** Sound without picture: name, recorder's scene field, note. */
     public const WILD = [
-        ['name' => '7-WILD1', 'scene' => '7', 'at' => '14:30:00', 'length' => 8, 'note' => 'Wild track: sluice gate lines', 'lines' => [['mara', 'Shut it. Shut it now.'], ['quill', 'It will not hold.']]],
+        [
+            'name' => '7-WILD1',
+            'scene' => '7',
+            'at' => '14:30:00',
+            'length' => 8,
+            'note' => 'Wild track: sluice gate lines',
+            'lines' => [['mara', 'Shut it. Shut it now.'], ['quill', 'It will not hold.']],
+        ],
         ['name' => '12-TONE1', 'scene' => '12', 'at' => '16:40:00', 'length' => 10, 'note' => 'Room tone, attic', 'lines' => []],
     ];
 
     /** Day 2, scene 21: `at` and `length` in seconds from the recorder's start, which is at 10:02:00. */
-    public const MEETING = ['at' => '10:02:00', 'length' => 240, 'clips' => [
-        'A' => [[4, 52], [62, 38], [104, 44], [153, 36], [196, 40]],
-        'B' => [[9, 44], [58, 60], [126, 57], [190, 45]],
-        'C' => [[15, 70], [92, 31], [130, 15], [150, 66]],
-    ]];
+    public const MEETING = [
+        'at' => '10:02:00',
+        'length' => 240,
+        'clips' => [
+            'A' => [[4, 52], [62, 38], [104, 44], [153, 36], [196, 40]],
+            'B' => [[9, 44], [58, 60], [126, 57], [190, 45]],
+            'C' => [[15, 70], [92, 31], [130, 15], [150, 66]],
+        ],
+    ];
 
     public const MEETING_LINES = [
         ['edda', 'Sit where you like, but keep the door open, the wind is company.'],
@@ -147,7 +173,13 @@ final class Scenario
 
     public static function label(int $frames): string
     {
-        return sprintf('%02d:%02d:%02d:%02d', intdiv($frames, 90_000) % 24, intdiv($frames, 1500) % 60, intdiv($frames, 25) % 60, $frames % 25);
+        return sprintf(
+            '%02d:%02d:%02d:%02d',
+            intdiv($frames, 90_000) % 24,
+            intdiv($frames, 1500) % 60,
+            intdiv($frames, 25) % 60,
+            $frames % 25,
+        );
     }
 
     public static function sceneOf(string $setup): string

@@ -34,7 +34,14 @@ h2 { font-size: 10pt; margin: 5mm 0 1mm; }
 <table class="rows">
 <tr><th>Scene</th><th></th><th>Setups</th><th class="num">Takes</th><th class="num">Circled</th><th class="num">Shot</th></tr>
 @foreach ($scenes as $scene)
-<tr><td><b>{{ $scene['scene'] }}</b></td><td class="soft">{{ $scene['heading'] }}</td><td>{{ implode(' ', $scene['setups']) }}</td><td class="num">{{ $scene['takes'] }}</td><td class="num">{{ $scene['circled'] }}</td><td class="num">{{ $scene['running'] }}</td></tr>
+<tr>
+    <td><b>{{ $scene['scene'] }}</b></td>
+    <td class="soft">{{ $scene['heading'] }}</td>
+    <td>{{ implode(' ', $scene['setups']) }}</td>
+    <td class="num">{{ $scene['takes'] }}</td>
+    <td class="num">{{ $scene['circled'] }}</td>
+    <td class="num">{{ $scene['running'] }}</td>
+</tr>
 @endforeach
 </table>
 @endif
@@ -43,15 +50,30 @@ h2 { font-size: 10pt; margin: 5mm 0 1mm; }
 <p class="soft">No card came in on this day.</p>
 @else
 <table class="rows">
-<tr><th>Roll</th><th>Device</th><th class="num">Clips</th><th class="num">Running</th><th class="num">Size</th><th class="num">Custody</th></tr>
+<tr>
+    <th>Roll</th>
+    <th>Device</th>
+    <th class="num">Clips</th>
+    <th class="num">Running</th>
+    <th class="num">Size</th>
+    <th class="num">Custody</th>
+</tr>
 @foreach ($cards as $card)
-<tr><td><b>{{ $card['roll'] }}</b></td><td class="soft">{{ $card['device'] }}</td><td class="num">{{ $card['clips'] }}</td><td class="num">{{ $card['running'] }}</td><td class="num">{{ number_format($card['bytes'] / 1e6, 1) }} MB</td><td class="num">{{ $card['state'] }}</td></tr>
+<tr>
+    <td><b>{{ $card['roll'] }}</b></td>
+    <td class="soft">{{ $card['device'] }}</td>
+    <td class="num">{{ $card['clips'] }}</td>
+    <td class="num">{{ $card['running'] }}</td>
+    <td class="num">{{ number_format($card['bytes'] / 1e6, 1) }} MB</td>
+    <td class="num">{{ $card['state'] }}</td>
+</tr>
 @endforeach
 </table>
 @endif
 <h2>Missing and open</h2>
 @forelse ($shown as $point)
-<div><b>{{ rtrim($point['title'], '.?') }}{{ str_ends_with($point['title'], '?') ? '?' : '.' }}</b> <span class="soft">{{ $point['evidence'] }}</span></div>
+<div><b>{{ rtrim($point['title'], '.?') }}{{ str_ends_with($point['title'], '?') ? '?' : '.' }}</b>
+    <span class="soft">{{ $point['evidence'] }}</span></div>
 @empty
 <p class="soft">Nothing is open.</p>
 @endforelse

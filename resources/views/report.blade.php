@@ -28,7 +28,9 @@ img { width: 26mm; }
 <td class="soft">Unit<b>{{ $day->unit }}</b></td>
 @if ($card)
 <td class="soft">Device<b>{{ $card->device?->title() ?? 'none' }}</b></td>
-<td class="soft">Custody<b>{{ $card->released_at ? 'released '.$card->released_at->format('j M H:i').' by '.$card->releasedBy?->name : ($card->isSafe() ? $card->files.' files, two verified copies' : $card->verified_files.' of '.$card->files.' files safe') }}</b></td>
+<td class="soft">Custody<b>{{ $card->released_at
+    ? 'released '.$card->released_at->format('j M H:i').' by '.$card->releasedBy?->name
+    : ($card->isSafe() ? $card->files.' files, two verified copies' : $card->verified_files.' of '.$card->files.' files safe') }}</b></td>
 @endif
 <td class="soft">Clips<b>{{ count($rows) }}, {{ $circled }} circled</b></td>
 <td class="soft">Running<b>{{ $running }}</b></td>
@@ -56,7 +58,8 @@ img { width: 26mm; }
 @if ($kind === 'camera')
 <td>{{ $row['width'] }} x {{ $row['height'] }}<br><span class="soft">{{ $row['rate'] }} fps</span></td>
 @else
-<td>@foreach ($row['tracks'] as $number => $track){{ $number + 1 }} {{ $track }}<br>@endforeach<span class="soft">{{ $row['sample_rate'] }} Hz</span></td>
+<td>@foreach ($row['tracks'] as $number => $track){{ $number + 1 }} {{ $track }}<br>@endforeach
+    <span class="soft">{{ $row['sample_rate'] }} Hz</span></td>
 @endif
 <td>{{ $row['notes'] }}@if ($row['problems'])<br><span class="soft">{{ $row['problems'] }}</span>@endif</td>
 <td>{{ $row['copies'] }}</td>

@@ -17,9 +17,62 @@ final class LineupMaterial
 
     private const SPOKEN_RATE = 22_050;
 
-    private const WORDS = ['tide', 'mill', 'harbour', 'sluice', 'ledger', 'water', 'morning', 'surveyor', 'gate', 'wheel', 'carrow', 'causeway', 'lantern', 'barley', 'timber',
-        'rope', 'storm', 'island', 'letter', 'keeper', 'stone', 'winter', 'boat', 'channel', 'measure', 'rises', 'holds', 'turns', 'carries', 'never', 'always', 'under', 'before',
-        'after', 'against', 'without', 'every', 'seven', 'hundred', 'old', 'broken', 'quiet', 'the', 'a', 'of', 'and', 'to', 'in', 'we', 'they', 'you', 'will', 'must', 'have'];
+    private const WORDS = [
+        'tide',
+        'mill',
+        'harbour',
+        'sluice',
+        'ledger',
+        'water',
+        'morning',
+        'surveyor',
+        'gate',
+        'wheel',
+        'carrow',
+        'causeway',
+        'lantern',
+        'barley',
+        'timber',
+        'rope',
+        'storm',
+        'island',
+        'letter',
+        'keeper',
+        'stone',
+        'winter',
+        'boat',
+        'channel',
+        'measure',
+        'rises',
+        'holds',
+        'turns',
+        'carries',
+        'never',
+        'always',
+        'under',
+        'before',
+        'after',
+        'against',
+        'without',
+        'every',
+        'seven',
+        'hundred',
+        'old',
+        'broken',
+        'quiet',
+        'the',
+        'a',
+        'of',
+        'and',
+        'to',
+        'in',
+        'we',
+        'they',
+        'you',
+        'will',
+        'must',
+        'have',
+    ];
 
     private const VOICES = ['en-gb', 'en-us', 'en-gb-scotland', 'en-gb-x-rp', 'en-gb+f3', 'en-us+m4', 'en-gb+f1', 'en-us+m7'];
 
@@ -37,14 +90,29 @@ final class LineupMaterial
         }
         $random = new Random($seed);
         $raw = fopen("$file.raw", 'wb');
-        for ($bytes = 0; $bytes < $seconds * self::SPOKEN_RATE * 2;) {
-            $spoken = $this->sentence($random).str_repeat("\0\0", (int) (self::SPOKEN_RATE * (0.1 + 1.6 * $random->unit() ** 2)));
+        for ($bytes = 0; $bytes < $seconds * self::SPOKEN_RATE * 2; ) {
+            $spoken = $this->sentence($random) . str_repeat("\0\0", (int) (self::SPOKEN_RATE * (0.1 + 1.6 * $random->unit() ** 2)));
             fwrite($raw, $spoken);
             $bytes += strlen($spoken);
         }
         fclose($raw);
-        self::ffmpeg(['-f', 's16le', '-ar', (string) self::SPOKEN_RATE, '-ac', '1', '-i', "$file.raw", '-filter_complex',
-            "[0:a]aresample=48000,volume=0.6[d];anoisesrc=c=brown:r=48000:a=0.01:seed={$seed}[n];[d][n]amix=inputs=2:normalize=0:duration=first,atrim=end_sample=".$seconds * self::RATE, '-c:a', 'pcm_s16le', $file]);
+        self::ffmpeg([
+            '-f',
+            's16le',
+            '-ar',
+            (string) self::SPOKEN_RATE,
+            '-ac',
+            '1',
+            '-i',
+            "$file.raw",
+            '-filter_complex',
+            "[0:a]aresample=48000,volume=0.6[d];anoisesrc=c=brown:r=48000:a=0.01:seed={$seed}[n];" .
+            '[d][n]amix=inputs=2:normalize=0:duration=first,atrim=end_sample=' .
+            $seconds * self::RATE,
+            '-c:a',
+            'pcm_s16le',
+            $file,
+        ]);
         unlink("$file.raw");
 
         return $file;
@@ -78,7 +146,16 @@ final class LineupMaterial
             }
             $out .= pack('s*', ...$piece);
         }
-        file_put_contents($file, 'RIFF'.pack('V', 36 + strlen($out)).'WAVEfmt '.pack('VvvVVvv', 16, 1, 1, $rate, 2 * $rate, 2, 16).'data'.pack('V', strlen($out)).$out);
+        file_put_contents(
+            $file,
+            'RIFF' .
+                pack('V', 36 + strlen($out)) .
+                'WAVEfmt ' .
+                pack('VvvVVvv', 16, 1, 1, $rate, 2 * $rate, 2, 16) .
+                'data' .
+                pack('V', strlen($out)) .
+                $out,
+        );
     }
 
     /**
@@ -95,9 +172,9 @@ final class LineupMaterial
         for ($at = 0, $count = count($samples); $at < $count; $at++) {
             $white = 2 * $random->unit() - 1;
             if ($pink) {
-                $state[0] = 0.99765 * $state[0] + $white * 0.0990460;
-                $state[1] = 0.96300 * $state[1] + $white * 0.2965164;
-                $state[2] = 0.57000 * $state[2] + $white * 1.0526913;
+                $state[0] = 0.99765 * $state[0] + $white * 0.099046;
+                $state[1] = 0.963 * $state[1] + $white * 0.2965164;
+                $state[2] = 0.57 * $state[2] + $white * 1.0526913;
                 $white = $state[0] + $state[1] + $state[2] + $white * 0.1848;
             }
             $noise[] = $white;
@@ -120,7 +197,7 @@ final class LineupMaterial
     public static function narrow(array $samples): array
     {
         foreach ([[300.0, true], [300.0, true], [3400.0, false], [3400.0, false]] as [$hertz, $high]) {
-            $w = 2 * M_PI * $hertz / self::RATE;
+            $w = (2 * M_PI * $hertz) / self::RATE;
             $alpha = sin($w) / M_SQRT2;
             $c = cos($w);
             $b1 = $high ? -(1 + $c) : 1 - $c;
@@ -150,13 +227,13 @@ final class LineupMaterial
         $out = $samples;
         for ($tap = 0; $tap < 40; $tap++) {
             $delay = (int) (self::RATE * (0.004 + 0.4 * $random->unit() ** 1.5));
-            $gain = ($random->unit() < 0.5 ? -1 : 1) * 0.28 * exp(-3.0 * $delay / (0.4 * self::RATE));
+            $gain = ($random->unit() < 0.5 ? -1 : 1) * 0.28 * exp((-3.0 * $delay) / (0.4 * self::RATE));
             for ($at = $delay, $count = count($samples); $at < $count; $at++) {
                 $out[$at] += $gain * $samples[$at - $delay];
             }
         }
 
-        return array_map(static fn (float $value): float => 0.7 * $value, $out);
+        return array_map(static fn(float $value): float => 0.7 * $value, $out);
     }
 
     /**
@@ -190,7 +267,7 @@ final class LineupMaterial
     {
         $gain = 10 ** ($decibels / 20);
 
-        return array_map(static fn (float $value): float => $gain * $value, $samples);
+        return array_map(static fn(float $value): float => $gain * $value, $samples);
     }
 
     /** @param  list<float>  $samples */
@@ -210,8 +287,20 @@ final class LineupMaterial
         for ($count = 3 + (int) (9 * $random->unit()); $count > 0; $count--) {
             $words[] = self::WORDS[(int) (count(self::WORDS) * $random->unit())];
         }
-        $speech = (new Process(['espeak-ng', '-v', self::VOICES[(int) (count(self::VOICES) * $random->unit())], '-s', (string) (130 + (int) (60 * $random->unit())),
-            '-p', (string) (25 + (int) (50 * $random->unit())), '--stdout', '--', implode(' ', $words).'.']))->mustRun()->getOutput();
+        $speech = (new Process([
+            'espeak-ng',
+            '-v',
+            self::VOICES[(int) (count(self::VOICES) * $random->unit())],
+            '-s',
+            (string) (130 + (int) (60 * $random->unit())),
+            '-p',
+            (string) (25 + (int) (50 * $random->unit())),
+            '--stdout',
+            '--',
+            implode(' ', $words) . '.',
+        ]))
+            ->mustRun()
+            ->getOutput();
 
         return substr($speech, self::headerOf($speech));
     }

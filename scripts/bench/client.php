@@ -8,7 +8,13 @@ declare(strict_types=1);
 $base = getenv('APP_URL');
 $jar = tempnam(sys_get_temp_dir(), 'cartella');
 $curl = curl_init();
-curl_setopt_array($curl, [CURLOPT_RETURNTRANSFER => true, CURLOPT_COOKIEJAR => $jar, CURLOPT_COOKIEFILE => $jar, CURLOPT_ENCODING => 'gzip', CURLOPT_TIMEOUT => 30]);
+curl_setopt_array($curl, [
+    CURLOPT_RETURNTRANSFER => true,
+    CURLOPT_COOKIEJAR => $jar,
+    CURLOPT_COOKIEFILE => $jar,
+    CURLOPT_ENCODING => 'gzip',
+    CURLOPT_TIMEOUT => 30,
+]);
 
 $ask = static function (string $path, ?array $body = null, int $waitSeconds = 0) use ($curl, $base): array {
     $deadline = time() + $waitSeconds;
@@ -16,10 +22,15 @@ $ask = static function (string $path, ?array $body = null, int $waitSeconds = 0)
         $headers = ['Accept: application/json', 'Content-Type: application/json'];
         foreach (curl_getinfo($curl, CURLINFO_COOKIELIST) as $cookie) {
             if (str_contains($cookie, 'XSRF-TOKEN')) {
-                $headers[] = 'X-XSRF-TOKEN: '.urldecode(explode("\t", $cookie)[6]);
+                $headers[] = 'X-XSRF-TOKEN: ' . urldecode(explode("\t", $cookie)[6]);
             }
         }
-        curl_setopt_array($curl, [CURLOPT_URL => $base.$path, CURLOPT_HTTPHEADER => $headers, CURLOPT_CUSTOMREQUEST => $body === null ? 'GET' : 'POST', CURLOPT_POSTFIELDS => $body === null ? null : json_encode($body)]);
+        curl_setopt_array($curl, [
+            CURLOPT_URL => $base . $path,
+            CURLOPT_HTTPHEADER => $headers,
+            CURLOPT_CUSTOMREQUEST => $body === null ? 'GET' : 'POST',
+            CURLOPT_POSTFIELDS => $body === null ? null : json_encode($body),
+        ]);
         $begin = hrtime(true);
         $text = (string) curl_exec($curl);
         $time = (hrtime(true) - $begin) / 1e6;

@@ -5,7 +5,7 @@ declare(strict_types=1);
 // Gives every reader of foreign files so many broken inputs and looks whether one of them is answered by anything but an
 // answer or a refusal in words, or costs more time or memory than its bounds. Use: fuzz.php FOLDER COUNT SEED
 
-require __DIR__.'/../../vendor/autoload.php';
+require __DIR__ . '/../../vendor/autoload.php';
 
 use Tests\Fuzz\Mutations;
 use Tests\Fuzz\Targets;
@@ -35,7 +35,13 @@ for ($part = 0; $part < $parts; $part++) {
             printf("fuzz     %s, input %d of seed %d: %s\n", $name, $number, $seed, $trouble);
         }
     }
-    printf("fuzz     part %d: %d inputs in %.0f s, %d of them wrong (bar 0)\n", $part + 1, (int) ceil(($count - $part) / $parts), (hrtime(true) - $begin) / 1e9, $found);
+    printf(
+        "fuzz     part %d: %d inputs in %.0f s, %d of them wrong (bar 0)\n",
+        $part + 1,
+        (int) ceil(($count - $part) / $parts),
+        (hrtime(true) - $begin) / 1e9,
+        $found,
+    );
     exit($found === 0 ? 0 : 1);
 }
 $status = 0;

@@ -7,10 +7,10 @@ declare(strict_types=1);
 //
 // lineup.php DEMO FOLDER [SEED]: the demo's cards and their truth; a folder for the material, which is kept for the next run.
 
-require __DIR__.'/../../vendor/autoload.php';
-require __DIR__.'/Bars.php';
-require __DIR__.'/LineupMaterial.php';
-require __DIR__.'/LineupTrials.php';
+require __DIR__ . '/../../vendor/autoload.php';
+require __DIR__ . '/Bars.php';
+require __DIR__ . '/LineupMaterial.php';
+require __DIR__ . '/LineupTrials.php';
 
 use Cartella\Bench\Bars;
 use Cartella\Bench\LineupTrials;

@@ -4,14 +4,14 @@ declare(strict_types=1);
 
 // p50 and p95 of the slate-sheet and bin requests with 20 000 clips, against the smallest request of the same server.
 
-require __DIR__.'/Bars.php';
+require __DIR__ . '/Bars.php';
 
 use Cartella\Bench\Bars;
 
 /** Times the session request that a page may take, 95 of 100. */
 const BAR = 12.0;
 
-$ask = require __DIR__.'/client.php';
+$ask = require __DIR__ . '/client.php';
 [, $session] = $ask('/api/session', ['email' => 'bench@lowwater.test', 'password' => 'tide-mill']);
 $production = $session['productions'][0]['ulid'];
 [, $facts] = $ask("/api/productions/$production");
@@ -29,9 +29,29 @@ $measure = static function (string $path) use ($ask): array {
     return [$times[intdiv(count($times), 2)], $times[(int) (0.95 * count($times))], $bytes];
 };
 [$floor] = $measure('/api/session');
-foreach (['slate sheet, 2 000 takes' => "days/$day/log", 'bin, first page' => 'bins/scene:1/clips', 'bin, a late page' => 'bins/scene:1/clips?from=3000', 'tree of bins' => 'bins'] as $title => $path) {
+foreach (
+    [
+        'slate sheet, 2 000 takes' => "days/$day/log",
+        'bin, first page' => 'bins/scene:1/clips',
+        'bin, a late page' => 'bins/scene:1/clips?from=3000',
+        'tree of bins' => 'bins',
+    ]
+    as $title => $path
+) {
     [$p50, $p95, $bytes] = $measure("/api/productions/$production/$path");
-    Bars::check(sprintf('lists    %-26s p50 %6.1f ms (%.1fx), p95 %6.1f ms (%.1fx, bar %.0fx), %d kB', $title, $p50, $p50 / $floor, $p95, $p95 / $floor, BAR, intdiv($bytes, 1000)), $p95 / $floor <= BAR);
+    Bars::check(
+        sprintf(
+            'lists    %-26s p50 %6.1f ms (%.1fx), p95 %6.1f ms (%.1fx, bar %.0fx), %d kB',
+            $title,
+            $p50,
+            $p50 / $floor,
+            $p95,
+            $p95 / $floor,
+            BAR,
+            intdiv($bytes, 1000),
+        ),
+        $p95 / $floor <= BAR,
+    );
 }
 printf("lists    floor: the session request, p50 %.1f ms\n", $floor);
 unlink($jar);

@@ -7,15 +7,15 @@ declare(strict_types=1);
 // that costs is said beside it. The better of three of each, in turn, each from the same state, so that a busy disk does
 // not decide.
 
-require __DIR__.'/../../vendor/autoload.php';
-require __DIR__.'/Bars.php';
+require __DIR__ . '/../../vendor/autoload.php';
+require __DIR__ . '/Bars.php';
 
 use Cartella\Bench\Bars;
 use Cartella\Core\Custody\Internal\Libc;
 use Symfony\Component\Process\Process;
 
 $folder = $argv[1];
-const CORE = __DIR__.'/../../core/bin/cartella-core';
+const CORE = __DIR__ . '/../../core/bin/cartella-core';
 
 $run = static function (array $command): float {
     $begin = hrtime(true);
@@ -31,13 +31,13 @@ $offload = static function (array $command): array {
     $process->start();
     $peak = 0;
     while ($process->isRunning()) {
-        if (preg_match('/VmHWM:\s+(\d+)/', (string) @file_get_contents('/proc/'.$process->getPid().'/status'), $part) === 1) {
+        if (preg_match('/VmHWM:\s+(\d+)/', (string) @file_get_contents('/proc/' . $process->getPid() . '/status'), $part) === 1) {
             $peak = max($peak, (int) $part[1]);
         }
         usleep(5_000);
     }
-    if (! $process->isSuccessful()) {
-        throw new RuntimeException('The offload failed: '.$process->getErrorOutput());
+    if (!$process->isSuccessful()) {
+        throw new RuntimeException('The offload failed: ' . $process->getErrorOutput());
     }
 
     return [(hrtime(true) - $begin) / 1e9, $peak / 1024];
@@ -45,12 +45,12 @@ $offload = static function (array $command): array {
 
 $card = static function (int $count, int $bytes) use ($folder, $run): void {
     $run(['rm', '-rf', '--', $folder]);
-    mkdir($folder.'/CARD', 0777, true);
+    mkdir($folder . '/CARD', 0777, true);
     $block = random_bytes(1 << 20);
     for ($file = 0; $file < $count; $file++) {
         $out = fopen(sprintf('%s/CARD/C%04d.mov', $folder, $file), 'wb');
         for ($left = $bytes; $left > 0; $left -= strlen($block)) {
-            fwrite($out, substr(pack('V', $file * 1000 + intdiv($left, 1 << 20)).$block, 0, min($left, strlen($block))));
+            fwrite($out, substr(pack('V', $file * 1000 + intdiv($left, 1 << 20)) . $block, 0, min($left, strlen($block))));
         }
         fclose($out);
     }
@@ -60,7 +60,7 @@ $card = static function (int $count, int $bytes) use ($folder, $run): void {
 // would measure the clearing up instead of the copying. Large ones go at once, or they would fill the page cache.
 $place = static function (string $name, bool $keep) use ($folder, $run): string {
     static $last = null;
-    if ($last !== null && ! $keep) {
+    if ($last !== null && !$keep) {
         $run(['rm', '-rf', '--', $last]);
     }
     $last = "$folder/$name";
@@ -72,10 +72,15 @@ $place = static function (string $name, bool $keep) use ($folder, $run): string 
 };
 
 /** Seconds in which all files below are hashed. */
-$hash = static fn (string $below): float => $run(['find', $below, '-type', 'f', '-exec', 'xxhsum', '-H2', '{}', '+']);
+$hash = static fn(string $below): float => $run(['find', $below, '-type', 'f', '-exec', 'xxhsum', '-H2', '{}', '+']);
 /** What is below leaves the page cache; it is on the disk already. */
 $forget = static function (string $below): void {
-    foreach (new RecursiveIteratorIterator(new RecursiveDirectoryIterator($below, FilesystemIterator::SKIP_DOTS | FilesystemIterator::CURRENT_AS_PATHNAME)) as $file) {
+    foreach (
+        new RecursiveIteratorIterator(
+            new RecursiveDirectoryIterator($below, FilesystemIterator::SKIP_DOTS | FilesystemIterator::CURRENT_AS_PATHNAME),
+        )
+        as $file
+    ) {
         Libc::forget($file);
     }
 };
@@ -100,13 +105,25 @@ foreach (['40 x 100 MB' => [40, 100_000_000, 1.15], '4000 x 100 kB' => [4000, 10
         $ours = min($ours, $time);
         $peak = max($peak, $memory);
     }
-    Bars::check(sprintf('offload  %-14s %6.2f s, cp twice, sync, xxhsum of the card and of both copies from the disk %6.2f s: %.2fx (bar %.2fx); memory %.0f MiB', $title, $ours, $floor, $ours / $floor, $bar, $peak), $ours / $floor <= $bar);
+    Bars::check(
+        sprintf(
+            'offload  %-14s %6.2f s, cp twice, sync, xxhsum of the card and of both copies from the disk %6.2f ' .
+                's: %.2fx (bar %.2fx); memory %.0f MiB',
+            $title,
+            $ours,
+            $floor,
+            $ours / $floor,
+            $bar,
+            $peak,
+        ),
+        $ours / $floor <= $bar,
+    );
     printf("offload  %-14s what reading the disk costs: the same with xxhsum from the page cache takes %.2f s\n", $title, $cached);
 }
 
 $run(['rm', '-rf', '--', $folder]);
-mkdir($folder.'/CARD', 0777, true);
-$big = fopen($folder.'/CARD/C0001.mov', 'wb');
+mkdir($folder . '/CARD', 0777, true);
+$big = fopen($folder . '/CARD/C0001.mov', 'wb');
 ftruncate($big, 6_000_000_000);
 fclose($big);
 [$time, $peak] = $offload([CORE, 'offload', "$folder/CARD", "$folder/c"]);

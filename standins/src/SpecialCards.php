@@ -31,22 +31,25 @@ final class SpecialCards
 
     private const FREE_BYTES = 4 << 20;
 
-    public function __construct(private readonly string $library, private readonly string $folder)
-    {
-    }
+    public function __construct(private readonly string $library, private readonly string $folder) {}
 
     /** The card's folder, or its image file where it has to be mounted. */
     public function make(string $key): string
     {
-        $made = $this->folder.'/'.$key;
+        $made = $this->folder . '/' . $key;
         if (file_exists($made)) {
             return $made;
         }
-        $work = $this->folder.'/.making-'.$key;
+        $work = $this->folder . '/.making-' . $key;
         CardBench::remove($work);
         mkdir($work, 0777, true);
         match ($key) {
-            'healthy' => $this->clips($work, 'A010', ['A001C001.mov', 'A001C002.mov', 'A001C003.mov', 'A001C004.mov', 'A001C005.mov', 'A001C006.mov'], 'A'),
+            'healthy' => $this->clips(
+                $work,
+                'A010',
+                ['A001C001.mov', 'A001C002.mov', 'A001C003.mov', 'A001C004.mov', 'A001C005.mov', 'A001C006.mov'],
+                'A',
+            ),
             'same-as-A001' => CardBench::copy($this->card('A001'), $work, true),
             'more-on-A001' => $this->moreOnA001($work),
             'A001-used-again' => $this->clips($work, 'A001', ['A002C004.mov', 'A002C005.mov'], 'A', 'used-again-'),
@@ -71,9 +74,11 @@ final class SpecialCards
 
     private function card(string $name): string
     {
-        $folder = $this->library.'/'.$name;
+        $folder = $this->library . '/' . $name;
 
-        return is_dir($folder) ? $folder : throw new \InvalidArgumentException("The demo card $name is not made yet. Run ./cartella start once.");
+        return is_dir($folder)
+            ? $folder
+            : throw new \InvalidArgumentException("The demo card $name is not made yet. Run ./cartella start once.");
     }
 
     /** @param  list<string>  $clips */
@@ -112,10 +117,56 @@ final class SpecialCards
         $whole = $this->find('21-T01.wav');
         $reference = 10 * 3600 * 48_000;
         foreach (range(0, 3) as $track) {
-            self::run(['ffmpeg', '-v', 'error', '-nostdin', '-y', '-i', $whole, '-t', '20', '-af', "pan=mono|c0=c$track", '-c:a', 'pcm_s24le', '-write_bext', '1', '-metadata', "time_reference=$reference", '-metadata', 'origination_date=2026-10-06', '-metadata', 'origination_time=10:00:00', sprintf('%s/S010T01_%d.wav', $work, $track + 1)]);
+            self::run([
+                'ffmpeg',
+                '-v',
+                'error',
+                '-nostdin',
+                '-y',
+                '-i',
+                $whole,
+                '-t',
+                '20',
+                '-af',
+                "pan=mono|c0=c$track",
+                '-c:a',
+                'pcm_s24le',
+                '-write_bext',
+                '1',
+                '-metadata',
+                "time_reference=$reference",
+                '-metadata',
+                'origination_date=2026-10-06',
+                '-metadata',
+                'origination_time=10:00:00',
+                sprintf('%s/S010T01_%d.wav', $work, $track + 1),
+            ]);
         }
         foreach ([['S010T02.wav', 20, 15], ['S010T02_2.wav', 35, 10]] as [$name, $from, $length]) {
-            self::run(['ffmpeg', '-v', 'error', '-nostdin', '-y', '-ss', (string) $from, '-i', $whole, '-t', (string) $length, '-c:a', 'pcm_s24le', '-write_bext', '1', '-metadata', 'time_reference='.($reference + $from * 48_000), '-metadata', 'origination_date=2026-10-06', '-metadata', 'origination_time=10:00:'.$from, "$work/$name"]);
+            self::run([
+                'ffmpeg',
+                '-v',
+                'error',
+                '-nostdin',
+                '-y',
+                '-ss',
+                (string) $from,
+                '-i',
+                $whole,
+                '-t',
+                (string) $length,
+                '-c:a',
+                'pcm_s24le',
+                '-write_bext',
+                '1',
+                '-metadata',
+                'time_reference=' . ($reference + $from * 48_000),
+                '-metadata',
+                'origination_date=2026-10-06',
+                '-metadata',
+                'origination_time=10:00:' . $from,
+                "$work/$name",
+            ]);
         }
         file_put_contents("$work/S010T02.txt", "boom and two lavs\r\n");
         file_put_contents("$work/S010_REPORT.TXT", "ROLL S010\r\nDEVICE recorder S\r\n");
@@ -127,30 +178,47 @@ final class SpecialCards
         for ($file = 0; $file < self::SMALL_FILES; $file++) {
             $folder = sprintf('%s/%02d', $work, intdiv($file, 100));
             is_dir($folder) || mkdir($folder);
-            file_put_contents(sprintf('%s/M%04d.dat', $folder, $file), pack('V', $file).$block);
+            file_put_contents(sprintf('%s/M%04d.dat', $folder, $file), pack('V', $file) . $block);
         }
     }
 
     private function huge(string $work): void
     {
-        $file = fopen($work.'/A012C001.mxf', 'wb');
+        $file = fopen($work . '/A012C001.mxf', 'wb');
         ftruncate($file, self::HUGE_BYTES);
         fclose($file);
     }
 
     private function hostile(string $work): void
     {
-        mkdir($work.'/ROLL');
-        foreach (["two\nlines.mov", '-rf.mov', str_repeat('n', 251).'.mov', '..mov', "caf\u{E9}.mov", "cafe\u{301}.mov", 'Take.mov', 'TAKE.mov', 'aux.mov', 'what?.mov', 'end .', '<b>&amp;"quoted".mov', '$(id).mov'] as $name) {
-            file_put_contents($work.'/ROLL/'.$name, $name);
+        mkdir($work . '/ROLL');
+        foreach (
+            [
+                "two\nlines.mov",
+                '-rf.mov',
+                str_repeat('n', 251) . '.mov',
+                '..mov',
+                "caf\u{E9}.mov",
+                "cafe\u{301}.mov",
+                'Take.mov',
+                'TAKE.mov',
+                'aux.mov',
+                'what?.mov',
+                'end .',
+                '<b>&amp;"quoted".mov',
+                '$(id).mov',
+            ]
+            as $name
+        ) {
+            file_put_contents($work . '/ROLL/' . $name, $name);
         }
     }
 
     private function linkOut(string $work): void
     {
         $this->clips($work, 'L010', ['A001C001.mov'], 'A');
-        symlink('/etc/hostname', $work.'/L010C002.mov');
-        symlink('..', $work.'/above');
+        symlink('/etc/hostname', $work . '/L010C002.mov');
+        symlink('..', $work . '/above');
     }
 
     /**
@@ -159,17 +227,20 @@ final class SpecialCards
      */
     private function image(string $work): string
     {
-        $clip = $work.'/B010C001.mov';
+        $clip = $work . '/B010C001.mov';
         $content = (string) file_get_contents($clip);
         $index = (int) strrpos($content, 'moov') - 4;
         $text = substr(base64_encode(random_bytes(self::FREE_BYTES)), 0, self::FREE_BYTES);
-        $first = dirname($work).'/.first';
+        $first = dirname($work) . '/.first';
         CardBench::remove($first);
         mkdir($first);
-        file_put_contents($first.'/B010C001.mov', substr($content, 0, $index).pack('N', 8 + strlen($text)).'free'.$text.substr($content, $index));
-        touch($first.'/B010C001.mov', (int) filemtime($clip));
+        file_put_contents(
+            $first . '/B010C001.mov',
+            substr($content, 0, $index) . pack('N', 8 + strlen($text)) . 'free' . $text . substr($content, $index),
+        );
+        touch($first . '/B010C001.mov', (int) filemtime($clip));
         unlink($clip);
-        $image = dirname($work).'/.making-unreadable.image';
+        $image = dirname($work) . '/.making-unreadable.image';
         // The bad clip alone first, so that its blocks lie at the image's beginning; the others are added behind it.
         self::run(['mksquashfs', $first, $image, '-noappend', '-no-fragments', '-comp', 'gzip', '-quiet', '-no-progress']);
         self::run(['mksquashfs', $work, $image, '-no-fragments', '-quiet', '-no-progress']);
@@ -186,12 +257,12 @@ final class SpecialCards
     private static function run(array $command): void
     {
         $process = proc_open($command, [['file', '/dev/null', 'r'], ['file', '/dev/null', 'w'], ['pipe', 'w']], $pipes);
-        if (! is_resource($process)) {
-            throw new \InvalidArgumentException($command[0].' is not installed.');
+        if (!is_resource($process)) {
+            throw new \InvalidArgumentException($command[0] . ' is not installed.');
         }
         $error = (string) stream_get_contents($pipes[2]);
         if (proc_close($process) !== 0) {
-            throw new \InvalidArgumentException($command[0].' failed: '.trim($error));
+            throw new \InvalidArgumentException($command[0] . ' failed: ' . trim($error));
         }
     }
 }

@@ -39,7 +39,7 @@ abstract class TestCase extends Base
     public function createApplication(): Application
     {
         /** @var Application $app */
-        $app = require __DIR__.'/../../bootstrap/app.php';
+        $app = require __DIR__ . '/../../bootstrap/app.php';
         $app->make(Kernel::class)->bootstrap();
 
         return $app;
@@ -48,21 +48,38 @@ abstract class TestCase extends Base
     protected function setUp(): void
     {
         parent::setUp();
-        // In memory where there is room: offloads flush whole file systems, and what else writes on this machine's disk is no matter of the tests.
+        // In memory where there is room: offloads flush whole file systems, and what else writes on this machine's disk is no matter of the
+        // tests.
         $root = (float) @disk_free_space('/dev/shm') > 2e9 && is_writable('/dev/shm') ? '/dev/shm' : sys_get_temp_dir();
-        $this->folder = $root.'/cartella-app-'.bin2hex(random_bytes(6));
+        $this->folder = $root . '/cartella-app-' . bin2hex(random_bytes(6));
         foreach (['bench', 'one', 'two', 'proxies', 'inbox'] as $name) {
-            mkdir($this->folder.'/'.$name, 0777, true);
+            mkdir($this->folder . '/' . $name, 0777, true);
         }
         config([
-            'cartella.var' => $this->folder, 'cartella.database' => $this->folder, 'cartella.floor_bytes' => 0, 'cartella.bench' => $this->folder.'/bench', 'cartella.proxies' => $this->folder.'/proxies', 'cartella.inbox' => $this->folder.'/inbox',
-            'cartella.stores' => ['one' => ['name' => 'One', 'path' => $this->folder.'/one'], 'two' => ['name' => 'Two', 'path' => $this->folder.'/two']],
-            'queue.default' => 'sync', 'cache.default' => 'array', 'session.driver' => 'array', 'app.debug' => false,
+            'cartella.var' => $this->folder,
+            'cartella.database' => $this->folder,
+            'cartella.floor_bytes' => 0,
+            'cartella.bench' => $this->folder . '/bench',
+            'cartella.proxies' => $this->folder . '/proxies',
+            'cartella.inbox' => $this->folder . '/inbox',
+            'cartella.stores' => [
+                'one' => ['name' => 'One', 'path' => $this->folder . '/one'],
+                'two' => ['name' => 'Two', 'path' => $this->folder . '/two'],
+            ],
+            'queue.default' => 'sync',
+            'cache.default' => 'array',
+            'session.driver' => 'array',
+            'app.debug' => false,
         ]);
-        $this->production = Production::query()->create(['name' => 'Test '.uniqid(), 'rate_num' => 25, 'rate_den' => 1]);
+        $this->production = Production::query()->create(['name' => 'Test ' . uniqid(), 'rate_num' => 25, 'rate_den' => 1]);
         $this->day = ShootDay::query()->create(['production_id' => $this->production->id, 'number' => 1, 'date' => '2026-10-05']);
         foreach (['A' => 'camera', 'B' => 'camera', 'S' => 'recorder'] as $letter => $kind) {
-            $this->devices[$letter] = Device::query()->create(['production_id' => $this->production->id, 'letter' => $letter, 'kind' => $kind, 'lane' => count($this->devices)]);
+            $this->devices[$letter] = Device::query()->create([
+                'production_id' => $this->production->id,
+                'letter' => $letter,
+                'kind' => $kind,
+                'lane' => count($this->devices),
+            ]);
         }
         // Its volumes are there and marked before anything of a test pulls one out.
         app(Stores::class)->known($this->production);
@@ -71,7 +88,11 @@ abstract class TestCase extends Base
     /** Puts another folder in the place of one of the production's volumes, as a mounted volume would be. */
     protected function storeAt(string $key, string $path): void
     {
-        Store::query()->where('production_id', $this->production->id)->where('key', $key)->sole()->update(['path' => $path, 'mark' => Stores::mark($path, $key)]);
+        Store::query()
+            ->where('production_id', $this->production->id)
+            ->where('key', $key)
+            ->sole()
+            ->update(['path' => $path, 'mark' => Stores::mark($path, $key)]);
     }
 
     protected function tearDown(): void
@@ -82,7 +103,12 @@ abstract class TestCase extends Base
 
     protected function person(Role $role = Role::Assistant, bool $isMember = true): User
     {
-        $user = User::query()->create(['name' => ucfirst($role->value).' Person', 'email' => uniqid().'@example.test', 'password' => 'secret', 'role' => $role]);
+        $user = User::query()->create([
+            'name' => ucfirst($role->value) . ' Person',
+            'email' => uniqid() . '@example.test',
+            'password' => 'secret',
+            'role' => $role,
+        ]);
         if ($isMember) {
             $this->production->users()->attach($user);
         }
@@ -110,9 +136,18 @@ abstract class TestCase extends Base
     /** @param  array<string, mixed>  $more */
     protected function take(string $setup, int $take, array $more = []): Take
     {
-        return Take::query()->create($more + [
-            'production_id' => $this->production->id, 'shoot_day_id' => $this->day->id, 'scene' => SetupName::parse($setup)?->scene() ?? $setup, 'setup' => $setup, 'take' => $take, 'sort_key' => SlateOrder::key($setup, $take),
-        ])->refresh();
+        return Take::query()
+            ->create(
+                $more + [
+                    'production_id' => $this->production->id,
+                    'shoot_day_id' => $this->day->id,
+                    'scene' => SetupName::parse($setup)?->scene() ?? $setup,
+                    'setup' => $setup,
+                    'take' => $take,
+                    'sort_key' => SlateOrder::key($setup, $take),
+                ],
+            )
+            ->refresh();
     }
 
     /**
@@ -123,15 +158,38 @@ abstract class TestCase extends Base
     {
         $isSound = $this->devices[$device]->isRecorder();
 
-        return Clip::query()->create($more + [
-            'production_id' => $this->production->id, 'shoot_day_id' => $this->day->id, 'device_id' => $this->devices[$device]->id, 'take_id' => $take?->id, 'kind' => $isSound ? 'sound' : 'picture', 'name' => $name,
-            'path' => $name, 'path_hash' => md5($name), 'duration_ticks' => (int) ($seconds * Ticks::PER_SECOND), 'start_ticks' => (int) ($at * Ticks::PER_SECOND), 'rate_num' => 25, 'rate_den' => 1,
-            'frames' => $isSound ? null : (int) ($seconds * 25), 'facts' => [], 'channels' => [],
-        ])->refresh();
+        return Clip::query()
+            ->create(
+                $more + [
+                    'production_id' => $this->production->id,
+                    'shoot_day_id' => $this->day->id,
+                    'device_id' => $this->devices[$device]->id,
+                    'take_id' => $take?->id,
+                    'kind' => $isSound ? 'sound' : 'picture',
+                    'name' => $name,
+                    'path' => $name,
+                    'path_hash' => md5($name),
+                    'duration_ticks' => (int) ($seconds * Ticks::PER_SECOND),
+                    'start_ticks' => (int) ($at * Ticks::PER_SECOND),
+                    'rate_num' => 25,
+                    'rate_den' => 1,
+                    'frames' => $isSound ? null : (int) ($seconds * 25),
+                    'facts' => [],
+                    'channels' => [],
+                ],
+            )
+            ->refresh();
     }
 
     protected function place(Clip $clip, float $at, string $way = 'sound', bool $isSure = true): void
     {
-        $clip->placement()->create(['shoot_day_id' => $this->day->id, 'group' => 0, 'start_ticks' => (int) ($at * Ticks::PER_SECOND), 'way' => $way, 'confidence' => 0.9, 'is_sure' => $isSure]);
+        $clip->placement()->create([
+            'shoot_day_id' => $this->day->id,
+            'group' => 0,
+            'start_ticks' => (int) ($at * Ticks::PER_SECOND),
+            'way' => $way,
+            'confidence' => 0.9,
+            'is_sure' => $isSure,
+        ]);
     }
 }

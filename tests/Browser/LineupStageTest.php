@@ -24,7 +24,7 @@ final class LineupStageTest extends BrowserTestCase
 
     private function takeBack(): void
     {
-        $this->press(WebDriverKeys::CONTROL.'z'.WebDriverKeys::CONTROL);
+        $this->press(WebDriverKeys::CONTROL . 'z' . WebDriverKeys::CONTROL);
     }
 
     /** @return list<string> */
@@ -35,19 +35,25 @@ final class LineupStageTest extends BrowserTestCase
 
     private function choose(string $clip): void
     {
-        $this->click('.placed[aria-label^="'.$clip.',"]');
+        $this->click('.placed[aria-label^="' . $clip . ',"]');
         $this->see('aside h2', $clip);
     }
 
     private function place(): string
     {
-        return (string) $this->js('return [...document.querySelectorAll("aside dl dt")].find((one) => one.textContent === "Place").nextElementSibling.textContent.trim()');
+        return (string) $this->js(
+            'return [...document.querySelectorAll("aside dl dt")].find((one) => one.textContent === ' .
+                '"Place").nextElementSibling.textContent.trim()',
+        );
     }
 
     /** A clip of camera A that a run placed surely by sound, and that nobody locked. */
     private function aClip(): string
     {
-        return (string) $this->js('return [...document.querySelectorAll(".placed")].map((one) => /^(A\\w+), by sound$/.exec(one.getAttribute("aria-label"))?.[1]).find((name) => name !== undefined)');
+        return (string) $this->js(
+            'return [...document.querySelectorAll(".placed")].map((one) => /^(A\\w+), by ' .
+                'sound$/.exec(one.getAttribute("aria-label"))?.[1]).find((name) => name !== undefined)',
+        );
     }
 
     public function test_lanes_are_ordered_from_the_keyboard_stay_so_and_are_taken_back(): void
@@ -55,29 +61,32 @@ final class LineupStageTest extends BrowserTestCase
         $before = $this->lanes();
         $after = [$before[1], $before[0], ...array_slice($before, 2)];
         $this->js('document.querySelector(".name").focus()');
-        $this->press(WebDriverKeys::ALT.WebDriverKeys::ARROW_DOWN.WebDriverKeys::ALT);
-        $this->until(fn (): bool => $this->lanes() === $after, 'the lane does not move');
+        $this->press(WebDriverKeys::ALT . WebDriverKeys::ARROW_DOWN . WebDriverKeys::ALT);
+        $this->until(fn(): bool => $this->lanes() === $after, 'the lane does not move');
         $this->chrome()->driver->navigate()->refresh();
         $this->see('.placed');
         self::assertSame($after, $this->lanes());
         $this->takeBack();
-        $this->until(fn (): bool => $this->lanes() === $before, 'the order does not come back');
+        $this->until(fn(): bool => $this->lanes() === $before, 'the order does not come back');
     }
 
     public function test_a_lane_is_dragged_onto_another_and_takes_its_place(): void
     {
         $before = $this->lanes();
-        $this->js(<<<'JS'
+        $this->js(
+            <<<'JS'
             const names = document.querySelectorAll('.name'), data = new DataTransfer()
             const drag = (what, on) => on.dispatchEvent(new DragEvent(what, { dataTransfer: data, bubbles: true, cancelable: true }))
             drag('dragstart', names[0])
             drag('dragover', names[names.length - 1])
             drag('drop', names[names.length - 1])
-            JS);
+            JS
+            ,
+        );
         $after = [...array_slice($before, 1), $before[0]];
-        $this->until(fn (): bool => $this->lanes() === $after, 'the lane does not take the last place');
+        $this->until(fn(): bool => $this->lanes() === $after, 'the lane does not take the last place');
         $this->takeBack();
-        $this->until(fn (): bool => $this->lanes() === $before, 'the order does not come back');
+        $this->until(fn(): bool => $this->lanes() === $before, 'the order does not come back');
     }
 
     public function test_a_place_that_was_nudged_differs_from_the_run_and_goes_back_to_it(): void
@@ -86,12 +95,12 @@ final class LineupStageTest extends BrowserTestCase
         $this->choose($clip);
         $before = $this->place();
         $this->press('>');
-        $this->until(fn (): bool => $this->place() !== $before, 'it does not move');
+        $this->until(fn(): bool => $this->place() !== $before, 'it does not move');
         $this->press('r');
         $this->see('.runs tr', $clip);
         $this->see('.runs tr', '+40.0 ms');
         $this->click('.runs .go', 'Go back to run');
-        $this->until(fn (): bool => $this->place() === $before, 'it does not go back');
+        $this->until(fn(): bool => $this->place() === $before, 'it does not go back');
     }
 
     public function test_a_clip_that_is_not_in_it_waits_among_the_strays_until_that_is_taken_back(): void
@@ -102,36 +111,47 @@ final class LineupStageTest extends BrowserTestCase
         $this->see('.stray.out', $clip);
         self::assertStringContainsString('Let it in again', $this->text('.stray.out'));
         $this->takeBack();
-        $this->see('.placed[aria-label^="'.$clip.',"]');
+        $this->see('.placed[aria-label^="' . $clip . ',"]');
         $this->seeNo('.stray.out');
     }
 
     public function test_a_look_from_a_file_is_seen_in_the_player_and_is_off_by_one_key(): void
     {
-        $file = tempnam(sys_get_temp_dir(), 'look').'.cdl';
-        file_put_contents($file, '<?xml version="1.0"?><ColorDecisionList xmlns="urn:ASC:CDL:v1.2"><ColorDecision><ColorCorrection id="dusk at the weir"><SOPNode><Slope>0.8 0.9 1.2</Slope><Offset>0 0 0.02</Offset><Power>1 1 1</Power></SOPNode><SatNode><Saturation>0.7</Saturation></SatNode></ColorCorrection></ColorDecision></ColorDecisionList>');
+        $file = tempnam(sys_get_temp_dir(), 'look') . '.cdl';
+        file_put_contents(
+            $file,
+            '<?xml version="1.0"?><ColorDecisionList xmlns="urn:ASC:CDL:v1.2"><ColorDecision><ColorCorrection ' .
+                'id="dusk at the weir"><SOPNode><Slope>0.8 0.9 1.2</Slope><Offset>0 0 0.02</Offset><Power>1 1 ' .
+                '1</Power></SOPNode><SatNode><Saturation>0.7</Saturation></SatNode></ColorCorrection></ColorDecision>' .
+                '</ColorDecisionList>',
+        );
         $this->choose($this->aClip());
         $this->press('a');
         $this->see('.looks .list');
-        $this->chrome()->driver->findElement(WebDriverBy::cssSelector('input[type=file][accept*=cdl]'))->setFileDetector(new LocalFileDetector())->sendKeys($file);
+        $this->chrome()
+            ->driver->findElement(WebDriverBy::cssSelector('input[type=file][accept*=cdl]'))
+            ->setFileDetector(new LocalFileDetector())
+            ->sendKeys($file);
         unlink($file);
         $this->see('.looks .one.on', 'dusk at the weir');
         $this->click('.looks .go', 'For camera');
         $this->press(WebDriverKeys::ESCAPE);
         $this->seeNo('.ant-modal-wrap:not([style*="display: none"])');
         $this->press('p');
-        $filter = fn (): string => (string) $this->js('const video = document.querySelector(".player video"); return video === null ? "no player" : getComputedStyle(video).filter');
-        $this->until(fn (): bool => str_contains($filter(), 'look-'), 'the look is not seen');
+        $filter = fn(): string => (string) $this->js(
+            'const video = document.querySelector(".player video"); return video === null ? "no player" : getComputedStyle(video).filter',
+        );
+        $this->until(fn(): bool => str_contains($filter(), 'look-'), 'the look is not seen');
         $this->press('\\');
-        $this->until(fn (): bool => $filter() === 'none', 'the look does not go off');
+        $this->until(fn(): bool => $filter() === 'none', 'the look does not go off');
         $this->press('\\');
-        $this->until(fn (): bool => str_contains($filter(), 'look-'), 'the look does not come back');
+        $this->until(fn(): bool => str_contains($filter(), 'look-'), 'the look does not come back');
         $this->takeBack();
-        $this->until(fn (): bool => $filter() === 'none', 'the look of the camera is not taken back');
+        $this->until(fn(): bool => $filter() === 'none', 'the look of the camera is not taken back');
         $this->takeBack();
         $this->press('a');
         $this->see('.looks .one', 'A new look');
-        $this->until(fn (): bool => ! str_contains($this->text('.looks .list'), 'dusk at the weir'), 'the file is not taken back');
+        $this->until(fn(): bool => !str_contains($this->text('.looks .list'), 'dusk at the weir'), 'the file is not taken back');
         $this->press(WebDriverKeys::ESCAPE);
     }
 }

@@ -41,7 +41,7 @@ final class LogTest extends BrowserTestCase
     public function test_sixty_clips_are_logged_with_a_few_keys_each(): void
     {
         $this->signIn('rosa');
-        $this->open(self::$day.'/log');
+        $this->open(self::$day . '/log');
         $this->see('.row.clip', 'A050C001');
         $keys = 1;
         $this->press('b');
@@ -49,7 +49,14 @@ final class LogTest extends BrowserTestCase
             $keys += $this->type($line) + 1;
             $this->press(WebDriverKeys::ENTER);
             $left = 59 - $at;
-            $this->until(fn (): bool => $this->js('return document.querySelector("#log-line").value === "" && document.querySelectorAll(".row.clip .faint").length <= arguments[0]', max($left, 0)), "clip $at is not logged: ".$this->text('.says'));
+            $this->until(
+                fn(): bool => $this->js(
+                    'return document.querySelector("#log-line").value === "" && document.querySelectorAll(".row.clip ' .
+                        '.faint").length <= arguments[0]',
+                    max($left, 0),
+                ),
+                "clip $at is not logged: " . $this->text('.says'),
+            );
         }
         self::assertSame(SixtyClips::expected(), SixtyClips::logged(SixtyClips::database()));
         self::assertLessThan(self::KEYS_PER_CLIP, $keys / 60, sprintf('%.1f keys a clip', $keys / 60));
@@ -59,53 +66,74 @@ final class LogTest extends BrowserTestCase
     #[Depends('test_sixty_clips_are_logged_with_a_few_keys_each')]
     public function test_words_are_typed_into_their_cells_filled_down_and_taken_back_after_a_reload(): void
     {
-        $this->open(self::$day.'/log');
+        $this->open(self::$day . '/log');
         $this->click('.row.take [data-column=size]', 'Medium');
         $this->type('Insert');
         $this->press(WebDriverKeys::ENTER);
         $this->see('.row.take [data-column=size]', 'Insert');
-        $this->press(WebDriverKeys::ARROW_UP, WebDriverKeys::SHIFT.WebDriverKeys::ARROW_DOWN.WebDriverKeys::ARROW_DOWN.WebDriverKeys::SHIFT, WebDriverKeys::CONTROL.'d'.WebDriverKeys::CONTROL);
-        $count = fn (): int => (int) $this->js('return [...document.querySelectorAll(".row.take [data-column=size]")].filter((one) => one.textContent.trim() === "Insert").length');
-        $this->until(fn (): bool => $count() === 3, 'it is not filled down');
-        $this->open(self::$day.'/log');
+        $this->press(
+            WebDriverKeys::ARROW_UP,
+            WebDriverKeys::SHIFT . WebDriverKeys::ARROW_DOWN . WebDriverKeys::ARROW_DOWN . WebDriverKeys::SHIFT,
+            WebDriverKeys::CONTROL . 'd' . WebDriverKeys::CONTROL,
+        );
+        $count = fn(): int => (int) $this->js(
+            'return [...document.querySelectorAll(".row.take [data-column=size]")].filter((one) => ' .
+                'one.textContent.trim() === "Insert").length',
+        );
+        $this->until(fn(): bool => $count() === 3, 'it is not filled down');
+        $this->open(self::$day . '/log');
         $this->see('.row.take [data-column=size]', 'Insert');
-        $this->press(WebDriverKeys::CONTROL.'z'.WebDriverKeys::CONTROL);
-        $this->until(fn (): bool => $count() === 1, 'the filling is not taken back');
-        $this->press(WebDriverKeys::CONTROL.'z'.WebDriverKeys::CONTROL);
-        $this->until(fn (): bool => $count() === 0, 'the typing is not taken back');
+        $this->press(WebDriverKeys::CONTROL . 'z' . WebDriverKeys::CONTROL);
+        $this->until(fn(): bool => $count() === 1, 'the filling is not taken back');
+        $this->press(WebDriverKeys::CONTROL . 'z' . WebDriverKeys::CONTROL);
+        $this->until(fn(): bool => $count() === 0, 'the typing is not taken back');
     }
 
     #[Depends('test_sixty_clips_are_logged_with_a_few_keys_each')]
     public function test_a_range_goes_to_a_spreadsheet_and_comes_back(): void
     {
-        $this->open(self::$day.'/log');
+        $this->open(self::$day . '/log');
         $this->click('.row.take [data-column=description]', 'Mara unlocks the wheel');
-        $this->press(WebDriverKeys::SHIFT.WebDriverKeys::ARROW_DOWN.WebDriverKeys::ARROW_RIGHT.WebDriverKeys::SHIFT);
-        $copied = $this->js('const data = new DataTransfer(); document.dispatchEvent(new ClipboardEvent("copy", { clipboardData: data, bubbles: true, cancelable: true })); return data.getData("text/plain")');
+        $this->press(WebDriverKeys::SHIFT . WebDriverKeys::ARROW_DOWN . WebDriverKeys::ARROW_RIGHT . WebDriverKeys::SHIFT);
+        $copied = $this->js(
+            'const data = new DataTransfer(); document.dispatchEvent(new ClipboardEvent("copy", { clipboardData: ' .
+                'data, bubbles: true, cancelable: true })); return data.getData("text/plain")',
+        );
         self::assertSame("Mara unlocks the wheel\tWide\nMara unlocks the wheel\tWide", $copied);
-        $this->js('const data = new DataTransfer(); data.setData("text/plain", arguments[0]); document.dispatchEvent(new ClipboardEvent("paste", { clipboardData: data, bubbles: true, cancelable: true }))', "\"Mara, \"\"early\"\"\"\tClose\r\nMara waits\tWide\r\n");
+        $this->js(
+            'const data = new DataTransfer(); data.setData("text/plain", arguments[0]); ' .
+                'document.dispatchEvent(new ClipboardEvent("paste", { clipboardData: data, bubbles: true, ' .
+                'cancelable: true }))',
+            "\"Mara, \"\"early\"\"\"\tClose\r\nMara waits\tWide\r\n",
+        );
         $this->see('.row.take .what', 'Mara, "early"');
         $this->see('.row.take .what', 'Mara waits');
-        $this->press(WebDriverKeys::CONTROL.'z'.WebDriverKeys::CONTROL);
-        $this->until(fn (): bool => ! $this->js('return document.querySelector(".sheet").textContent.includes("Mara waits")'), 'the paste is not one step');
+        $this->press(WebDriverKeys::CONTROL . 'z' . WebDriverKeys::CONTROL);
+        $this->until(
+            fn(): bool => !$this->js('return document.querySelector(".sheet").textContent.includes("Mara waits")'),
+            'the paste is not one step',
+        );
     }
 
     #[Depends('test_sixty_clips_are_logged_with_a_few_keys_each')]
     public function test_a_colleague_is_seen_where_they_stand_and_nothing_is_lost_when_both_type(): void
     {
-        $this->open(self::$day.'/log');
+        $this->open(self::$day . '/log');
         $other = Chrome::start();
         try {
             $driver = $other->driver;
             $driver->get(self::address());
             $seen = function (string $condition) use ($driver): void {
-                $this->until(static fn (): bool => (bool) $driver->executeScript("return Boolean($condition)"), "the colleague does not see $condition");
+                $this->until(
+                    static fn(): bool => (bool) $driver->executeScript("return Boolean($condition)"),
+                    "the colleague does not see $condition",
+                );
             };
             $seen('document.querySelector("input[name=email]")');
             $driver->findElement(WebDriverBy::cssSelector('input[name=email]'))->sendKeys('adaeze@lowwater.test');
             $driver->findElement(WebDriverBy::cssSelector('input[name=password]'))->sendKeys("tide-mill\u{E007}");
             $seen('document.body.textContent.includes("Low Water")');
-            $driver->get(self::address(self::$day.'/log'));
+            $driver->get(self::address(self::$day . '/log'));
             $seen('document.querySelector(".row.take")');
             $driver->findElement(WebDriverBy::cssSelector('.row.take [data-column=description]'))->click();
             $this->see('.row .here', 'AL');
@@ -113,7 +141,7 @@ final class LogTest extends BrowserTestCase
             $this->click('.row.take [data-column=description]', 'Mara unlocks the wheel');
             $this->press(WebDriverKeys::ENTER);
             $this->see('input.edit');
-            $driver->getKeyboard()->sendKeys('Theirs'.WebDriverKeys::ENTER);
+            $driver->getKeyboard()->sendKeys('Theirs' . WebDriverKeys::ENTER);
             $seen('document.querySelector(".row.take .what").textContent.includes("Theirs")');
             $this->type('Mine');
             $this->press(WebDriverKeys::ENTER);
@@ -125,29 +153,44 @@ final class LogTest extends BrowserTestCase
         } finally {
             $other->quit();
         }
-        $this->press(WebDriverKeys::CONTROL.'z'.WebDriverKeys::CONTROL);
+        $this->press(WebDriverKeys::CONTROL . 'z' . WebDriverKeys::CONTROL);
         $this->see('.row.take .what', 'Theirs');
     }
 
     #[Depends('test_sixty_clips_are_logged_with_a_few_keys_each')]
     public function test_notes_of_others_are_mapped_looked_at_brought_in_and_taken_back(): void
     {
-        $path = sys_get_temp_dir().'/cartella-notes-'.getmypid().'.csv';
+        $path = sys_get_temp_dir() . '/cartella-notes-' . getmypid() . '.csv';
         file_put_contents($path, "Scene;Setup;Take;Remarks\n3;A;2 (circled);gull\n;;3;\n3;I;1;\n");
-        $this->open(self::$day.'/log');
+        $this->open(self::$day . '/log');
         $this->see('.row.take');
         $this->press('u');
         $this->see('.bring', 'Drop a table');
-        $this->chrome()->driver->findElement(WebDriverBy::cssSelector('input[type=file][accept*=csv]'))->setFileDetector(new LocalFileDetector())->sendKeys($path);
+        $this->chrome()
+            ->driver->findElement(WebDriverBy::cssSelector('input[type=file][accept*=csv]'))
+            ->setFileDetector(new LocalFileDetector())
+            ->sendKeys($path);
         $this->see('.raw td', '2 (circled)');
         $this->press(WebDriverKeys::ENTER);
         $this->see('.tabs button.on', 'new');
         $this->click('.tabs button', 'left out');
         $this->see('.list td', 'B4');
         $this->click('.ant-btn-primary', 'Bring in');
-        $this->until(fn (): bool => (bool) $this->js('return [...document.querySelectorAll(".row.take")].some((row) => row.querySelector(".su").textContent === "3A" && row.querySelector(".circled"))'), 'it is not brought in');
-        $this->press(WebDriverKeys::CONTROL.'z'.WebDriverKeys::CONTROL);
-        $this->until(fn (): bool => ! $this->js('return [...document.querySelectorAll(".row.take")].some((row) => row.querySelector(".su").textContent === "3A" && row.querySelector(".circled"))'), 'it is not taken back');
+        $this->until(
+            fn(): bool => (bool) $this->js(
+                'return [...document.querySelectorAll(".row.take")].some((row) => ' .
+                    'row.querySelector(".su").textContent === "3A" && row.querySelector(".circled"))',
+            ),
+            'it is not brought in',
+        );
+        $this->press(WebDriverKeys::CONTROL . 'z' . WebDriverKeys::CONTROL);
+        $this->until(
+            fn(): bool => !$this->js(
+                'return [...document.querySelectorAll(".row.take")].some((row) => ' .
+                    'row.querySelector(".su").textContent === "3A" && row.querySelector(".circled"))',
+            ),
+            'it is not taken back',
+        );
         unlink($path);
     }
 
@@ -158,7 +201,7 @@ final class LogTest extends BrowserTestCase
         $this->see('.ant-modal td b', '3-01 A');
         $this->click('.ant-btn-primary', 'Give 60 names');
         $this->see('.row.take .clip', '3-01 A');
-        $this->press(WebDriverKeys::CONTROL.'z'.WebDriverKeys::CONTROL);
+        $this->press(WebDriverKeys::CONTROL . 'z' . WebDriverKeys::CONTROL);
         $this->see('.row.take .clip', 'A050C001');
     }
 }

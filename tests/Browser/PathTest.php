@@ -10,7 +10,10 @@ use Facebook\WebDriver\WebDriverKeys;
 use PHPUnit\Framework\Attributes\Depends;
 use Tests\Browser\Support\BrowserTestCase;
 
-/** A newcomer takes day 2 of Low Water from the bench to the editing team, mostly by keyboard; each test goes on where the one before stopped. */
+/**
+ * A newcomer takes day 2 of Low Water from the bench to the editing team, mostly by keyboard; each test goes on where the one before
+ * stopped.
+ */
 final class PathTest extends BrowserTestCase
 {
     public function test_day_one_stands_as_an_assistant_leaves_it_at_wrap(): void
@@ -31,8 +34,8 @@ final class PathTest extends BrowserTestCase
     public function test_one_key_settles_an_open_point_and_another_takes_it_back(): void
     {
         $this->press(WebDriverKeys::ENTER);
-        $this->until(fn (): bool => ! str_contains($this->text('.points'), '3A/2 has no sound'), 'the point stays');
-        $this->press(WebDriverKeys::CONTROL.'z'.WebDriverKeys::CONTROL);
+        $this->until(fn(): bool => !str_contains($this->text('.points'), '3A/2 has no sound'), 'the point stays');
+        $this->press(WebDriverKeys::CONTROL . 'z' . WebDriverKeys::CONTROL);
         $this->see('.points', '3A/2 has no sound');
     }
 
@@ -51,9 +54,20 @@ final class PathTest extends BrowserTestCase
         $this->see('aside .note.warn', 'dated 2015-01-01');
         $this->click('aside button', 'Offload as C001');
         foreach (['A003', 'B003', 'C001', 'S002'] as $card) {
-            $this->until(fn (): bool => (bool) $this->js('return [...document.querySelectorAll(".card")].some((card) => card.textContent.includes(arguments[0]) && card.textContent.includes("VERIFIED") && !card.textContent.includes("cataloguing"))', $card), "$card does not come in", 240);
+            $this->until(
+                fn(): bool => (bool) $this->js(
+                    'return [...document.querySelectorAll(".card")].some((card) => ' .
+                        'card.textContent.includes(arguments[0]) && card.textContent.includes("VERIFIED") && ' .
+                        '!card.textContent.includes("cataloguing"))',
+                    $card,
+                ),
+                "$card does not come in",
+                240,
+            );
         }
-        self::assertTrue(Verify::folder((getenv('CARTELLA_STORE_2') ?: getenv('CARTELLA_VAR').'/stores/nearline').'/Low Water/Day 02/C/C001')['ok']);
+        self::assertTrue(
+            Verify::folder((getenv('CARTELLA_STORE_2') ?: getenv('CARTELLA_VAR') . '/stores/nearline') . '/Low Water/Day 02/C/C001')['ok'],
+        );
     }
 
     #[Depends('test_cards_of_day_two_are_offloaded_with_progress_and_proof')]
@@ -96,7 +110,7 @@ final class PathTest extends BrowserTestCase
         $this->press('c');
         $this->see('.row.take .circled');
         $this->press('v', ...mb_str_split('Wind on boom 2'));
-        $this->press(WebDriverKeys::CONTROL.WebDriverKeys::ENTER.WebDriverKeys::CONTROL);
+        $this->press(WebDriverKeys::CONTROL . WebDriverKeys::ENTER . WebDriverKeys::CONTROL);
         $this->see('.row.take .what', '✎');
         $this->open($this->js('return location.pathname'));
         $this->see('.row.take .what', 'The harbour meeting');
@@ -107,14 +121,28 @@ final class PathTest extends BrowserTestCase
     {
         $this->press('4');
         $this->see('button', 'Line up the day');
-        $this->press(WebDriverKeys::SHIFT.WebDriverKeys::ENTER.WebDriverKeys::SHIFT);
+        $this->press(WebDriverKeys::SHIFT . WebDriverKeys::ENTER . WebDriverKeys::SHIFT);
         $this->see('.pill', '14 placed, 14 sure', 240);
         $this->seeNo('.busy .progress', 240);
         $this->see('.name', 'clock not set');
-        $truth = array_column(json_decode((string) file_get_contents(dirname(__DIR__, 2).'/var/demo/truth.json'), true)['clips'], null, 'name');
-        $placed = $this->jsAsync('const done = arguments[0]; fetch(location.pathname.replace(/^\/(\w+)\/(\w+)\/.*/, "/api/productions/$1/days/$2/lineup")).then((answer) => answer.json()).then((answer) => done(answer.placements))', 10);
+        $truth = array_column(
+            json_decode((string) file_get_contents(dirname(__DIR__, 2) . '/var/demo/truth.json'), true)['clips'],
+            null,
+            'name',
+        );
+        $placed = $this->jsAsync(
+            'const done = arguments[0]; fetch(location.pathname.replace(/^\/(\w+)\/(\w+)\/.*/, ' .
+                '"/api/productions/$1/days/$2/lineup")).then((answer) => answer.json()).then((answer) => ' .
+                'done(answer.placements))',
+            10,
+        );
         foreach ($placed as $one) {
-            self::assertEqualsWithDelta($truth[$one['name']]['start_sample'] * 14_700, $one['start_ticks'], 705_600_000 / 50, $one['name'].' lies within half a frame of the truth');
+            self::assertEqualsWithDelta(
+                $truth[$one['name']]['start_sample'] * 14_700,
+                $one['start_ticks'],
+                705_600_000 / 50,
+                $one['name'] . ' lies within half a frame of the truth',
+            );
         }
         $this->click('.placed', 'C001C002');
         $this->see('aside', 'Found by sound, sure.');
@@ -126,13 +154,13 @@ final class PathTest extends BrowserTestCase
         $this->see('aside dl');
         $place = $this->text('aside dl dd.mono');
         $this->press('>');
-        $this->until(fn (): bool => $this->text('aside dl dd.mono') !== $place, 'it does not move');
+        $this->until(fn(): bool => $this->text('aside dl dd.mono') !== $place, 'it does not move');
         $this->press('y');
         $this->see('.placed.on', 'by hand, locked');
-        $this->press(WebDriverKeys::CONTROL.'z'.WebDriverKeys::CONTROL);
+        $this->press(WebDriverKeys::CONTROL . 'z' . WebDriverKeys::CONTROL);
         $this->seeNo('.placed.locked');
-        $this->press(WebDriverKeys::CONTROL.'z'.WebDriverKeys::CONTROL);
-        $this->until(fn (): bool => $this->text('aside dl dd.mono') === $place, 'it does not go back');
+        $this->press(WebDriverKeys::CONTROL . 'z' . WebDriverKeys::CONTROL);
+        $this->until(fn(): bool => $this->text('aside dl dd.mono') === $place, 'it does not go back');
     }
 
     #[Depends('test_a_placement_is_nudged_by_a_frame_locked_and_taken_back')]
@@ -141,12 +169,22 @@ final class PathTest extends BrowserTestCase
         $this->press('c');
         $this->see('.check[data-ready=true]', null, 30);
         $this->see('.pictures figure:nth-child(2) video');
-        $this->until(fn (): bool => (bool) $this->js('return [...document.querySelectorAll(".pictures video")].every((video) => video.readyState >= 2 && !video.seeking && video.dataset.frame !== undefined)'), 'the pictures do not come');
+        $this->until(
+            fn(): bool => (bool) $this->js(
+                'return [...document.querySelectorAll(".pictures video")].every((video) => video.readyState >= 2 && ' .
+                    '!video.seeking && video.dataset.frame !== undefined)',
+            ),
+            'the pictures do not come',
+        );
         // What goes to the two ears is caught on its way, and laid over each other.
-        $this->js('const start = AudioBufferSourceNode.prototype.start; AudioBufferSourceNode.prototype.start = function (...all) { window.heard = this.buffer; start.apply(this, all) }');
+        $this->js(
+            'const start = AudioBufferSourceNode.prototype.start; AudioBufferSourceNode.prototype.start = ' .
+                'function (...all) { window.heard = this.buffer; start.apply(this, all) }',
+        );
         $this->press('e');
         $this->see('.tools .on', 'Listen');
-        [$left, $right, $lag] = (array) $this->js(<<<'JS'
+        [$left, $right, $lag] = (array) $this->js(
+            <<<'JS'
             const [left, right] = [window.heard.getChannelData(0), window.heard.getChannelData(1)]
             const level = (values) => Math.sqrt(values.reduce((sum, one) => sum + one * one, 0) / values.length)
             let best = -Infinity, at = 0
@@ -156,7 +194,9 @@ final class PathTest extends BrowserTestCase
               if (sum > best) { best = sum; at = lag }
             }
             return [level(left), level(right), at / 48]
-            JS);
+            JS
+            ,
+        );
         self::assertGreaterThan(0.002, $left, 'the camera is heard on the left ear');
         self::assertGreaterThan(0.005, $right, 'the recorder is heard on the right ear');
         self::assertEqualsWithDelta(0.0, $lag, 2.0, 'the two ears hear the same at the same time, to 2 ms');
@@ -172,9 +212,27 @@ final class PathTest extends BrowserTestCase
         $place = $this->text('aside dl dd.mono');
         foreach ([['clock'], ['sound']] as $ways) {
             // The run before may still be laying sound; a day takes one run at a time.
-            $this->until(fn (): bool => $this->jsAsync('const done = arguments[2]; const [, p, d] = location.pathname.split("/"); const token = decodeURIComponent(document.cookie.match(/XSRF-TOKEN=([^;]+)/)[1]); fetch(`/api/productions/${p}/days/${d}/lineup`, { method: "POST", headers: { "Content-Type": "application/json", Accept: "application/json", "X-XSRF-TOKEN": token }, body: JSON.stringify({ scope: "clips", clips: [arguments[0]], ways: arguments[1], cut: false }) }).then((answer) => done(answer.status))', 10, $this->js('return document.querySelector(".placed.on")?.dataset.clip ?? window.third'), $ways) === 202, 'no run begins', 60);
+            $this->until(
+                fn(): bool => $this->jsAsync(
+                    'const done = arguments[2]; const [, p, d] = location.pathname.split("/"); const token = ' .
+                        'decodeURIComponent(document.cookie.match(/XSRF-TOKEN=([^;]+)/)[1]); ' .
+                        'fetch(`/api/productions/${p}/days/${d}/lineup`, { method: "POST", headers: { "Content-Type": ' .
+                        '"application/json", Accept: "application/json", "X-XSRF-TOKEN": token }, body: JSON.stringify({ ' .
+                        'scope: "clips", clips: [arguments[0]], ways: arguments[1], cut: false }) }).then((answer) => ' .
+                        'done(answer.status))',
+                    10,
+                    $this->js('return document.querySelector(".placed.on")?.dataset.clip ?? window.third'),
+                    $ways,
+                ) === 202,
+                'no run begins',
+                60,
+            );
             $this->js('window.third = document.querySelector(".placed.on")?.dataset.clip ?? window.third');
-            $this->until(fn (): bool => str_contains($this->text('.bar .pill'), '14 placed, 14 sure') === ($ways === ['sound']), 'the run does not end', 120);
+            $this->until(
+                fn(): bool => str_contains($this->text('.bar .pill'), '14 placed, 14 sure') === ($ways === ['sound']),
+                'the run does not end',
+                120,
+            );
             $this->seeNo('.busy .progress', 60);
         }
         $this->click('.placed', 'C001C003');
@@ -193,22 +251,32 @@ final class PathTest extends BrowserTestCase
     {
         $this->click('.date', 'Day 1');
         $this->click('.placed', 'A001C001');
-        $this->until(fn (): bool => str_contains($this->text('aside h2'), 'A001C001'), 'not chosen');
-        $start = fn (): int => (int) $this->jsAsync('const done = arguments[0]; const [, p, d] = location.pathname.split("/"); fetch(`/api/productions/${p}/days/${d}/lineup`).then((answer) => answer.json()).then((all) => done(all.placements.find((one) => one.name === "A001C001")?.start_ticks ?? 0))', 10);
+        $this->until(fn(): bool => str_contains($this->text('aside h2'), 'A001C001'), 'not chosen');
+        $start = fn(): int => (int) $this->jsAsync(
+            'const done = arguments[0]; const [, p, d] = location.pathname.split("/"); ' .
+                'fetch(`/api/productions/${p}/days/${d}/lineup`).then((answer) => answer.json()).then((all) => ' .
+                'done(all.placements.find((one) => one.name === "A001C001")?.start_ticks ?? 0))',
+            10,
+        );
         $was = $start();
         $this->press('x');
         $this->see('.stray', 'A001C001');
         $this->click('.stray button', 'Let it in again');
         $this->click('.stray button', 'Match a clap');
         $this->see('.hand .offers .on', null, 60);
-        $this->until(fn (): bool => (int) substr($this->text('[data-testid=hand-frame]'), strlen('frame ')) > 0 && ! str_contains($this->text('[data-testid=hand-point]'), 'no point'), 'no clap is offered', 60);
+        $this->until(
+            fn(): bool => (int) substr($this->text('[data-testid=hand-frame]'), strlen('frame ')) > 0 &&
+                !str_contains($this->text('[data-testid=hand-point]'), 'no point'),
+            'no clap is offered',
+            60,
+        );
         $this->click('.ant-modal .ant-btn-primary', 'Link the two');
         $this->see('.placed.on.locked', 'A001C001');
         self::assertEqualsWithDelta($was, $start(), 705_600_000 / 25, 'within one frame of where sound had it');
         foreach (['Place', 'Let', 'Take'] as $_) {
-            $this->press(WebDriverKeys::CONTROL.'z'.WebDriverKeys::CONTROL);
+            $this->press(WebDriverKeys::CONTROL . 'z' . WebDriverKeys::CONTROL);
         }
-        $this->until(fn (): bool => $start() === $was, 'it does not go back');
+        $this->until(fn(): bool => $start() === $was, 'it does not go back');
     }
 
     #[Depends('test_a_stray_is_placed_by_the_frame_and_the_sound_of_its_clap')]
@@ -220,12 +288,18 @@ final class PathTest extends BrowserTestCase
         self::assertGreaterThan(0, $rows, 'the wild track and the room tone of day 1 at least');
         $this->click('.ant-modal .ant-btn-primary');
         $this->press('u');
-        $this->until(fn (): bool => (int) $this->js('return document.querySelectorAll(".ant-modal .plan li").length') < $rows, 'nothing was applied');
+        $this->until(
+            fn(): bool => (int) $this->js('return document.querySelectorAll(".ant-modal .plan li").length') < $rows,
+            'nothing was applied',
+        );
         $this->press(WebDriverKeys::ESCAPE);
         $this->seeNo('.ant-modal-wrap:not([style*="display: none"])');
-        $this->press(WebDriverKeys::CONTROL.'z'.WebDriverKeys::CONTROL);
+        $this->press(WebDriverKeys::CONTROL . 'z' . WebDriverKeys::CONTROL);
         $this->press('u');
-        $this->until(fn (): bool => (int) $this->js('return document.querySelectorAll(".ant-modal .plan li").length') === $rows, 'it is not taken back');
+        $this->until(
+            fn(): bool => (int) $this->js('return document.querySelectorAll(".ant-modal .plan li").length') === $rows,
+            'it is not taken back',
+        );
         $this->press(WebDriverKeys::ESCAPE);
         $this->seeNo('.ant-modal-wrap:not([style*="display: none"])');
         self::assertSame([], $this->consoleErrors());
@@ -241,7 +315,10 @@ final class PathTest extends BrowserTestCase
         $this->press(']');
         $this->see('.angle.on', 'A003C002');
         $this->see('.ear.on', 'recorder');
-        $this->until(fn (): bool => (bool) $this->js('return (document.querySelector(".player video")?.readyState ?? 0) >= 2'), 'it does not load');
+        $this->until(
+            fn(): bool => (bool) $this->js('return (document.querySelector(".player video")?.readyState ?? 0) >= 2'),
+            'it does not load',
+        );
         [$left, $right] = $this->levels(4);
         self::assertGreaterThan(0.02, min($left, $right), 'production sound is heard on both ears');
         [$mean, $spread] = $this->picture();
@@ -252,11 +329,13 @@ final class PathTest extends BrowserTestCase
     /** @return array{float, float} the loudest of each ear while the player plays on to that second */
     private function levels(int $until): array
     {
-        return $this->jsAsync(<<<'JS'
+        return $this->jsAsync(
+            <<<'JS'
             const until = arguments[0], done = arguments[1], video = document.querySelector('.player video')
             window.ears ??= new WeakMap()
             if (!window.ears.has(video)) {
-              const context = new AudioContext(), split = context.createChannelSplitter(2), meters = [0, 1].map(() => context.createAnalyser())
+              const context = new AudioContext(), split = context.createChannelSplitter(2)
+              const meters = [0, 1].map(() => context.createAnalyser())
               context.createMediaElementSource(video).connect(split)
               meters.forEach((meter, ear) => { meter.fftSize = 2048; split.connect(meter, ear) })
               window.ears.set(video, { context, meters })
@@ -272,13 +351,17 @@ final class PathTest extends BrowserTestCase
               if (video.currentTime < until) return
               clearInterval(watch); video.pause(); done(most)
             }, 30)
-            JS, 60, $until);
+            JS
+            ,
+            60,
+            $until,
+        );
     }
 
     #[Depends('test_the_log_plays_any_angle_with_the_recorders_sound_to_be_seen_and_heard')]
     public function test_the_channels_that_are_heard_under_a_take_are_chosen_and_the_recorders_mix_comes_back(): void
     {
-        $source = fn (): string => (string) $this->js('return document.querySelector(".player video")?.currentSrc ?? ""');
+        $source = fn(): string => (string) $this->js('return document.querySelector(".player video")?.currentSrc ?? ""');
         $this->click('.ears button', 'channels');
         $this->see('.channels .channel');
         foreach ([false, true] as $isMixed) {
@@ -288,9 +371,15 @@ final class PathTest extends BrowserTestCase
             } else {
                 $this->js('document.querySelectorAll(".channels input[type=checkbox]:checked").forEach((box) => box.click())');
             }
-            $this->until(fn (): bool => $source() !== $before && (bool) $this->js('return document.querySelector(".player video").readyState >= 2'), 'the sound is not laid anew', 60);
+            $this->until(
+                fn(): bool => $source() !== $before && (bool) $this->js('return document.querySelector(".player video").readyState >= 2'),
+                'the sound is not laid anew',
+                60,
+            );
             $levels = $this->levels(4);
-            $isMixed ? self::assertGreaterThan(0.02, min($levels), 'the mix is heard again') : self::assertLessThan(0.001, max($levels), 'no channel is on, and nothing is heard');
+            $isMixed
+                ? self::assertGreaterThan(0.02, min($levels), 'the mix is heard again')
+                : self::assertLessThan(0.001, max($levels), 'no channel is on, and nothing is heard');
         }
         $this->press(WebDriverKeys::ESCAPE);
         $this->js('document.body.click()');
@@ -304,11 +393,15 @@ final class PathTest extends BrowserTestCase
         $this->see('.middle .bar', 'Scene 21');
         $this->see('.row', 'A003C001');
         $this->press(WebDriverKeys::ARROW_DOWN);
-        $this->until(fn (): bool => $this->js('return document.querySelector(".player")?.dataset.frame') !== '' && $this->js('return (document.querySelector(".player video")?.readyState ?? 0) >= 2'), 'no player');
+        $this->until(
+            fn(): bool => $this->js('return document.querySelector(".player")?.dataset.frame') !== '' &&
+                $this->js('return (document.querySelector(".player video")?.readyState ?? 0) >= 2'),
+            'no player',
+        );
         $this->press(...array_fill(0, 10, '.'));
-        $this->until(fn (): bool => $this->js('return document.querySelector(".player").dataset.frame') === '10', 'not at frame 10');
+        $this->until(fn(): bool => $this->js('return document.querySelector(".player").dataset.frame') === '10', 'not at frame 10');
         $this->press('i', ...array_fill(0, 15, '.'));
-        $this->until(fn (): bool => $this->js('return document.querySelector(".player").dataset.frame') === '25', 'not at frame 25');
+        $this->until(fn(): bool => $this->js('return document.querySelector(".player").dataset.frame') === '25', 'not at frame 25');
         $this->press('o', 'u');
         $this->see('.naming input');
         $this->press(...mb_str_split('The door'), ...[WebDriverKeys::ENTER]);
@@ -331,17 +424,31 @@ final class PathTest extends BrowserTestCase
         $this->see('.picks');
         $this->press(WebDriverKeys::ENTER);
         $this->see('.bin', 'For Ines');
-        $this->until(fn (): bool => (bool) $this->js('return [...document.querySelectorAll(".tree .bin")].some((bin) => bin.textContent.replace(/\s/g, "") === "ForInes1")'), 'the bin holds nothing');
+        $this->until(
+            fn(): bool => (bool) $this->js(
+                'return [...document.querySelectorAll(".tree .bin")].some((bin) => bin.textContent.replace(/\s/g, "") === "ForInes1")',
+            ),
+            'the bin holds nothing',
+        );
         // A browser without a screen starts no drag of its own, so the page gets the events that one consists of.
-        $this->js(<<<'JS'
+        $this->js(
+            <<<'JS'
             const data = new DataTransfer()
-            const send = (element, type) => element.dispatchEvent(new DragEvent(type, { bubbles: true, cancelable: true, dataTransfer: data }))
+            const options = { bubbles: true, cancelable: true, dataTransfer: data }
+            const send = (element, type) => element.dispatchEvent(new DragEvent(type, options))
             const bin = [...document.querySelectorAll('.tree .bin')].find((one) => one.textContent.includes('For Ines'))
             send(document.querySelector('.rows .row'), 'dragstart')
             send(bin, 'dragover')
             send(bin, 'drop')
-            JS);
-        $this->until(fn (): bool => (bool) $this->js('return [...document.querySelectorAll(".tree .bin")].some((bin) => bin.textContent.replace(/\s/g, "") === "ForInes2")'), 'dragging puts nothing into the bin');
+            JS
+            ,
+        );
+        $this->until(
+            fn(): bool => (bool) $this->js(
+                'return [...document.querySelectorAll(".tree .bin")].some((bin) => bin.textContent.replace(/\s/g, "") === "ForInes2")',
+            ),
+            'dragging puts nothing into the bin',
+        );
     }
 
     #[Depends('test_a_bin_of_ones_own_is_made_and_filled_by_keys_and_by_dragging')]
@@ -353,7 +460,11 @@ final class PathTest extends BrowserTestCase
         $this->see('.reels', 'Day 1, all takes');
         $this->press(WebDriverKeys::ENTER);
         $this->see('.room .strip', '12A/2');
-        $this->until(fn (): bool => $this->js('return document.querySelector(".room").dataset.playing') === 'true' && (int) $this->js('return document.querySelector(".room").dataset.frame') > 10, 'the reel does not play');
+        $this->until(
+            fn(): bool => $this->js('return document.querySelector(".room").dataset.playing') === 'true' &&
+                (int) $this->js('return document.querySelector(".room").dataset.frame') > 10,
+            'the reel does not play',
+        );
         $this->press('k', "'", "'");
         $this->see('.room h1', '3A');
         $before = $this->text('.room h1 .take');
@@ -361,7 +472,7 @@ final class PathTest extends BrowserTestCase
         $this->see('.room h1 .take.circled');
         self::assertStringStartsWith(substr($before, 0, 1), $this->text('.room h1 .take'));
         $this->press(WebDriverKeys::ENTER);
-        $this->until(fn (): bool => $this->js('return document.activeElement.tagName') === 'INPUT', 'no note');
+        $this->until(fn(): bool => $this->js('return document.activeElement.tagName') === 'INPUT', 'no note');
         $this->press(...mb_str_split('She looks at the lens'), ...[WebDriverKeys::ENTER]);
         $this->see('.notes', 'She looks at the lens');
         $this->press('g');
@@ -370,7 +481,11 @@ final class PathTest extends BrowserTestCase
         $this->see('.room .corner.left', '12 · take 1');
         $this->press('2');
         $this->see('.room .angles .on', 'close');
-        $this->until(fn (): bool => $this->js('return document.querySelector(".room").dataset.frame') !== '' && $this->js('return (document.querySelector(".room video")?.readyState ?? 0) >= 2'), 'the other angle does not come');
+        $this->until(
+            fn(): bool => $this->js('return document.querySelector(".room").dataset.frame') !== '' &&
+                $this->js('return (document.querySelector(".room video")?.readyState ?? 0) >= 2'),
+            'the other angle does not come',
+        );
         [$mean, $spread] = $this->picture();
         self::assertGreaterThan(8, $mean);
         self::assertGreaterThan(8, $spread);
@@ -385,7 +500,7 @@ final class PathTest extends BrowserTestCase
         $this->see('.choose', 'Hand off to the editing team');
         $this->press('p');
         $this->see('article', 'delivered, not answered', 120);
-        $folder = (getenv('CARTELLA_INBOX') ?: getenv('CARTELLA_VAR').'/inbox').'/Low Water/001 Day 1';
+        $folder = (getenv('CARTELLA_INBOX') ?: getenv('CARTELLA_VAR') . '/inbox') . '/Low Water/001 Day 1';
         foreach (['reel.edl', 'reel.otio', 'log.csv', 'sound/S001_3-T01.wav', 'proxies/A001_A001C001.mp4'] as $file) {
             self::assertFileExists("$folder/$file");
         }
@@ -417,13 +532,16 @@ final class PathTest extends BrowserTestCase
         $this->signIn('rosa');
         $this->press('2');
         $this->see('.slot');
-        mkdir(self::bench().'/.part');
-        file_put_contents(self::bench().'/.part/clip.mov', 'x');
-        rename(self::bench().'/.part', self::bench().'/A077');
+        mkdir(self::bench() . '/.part');
+        file_put_contents(self::bench() . '/.part/clip.mov', 'x');
+        rename(self::bench() . '/.part', self::bench() . '/A077');
         $this->see('.card.new', 'A077');
-        rename(self::bench().'/A077', self::bench().'/.part');
-        CardBench::remove(self::bench().'/.part');
-        $this->until(fn (): bool => ! str_contains((string) $this->js('return document.querySelector(".cards").textContent'), 'A077'), 'the card stays');
+        rename(self::bench() . '/A077', self::bench() . '/.part');
+        CardBench::remove(self::bench() . '/.part');
+        $this->until(
+            fn(): bool => !str_contains((string) $this->js('return document.querySelector(".cards").textContent'), 'A077'),
+            'the card stays',
+        );
     }
 
     #[Depends('test_a_card_that_is_put_in_shows_up_by_itself_and_goes_again')]
@@ -444,7 +562,7 @@ final class PathTest extends BrowserTestCase
 
     public function test_a_card_that_cannot_be_read_is_told_with_its_place_and_a_card_goes_on_by_the_keyboard(): void
     {
-        $bench = new CardBench(getenv('CARTELLA_CARD_LIBRARY') ?: dirname(__DIR__, 2).'/var/demo/cards', self::bench());
+        $bench = new CardBench(getenv('CARTELLA_CARD_LIBRARY') ?: dirname(__DIR__, 2) . '/var/demo/cards', self::bench());
         $this->signIn('rosa');
         $this->click('.date', 'Day 1');
         $this->press('2');
@@ -456,7 +574,7 @@ final class PathTest extends BrowserTestCase
             $this->until(function (): bool {
                 $this->press(WebDriverKeys::ARROW_LEFT);
                 $this->press(WebDriverKeys::ARROW_LEFT);
-                for ($step = 0; $step < 20 && ! str_contains($this->text('aside h2'), 'B010'); $step++) {
+                for ($step = 0; $step < 20 && !str_contains($this->text('aside h2'), 'B010'); $step++) {
                     $this->press(WebDriverKeys::ARROW_RIGHT);
                 }
 

@@ -15,34 +15,42 @@ final class RecoveryTest extends BrowserTestCase
     private const FILES = 2000;
 
     /** What is killed, one after the other; a copy worker most often: it is the one that writes. */
-    private const VICTIMS = ['copy:copy-0 copy:copy-1', 'php', 'copy:copy-0 copy:copy-1', 'mariadb', 'copy:copy-0 copy:copy-1', 'mariadb', 'copy:copy-0 copy:copy-1'];
+    private const VICTIMS = [
+        'copy:copy-0 copy:copy-1',
+        'php',
+        'copy:copy-0 copy:copy-1',
+        'mariadb',
+        'copy:copy-0 copy:copy-1',
+        'mariadb',
+        'copy:copy-0 copy:copy-1',
+    ];
 
     public function test_a_copy_whose_worker_server_or_database_is_killed_again_and_again_ends_with_every_file_verified(): void
     {
-        $card = self::bench().'/.B081';
+        $card = self::bench() . '/.B081';
         mkdir($card);
         for ($file = 0; $file < self::FILES; $file++) {
             file_put_contents(sprintf('%s/C%04d.bin', $card, $file), random_bytes(60_000));
         }
-        rename($card, self::bench().'/B081');
+        rename($card, self::bench() . '/B081');
         $this->signIn('rosa');
         $this->press('2');
         $this->chooseCard('B081');
         $this->see('aside h2', 'B081, in a reader');
         $this->click('aside .big');
         foreach (self::VICTIMS as $number => $victims) {
-            $this->until(fn (): bool => $this->parts() > $number * 100 || $this->isWhole(), 'nothing is copied', 60);
+            $this->until(fn(): bool => $this->parts() > $number * 100 || $this->isWhole(), 'nothing is copied', 60);
             foreach (explode(' ', $victims) as $victim) {
-                $process = new Process(['supervisorctl', '-c', getenv('RUN').'/supervisord.conf', 'pid', $victim]);
+                $process = new Process(['supervisorctl', '-c', getenv('RUN') . '/supervisord.conf', 'pid', $victim]);
                 $process->run();
                 if ((int) trim($process->getOutput()) > 1) {
                     posix_kill((int) trim($process->getOutput()), SIGKILL);
                 }
             }
         }
-        $this->until(fn (): bool => $this->isWhole(), 'the card does not come in', 180);
+        $this->until(fn(): bool => $this->isWhole(), 'the card does not come in', 180);
         foreach (['shuttle-1', 'nearline'] as $store) {
-            $folders = glob(getenv('CARTELLA_VAR')."/stores/$store/Low Water/Day */B/B081") ?: [];
+            $folders = glob(getenv('CARTELLA_VAR') . "/stores/$store/Low Water/Day */B/B081") ?: [];
             self::assertCount(1, $folders);
             $answer = Verify::folder($folders[0]);
             self::assertTrue($answer['ok'], (string) json_encode($answer));
@@ -55,15 +63,20 @@ final class RecoveryTest extends BrowserTestCase
         $this->signIn('rosa');
         $this->press('4');
         $this->see('.placed', null, 30);
-        $this->press(WebDriverKeys::SHIFT.WebDriverKeys::ENTER.WebDriverKeys::SHIFT);
+        $this->press(WebDriverKeys::SHIFT . WebDriverKeys::ENTER . WebDriverKeys::SHIFT);
         $this->see('.busy .progress');
         foreach (['work:work-0', 'work:work-1'] as $victim) {
-            $process = new Process(['supervisorctl', '-c', getenv('RUN').'/supervisord.conf', 'pid', $victim]);
+            $process = new Process(['supervisorctl', '-c', getenv('RUN') . '/supervisord.conf', 'pid', $victim]);
             $process->run();
             self::assertGreaterThan(1, (int) trim($process->getOutput()), "$victim runs");
             posix_kill((int) trim($process->getOutput()), SIGKILL);
         }
-        $this->until(fn (): bool => ! str_contains($this->text('.left'), 'comparing') && (bool) $this->js('return document.querySelector(".busy .progress") === null'), 'it does not end', 240);
+        $this->until(
+            fn(): bool => !str_contains($this->text('.left'), 'comparing') &&
+                (bool) $this->js('return document.querySelector(".busy .progress") === null'),
+            'it does not end',
+            240,
+        );
         $this->see('.bar .pill', '42 placed');
         $this->press('r');
         $this->see('.runs li', 'Run 2', 30);
@@ -71,14 +84,17 @@ final class RecoveryTest extends BrowserTestCase
 
     private function isWhole(): bool
     {
-        return (bool) $this->js('return [...document.querySelectorAll(".card")].some((card) => card.textContent.includes("B081") && card.textContent.includes("VERIFIED"))');
+        return (bool) $this->js(
+            'return [...document.querySelectorAll(".card")].some((card) => card.textContent.includes("B081") && ' .
+                'card.textContent.includes("VERIFIED"))',
+        );
     }
 
     /** Files of the card at the first destination, with those that are not verified yet. */
     private function parts(): int
     {
-        $folder = (glob(getenv('CARTELLA_VAR').'/stores/shuttle-1/Low Water/Day */B/B081') ?: [null])[0];
+        $folder = (glob(getenv('CARTELLA_VAR') . '/stores/shuttle-1/Low Water/Day */B/B081') ?: [null])[0];
 
-        return $folder === null ? 0 : count(@scandir($folder) ?: []) + count(@scandir($folder.'/ascmhl/.offload') ?: []);
+        return $folder === null ? 0 : count(@scandir($folder) ?: []) + count(@scandir($folder . '/ascmhl/.offload') ?: []);
     }
 }

@@ -10,11 +10,43 @@ use Random\Randomizer;
 /** Breaks a good input in one or several ways; the same seed and number break it the same way. */
 final class Mutations
 {
-    private const HUGE = ["\xFF\xFF\xFF\xFF", "\x7F\xFF\xFF\xFF", "\x00\x00\x00\x80", "\xFF\xFF\xFF\x7F", "\xFF\xFF\xFF\xFF\xFF\xFF\xFF\xFF", "\x00\x00\x00\x00"];
+    private const HUGE = [
+        "\xFF\xFF\xFF\xFF",
+        "\x7F\xFF\xFF\xFF",
+        "\x00\x00\x00\x80",
+        "\xFF\xFF\xFF\x7F",
+        "\xFF\xFF\xFF\xFF\xFF\xFF\xFF\xFF",
+        "\x00\x00\x00\x00",
+    ];
 
-    private const NUMBERS = ['99999999999999999999', '-1', '0', '1e309', 'NaN', '9223372036854775808', '00000000000001', "\u{661}\u{662}", '2147483648'];
+    private const NUMBERS = [
+        '99999999999999999999',
+        '-1',
+        '0',
+        '1e309',
+        'NaN',
+        '9223372036854775808',
+        '00000000000001',
+        "\u{661}\u{662}",
+        '2147483648',
+    ];
 
-    private const TEXT = ["\0", "\xC3\x28", "\xED\xA0\x80", '<!DOCTYPE a [<!ENTITY x "y">]>', '&x;', ']]>', '../../../etc/passwd', "\r\n\r\n", '"', "'", '=cmd()', "\u{202E}", '%00', ';'];
+    private const TEXT = [
+        "\0",
+        "\xC3\x28",
+        "\xED\xA0\x80",
+        '<!DOCTYPE a [<!ENTITY x "y">]>',
+        '&x;',
+        ']]>',
+        '../../../etc/passwd',
+        "\r\n\r\n",
+        '"',
+        "'",
+        '=cmd()',
+        "\u{202E}",
+        '%00',
+        ';',
+    ];
 
     public static function of(string $input, int $seed, int $number): string
     {
@@ -66,9 +98,11 @@ final class Mutations
     /** Elements, brackets or boxes within one another, deeper than anybody writes them. */
     private static function nest(string $input, Randomizer $random): string
     {
-        [$open, $close] = [['<a>', '</a>'], ['[[', ']]'], ['(', ')'], ["\0\0\0\x10moov", ''], ['"', '"'], ['> ', ' <']][$random->getInt(0, 5)];
+        [$open, $close] = [['<a>', '</a>'], ['[[', ']]'], ['(', ')'], ["\0\0\0\x10moov", ''], ['"', '"'], ['> ', ' <']][
+            $random->getInt(0, 5)
+        ];
         $depth = $random->getInt(100, 5_000);
 
-        return substr_replace($input, str_repeat($open, $depth).str_repeat($close, $depth), $random->getInt(0, strlen($input)), 0);
+        return substr_replace($input, str_repeat($open, $depth) . str_repeat($close, $depth), $random->getInt(0, strlen($input)), 0);
     }
 }

@@ -20,9 +20,24 @@ final class ReadersTest extends TestCase
     /** @return array<string, array{string}> */
     public static function readers(): array
     {
-        $names = ['WAV', 'iXML', 'MOV head', 'MXF head', 'transport stream', 'AVI', 'MHL', 'MHL history', 'MHL 1.1', 'CDL', 'Fountain', 'CSV', 'CSV in two bytes', 'XLSX'];
+        $names = [
+            'WAV',
+            'iXML',
+            'MOV head',
+            'MXF head',
+            'transport stream',
+            'AVI',
+            'MHL',
+            'MHL history',
+            'MHL 1.1',
+            'CDL',
+            'Fountain',
+            'CSV',
+            'CSV in two bytes',
+            'XLSX',
+        ];
 
-        return array_combine($names, array_map(static fn (string $name): array => [$name], $names));
+        return array_combine($names, array_map(static fn(string $name): array => [$name], $names));
     }
 
     #[DataProvider('readers')]
@@ -34,7 +49,7 @@ final class ReadersTest extends TestCase
         $read($good);
         for ($number = 0; $number < self::INPUTS; $number++) {
             $trouble = Trial::of($read, Mutations::of($good, self::SEED, $number));
-            self::assertNull($trouble, "input $number of seed ".self::SEED.": $trouble");
+            self::assertNull($trouble, "input $number of seed " . self::SEED . ": $trouble");
         }
     }
 }

@@ -32,7 +32,7 @@ final class Trial
         try {
             $read($input);
             $trouble = null;
-        } catch (CartellaException|Problem) {
+        } catch (CartellaException | Problem) {
             $trouble = null;
         } catch (\Throwable $other) {
             $trouble = sprintf('%s: %s at %s:%d', $other::class, $other->getMessage(), basename($other->getFile()), $other->getLine());
@@ -42,17 +42,20 @@ final class Trial
         $seconds = self::processor() - $begin;
         $memory = memory_get_peak_usage() - $before;
 
-        return $trouble ?? match (true) {
-            $seconds > self::SECONDS => sprintf('it took %.1f s', $seconds),
-            $memory > self::MEMORY => sprintf('it took %d MB', $memory >> 20),
-            default => null,
-        };
+        return $trouble ??
+            match (true) {
+                $seconds > self::SECONDS => sprintf('it took %.1f s', $seconds),
+                $memory > self::MEMORY => sprintf('it took %d MB', $memory >> 20),
+                default => null,
+            };
     }
 
     private static function processor(): float
     {
         $usage = getrusage() ?: [];
 
-        return ($usage['ru_utime.tv_sec'] ?? 0) + ($usage['ru_stime.tv_sec'] ?? 0) + (($usage['ru_utime.tv_usec'] ?? 0) + ($usage['ru_stime.tv_usec'] ?? 0)) / 1e6;
+        return ($usage['ru_utime.tv_sec'] ?? 0) +
+            ($usage['ru_stime.tv_sec'] ?? 0) +
+            (($usage['ru_utime.tv_usec'] ?? 0) + ($usage['ru_stime.tv_usec'] ?? 0)) / 1e6;
     }
 }

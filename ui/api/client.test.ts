@@ -3,11 +3,24 @@ import { api, ApiError, mediaUrl } from './client'
 
 function answer(status: number, body: unknown): void {
   vi.stubGlobal('document', { cookie: 'theme=paper; XSRF-TOKEN=abc%3D' })
-  vi.stubGlobal('fetch', vi.fn(async () => ({ ok: status < 400, status, json: async () => { if (body === undefined) throw new SyntaxError('no JSON'); return body } })))
+  vi.stubGlobal(
+    'fetch',
+    vi.fn(async () => ({
+      ok: status < 400,
+      status,
+      json: async () => {
+        if (body === undefined) throw new SyntaxError('no JSON')
+        return body
+      },
+    })),
+  )
 }
 
 async function troubleOf(work: Promise<unknown>): Promise<ApiError> {
-  const trouble = await work.then(() => null, (error: unknown) => error)
+  const trouble = await work.then(
+    () => null,
+    (error: unknown) => error,
+  )
   expect(trouble).toBeInstanceOf(ApiError)
   return trouble as ApiError
 }
@@ -32,8 +45,19 @@ describe('the typed client', () => {
   })
 
   it('keeps the code, the sentence, the next step and the facts of a refusal', async () => {
-    answer(409, { code: 'edit.conflict', message: 'Somebody else changed it.', fix: 'Choose one.', context: { fields: [1] } })
-    expect(await troubleOf(api.post('x'))).toMatchObject({ status: 409, code: 'edit.conflict', message: 'Somebody else changed it.', fix: 'Choose one.', context: { fields: [1] } })
+    answer(409, {
+      code: 'edit.conflict',
+      message: 'Somebody else changed it.',
+      fix: 'Choose one.',
+      context: { fields: [1] },
+    })
+    expect(await troubleOf(api.post('x'))).toMatchObject({
+      status: 409,
+      code: 'edit.conflict',
+      message: 'Somebody else changed it.',
+      fix: 'Choose one.',
+      context: { fields: [1] },
+    })
   })
 
   it('has a sentence of its own for an answer that is no JSON', async () => {
@@ -46,13 +70,27 @@ describe('the typed client', () => {
 
   it('says that the desk cannot be reached, and that nothing is lost', async () => {
     answer(200, {})
-    vi.stubGlobal('fetch', vi.fn(async () => { throw new TypeError('failed') }))
-    expect(await troubleOf(api.get('x'))).toMatchObject({ status: 0, code: 'network', fix: expect.stringContaining('Nothing is lost') })
+    vi.stubGlobal(
+      'fetch',
+      vi.fn(async () => {
+        throw new TypeError('failed')
+      }),
+    )
+    expect(await troubleOf(api.get('x'))).toMatchObject({
+      status: 0,
+      code: 'network',
+      fix: expect.stringContaining('Nothing is lost'),
+    })
   })
 
   it('lets a question go that nobody waits for any more', async () => {
     vi.stubGlobal('document', { cookie: '' })
-    vi.stubGlobal('fetch', vi.fn(async () => { throw new DOMException('gone', 'AbortError') }))
+    vi.stubGlobal(
+      'fetch',
+      vi.fn(async () => {
+        throw new DOMException('gone', 'AbortError')
+      }),
+    )
     await expect(api.get('x', AbortSignal.abort())).rejects.toBeInstanceOf(DOMException)
   })
 

@@ -12,7 +12,9 @@ export class ApiError extends Error {
 }
 
 /** This open page, so that the server need not tell it of what it did itself. */
-export const PAGE = Array.from(crypto.getRandomValues(new Uint8Array(12)), (byte) => byte.toString(16).padStart(2, '0')).join('')
+export const PAGE = Array.from(crypto.getRandomValues(new Uint8Array(12)), (byte) =>
+  byte.toString(16).padStart(2, '0'),
+).join('')
 
 type Method = 'GET' | 'POST' | 'PUT' | 'PATCH' | 'DELETE'
 
@@ -27,17 +29,34 @@ async function send<T>(method: Method, path: string, body?: unknown, signal?: Ab
     response = await fetch('/api/' + path, {
       method,
       signal,
-      headers: { Accept: 'application/json', 'X-XSRF-TOKEN': token(), 'X-Page': PAGE, ...(body === undefined || body instanceof FormData ? {} : { 'Content-Type': 'application/json' }) },
+      headers: {
+        Accept: 'application/json',
+        'X-XSRF-TOKEN': token(),
+        'X-Page': PAGE,
+        ...(body === undefined || body instanceof FormData ? {} : { 'Content-Type': 'application/json' }),
+      },
       body: body === undefined ? undefined : body instanceof FormData ? body : JSON.stringify(body),
     })
   } catch (cause) {
     if (signal?.aborted) throw cause
-    throw new ApiError(0, 'network', 'Cartella cannot be reached.', 'Check that it runs, then try again. Nothing is lost.', {})
+    throw new ApiError(
+      0,
+      'network',
+      'Cartella cannot be reached.',
+      'Check that it runs, then try again. Nothing is lost.',
+      {},
+    )
   }
   const answer = await response.json().catch(() => null)
   if (!response.ok) {
     const { code, message, fix, context } = answer ?? {}
-    throw new ApiError(response.status, code ?? 'http', message ?? 'The server could not answer.', fix ?? 'Try again.', context ?? {})
+    throw new ApiError(
+      response.status,
+      code ?? 'http',
+      message ?? 'The server could not answer.',
+      fix ?? 'Try again.',
+      context ?? {},
+    )
   }
   return answer as T
 }

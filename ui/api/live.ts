@@ -2,7 +2,12 @@ import { onScopeDispose, watch, type MaybeRefOrGetter, toValue } from 'vue'
 import { api, PAGE } from './client'
 import { justMadeStale, makeStale } from './queries'
 
-interface Event { id: number; topic: string; facts: Record<string, unknown>; origin?: string | null }
+interface Event {
+  id: number
+  topic: string
+  facts: Record<string, unknown>
+  origin?: string | null
+}
 
 const listeners = new Map<string, Set<(facts: Record<string, unknown>) => void>>()
 
@@ -13,7 +18,9 @@ export function onLive(topic: string, hear: (facts: Record<string, unknown>) => 
   onScopeDispose(() => all.delete(hear))
 }
 
-/** Hears what changes in a production, by server-sent events and, where those do not come through, by asking every 2 s. */
+/**
+ * Hears what changes in a production, by server-sent events and, where those do not come through, by asking every 2 s.
+ */
 export function useLive(production: MaybeRefOrGetter<string>): void {
   let stop = () => {}
   watch(
@@ -72,7 +79,9 @@ function listen(production: string): () => void {
       failures += 1
       if (failures < 3 || timer !== undefined) return
       timer = window.setInterval(async () => {
-        const answer = await api.get<{ last: number; events: Event[] }>(`productions/${production}/changes?after=${last}`).catch(() => null)
+        const answer = await api
+          .get<{ last: number; events: Event[] }>(`productions/${production}/changes?after=${last}`)
+          .catch(() => null)
         if (answer === null) return
         last = answer.last
         answer.events.forEach(hear)

@@ -4,7 +4,22 @@ import { justMadeStale, makeStale, queryClient } from './queries'
 
 function staleAfter(topic: string): string[] {
   queryClient.clear()
-  const paths = ['', 'tasks', 'days/D/cards', 'days/D/log', 'days/D/sheet', 'days/D/tabs', 'days/D/lineup', 'bins', 'bins/scene:3/clips?from=0', 'clips/C', 'reels/R', 'days/D/reels', 'handoffs', '(nothing)']
+  const paths = [
+    '',
+    'tasks',
+    'days/D/cards',
+    'days/D/log',
+    'days/D/sheet',
+    'days/D/tabs',
+    'days/D/lineup',
+    'bins',
+    'bins/scene:3/clips?from=0',
+    'clips/C',
+    'reels/R',
+    'days/D/reels',
+    'handoffs',
+    '(nothing)',
+  ]
   for (const path of paths) queryClient.setQueryData(['P', path], {})
   makeStale(topic)
   return paths.filter((path) => queryClient.getQueryState(['P', path])?.isInvalidated)
@@ -12,7 +27,17 @@ function staleAfter(topic: string): string[] {
 
 describe('what a change makes old', () => {
   it('is all that shows it, and never the production itself or a question that waits', () => {
-    expect(staleAfter('takes')).toEqual(['days/D/log', 'days/D/sheet', 'days/D/tabs', 'days/D/lineup', 'bins', 'bins/scene:3/clips?from=0', 'clips/C', 'reels/R', 'days/D/reels'])
+    expect(staleAfter('takes')).toEqual([
+      'days/D/log',
+      'days/D/sheet',
+      'days/D/tabs',
+      'days/D/lineup',
+      'bins',
+      'bins/scene:3/clips?from=0',
+      'clips/C',
+      'reels/R',
+      'days/D/reels',
+    ])
     expect(staleAfter('cards')).toEqual(['days/D/cards', 'days/D/sheet', 'days/D/tabs'])
     expect(staleAfter('notes')).toEqual(['reels/R', 'days/D/reels'])
     expect(staleAfter('handoffs')).toEqual(['days/D/sheet', 'handoffs'])
@@ -22,7 +47,14 @@ describe('what a change makes old', () => {
     queryClient.clear()
     let asked = 0
     const answers: ((value: string) => void)[] = []
-    const observer = new QueryObserver(queryClient, { queryKey: ['P', 'looks'], queryFn: () => new Promise<string>((answer) => { asked += 1; answers.push(answer) }) })
+    const observer = new QueryObserver(queryClient, {
+      queryKey: ['P', 'looks'],
+      queryFn: () =>
+        new Promise<string>((answer) => {
+          asked += 1
+          answers.push(answer)
+        }),
+    })
     const stop = observer.subscribe(() => undefined)
     expect(asked).toBe(1)
     makeStale('looks')

@@ -6,7 +6,8 @@ export const queryClient = new QueryClient({
   defaultOptions: {
     queries: {
       staleTime: 5_000,
-      retry: (count, trouble) => count < 2 && (!(trouble instanceof ApiError) || trouble.status === 0 || trouble.status >= 500),
+      retry: (count, trouble) =>
+        count < 2 && (!(trouble instanceof ApiError) || trouble.status === 0 || trouble.status >= 500),
     },
   },
 })
@@ -44,18 +45,32 @@ export function justMadeStale(topic: string): boolean {
   return performance.now() - (staleAt.get(topic) ?? -Infinity) < SAME_ACTION_MS
 }
 
-/** Marks what a change may have made old; what is on screen is fetched again at once, sums of the day a little later. */
+/**
+ * Marks what a change may have made old; what is on screen is fetched again at once, sums of the day a little later.
+ */
 export function makeStale(topic: string): void {
   const pattern = STALE[topic]
   if (pattern === undefined) return
   staleAt.set(topic, performance.now())
   const isOften = topic === 'takes' || topic === 'words'
-  const about = (which: (path: string) => boolean) => ({ predicate: (query: { queryKey: readonly unknown[] }) => which(String(query.queryKey[1] ?? '')) })
+  const about = (which: (path: string) => boolean) => ({
+    predicate: (query: { queryKey: readonly unknown[] }) => which(String(query.queryKey[1] ?? '')),
+  })
   const now = about((path) => pattern.test(path) && !(isOften && SUMS.test(path)))
-  // A question that waits for its first answer is not asked twice at once, and that answer may be from before the change.
-  const first = queryClient.getQueryCache().findAll(now).filter((query) => query.state.data === undefined && query.promise !== undefined && query.state.fetchStatus === 'fetching')
+  // A question that waits for its first answer is not asked twice at once, and that answer may be from before the
+  // change.
+  const first = queryClient
+    .getQueryCache()
+    .findAll(now)
+    .filter(
+      (query) =>
+        query.state.data === undefined && query.promise !== undefined && query.state.fetchStatus === 'fetching',
+    )
   void queryClient.invalidateQueries(now)
-  for (const query of first) void query.promise?.catch(() => undefined).then(() => queryClient.invalidateQueries({ queryKey: query.queryKey, exact: true }))
+  for (const query of first)
+    void query.promise
+      ?.catch(() => undefined)
+      .then(() => queryClient.invalidateQueries({ queryKey: query.queryKey, exact: true }))
   if (!isOften) return
   void queryClient.invalidateQueries({ ...about((path) => pattern.test(path) && SUMS.test(path)), refetchType: 'none' })
   sums ??= setTimeout(() => {
@@ -68,7 +83,11 @@ export function makeStale(topic: string): void {
 const NOTHING = '(nothing)'
 
 /** What a production's address answers. `path` is below the production; null waits. */
-export function useAnswer<T>(production: MaybeRefOrGetter<string>, path: MaybeRefOrGetter<string | null>, options: { poll?: number; large?: boolean } = {}) {
+export function useAnswer<T>(
+  production: MaybeRefOrGetter<string>,
+  path: MaybeRefOrGetter<string | null>,
+  options: { poll?: number; large?: boolean } = {},
+) {
   return useQuery<T, ApiError>({
     queryKey: computed(() => [toValue(production), toValue(path) ?? NOTHING]),
     // From the key and not from the refs: a later fetch of this key must ask the same address.
@@ -80,13 +99,19 @@ export function useAnswer<T>(production: MaybeRefOrGetter<string>, path: MaybeRe
     structuralSharing: options.large !== true,
     placeholderData: (previous: unknown, query: { queryKey: readonly unknown[] } | undefined) =>
       // A list that is narrowed or paged keeps its rows until the new ones come; another place starts empty.
-      query !== undefined && String(query.queryKey[1]).split('?')[0] === (toValue(path) ?? '').split('?')[0] ? (previous as never) : undefined,
+      query !== undefined && String(query.queryKey[1]).split('?')[0] === (toValue(path) ?? '').split('?')[0]
+        ? (previous as never)
+        : undefined,
   })
 }
 
 /** Begins to ask for what a page will show, before the page is there. */
 export function ahead(production: string, path: string): void {
-  void queryClient.prefetchQuery({ queryKey: [production, path], queryFn: ({ signal }) => api.get(join(production, path), signal), structuralSharing: false })
+  void queryClient.prefetchQuery({
+    queryKey: [production, path],
+    queryFn: ({ signal }) => api.get(join(production, path), signal),
+    structuralSharing: false,
+  })
 }
 
 function join(production: string, path: string): string {

@@ -8,21 +8,30 @@ import type { TakeChannel, TakeSound } from '@/api/types'
 import { useMenu } from '@/shell/menu'
 import { attempt } from '@/shell/say'
 
-/** Which of the recorder's channels are heard under a take, and how loud; laid under its pictures anew after each change. */
+/**
+ * Which of the recorder's channels are heard under a take, and how loud; laid under its pictures anew after each
+ * change.
+ */
 const props = defineProps<{ production: string; take: string; sound: TakeSound; canChange: boolean }>()
 const { open, onKey } = useMenu(useTemplateRef<HTMLElement>('menu'))
 const channels = ref<TakeChannel[]>([])
 /** What the server has, as far as this page knows; null where nobody has chosen. */
 let kept: TakeChannel[] | null = null
 
-watch(() => props.sound, (sound) => {
-  channels.value = sound.channels.map((one) => ({ ...one }))
-  kept = sound.is_default ? null : sound.channels
-}, { immediate: true })
+watch(
+  () => props.sound,
+  (sound) => {
+    channels.value = sound.channels.map((one) => ({ ...one }))
+    kept = sound.is_default ? null : sound.channels
+  },
+  { immediate: true },
+)
 
 const told = (list: TakeChannel[] | null) => list?.map(({ index, on, gain_db }) => ({ index, on, gain_db })) ?? null
 async function send(next: TakeChannel[] | null): Promise<void> {
-  const done = await attempt(() => api.put(`productions/${props.production}/takes/${props.take}/sound`, { channels: told(next), was: told(kept) }))
+  const done = await attempt(() =>
+    api.put(`productions/${props.production}/takes/${props.take}/sound`, { channels: told(next), was: told(kept) }),
+  )
   if (done !== undefined) kept = next?.map((one) => ({ ...one })) ?? null
   makeStale('takes')
 }
@@ -37,26 +46,83 @@ function change(at: number, part: Partial<TakeChannel>): void {
   <Popover v-model:open="open" trigger="click" placement="topLeft">
     <template #content>
       <div ref="menu" class="channels" @keydown="onKey">
-        <h3>{{ sound.name }} <small class="soft">{{ sound.is_default ? 'as the recorder mixed it' : 'chosen for this take' }}</small></h3>
+        <h3>
+          {{ sound.name }}
+          <small class="soft">{{ sound.is_default ? 'as the recorder mixed it' : 'chosen for this take' }}</small>
+        </h3>
         <div v-for="(one, n) in channels" :key="one.index" class="channel">
-          <label><input type="checkbox" :checked="one.on" :disabled="!canChange" @change="change(n, { on: ($event.target as HTMLInputElement).checked })"> {{ one.name }}</label>
-          <input type="range" min="-24" max="12" step="0.5" :value="one.gain_db" :disabled="!canChange || !one.on" :aria-label="`Level of ${one.name}`" @input="change(n, { gain_db: Number(($event.target as HTMLInputElement).value) })" @dblclick="change(n, { gain_db: 0 })">
+          <label
+            ><input
+              type="checkbox"
+              :checked="one.on"
+              :disabled="!canChange"
+              @change="change(n, { on: ($event.target as HTMLInputElement).checked })"
+            />
+            {{ one.name }}</label
+          >
+          <input
+            type="range"
+            min="-24"
+            max="12"
+            step="0.5"
+            :value="one.gain_db"
+            :disabled="!canChange || !one.on"
+            :aria-label="`Level of ${one.name}`"
+            @input="change(n, { gain_db: Number(($event.target as HTMLInputElement).value) })"
+            @dblclick="change(n, { gain_db: 0 })"
+          />
           <span class="mono">{{ one.gain_db > 0 ? '+' : '' }}{{ one.gain_db.toFixed(1) }} dB</span>
         </div>
-        <button v-if="canChange && !sound.is_default" class="plain" @click="send(null)">As the recorder mixed it</button>
-        <p class="soft">For listening, on every angle of this take. The recording and the guide sound stay as they are.</p>
+        <button v-if="canChange && !sound.is_default" class="plain" @click="send(null)">
+          As the recorder mixed it
+        </button>
+        <p class="soft">
+          For listening, on every angle of this take. The recording and the guide sound stay as they are.
+        </p>
       </div>
     </template>
-    <button class="ear" title="Channels of the recording" aria-label="Channels of the recording" :aria-expanded="open">channels ▾</button>
+    <button class="ear" title="Channels of the recording" aria-label="Channels of the recording" :aria-expanded="open">
+      channels ▾
+    </button>
   </Popover>
 </template>
 
 <style scoped>
-.channels { width: 330px; display: grid; gap: 6px; font-size: 13px; }
-h3 { font-size: 13px; margin: 0; }
-.channel { display: grid; grid-template-columns: 110px 1fr 62px; gap: 8px; align-items: center; }
-.channel input[type=range] { accent-color: var(--act); }
-.channels p { margin: 4px 0 0; font-size: 12px; }
-.channels .plain { justify-self: start; padding: 2px 9px; font-size: 12px; }
-.ear { white-space: nowrap; border: 1px solid var(--rule-strong); background: var(--sheet); border-radius: 12px; padding: 1px 10px; font-size: 12px; cursor: pointer; }
+.channels {
+  width: 330px;
+  display: grid;
+  gap: 6px;
+  font-size: 13px;
+}
+h3 {
+  font-size: 13px;
+  margin: 0;
+}
+.channel {
+  display: grid;
+  grid-template-columns: 110px 1fr 62px;
+  gap: 8px;
+  align-items: center;
+}
+.channel input[type='range'] {
+  accent-color: var(--act);
+}
+.channels p {
+  margin: 4px 0 0;
+  font-size: 12px;
+}
+.channels .plain {
+  justify-self: start;
+  padding: 2px 9px;
+  font-size: 12px;
+}
+.ear {
+  white-space: nowrap;
+  border: 1px solid var(--rule-strong);
+  background: var(--sheet);
+  border-radius: 12px;
+  padding: 1px 10px;
+  font-size: 12px;
+  cursor: pointer;
+}
 </style>

@@ -5,7 +5,10 @@ import { penFor } from './canvas'
 import { columns, loadPeaks, type Peaks } from './peaks'
 
 /** The sound of a clip from its start to its end, drawn from its peaks. */
-const props = withDefaults(defineProps<{ address: string; seconds: number; colour?: string; gain?: number }>(), { colour: '#3f5e8c', gain: 1 })
+const props = withDefaults(defineProps<{ address: string; seconds: number; colour?: string; gain?: number }>(), {
+  colour: '#3f5e8c',
+  gain: 1,
+})
 
 const canvas = ref<HTMLCanvasElement | null>(null)
 const peaks = shallowRef<Peaks | null>(null)
@@ -45,5 +48,9 @@ watchEffect(() => {
 </template>
 
 <style scoped>
-canvas { display: block; width: 100%; height: 100%; }
+canvas {
+  display: block;
+  width: 100%;
+  height: 100%;
+}
 </style>

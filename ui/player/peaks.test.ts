@@ -6,7 +6,9 @@ function file(highs: number[]): ArrayBuffer {
   const levels: number[][] = [highs]
   while (levels.at(-1)!.length > 1) {
     const below = levels.at(-1)!
-    levels.push(Array.from({ length: Math.ceil(below.length / 2) }, (_, n) => Math.max(below[2 * n]!, below[2 * n + 1] ?? 0)))
+    levels.push(
+      Array.from({ length: Math.ceil(below.length / 2) }, (_, n) => Math.max(below[2 * n]!, below[2 * n + 1] ?? 0)),
+    )
   }
   const buffer = new ArrayBuffer(24 + 4 * levels.length + 6 * levels.reduce((sum, level) => sum + level.length, 0))
   const view = new DataView(buffer)
@@ -18,11 +20,12 @@ function file(highs: number[]): ArrayBuffer {
   view.setBigUint64(16, BigInt(256 * highs.length), true)
   levels.forEach((level, n) => view.setUint32(24 + 4 * n, level.length, true))
   let at = 24 + 4 * levels.length
-  for (const level of levels) for (const high of level) {
-    view.setInt16(at, -high, true)
-    view.setInt16(at + 2, high, true)
-    at += 6
-  }
+  for (const level of levels)
+    for (const high of level) {
+      view.setInt16(at, -high, true)
+      view.setInt16(at + 2, high, true)
+      at += 6
+    }
   return buffer
 }
 

@@ -23,7 +23,14 @@ export function readPeaks(buffer: ArrayBuffer): Peaks | null {
     levels.push({ count: buckets, offset })
     offset += buckets * channels * 6
   }
-  return { channels, bucketSamples: view.getUint32(8, true), sampleRate: view.getUint32(12, true), samples: Number(view.getBigUint64(16, true)), levels, view }
+  return {
+    channels,
+    bucketSamples: view.getUint32(8, true),
+    sampleRate: view.getUint32(12, true),
+    samples: Number(view.getBigUint64(16, true)),
+    levels,
+    view,
+  }
 }
 
 /**
@@ -60,7 +67,9 @@ const kept = new Map<string, Promise<Peaks | null>>()
 export function loadPeaks(address: string): Promise<Peaks | null> {
   let answer = kept.get(address)
   if (answer === undefined) {
-    answer = fetchBytes(address).then((buffer) => (buffer === null ? null : readPeaks(buffer))).catch(() => null)
+    answer = fetchBytes(address)
+      .then((buffer) => (buffer === null ? null : readPeaks(buffer)))
+      .catch(() => null)
     kept.set(address, answer)
     if (kept.size > 300) kept.delete(kept.keys().next().value as string)
   }

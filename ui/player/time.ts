@@ -29,7 +29,8 @@ export function label(frames: number, rate: Rate): string {
   const seconds = Math.floor(count / rate.nominal)
   const two = (value: number) => String(value).padStart(2, '0')
   const digits = rate.nominal > 100 ? 3 : 2
-  return `${two(Math.floor(seconds / 3600))}:${two(Math.floor(seconds / 60) % 60)}:${two(seconds % 60)}${drop > 0 ? ';' : ':'}${String(count % rate.nominal).padStart(digits, '0')}`
+  const clock = [seconds / 3600, (seconds / 60) % 60, seconds % 60].map((part) => two(Math.floor(part))).join(':')
+  return `${clock}${drop > 0 ? ';' : ':'}${String(count % rate.nominal).padStart(digits, '0')}`
 }
 
 /** The label of an instant since midnight. */
@@ -43,7 +44,9 @@ export function length(ticks: number | null): string {
   const seconds = Math.round(ticks / TICKS)
   const two = (value: number) => String(value).padStart(2, '0')
   const hours = Math.floor(seconds / 3600)
-  return hours > 0 ? `${hours}:${two(Math.floor(seconds / 60) % 60)}:${two(seconds % 60)}` : `${Math.floor(seconds / 60)}:${two(seconds % 60)}`
+  return hours > 0
+    ? `${hours}:${two(Math.floor(seconds / 60) % 60)}:${two(seconds % 60)}`
+    : `${Math.floor(seconds / 60)}:${two(seconds % 60)}`
 }
 
 /** `09:12` of an instant since midnight. */
@@ -65,5 +68,7 @@ export function bytes(count: number): string {
 export function left(seconds: number): string {
   if (!Number.isFinite(seconds)) return ''
   const whole = Math.max(0, Math.ceil(seconds))
-  return whole >= 3600 ? `${Math.floor(whole / 3600)} h ${Math.floor(whole / 60) % 60} min` : `${Math.floor(whole / 60)}:${String(whole % 60).padStart(2, '0')}`
+  return whole >= 3600
+    ? `${Math.floor(whole / 3600)} h ${Math.floor(whole / 60) % 60} min`
+    : `${Math.floor(whole / 60)}:${String(whole % 60).padStart(2, '0')}`
 }

@@ -16,14 +16,18 @@ class FakeVideo extends EventTarget {
   private time = 0
   private callbacks: ((now: number, facts: { mediaTime: number }) => void)[] = []
 
-  get currentTime(): number { return this.time }
+  get currentTime(): number {
+    return this.time
+  }
   set currentTime(value: number) {
     this.time = value
     this.seeking = true
     this.seeks.push(value)
   }
 
-  get frame(): number { return Math.floor((this.time * rate.num) / rate.den) }
+  get frame(): number {
+    return Math.floor((this.time * rate.num) / rate.den)
+  }
 
   /** The seek under way comes to its end, and its picture is shown. */
   arrive(): void {
@@ -119,7 +123,13 @@ describe('the player by frames', () => {
   })
 
   it('goes faster with each press, and is silent where speech is of no use', async () => {
-    for (const [speed, muted] of [[1, false], [2, false], [4, true], [8, true], [8, true]] as const) {
+    for (const [speed, muted] of [
+      [1, false],
+      [2, false],
+      [4, true],
+      [8, true],
+      [8, true],
+    ] as const) {
       await frames.faster(1)
       expect([frames.speed.value, video.playbackRate, video.muted]).toEqual([speed, speed, muted])
     }

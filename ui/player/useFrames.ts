@@ -31,7 +31,9 @@ export function useFrames(
     const element = video.value
     if (element === null) return
     if (element.readyState < 1) {
-      element.addEventListener('loadedmetadata', () => wanted !== null && (element.currentTime = middle(wanted)), { once: true })
+      element.addEventListener('loadedmetadata', () => wanted !== null && (element.currentTime = middle(wanted)), {
+        once: true,
+      })
       return
     }
     if (!element.seeking) element.currentTime = middle(frame)
@@ -102,7 +104,8 @@ export function useFrames(
 
   const toggle = () => (speed.value === 0 ? run(1) : Promise.resolve(stand()))
   /** 1, 2, 4, 8 with each press. */
-  const faster = (direction: 1 | -1) => run(speed.value * direction > 0 ? direction * Math.min(8, Math.abs(speed.value) * 2) : direction)
+  const faster = (direction: 1 | -1) =>
+    run(speed.value * direction > 0 ? direction * Math.min(8, Math.abs(speed.value) * 2) : direction)
 
   watch(
     video,
@@ -157,5 +160,16 @@ export function useFrames(
     shown.value = null
   }
 
-  return { shown: readonly(shown), playing: readonly(playing), speed: readonly(speed), goTo, step, stand, run, toggle, faster, expect }
+  return {
+    shown: readonly(shown),
+    playing: readonly(playing),
+    speed: readonly(speed),
+    goTo,
+    step,
+    stand,
+    run,
+    toggle,
+    faster,
+    expect,
+  }
 }

@@ -8,8 +8,10 @@ defineEmits<{ retry: [] }>()
 
 <template>
   <div v-if="error" class="empty" role="alert">
-    <b>{{ error.message }}</b>{{ error.fix }}<br><button class="plain" @click="$emit('retry')">Try again</button>
+    <b>{{ error.message }}</b>{{ error.fix }}<br /><button class="plain" @click="$emit('retry')">Try again</button>
   </div>
-  <div v-else-if="pending" class="bones" aria-busy="true" aria-label="Loading"><i v-for="row in rows ?? 8" :key="row" /></div>
+  <div v-else-if="pending" class="bones" aria-busy="true" aria-label="Loading">
+    <i v-for="row in rows ?? 8" :key="row" />
+  </div>
   <slot v-else />
 </template>

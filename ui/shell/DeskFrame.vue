@@ -31,9 +31,14 @@ const day = computed<Day | undefined>(() => props.production.days.find((other) =
 provideDesk({ production: computed(() => props.production), day: computed(() => day.value as Day) })
 useLive(() => props.production.ulid)
 
-const { data: tabs } = useAnswer<Tabs>(() => props.production.ulid, () => (day.value === undefined ? null : `days/${day.value.ulid}/tabs`))
+const { data: tabs } = useAnswer<Tabs>(
+  () => props.production.ulid,
+  () => (day.value === undefined ? null : `days/${day.value.ulid}/tabs`),
+)
 const { data: tasks } = useAnswer<{ tasks: Task[] }>(() => props.production.ulid, 'tasks')
-const running = computed(() => (tasks.value?.tasks ?? []).filter((task) => task.state === 'running' || task.state === 'waiting'))
+const running = computed(() =>
+  (tasks.value?.tasks ?? []).filter((task) => task.state === 'running' || task.state === 'waiting'),
+)
 const failed = computed(() => (tasks.value?.tasks ?? []).filter((task) => task.state === 'failed'))
 
 const note = computed<Record<StageName, string>>(() => {
@@ -42,7 +47,10 @@ const note = computed<Record<StageName, string>>(() => {
     day: 'sheet',
     cards: counts === undefined || counts.cards.all === 0 ? '' : `${counts.cards.safe} of ${counts.cards.all}`,
     log: counts === undefined || counts.takes === 0 ? '' : `${counts.takes} ${counts.takes === 1 ? 'take' : 'takes'}`,
-    lineup: counts === undefined || counts.to_place === 0 || counts.placed === 0 ? '' : `${counts.placed} of ${counts.to_place}`,
+    lineup:
+      counts === undefined || counts.to_place === 0 || counts.placed === 0
+        ? ''
+        : `${counts.placed} of ${counts.to_place}`,
     bins: '',
     screening: '',
     handoff: '',
@@ -50,7 +58,8 @@ const note = computed<Record<StageName, string>>(() => {
 })
 const open = (stage: StageName) => (stage === 'day' ? (tabs.value?.open ?? 0) : (tabs.value?.by_stage[stage] ?? 0))
 
-const dayName = (one: Day) => new Date(one.date + 'T12:00:00').toLocaleDateString('en-GB', { weekday: 'short', day: 'numeric', month: 'short' })
+const dayName = (one: Day) =>
+  new Date(one.date + 'T12:00:00').toLocaleDateString('en-GB', { weekday: 'short', day: 'numeric', month: 'short' })
 /** The page that comes gets the keys; a tab that kept the focus would take Enter for itself. */
 const letGo = () => (document.activeElement as HTMLElement | null)?.blur()
 function goStage(name: StageName): void {
@@ -64,7 +73,11 @@ function goDay(one: Day): Promise<unknown> {
 
 const strip = ref<HTMLElement | null>(null)
 // A shoot of forty days has more tabs than the screen is wide.
-watch([day, strip], () => strip.value?.querySelector('.date.on')?.scrollIntoView({ block: 'nearest', inline: 'center' }), { flush: 'post' })
+watch(
+  [day, strip],
+  () => strip.value?.querySelector('.date.on')?.scrollIntoView({ block: 'nearest', inline: 'center' }),
+  { flush: 'post' },
+)
 
 function beside(step: number): void {
   const at = props.production.days.findIndex((one) => one.ulid === day.value?.ulid) + step
@@ -78,12 +91,18 @@ function undo(redo: boolean): void {
   goingBack = goingBack.then(() => takeBack(redo))
 }
 async function takeBack(redo: boolean): Promise<void> {
-  const answer = await attempt(() => api.post<{ label: string | null; stayed: string[]; stayed_count: number }>(`productions/${props.production.ulid}/${redo ? 'redo' : 'undo'}`))
+  const answer = await attempt(() =>
+    api.post<{ label: string | null; stayed: string[]; stayed_count: number }>(
+      `productions/${props.production.ulid}/${redo ? 'redo' : 'undo'}`,
+    ),
+  )
   if (answer === undefined) return
   void queryClient.invalidateQueries({ predicate: (query) => query.queryKey[0] === props.production.ulid })
+  const done = redo ? 'Done again' : 'Taken back'
+  const more = answer.stayed_count > 2 ? ` and ${answer.stayed_count - 2} more` : ''
   if (answer.label === null) say(redo ? 'Nothing to do again.' : 'Nothing to take back.')
-  else if (answer.stayed_count === 0) say(`${redo ? 'Done again' : 'Taken back'}: ${answer.label}`)
-  else say(`${redo ? 'Done again' : 'Taken back'} but for ${answer.stayed_count}: ${answer.label}. ${answer.stayed.slice(0, 2).join('; ')}${answer.stayed_count > 2 ? ` and ${answer.stayed_count - 2} more` : ''}.`)
+  else if (answer.stayed_count === 0) say(`${done}: ${answer.label}`)
+  else say(`${done} but for ${answer.stayed_count}: ${answer.label}. ${answer.stayed.slice(0, 2).join('; ')}${more}.`)
 }
 
 async function addDay(): Promise<void> {
@@ -102,10 +121,25 @@ function suggestDay(): void {
 }
 
 useShortcuts('Everywhere', [
-  ...STAGES.map((stage) => ({ keys: [stage.key], what: stage.name === 'day' ? 'Day sheet' : stage.title, run: () => goStage(stage.name) })),
-  { keys: [SETTINGS.key], what: 'Set-up of the production', run: () => { letGo(); void router.push({ name: SETTINGS.name, params: route.params }) } },
+  ...STAGES.map((stage) => ({
+    keys: [stage.key],
+    what: stage.name === 'day' ? 'Day sheet' : stage.title,
+    run: () => goStage(stage.name),
+  })),
+  {
+    keys: [SETTINGS.key],
+    what: 'Set-up of the production',
+    run: () => {
+      letGo()
+      void router.push({ name: SETTINGS.name, params: route.params })
+    },
+  },
   { keys: ['F9'], what: 'What runs, waits and failed', run: () => (tray.value = !tray.value) },
-  { keys: ['Shift+ArrowLeft', 'Shift+ArrowRight'], what: 'Day before, day after', run: (event: KeyboardEvent) => beside(event.key === 'ArrowLeft' ? -1 : 1) },
+  {
+    keys: ['Shift+ArrowLeft', 'Shift+ArrowRight'],
+    what: 'Day before, day after',
+    run: (event: KeyboardEvent) => beside(event.key === 'ArrowLeft' ? -1 : 1),
+  },
   { keys: ['Ctrl+z'], what: 'Take back', run: () => undo(false) },
   { keys: ['Ctrl+Shift+z'], what: 'Do again', run: () => undo(true) },
   { keys: ['?'], what: 'This card', run: () => (help.value = true) },
@@ -116,30 +150,86 @@ useShortcuts('Everywhere', [
   <div class="desk">
     <nav class="spine" aria-label="Stages">
       <RouterLink to="/" class="mark" title="Cartella: productions">C</RouterLink>
-      <RouterLink v-for="stage in STAGES" :key="stage.name" :to="{ name: stage.name, params: route.params }" class="tab" :class="{ on: route.name === stage.name }" :title="`${stage.title} (${stage.key})`" @click="letGo">
+      <RouterLink
+        v-for="stage in STAGES"
+        :key="stage.name"
+        :to="{ name: stage.name, params: route.params }"
+        class="tab"
+        :class="{ on: route.name === stage.name }"
+        :title="`${stage.title} (${stage.key})`"
+        @click="letGo"
+      >
         <kbd aria-hidden="true">{{ stage.key }}</kbd>
         <b>{{ stage.title }}</b>
         <span>{{ note[stage.name] }}&nbsp;</span>
-        <i v-if="open(stage.name) > 0" class="count" :aria-label="`${open(stage.name)} open points`">{{ open(stage.name) }}</i>
+        <i v-if="open(stage.name) > 0" class="count" :aria-label="`${open(stage.name)} open points`">{{
+          open(stage.name)
+        }}</i>
       </RouterLink>
-      <RouterLink :to="{ name: SETTINGS.name, params: route.params }" class="tab small" :class="{ on: route.name === SETTINGS.name }" :title="`Set-up of the production (${SETTINGS.key})`" @click="letGo"><kbd aria-hidden="true">{{ SETTINGS.key }}</kbd><b>{{ SETTINGS.title }}</b></RouterLink>
+      <RouterLink
+        :to="{ name: SETTINGS.name, params: route.params }"
+        class="tab small"
+        :class="{ on: route.name === SETTINGS.name }"
+        :title="`Set-up of the production (${SETTINGS.key})`"
+        @click="letGo"
+        ><kbd aria-hidden="true">{{ SETTINGS.key }}</kbd
+        ><b>{{ SETTINGS.title }}</b></RouterLink
+      >
     </nav>
     <header>
       <h1>{{ production.name }}</h1>
       <div ref="strip" class="days" role="tablist" aria-label="Shoot days">
-        <button v-for="one in production.days" :key="one.ulid" class="date" role="tab" :aria-selected="one.ulid === day?.ulid" :class="{ on: one.ulid === day?.ulid }" @click="goDay(one)">Day {{ one.number }} · {{ dayName(one) }}</button>
-        <button v-if="production.may.work" class="date add" title="Add a shoot day" aria-label="Add a shoot day" @click="suggestDay">+</button>
+        <button
+          v-for="one in production.days"
+          :key="one.ulid"
+          class="date"
+          role="tab"
+          :aria-selected="one.ulid === day?.ulid"
+          :class="{ on: one.ulid === day?.ulid }"
+          @click="goDay(one)"
+        >
+          Day {{ one.number }} · {{ dayName(one) }}
+        </button>
+        <button
+          v-if="production.may.work"
+          class="date add"
+          title="Add a shoot day"
+          aria-label="Add a shoot day"
+          @click="suggestDay"
+        >
+          +
+        </button>
       </div>
       <div class="right">
-        <button v-if="running.length > 0" class="pill busy" role="status" title="What runs (F9)" @click="tray = true">{{ running.length === 1 ? running[0]?.title : `${running.length} tasks` }}…</button>
-        <button v-if="failed.length > 0" class="pill fault tray" title="What failed (F9)" @click="tray = true">{{ failed.length }} failed</button>
+        <button v-if="running.length > 0" class="pill busy" role="status" title="What runs (F9)" @click="tray = true">
+          {{ running.length === 1 ? running[0]?.title : `${running.length} tasks` }}…
+        </button>
+        <button v-if="failed.length > 0" class="pill fault tray" title="What failed (F9)" @click="tray = true">
+          {{ failed.length }} failed
+        </button>
         <SearchBox v-if="day" />
-        <RouterLink v-if="tabs" :to="{ name: 'day', params: route.params }" class="pill" :class="{ fault: tabs.open > 0 }">{{ tabs.open === 0 ? 'no open points' : tabs.open === 1 ? '1 open point' : `${tabs.open} open points` }}</RouterLink>
+        <RouterLink
+          v-if="tabs"
+          :to="{ name: 'day', params: route.params }"
+          class="pill"
+          :class="{ fault: tabs.open > 0 }"
+          >{{
+            tabs.open === 0 ? 'no open points' : tabs.open === 1 ? '1 open point' : `${tabs.open} open points`
+          }}</RouterLink
+        >
         <Dropdown :trigger="['click']" placement="bottomRight">
-          <button class="me" :title="`${session.user?.name}, ${session.user?.role}`" :aria-label="`${session.user?.name}, ${session.user?.role}: menu`">{{ session.user?.initials }}</button>
+          <button
+            class="me"
+            :title="`${session.user?.name}, ${session.user?.role}`"
+            :aria-label="`${session.user?.name}, ${session.user?.role}: menu`"
+          >
+            {{ session.user?.initials }}
+          </button>
           <template #overlay>
             <Menu>
-              <MenuItem key="who" disabled>{{ session.user?.name }}, {{ production.your_role ?? session.user?.role }}</MenuItem>
+              <MenuItem key="who" disabled
+                >{{ session.user?.name }}, {{ production.your_role ?? session.user?.role }}</MenuItem
+              >
               <MenuItem key="account" @click="account = true">Your account</MenuItem>
               <MenuItem key="tasks" @click="tray = true">What runs and what failed <kbd>F9</kbd></MenuItem>
               <MenuItem key="help" @click="help = true">Keys of this page <kbd>?</kbd></MenuItem>
@@ -151,40 +241,200 @@ useShortcuts('Everywhere', [
       </div>
     </header>
     <main>
-      <div v-if="day === undefined" class="empty"><b>That day is not in this production.</b>Choose one of the days above.</div>
-      <RouterView v-else v-slot="{ Component }"><component :is="Component" :key="day.ulid + String(route.name)" /></RouterView>
+      <div v-if="day === undefined" class="empty">
+        <b>That day is not in this production.</b>Choose one of the days above.
+      </div>
+      <RouterView v-else v-slot="{ Component }"
+        ><component :is="Component" :key="day.ulid + String(route.name)"
+      /></RouterView>
     </main>
     <TaskTray :open="tray" :tasks="tasks?.tasks ?? []" @close="tray = false" />
     <AccountDialog :open="account" @close="account = false" />
     <HelpCard :open="help" @close="help = false" />
-    <Modal :open="newDay !== null" title="Add a shoot day" ok-text="Add the day" width="360px" @ok="addDay" @cancel="newDay = null">
-      <label>Date <input v-model="newDay" class="field" type="date" @keydown.enter="addDay"></label>
+    <Modal
+      :open="newDay !== null"
+      title="Add a shoot day"
+      ok-text="Add the day"
+      width="360px"
+      @ok="addDay"
+      @cancel="newDay = null"
+    >
+      <label>Date <input v-model="newDay" class="field" type="date" @keydown.enter="addDay" /></label>
     </Modal>
   </div>
 </template>
 
 <style scoped>
-.desk { height: 100%; display: grid; grid-template: 52px minmax(0, 1fr) / 76px minmax(0, 1fr); }
-.spine { display: flex; flex-direction: column; grid-row: 1 / 3; background: var(--spine); border-right: 1px solid var(--rule-strong); overflow: hidden auto; scrollbar-width: none; }
-.mark { flex: none; height: 52px; display: flex; align-items: center; justify-content: center; font-weight: 700; font-size: 19px; color: var(--ink); }
-.tab { flex: none; height: 62px; margin: 0 -1px 6px 10px; border-radius: 8px 0 0 8px; background: var(--tab); border: 1px solid var(--rule-strong); border-right-color: transparent; display: flex; flex-direction: column; align-items: center; justify-content: center; font-size: 11px; color: var(--ink-soft); gap: 3px; position: relative; margin-right: 0; }
-.tab.small { height: 40px; margin-top: auto; }
-.tab:first-of-type { margin-top: 12px; }
-.tab b { font-weight: 600; color: var(--ink); }
-.tab.on { background: var(--sheet); color: var(--act); margin-right: -1px; }
-.tab.on b { color: var(--act); }
-.tab kbd { position: absolute; left: 4px; top: 2px; border: 0; background: none; padding: 0; font-size: 10px; color: var(--ink-faint); }
-.tab:focus-visible { outline-offset: -3px; }
-.count { position: absolute; right: 4px; top: 4px; background: var(--fault); color: #fff; border-radius: 8px; font: 600 10px/15px 'IBM Plex Sans'; padding: 0 5px; }
-header { display: flex; align-items: flex-end; gap: 12px; padding: 0 18px 0 20px; border-bottom: 1px solid var(--rule-strong); min-width: 0; }
-h1 { font-size: 17px; margin: 0 6px 13px 0; font-weight: 600; white-space: nowrap; max-width: 24ch; overflow: hidden; text-overflow: ellipsis; flex: none; }
-.days { display: flex; gap: 8px; min-width: 0; overflow: auto hidden; scrollbar-width: none; align-self: flex-end; margin-bottom: -1px; }
-.date { padding: 7px 14px 8px; border: 1px solid var(--rule-strong); border-bottom-color: var(--rule-strong); border-radius: 7px 7px 0 0; background: var(--tab); color: var(--ink-soft); font-size: 12px; cursor: pointer; white-space: nowrap; }
-.date.on { background: var(--sheet); color: var(--ink); font-weight: 600; border-bottom-color: var(--sheet); padding-bottom: 9px; }
-.date.add { position: sticky; right: 0; flex: none; }
-.right { margin-left: auto; display: flex; gap: 10px; align-items: center; margin-bottom: 11px; flex: none; }
-.pill.busy, .pill.tray { border: 0; cursor: pointer; }
-.busy { background: var(--info-soft); color: var(--info); max-width: 170px; overflow: hidden; text-overflow: ellipsis; }
-.me { background: var(--ink); color: #fff; border: 0; border-radius: 12px; height: 26px; min-width: 26px; font-weight: 700; font-size: 11px; cursor: pointer; }
-main { background: var(--sheet); min-height: 0; min-width: 0; overflow: hidden; position: relative; }
+.desk {
+  height: 100%;
+  display: grid;
+  grid-template: 52px minmax(0, 1fr) / 76px minmax(0, 1fr);
+}
+.spine {
+  display: flex;
+  flex-direction: column;
+  grid-row: 1 / 3;
+  background: var(--spine);
+  border-right: 1px solid var(--rule-strong);
+  overflow: hidden auto;
+  scrollbar-width: none;
+}
+.mark {
+  flex: none;
+  height: 52px;
+  display: flex;
+  align-items: center;
+  justify-content: center;
+  font-weight: 700;
+  font-size: 19px;
+  color: var(--ink);
+}
+.tab {
+  flex: none;
+  height: 62px;
+  margin: 0 -1px 6px 10px;
+  border-radius: 8px 0 0 8px;
+  background: var(--tab);
+  border: 1px solid var(--rule-strong);
+  border-right-color: transparent;
+  display: flex;
+  flex-direction: column;
+  align-items: center;
+  justify-content: center;
+  font-size: 11px;
+  color: var(--ink-soft);
+  gap: 3px;
+  position: relative;
+  margin-right: 0;
+}
+.tab.small {
+  height: 40px;
+  margin-top: auto;
+}
+.tab:first-of-type {
+  margin-top: 12px;
+}
+.tab b {
+  font-weight: 600;
+  color: var(--ink);
+}
+.tab.on {
+  background: var(--sheet);
+  color: var(--act);
+  margin-right: -1px;
+}
+.tab.on b {
+  color: var(--act);
+}
+.tab kbd {
+  position: absolute;
+  left: 4px;
+  top: 2px;
+  border: 0;
+  background: none;
+  padding: 0;
+  font-size: 10px;
+  color: var(--ink-faint);
+}
+.tab:focus-visible {
+  outline-offset: -3px;
+}
+.count {
+  position: absolute;
+  right: 4px;
+  top: 4px;
+  background: var(--fault);
+  color: #fff;
+  border-radius: 8px;
+  font: 600 10px/15px 'IBM Plex Sans';
+  padding: 0 5px;
+}
+header {
+  display: flex;
+  align-items: flex-end;
+  gap: 12px;
+  padding: 0 18px 0 20px;
+  border-bottom: 1px solid var(--rule-strong);
+  min-width: 0;
+}
+h1 {
+  font-size: 17px;
+  margin: 0 6px 13px 0;
+  font-weight: 600;
+  white-space: nowrap;
+  max-width: 24ch;
+  overflow: hidden;
+  text-overflow: ellipsis;
+  flex: none;
+}
+.days {
+  display: flex;
+  gap: 8px;
+  min-width: 0;
+  overflow: auto hidden;
+  scrollbar-width: none;
+  align-self: flex-end;
+  margin-bottom: -1px;
+}
+.date {
+  padding: 7px 14px 8px;
+  border: 1px solid var(--rule-strong);
+  border-bottom-color: var(--rule-strong);
+  border-radius: 7px 7px 0 0;
+  background: var(--tab);
+  color: var(--ink-soft);
+  font-size: 12px;
+  cursor: pointer;
+  white-space: nowrap;
+}
+.date.on {
+  background: var(--sheet);
+  color: var(--ink);
+  font-weight: 600;
+  border-bottom-color: var(--sheet);
+  padding-bottom: 9px;
+}
+.date.add {
+  position: sticky;
+  right: 0;
+  flex: none;
+}
+.right {
+  margin-left: auto;
+  display: flex;
+  gap: 10px;
+  align-items: center;
+  margin-bottom: 11px;
+  flex: none;
+}
+.pill.busy,
+.pill.tray {
+  border: 0;
+  cursor: pointer;
+}
+.busy {
+  background: var(--info-soft);
+  color: var(--info);
+  max-width: 170px;
+  overflow: hidden;
+  text-overflow: ellipsis;
+}
+.me {
+  background: var(--ink);
+  color: #fff;
+  border: 0;
+  border-radius: 12px;
+  height: 26px;
+  min-width: 26px;
+  font-weight: 700;
+  font-size: 11px;
+  cursor: pointer;
+}
+main {
+  background: var(--sheet);
+  min-height: 0;
+  min-width: 0;
+  overflow: hidden;
+  position: relative;
+}
 </style>

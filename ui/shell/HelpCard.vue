@@ -6,8 +6,22 @@ import { groups } from './keys'
 defineProps<{ open: boolean }>()
 defineEmits<{ close: [] }>()
 /** Parts of the page add to one group, such as what works everywhere. */
-const merged = computed(() => [...Map.groupBy(groups, (group) => group.title)].map(([title, parts]) => ({ title, shortcuts: parts.flatMap((part) => part.shortcuts) })))
-const shown = (key: string) => ({ ' ': 'Space', ArrowUp: '↑', ArrowDown: '↓', ArrowLeft: '←', ArrowRight: '→', Escape: 'Esc' })[key] ?? key.replace('Shift+', '⇧ ').replace('Ctrl+', 'Ctrl ').replace('ArrowLeft', '←').replace('ArrowRight', '→').replace('ArrowUp', '↑').replace('ArrowDown', '↓').replace(/^(Ctrl |⇧ )*[a-z]$/, (text) => text.slice(0, -1) + text.slice(-1).toUpperCase())
+const merged = computed(() =>
+  [...Map.groupBy(groups, (group) => group.title)].map(([title, parts]) => ({
+    title,
+    shortcuts: parts.flatMap((part) => part.shortcuts),
+  })),
+)
+const shown = (key: string) =>
+  ({ ' ': 'Space', ArrowUp: '↑', ArrowDown: '↓', ArrowLeft: '←', ArrowRight: '→', Escape: 'Esc' })[key] ??
+  key
+    .replace('Shift+', '⇧ ')
+    .replace('Ctrl+', 'Ctrl ')
+    .replace('ArrowLeft', '←')
+    .replace('ArrowRight', '→')
+    .replace('ArrowUp', '↑')
+    .replace('ArrowDown', '↓')
+    .replace(/^(Ctrl |⇧ )*[a-z]$/, (text) => text.slice(0, -1) + text.slice(-1).toUpperCase())
 </script>
 
 <template>
@@ -17,7 +31,9 @@ const shown = (key: string) => ({ ' ': 'Space', ArrowUp: '↑', ArrowDown: '↓'
         <h2>{{ group.title }}</h2>
         <dl>
           <template v-for="shortcut in group.shortcuts" :key="shortcut.what">
-            <dt><kbd v-for="key in shortcut.keys" :key="key">{{ shown(key) }}</kbd></dt>
+            <dt>
+              <kbd v-for="key in shortcut.keys" :key="key">{{ shown(key) }}</kbd>
+            </dt>
             <dd>{{ shortcut.what }}</dd>
           </template>
         </dl>
@@ -27,9 +43,29 @@ const shown = (key: string) => ({ ' ': 'Space', ArrowUp: '↑', ArrowDown: '↓'
 </template>
 
 <style scoped>
-.card { columns: 2; column-gap: 28px; max-height: 66vh; overflow: auto; }
-section { break-inside: avoid; margin-bottom: 18px; }
-dl { display: grid; grid-template-columns: 104px 1fr; gap: 5px 10px; margin: 8px 0 0; }
-dt { display: flex; gap: 3px; justify-content: flex-end; flex-wrap: wrap; }
-dd { margin: 0; }
+.card {
+  columns: 2;
+  column-gap: 28px;
+  max-height: 66vh;
+  overflow: auto;
+}
+section {
+  break-inside: avoid;
+  margin-bottom: 18px;
+}
+dl {
+  display: grid;
+  grid-template-columns: 104px 1fr;
+  gap: 5px 10px;
+  margin: 8px 0 0;
+}
+dt {
+  display: flex;
+  gap: 3px;
+  justify-content: flex-end;
+  flex-wrap: wrap;
+}
+dd {
+  margin: 0;
+}
 </style>

@@ -10,7 +10,10 @@ const trouble = ref('')
 async function save(): Promise<void> {
   trouble.value = ''
   try {
-    const answer = await api.put<{ ended: number }>('account/password', { current: current.value, password: password.value })
+    const answer = await api.put<{ ended: number }>('account/password', {
+      current: current.value,
+      password: password.value,
+    })
     current.value = password.value = ''
     emit('done', answer.ended)
   } catch (error) {
@@ -21,17 +24,41 @@ async function save(): Promise<void> {
 
 <template>
   <form class="form" @submit.prevent="save">
-    <label>Password of now<input v-model="current" class="field" type="password" autocomplete="current-password" required></label>
-    <label>New password<input v-model="password" class="field" type="password" autocomplete="new-password" minlength="10" required><small class="soft">At least ten letters. A short sentence is easy to keep in mind.</small></label>
+    <label
+      >Password of now<input v-model="current" class="field" type="password" autocomplete="current-password" required
+    /></label>
+    <label
+      >New password<input
+        v-model="password"
+        class="field"
+        type="password"
+        autocomplete="new-password"
+        minlength="10"
+        required
+      /><small class="soft">At least ten letters. A short sentence is easy to keep in mind.</small></label
+    >
     <p v-if="trouble" class="note fault" role="alert">{{ trouble }}</p>
     <span><button class="go" type="submit">Change the password</button></span>
   </form>
 </template>
 
 <style scoped>
-.form { display: grid; gap: 10px; }
-label { display: grid; gap: 3px; font-weight: 500; }
-small { font-weight: 400; }
-.field { height: 32px; }
-p { margin: 0; }
+.form {
+  display: grid;
+  gap: 10px;
+}
+label {
+  display: grid;
+  gap: 3px;
+  font-weight: 500;
+}
+small {
+  font-weight: 400;
+}
+.field {
+  height: 32px;
+}
+p {
+  margin: 0;
+}
 </style>

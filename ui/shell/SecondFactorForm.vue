@@ -18,7 +18,8 @@ const square = computed(() => {
   code.make()
   const size = code.getModuleCount()
   let path = ''
-  for (let row = 0; row < size; row++) for (let column = 0; column < size; column++) if (code.isDark(row, column)) path += `M${column} ${row}h1v1h-1z`
+  for (let row = 0; row < size; row++)
+    for (let column = 0; column < size; column++) if (code.isDark(row, column)) path += `M${column} ${row}h1v1h-1z`
   return { size, path }
 })
 
@@ -31,7 +32,10 @@ async function ask<T>(work: () => Promise<T>): Promise<T | undefined> {
     return undefined
   }
 }
-onMounted(async () => (offer.value = (await ask(() => api.post<{ secret: string; address: string }>('account/second-factor'))) ?? null))
+onMounted(
+  async () =>
+    (offer.value = (await ask(() => api.post<{ secret: string; address: string }>('account/second-factor'))) ?? null),
+)
 async function confirm(): Promise<void> {
   const answer = await ask(() => api.put<{ recovery_codes: string[] }>('account/second-factor', { code: code.value }))
   if (answer !== undefined) codes.value = answer.recovery_codes
@@ -40,15 +44,36 @@ async function confirm(): Promise<void> {
 
 <template>
   <div v-if="codes.length > 0" class="form">
-    <p><b>Keep these ten codes on paper.</b> Each signs you in once without the authenticator. They are not shown again.</p>
-    <ul class="mono codes"><li v-for="one in codes" :key="one">{{ one }}</li></ul>
+    <p>
+      <b>Keep these ten codes on paper.</b> Each signs you in once without the authenticator. They are not shown again.
+    </p>
+    <ul class="mono codes">
+      <li v-for="one in codes" :key="one">{{ one }}</li>
+    </ul>
     <span><button class="go" @click="emit('done')">I have kept them</button></span>
   </div>
   <form v-else class="form" @submit.prevent="confirm">
     <template v-if="offer">
-      <svg :viewBox="`-2 -2 ${square.size + 4} ${square.size + 4}`" role="img" aria-label="Square to be read by an authenticator"><rect x="-2" y="-2" :width="square.size + 4" :height="square.size + 4" fill="#fff" /><path :d="square.path" fill="#1f2a33" /></svg>
-      <p>Read the square with an authenticator on your phone, or type <span class="mono key">{{ spelled }}</span></p>
-      <label>The code it shows now<input v-model="code" class="field mono" inputmode="numeric" autocomplete="one-time-code" maxlength="10" required></label>
+      <svg
+        :viewBox="`-2 -2 ${square.size + 4} ${square.size + 4}`"
+        role="img"
+        aria-label="Square to be read by an authenticator"
+      >
+        <rect x="-2" y="-2" :width="square.size + 4" :height="square.size + 4" fill="#fff" />
+        <path :d="square.path" fill="#1f2a33" />
+      </svg>
+      <p>
+        Read the square with an authenticator on your phone, or type <span class="mono key">{{ spelled }}</span>
+      </p>
+      <label
+        >The code it shows now<input
+          v-model="code"
+          class="field mono"
+          inputmode="numeric"
+          autocomplete="one-time-code"
+          maxlength="10"
+          required
+      /></label>
     </template>
     <p v-if="trouble" class="note fault" role="alert">{{ trouble }}</p>
     <span><button class="go" type="submit" :disabled="offer === null">Turn it on</button></span>
@@ -56,11 +81,40 @@ async function confirm(): Promise<void> {
 </template>
 
 <style scoped>
-.form { display: grid; gap: 10px; }
-svg { width: 184px; height: 184px; border: 1px solid var(--rule); border-radius: 4px; shape-rendering: crispEdges; }
-p { margin: 0; }
-label { display: grid; gap: 3px; font-weight: 500; }
-.field { height: 32px; }
-.key { overflow-wrap: anywhere; }
-.codes { list-style: none; margin: 0; padding: 10px 12px; display: grid; grid-template-columns: 1fr 1fr; gap: 4px 18px; background: #fff; border: 1px solid var(--rule); border-radius: 5px; }
+.form {
+  display: grid;
+  gap: 10px;
+}
+svg {
+  width: 184px;
+  height: 184px;
+  border: 1px solid var(--rule);
+  border-radius: 4px;
+  shape-rendering: crispEdges;
+}
+p {
+  margin: 0;
+}
+label {
+  display: grid;
+  gap: 3px;
+  font-weight: 500;
+}
+.field {
+  height: 32px;
+}
+.key {
+  overflow-wrap: anywhere;
+}
+.codes {
+  list-style: none;
+  margin: 0;
+  padding: 10px 12px;
+  display: grid;
+  grid-template-columns: 1fr 1fr;
+  gap: 4px 18px;
+  background: #fff;
+  border: 1px solid var(--rule);
+  border-radius: 5px;
+}
 </style>

@@ -26,7 +26,8 @@ async function submit(): Promise<void> {
       code.value = ''
       void nextTick(() => codeBox.value?.focus())
     }
-    trouble.value = error instanceof ApiError ? (isCode && first ? '' : `${error.message} ${error.fix}`) : 'Load the page again.'
+    trouble.value =
+      error instanceof ApiError ? (isCode && first ? '' : `${error.message} ${error.fix}`) : 'Load the page again.'
   } finally {
     busy.value = false
   }
@@ -40,9 +41,38 @@ async function submit(): Promise<void> {
       <form class="sheet" @submit.prevent="submit">
         <h1>Sign in</h1>
         <p class="soft">Cards in, slates logged, picture and sound on one clock.</p>
-        <label>E-mail<input v-model="email" class="field" type="email" name="email" autocomplete="username" required autofocus @input="wantsCode = false"></label>
-        <label>Password<input v-model="password" class="field" type="password" name="password" autocomplete="current-password" required></label>
-        <label v-if="wantsCode">Code of your authenticator<input ref="codeBox" v-model="code" class="field mono" name="code" inputmode="numeric" autocomplete="one-time-code" maxlength="20" required><small class="soft">Six digits, or one of your recovery codes.</small></label>
+        <label
+          >E-mail<input
+            v-model="email"
+            class="field"
+            type="email"
+            name="email"
+            autocomplete="username"
+            required
+            autofocus
+            @input="wantsCode = false"
+        /></label>
+        <label
+          >Password<input
+            v-model="password"
+            class="field"
+            type="password"
+            name="password"
+            autocomplete="current-password"
+            required
+        /></label>
+        <label v-if="wantsCode"
+          >Code of your authenticator<input
+            ref="codeBox"
+            v-model="code"
+            class="field mono"
+            name="code"
+            inputmode="numeric"
+            autocomplete="one-time-code"
+            maxlength="20"
+            required
+          /><small class="soft">Six digits, or one of your recovery codes.</small></label
+        >
         <p v-if="trouble" class="note fault" role="alert">{{ trouble }}</p>
         <button class="go" type="submit" :disabled="busy">{{ busy ? 'Signing in…' : 'Sign in' }}</button>
       </form>

@@ -8,42 +8,110 @@ import { attempt } from './say'
 
 const props = defineProps<{ task: Task }>()
 const { base, production } = useDesk()
-const share = computed(() => (props.task.total_bytes > 0 ? props.task.done_bytes / props.task.total_bytes : props.task.total > 0 ? props.task.done / props.task.total : 0))
+const share = computed(() =>
+  props.task.total_bytes > 0
+    ? props.task.done_bytes / props.task.total_bytes
+    : props.task.total > 0
+      ? props.task.done / props.task.total
+      : 0,
+)
 /** Copied and not verified yet: the lighter part behind the dark one. */
-const ahead = computed(() => (props.task.total_bytes > 0 ? Math.min(1, props.task.copied_bytes / props.task.total_bytes) : 0))
-const rest = computed(() => (props.task.bytes_per_second > 0 ? left((props.task.total_bytes - Math.max(props.task.done_bytes, props.task.copied_bytes)) / props.task.bytes_per_second) : ''))
+const ahead = computed(() =>
+  props.task.total_bytes > 0 ? Math.min(1, props.task.copied_bytes / props.task.total_bytes) : 0,
+)
+const rest = computed(() =>
+  props.task.bytes_per_second > 0
+    ? left(
+        (props.task.total_bytes - Math.max(props.task.done_bytes, props.task.copied_bytes)) /
+          props.task.bytes_per_second,
+      )
+    : '',
+)
 const unit = computed(() => {
-  const word = ({ offload: 'file', verify: 'file', accept: 'file', notes: 'row', release: 'copy' } as Record<string, string>)[props.task.kind] ?? 'clip'
+  const word =
+    ({ offload: 'file', verify: 'file', accept: 'file', notes: 'row', release: 'copy' } as Record<string, string>)[
+      props.task.kind
+    ] ?? 'clip'
   return props.task.total === 1 ? word : word === 'copy' ? 'copies' : word + 's'
 })
 </script>
 
 <template>
   <div class="progress" role="progressbar" :aria-valuenow="Math.round(share * 100)" :aria-label="task.title">
-    <div class="line"><i class="ahead" :style="{ width: `${ahead * 100}%` }" /><i :style="{ width: `${share * 100}%` }" /></div>
+    <div class="line">
+      <i class="ahead" :style="{ width: `${ahead * 100}%` }" /><i :style="{ width: `${share * 100}%` }" />
+    </div>
     <div class="facts">
       <span v-if="task.state === 'waiting'">{{ task.now === '' ? 'waiting for a worker' : 'waiting' }}</span>
       <template v-else>
-        <span><b class="mono">{{ task.done }}</b><template v-if="task.total > 0"> of {{ task.total }}</template> {{ unit }}</span>
-        <span v-if="task.total_bytes > 0" class="mono">{{ bytes(task.done_bytes) }} of {{ bytes(task.total_bytes) }}</span>
+        <span
+          ><b class="mono">{{ task.done }}</b
+          ><template v-if="task.total > 0"> of {{ task.total }}</template> {{ unit }}</span
+        >
+        <span v-if="task.total_bytes > 0" class="mono"
+          >{{ bytes(task.done_bytes) }} of {{ bytes(task.total_bytes) }}</span
+        >
         <span v-if="task.bytes_per_second > 0" class="mono">{{ bytes(task.bytes_per_second) }}/s</span>
         <b v-if="rest" class="mono">{{ rest }} left</b>
       </template>
     </div>
     <div class="now">
-      <span :class="task.state === 'waiting' && task.now !== '' ? 'warn full' : 'soft'" :title="task.now">{{ task.now }}</span>
-      <button v-if="production.may.work" class="plain" :disabled="task.cancelling" @click="attempt(() => api.post(`${base}/tasks/${task.ulid}/cancel`))">{{ task.cancelling ? 'Stopping…' : 'Stop' }}</button>
+      <span :class="task.state === 'waiting' && task.now !== '' ? 'warn full' : 'soft'" :title="task.now">{{
+        task.now
+      }}</span>
+      <button
+        v-if="production.may.work"
+        class="plain"
+        :disabled="task.cancelling"
+        @click="attempt(() => api.post(`${base}/tasks/${task.ulid}/cancel`))"
+      >
+        {{ task.cancelling ? 'Stopping…' : 'Stop' }}
+      </button>
     </div>
   </div>
 </template>
 
 <style scoped>
-.progress { display: grid; gap: 6px; font-size: 12px; }
-.line { position: relative; height: 9px; border-radius: 5px; background: #e9dfca; overflow: hidden; }
-.line i { position: absolute; inset: 0 auto 0 0; background: var(--act); transition: width 0.25s linear; }
-.line .ahead { background: #8fbcae; }
-.facts { display: flex; gap: 12px; flex-wrap: wrap; justify-content: space-between; }
-.now { display: flex; gap: 8px; align-items: center; min-height: 28px; }
-.now .full { white-space: normal; }
-.now span { flex: 1; overflow: hidden; text-overflow: ellipsis; white-space: nowrap; }
+.progress {
+  display: grid;
+  gap: 6px;
+  font-size: 12px;
+}
+.line {
+  position: relative;
+  height: 9px;
+  border-radius: 5px;
+  background: #e9dfca;
+  overflow: hidden;
+}
+.line i {
+  position: absolute;
+  inset: 0 auto 0 0;
+  background: var(--act);
+  transition: width 0.25s linear;
+}
+.line .ahead {
+  background: #8fbcae;
+}
+.facts {
+  display: flex;
+  gap: 12px;
+  flex-wrap: wrap;
+  justify-content: space-between;
+}
+.now {
+  display: flex;
+  gap: 8px;
+  align-items: center;
+  min-height: 28px;
+}
+.now .full {
+  white-space: normal;
+}
+.now span {
+  flex: 1;
+  overflow: hidden;
+  text-overflow: ellipsis;
+  white-space: nowrap;
+}
 </style>

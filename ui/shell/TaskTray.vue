@@ -12,32 +12,72 @@ import TaskProgress from './TaskProgress.vue'
 const props = defineProps<{ open: boolean; tasks: Task[] }>()
 const emit = defineEmits<{ close: [] }>()
 const { production, base } = useDesk()
-const AGAIN: Record<string, string> = { catalogue: 'Catalogue again', handoff: 'Pack again', lineup: 'Line up again', verify: 'Verify again', media: 'Make it again', release: 'Look again' }
-const groups = computed(() => [
-  { title: 'Running', tasks: props.tasks.filter((task) => task.state === 'running'), none: 'Nothing runs.' },
-  { title: 'Waiting', tasks: props.tasks.filter((task) => task.state === 'waiting'), none: '' },
-  { title: 'Failed', tasks: props.tasks.filter((task) => task.state === 'failed'), none: '' },
-  { title: 'Ended since yesterday', tasks: props.tasks.filter((task) => task.state === 'done' || task.state === 'cancelled'), none: 'Nothing ended yet.' },
-].filter((group) => group.tasks.length > 0 || group.none !== ''))
-const time = (iso: string | null) => (iso === null ? '' : new Date(iso).toLocaleTimeString('en-GB', { hour: '2-digit', minute: '2-digit' }))
+const AGAIN: Record<string, string> = {
+  catalogue: 'Catalogue again',
+  handoff: 'Pack again',
+  lineup: 'Line up again',
+  verify: 'Verify again',
+  media: 'Make it again',
+  release: 'Look again',
+}
+const groups = computed(() =>
+  [
+    { title: 'Running', tasks: props.tasks.filter((task) => task.state === 'running'), none: 'Nothing runs.' },
+    { title: 'Waiting', tasks: props.tasks.filter((task) => task.state === 'waiting'), none: '' },
+    { title: 'Failed', tasks: props.tasks.filter((task) => task.state === 'failed'), none: '' },
+    {
+      title: 'Ended since yesterday',
+      tasks: props.tasks.filter((task) => task.state === 'done' || task.state === 'cancelled'),
+      none: 'Nothing ended yet.',
+    },
+  ].filter((group) => group.tasks.length > 0 || group.none !== ''),
+)
+const time = (iso: string | null) =>
+  iso === null ? '' : new Date(iso).toLocaleTimeString('en-GB', { hour: '2-digit', minute: '2-digit' })
 async function again(task: Task): Promise<void> {
-  if ((await attempt(() => api.post(`${base.value}/tasks/${task.ulid}/again`))) !== undefined) say(`${task.title}: tried again.`)
+  if ((await attempt(() => api.post(`${base.value}/tasks/${task.ulid}/again`))) !== undefined)
+    say(`${task.title}: tried again.`)
   makeStale('tasks')
 }
 </script>
 
 <template>
-  <Drawer :open="open" title="Work of this production" placement="right" :width="420" :body-style="{ padding: '14px 18px 24px' }" @close="emit('close')">
+  <Drawer
+    :open="open"
+    title="Work of this production"
+    placement="right"
+    :width="420"
+    :body-style="{ padding: '14px 18px 24px' }"
+    @close="emit('close')"
+  >
     <section v-for="group in groups" :key="group.title">
-      <h3>{{ group.title }} <span v-if="group.tasks.length > 0" class="mono soft">{{ group.tasks.length }}</span></h3>
+      <h3>
+        {{ group.title }} <span v-if="group.tasks.length > 0" class="mono soft">{{ group.tasks.length }}</span>
+      </h3>
       <p v-if="group.tasks.length === 0" class="soft">{{ group.none }}</p>
       <article v-for="task in group.tasks" :key="task.ulid" :class="task.state">
-        <header><b>{{ task.title }}</b><span class="soft">{{ task.by ?? 'by itself' }}<template v-if="task.ended_at">, {{ time(task.ended_at) }}</template><template v-else-if="task.started_at">, since {{ time(task.started_at) }}</template></span></header>
+        <header>
+          <b>{{ task.title }}</b><span class="soft"
+            >{{ task.by ?? 'by itself' }}<template v-if="task.ended_at">, {{ time(task.ended_at) }}</template
+            ><template v-else-if="task.started_at">, since {{ time(task.started_at) }}</template></span
+          >
+        </header>
         <TaskProgress v-if="task.state === 'running' || task.state === 'waiting'" :task="task" />
         <template v-else>
-          <p>{{ task.message ?? (task.state === 'done' ? 'Done.' : 'Stopped.') }} <span v-if="task.fix && task.state === 'failed'">{{ task.fix }}</span></p>
-          <p v-if="task.problems > 0" class="warn">{{ task.problems }} {{ task.problems === 1 ? 'file' : 'files' }} could not be read.</p>
-          <button v-if="production.may.work && (task.state === 'failed' || task.state === 'cancelled')" class="plain" @click="again(task)">{{ AGAIN[task.kind] ?? 'Try again' }}</button>
+          <p>
+            {{ task.message ?? (task.state === 'done' ? 'Done.' : 'Stopped.') }}
+            <span v-if="task.fix && task.state === 'failed'">{{ task.fix }}</span>
+          </p>
+          <p v-if="task.problems > 0" class="warn">
+            {{ task.problems }} {{ task.problems === 1 ? 'file' : 'files' }} could not be read.
+          </p>
+          <button
+            v-if="production.may.work && (task.state === 'failed' || task.state === 'cancelled')"
+            class="plain"
+            @click="again(task)"
+          >
+            {{ AGAIN[task.kind] ?? 'Try again' }}
+          </button>
         </template>
       </article>
     </section>
@@ -45,14 +85,50 @@ async function again(task: Task): Promise<void> {
 </template>
 
 <style scoped>
-h3 { font-size: 12px; font-weight: 600; color: var(--ink-soft); margin: 14px 0 6px; }
-section:first-child h3 { margin-top: 0; }
-article { background: #fff; border: 1px solid var(--rule); border-radius: 5px; padding: 9px 12px; display: grid; gap: 5px; font-size: 12px; }
-article + article { margin-top: 6px; }
-article.failed { border-color: #dfa697; background: var(--fault-soft); color: #7c2b1c; }
-article.failed .plain { justify-self: start; }
-header { display: flex; gap: 8px; justify-content: space-between; align-items: baseline; }
-header b { font-size: 13px; overflow-wrap: anywhere; }
-header span { white-space: nowrap; }
-p { margin: 0; overflow-wrap: anywhere; }
+h3 {
+  font-size: 12px;
+  font-weight: 600;
+  color: var(--ink-soft);
+  margin: 14px 0 6px;
+}
+section:first-child h3 {
+  margin-top: 0;
+}
+article {
+  background: #fff;
+  border: 1px solid var(--rule);
+  border-radius: 5px;
+  padding: 9px 12px;
+  display: grid;
+  gap: 5px;
+  font-size: 12px;
+}
+article + article {
+  margin-top: 6px;
+}
+article.failed {
+  border-color: #dfa697;
+  background: var(--fault-soft);
+  color: #7c2b1c;
+}
+article.failed .plain {
+  justify-self: start;
+}
+header {
+  display: flex;
+  gap: 8px;
+  justify-content: space-between;
+  align-items: baseline;
+}
+header b {
+  font-size: 13px;
+  overflow-wrap: anywhere;
+}
+header span {
+  white-space: nowrap;
+}
+p {
+  margin: 0;
+  overflow-wrap: anywhere;
+}
 </style>

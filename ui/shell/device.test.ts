@@ -8,11 +8,15 @@ test('twelve cameras and recorders of a day are told apart by their colour', () 
 
 test('a device with a word for a name has one tone, the same each time, and never that of the first cameras', () => {
   expect(toneOf('DRONE')).toBe(toneOf('DRONE'))
-  for (const word of ['DRONE', 'PLAYBACK', 'M', 'Ö', 'constructor']) expect(['A', 'B', 'C', 'D', 'S']).not.toContain(toneOf(word))
+  for (const word of ['DRONE', 'PLAYBACK', 'M', 'Ö', 'constructor'])
+    expect(['A', 'B', 'C', 'D', 'S']).not.toContain(toneOf(word))
 })
 
-test('a colour that somebody chose goes before the one of the letter, and letters keep theirs when it is taken back', () => {
-  chooseTones([{ letter: 'A', colour: 2 }, { letter: 'B', colour: null }])
+test('a colour that somebody chose goes before the one of the letter, until it is taken back', () => {
+  chooseTones([
+    { letter: 'A', colour: 2 },
+    { letter: 'B', colour: null },
+  ])
   expect([toneOf('A'), toneOf('B')]).toEqual(['C', 'B'])
   chooseTones([{ letter: 'A', colour: null }])
   expect(toneOf('A')).toBe('A')

@@ -1,11 +1,24 @@
 import { reactive } from 'vue'
 
-/** A device's colour and pattern: those of the first letters are fixed, any other letter or word takes one of the rest. */
+/**
+ * A device's colour and pattern: those of the first letters are fixed, any other letter or word takes one of the rest.
+ */
 export type Tone = 'A' | 'B' | 'C' | 'D' | 'S' | 'E' | 'F' | 'G' | 'H' | 'I' | 'J' | 'K'
 
 /** The colour of a waveform in each tone, lighter than the tab so that what lies over it is read. */
 const WAVES: Record<Tone, string> = {
-  A: '#d9b05e', B: '#7db6b1', C: '#b49ac0', D: '#a9b675', S: '#8a9fc4', E: '#cf9d86', F: '#86b892', G: '#c9a9a0', H: '#a3a6d2', I: '#d69cb2', J: '#86b7c9', K: '#b5a58e',
+  A: '#d9b05e',
+  B: '#7db6b1',
+  C: '#b49ac0',
+  D: '#a9b675',
+  S: '#8a9fc4',
+  E: '#cf9d86',
+  F: '#86b892',
+  G: '#c9a9a0',
+  H: '#a3a6d2',
+  I: '#d69cb2',
+  J: '#86b7c9',
+  K: '#b5a58e',
 }
 const REST: Tone[] = ['E', 'F', 'G', 'H', 'I', 'J', 'K']
 

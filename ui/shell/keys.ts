@@ -11,7 +11,10 @@ export interface Shortcut {
   leaveToBrowser?: boolean
 }
 
-interface Group { title: string; shortcuts: Shortcut[] }
+interface Group {
+  title: string
+  shortcuts: Shortcut[]
+}
 
 /** What the `?` card lists: the groups of what is on screen, the newest first. */
 export const groups = reactive<Group[]>([])
@@ -22,7 +25,8 @@ export function isTyping(event: KeyboardEvent): boolean {
 }
 
 function pressed(event: KeyboardEvent): string {
-  const key = event.key.length === 1 ? (event.ctrlKey || event.metaKey ? event.key.toLowerCase() : event.key) : event.key
+  const key =
+    event.key.length === 1 ? (event.ctrlKey || event.metaKey ? event.key.toLowerCase() : event.key) : event.key
   const withShift = event.shiftKey && (event.key.length > 1 || event.ctrlKey || event.metaKey)
   return (event.ctrlKey || event.metaKey ? 'Ctrl+' : '') + (withShift ? 'Shift+' : '') + key
 }
@@ -32,7 +36,8 @@ function answerDialog(dialog: HTMLElement, event: KeyboardEvent): void {
   // A control of the dialog answers Enter itself.
   const control = (event.target as HTMLElement).closest('button, input, textarea, select, a, [role=listbox]')
   const hasOwn = control !== null && dialog.contains(control)
-  const button = event.key === 'Escape' ? '.ant-modal-close' : event.key === 'Enter' && !hasOwn ? '.ant-btn-primary' : null
+  const button =
+    event.key === 'Escape' ? '.ant-modal-close' : event.key === 'Enter' && !hasOwn ? '.ant-btn-primary' : null
   if (button === null) return
   event.preventDefault()
   dialog.querySelector<HTMLElement>(button)?.click()
@@ -51,7 +56,11 @@ function listen(event: KeyboardEvent): void {
     for (const shortcut of group.shortcuts) {
       if (shortcut.keys.includes(name) && shortcut.leaveToBrowser !== true && (!typing || shortcut.whileTyping)) {
         // Enter and Space belong to a button that has the focus, unless it stands for a row that the page acts on.
-        if ((name === 'Enter' || name === ' ') && (event.target as HTMLElement).closest('button:not([data-row]), a, [role=button]') !== null) return
+        if (
+          (name === 'Enter' || name === ' ') &&
+          (event.target as HTMLElement).closest('button:not([data-row]), a, [role=button]') !== null
+        )
+          return
         event.preventDefault()
         shortcut.run(event)
         return

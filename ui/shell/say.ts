@@ -7,7 +7,10 @@ export function say(text: string): void {
 }
 
 export function complain(trouble: unknown): void {
-  const text = trouble instanceof ApiError ? `${trouble.message} ${trouble.fix}` : 'Something went wrong in this page. Load it again.'
+  const text =
+    trouble instanceof ApiError
+      ? `${trouble.message} ${trouble.fix}`
+      : 'Something went wrong in this page. Load it again.'
   if (!(trouble instanceof ApiError)) console.error(trouble)
   void message.error({ content: text, duration: 7 })
 }

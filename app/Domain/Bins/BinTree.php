@@ -20,20 +20,59 @@ final class BinTree
     public function of(Production $production): array
     {
         $headings = DB::table('scenes')->where('production_id', $production->id)->pluck('heading', 'name');
-        $scenes = DB::table('takes')->leftJoin('clips', 'clips.take_id', '=', 'takes.id')->where('takes.production_id', $production->id)->groupBy('takes.scene')
-            ->orderByRaw('MIN(takes.sort_key)')->selectRaw('takes.scene, COUNT(clips.id) AS clips, COUNT(DISTINCT takes.id) AS takes')->get();
-        $imports = DB::table('clips')->where('production_id', $production->id)->whereNotNull('import_kind')->groupBy('import_kind')->orderBy('import_kind')->selectRaw('import_kind, COUNT(*) AS clips')->get();
+        $scenes = DB::table('takes')
+            ->leftJoin('clips', 'clips.take_id', '=', 'takes.id')
+            ->where('takes.production_id', $production->id)
+            ->groupBy('takes.scene')
+            ->orderByRaw('MIN(takes.sort_key)')
+            ->selectRaw('takes.scene, COUNT(clips.id) AS clips, COUNT(DISTINCT takes.id) AS takes')
+            ->get();
+        $imports = DB::table('clips')
+            ->where('production_id', $production->id)
+            ->whereNotNull('import_kind')
+            ->groupBy('import_kind')
+            ->orderBy('import_kind')
+            ->selectRaw('import_kind, COUNT(*) AS clips')
+            ->get();
         $wild = DB::table('clips')->where('production_id', $production->id)->where('is_wild', true)->count();
         $own = Bin::query()->where('production_id', $production->id)->withCount('clips')->orderBy('name')->get();
         $parents = $own->pluck('ulid', 'id');
 
         return [
-            'scenes' => $scenes->map(static fn (object $row): array => ['key' => 'scene:'.$row->scene, 'name' => 'Scene '.$row->scene, 'note' => $headings[$row->scene] ?? '', 'clips' => (int) $row->clips])->all(),
+            'scenes' => $scenes
+                ->map(
+                    static fn(object $row): array => [
+                        'key' => 'scene:' . $row->scene,
+                        'name' => 'Scene ' . $row->scene,
+                        'note' => $headings[$row->scene] ?? '',
+                        'clips' => (int) $row->clips,
+                    ],
+                )
+                ->all(),
             'imports' => [
-                ...($wild > 0 ? [['key' => 'sound:wild', 'name' => 'Wild and room tone', 'note' => '', 'clips' => $wild]] : []),
-                ...$imports->map(static fn (object $row): array => ['key' => 'import:'.$row->import_kind, 'name' => ucfirst($row->import_kind), 'note' => '', 'clips' => (int) $row->clips])->all(),
+                ...$wild > 0 ? [['key' => 'sound:wild', 'name' => 'Wild and room tone', 'note' => '', 'clips' => $wild]] : [],
+                ...$imports
+                    ->map(
+                        static fn(object $row): array => [
+                            'key' => 'import:' . $row->import_kind,
+                            'name' => ucfirst($row->import_kind),
+                            'note' => '',
+                            'clips' => (int) $row->clips,
+                        ],
+                    )
+                    ->all(),
             ],
-            'own' => $own->map(static fn (Bin $bin): array => ['key' => $bin->ulid, 'name' => $bin->name, 'note' => '', 'clips' => $bin->clips_count, 'parent' => $bin->parent_id === null ? null : $parents[$bin->parent_id]])->all(),
+            'own' => $own
+                ->map(
+                    static fn(Bin $bin): array => [
+                        'key' => $bin->ulid,
+                        'name' => $bin->name,
+                        'note' => '',
+                        'clips' => $bin->clips_count,
+                        'parent' => $bin->parent_id === null ? null : $parents[$bin->parent_id],
+                    ],
+                )
+                ->all(),
         ];
     }
 
@@ -46,28 +85,87 @@ final class BinTree
     public function clips(Production $production, string $key, int $from, int $limit): ?array
     {
         $query = DB::table('clips')->where('clips.production_id', $production->id);
-        if (! $this->narrow($query, $production, $key)) {
+        if (!$this->narrow($query, $production, $key)) {
             return null;
         }
         $total = (clone $query)->count();
-        $rows = $query->leftJoin('takes', 'takes.id', '=', 'clips.take_id')->leftJoin('devices', 'devices.id', '=', 'clips.device_id')
-            ->orderByRaw('takes.sort_key IS NULL')->orderBy('takes.sort_key')->orderBy('devices.lane')->orderBy('clips.name')->orderBy('clips.id')->offset($from)->limit($limit)
-            ->get(['clips.ulid', 'clips.name', 'clips.label', 'clips.kind', 'clips.import_kind', 'clips.duration_ticks', 'clips.start_ticks', 'clips.rate_num', 'clips.rate_den', 'clips.drop_frame', 'clips.proxied_at',
-                'devices.letter', 'takes.ulid as take_ulid', 'takes.setup', 'takes.take', 'takes.part', 'takes.status', 'takes.description', 'takes.size']);
+        $rows = $query
+            ->leftJoin('takes', 'takes.id', '=', 'clips.take_id')
+            ->leftJoin('devices', 'devices.id', '=', 'clips.device_id')
+            ->orderByRaw('takes.sort_key IS NULL')
+            ->orderBy('takes.sort_key')
+            ->orderBy('devices.lane')
+            ->orderBy('clips.name')
+            ->orderBy('clips.id')
+            ->offset($from)
+            ->limit($limit)
+            ->get([
+                'clips.ulid',
+                'clips.name',
+                'clips.label',
+                'clips.kind',
+                'clips.import_kind',
+                'clips.duration_ticks',
+                'clips.start_ticks',
+                'clips.rate_num',
+                'clips.rate_den',
+                'clips.drop_frame',
+                'clips.proxied_at',
+                'devices.letter',
+                'takes.ulid as take_ulid',
+                'takes.setup',
+                'takes.take',
+                'takes.part',
+                'takes.status',
+                'takes.description',
+                'takes.size',
+            ]);
 
-        return ['total' => $total, 'from' => $from, 'clips' => $rows->map(static fn (object $row): array => [
-            'ulid' => $row->ulid, 'name' => $row->label ?? $row->name, 'file' => $row->name, 'kind' => $row->kind, 'import_kind' => $row->import_kind, 'device' => $row->letter,
-            'duration_ticks' => $row->duration_ticks === null ? null : (int) $row->duration_ticks, 'start_ticks' => $row->start_ticks === null ? null : (int) $row->start_ticks,
-            'take' => $row->setup === null ? null : ['ulid' => $row->take_ulid, 'setup' => $row->setup, 'take' => (int) $row->take, 'part' => $row->part, 'status' => $row->status, 'description' => $row->description, 'size' => $row->size],
-            'ready' => $row->proxied_at !== null,
-        ])->all()];
+        return [
+            'total' => $total,
+            'from' => $from,
+            'clips' => $rows
+                ->map(
+                    static fn(object $row): array => [
+                        'ulid' => $row->ulid,
+                        'name' => $row->label ?? $row->name,
+                        'file' => $row->name,
+                        'kind' => $row->kind,
+                        'import_kind' => $row->import_kind,
+                        'device' => $row->letter,
+                        'duration_ticks' => $row->duration_ticks === null ? null : (int) $row->duration_ticks,
+                        'start_ticks' => $row->start_ticks === null ? null : (int) $row->start_ticks,
+                        'take' =>
+                            $row->setup === null
+                                ? null
+                                : [
+                                    'ulid' => $row->take_ulid,
+                                    'setup' => $row->setup,
+                                    'take' => (int) $row->take,
+                                    'part' => $row->part,
+                                    'status' => $row->status,
+                                    'description' => $row->description,
+                                    'size' => $row->size,
+                                ],
+                        'ready' => $row->proxied_at !== null,
+                    ],
+                )
+                ->all(),
+        ];
     }
 
     private function narrow(Builder $query, Production $production, string $key): bool
     {
         [$kind, $value] = [...explode(':', $key, 2), ''];
         if ($kind === 'scene') {
-            $query->whereIn('clips.take_id', static fn (Builder $takes) => $takes->select('id')->from('takes')->where('production_id', $production->id)->where('scene', $value));
+            $query->whereIn(
+                'clips.take_id',
+                static fn(Builder $takes) => $takes
+                    ->select('id')
+                    ->from('takes')
+                    ->where('production_id', $production->id)
+                    ->where('scene', $value),
+            );
 
             return DB::table('takes')->where('production_id', $production->id)->where('scene', $value)->exists();
         }
@@ -82,7 +180,7 @@ final class BinTree
             return true;
         }
         $bin = Bin::query()->where('production_id', $production->id)->where('ulid', $key)->first();
-        $query->whereIn('clips.id', static fn (Builder $items) => $items->select('clip_id')->from('bin_items')->where('bin_id', $bin?->id));
+        $query->whereIn('clips.id', static fn(Builder $items) => $items->select('clip_id')->from('bin_items')->where('bin_id', $bin?->id));
 
         return $bin !== null;
     }

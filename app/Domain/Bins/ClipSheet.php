@@ -27,20 +27,62 @@ final class ClipSheet
         $correction = (new Corrections($clip->day))->of($clip);
 
         return [
-            'ulid' => $clip->ulid, 'name' => $clip->title(), 'file' => $clip->name, 'kind' => $clip->kind, 'import_kind' => $clip->import_kind, 'device' => $clip->device?->letter,
-            'roll' => $clip->card?->roll, 'path' => $clip->path, 'parts' => $clip->paths(), 'sidecars' => $clip->facts['sidecars'] ?? [], 'day' => $clip->day->ulid,
-            'duration_ticks' => $clip->duration_ticks, 'frames' => $clip->frames, 'start_ticks' => $clip->start_ticks, 'start_timecode' => Clock::label($clip->start_ticks, $rate),
-            'corrected_timecode' => $correction === 0 || $clip->start_ticks === null ? null : Clock::label($clip->start_ticks + $correction, $rate),
+            'ulid' => $clip->ulid,
+            'name' => $clip->title(),
+            'file' => $clip->name,
+            'kind' => $clip->kind,
+            'import_kind' => $clip->import_kind,
+            'device' => $clip->device?->letter,
+            'roll' => $clip->card?->roll,
+            'path' => $clip->path,
+            'parts' => $clip->paths(),
+            'sidecars' => $clip->facts['sidecars'] ?? [],
+            'day' => $clip->day->ulid,
+            'duration_ticks' => $clip->duration_ticks,
+            'frames' => $clip->frames,
+            'start_ticks' => $clip->start_ticks,
+            'start_timecode' => Clock::label($clip->start_ticks, $rate),
+            'corrected_timecode' =>
+                $correction === 0 || $clip->start_ticks === null ? null : Clock::label($clip->start_ticks + $correction, $rate),
             'placed_ticks' => $clip->placement?->start_ticks,
             'rate' => Clock::rate($rate),
-            'sample_rate' => $clip->sample_rate, 'channels' => $clip->channels ?? [], 'width' => $clip->facts['width'] ?? null, 'height' => $clip->facts['height'] ?? null,
-            'recorded_at' => $clip->recorded_at, 'problems' => $clip->problems ?? [], 'ready' => $clip->proxied_at !== null, 'synced' => $clip->sound_synced_at !== null, 'has_sound' => ($clip->channels ?? []) !== [],
-            'media_version' => ClipMedia::version($clip), 'look' => Look::told($clip), 'sound' => SoundOfTake::of($clip), 'head_frames' => $clip->head_frames,
-            'take' => $clip->take === null ? null : ['ulid' => $clip->take->ulid, 'setup' => $clip->take->setup, 'take' => $clip->take->take, 'part' => $clip->take->part, 'status' => $clip->take->status, 'description' => $clip->take->description],
+            'sample_rate' => $clip->sample_rate,
+            'channels' => $clip->channels ?? [],
+            'width' => $clip->facts['width'] ?? null,
+            'height' => $clip->facts['height'] ?? null,
+            'recorded_at' => $clip->recorded_at,
+            'problems' => $clip->problems ?? [],
+            'ready' => $clip->proxied_at !== null,
+            'synced' => $clip->sound_synced_at !== null,
+            'has_sound' => ($clip->channels ?? []) !== [],
+            'media_version' => ClipMedia::version($clip),
+            'look' => Look::told($clip),
+            'sound' => SoundOfTake::of($clip),
+            'head_frames' => $clip->head_frames,
+            'take' =>
+                $clip->take === null
+                    ? null
+                    : [
+                        'ulid' => $clip->take->ulid,
+                        'setup' => $clip->take->setup,
+                        'take' => $clip->take->take,
+                        'part' => $clip->take->part,
+                        'status' => $clip->take->status,
+                        'description' => $clip->take->description,
+                    ],
             'marks' => ['in_ticks' => $mark?->in_ticks, 'out_ticks' => $mark?->out_ticks],
-            'subclips' => $clip->subclips->sortBy('in_ticks')->map(static fn (Subclip $subclip): array => [
-                'ulid' => $subclip->ulid, 'name' => $subclip->name, 'in_ticks' => $subclip->in_ticks, 'out_ticks' => $subclip->out_ticks,
-            ])->values()->all(),
+            'subclips' => $clip->subclips
+                ->sortBy('in_ticks')
+                ->map(
+                    static fn(Subclip $subclip): array => [
+                        'ulid' => $subclip->ulid,
+                        'name' => $subclip->name,
+                        'in_ticks' => $subclip->in_ticks,
+                        'out_ticks' => $subclip->out_ticks,
+                    ],
+                )
+                ->values()
+                ->all(),
         ];
     }
 }

@@ -25,8 +25,14 @@ final class AssignDevice
      * @param  string|null  $importKind  one of {@see MediaNames::IMPORTS}; by the clip's folder when nobody says
      * @return int clips that changed
      */
-    public function __invoke(Production $production, User $user, Collection $clips, ?Device $device, ?Card $card = null, ?string $importKind = null): int
-    {
+    public function __invoke(
+        Production $production,
+        User $user,
+        Collection $clips,
+        ?Device $device,
+        ?Card $card = null,
+        ?string $importKind = null,
+    ): int {
         $changed = DB::transaction(static function () use ($production, $user, $clips, $device, $card, $importKind): int {
             $log = new ChangeLog();
             $changed = 0;
@@ -36,17 +42,25 @@ final class AssignDevice
             }
             foreach ($clips as $clip) {
                 $clip->device_id = $device?->id;
-                $clip->import_kind = $device === null ? ($importKind ?? $clip->import_kind ?? MediaNames::importKind($clip->path)) : null;
+                $clip->import_kind = $device === null ? $importKind ?? ($clip->import_kind ?? MediaNames::importKind($clip->path)) : null;
                 if ($clip->isDirty(['device_id', 'import_kind'])) {
                     $log->save($clip);
                     $changed++;
                 }
             }
-            $log->finish($production, $user, sprintf('%s %s', match (true) {
-                $card !== null => $card->roll.' is',
-                $clips->count() === 1 => $clips->first()->name.' is',
-                default => "$changed clips are",
-            }, $device === null ? 'of the imports' : lcfirst($device->title())));
+            $log->finish(
+                $production,
+                $user,
+                sprintf(
+                    '%s %s',
+                    match (true) {
+                        $card !== null => $card->roll . ' is',
+                        $clips->count() === 1 => $clips->first()->name . ' is',
+                        default => "$changed clips are",
+                    },
+                    $device === null ? 'of the imports' : lcfirst($device->title()),
+                ),
+            );
 
             return $changed;
         });

@@ -42,7 +42,9 @@ final class BenchWatch
      */
     public function pass(bool $again = false, ?callable $onVolume = null): bool
     {
-        $known = Volume::query()->get(['id', 'name', 'state', 'looked_at'])->keyBy('name');
+        $known = Volume::query()
+            ->get(['id', 'name', 'state', 'looked_at'])
+            ->keyBy('name');
         $there = self::namesIn((string) config('cartella.bench'));
         $gone = $known->keys()->map(strval(...))->diff($there);
         Volume::query()->whereIn('name', $gone->all())->delete();
@@ -71,7 +73,7 @@ final class BenchWatch
     {
         $names = [];
         foreach (@scandir($bench) ?: [] as $name) {
-            if ($name[0] !== '.' && ! is_link($bench.'/'.$name) && is_dir($bench.'/'.$name) && mb_check_encoding($name, 'UTF-8')) {
+            if ($name[0] !== '.' && !is_link($bench . '/' . $name) && is_dir($bench . '/' . $name) && mb_check_encoding($name, 'UTF-8')) {
                 $names[] = $name;
             }
         }
@@ -83,8 +85,10 @@ final class BenchWatch
     /** Looks into one volume; true when it is not what it was. */
     public function look(string $name): bool
     {
-        $volume = Volume::query()->where('name', $name)->first(['id', 'name', 'state']);
-        $folder = config('cartella.bench').'/'.$name;
+        $volume = Volume::query()
+            ->where('name', $name)
+            ->first(['id', 'name', 'state']);
+        $folder = config('cartella.bench') . '/' . $name;
         // Clips are only opened again when something is another: a card that is being copied has enough to do.
         if ($volume !== null && $volume->state === Survey::stateOf($folder)) {
             $volume->update(['looked_at' => now()]);
@@ -93,17 +97,28 @@ final class BenchWatch
         }
         $sizes = [];
         try {
-            $survey = Survey::of($folder, static function (string $path, int $bytes) use (&$sizes): void {
-                $sizes[$path] = $bytes;
-            }, new \DateTimeZone((string) config('app.timezone')));
+            $survey = Survey::of(
+                $folder,
+                static function (string $path, int $bytes) use (&$sizes): void {
+                    $sizes[$path] = $bytes;
+                },
+                new \DateTimeZone((string) config('app.timezone')),
+            );
         } catch (CartellaException $trouble) {
             Log::warning($trouble->getMessage(), ['volume' => $name] + $trouble->context());
 
             return false;
         }
-        Volume::query()->updateOrCreate(['name' => $name], [
-            'fingerprint' => $survey->fingerprint, 'state' => $survey->state, 'survey' => get_object_vars($survey), 'list' => Volume::pack($sizes), 'looked_at' => now(),
-        ]);
+        Volume::query()->updateOrCreate(
+            ['name' => $name],
+            [
+                'fingerprint' => $survey->fingerprint,
+                'state' => $survey->state,
+                'survey' => get_object_vars($survey),
+                'list' => Volume::pack($sizes),
+                'looked_at' => now(),
+            ],
+        );
 
         return true;
     }

@@ -20,14 +20,94 @@ final class CardReport
     /** @param  'camera'|'sound'  $kind */
     public function csv(ShootDay $day, ?Card $card, string $kind): string
     {
-        $heading = $kind === 'camera'
-            ? ['Roll', 'Clip', 'Device', 'Scene', 'Setup', 'Take', 'Status', 'Start timecode', 'Length', 'Frames', 'Rate', 'Width', 'Height', 'Notes', 'Bytes', 'Checksum', 'Copies', 'Problems']
-            : ['Roll', 'Clip', 'Device', 'Scene', 'Setup', 'Take', 'Status', 'Start timecode', 'Length', 'Sample rate', 'Tracks', 'Track names', 'Notes', 'Bytes', 'Checksum', 'Copies', 'Problems'];
+        $heading =
+            $kind === 'camera'
+                ? [
+                    'Roll',
+                    'Clip',
+                    'Device',
+                    'Scene',
+                    'Setup',
+                    'Take',
+                    'Status',
+                    'Start timecode',
+                    'Length',
+                    'Frames',
+                    'Rate',
+                    'Width',
+                    'Height',
+                    'Notes',
+                    'Bytes',
+                    'Checksum',
+                    'Copies',
+                    'Problems',
+                ]
+                : [
+                    'Roll',
+                    'Clip',
+                    'Device',
+                    'Scene',
+                    'Setup',
+                    'Take',
+                    'Status',
+                    'Start timecode',
+                    'Length',
+                    'Sample rate',
+                    'Tracks',
+                    'Track names',
+                    'Notes',
+                    'Bytes',
+                    'Checksum',
+                    'Copies',
+                    'Problems',
+                ];
 
-        return CsvWriter::write($heading, array_map(static fn (array $row): array => $kind === 'camera'
-            ? [$row['roll'], $row['clip'], $row['device'], $row['scene'], $row['setup'], $row['take'], $row['status'], $row['start'], $row['length'], $row['frames'], $row['rate'], $row['width'], $row['height'], $row['notes'], $row['bytes'], $row['checksum'], $row['copies'], $row['problems']]
-            : [$row['roll'], $row['clip'], $row['device'], $row['scene'], $row['setup'], $row['take'], $row['status'], $row['start'], $row['length'], $row['sample_rate'], count($row['tracks']), implode(', ', $row['tracks']), $row['notes'], $row['bytes'], $row['checksum'], $row['copies'], $row['problems']],
-            $this->rows($day, $card, $kind)));
+        return CsvWriter::write(
+            $heading,
+            array_map(
+                static fn(array $row): array => $kind === 'camera'
+                    ? [
+                        $row['roll'],
+                        $row['clip'],
+                        $row['device'],
+                        $row['scene'],
+                        $row['setup'],
+                        $row['take'],
+                        $row['status'],
+                        $row['start'],
+                        $row['length'],
+                        $row['frames'],
+                        $row['rate'],
+                        $row['width'],
+                        $row['height'],
+                        $row['notes'],
+                        $row['bytes'],
+                        $row['checksum'],
+                        $row['copies'],
+                        $row['problems'],
+                    ]
+                    : [
+                        $row['roll'],
+                        $row['clip'],
+                        $row['device'],
+                        $row['scene'],
+                        $row['setup'],
+                        $row['take'],
+                        $row['status'],
+                        $row['start'],
+                        $row['length'],
+                        $row['sample_rate'],
+                        count($row['tracks']),
+                        implode(', ', $row['tracks']),
+                        $row['notes'],
+                        $row['bytes'],
+                        $row['checksum'],
+                        $row['copies'],
+                        $row['problems'],
+                    ],
+                $this->rows($day, $card, $kind),
+            ),
+        );
     }
 
     /**
@@ -38,17 +118,34 @@ final class CardReport
     {
         $rows = $this->rows($day, $card, $kind);
 
-        return Pdf::of('report', [
-            'title' => ($kind === 'camera' ? 'Camera report' : 'Sound report').($card === null ? '' : ' '.$card->roll), 'kind' => $kind,
-            'production' => $day->production, 'day' => $day, 'card' => $card, 'rows' => $rows,
-            'running' => Clock::time((int) array_sum(array_column($rows, 'ticks'))), 'bytes' => array_sum(array_column($rows, 'bytes')), 'circled' => count(array_filter($rows, static fn (array $row): bool => $row['status'] === 'circled')),
-        ], 'landscape');
+        return Pdf::of(
+            'report',
+            [
+                'title' => ($kind === 'camera' ? 'Camera report' : 'Sound report') . ($card === null ? '' : ' ' . $card->roll),
+                'kind' => $kind,
+                'production' => $day->production,
+                'day' => $day,
+                'card' => $card,
+                'rows' => $rows,
+                'running' => Clock::time((int) array_sum(array_column($rows, 'ticks'))),
+                'bytes' => array_sum(array_column($rows, 'bytes')),
+                'circled' => count(array_filter($rows, static fn(array $row): bool => $row['status'] === 'circled')),
+            ],
+            'landscape',
+        );
     }
 
     /** `Low Water day 1 camera report A001.pdf` */
     public static function fileName(Production $production, ShootDay $day, ?Card $card, string $kind, string $format): string
     {
-        return sprintf('%s day %d %s report%s.%s', $production->name, $day->number, $kind, $card === null ? '' : ' '.$card->roll, $format);
+        return sprintf(
+            '%s day %d %s report%s.%s',
+            $production->name,
+            $day->number,
+            $kind,
+            $card === null ? '' : ' ' . $card->roll,
+            $format,
+        );
     }
 
     /**
@@ -58,25 +155,60 @@ final class CardReport
     private function rows(ShootDay $day, ?Card $card, string $kind): array
     {
         /** @var Collection<int, Clip> $clips */
-        $clips = Clip::query()->with(['device', 'take', 'card', 'production'])->where('shoot_day_id', $day->id)->whereNull('import_kind')
-            ->where('kind', $kind === 'camera' ? 'picture' : 'sound')->when($card !== null, static fn ($query) => $query->where('card_id', $card->id))
-            ->get()->sortBy(static fn (Clip $clip): array => [$clip->device->lane ?? 99, $clip->card->roll ?? '', $clip->start_ticks, $clip->name])->values();
-        $files = CardFile::query()->whereIn('card_id', $clips->pluck('card_id')->unique())->get()->keyBy(static fn (CardFile $file): string => $file->card_id.$file->path_hash);
+        $clips = Clip::query()
+            ->with(['device', 'take', 'card', 'production'])
+            ->where('shoot_day_id', $day->id)
+            ->whereNull('import_kind')
+            ->where('kind', $kind === 'camera' ? 'picture' : 'sound')
+            ->when($card !== null, static fn($query) => $query->where('card_id', $card->id))
+            ->get()
+            ->sortBy(static fn(Clip $clip): array => [$clip->device->lane ?? 99, $clip->card->roll ?? '', $clip->start_ticks, $clip->name])
+            ->values();
+        $files = CardFile::query()
+            ->whereIn('card_id', $clips->pluck('card_id')->unique())
+            ->get()
+            ->keyBy(static fn(CardFile $file): string => $file->card_id . $file->path_hash);
 
-        return $clips->map(static function (Clip $clip) use ($files, $kind): array {
-            $rate = $clip->rate() ?? $clip->production->rate();
-            $file = $files->get($clip->card_id.$clip->path_hash);
-            $further = array_map(static fn (string $path): int => (int) ($files->get($clip->card_id.hash('xxh128', $path))->size_bytes ?? 0), array_slice($clip->paths(), 1));
-            $picture = ClipMedia::folder($clip).'/thumb-2.jpg';
+        return $clips
+            ->map(static function (Clip $clip) use ($files, $kind): array {
+                $rate = $clip->rate() ?? $clip->production->rate();
+                $file = $files->get($clip->card_id . $clip->path_hash);
+                $further = array_map(
+                    static fn(string $path): int => (int) ($files->get($clip->card_id . hash('xxh128', $path))->size_bytes ?? 0),
+                    array_slice($clip->paths(), 1),
+                );
+                $picture = ClipMedia::folder($clip) . '/thumb-2.jpg';
 
-            return [
-                'roll' => $clip->card?->roll, 'clip' => $clip->name, 'device' => $clip->device?->letter, 'scene' => $clip->take?->scene, 'setup' => $clip->take?->setup, 'take' => $clip->take?->take,
-                'status' => $clip->take === null || $clip->take->status === 'none' ? '' : $clip->take->status, 'start' => Clock::label($clip->start_ticks, $rate), 'length' => Clock::label($clip->duration_ticks, $rate), 'ticks' => (int) $clip->duration_ticks,
-                'frames' => $clip->frames, 'rate' => $rate->label(), 'width' => $clip->facts['width'] ?? null, 'height' => $clip->facts['height'] ?? null, 'sample_rate' => $clip->sample_rate,
-                'tracks' => array_values(array_map(static fn (array $channel): string => (string) $channel['name'], $clip->channels ?? [])),
-                'notes' => $clip->take?->notes, 'bytes' => (int) $file?->size_bytes + array_sum($further), 'checksum' => $file === null ? '' : "$file->algorithm $file->hash", 'copies' => $file?->copies, 'problems' => implode(' ', $clip->problems ?? []),
-                'picture' => $kind === 'camera' && is_file($picture) ? 'data:image/jpeg;base64,'.base64_encode((string) file_get_contents($picture)) : null,
-            ];
-        })->all();
+                return [
+                    'roll' => $clip->card?->roll,
+                    'clip' => $clip->name,
+                    'device' => $clip->device?->letter,
+                    'scene' => $clip->take?->scene,
+                    'setup' => $clip->take?->setup,
+                    'take' => $clip->take?->take,
+                    'status' => $clip->take === null || $clip->take->status === 'none' ? '' : $clip->take->status,
+                    'start' => Clock::label($clip->start_ticks, $rate),
+                    'length' => Clock::label($clip->duration_ticks, $rate),
+                    'ticks' => (int) $clip->duration_ticks,
+                    'frames' => $clip->frames,
+                    'rate' => $rate->label(),
+                    'width' => $clip->facts['width'] ?? null,
+                    'height' => $clip->facts['height'] ?? null,
+                    'sample_rate' => $clip->sample_rate,
+                    'tracks' => array_values(
+                        array_map(static fn(array $channel): string => (string) $channel['name'], $clip->channels ?? []),
+                    ),
+                    'notes' => $clip->take?->notes,
+                    'bytes' => (int) $file?->size_bytes + array_sum($further),
+                    'checksum' => $file === null ? '' : "$file->algorithm $file->hash",
+                    'copies' => $file?->copies,
+                    'problems' => implode(' ', $clip->problems ?? []),
+                    'picture' =>
+                        $kind === 'camera' && is_file($picture)
+                            ? 'data:image/jpeg;base64,' . base64_encode((string) file_get_contents($picture))
+                            : null,
+                ];
+            })
+            ->all();
     }
 }

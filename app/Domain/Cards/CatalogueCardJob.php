@@ -33,47 +33,53 @@ final class CatalogueCardJob implements ShouldQueue
 
     public int $timeout = 0;
 
-    public function __construct(public readonly int $taskId)
-    {
-    }
+    public function __construct(public readonly int $taskId) {}
 
     public function handle(CatalogueFile $catalogue, ClipMedia $media, Stores $stores): void
     {
-        TaskRun::of($this->taskId, static function (TaskRun $run) use ($catalogue, $media, $stores): array {
-            $card = Card::query()->with('copies')->findOrFail($run->task->subject['card']);
-            $folder = $stores->folderOf($card);
-            if ($folder === null) {
-                throw Problem::missing('A copy of '.$card->roll, 'Connect one of its volumes and catalogue it again.');
-            }
-            $day = (int) ($run->task->subject['day'] ?? $card->shoot_day_id);
-            $recordings = self::recordings($run, $card, $folder);
-            $run->expect(count($recordings));
-            // Proxies and guides are an eighth of the media at most, and never less than a little.
-            app(Room::class)->need([(string) config('cartella.proxies') => max(self::LEAST_BYTES, intdiv($card->size_bytes, 8))]);
-            $problems = [];
-            $done = 0;
-            foreach ($recordings as $recording) {
-                $name = basename($recording['parts'][0]);
-                $run->at($done, now: $name);
-                $clip = $catalogue($card, $day, $recording);
-                try {
-                    if ($clip->proxied_at === null) {
-                        $media->make($clip, array_map(static fn (string $path): string => $folder.'/'.$path, $recording['parts']));
-                    }
-                } catch (CartellaException $trouble) {
-                    // One bad file must not hide the others of the card.
-                    Log::warning($trouble->getMessage(), ['clip' => $clip->ulid] + $trouble->context());
-                    $problems[] = $trouble->getMessage();
-                    $clip->update(['problems' => [...($clip->problems ?? []), $trouble->getMessage()]]);
+        TaskRun::of(
+            $this->taskId,
+            static function (TaskRun $run) use ($catalogue, $media, $stores): array {
+                $card = Card::query()->with('copies')->findOrFail($run->task->subject['card']);
+                $folder = $stores->folderOf($card);
+                if ($folder === null) {
+                    throw Problem::missing('A copy of ' . $card->roll, 'Connect one of its volumes and catalogue it again.');
                 }
-                MediaMade::dispatch($clip);
-                $run->at(++$done, now: $name);
-                Live::tell($card->production_id, 'clips', ['clip' => $clip->ulid]);
-            }
-            Live::tell($card->production_id, 'cards', ['card' => $card->ulid]);
+                $day = (int) ($run->task->subject['day'] ?? $card->shoot_day_id);
+                $recordings = self::recordings($run, $card, $folder);
+                $run->expect(count($recordings));
+                // Proxies and guides are an eighth of the media at most, and never less than a little.
+                app(Room::class)->need([(string) config('cartella.proxies') => max(self::LEAST_BYTES, intdiv($card->size_bytes, 8))]);
+                $problems = [];
+                $done = 0;
+                foreach ($recordings as $recording) {
+                    $name = basename($recording['parts'][0]);
+                    $run->at($done, now: $name);
+                    $clip = $catalogue($card, $day, $recording);
+                    try {
+                        if ($clip->proxied_at === null) {
+                            $media->make($clip, array_map(static fn(string $path): string => $folder . '/' . $path, $recording['parts']));
+                        }
+                    } catch (CartellaException $trouble) {
+                        // One bad file must not hide the others of the card.
+                        Log::warning($trouble->getMessage(), ['clip' => $clip->ulid] + $trouble->context());
+                        $problems[] = $trouble->getMessage();
+                        $clip->update(['problems' => [...$clip->problems ?? [], $trouble->getMessage()]]);
+                    }
+                    MediaMade::dispatch($clip);
+                    $run->at(++$done, now: $name);
+                    Live::tell($card->production_id, 'clips', ['clip' => $clip->ulid]);
+                }
+                Live::tell($card->production_id, 'cards', ['card' => $card->ulid]);
 
-            return ['clips' => Clip::query()->where('card_id', $card->id)->count(), 'problems' => $problems, 'message' => sprintf('%d clips catalogued.', $done)];
-        }, 'catalogue.'.(Task::query()->find($this->taskId)->subject['card'] ?? 0));
+                return [
+                    'clips' => Clip::query()->where('card_id', $card->id)->count(),
+                    'problems' => $problems,
+                    'message' => sprintf('%d clips catalogued.', $done),
+                ];
+            },
+            'catalogue.' . (Task::query()->find($this->taskId)->subject['card'] ?? 0),
+        );
     }
 
     /**
@@ -87,8 +93,8 @@ final class CatalogueCardJob implements ShouldQueue
         foreach ($paths as $number => $path) {
             $kind = MediaNames::kindOf($path);
             if ($kind === 'picture' || $kind === 'sound') {
-                $run->at($number, now: 'looking at '.basename($path));
-                $infos[$path] = Probe::file($folder.'/'.$path);
+                $run->at($number, now: 'looking at ' . basename($path));
+                $infos[$path] = Probe::file($folder . '/' . $path);
             } else {
                 $others[] = $path;
                 $stills += $kind === 'still' ? [$path => true] : [];
@@ -98,10 +104,15 @@ final class CatalogueCardJob implements ShouldQueue
         // A still beside a clip of its name is the clip's; any other is one of its own.
         $stills = array_diff_key($stills, array_flip(array_merge(...array_column($recordings, 'sidecars'), ...[[]])));
         foreach (array_keys($stills) as $path) {
-            $infos[$path] = Probe::file($folder.'/'.$path);
+            $infos[$path] = Probe::file($folder . '/' . $path);
             $recordings[] = ['layout' => 'single', 'parts' => [(string) $path], 'sidecars' => []];
         }
 
-        return array_map(static fn (array $recording): array => $recording + ['infos' => array_map(static fn (string $part): MediaInfo => $infos[$part], $recording['parts'])], $recordings);
+        return array_map(
+            static fn(array $recording): array => $recording + [
+                'infos' => array_map(static fn(string $part): MediaInfo => $infos[$part], $recording['parts']),
+            ],
+            $recordings,
+        );
     }
 }

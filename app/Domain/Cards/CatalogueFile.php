@@ -12,47 +12,76 @@ use Cartella\Core\Media\MediaNames;
 /** Writes down what one recording says of itself as a clip; done again it changes nothing that a person has set. */
 final class CatalogueFile
 {
-    /** @param  array{layout: string, parts: non-empty-list<string>, sidecars: list<string>, infos: non-empty-list<MediaInfo>}  $recording */
+    /**
+     * @param  array{layout: string, parts: non-empty-list<string>, sidecars: list<string>, infos: non-empty-list<MediaInfo>}  $recording
+     */
     public function __invoke(Card $card, int $day, array $recording): Clip
     {
         $path = $recording['parts'][0];
         $info = $recording['infos'][0];
         $ixml = $info->ixml;
         $clip = Clip::query()->firstOrNew(['card_id' => $card->id, 'path_hash' => hash('xxh128', $path)]);
-        if (! $clip->exists) {
+        if (!$clip->exists) {
             // What a person may change later is only set once.
             $clip->fill(['shoot_day_id' => $day, 'device_id' => $card->device_id]);
         }
         $isSpan = $recording['layout'] === 'span';
         // Heard when its media was made, which is not made again.
         $ltc = $clip->facts['ltc'] ?? null;
-        $clip->fill([
-            'production_id' => $card->production_id,
-            'kind' => $info->kind,
-            'import_kind' => $card->device_id === null ? MediaNames::importKind($path) : null,
-            'name' => mb_substr(pathinfo($path, PATHINFO_FILENAME), 0, 255),
-            'path' => $path,
-            'duration_ticks' => $isSpan ? array_sum(array_map(static fn (MediaInfo $part): int => (int) $part->durationTicks, $recording['infos'])) : $info->durationTicks,
-            'rate_num' => $info->rate?->num,
-            'rate_den' => $info->rate?->den,
-            'drop_frame' => $info->rate !== null && $info->rate->dropFrame,
-            'frames' => $isSpan && $info->frames !== null ? array_sum(array_map(static fn (MediaInfo $part): int => (int) $part->frames, $recording['infos'])) : $info->frames,
-            'start_ticks' => $ltc['start_ticks'] ?? $info->startTicks,
-            'recorded_at' => $info->createdAt,
-            'sample_rate' => $info->sampleRate,
-            'channels' => $recording['layout'] === 'split' ? self::tracks($recording['infos']) : $info->channels,
-            'is_wild' => $clip->exists ? $clip->is_wild : $ixml?->wildTrack === true,
-            'facts' => [
-                'width' => $info->width, 'height' => $info->height, 'rotation' => $info->rotation, 'tape' => $ixml->tape ?? $info->tape,
-                'start_source' => $ltc === null ? $info->startSource : 'ltc', 'ltc' => $ltc, 'markers' => array_slice($info->markers, 0, 500), 'audio_streams' => $recording['layout'] === 'split' ? [count($recording['parts'])] : $info->audioStreams,
-                'layout' => $recording['layout'], 'parts' => $recording['parts'], 'sidecars' => $recording['sidecars'],
-                'ixml' => $ixml === null ? null : [
-                    'scene' => $ixml->scene, 'take' => $ixml->take, 'note' => $ixml->note, 'circled' => $ixml->circled,
-                    'no_good' => $ixml->noGood, 'false_start' => $ixml->falseStart, 'wild' => $ixml->wildTrack,
+        $clip
+            ->fill([
+                'production_id' => $card->production_id,
+                'kind' => $info->kind,
+                'import_kind' => $card->device_id === null ? MediaNames::importKind($path) : null,
+                'name' => mb_substr(pathinfo($path, PATHINFO_FILENAME), 0, 255),
+                'path' => $path,
+                'duration_ticks' => $isSpan
+                    ? array_sum(array_map(static fn(MediaInfo $part): int => (int) $part->durationTicks, $recording['infos']))
+                    : $info->durationTicks,
+                'rate_num' => $info->rate?->num,
+                'rate_den' => $info->rate?->den,
+                'drop_frame' => $info->rate !== null && $info->rate->dropFrame,
+                'frames' =>
+                    $isSpan && $info->frames !== null
+                        ? array_sum(array_map(static fn(MediaInfo $part): int => (int) $part->frames, $recording['infos']))
+                        : $info->frames,
+                'start_ticks' => $ltc['start_ticks'] ?? $info->startTicks,
+                'recorded_at' => $info->createdAt,
+                'sample_rate' => $info->sampleRate,
+                'channels' => $recording['layout'] === 'split' ? self::tracks($recording['infos']) : $info->channels,
+                'is_wild' => $clip->exists ? $clip->is_wild : $ixml?->wildTrack === true,
+                'facts' => [
+                    'width' => $info->width,
+                    'height' => $info->height,
+                    'rotation' => $info->rotation,
+                    'tape' => $ixml->tape ?? $info->tape,
+                    'start_source' => $ltc === null ? $info->startSource : 'ltc',
+                    'ltc' => $ltc,
+                    'markers' => array_slice($info->markers, 0, 500),
+                    'audio_streams' => $recording['layout'] === 'split' ? [count($recording['parts'])] : $info->audioStreams,
+                    'layout' => $recording['layout'],
+                    'parts' => $recording['parts'],
+                    'sidecars' => $recording['sidecars'],
+                    'ixml' =>
+                        $ixml === null
+                            ? null
+                            : [
+                                'scene' => $ixml->scene,
+                                'take' => $ixml->take,
+                                'note' => $ixml->note,
+                                'circled' => $ixml->circled,
+                                'no_good' => $ixml->noGood,
+                                'false_start' => $ixml->falseStart,
+                                'wild' => $ixml->wildTrack,
+                            ],
                 ],
-            ],
-            'problems' => array_values(array_unique(array_merge(...array_map(static fn (MediaInfo $part): array => $part->problems, $recording['infos'])))) ?: null,
-        ])->save();
+                'problems' =>
+                    array_values(
+                        array_unique(array_merge(...array_map(static fn(MediaInfo $part): array => $part->problems, $recording['infos']))),
+                    ) ?:
+                    null,
+            ])
+            ->save();
 
         return $clip;
     }
@@ -65,6 +94,14 @@ final class CatalogueFile
      */
     private static function tracks(array $parts): array
     {
-        return array_map(static fn (MediaInfo $part, int $number): array => ['index' => $number + 1, 'name' => $part->channels[0]['name'] ?: 'Track '.($number + 1), 'function' => $part->channels[0]['function'] ?? null], $parts, array_keys($parts));
+        return array_map(
+            static fn(MediaInfo $part, int $number): array => [
+                'index' => $number + 1,
+                'name' => $part->channels[0]['name'] ?: 'Track ' . ($number + 1),
+                'function' => $part->channels[0]['function'] ?? null,
+            ],
+            $parts,
+            array_keys($parts),
+        );
     }
 }

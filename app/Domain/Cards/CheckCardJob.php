@@ -23,9 +23,7 @@ final class CheckCardJob implements ShouldQueue
 
     public int $timeout = 0;
 
-    public function __construct(public readonly int $taskId)
-    {
-    }
+    public function __construct(public readonly int $taskId) {}
 
     public function handle(Stores $stores): void
     {
@@ -36,7 +34,11 @@ final class CheckCardJob implements ShouldQueue
             $wrong = [];
             foreach ($card->copies as $copy) {
                 $store = $stores->known($card->production)->get($copy->store);
-                $differences = $this->check($card, ($store->path ?? '').'/'.$copy->path, static function (string $path, int $readBytes, int $readFiles) use ($run, $files, $bytes): void {
+                $differences = $this->check($card, ($store->path ?? '') . '/' . $copy->path, static function (
+                    string $path,
+                    int $readBytes,
+                    int $readFiles,
+                ) use ($run, $files, $bytes): void {
                     $run->at(min($files + $readFiles, $run->task->total), $bytes + $readBytes, basename($path));
                 });
                 $files += $card->files;
@@ -48,7 +50,7 @@ final class CheckCardJob implements ShouldQueue
             }
             Live::tell($card->production_id, 'cards', ['card' => $card->ulid]);
 
-            return ['message' => $wrong === [] ? 'Every copy is as it was.' : 'Not as it was copied: '.implode(', ', $wrong).'.'];
+            return ['message' => $wrong === [] ? 'Every copy is as it was.' : 'Not as it was copied: ' . implode(', ', $wrong) . '.'];
         });
     }
 
@@ -67,12 +69,12 @@ final class CheckCardJob implements ShouldQueue
         }
         unset($answer['ok']);
         $own = $card->cardFiles()->where('copies', '>', 0)->pluck('path')->flip();
-        $isOwn = static fn (string $path): bool => $own->has(mb_scrub($path));
+        $isOwn = static fn(string $path): bool => $own->has(mb_scrub($path));
         $answer['missing'] = array_values(array_filter($answer['missing'], $isOwn));
         $answer['altered'] = array_values(array_filter($answer['altered'], $isOwn));
-        $answer['renamed'] = array_values(array_filter($answer['renamed'], static fn (array $one): bool => $isOwn($one['from'])));
+        $answer['renamed'] = array_values(array_filter($answer['renamed'], static fn(array $one): bool => $isOwn($one['from'])));
         // A folder of thousands of differences is told by its first ones and a count.
-        $answer = array_map(static fn (array $list): array => array_slice($list, 0, 200), $answer);
+        $answer = array_map(static fn(array $list): array => array_slice($list, 0, 200), $answer);
 
         return array_filter($answer) === [] ? null : $answer;
     }

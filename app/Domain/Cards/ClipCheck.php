@@ -22,19 +22,34 @@ final class ClipCheck
     private const ALIKE = 0.1;
 
     /**
-     * @return array{devices: list<array{device: string, kind: string, clips: int, running_ticks: int, first_ticks: int|null, last_ticks: int|null}>, differences: list<array{device: string, against: string, title: string, evidence: string}>}
+     * @return array{devices: list<array{device: string, kind: string, clips: int, running_ticks: int, first_ticks: int|null,
+     *     last_ticks: int|null}>, differences: list<array{device: string, against: string, title: string, evidence: string}>}
      */
     public function of(ShootDay $day): array
     {
-        $devices = $this->clipsOf($day)->join('devices', 'devices.id', '=', 'clips.device_id')
-            ->groupBy('devices.id', 'devices.letter', 'devices.kind', 'devices.lane')->orderBy('devices.lane')
-            ->selectRaw('devices.id, devices.letter, devices.kind, COUNT(*) AS clips, SUM(clips.duration_ticks) AS running, MIN(clips.start_ticks) AS first, MAX(clips.start_ticks + clips.duration_ticks) AS last')->get();
+        $devices = $this->clipsOf($day)
+            ->join('devices', 'devices.id', '=', 'clips.device_id')
+            ->groupBy('devices.id', 'devices.letter', 'devices.kind', 'devices.lane')
+            ->orderBy('devices.lane')
+            ->selectRaw(
+                'devices.id, devices.letter, devices.kind, COUNT(*) AS clips, SUM(clips.duration_ticks) AS running, ' .
+                    'MIN(clips.start_ticks) AS first, MAX(clips.start_ticks + clips.duration_ticks) AS last',
+            )
+            ->get();
 
         return [
-            'devices' => $devices->map(static fn (object $one): array => [
-                'device' => $one->letter, 'kind' => $one->kind, 'clips' => (int) $one->clips, 'running_ticks' => (int) $one->running,
-                'first_ticks' => $one->first === null ? null : (int) $one->first, 'last_ticks' => $one->last === null ? null : (int) $one->last,
-            ])->all(),
+            'devices' => $devices
+                ->map(
+                    static fn(object $one): array => [
+                        'device' => $one->letter,
+                        'kind' => $one->kind,
+                        'clips' => (int) $one->clips,
+                        'running_ticks' => (int) $one->running,
+                        'first_ticks' => $one->first === null ? null : (int) $one->first,
+                        'last_ticks' => $one->last === null ? null : (int) $one->last,
+                    ],
+                )
+                ->all(),
             'differences' => $devices->count() < 2 ? [] : $this->differences($day, $devices),
         ];
     }
@@ -47,7 +62,7 @@ final class ClipCheck
      */
     private function differences(ShootDay $day, Collection $devices): array
     {
-        $fullest = $devices->sortByDesc(static fn (object $one): array => [(int) $one->clips, (int) $one->running])->first();
+        $fullest = $devices->sortByDesc(static fn(object $one): array => [(int) $one->clips, (int) $one->running])->first();
         $open = $this->unexplained($day, $fullest->id);
         $differences = [];
         foreach ($devices as $device) {
@@ -55,18 +70,46 @@ final class ClipCheck
                 continue;
             }
             $lacking = $open === [] ? [] : ClipGaps::of($open, $this->spans($day, $device->id));
-            $isShort = (int) $device->clips === (int) $fullest->clips && abs($device->running - $fullest->running) > self::ALIKE * max($device->running, $fullest->running);
-            if ($lacking === [] && ! $isShort) {
+            $isShort =
+                (int) $device->clips === (int) $fullest->clips &&
+                abs($device->running - $fullest->running) > self::ALIKE * max($device->running, $fullest->running);
+            if ($lacking === [] && !$isShort) {
                 continue;
             }
-            $named = implode(', ', array_map(static fn (array $clip): string => $clip['name'].' at '.Clock::time($clip['start']), array_slice($lacking, 0, 3)));
+            $named = implode(
+                ', ',
+                array_map(
+                    static fn(array $clip): string => $clip['name'] . ' at ' . Clock::time($clip['start']),
+                    array_slice($lacking, 0, 3),
+                ),
+            );
             $differences[] = [
-                'device' => $device->letter, 'against' => $fullest->letter,
-                'title' => $lacking === []
-                    ? sprintf('%s ran %s than %s', $device->letter, $device->running < $fullest->running ? 'shorter' : 'longer', $fullest->letter)
-                    : sprintf('%s shows nothing for %s of %s', $device->letter, self::clips(count($lacking)), $fullest->letter),
-                'evidence' => sprintf('%s: %s, %s. %s: %s, %s.', $fullest->letter, self::clips((int) $fullest->clips), self::length((int) $fullest->running), $device->letter, self::clips((int) $device->clips), self::length((int) $device->running))
-                    .($lacking === [] ? '' : " Nothing of $device->letter beside $named".(count($lacking) > 3 ? sprintf(' and %d more', count($lacking) - 3) : '').'.'),
+                'device' => $device->letter,
+                'against' => $fullest->letter,
+                'title' =>
+                    $lacking === []
+                        ? sprintf(
+                            '%s ran %s than %s',
+                            $device->letter,
+                            $device->running < $fullest->running ? 'shorter' : 'longer',
+                            $fullest->letter,
+                        )
+                        : sprintf('%s shows nothing for %s of %s', $device->letter, self::clips(count($lacking)), $fullest->letter),
+                'evidence' =>
+                    sprintf(
+                        '%s: %s, %s. %s: %s, %s.',
+                        $fullest->letter,
+                        self::clips((int) $fullest->clips),
+                        self::length((int) $fullest->running),
+                        $device->letter,
+                        self::clips((int) $device->clips),
+                        self::length((int) $device->running),
+                    ) .
+                    ($lacking === []
+                        ? ''
+                        : " Nothing of $device->letter beside $named" .
+                            (count($lacking) > 3 ? sprintf(' and %d more', count($lacking) - 3) : '') .
+                            '.'),
             ];
         }
 
@@ -81,24 +124,46 @@ final class ClipCheck
      */
     private function unexplained(ShootDay $day, int $device): array
     {
-        return $this->clipsOf($day)->leftJoin('placements', 'placements.clip_id', '=', 'clips.id')->where('clips.device_id', $device)
-            ->whereNull('clips.take_id')->where('clips.is_false_start', false)->where('clips.is_wild', false)
+        return $this->clipsOf($day)
+            ->leftJoin('placements', 'placements.clip_id', '=', 'clips.id')
+            ->where('clips.device_id', $device)
+            ->whereNull('clips.take_id')
+            ->where('clips.is_false_start', false)
+            ->where('clips.is_wild', false)
             ->selectRaw('clips.name, COALESCE(placements.start_ticks, clips.start_ticks) AS start, clips.duration_ticks AS length')
-            ->havingRaw('start IS NOT NULL')->orderBy('start')->get()
-            ->map(static fn (object $clip): array => ['name' => $clip->name, 'start' => (int) $clip->start, 'length' => (int) $clip->length])->all();
+            ->havingRaw('start IS NOT NULL')
+            ->orderBy('start')
+            ->get()
+            ->map(static fn(object $clip): array => ['name' => $clip->name, 'start' => (int) $clip->start, 'length' => (int) $clip->length])
+            ->all();
     }
 
     /** @return list<array{start: int|null, length: int}> in order of their starts */
     private function spans(ShootDay $day, int $device): array
     {
-        return $this->clipsOf($day)->leftJoin('placements', 'placements.clip_id', '=', 'clips.id')->where('clips.device_id', $device)
-            ->selectRaw('COALESCE(placements.start_ticks, clips.start_ticks) AS start, clips.duration_ticks AS length')->orderBy('start')->get()
-            ->map(static fn (object $clip): array => ['start' => $clip->start === null ? null : (int) $clip->start, 'length' => (int) $clip->length])->all();
+        return $this->clipsOf($day)
+            ->leftJoin('placements', 'placements.clip_id', '=', 'clips.id')
+            ->where('clips.device_id', $device)
+            ->selectRaw('COALESCE(placements.start_ticks, clips.start_ticks) AS start, clips.duration_ticks AS length')
+            ->orderBy('start')
+            ->get()
+            ->map(
+                static fn(object $clip): array => [
+                    'start' => $clip->start === null ? null : (int) $clip->start,
+                    'length' => (int) $clip->length,
+                ],
+            )
+            ->all();
     }
 
     private function clipsOf(ShootDay $day): Builder
     {
-        return DB::table('clips')->where('clips.shoot_day_id', $day->id)->whereNull('clips.import_kind')->whereNotNull('clips.device_id')->whereIn('clips.kind', ['picture', 'sound'])->whereNotNull('clips.duration_ticks');
+        return DB::table('clips')
+            ->where('clips.shoot_day_id', $day->id)
+            ->whereNull('clips.import_kind')
+            ->whereNotNull('clips.device_id')
+            ->whereIn('clips.kind', ['picture', 'sound'])
+            ->whereNotNull('clips.duration_ticks');
     }
 
     private static function clips(int $count): string
@@ -110,6 +175,8 @@ final class ClipCheck
     {
         $seconds = (int) round($ticks / Ticks::PER_SECOND);
 
-        return $seconds >= 3600 ? sprintf('%d:%02d:%02d', intdiv($seconds, 3600), intdiv($seconds, 60) % 60, $seconds % 60) : sprintf('%d:%02d', intdiv($seconds, 60), $seconds % 60);
+        return $seconds >= 3600
+            ? sprintf('%d:%02d:%02d', intdiv($seconds, 3600), intdiv($seconds, 60) % 60, $seconds % 60)
+            : sprintf('%d:%02d', intdiv($seconds, 60), $seconds % 60);
     }
 }

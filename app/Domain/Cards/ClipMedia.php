@@ -31,7 +31,7 @@ final class ClipMedia
 
     public static function folder(Clip $clip): string
     {
-        return config('cartella.proxies').'/'.substr($clip->ulid, -2).'/'.$clip->ulid;
+        return config('cartella.proxies') . '/' . substr($clip->ulid, -2) . '/' . $clip->ulid;
     }
 
     /** Changes whenever a clip's media were made anew, so that a browser may keep what it has got. */
@@ -51,35 +51,78 @@ final class ClipMedia
      */
     public function make(Clip $clip, array $files): void
     {
-        NamedLock::while('media.'.$clip->id, fn () => $this->makeAlone($clip, $files), self::WAIT);
+        NamedLock::while('media.' . $clip->id, fn() => $this->makeAlone($clip, $files), self::WAIT);
     }
 
     /** @param  non-empty-list<string>  $files */
     private function makeAlone(Clip $clip, array $files): void
     {
         $file = $files[0];
-        if (! in_array($clip->kind, ['picture', 'sound', 'still'], true)) {
+        if (!in_array($clip->kind, ['picture', 'sound', 'still'], true)) {
             return;
         }
         $folder = self::folder($clip);
-        if (! is_dir($folder) && ! @mkdir($folder, 0775, true) && ! is_dir($folder)) {
+        if (!is_dir($folder) && !@mkdir($folder, 0775, true) && !is_dir($folder)) {
             throw UnableToReadMedia::missing($folder);
         }
         if (count($files) > 1 && $clip->isSound()) {
             $file = $this->join($clip, $files);
             $files = [$file];
         }
-        $links = $folder.'/parts-'.bin2hex(random_bytes(4));
+        $links = $folder . '/parts-' . bin2hex(random_bytes(4));
         $command = [...Ffmpeg::command(), ...self::input($links, $files)];
         $channels = (int) ($clip->facts['audio_streams'][0] ?? 0);
-        array_push($command, ...match ($clip->kind) {
-            'picture' => $this->picture($clip, $folder, $channels),
-            'sound' => ['-map', '0:a:0', '-af', self::listening($clip), '-c:a', 'aac', '-b:a', '160k', '-ar', '48000', '-movflags', '+faststart', $folder.'/proxy.part.mp4'],
-            default => ['-map', '0:v:0', '-frames:v', '1', '-vf', 'scale=320:-2', $folder.'/thumb-1.jpg', '-map', '0:v:0', '-frames:v', '1', '-vf', "scale='min(1280,iw)':-2", $folder.'/still.jpg'],
-        });
+        array_push(
+            $command,
+            ...match ($clip->kind) {
+                'picture' => $this->picture($clip, $folder, $channels),
+                'sound' => [
+                    '-map',
+                    '0:a:0',
+                    '-af',
+                    self::listening($clip),
+                    '-c:a',
+                    'aac',
+                    '-b:a',
+                    '160k',
+                    '-ar',
+                    '48000',
+                    '-movflags',
+                    '+faststart',
+                    $folder . '/proxy.part.mp4',
+                ],
+                default => [
+                    '-map',
+                    '0:v:0',
+                    '-frames:v',
+                    '1',
+                    '-vf',
+                    'scale=320:-2',
+                    $folder . '/thumb-1.jpg',
+                    '-map',
+                    '0:v:0',
+                    '-frames:v',
+                    '1',
+                    '-vf',
+                    "scale='min(1280,iw)':-2",
+                    $folder . '/still.jpg',
+                ],
+            },
+        );
         $peaks = null;
         if ($channels > 0 && $clip->kind !== 'still') {
-            array_push($command, '-map', '0:a:0', '-af', GuideTrack::monoFilter($channels), '-ar', (string) GuideTrack::SAMPLE_RATE, '-f', 's16le', $folder.'/guide.part');
+            array_push(
+                $command,
+                '-map',
+                '0:a:0',
+                '-af',
+                GuideTrack::monoFilter($channels),
+                '-ar',
+                (string) GuideTrack::SAMPLE_RATE,
+                '-f',
+                's16le',
+                $folder . '/guide.part',
+            );
             array_push($command, '-map', '0:a:0', '-f', 's16le', '-');
             $peaks = new Peaks($channels, (int) $clip->sample_rate);
         }
@@ -91,14 +134,14 @@ final class ClipMedia
         if ($run['status'] !== 0) {
             throw UnableToReadMedia::program('ffmpeg', $file, $run['error']);
         }
-        $peaks?->finish($folder.'/peaks');
+        $peaks?->finish($folder . '/peaks');
         foreach (['guide.part' => 'guide', 'proxy.part.mp4' => 'proxy.mp4'] as $temporary => $final) {
-            if (is_file($folder.'/'.$temporary)) {
-                rename($folder.'/'.$temporary, $folder.'/'.$final);
+            if (is_file($folder . '/' . $temporary)) {
+                rename($folder . '/' . $temporary, $folder . '/' . $final);
             }
         }
         if ($peaks !== null) {
-            GuideTrack::ofFile($folder.'/guide')->keepShape();
+            GuideTrack::ofFile($folder . '/guide')->keepShape();
             $this->hearTimecode($clip, $file, $peaks->steadyChannels());
         }
         $clip->update(['proxied_at' => now()]);
@@ -115,10 +158,20 @@ final class ClipMedia
         foreach ($channels as $channel) {
             $heard = Ltc::ofFile($file, $channel);
             if ($heard !== null) {
-                $clip->facts = ['ltc' => [
-                    'channel' => $channel, 'rate' => $heard->rate->label(), 'first' => $heard->first, 'last' => $heard->last, 'start_ticks' => $heard->startTicks,
-                    'file_ticks' => $clip->start_ticks, 'file_source' => $clip->facts['start_source'] ?? null,
-                ], 'start_source' => 'ltc'] + ($clip->facts ?? []);
+                $clip->facts =
+                    [
+                        'ltc' => [
+                            'channel' => $channel,
+                            'rate' => $heard->rate->label(),
+                            'first' => $heard->first,
+                            'last' => $heard->last,
+                            'start_ticks' => $heard->startTicks,
+                            'file_ticks' => $clip->start_ticks,
+                            'file_source' => $clip->facts['start_source'] ?? null,
+                        ],
+                        'start_source' => 'ltc',
+                    ] +
+                    ($clip->facts ?? []);
                 $clip->start_ticks = $heard->startTicks;
 
                 return;
@@ -129,7 +182,7 @@ final class ClipMedia
     /** The recorder's sound in one file: the recording's own, or what was joined of its parts. */
     public static function soundFile(Clip $clip, Stores $stores): string
     {
-        $joined = self::folder($clip).'/joined.wav';
+        $joined = self::folder($clip) . '/joined.wav';
 
         return count($clip->paths()) > 1 && is_file($joined) ? $joined : $stores->fileOf($clip);
     }
@@ -150,16 +203,34 @@ final class ClipMedia
             array_push($command, ...Ffmpeg::input($file));
             $labels .= "[$number:a:0]";
         }
-        $run = Process::run([
-            ...$command, '-filter_complex', $labels.($isSplit ? 'amerge=inputs='.count($files) : 'concat=n='.count($files).':v=0:a=1').'[sound]', '-map', '[sound]',
-            '-c:a', 'pcm_s24le', '-rf64', 'auto', '-write_bext', '1', '-metadata', 'time_reference='.Ticks::toSamples((int) $clip->start_ticks, (int) $clip->sample_rate), '-f', 'wav', $folder.'/joined.part',
-        ], null, 6 * 3600);
+        $run = Process::run(
+            [
+                ...$command,
+                '-filter_complex',
+                $labels . ($isSplit ? 'amerge=inputs=' . count($files) : 'concat=n=' . count($files) . ':v=0:a=1') . '[sound]',
+                '-map',
+                '[sound]',
+                '-c:a',
+                'pcm_s24le',
+                '-rf64',
+                'auto',
+                '-write_bext',
+                '1',
+                '-metadata',
+                'time_reference=' . Ticks::toSamples((int) $clip->start_ticks, (int) $clip->sample_rate),
+                '-f',
+                'wav',
+                $folder . '/joined.part',
+            ],
+            null,
+            6 * 3600,
+        );
         if ($run['status'] !== 0) {
             throw UnableToReadMedia::program('ffmpeg', $files[0], $run['error']);
         }
-        rename($folder.'/joined.part', $folder.'/joined.wav');
+        rename($folder . '/joined.part', $folder . '/joined.wav');
 
-        return $folder.'/joined.wav';
+        return $folder . '/joined.wav';
     }
 
     /**
@@ -174,7 +245,7 @@ final class ClipMedia
         if (count($files) === 1) {
             return Ffmpeg::input($files[0]);
         }
-        if (! @mkdir($links)) {
+        if (!@mkdir($links)) {
             throw UnableToReadMedia::missing($links);
         }
 
@@ -184,7 +255,7 @@ final class ClipMedia
     private static function removeLinks(string $links): void
     {
         foreach (is_dir($links) ? array_diff(scandir($links) ?: [], ['.', '..']) : [] as $name) {
-            unlink($links.'/'.$name);
+            unlink($links . '/' . $name);
         }
         @rmdir($links);
     }
@@ -197,14 +268,51 @@ final class ClipMedia
         $perSecond = $rate === null ? 25 : $rate->nominal;
         $at = [min(2, $frames - 1), min(self::SLATE_SECONDS * $perSecond, $frames - 1), intdiv($frames, 2)];
         $scale = $rate === null ? 25_000 : ($rate->num >= 10_000 ? $rate->num : $rate->num * 1000);
-        $select = implode('+', array_map(static fn (int $frame): string => "eq(n,$frame)", array_values(array_unique($at))));
+        $select = implode('+', array_map(static fn(int $frame): string => "eq(n,$frame)", array_values(array_unique($at))));
 
         return [
-            '-map', '0:v:0', ...($channels > 0 ? ['-map', '0:a:0', '-c:a', 'aac', '-b:a', '128k', '-ac', '2', '-ar', '48000'] : []),
-            '-vf', "scale='trunc(min(960,iw)/2)*2':-2", '-pix_fmt', 'yuv420p', '-c:v', 'libx264', '-preset', 'ultrafast', '-crf', '21',
-            '-bf', '0', '-g', (string) self::GROUP, '-keyint_min', (string) self::GROUP, '-sc_threshold', '0', '-fps_mode', 'cfr',
-            ...($rate === null ? [] : ['-r', "$rate->num/$rate->den"]), '-video_track_timescale', (string) $scale, '-map_metadata', '-1', '-write_tmcd', '0', '-movflags', '+faststart', $folder.'/proxy.part.mp4',
-            '-map', '0:v:0', '-vf', "select='$select',scale=320:-2", '-fps_mode', 'passthrough', '-q:v', '4', $folder.'/thumb-%d.jpg',
+            '-map',
+            '0:v:0',
+            ...$channels > 0 ? ['-map', '0:a:0', '-c:a', 'aac', '-b:a', '128k', '-ac', '2', '-ar', '48000'] : [],
+            '-vf',
+            "scale='trunc(min(960,iw)/2)*2':-2",
+            '-pix_fmt',
+            'yuv420p',
+            '-c:v',
+            'libx264',
+            '-preset',
+            'ultrafast',
+            '-crf',
+            '21',
+            '-bf',
+            '0',
+            '-g',
+            (string) self::GROUP,
+            '-keyint_min',
+            (string) self::GROUP,
+            '-sc_threshold',
+            '0',
+            '-fps_mode',
+            'cfr',
+            ...$rate === null ? [] : ['-r', "$rate->num/$rate->den"],
+            '-video_track_timescale',
+            (string) $scale,
+            '-map_metadata',
+            '-1',
+            '-write_tmcd',
+            '0',
+            '-movflags',
+            '+faststart',
+            $folder . '/proxy.part.mp4',
+            '-map',
+            '0:v:0',
+            '-vf',
+            "select='$select',scale=320:-2",
+            '-fps_mode',
+            'passthrough',
+            '-q:v',
+            '4',
+            $folder . '/thumb-%d.jpg',
         ];
     }
 
@@ -240,7 +348,10 @@ final class ClipMedia
             return 'pan=stereo|c0=c0|c1=c1';
         }
         // Speech is seldom on all tracks at once, so the sum is taken at twice the mean and limited.
-        $parts = implode('+', array_map(static fn (int $index): string => sprintf('%.4f*c%d', min(1.0, 2 / $count), $index), range(0, $count - 1)));
+        $parts = implode(
+            '+',
+            array_map(static fn(int $index): string => sprintf('%.4f*c%d', min(1.0, 2 / $count), $index), range(0, $count - 1)),
+        );
 
         return "pan=stereo|c0=$parts|c1=$parts,alimiter=limit=0.95";
     }
@@ -256,7 +367,11 @@ final class ClipMedia
      */
     public function lay(Clip $picture, Clip $sound, string $soundFile, int $offsetTicks, float $driftPpm = 0.0): void
     {
-        NamedLock::while('media.'.$picture->id, fn () => $this->layAlone($picture, $sound, $soundFile, $offsetTicks, $driftPpm), self::WAIT);
+        NamedLock::while(
+            'media.' . $picture->id,
+            fn() => $this->layAlone($picture, $sound, $soundFile, $offsetTicks, $driftPpm),
+            self::WAIT,
+        );
     }
 
     private function layAlone(Clip $picture, Clip $sound, string $soundFile, int $offsetTicks, float $driftPpm): void
@@ -269,19 +384,48 @@ final class ClipMedia
         $from -= $skip * (int) $sound->sample_rate;
         $delay = max(0, Ticks::toSamples(-$offsetTicks, $rate));
         $length = Ticks::toSamples((int) $picture->duration_ticks, $rate);
-        $filter = '[1:a]'.implode(',', array_filter([
-            "atrim=start_sample=$from,asetpts=PTS-STARTPTS", self::listening($sound, $picture->take?->listening), "aresample=$rate", ClockRate::filter($driftPpm, $rate),
-            sprintf('adelay=%dS:all=1,apad,atrim=end_sample=%d', $delay, $length),
-        ])).'[sound]';
-        $run = Process::run([
-            ...Ffmpeg::command(), ...Ffmpeg::input($folder.'/proxy.mp4'), ...Ffmpeg::input($soundFile, ['-ss', (string) $skip]),
-            '-filter_complex', $filter, '-map', '0:v:0', '-c:v', 'copy', '-map', '[sound]', '-c:a', 'aac', '-b:a', '160k', '-movflags', '+faststart', $folder.'/synced.part.mp4',
-        ], null, 3600);
+        $filter =
+            '[1:a]' .
+            implode(
+                ',',
+                array_filter([
+                    "atrim=start_sample=$from,asetpts=PTS-STARTPTS",
+                    self::listening($sound, $picture->take?->listening),
+                    "aresample=$rate",
+                    ClockRate::filter($driftPpm, $rate),
+                    sprintf('adelay=%dS:all=1,apad,atrim=end_sample=%d', $delay, $length),
+                ]),
+            ) .
+            '[sound]';
+        $run = Process::run(
+            [
+                ...Ffmpeg::command(),
+                ...Ffmpeg::input($folder . '/proxy.mp4'),
+                ...Ffmpeg::input($soundFile, ['-ss', (string) $skip]),
+                '-filter_complex',
+                $filter,
+                '-map',
+                '0:v:0',
+                '-c:v',
+                'copy',
+                '-map',
+                '[sound]',
+                '-c:a',
+                'aac',
+                '-b:a',
+                '160k',
+                '-movflags',
+                '+faststart',
+                $folder . '/synced.part.mp4',
+            ],
+            null,
+            3600,
+        );
         if ($run['status'] !== 0) {
-            @unlink($folder.'/synced.part.mp4');
+            @unlink($folder . '/synced.part.mp4');
             throw UnableToReadMedia::program('ffmpeg', $soundFile, $run['error']);
         }
-        rename($folder.'/synced.part.mp4', $folder.'/synced.mp4');
+        rename($folder . '/synced.part.mp4', $folder . '/synced.mp4');
         $picture->update(['sound_synced_at' => now()]);
     }
 }

@@ -32,7 +32,7 @@ final class EditDevices
             $device = new Device(['production_id' => $production->id, 'lane' => (int) $production->devices()->max('lane') + 1] + $values);
             $log = new ChangeLog();
             $log->save($device);
-            $log->finish($production, $user, 'Add '.lcfirst($device->title()));
+            $log->finish($production, $user, 'Add ' . lcfirst($device->title()));
             Live::tell($production->id, 'settings');
 
             return $device;
@@ -56,15 +56,20 @@ final class EditDevices
                 $this->renameAbsent($production, $was, $values['letter'], $log);
             }
             if (array_key_exists('retired', $values)) {
-                $device->retired_at = $values['retired'] ? ($device->retired_at ?? now()) : null;
+                $device->retired_at = $values['retired'] ? $device->retired_at ?? now() : null;
             }
             $device->fill(array_intersect_key($values, array_flip(['letter', 'kind', 'note', 'colour'])));
             $log->save($device);
-            $log->finish($production, $user, match (true) {
-                $device->letter !== $was => "$was is now $device->letter",
-                $device->wasChanged('retired_at') => ($device->retired_at === null ? 'Bring back ' : 'Retire ').lcfirst($device->title()),
-                default => 'Change '.lcfirst($device->title()),
-            });
+            $log->finish(
+                $production,
+                $user,
+                match (true) {
+                    $device->letter !== $was => "$was is now $device->letter",
+                    $device->wasChanged('retired_at') => ($device->retired_at === null ? 'Bring back ' : 'Retire ') .
+                        lcfirst($device->title()),
+                    default => 'Change ' . lcfirst($device->title()),
+                },
+            );
             Live::tell($production->id, 'settings');
 
             return $device;
@@ -75,9 +80,14 @@ final class EditDevices
     private function renameAbsent(Production $production, string $was, string $now, ChangeLog $log): void
     {
         $takes = [];
-        foreach (Take::query()->where('production_id', $production->id)->whereNotNull('absent_devices')->lockForUpdate()->lazyById(500) as $take) {
+        foreach (
+            Take::query()->where('production_id', $production->id)->whereNotNull('absent_devices')->lockForUpdate()->lazyById(500)
+            as $take
+        ) {
             if (in_array($was, $take->absent_devices ?? [], true)) {
-                $take->absent_devices = array_values(array_map(static fn (string $letter): string => $letter === $was ? $now : $letter, $take->absent_devices));
+                $take->absent_devices = array_values(
+                    array_map(static fn(string $letter): string => $letter === $was ? $now : $letter, $take->absent_devices),
+                );
                 $takes[] = $take;
             }
         }
@@ -86,9 +96,17 @@ final class EditDevices
 
     private function refuseTaken(Production $production, string $letter, ?int $exceptId): void
     {
-        $other = $production->devices()->where('letter', $letter)->when($exceptId !== null, static fn ($query) => $query->whereKeyNot($exceptId))->first();
+        $other = $production
+            ->devices()
+            ->where('letter', $letter)
+            ->when($exceptId !== null, static fn($query) => $query->whereKeyNot($exceptId))
+            ->first();
         if ($other !== null) {
-            throw Problem::refused('device.taken', sprintf('There is a device %s already%s.', $letter, $other->retired_at === null ? '' : ', which is retired'), $other->retired_at === null ? 'Choose another letter or word.' : 'Bring that one back, or choose another letter.');
+            throw Problem::refused(
+                'device.taken',
+                sprintf('There is a device %s already%s.', $letter, $other->retired_at === null ? '' : ', which is retired'),
+                $other->retired_at === null ? 'Choose another letter or word.' : 'Bring that one back, or choose another letter.',
+            );
         }
     }
 }

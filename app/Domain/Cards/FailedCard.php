@@ -18,7 +18,12 @@ final class FailedCard
             return;
         }
         $fault = [['path' => '', 'reason' => (string) ($task->result['message'] ?? 'It stopped with an error.')]];
-        if (Card::query()->whereKey($task->subject['card'])->where('state', 'copying')->update(['state' => 'fault', 'faults' => json_encode($fault)]) > 0) {
+        if (
+            Card::query()
+                ->whereKey($task->subject['card'])
+                ->where('state', 'copying')
+                ->update(['state' => 'fault', 'faults' => json_encode($fault)]) > 0
+        ) {
             Live::tell($task->production_id, 'cards');
         }
     }

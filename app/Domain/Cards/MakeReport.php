@@ -20,9 +20,7 @@ final class MakeReport
     /** Kinds of report that are not of cards: the class that makes each. */
     private const MAKERS = ['daily' => \App\Domain\Log\DailyLog::class];
 
-    public function __construct(private readonly StartTask $start)
-    {
-    }
+    public function __construct(private readonly StartTask $start) {}
 
     /**
      * @param  'camera'|'sound'|'daily'  $what
@@ -32,8 +30,15 @@ final class MakeReport
      */
     public function __invoke(ShootDay $day, User $user, string $what, ?Card $card = null): ?string
     {
-        $task = $this->latest($day, $user, $what, $card)
-            ?? ($this->start)($day->production, $user, 'report', $what === 'daily' ? "Daily log of day $day->number" : ucfirst($what).' report', ['day' => $day->id, 'what' => $what, 'card' => $card?->id, 'maker' => self::MAKERS[$what] ?? null]);
+        $task =
+            $this->latest($day, $user, $what, $card) ??
+            ($this->start)(
+                $day->production,
+                $user,
+                'report',
+                $what === 'daily' ? "Daily log of day $day->number" : ucfirst($what) . ' report',
+                ['day' => $day->id, 'what' => $what, 'card' => $card?->id, 'maker' => self::MAKERS[$what] ?? null],
+            );
         $task->refresh();
         if ($task->state === 'failed' || $task->state === 'cancelled') {
             $this->handOut($task);
@@ -50,15 +55,27 @@ final class MakeReport
 
     public static function file(Task $task): string
     {
-        return config('cartella.var').'/reports/'.$task->ulid.'.pdf';
+        return config('cartella.var') . '/reports/' . $task->ulid . '.pdf';
     }
 
     private function latest(ShootDay $day, User $user, string $what, ?Card $card): ?Task
     {
         /** @var \Illuminate\Database\Eloquent\Collection<int, Task> $recent */
-        $recent = Task::query()->where('production_id', $day->production_id)->where('kind', 'report')->where('user_id', $user->id)->where('created_at', '>', now()->subHour())->latest('id')->limit(20)->get();
+        $recent = Task::query()
+            ->where('production_id', $day->production_id)
+            ->where('kind', 'report')
+            ->where('user_id', $user->id)
+            ->where('created_at', '>', now()->subHour())
+            ->latest('id')
+            ->limit(20)
+            ->get();
 
-        return $recent->first(static fn (Task $task): bool => $task->subject['day'] === $day->id && $task->subject['what'] === $what && $task->subject['card'] === $card?->id && ! isset($task->result['handed_out']));
+        return $recent->first(
+            static fn(Task $task): bool => $task->subject['day'] === $day->id &&
+                $task->subject['what'] === $what &&
+                $task->subject['card'] === $card?->id &&
+                !isset($task->result['handed_out']),
+        );
     }
 
     private function handOut(Task $task): void

@@ -12,7 +12,5 @@ final class MediaMade
 {
     use Dispatchable;
 
-    public function __construct(public readonly Clip $clip)
-    {
-    }
+    public function __construct(public readonly Clip $clip) {}
 }

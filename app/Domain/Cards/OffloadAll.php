@@ -16,9 +16,7 @@ use App\Support\Problem;
  */
 final class OffloadAll
 {
-    public function __construct(private readonly Bench $bench, private readonly OffloadCard $offload)
-    {
-    }
+    public function __construct(private readonly Bench $bench, private readonly OffloadCard $offload) {}
 
     /**
      * @param  list<string>|null  $to  keys of stores
@@ -26,7 +24,11 @@ final class OffloadAll
      */
     public function __invoke(Production $production, User $user, ShootDay $day, ?array $to = null): array
     {
-        $cards = Card::query()->with(['device', 'copies', 'day'])->where('production_id', $production->id)->orderBy('id')->get();
+        $cards = Card::query()
+            ->with(['device', 'copies', 'day'])
+            ->where('production_id', $production->id)
+            ->orderBy('id')
+            ->get();
         $started = $asked = [];
         foreach (self::of($this->bench->look($production, $this->bench->volumes($production), $cards), $day) as $volume) {
             if ($volume['ask'] !== null) {
@@ -54,10 +56,15 @@ final class OffloadAll
      */
     public static function of(array $volumes, ShootDay $day): array
     {
-        $new = array_filter($volumes, static fn (array $volume): bool => $volume['state'] !== 'seen');
-        $days = array_filter(array_column($new, 'day'), static fn (?int $number): bool => $number !== null);
+        $new = array_filter($volumes, static fn(array $volume): bool => $volume['state'] !== 'seen');
+        $days = array_filter(array_column($new, 'day'), static fn(?int $number): bool => $number !== null);
         $takesUndated = $days === [] || in_array($day->number, $days, true);
 
-        return array_values(array_filter($new, static fn (array $volume): bool => $volume['day'] === $day->number || ($volume['day'] === null && $takesUndated)));
+        return array_values(
+            array_filter(
+                $new,
+                static fn(array $volume): bool => $volume['day'] === $day->number || ($volume['day'] === null && $takesUndated),
+            ),
+        );
     }
 }

@@ -18,9 +18,7 @@ use Illuminate\Support\Facades\DB;
 /** Begins to copy a volume to every store, or goes on with one that was stopped or had faults. */
 final class OffloadCard
 {
-    public function __construct(private readonly Bench $bench, private readonly StartTask $start, private readonly Stores $stores)
-    {
-    }
+    public function __construct(private readonly Bench $bench, private readonly StartTask $start, private readonly Stores $stores) {}
 
     /**
      * @param  list<string>|null  $to  keys of the stores it is copied to; null for all of them, or for those of before
@@ -28,11 +26,23 @@ final class OffloadCard
      *
      * @throws Problem if the volume is gone, already being copied, the same as before, or the roll is another card's
      */
-    public function __invoke(Production $production, User $user, ShootDay $day, string $volume, string $roll, ?Device $device, bool $compare = false, ?array $to = null): Task
-    {
+    public function __invoke(
+        Production $production,
+        User $user,
+        ShootDay $day,
+        string $volume,
+        string $roll,
+        ?Device $device,
+        bool $compare = false,
+        ?array $to = null,
+    ): Task {
         $this->refuseStores($production, $to);
         $seen = $this->bench->fresh($production, $volume);
-        [$what] = $this->bench->look($production, collect([$seen]), Card::query()->where('production_id', $production->id)->orderBy('id')->get());
+        [$what] = $this->bench->look(
+            $production,
+            collect([$seen]),
+            Card::query()->where('production_id', $production->id)->orderBy('id')->get(),
+        );
         $task = DB::transaction(function () use ($production, $user, $day, $volume, $roll, $device, $seen, $what, $compare, $to): Task {
             // Two people who start the same card at once come one after the other.
             Production::query()->whereKey($production->id)->lockForUpdate()->first();
@@ -42,26 +52,55 @@ final class OffloadCard
             if ($card !== null && $card->state === 'copying') {
                 throw Problem::refused('card.busy', "$roll is being copied already.", 'Wait until it is done, or stop it first.');
             }
-            if ($isSame && $what['state'] === 'seen' && $card->state === 'verified' && ! $compare) {
-                throw Problem::refused('card.seen', "$roll is the same card as before: every file is verified already.", 'Nothing to do. It may be taken out.');
+            if ($isSame && $what['state'] === 'seen' && $card->state === 'verified' && !$compare) {
+                throw Problem::refused(
+                    'card.seen',
+                    "$roll is the same card as before: every file is verified already.",
+                    'Nothing to do. It may be taken out.',
+                );
             }
-            if ($card !== null && ! ($isSame && $what['state'] !== 'reused') && $card->verified_files > 0) {
-                throw Problem::refused('card.roll_taken', sprintf('%s is the roll of another card, of day %d.', $roll, $card->day->number), 'Give this card another roll name, such as '.($what['roll'] === $roll ? "$roll-2" : $what['roll']).'.');
+            if ($card !== null && !($isSame && $what['state'] !== 'reused') && $card->verified_files > 0) {
+                throw Problem::refused(
+                    'card.roll_taken',
+                    sprintf('%s is the roll of another card, of day %d.', $roll, $card->day->number),
+                    'Give this card another roll name, such as ' . ($what['roll'] === $roll ? "$roll-2" : $what['roll']) . '.',
+                );
             }
             $card ??= new Card([
-                'production_id' => $production->id, 'shoot_day_id' => $day->id, 'roll' => $roll,
+                'production_id' => $production->id,
+                'shoot_day_id' => $day->id,
+                'roll' => $roll,
                 'use_number' => 1 + Card::query()->where('production_id', $production->id)->where('volume', $volume)->count(),
             ]);
             $this->refuseSharedFolder($production, $day, $isSame ? $card->device : $device, $roll, $card->exists ? $card : null);
             // A card that comes with more clips has to be released anew; its earlier release stays on record.
-            $card->fill([
-                'device_id' => $isSame ? $card->device_id : $device?->id, 'volume' => $volume, 'state' => 'copying', 'files' => $seen->survey['files'], 'size_bytes' => $seen->survey['bytes'], 'faults' => null,
-                'fingerprint' => $seen->fingerprint, 'first_at' => $seen->survey['first']['at'] ?? null, 'last_at' => $seen->survey['last']['at'] ?? null,
-                'chosen_stores' => $to ?? $card->chosen_stores, 'verified_at' => null, 'released_at' => $compare ? $card->released_at : null, 'released_by' => $compare ? $card->released_by : null,
-            ])->save();
+            $card
+                ->fill([
+                    'device_id' => $isSame ? $card->device_id : $device?->id,
+                    'volume' => $volume,
+                    'state' => 'copying',
+                    'files' => $seen->survey['files'],
+                    'size_bytes' => $seen->survey['bytes'],
+                    'faults' => null,
+                    'fingerprint' => $seen->fingerprint,
+                    'first_at' => $seen->survey['first']['at'] ?? null,
+                    'last_at' => $seen->survey['last']['at'] ?? null,
+                    'chosen_stores' => $to ?? $card->chosen_stores,
+                    'verified_at' => null,
+                    'released_at' => $compare ? $card->released_at : null,
+                    'released_by' => $compare ? $card->released_by : null,
+                ])
+                ->save();
             Live::tell($production->id, 'cards', ['card' => $card->ulid]);
 
-            return ($this->start)($production, $user, 'offload', ($compare ? 'Compare ' : 'Offload ').$roll, ['card' => $card->id, 'day' => $day->id], "copies.$card->id");
+            return ($this->start)(
+                $production,
+                $user,
+                'offload',
+                ($compare ? 'Compare ' : 'Offload ') . $roll,
+                ['card' => $card->id, 'day' => $day->id],
+                "copies.$card->id",
+            );
         });
 
         return $task;
@@ -72,10 +111,18 @@ final class OffloadCard
     {
         $known = $this->stores->inUse($production);
         if ($known->isEmpty()) {
-            throw Problem::refused('store.none', 'This production has no volume that copies go to.', 'An admin adds one under Production, Volumes.');
+            throw Problem::refused(
+                'store.none',
+                'This production has no volume that copies go to.',
+                'An admin adds one under Production, Volumes.',
+            );
         }
         if ($to !== null && ($to === [] || array_diff($to, $known->keys()->all()) !== [])) {
-            throw Problem::refused('store.unknown', $to === [] ? 'No volume is chosen.' : 'One of those volumes is not this production\'s.', 'Choose at least one of the list.');
+            throw Problem::refused(
+                'store.unknown',
+                $to === [] ? 'No volume is chosen.' : 'One of those volumes is not this production\'s.',
+                'Choose at least one of the list.',
+            );
         }
     }
 
@@ -83,10 +130,18 @@ final class OffloadCard
     private function refuseSharedFolder(Production $production, ShootDay $day, ?Device $device, string $roll, ?Card $card): void
     {
         $place = Stores::placeOf($production, $day, $device, $roll, $card?->load('copies'));
-        $path = ltrim($place['below'].'/'.$place['name'], '/');
+        $path = ltrim($place['below'] . '/' . $place['name'], '/');
         $other = Stores::otherIn($this->stores->known($production), $path, $card);
         if ($other !== null) {
-            throw Problem::refused('card.folder_taken', sprintf('The folder %s holds another card already%s.', $path, $other->production_id === $production->id ? ", $other->roll" : ', of another production'), 'Give this card another roll name, or change where cards land.');
+            throw Problem::refused(
+                'card.folder_taken',
+                sprintf(
+                    'The folder %s holds another card already%s.',
+                    $path,
+                    $other->production_id === $production->id ? ", $other->roll" : ', of another production',
+                ),
+                'Give this card another roll name, or change where cards land.',
+            );
         }
     }
 }

@@ -21,9 +21,7 @@ final class ReleaseCard
     /** What a person types when both copies lie on one disk and the card is to be wiped all the same. */
     public const ONE_DISK = 'one disk';
 
-    public function __construct(private readonly StartTask $start, private readonly Stores $stores)
-    {
-    }
+    public function __construct(private readonly StartTask $start, private readonly Stores $stores) {}
 
     /**
      * @param  string|null  $words  what the person typed, where both copies lie on one disk
@@ -34,22 +32,45 @@ final class ReleaseCard
     public function __invoke(Card $card, User $user, ?string $words = null): ?Task
     {
         $card->load('copies');
-        if (! $card->isSafe()) {
-            throw Problem::refused('card.unsafe', sprintf('%s is not safe to wipe: %d of %d files are verified twice.', $card->roll, $card->verified_files, $card->files), 'Offload it again until every file is verified on two volumes.');
+        if (!$card->isSafe()) {
+            throw Problem::refused(
+                'card.unsafe',
+                sprintf('%s is not safe to wipe: %d of %d files are verified twice.', $card->roll, $card->verified_files, $card->files),
+                'Offload it again until every file is verified on two volumes.',
+            );
         }
         if ($card->released_at !== null) {
             return null;
         }
         $there = $this->copiesThere($card);
         if (count($there) < 2) {
-            $away = $card->copies->reject(static fn (CardCopy $copy): bool => isset($there[$copy->store]))->map(fn (CardCopy $copy): string => $this->stores->known($card->production)->get($copy->store)->name ?? $copy->store)->implode(' and ');
-            throw Problem::refused('card.copy_away', sprintf('%s cannot be looked at now: %s is not there, or holds no manifest of it.', $card->roll, $away), 'Connect the volume, or verify the copies again.');
+            $away = $card->copies
+                ->reject(static fn(CardCopy $copy): bool => isset($there[$copy->store]))
+                ->map(fn(CardCopy $copy): string => $this->stores->known($card->production)->get($copy->store)->name ?? $copy->store)
+                ->implode(' and ');
+            throw Problem::refused(
+                'card.copy_away',
+                sprintf('%s cannot be looked at now: %s is not there, or holds no manifest of it.', $card->roll, $away),
+                'Connect the volume, or verify the copies again.',
+            );
         }
         if (count(array_unique($there)) < 2 && mb_strtolower(trim((string) $words)) !== self::ONE_DISK) {
-            throw Problem::refused('card.one_disk', sprintf('Both copies of %s lie on one disk: if it fails, both are gone.', $card->roll), sprintf('Copy it to a second disk, or type "%s" to release it all the same.', self::ONE_DISK), ['words' => self::ONE_DISK]);
+            throw Problem::refused(
+                'card.one_disk',
+                sprintf('Both copies of %s lie on one disk: if it fails, both are gone.', $card->roll),
+                sprintf('Copy it to a second disk, or type "%s" to release it all the same.', self::ONE_DISK),
+                ['words' => self::ONE_DISK],
+            );
         }
 
-        return ($this->start)($card->production, $user, 'release', 'Release '.$card->roll, ['card' => $card->id, 'words' => $words === null ? null : mb_substr(trim($words), 0, 40)], "copies.$card->id");
+        return ($this->start)(
+            $card->production,
+            $user,
+            'release',
+            'Release ' . $card->roll,
+            ['card' => $card->id, 'words' => $words === null ? null : mb_substr(trim($words), 0, 40)],
+            "copies.$card->id",
+        );
     }
 
     /** @return array<string, int> number of the device by the key of the store, of the copies that can be looked at now */
@@ -58,9 +79,9 @@ final class ReleaseCard
         $devices = [];
         foreach ($card->copies as $copy) {
             $store = $this->stores->known($card->production)->get($copy->store);
-            $folder = $store === null ? null : $store->path.'/'.$copy->path;
+            $folder = $store === null ? null : $store->path . '/' . $copy->path;
             $device = $store?->device();
-            if ($device !== null && $copy->isWhole() && is_file($folder.'/'.FolderWalk::HISTORY.'/'.$copy->manifest)) {
+            if ($device !== null && $copy->isWhole() && is_file($folder . '/' . FolderWalk::HISTORY . '/' . $copy->manifest)) {
                 // The folder may be a mount of its own.
                 $devices[$copy->store] = @stat($folder)['dev'] ?? $device;
             }

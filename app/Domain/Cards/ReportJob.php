@@ -22,9 +22,7 @@ final class ReportJob implements ShouldQueue
 
     public int $timeout = 0;
 
-    public function __construct(public readonly int $taskId)
-    {
-    }
+    public function __construct(public readonly int $taskId) {}
 
     public function handle(CardReport $reports): void
     {
@@ -35,8 +33,8 @@ final class ReportJob implements ShouldQueue
             $bytes = $subject['what'] === 'daily' ? app($subject['maker'])->pdf($day) : $reports->pdf($day, $card, $subject['what']);
             $file = MakeReport::file($run->task);
             File::ensureDirectoryExists(dirname($file));
-            file_put_contents($file.'.part', $bytes);
-            rename($file.'.part', $file);
+            file_put_contents($file . '.part', $bytes);
+            rename($file . '.part', $file);
 
             return ['message' => 'It is made.'];
         });

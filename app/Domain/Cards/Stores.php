@@ -35,13 +35,18 @@ final class Stores
     /** @return Collection<string, Store> those that cards are copied to, there or not */
     public function inUse(Production $production): Collection
     {
-        return $this->known($production)->filter(static fn (Store $store): bool => $store->retired_at === null);
+        return $this->known($production)->filter(static fn(Store $store): bool => $store->retired_at === null);
     }
 
     /** @return Collection<string, Store> */
     private function rows(Production $production): Collection
     {
-        return Store::query()->where('production_id', $production->id)->orderBy('position')->orderBy('id')->get()->keyBy(static fn (Store $store): string => $store->key);
+        return Store::query()
+            ->where('production_id', $production->id)
+            ->orderBy('position')
+            ->orderBy('id')
+            ->get()
+            ->keyBy(static fn(Store $store): string => $store->key);
     }
 
     /** A production that has none yet begins with the volumes of the settings file. */
@@ -50,8 +55,15 @@ final class Stores
         $position = 0;
         foreach ((array) config('cartella.stores') as $key => $store) {
             DB::table('stores')->insertOrIgnore([
-                'ulid' => (string) Str::ulid(), 'production_id' => $production->id, 'key' => $key, 'name' => $store['name'], 'path' => $store['path'],
-                'mark' => self::mark($store['path'], $store['name']), 'position' => $position++, 'created_at' => now(), 'updated_at' => now(),
+                'ulid' => (string) Str::ulid(),
+                'production_id' => $production->id,
+                'key' => $key,
+                'name' => $store['name'],
+                'path' => $store['path'],
+                'mark' => self::mark($store['path'], $store['name']),
+                'position' => $position++,
+                'created_at' => now(),
+                'updated_at' => now(),
             ]);
         }
     }
@@ -61,7 +73,17 @@ final class Stores
     {
         $mark = Store::markIn($path) ?? (string) Str::ulid();
         if (is_dir($path) && Store::markIn($path) === null) {
-            @file_put_contents($path.'/'.Store::MARKER, json_encode(['id' => $mark, 'name' => $name, 'what' => 'Copies of camera cards are kept here by Cartella; without this file nothing is written.'], JSON_THROW_ON_ERROR)."\n");
+            @file_put_contents(
+                $path . '/' . Store::MARKER,
+                json_encode(
+                    [
+                        'id' => $mark,
+                        'name' => $name,
+                        'what' => 'Copies of camera cards are kept here by Cartella; without this file nothing is written.',
+                    ],
+                    JSON_THROW_ON_ERROR,
+                ) . "\n",
+            );
         }
 
         return $mark;
@@ -76,7 +98,9 @@ final class Stores
     {
         $stores = $this->inUse($card->production);
 
-        return $card->chosen_stores === null ? $stores : $stores->filter(static fn (Store $store): bool => in_array($store->key, $card->chosen_stores, true));
+        return $card->chosen_stores === null
+            ? $stores
+            : $stores->filter(static fn(Store $store): bool => in_array($store->key, $card->chosen_stores, true));
     }
 
     /**
@@ -88,10 +112,17 @@ final class Stores
     {
         $path = $card?->copies->first()?->path;
 
-        return $path !== null ? ['below' => dirname($path) === '.' ? '' : dirname($path), 'name' => basename($path)] : PathTemplate::parse($production->card_template ?? PathTemplate::DEFAULT)->expand([
-            'production' => $production->name, 'day' => sprintf('Day %02d', $day->number), 'date' => $day->date->format('Y-m-d'), 'unit' => $day->unit,
-            'device' => $device === null ? 'Imports' : $device->letter, 'kind' => $device === null ? 'imports' : $device->kind, 'roll' => $roll,
-        ]);
+        return $path !== null
+            ? ['below' => dirname($path) === '.' ? '' : dirname($path), 'name' => basename($path)]
+            : PathTemplate::parse($production->card_template ?? PathTemplate::DEFAULT)->expand([
+                'production' => $production->name,
+                'day' => sprintf('Day %02d', $day->number),
+                'date' => $day->date->format('Y-m-d'),
+                'unit' => $day->unit,
+                'device' => $device === null ? 'Imports' : $device->letter,
+                'kind' => $device === null ? 'imports' : $device->kind,
+                'roll' => $roll,
+            ]);
     }
 
     /**
@@ -103,7 +134,11 @@ final class Stores
     {
         $marks = Store::query()->whereIn('mark', $stores->pluck('mark'))->get();
         foreach ($marks as $store) {
-            $copies = CardCopy::query()->where('store', $store->key)->whereRaw('LOWER(path) = ?', [mb_strtolower($path)])->whereIn('card_id', Card::query()->where('production_id', $store->production_id)->select('id'))->get();
+            $copies = CardCopy::query()
+                ->where('store', $store->key)
+                ->whereRaw('LOWER(path) = ?', [mb_strtolower($path)])
+                ->whereIn('card_id', Card::query()->where('production_id', $store->production_id)->select('id'))
+                ->get();
             foreach ($copies as $copy) {
                 if ($copy->card_id !== $own?->id) {
                     return Card::query()->with('production')->find($copy->card_id);
@@ -120,9 +155,16 @@ final class Stores
         if (str_contains($template, '{production}')) {
             return;
         }
-        $other = Store::query()->whereIn('mark', $this->known($production)->pluck('mark'))->where('production_id', '!=', $production->id)->first();
+        $other = Store::query()
+            ->whereIn('mark', $this->known($production)->pluck('mark'))
+            ->where('production_id', '!=', $production->id)
+            ->first();
         if ($other !== null) {
-            throw Problem::refused('template.shared', 'Another production copies to the same volumes, and cards of both could land in one folder.', 'Put {production} into it.');
+            throw Problem::refused(
+                'template.shared',
+                'Another production copies to the same volumes, and cards of both could land in one folder.',
+                'Put {production} into it.',
+            );
         }
     }
 
@@ -143,7 +185,7 @@ final class Stores
     {
         $store = $this->known($card->production)->get($copy->store);
 
-        return $store === null ? null : $store->path.'/'.$copy->path;
+        return $store === null ? null : $store->path . '/' . $copy->path;
     }
 
     /** @throws Problem if no copy of the clip can be reached */
@@ -163,11 +205,11 @@ final class Stores
     {
         foreach ($clip->card->copies ?? [] as $copy) {
             $folder = $this->folderOfCopy($clip->card, $copy);
-            $files = array_map(static fn (string $path): string => $folder.'/'.$path, $clip->paths());
+            $files = array_map(static fn(string $path): string => $folder . '/' . $path, $clip->paths());
             if ($folder !== null && array_filter($files, is_file(...)) === $files) {
                 return $files;
             }
         }
-        throw Problem::missing('The file of '.$clip->name, 'Connect one of the volumes that hold its card.');
+        throw Problem::missing('The file of ' . $clip->name, 'Connect one of the volumes that hold its card.');
     }
 }

@@ -16,9 +16,7 @@ use Illuminate\Support\Facades\DB;
 /** The day at a glance: counts, who rolled when, open points and what is left before wrap. Ticks and bytes. */
 final class DaySheet
 {
-    public function __construct(private readonly OpenPoints $points, private readonly Bench $bench)
-    {
-    }
+    public function __construct(private readonly OpenPoints $points, private readonly Bench $bench) {}
 
     /** @return array<string, mixed> */
     public function of(ShootDay $day): array
@@ -26,24 +24,32 @@ final class DaySheet
         $work = new RunningWork($day);
         $points = $this->points->of($day);
         $cards = Card::query()->with('copies')->where('shoot_day_id', $day->id)->get();
-        $takes = Take::query()->where('shoot_day_id', $day->id)->get(['id', 'scene', 'setup', 'status', 'is_mos', 'is_wild', 'is_guide_only']);
-        $counts = [
-            'cards' => $cards->count(),
-            'cards_safe' => $cards->filter(static fn (Card $card): bool => $card->isSafe())->count(),
-            'cards_unsafe' => $cards->reject(static fn (Card $card): bool => $card->isSafe())->pluck('roll')->all(),
-            'bytes_verified' => (int) $cards->whereNotNull('verified_at')->sum('size_bytes'),
-            'takes' => $takes->count(),
-            'setups' => $takes->unique('setup')->count(),
-            'scenes' => $takes->unique('scene')->count(),
-            'circled' => $takes->where('status', 'circled')->count(),
-            'handed_off' => Handoff::query()->where('production_id', $day->production_id)->whereDate('created_at', now()->toDateString())->count(),
-        ] + $this->running($day) + $this->synced($day, $takes);
+        $takes = Take::query()
+            ->where('shoot_day_id', $day->id)
+            ->get(['id', 'scene', 'setup', 'status', 'is_mos', 'is_wild', 'is_guide_only']);
+        $counts =
+            [
+                'cards' => $cards->count(),
+                'cards_safe' => $cards->filter(static fn(Card $card): bool => $card->isSafe())->count(),
+                'cards_unsafe' => $cards->reject(static fn(Card $card): bool => $card->isSafe())->pluck('roll')->all(),
+                'bytes_verified' => (int) $cards->whereNotNull('verified_at')->sum('size_bytes'),
+                'takes' => $takes->count(),
+                'setups' => $takes->unique('setup')->count(),
+                'scenes' => $takes->unique('scene')->count(),
+                'circled' => $takes->where('status', 'circled')->count(),
+                'handed_off' => Handoff::query()
+                    ->where('production_id', $day->production_id)
+                    ->whereDate('created_at', now()->toDateString())
+                    ->count(),
+            ] +
+            $this->running($day) +
+            $this->synced($day, $takes);
 
         return [
             'counts' => $counts,
             'running' => $work->titles(),
             'rolled' => $this->rolled($day),
-            'points' => array_map(static fn (OpenPoint $point): array => $point->toArray(), $points),
+            'points' => array_map(static fn(OpenPoint $point): array => $point->toArray(), $points),
             'wrap' => $this->wrap($day, $counts, $points, $work),
         ];
     }
@@ -51,10 +57,23 @@ final class DaySheet
     /** @return array{circled_ticks: int, running_ticks: int} running time of the first camera's circled takes, and of all pictures */
     private function running(ShootDay $day): array
     {
-        $perTake = DB::table('clips')->join('takes', 'takes.id', '=', 'clips.take_id')->where('clips.shoot_day_id', $day->id)->where('clips.kind', 'picture')->where('takes.status', 'circled')
-            ->groupBy('takes.id')->selectRaw('MAX(clips.duration_ticks) AS longest')->pluck('longest');
+        $perTake = DB::table('clips')
+            ->join('takes', 'takes.id', '=', 'clips.take_id')
+            ->where('clips.shoot_day_id', $day->id)
+            ->where('clips.kind', 'picture')
+            ->where('takes.status', 'circled')
+            ->groupBy('takes.id')
+            ->selectRaw('MAX(clips.duration_ticks) AS longest')
+            ->pluck('longest');
 
-        return ['circled_ticks' => (int) $perTake->sum(), 'running_ticks' => (int) Clip::query()->where('shoot_day_id', $day->id)->where('kind', 'picture')->whereNull('import_kind')->sum('duration_ticks')];
+        return [
+            'circled_ticks' => (int) $perTake->sum(),
+            'running_ticks' => (int) Clip::query()
+                ->where('shoot_day_id', $day->id)
+                ->where('kind', 'picture')
+                ->whereNull('import_kind')
+                ->sum('duration_ticks'),
+        ];
     }
 
     /**
@@ -63,31 +82,70 @@ final class DaySheet
      */
     private function synced(ShootDay $day, $takes): array
     {
-        $wanting = $takes->reject(static fn (Take $take): bool => $take->is_mos || $take->is_wild || $take->is_guide_only)->pluck('id');
-        $rows = DB::table('clips')->join('placements', 'placements.clip_id', '=', 'clips.id')->whereIn('clips.take_id', $wanting)->whereNotNull('placements.start_ticks')
-            ->groupBy('clips.take_id')->selectRaw("SUM(clips.kind = 'picture') AS pictures, SUM(clips.kind = 'sound') AS sounds")->get();
+        $wanting = $takes->reject(static fn(Take $take): bool => $take->is_mos || $take->is_wild || $take->is_guide_only)->pluck('id');
+        $rows = DB::table('clips')
+            ->join('placements', 'placements.clip_id', '=', 'clips.id')
+            ->whereIn('clips.take_id', $wanting)
+            ->whereNotNull('placements.start_ticks')
+            ->groupBy('clips.take_id')
+            ->selectRaw("SUM(clips.kind = 'picture') AS pictures, SUM(clips.kind = 'sound') AS sounds")
+            ->get();
 
         return [
             'to_sync' => $wanting->count(),
-            'synced' => $rows->filter(static fn (object $row): bool => $row->pictures > 0 && $row->sounds > 0)->count(),
+            'synced' => $rows->filter(static fn(object $row): bool => $row->pictures > 0 && $row->sounds > 0)->count(),
             'unsure' => Placement::query()->where('shoot_day_id', $day->id)->whereNotNull('start_ticks')->where('is_sure', false)->count(),
             // Not what a person took out, nor a camera that was started by mistake.
-            'strays' => Placement::query()->where('shoot_day_id', $day->id)->whereNotNull('stray_reason')->whereNull('left_out_at')->whereHas('clip', static fn ($clip) => $clip->where('is_false_start', false))->count(),
+            'strays' => Placement::query()
+                ->where('shoot_day_id', $day->id)
+                ->whereNotNull('stray_reason')
+                ->whereNull('left_out_at')
+                ->whereHas('clip', static fn($clip) => $clip->where('is_false_start', false))
+                ->count(),
         ];
     }
 
-    /** @return list<array{device: string, kind: string, spans: list<array{0: int, 1: int, 2: string, 3: string|null, 4: bool}>}> start, end, clip, take, meant to be alone */
+    /**
+     * @return list<array{device: string, kind: string, spans: list<array{0: int, 1: int, 2: string, 3: string|null, 4: bool}>}> start, end,
+     *     clip, take, meant to be alone
+     */
     private function rolled(ShootDay $day): array
     {
-        $rows = DB::table('clips')->join('devices', 'devices.id', '=', 'clips.device_id')->leftJoin('placements', 'placements.clip_id', '=', 'clips.id')->leftJoin('takes', 'takes.id', '=', 'clips.take_id')
-            ->where('clips.shoot_day_id', $day->id)->whereNull('clips.import_kind')->whereNotNull('clips.duration_ticks')
-            ->whereRaw('COALESCE(placements.start_ticks, clips.start_ticks) IS NOT NULL')->where(static fn ($query) => $query->whereNull('placements.group')->orWhere('placements.group', 0))
-            ->orderBy('devices.lane')->orderByRaw('COALESCE(placements.start_ticks, clips.start_ticks)')
-            ->get(['devices.letter', 'devices.kind', 'clips.ulid', 'clips.duration_ticks', 'takes.setup', 'takes.take', 'takes.part', 'takes.is_mos', 'clips.is_wild', 'clips.is_false_start', 'takes.is_wild as take_is_wild', DB::raw('COALESCE(placements.start_ticks, clips.start_ticks) AS at_ticks')]);
+        $rows = DB::table('clips')
+            ->join('devices', 'devices.id', '=', 'clips.device_id')
+            ->leftJoin('placements', 'placements.clip_id', '=', 'clips.id')
+            ->leftJoin('takes', 'takes.id', '=', 'clips.take_id')
+            ->where('clips.shoot_day_id', $day->id)
+            ->whereNull('clips.import_kind')
+            ->whereNotNull('clips.duration_ticks')
+            ->whereRaw('COALESCE(placements.start_ticks, clips.start_ticks) IS NOT NULL')
+            ->where(static fn($query) => $query->whereNull('placements.group')->orWhere('placements.group', 0))
+            ->orderBy('devices.lane')
+            ->orderByRaw('COALESCE(placements.start_ticks, clips.start_ticks)')
+            ->get([
+                'devices.letter',
+                'devices.kind',
+                'clips.ulid',
+                'clips.duration_ticks',
+                'takes.setup',
+                'takes.take',
+                'takes.part',
+                'takes.is_mos',
+                'clips.is_wild',
+                'clips.is_false_start',
+                'takes.is_wild as take_is_wild',
+                DB::raw('COALESCE(placements.start_ticks, clips.start_ticks) AS at_ticks'),
+            ]);
         $lanes = [];
         foreach ($rows as $row) {
             $lanes[$row->letter] ??= ['device' => $row->letter, 'kind' => $row->kind, 'spans' => []];
-            $lanes[$row->letter]['spans'][] = [(int) $row->at_ticks, (int) $row->at_ticks + (int) $row->duration_ticks, $row->ulid, $row->setup === null ? null : $row->setup.'/'.$row->take.$row->part, (bool) ($row->is_mos || $row->is_wild || $row->is_false_start || $row->take_is_wild)];
+            $lanes[$row->letter]['spans'][] = [
+                (int) $row->at_ticks,
+                (int) $row->at_ticks + (int) $row->duration_ticks,
+                $row->ulid,
+                $row->setup === null ? null : $row->setup . '/' . $row->take . $row->part,
+                (bool) ($row->is_mos || $row->is_wild || $row->is_false_start || $row->take_is_wild),
+            ];
         }
 
         return array_values($lanes);
@@ -96,40 +154,101 @@ final class DaySheet
     /**
      * @param  array<string, mixed>  $counts
      * @param  list<OpenPoint>  $points
-     * @return list<array{done: bool, title: string, note: string, stage: string, is_running: bool}> nothing is done while work runs that could undo it
+     * @return list<array{done: bool, title: string, note: string, stage: string,
+     *     is_running: bool}> nothing is done while work runs that could undo it
      */
     private function wrap(ShootDay $day, array $counts, array $points, RunningWork $work): array
     {
         $known = Card::query()->where('production_id', $day->production_id)->pluck('volume')->flip();
-        $waiting = array_values(array_filter($this->bench->volumes($day->production)->pluck('name')->all(), static fn (string $name): bool => ! $known->has($name)));
-        $unslated = count(array_filter($points, static fn (OpenPoint $point): bool => str_starts_with($point->key, 'clip.')));
+        $waiting = array_values(
+            array_filter(
+                $this->bench->volumes($day->production)->pluck('name')->all(),
+                static fn(string $name): bool => !$known->has($name),
+            ),
+        );
+        $unslated = count(array_filter($points, static fn(OpenPoint $point): bool => str_starts_with($point->key, 'clip.')));
         $isLinedUp = Placement::query()->where('shoot_day_id', $day->id)->exists();
         $reel = $day->reels()->withCount('items')->latest('id')->first();
-        $handed = Handoff::query()->where('production_id', $day->production_id)->get()->first(static fn (Handoff $handoff): bool => in_array($day->ulid, $handoff->chosen['days'] ?? [], true) && $handoff->delivered_at !== null);
+        $handed = Handoff::query()
+            ->where('production_id', $day->production_id)
+            ->get()
+            ->first(
+                static fn(Handoff $handoff): bool => in_array($day->ulid, $handoff->chosen['days'] ?? [], true) &&
+                    $handoff->delivered_at !== null,
+            );
 
-        $untried = Clip::query()->where('shoot_day_id', $day->id)->whereIn('kind', ['picture', 'sound'])->whereNull('import_kind')->where('is_false_start', false)->whereDoesntHave('placement')->count();
-        $step = static fn (bool $done, bool $isRunning, string $title, string $stage, string $note): array => [
-            'done' => $done && ! $isRunning, 'title' => $title, 'stage' => $stage, 'note' => $isRunning ? 'still running' : $note, 'is_running' => $isRunning,
+        $untried = Clip::query()
+            ->where('shoot_day_id', $day->id)
+            ->whereIn('kind', ['picture', 'sound'])
+            ->whereNull('import_kind')
+            ->where('is_false_start', false)
+            ->whereDoesntHave('placement')
+            ->count();
+        $step = static fn(bool $done, bool $isRunning, string $title, string $stage, string $note): array => [
+            'done' => $done && !$isRunning,
+            'title' => $title,
+            'stage' => $stage,
+            'note' => $isRunning ? 'still running' : $note,
+            'is_running' => $isRunning,
         ];
 
         return [
-            $step($counts['cards'] > 0 && $counts['cards_safe'] === $counts['cards'] && $waiting === [], $work->isComingIn(), 'Every card offloaded', 'cards', match (true) {
-                $waiting !== [] => sprintf('%d verified twice; on the bench: %s', $counts['cards_safe'], implode(', ', array_slice($waiting, 0, 4)).(count($waiting) > 4 ? '…' : '')),
-                $counts['cards'] === 0 => 'no card yet',
-                default => sprintf('%d of %d verified twice', $counts['cards_safe'], $counts['cards']),
-            }),
-            $step($counts['takes'] > 0 && $unslated === 0, $work->isComingIn() || $work->isLiningUp() || $work->isLogging(), 'Every clip has a slate', 'log', match (true) {
-                $counts['takes'] === 0 => 'slates not read yet',
-                $unslated === 0 => $counts['takes'].' takes',
-                default => $unslated === 1 ? '1 clip has none' : "$unslated clips have none",
-            }),
-            $step($isLinedUp && $counts['unsure'] === 0 && $counts['strays'] === 0 && $untried === 0, $work->isComingIn() || $work->isLiningUp(), 'Lined up and checked', 'lineup', match (true) {
-                ! $isLinedUp => 'not yet',
-                $untried > 0 => sprintf('%d %s not been tried', $untried, $untried === 1 ? 'clip has' : 'clips have'),
-                default => sprintf('%d to look at, %d %s', $counts['unsure'], $counts['strays'], $counts['strays'] === 1 ? 'stray' : 'strays'),
-            }),
-            $step($reel !== null, $work->isComingIn() || $work->isLiningUp(), 'Review reel built', 'screening', $reel === null ? 'not yet' : sprintf('%s, %d takes', $reel->name, $reel->items_count)),
-            $step($handed !== null, $work->isHandingOff(), 'Handed to the editing team', 'handoff', $handed === null ? 'not yet' : sprintf('No. %d, %s', $handed->number, $handed->state)),
+            $step(
+                $counts['cards'] > 0 && $counts['cards_safe'] === $counts['cards'] && $waiting === [],
+                $work->isComingIn(),
+                'Every card offloaded',
+                'cards',
+                match (true) {
+                    $waiting !== [] => sprintf(
+                        '%d verified twice; on the bench: %s',
+                        $counts['cards_safe'],
+                        implode(', ', array_slice($waiting, 0, 4)) . (count($waiting) > 4 ? '…' : ''),
+                    ),
+                    $counts['cards'] === 0 => 'no card yet',
+                    default => sprintf('%d of %d verified twice', $counts['cards_safe'], $counts['cards']),
+                },
+            ),
+            $step(
+                $counts['takes'] > 0 && $unslated === 0,
+                $work->isComingIn() || $work->isLiningUp() || $work->isLogging(),
+                'Every clip has a slate',
+                'log',
+                match (true) {
+                    $counts['takes'] === 0 => 'slates not read yet',
+                    $unslated === 0 => $counts['takes'] . ' takes',
+                    default => $unslated === 1 ? '1 clip has none' : "$unslated clips have none",
+                },
+            ),
+            $step(
+                $isLinedUp && $counts['unsure'] === 0 && $counts['strays'] === 0 && $untried === 0,
+                $work->isComingIn() || $work->isLiningUp(),
+                'Lined up and checked',
+                'lineup',
+                match (true) {
+                    !$isLinedUp => 'not yet',
+                    $untried > 0 => sprintf('%d %s not been tried', $untried, $untried === 1 ? 'clip has' : 'clips have'),
+                    default => sprintf(
+                        '%d to look at, %d %s',
+                        $counts['unsure'],
+                        $counts['strays'],
+                        $counts['strays'] === 1 ? 'stray' : 'strays',
+                    ),
+                },
+            ),
+            $step(
+                $reel !== null,
+                $work->isComingIn() || $work->isLiningUp(),
+                'Review reel built',
+                'screening',
+                $reel === null ? 'not yet' : sprintf('%s, %d takes', $reel->name, $reel->items_count),
+            ),
+            $step(
+                $handed !== null,
+                $work->isHandingOff(),
+                'Handed to the editing team',
+                'handoff',
+                $handed === null ? 'not yet' : sprintf('No. %d, %s', $handed->number, $handed->state),
+            ),
         ];
     }
 }

@@ -37,8 +37,7 @@ final class FixPoint
         private readonly CheckCard $check,
         private readonly StateClock $clocks,
         private readonly MarkWild $wild,
-    ) {
-    }
+    ) {}
 
     /** @throws Problem if the point is gone, or does not offer that step */
     public function __invoke(ShootDay $day, User $user, string $key, string $fix): void
@@ -50,7 +49,7 @@ final class FixPoint
         if ($point === null) {
             throw Problem::missing('That open point', 'It is settled already; the list is up to date now.');
         }
-        if (! in_array($fix, array_column($point->fixes, 'name'), true)) {
+        if (!in_array($fix, array_column($point->fixes, 'name'), true)) {
             throw Problem::refused('point.fix', 'That is not a step this point offers.', 'Load the page again.');
         }
         $take = isset($point->place['take']) ? Take::query()->where('ulid', $point->place['take'])->firstOrFail() : null;
@@ -60,7 +59,9 @@ final class FixPoint
             'guide' => ($this->edit)($take, $user, ['is_guide_only' => ['was' => false, 'now' => true]]),
             'mos' => ($this->edit)($take, $user, ['is_mos' => ['was' => false, 'now' => true]]),
             'wild' => ($this->edit)($take, $user, ['is_wild' => ['was' => false, 'now' => true]]),
-            'absent' => ($this->edit)($take, $user, ['absent_devices' => ['was' => $take->absent_devices ?? [], 'now' => [...($take->absent_devices ?? []), $value]]]),
+            'absent' => ($this->edit)($take, $user, [
+                'absent_devices' => ['was' => $take->absent_devices ?? [], 'now' => [...$take->absent_devices ?? [], $value]],
+            ]),
             'slate' => ($this->claim)($take, $user, $value),
             'use' => ($this->settle)($day, $user, $take, ...[...explode(':', $value, 2), false]),
             'false' => ($this->slate)($day, $user, collect([$clip]), null, true),

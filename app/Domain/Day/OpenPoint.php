@@ -20,8 +20,7 @@ final readonly class OpenPoint
         public string $evidence,
         public array $place,
         public array $fixes = [],
-    ) {
-    }
+    ) {}
 
     /** @return array<string, mixed> */
     public function toArray(): array

@@ -21,8 +21,12 @@ final class RunningWork
     public function __construct(ShootDay $day)
     {
         /** @var Collection<int, Task> $open */
-        $open = Task::query()->where('production_id', $day->production_id)->whereNull('ended_at')->whereIn('kind', ['offload', 'catalogue', 'media', 'lineup', 'notes', 'handoff'])->get();
-        $this->tasks = $open->isEmpty() ? $open : $open->filter(static fn (Task $task): bool => self::isOf($task, $day))->values();
+        $open = Task::query()
+            ->where('production_id', $day->production_id)
+            ->whereNull('ended_at')
+            ->whereIn('kind', ['offload', 'catalogue', 'media', 'lineup', 'notes', 'handoff'])
+            ->get();
+        $this->tasks = $open->isEmpty() ? $open : $open->filter(static fn(Task $task): bool => self::isOf($task, $day))->values();
     }
 
     /** Clips of the day may still come in. */
@@ -56,7 +60,7 @@ final class RunningWork
 
     private function is(string ...$kinds): bool
     {
-        return $this->tasks->contains(static fn (Task $task): bool => in_array($task->kind, $kinds, true));
+        return $this->tasks->contains(static fn(Task $task): bool => in_array($task->kind, $kinds, true));
     }
 
     private static function isOf(Task $task, ShootDay $day): bool
@@ -64,10 +68,21 @@ final class RunningWork
         $subject = $task->subject;
 
         return match ($task->kind) {
-            'offload', 'catalogue' => (int) ($subject['day'] ?? 0) === $day->id || Card::query()->whereKey($subject['card'] ?? 0)->where('shoot_day_id', $day->id)->exists(),
-            'media' => Clip::query()->whereKey($subject['clip'] ?? 0)->where('shoot_day_id', $day->id)->exists(),
+            'offload', 'catalogue' => (int) ($subject['day'] ?? 0) === $day->id ||
+                Card::query()
+                    ->whereKey($subject['card'] ?? 0)
+                    ->where('shoot_day_id', $day->id)
+                    ->exists(),
+            'media' => Clip::query()
+                ->whereKey($subject['clip'] ?? 0)
+                ->where('shoot_day_id', $day->id)
+                ->exists(),
             'lineup' => (int) ($subject['day'] ?? 0) === $day->id,
-            'notes' => ($subject['apply'] ?? false) === true && NoteFile::query()->whereKey($subject['note'] ?? 0)->where('shoot_day_id', $day->id)->exists(),
+            'notes' => ($subject['apply'] ?? false) === true &&
+                NoteFile::query()
+                    ->whereKey($subject['note'] ?? 0)
+                    ->where('shoot_day_id', $day->id)
+                    ->exists(),
             default => in_array($day->ulid, Handoff::query()->find($subject['handoff'] ?? 0)->chosen['days'] ?? [], true),
         };
     }

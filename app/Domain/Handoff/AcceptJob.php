@@ -23,21 +23,38 @@ final class AcceptJob implements ShouldQueue
 
     public int $timeout = 0;
 
-    public function __construct(public readonly int $taskId)
-    {
-    }
+    public function __construct(public readonly int $taskId) {}
 
     public function handle(): void
     {
         TaskRun::of($this->taskId, static function (TaskRun $run): array {
             $handoff = Handoff::query()->findOrFail($run->task->subject['handoff']);
             $run->expect((int) ($handoff->summary['files'] ?? 1));
-            $found = Verify::folder(config('cartella.inbox').'/'.$handoff->folder, progress: static fn (string $path, int $bytes, int $files) => $run->at(min($files, $run->task->total), $bytes, basename($path)));
-            if (! $found['ok']) {
-                throw AnswerHandoff::altered([...$found['missing'], ...$found['altered'], ...array_column($found['renamed'], 'from'), ...$found['new'], ...$found['problems']], []);
+            $found = Verify::folder(
+                config('cartella.inbox') . '/' . $handoff->folder,
+                progress: static fn(string $path, int $bytes, int $files) => $run->at(
+                    min($files, $run->task->total),
+                    $bytes,
+                    basename($path),
+                ),
+            );
+            if (!$found['ok']) {
+                throw AnswerHandoff::altered(
+                    [
+                        ...$found['missing'],
+                        ...$found['altered'],
+                        ...array_column($found['renamed'], 'from'),
+                        ...$found['new'],
+                        ...$found['problems'],
+                    ],
+                    [],
+                );
             }
             $handoff->update(['state' => 'accepted', 'answered_at' => now(), 'answered_by' => $run->task->user_id, 'query' => null]);
-            Audit::write('handoff.answered', $run->task->user_id, $handoff->production_id, ['handoff' => $handoff->number, 'state' => 'accepted']);
+            Audit::write('handoff.answered', $run->task->user_id, $handoff->production_id, [
+                'handoff' => $handoff->number,
+                'state' => 'accepted',
+            ]);
             Live::tell($handoff->production_id, 'handoffs', ['handoff' => $handoff->ulid]);
 
             return ['message' => "Hand-off $handoff->number is whole, and accepted."];

@@ -19,9 +19,7 @@ use Cartella\Core\Custody\Manifest;
  */
 final class AnswerHandoff
 {
-    public function __construct(private readonly StartTask $start)
-    {
-    }
+    public function __construct(private readonly StartTask $start) {}
 
     /** @throws Problem if the package is not delivered, was answered already, or is not whole */
     public function __invoke(Handoff $handoff, User $user, ?string $query): Handoff
@@ -33,12 +31,19 @@ final class AnswerHandoff
             throw Problem::refused('handoff.answered', 'This hand-off is accepted already.', 'Nothing to do.');
         }
         if ($query === null) {
-            $found = self::look(config('cartella.inbox').'/'.$handoff->folder);
+            $found = self::look(config('cartella.inbox') . '/' . $handoff->folder);
             $wrong = array_merge(...array_values($found));
             if ($wrong !== []) {
                 throw self::altered($wrong, $found);
             }
-            ($this->start)($handoff->production, $user, 'accept', "Accept hand-off $handoff->number", ['handoff' => $handoff->id], "handoff.$handoff->id");
+            ($this->start)(
+                $handoff->production,
+                $user,
+                'accept',
+                "Accept hand-off $handoff->number",
+                ['handoff' => $handoff->id],
+                "handoff.$handoff->id",
+            );
 
             return $handoff->refresh();
         }
@@ -55,7 +60,12 @@ final class AnswerHandoff
      */
     public static function altered(array $wrong, array $found): Problem
     {
-        return Problem::refused('handoff.altered', sprintf('The package is not as it was delivered: %s.', implode(', ', array_slice($wrong, 0, 3))), 'Query it, so that it is handed off again.', $found);
+        return Problem::refused(
+            'handoff.altered',
+            sprintf('The package is not as it was delivered: %s.', implode(', ', array_slice($wrong, 0, 3))),
+            'Query it, so that it is handed off again.',
+            $found,
+        );
     }
 
     /** @return array{missing: list<string>, altered: list<string>, new: list<string>} without reading a file */
@@ -63,7 +73,7 @@ final class AnswerHandoff
     {
         $known = [];
         foreach (Manifest::chain($folder) as $generation) {
-            foreach (Manifest::read($folder.'/'.FolderWalk::HISTORY.'/'.basename($generation['path'])) as $entry) {
+            foreach (Manifest::read($folder . '/' . FolderWalk::HISTORY . '/' . basename($generation['path'])) as $entry) {
                 $known[$entry->path] = $entry->sizeBytes;
             }
         }
@@ -74,7 +84,7 @@ final class AnswerHandoff
                 continue;
             }
             $there[(string) $path] = true;
-            if (! isset($known[$path])) {
+            if (!isset($known[$path])) {
                 $found['new'][] = (string) $path;
             } elseif ($facts['size'] !== $known[$path]) {
                 $found['altered'][] = (string) $path;

@@ -20,9 +20,7 @@ use Illuminate\Support\Facades\DB;
 /** Begins a hand-off of days and bins; the package is written by a worker. */
 final class MakeHandoff
 {
-    public function __construct(private readonly StartTask $start, private readonly BinTree $bins)
-    {
-    }
+    public function __construct(private readonly StartTask $start, private readonly BinTree $bins) {}
 
     /**
      * @param  Collection<int, ShootDay>  $days
@@ -36,17 +34,31 @@ final class MakeHandoff
         if ($clips->isEmpty()) {
             throw Problem::refused('handoff.empty', 'Nothing that you chose holds a clip.', 'Choose a day or a bin with clips in it.');
         }
-        $title = implode(', ', [...$days->map(static fn (ShootDay $day): string => 'Day '.$day->number)->all(), ...array_map(static fn (string $key): string => str_contains($key, ':') ? str_replace(':', ' ', $key) : 'bin', $binKeys)]);
+        $title = implode(', ', [
+            ...$days->map(static fn(ShootDay $day): string => 'Day ' . $day->number)->all(),
+            ...array_map(static fn(string $key): string => str_contains($key, ':') ? str_replace(':', ' ', $key) : 'bin', $binKeys),
+        ]);
         $handoff = DB::transaction(function () use ($production, $user, $days, $binKeys, $title): Handoff {
             Production::query()->whereKey($production->id)->lockForUpdate()->first(); // two hand-offs at once get two numbers
             $number = (int) Handoff::query()->where('production_id', $production->id)->max('number') + 1;
 
             $handoff = Handoff::query()->create([
-                'production_id' => $production->id, 'user_id' => $user->id, 'number' => $number, 'title' => $title,
+                'production_id' => $production->id,
+                'user_id' => $user->id,
+                'number' => $number,
+                'title' => $title,
                 'chosen' => ['days' => $days->pluck('ulid')->all(), 'bins' => $binKeys],
-                'folder' => sprintf('%s/%03d %s', PathTemplate::plain($production->name), $number, PathTemplate::plain($title)), 'state' => 'packing',
+                'folder' => sprintf('%s/%03d %s', PathTemplate::plain($production->name), $number, PathTemplate::plain($title)),
+                'state' => 'packing',
             ]);
-            ($this->start)($production, $user, 'handoff', sprintf('Hand-off %d', $handoff->number), ['handoff' => $handoff->id], "handoff.$handoff->id");
+            ($this->start)(
+                $production,
+                $user,
+                'handoff',
+                sprintf('Hand-off %d', $handoff->number),
+                ['handoff' => $handoff->id],
+                "handoff.$handoff->id",
+            );
 
             return $handoff;
         });
@@ -62,9 +74,20 @@ final class MakeHandoff
      */
     public static function clips(Production $production, array $dayIds, array $binKeys, BinTree $bins): Collection
     {
-        $fromBins = collect($binKeys)->flatMap(static fn (string $key): array => array_column($bins->clips($production, $key, 0, 100_000)['clips'] ?? [], 'ulid'));
+        $fromBins = collect($binKeys)->flatMap(
+            static fn(string $key): array => array_column($bins->clips($production, $key, 0, 100_000)['clips'] ?? [], 'ulid'),
+        );
 
-        return Clip::query()->with(['card.copies', 'device.look', 'look', 'take', 'placement', 'day'])->where('production_id', $production->id)->whereIn('kind', ['picture', 'sound', 'still'])
-            ->where(static fn ($query) => $query->where(static fn ($own) => $own->whereIn('shoot_day_id', $dayIds)->whereNull('import_kind'))->orWhereIn('ulid', $fromBins))->orderBy('id')->get();
+        return Clip::query()
+            ->with(['card.copies', 'device.look', 'look', 'take', 'placement', 'day'])
+            ->where('production_id', $production->id)
+            ->whereIn('kind', ['picture', 'sound', 'still'])
+            ->where(
+                static fn($query) => $query
+                    ->where(static fn($own) => $own->whereIn('shoot_day_id', $dayIds)->whereNull('import_kind'))
+                    ->orWhereIn('ulid', $fromBins),
+            )
+            ->orderBy('id')
+            ->get();
     }
 }

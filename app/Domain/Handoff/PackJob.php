@@ -25,9 +25,7 @@ final class PackJob implements ShouldQueue
 
     public int $timeout = 0;
 
-    public function __construct(public readonly int $taskId)
-    {
-    }
+    public function __construct(public readonly int $taskId) {}
 
     public function handle(Package $package): void
     {
@@ -39,7 +37,7 @@ final class PackJob implements ShouldQueue
             $handoff->update(['state' => 'packing']);
             try {
                 $summary = $package->write($handoff, $run);
-            } catch (NoRoom|TaskPaused|TaskLost $later) {
+            } catch (NoRoom | TaskPaused | TaskLost $later) {
                 throw $later;
             } catch (\Throwable $trouble) {
                 $handoff->update(['state' => 'failed']);
@@ -47,7 +45,11 @@ final class PackJob implements ShouldQueue
                 throw $trouble;
             }
             $handoff->update(['state' => 'delivered', 'delivered_at' => now(), 'summary' => $summary]);
-            Audit::write('handoff.delivered', $run->task->user_id, $handoff->production_id, ['handoff' => $handoff->number, 'folder' => $handoff->folder, 'files' => $summary['files']]);
+            Audit::write('handoff.delivered', $run->task->user_id, $handoff->production_id, [
+                'handoff' => $handoff->number,
+                'folder' => $handoff->folder,
+                'files' => $summary['files'],
+            ]);
             Live::tell($handoff->production_id, 'handoffs', ['handoff' => $handoff->ulid]);
 
             return $summary + ['message' => sprintf('%d files delivered.', $summary['files'])];

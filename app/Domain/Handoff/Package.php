@@ -34,9 +34,11 @@ use Illuminate\Support\Collection;
  */
 final class Package
 {
-    public function __construct(private readonly Stores $stores, private readonly ReelSequence $sequences, private readonly BinTree $bins)
-    {
-    }
+    public function __construct(
+        private readonly Stores $stores,
+        private readonly ReelSequence $sequences,
+        private readonly BinTree $bins,
+    ) {}
 
     /** Says in a package whose it is, so that a run that was killed after it was delivered knows its own. */
     private const LABEL = 'package.json';
@@ -50,43 +52,70 @@ final class Package
     public function write(Handoff $handoff, TaskRun $run): array
     {
         $this->paths = new PackagePaths();
-        $final = config('cartella.inbox').'/'.$handoff->folder;
-        $days = ShootDay::query()->where('production_id', $handoff->production_id)->whereIn('ulid', $handoff->chosen['days'])->orderBy('number')->get();
+        $final = config('cartella.inbox') . '/' . $handoff->folder;
+        $days = ShootDay::query()
+            ->where('production_id', $handoff->production_id)
+            ->whereIn('ulid', $handoff->chosen['days'])
+            ->orderBy('number')
+            ->get();
         $clips = MakeHandoff::clips($handoff->production, $days->pluck('id')->all(), $handoff->chosen['bins'], $this->bins);
         $reel = $days->isEmpty() ? null : Reel::query()->whereIn('shoot_day_id', $days->pluck('id'))->latest('id')->first();
         foreach ($clips as $clip) {
             $this->paths->of($clip);
         }
         if (is_dir($final)) {
-            $label = json_decode((string) @file_get_contents($final.'/'.self::LABEL), true);
+            $label = json_decode((string) @file_get_contents($final . '/' . self::LABEL), true);
             if (($label['handoff'] ?? null) !== $handoff->ulid) {
-                throw Problem::refused('handoff.there', 'A package of that name lies in the inbox already.', 'Move it away and hand off again.');
+                throw Problem::refused(
+                    'handoff.there',
+                    'A package of that name lies in the inbox already.',
+                    'Move it away and hand off again.',
+                );
             }
 
             return $this->summary($final, $clips, $reel);
         }
-        $work = dirname($final).'/.'.$handoff->ulid.'.part';
+        $work = dirname($final) . '/.' . $handoff->ulid . '.part';
         OwnFolder::remove($work); // from a run that was stopped
-        $sources = $clips->mapWithKeys(fn (Clip $clip): array => [$clip->id => $this->sourceOf($clip)])->all();
-        app(Room::class)->need([dirname($final) => self::BESIDE + (int) array_sum(array_map(static fn (?string $file): int => $file === null ? 0 : (int) @filesize($file), $sources))]);
+        $sources = $clips->mapWithKeys(fn(Clip $clip): array => [$clip->id => $this->sourceOf($clip)])->all();
+        app(Room::class)->need([
+            dirname($final) =>
+                self::BESIDE +
+                (int) array_sum(array_map(static fn(?string $file): int => $file === null ? 0 : (int) @filesize($file), $sources)),
+        ]);
         OwnFolder::make($work);
         $run->expect($clips->count() + 1);
         foreach ($clips as $done => $clip) {
             $run->at($done, now: $clip->name);
             if ($sources[$clip->id] !== null) {
-                self::copy($sources[$clip->id], $work.'/'.$this->paths->of($clip));
+                self::copy($sources[$clip->id], $work . '/' . $this->paths->of($clip));
             }
         }
-        self::put($work.'/log.csv', $this->log($clips, $handoff));
+        self::put($work . '/log.csv', $this->log($clips, $handoff));
         $this->putLooks($clips, $work);
         $this->putReel($reel, $work);
-        self::put($work.'/'.self::LABEL, json_encode(['handoff' => $handoff->ulid, 'production' => $handoff->production->name, 'number' => $handoff->number, 'title' => $handoff->title], JSON_THROW_ON_ERROR | JSON_PRETTY_PRINT | JSON_UNESCAPED_UNICODE | JSON_UNESCAPED_SLASHES)."\n");
-        unlink($work.'/'.OwnFolder::MARKER);
+        self::put(
+            $work . '/' . self::LABEL,
+            json_encode(
+                [
+                    'handoff' => $handoff->ulid,
+                    'production' => $handoff->production->name,
+                    'number' => $handoff->number,
+                    'title' => $handoff->title,
+                ],
+                JSON_THROW_ON_ERROR | JSON_PRETTY_PRINT | JSON_UNESCAPED_UNICODE | JSON_UNESCAPED_SLASHES,
+            ) . "\n",
+        );
+        unlink($work . '/' . OwnFolder::MARKER);
         Manifest::write($work, $this->entries($work), 'transfer', HashAlgorithm::Xxh128, now()->getTimestamp(), basename($final));
         // rename() would take the place of an empty folder that somebody made meanwhile.
-        if (file_exists($final) || ! @rename($work, $final)) {
-            file_put_contents($work.'/'.OwnFolder::MARKER, '');
-            throw Problem::refused('handoff.there', 'A package of that name lies in the inbox already.', 'Move it away and hand off again.');
+        if (file_exists($final) || !@rename($work, $final)) {
+            file_put_contents($work . '/' . OwnFolder::MARKER, '');
+            throw Problem::refused(
+                'handoff.there',
+                'A package of that name lies in the inbox already.',
+                'Move it away and hand off again.',
+            );
         }
 
         return $this->summary($final, $clips, $reel);
@@ -103,9 +132,19 @@ final class Package
             $files += (int) ($facts['type'] === 'file');
             $bytes += $facts['type'] === 'file' ? $facts['size'] : 0;
         }
-        $missing = $clips->reject(fn (Clip $clip): bool => is_file($folder.'/'.$this->paths->of($clip)))->map(static fn (Clip $clip): string => $clip->name)->values()->all();
+        $missing = $clips
+            ->reject(fn(Clip $clip): bool => is_file($folder . '/' . $this->paths->of($clip)))
+            ->map(static fn(Clip $clip): string => $clip->name)
+            ->values()
+            ->all();
 
-        return ['files' => $files, 'bytes' => $bytes, 'clips' => $clips->count(), 'reel' => is_file($folder.'/reel.otio') ? $reel?->name : null, 'missing' => $missing];
+        return [
+            'files' => $files,
+            'bytes' => $bytes,
+            'clips' => $clips->count(),
+            'reel' => is_file($folder . '/reel.otio') ? $reel?->name : null,
+            'missing' => $missing,
+        ];
     }
 
     /** @param  Collection<int, Clip>  $clips */
@@ -119,7 +158,7 @@ final class Package
             }
         }
         if ($looks !== []) {
-            self::put($work.'/looks.ccc', Cdl::collection($looks));
+            self::put($work . '/looks.ccc', Cdl::collection($looks));
         }
     }
 
@@ -128,10 +167,10 @@ final class Package
         if ($reel === null) {
             return;
         }
-        $sequence = $this->sequences->of($reel, fn (Clip $clip): string => $this->paths->of($clip));
-        self::put($work.'/reel.otio', OtioWriter::write($sequence));
+        $sequence = $this->sequences->of($reel, fn(Clip $clip): string => $this->paths->of($clip));
+        self::put($work . '/reel.otio', OtioWriter::write($sequence));
         foreach (EdlWriter::write($sequence) as $index => $text) {
-            self::put($work.'/reel'.($index === 0 ? '' : '_'.($index + 1)).'.edl', $text);
+            self::put($work . '/reel' . ($index === 0 ? '' : '_' . ($index + 1)) . '.edl', $text);
         }
     }
 
@@ -139,22 +178,25 @@ final class Package
     private function sourceOf(Clip $clip): ?string
     {
         $folder = ClipMedia::folder($clip);
-        $source = $clip->isPicture() && $clip->import_kind === null
-            ? (is_file($folder.'/synced.mp4') && $clip->sound_synced_at !== null ? $folder.'/synced.mp4' : $folder.'/proxy.mp4')
-            : $this->original($clip);
+        $source =
+            $clip->isPicture() && $clip->import_kind === null
+                ? (is_file($folder . '/synced.mp4') && $clip->sound_synced_at !== null
+                    ? $folder . '/synced.mp4'
+                    : $folder . '/proxy.mp4')
+                : $this->original($clip);
 
         return $source !== null && is_file($source) ? $source : null;
     }
 
     private static function copy(string $source, string $target): void
     {
-        if (! is_dir(dirname($target)) && ! @mkdir(dirname($target), 0775)) {
+        if (!is_dir(dirname($target)) && !@mkdir(dirname($target), 0775)) {
             throw UnableToReadMedia::missing($target);
         }
         if (file_exists($target)) {
             throw UnableToReadMedia::program('The copy', $target, 'a file of that name is there already');
         }
-        if (! @copy($source, $target) || hash_file('xxh128', $source) !== hash_file('xxh128', $target)) {
+        if (!@copy($source, $target) || hash_file('xxh128', $source) !== hash_file('xxh128', $target)) {
             throw UnableToReadMedia::program('The copy', $target, 'the inbox is full or cannot be written');
         }
     }
@@ -178,20 +220,75 @@ final class Package
     /** @param  Collection<int, Clip>  $clips */
     private function log(Collection $clips, Handoff $handoff): string
     {
-        $heading = ['Day', 'Scene', 'Setup', 'Take', 'Status', 'What happens', 'Size', 'Notes', 'Keywords', 'Marks', 'Screening notes', 'Not rolling', 'Take name', 'Clip', 'Original name', 'Device', 'Roll', 'Start timecode', 'Length', 'Placed by', 'Sure', 'File'];
-        $sorted = $clips->sortBy(static fn (Clip $clip): array => [$clip->day->number, $clip->take->sort_key ?? '~', $clip->device->lane ?? 99, $clip->start_ticks])->values();
+        $heading = [
+            'Day',
+            'Scene',
+            'Setup',
+            'Take',
+            'Status',
+            'What happens',
+            'Size',
+            'Notes',
+            'Keywords',
+            'Marks',
+            'Screening notes',
+            'Not rolling',
+            'Take name',
+            'Clip',
+            'Original name',
+            'Device',
+            'Roll',
+            'Start timecode',
+            'Length',
+            'Placed by',
+            'Sure',
+            'File',
+        ];
+        $sorted = $clips
+            ->sortBy(
+                static fn(Clip $clip): array => [
+                    $clip->day->number,
+                    $clip->take->sort_key ?? '~',
+                    $clip->device->lane ?? 99,
+                    $clip->start_ticks,
+                ],
+            )
+            ->values();
 
-        return CsvWriter::write($heading, $sorted->map(function (Clip $clip) use ($handoff): array {
-            $rate = $clip->rate() ?? $handoff->production->rate();
-            $take = $clip->take;
+        return CsvWriter::write(
+            $heading,
+            $sorted
+                ->map(function (Clip $clip) use ($handoff): array {
+                    $rate = $clip->rate() ?? $handoff->production->rate();
+                    $take = $clip->take;
 
-            return [
-                $clip->day->number, $take?->scene, $take?->setup, $take === null ? null : ($take->part === '' ? $take->take : $take->take.$take->part), $take === null || $take->status === 'none' ? '' : $take->status, $take?->description, $take?->size, $take?->notes, $take?->keywords,
-                $take === null ? '' : implode(', ', $take->marks()), $take?->takeNotes->pluck('text')->implode(' · '), implode(' ', $take->absent_devices ?? []), $take?->name,
-                $clip->title(), $clip->name, $clip->device?->letter, $clip->card?->roll, Clock::label($clip->start_ticks, $rate), Clock::label($clip->duration_ticks, $rate),
-                $clip->placement?->start_ticks === null ? '' : $clip->placement->way, $clip->placement?->start_ticks === null ? '' : $clip->placement->is_sure, $this->paths->of($clip),
-            ];
-        })->all());
+                    return [
+                        $clip->day->number,
+                        $take?->scene,
+                        $take?->setup,
+                        $take === null ? null : ($take->part === '' ? $take->take : $take->take . $take->part),
+                        $take === null || $take->status === 'none' ? '' : $take->status,
+                        $take?->description,
+                        $take?->size,
+                        $take?->notes,
+                        $take?->keywords,
+                        $take === null ? '' : implode(', ', $take->marks()),
+                        $take?->takeNotes->pluck('text')->implode(' · '),
+                        implode(' ', $take->absent_devices ?? []),
+                        $take?->name,
+                        $clip->title(),
+                        $clip->name,
+                        $clip->device?->letter,
+                        $clip->card?->roll,
+                        Clock::label($clip->start_ticks, $rate),
+                        Clock::label($clip->duration_ticks, $rate),
+                        $clip->placement?->start_ticks === null ? '' : $clip->placement->way,
+                        $clip->placement?->start_ticks === null ? '' : $clip->placement->is_sure,
+                        $this->paths->of($clip),
+                    ];
+                })
+                ->all(),
+        );
     }
 
     /** @return list<ManifestEntry> */
@@ -200,7 +297,15 @@ final class Package
         $entries = [];
         foreach (FolderWalk::of($work) as $path => $facts) {
             if ($facts['type'] === 'file') {
-                $entries[] = new ManifestEntry((string) $path, $facts['size'], $facts['mtime'], HashAlgorithm::Xxh128, (string) hash_file('xxh128', $work.'/'.$path), 'original', now()->getTimestamp());
+                $entries[] = new ManifestEntry(
+                    (string) $path,
+                    $facts['size'],
+                    $facts['mtime'],
+                    HashAlgorithm::Xxh128,
+                    (string) hash_file('xxh128', $work . '/' . $path),
+                    'original',
+                    now()->getTimestamp(),
+                );
             }
         }
 

@@ -28,7 +28,7 @@ final class PackagePaths
     private static function plain(Clip $clip): array
     {
         // The roll keeps most cameras' names apart.
-        $name = PathTemplate::plain($clip->card->roll ?? 'import').'_'.PathTemplate::plain($clip->name);
+        $name = PathTemplate::plain($clip->card->roll ?? 'import') . '_' . PathTemplate::plain($clip->name);
 
         return match (true) {
             $clip->import_kind !== null => ['imports', $name, PathTemplate::plain(pathinfo($clip->path, PATHINFO_EXTENSION))],
@@ -44,7 +44,7 @@ final class PackagePaths
         for ($number = 1; ; $number++) {
             $path = sprintf('%s/%s%s.%s', $folder, $name, $number === 1 ? '' : "_$number", $extension);
             $folded = mb_strtolower((string) \Normalizer::normalize($path, \Normalizer::FORM_C));
-            if (! isset($this->taken[$folded])) {
+            if (!isset($this->taken[$folded])) {
                 $this->taken[$folded] = true;
 
                 return $path;

@@ -25,9 +25,21 @@ final class ReelSequence
     /** @param  callable(Clip): string  $pathOf where the package keeps a clip's media */
     public function of(Reel $reel, callable $pathOf): Sequence
     {
-        $reel->loadMissing(['items.take', 'items.clip.card', 'items.clip.placement', 'items.clip.look', 'items.clip.device.look', 'production']);
+        $reel->loadMissing([
+            'items.take',
+            'items.clip.card',
+            'items.clip.placement',
+            'items.clip.look',
+            'items.clip.device.look',
+            'production',
+        ]);
         $rate = $reel->production->rate();
-        $sounds = Clip::query()->with(['placement', 'card'])->where('shoot_day_id', $reel->shoot_day_id)->where('kind', 'sound')->whereNull('import_kind')->get();
+        $sounds = Clip::query()
+            ->with(['placement', 'card'])
+            ->where('shoot_day_id', $reel->shoot_day_id)
+            ->where('kind', 'sound')
+            ->whereNull('import_kind')
+            ->get();
         $windows = new Windows($sounds);
         $pictures = $laid = [];
         $at = 0;
@@ -37,7 +49,14 @@ final class ReelSequence
                 continue;
             }
             $length = Ticks::ofFrames($frames, $rate);
-            $pictures[] = new Item($item->take->label().' '.$item->clip->name, self::source($item->clip, $pathOf($item->clip), $rate), $item->in_ticks, $length, $at, metadata: self::facts($item) + self::look($item));
+            $pictures[] = new Item(
+                $item->take->label() . ' ' . $item->clip->name,
+                self::source($item->clip, $pathOf($item->clip), $rate),
+                $item->in_ticks,
+                $length,
+                $at,
+                metadata: self::facts($item) + self::look($item),
+            );
             $sound = $windows->partner($item->clip, 'sound');
             if ($sound !== null) {
                 $under = self::under($item, $sound, $length, $at, $pathOf($sound), $rate);
@@ -48,7 +67,13 @@ final class ReelSequence
             $at += $length;
         }
 
-        return new Sequence($reel->name, $rate, self::START_TICKS, [new Track('picture', 'V', $pictures), new Track('sound', 'A', $laid)], ['production' => $reel->production->name]);
+        return new Sequence(
+            $reel->name,
+            $rate,
+            self::START_TICKS,
+            [new Track('picture', 'V', $pictures), new Track('sound', 'A', $laid)],
+            ['production' => $reel->production->name],
+        );
     }
 
     private static function under(ReelItem $item, Clip $sound, int $length, int $at, string $path, FrameRate $rate): ?Item
@@ -57,12 +82,29 @@ final class ReelSequence
         $late = max(0, -$from);
         $length = min($length - $late, (int) $sound->duration_ticks - max(0, $from));
 
-        return $length <= 0 ? null : new Item($item->take->label().' '.$sound->name, self::source($sound, $path, $rate), max(0, $from), $length, $at + $late, metadata: self::facts($item));
+        return $length <= 0
+            ? null
+            : new Item(
+                $item->take->label() . ' ' . $sound->name,
+                self::source($sound, $path, $rate),
+                max(0, $from),
+                $length,
+                $at + $late,
+                metadata: self::facts($item),
+            );
     }
 
     private static function source(Clip $clip, string $path, FrameRate $rate): Source
     {
-        return new Source($clip->ulid, $clip->name, $path, $clip->card?->roll, (int) $clip->start_ticks, (int) $clip->duration_ticks, $clip->rate() ?? $rate);
+        return new Source(
+            $clip->ulid,
+            $clip->name,
+            $path,
+            $clip->card?->roll,
+            (int) $clip->start_ticks,
+            (int) $clip->duration_ticks,
+            $clip->rate() ?? $rate,
+        );
     }
 
     /** @return array<string, scalar|null> */
@@ -70,7 +112,13 @@ final class ReelSequence
     {
         $take = $item->take;
 
-        return ['scene' => $take->scene, 'setup' => $take->setup, 'take' => $take->take, 'status' => $take->status, 'description' => $take->description];
+        return [
+            'scene' => $take->scene,
+            'setup' => $take->setup,
+            'take' => $take->take,
+            'status' => $take->status,
+            'description' => $take->description,
+        ];
     }
 
     /** @return array{asc_cdl?: array<string, mixed>} the look of its picture */

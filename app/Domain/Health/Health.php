@@ -19,12 +19,12 @@ final class Health
 
     private const QUEUES = ['copy', 'check', 'import', 'sync', 'export', 'media', 'default'];
 
-    public function __construct(private readonly Room $room)
-    {
-    }
+    public function __construct(private readonly Room $room) {}
 
     /**
-     * @return array{ok: bool, problems: list<string>, parts: array<string, string>, disks: list<array{what: string, free_bytes: int|null, total_bytes: int|null}>, queues: list<array{name: string, waiting: int, oldest_seconds: int}>, tasks: array{running: int, waiting: int, failed_today: int}}
+     * @return array{ok: bool, problems: list<string>, parts: array<string, string>, disks: list<array{what: string, free_bytes: int|null,
+     *     total_bytes: int|null}>, queues: list<array{name: string, waiting: int, oldest_seconds: int}>, tasks: array{running: int,
+     *     waiting: int, failed_today: int}}
      */
     public function look(): array
     {
@@ -32,14 +32,22 @@ final class Health
         try {
             DB::select('SELECT 1');
         } catch (\Throwable $trouble) {
-            return ['ok' => false, 'problems' => ['The database does not answer.'], 'parts' => ['database' => 'down'], 'disks' => [], 'queues' => [], 'tasks' => ['running' => 0, 'waiting' => 0, 'failed_today' => 0]];
+            return [
+                'ok' => false,
+                'problems' => ['The database does not answer.'],
+                'parts' => ['database' => 'down'],
+                'disks' => [],
+                'queues' => [],
+                'tasks' => ['running' => 0, 'waiting' => 0, 'failed_today' => 0],
+            ];
         }
         $parts = [
-            'database' => 'up', 'readers' => BenchWatch::isAlive() ? 'watched' : 'not watched',
+            'database' => 'up',
+            'readers' => BenchWatch::isAlive() ? 'watched' : 'not watched',
             'schedule' => Cache::get('schedule.beat', 0) > now()->subMinutes(2)->getTimestamp() ? 'up' : 'not seen for two minutes',
         ];
         foreach ($parts as $name => $state) {
-            if (! in_array($state, ['up', 'watched'], true)) {
+            if (!in_array($state, ['up', 'watched'], true)) {
                 $problems[] = ucfirst("$name: $state.");
             }
         }
@@ -56,9 +64,14 @@ final class Health
         }
 
         return [
-            'ok' => $problems === [], 'problems' => $problems, 'parts' => $parts, 'disks' => $disks, 'queues' => $queues,
+            'ok' => $problems === [],
+            'problems' => $problems,
+            'parts' => $parts,
+            'disks' => $disks,
+            'queues' => $queues,
             'tasks' => [
-                'running' => Task::query()->where('state', 'running')->count(), 'waiting' => Task::query()->where('state', 'waiting')->count(),
+                'running' => Task::query()->where('state', 'running')->count(),
+                'waiting' => Task::query()->where('state', 'waiting')->count(),
                 'failed_today' => Task::query()->where('state', 'failed')->where('ended_at', '>', now()->subDay())->count(),
             ],
         ];
@@ -67,18 +80,30 @@ final class Health
     /** @return non-empty-list<array{what: string, free_bytes: int|null, total_bytes: int|null}> */
     private function disks(): array
     {
-        $paths = ['database' => (string) config('cartella.database'), 'proxies' => (string) config('cartella.proxies'), 'inbox' => (string) config('cartella.inbox')];
+        $paths = [
+            'database' => (string) config('cartella.database'),
+            'proxies' => (string) config('cartella.proxies'),
+            'inbox' => (string) config('cartella.inbox'),
+        ];
         $disks = [];
         foreach ($paths as $what => $path) {
-            while (! file_exists($path) && dirname($path) !== $path) {
+            while (!file_exists($path) && dirname($path) !== $path) {
                 $path = dirname($path);
             }
-            $disks[] = ['what' => $what, 'free_bytes' => $this->room->freeBytes($path), 'total_bytes' => ($total = @disk_total_space($path)) === false ? null : (int) $total];
+            $disks[] = [
+                'what' => $what,
+                'free_bytes' => $this->room->freeBytes($path),
+                'total_bytes' => ($total = @disk_total_space($path)) === false ? null : (int) $total,
+            ];
         }
         /** @var \Illuminate\Database\Eloquent\Collection<int, Store> $stores */
         $stores = Store::query()->whereNull('retired_at')->orderBy('position')->get()->unique('path');
         foreach ($stores as $store) {
-            $disks[] = ['what' => $store->name.($store->isThere() ? '' : ' (not there)'), 'free_bytes' => $store->freeBytes(), 'total_bytes' => $store->isThere() ? (int) @disk_total_space($store->path) : null];
+            $disks[] = [
+                'what' => $store->name . ($store->isThere() ? '' : ' (not there)'),
+                'free_bytes' => $store->freeBytes(),
+                'total_bytes' => $store->isThere() ? (int) @disk_total_space($store->path) : null,
+            ];
         }
 
         return $disks;
@@ -88,8 +113,20 @@ final class Health
     private function queues(): array
     {
         $now = now()->getTimestamp();
-        $rows = DB::table('jobs')->whereNull('reserved_at')->groupBy('queue')->selectRaw('queue, COUNT(*) AS jobs, MIN(available_at) AS oldest')->get()->keyBy('queue');
+        $rows = DB::table('jobs')
+            ->whereNull('reserved_at')
+            ->groupBy('queue')
+            ->selectRaw('queue, COUNT(*) AS jobs, MIN(available_at) AS oldest')
+            ->get()
+            ->keyBy('queue');
 
-        return array_map(static fn (string $name): array => ['name' => $name, 'waiting' => (int) ($rows[$name]->jobs ?? 0), 'oldest_seconds' => isset($rows[$name]) ? max(0, $now - (int) $rows[$name]->oldest) : 0], self::QUEUES);
+        return array_map(
+            static fn(string $name): array => [
+                'name' => $name,
+                'waiting' => (int) ($rows[$name]->jobs ?? 0),
+                'oldest_seconds' => isset($rows[$name]) ? max(0, $now - (int) $rows[$name]->oldest) : 0,
+            ],
+            self::QUEUES,
+        );
     }
 }

@@ -35,8 +35,10 @@ final class Prune
             'events' => self::rows('events', 'created_at', now()->subHours(self::EVENT_HOURS)),
             'tasks' => self::rows('tasks', 'ended_at', now()->subDays(self::TASK_DAYS)),
             'failed_jobs' => self::rows('failed_jobs', 'failed_at', now()->subDays(self::FAILED_JOB_DAYS)),
-            'note_files' => $this->noteFiles(), 'reports' => $this->oldFiles(config('cartella.var').'/reports/*.pdf*', self::REPORT_HOURS * 3600),
-            'last_words' => $this->oldFiles(storage_path('logs/task-*.last'), self::TASK_DAYS * 86_400), 'logs' => $this->logs(),
+            'note_files' => $this->noteFiles(),
+            'reports' => $this->oldFiles(config('cartella.var') . '/reports/*.pdf*', self::REPORT_HOURS * 3600),
+            'last_words' => $this->oldFiles(storage_path('logs/task-*.last'), self::TASK_DAYS * 86_400),
+            'logs' => $this->logs(),
         ];
     }
 
@@ -58,10 +60,10 @@ final class Prune
         $known = [];
         foreach (NoteFile::query()->lazyById(500) as $file) {
             $isOld = ($file->applied_at ?? $file->created_at) < now()->subDays(self::NOTE_DAYS);
-            $known[basename((string) $file->path)] = ! $isOld;
+            $known[basename((string) $file->path)] = !$isOld;
         }
-        foreach (glob(config('cartella.var').'/notes/*') ?: [] as $path) {
-            if (is_file($path) && ! is_link($path) && ($known[basename($path)] ?? filemtime($path) > time() - 86_400) === false) {
+        foreach (glob(config('cartella.var') . '/notes/*') ?: [] as $path) {
+            if (is_file($path) && !is_link($path) && ($known[basename($path)] ?? filemtime($path) > time() - 86_400) === false) {
                 $removed += (int) @unlink($path);
             }
         }
@@ -85,15 +87,15 @@ final class Prune
     private function logs(): int
     {
         $turned = 0;
-        foreach (glob(config('cartella.logs').'/*') ?: [] as $path) {
-            if (! is_file($path) || preg_match('/\.(log|err|out)\z/', $path) !== 1 || (int) filesize($path) < self::LOG_BYTES) {
+        foreach (glob(config('cartella.logs') . '/*') ?: [] as $path) {
+            if (!is_file($path) || preg_match('/\.(log|err|out)\z/', $path) !== 1 || (int) filesize($path) < self::LOG_BYTES) {
                 continue;
             }
             for ($number = self::LOGS_KEPT; $number > 1; $number--) {
-                @rename($path.'.'.($number - 1), $path.'.'.$number);
+                @rename($path . '.' . ($number - 1), $path . '.' . $number);
             }
             $handle = @fopen($path, 'r+');
-            if ($handle !== false && copy($path, $path.'.1')) {
+            if ($handle !== false && copy($path, $path . '.1')) {
                 ftruncate($handle, 0);
                 $turned++;
             }

@@ -34,14 +34,25 @@ final class AloneClips
     {
         $take = $clip->take;
         $isSaid = $clip->is_wild || $clip->is_false_start || $take?->is_wild || $take?->is_mos || $take?->is_guide_only;
-        if ($clip->placement === null || $clip->placement->left_out_at !== null || $isSaid || $this->windows->partner($clip, $clip->isSound() ? 'picture' : 'sound') !== null) {
+        if (
+            $clip->placement === null ||
+            $clip->placement->left_out_at !== null ||
+            $isSaid ||
+            $this->windows->partner($clip, $clip->isSound() ? 'picture' : 'sound') !== null
+        ) {
             return null;
         }
         if ($clip->isPicture() && isset($this->recorded[$clip->take_id])) {
             return null;
         }
 
-        return RanAlone::of($clip->isSound(), (int) $clip->duration_ticks, $hasSlate || $take !== null, self::isHeard($clip), $clip->name.' '.($clip->facts['ixml']['note'] ?? ''));
+        return RanAlone::of(
+            $clip->isSound(),
+            (int) $clip->duration_ticks,
+            $hasSlate || $take !== null,
+            self::isHeard($clip),
+            $clip->name . ' ' . ($clip->facts['ixml']['note'] ?? ''),
+        );
     }
 
     /** Writes it down; false where somebody has said it meanwhile. */
@@ -72,12 +83,12 @@ final class AloneClips
     /** Whether anything stands out of what the clip has recorded; true where that is not known. */
     private static function isHeard(Clip $clip): bool
     {
-        $guide = ClipMedia::folder($clip).'/guide';
+        $guide = ClipMedia::folder($clip) . '/guide';
         if ($clip->isPicture() && ($clip->channels ?? []) === []) {
             return false;
         }
         try {
-            return ! is_file($guide) || GuideTrack::ofFile($guide)->hasUsableSound();
+            return !is_file($guide) || GuideTrack::ofFile($guide)->hasUsableSound();
         } catch (UnableToReadMedia) {
             return true;
         }

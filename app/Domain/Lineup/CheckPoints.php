@@ -27,14 +27,13 @@ final class CheckPoints
     /** Steps of 10 ms around a beginning in which no other one is offered. */
     private const APART = 100;
 
-    public function __construct(private readonly StartTask $start)
-    {
-    }
+    public function __construct(private readonly StartTask $start) {}
 
     /**
-     * @return array{claps: list<array{ticks: int, strength: float}>, onsets: list<int>, flashes: list<array{frame: int, strength: float}>}|null
-     *                                                                                                                                     ticks from the clip's start, frames from 0; the strongest first.
-     *                                                                                                                                     Null while a worker looks for them
+     * @return array{claps: list<array{ticks: int, strength: float}>, onsets: list<int>, flashes: list<array{frame: int,
+     *     strength: float}>}|null
+     *     ticks from the clip's start, frames from 0; the strongest first.
+     *     Null while a worker looks for them
      */
     public function of(Clip $clip): ?array
     {
@@ -51,12 +50,18 @@ final class CheckPoints
         return self::kept($clip);
     }
 
-    /** @return array{claps: list<array{ticks: int, strength: float}>, onsets: list<int>, flashes: list<array{frame: int, strength: float}>}|null */
+    /**
+     * @return array{claps: list<array{ticks: int, strength: float}>, onsets: list<int>, flashes: list<array{frame: int,
+     *     strength: float}>}|null
+     */
     private static function kept(Clip $clip): ?array
     {
         $file = self::file($clip);
         clearstatcache(true, $file);
-        $kept = is_file($file) && filemtime($file) >= ($clip->proxied_at?->getTimestamp() ?? 0) ? json_decode((string) file_get_contents($file), true) : null;
+        $kept =
+            is_file($file) && filemtime($file) >= ($clip->proxied_at?->getTimestamp() ?? 0)
+                ? json_decode((string) file_get_contents($file), true)
+                : null;
 
         return is_array($kept) ? $kept : null;
     }
@@ -64,12 +69,16 @@ final class CheckPoints
     /** Looks for them now, in a worker: a long recording takes a while. */
     public function find(Clip $clip): void
     {
-        $guide = ClipMedia::folder($clip).'/guide';
+        $guide = ClipMedia::folder($clip) . '/guide';
         $track = is_file($guide) ? GuideTrack::ofFile($guide) : null;
-        $points = ['claps' => $track === null ? [] : Claps::of($track), 'onsets' => $track === null ? [] : self::onsets($track, 0, $track->steps()), 'flashes' => $this->flashes($clip)];
+        $points = [
+            'claps' => $track === null ? [] : Claps::of($track),
+            'onsets' => $track === null ? [] : self::onsets($track, 0, $track->steps()),
+            'flashes' => $this->flashes($clip),
+        ];
         $file = self::file($clip);
         if (is_dir(dirname($file))) {
-            $part = $file.'.'.bin2hex(random_bytes(4)).'.part';
+            $part = $file . '.' . bin2hex(random_bytes(4)) . '.part';
             file_put_contents($part, json_encode($points));
             rename($part, $file);
         }
@@ -77,7 +86,7 @@ final class CheckPoints
 
     private static function file(Clip $clip): string
     {
-        return ClipMedia::folder($clip).'/points.json';
+        return ClipMedia::folder($clip) . '/points.json';
     }
 
     /**
@@ -95,12 +104,16 @@ final class CheckPoints
         foreach ([[$other, $apart], [$clip, 0]] as [$heard, $shift]) {
             foreach ($this->of($heard)['claps'] ?? [] as $clap) {
                 $ticks = $clap['ticks'] - $shift;
-                if ($ticks >= $from && $ticks < $to && array_filter($moments, static fn (array $one): bool => abs($one['ticks'] - $ticks) < Ticks::PER_SECOND / 2) === []) {
+                if (
+                    $ticks >= $from &&
+                    $ticks < $to &&
+                    array_filter($moments, static fn(array $one): bool => abs($one['ticks'] - $ticks) < Ticks::PER_SECOND / 2) === []
+                ) {
                     $moments[] = ['ticks' => $ticks, 'what' => 'clap'];
                 }
             }
         }
-        $guide = ClipMedia::folder($clip).'/guide';
+        $guide = ClipMedia::folder($clip) . '/guide';
         if (is_file($guide) && $to > $from) {
             $track = GuideTrack::ofFile($guide);
             $step = intdiv(Ticks::PER_SECOND, GuideTrack::STEP_RATE);
@@ -119,7 +132,7 @@ final class CheckPoints
         arsort($onset);
         $chosen = [];
         foreach ($onset as $step => $_) {
-            if (array_filter($chosen, static fn (int $other): bool => abs($other - $step) < self::APART) === []) {
+            if (array_filter($chosen, static fn(int $other): bool => abs($other - $step) < self::APART) === []) {
                 $chosen[] = $step;
             }
             if (count($chosen) === self::ONSETS) {
@@ -127,14 +140,14 @@ final class CheckPoints
             }
         }
 
-        return array_map(static fn (int $step): int => $step * intdiv(Ticks::PER_SECOND, GuideTrack::STEP_RATE), $chosen);
+        return array_map(static fn(int $step): int => $step * intdiv(Ticks::PER_SECOND, GuideTrack::STEP_RATE), $chosen);
     }
 
     /** @return list<array{frame: int, strength: float}> */
     private function flashes(Clip $clip): array
     {
-        $proxy = ClipMedia::folder($clip).'/proxy.mp4';
-        if (! $clip->isPicture() || ! is_file($proxy)) {
+        $proxy = ClipMedia::folder($clip) . '/proxy.mp4';
+        if (!$clip->isPicture() || !is_file($proxy)) {
             return [];
         }
         try {

@@ -24,9 +24,25 @@ final class Corrections
 
     public function __construct(ShootDay $day)
     {
-        $this->cards = Card::query()->where('production_id', $day->production_id)->whereNotNull('clock_ticks')->pluck('clock_ticks', 'id')->map(static fn ($ticks): int => (int) $ticks)->all();
-        $this->devices = ClockOffset::query()->where('shoot_day_id', $day->id)->whereNotNull('applied_ticks')->pluck('applied_ticks', 'device_id')->map(static fn ($ticks): int => (int) $ticks)->all()
-            + Device::query()->where('production_id', $day->production_id)->whereNotNull('clock_ticks')->pluck('clock_ticks', 'id')->map(static fn ($ticks): int => (int) $ticks)->all();
+        $this->cards = Card::query()
+            ->where('production_id', $day->production_id)
+            ->whereNotNull('clock_ticks')
+            ->pluck('clock_ticks', 'id')
+            ->map(static fn($ticks): int => (int) $ticks)
+            ->all();
+        $this->devices =
+            ClockOffset::query()
+                ->where('shoot_day_id', $day->id)
+                ->whereNotNull('applied_ticks')
+                ->pluck('applied_ticks', 'device_id')
+                ->map(static fn($ticks): int => (int) $ticks)
+                ->all() +
+            Device::query()
+                ->where('production_id', $day->production_id)
+                ->whereNotNull('clock_ticks')
+                ->pluck('clock_ticks', 'id')
+                ->map(static fn($ticks): int => (int) $ticks)
+                ->all();
     }
 
     public function of(Clip $clip): int

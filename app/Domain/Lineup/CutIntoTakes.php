@@ -26,35 +26,47 @@ final class CutIntoTakes
     /** @var array<int, SlateReader> by production */
     private array $readers = [];
 
-    public function __construct(private readonly FindTake $find, private readonly GiveNames $names)
-    {
-    }
+    public function __construct(private readonly FindTake $find, private readonly GiveNames $names) {}
 
     /**
      * What a cut would do to each clip of the day, with the reason; nothing is written.
      *
-     * @return list<array{clip: string, name: string, device: string|null, kind: string, what: 'take'|'false_start'|'wild'|'room_tone'|'mos', was: string|null, now: string|null, is_new: bool, why: string}>
+     * @return list<array{clip: string, name: string, device: string|null, kind: string,
+     *     what: 'take'|'false_start'|'wild'|'room_tone'|'mos', was: string|null, now: string|null, is_new: bool, why: string}>
      */
     public function plan(ShootDay $day): array
     {
         $clips = $this->clips($day);
         $windows = new Windows($clips);
         $alone = new AloneClips($clips, $windows);
-        $known = Take::query()->where('shoot_day_id', $day->id)->get()->map(static fn (Take $take): string => $take->label())->flip();
+        $known = Take::query()->where('shoot_day_id', $day->id)->get()->map(static fn(Take $take): string => $take->label())->flip();
         $rows = [];
-        foreach ($clips->sortBy([static fn (Clip $x, Clip $y): int => [$x->placement->start_ticks ?? PHP_INT_MAX, $x->id] <=> [$y->placement->start_ticks ?? PHP_INT_MAX, $y->id]]) as $clip) {
+        foreach (
+            $clips->sortBy([
+                static fn(Clip $x, Clip $y): int => [$x->placement->start_ticks ?? PHP_INT_MAX, $x->id] <=> [
+                    $y->placement->start_ticks ?? PHP_INT_MAX,
+                    $y->id,
+                ],
+            ])
+            as $clip
+        ) {
             /** @var Clip $clip */
             [$slate, $from] = $this->decide($day, $clip, $windows);
             $was = $clip->take?->label();
             $row = ['clip' => $clip->ulid, 'name' => $clip->name, 'device' => $clip->device?->letter, 'kind' => $clip->kind, 'was' => $was];
             if ($slate !== null && $clip->slate_from !== 'person' && $slate->label() !== $was) {
                 $sound = $clip->isPicture() ? $windows->partner($clip, 'sound') : null;
-                $rows[] = $row + ['what' => 'take', 'now' => $slate->label(), 'is_new' => ! $known->has($slate->label()), 'why' => match (true) {
-                    $from === 'ixml' => 'the recorder says so',
-                    $from === 'name' => 'its name says so',
-                    $sound !== null => 'it ran with '.$sound->name,
-                    default => 'it ran with another camera of that take',
-                }];
+                $rows[] = $row + [
+                    'what' => 'take',
+                    'now' => $slate->label(),
+                    'is_new' => !$known->has($slate->label()),
+                    'why' => match (true) {
+                        $from === 'ixml' => 'the recorder says so',
+                        $from === 'name' => 'its name says so',
+                        $sound !== null => 'it ran with ' . $sound->name,
+                        default => 'it ran with another camera of that take',
+                    },
+                ];
             }
             $mark = $alone->of($clip, $slate !== null);
             if ($mark !== null) {
@@ -80,19 +92,26 @@ final class CutIntoTakes
             $found = [];
             $claimsByTake = [];
             $ticked = array_flip($chosen ?? []);
-            $is = static fn (Clip $clip, string $what): bool => isset($ticked["$clip->ulid:$what"]);
+            $is = static fn(Clip $clip, string $what): bool => isset($ticked["$clip->ulid:$what"]);
             $alone = new AloneClips($clips, $windows);
             // Before anything changes: what the list has shown is what is applied.
-            $marks = $chosen === null ? [] : $clips->mapWithKeys(fn (Clip $clip): array => [$clip->id => $alone->of($clip, $this->decide($day, $clip, $windows)[0] !== null)])->all();
-            foreach ($clips->sortBy(static fn (Clip $clip): bool => $clip->isPicture()) as $clip) {
+            $marks =
+                $chosen === null
+                    ? []
+                    : $clips
+                        ->mapWithKeys(
+                            fn(Clip $clip): array => [$clip->id => $alone->of($clip, $this->decide($day, $clip, $windows)[0] !== null)],
+                        )
+                        ->all();
+            foreach ($clips->sortBy(static fn(Clip $clip): bool => $clip->isPicture()) as $clip) {
                 /** @var Clip $clip */
                 [$slate, $from, $claims] = $this->decide($day, $clip, $windows);
-                if ($slate === null || ($chosen !== null && ! $is($clip, 'take') && $slate->label() !== $clip->take?->label())) {
+                if ($slate === null || ($chosen !== null && !$is($clip, 'take') && $slate->label() !== $clip->take?->label())) {
                     continue;
                 }
                 $take = ($this->find)($day, $slate, $log);
                 foreach ($claims as $claim) {
-                    $claimsByTake[$take->id][$claim['from'].ClaimedSlate::label($claim)] ??= $claim;
+                    $claimsByTake[$take->id][$claim['from'] . ClaimedSlate::label($claim)] ??= $claim;
                 }
                 if ($clip->slate_from !== 'person' && $clip->take_id !== $take->id) {
                     $clip->take_id = $take->id;
@@ -112,8 +131,17 @@ final class CutIntoTakes
             $this->dropEmpty($day, $clips, $log);
             if ($pattern !== null && $found !== []) {
                 // The others of those takes too, unless somebody has named them; a second run finds nothing new and names nothing.
-                $beside = $clips->filter(static fn (Clip $clip): bool => $clip->label === null && $clip->placement?->start_ticks !== null && in_array($clip->take_id, $found, true));
-                $this->names->into($log, $day->production, array_values(array_unique([...array_keys($found), ...$beside->pluck('ulid')])), $pattern);
+                $beside = $clips->filter(
+                    static fn(Clip $clip): bool => $clip->label === null &&
+                        $clip->placement?->start_ticks !== null &&
+                        in_array($clip->take_id, $found, true),
+                );
+                $this->names->into(
+                    $log,
+                    $day->production,
+                    array_values(array_unique([...array_keys($found), ...$beside->pluck('ulid')])),
+                    $pattern,
+                );
             }
             $log->finish($day->production, $user, sprintf('Cut the line-up into takes, %d clips', $count));
 
@@ -124,7 +152,13 @@ final class CutIntoTakes
     /** @return Collection<int, Clip> */
     private function clips(ShootDay $day): Collection
     {
-        return Clip::query()->with(['placement', 'take', 'device'])->where('shoot_day_id', $day->id)->whereIn('kind', ['picture', 'sound'])->whereNull('import_kind')->orderBy('id')->get();
+        return Clip::query()
+            ->with(['placement', 'take', 'device'])
+            ->where('shoot_day_id', $day->id)
+            ->whereIn('kind', ['picture', 'sound'])
+            ->whereNull('import_kind')
+            ->orderBy('id')
+            ->get();
     }
 
     /** @return array{Slate|null, string, list<array{from: string, where: string, setup: string, take: int, part: string}>} */
@@ -139,9 +173,9 @@ final class CutIntoTakes
         foreach ($partner === null ? $others : [$partner] as $other) {
             array_push($claims, ...ClaimedSlate::of($other, $reader, $style));
         }
-        usort($claims, static fn (ClaimedSlate $x, ClaimedSlate $y): int => ($x->from !== 'ixml') <=> ($y->from !== 'ixml'));
-        $said = array_map(static fn (ClaimedSlate $claim): array => $claim->toArray(), $claims);
-        foreach ([$clip, ...($partner === null ? $others : [$partner])] as $decided) {
+        usort($claims, static fn(ClaimedSlate $x, ClaimedSlate $y): int => ($x->from !== 'ixml') <=> ($y->from !== 'ixml'));
+        $said = array_map(static fn(ClaimedSlate $claim): array => $claim->toArray(), $claims);
+        foreach ([$clip, ...$partner === null ? $others : [$partner]] as $decided) {
             if ($decided->slate_from === 'person' && $decided->take !== null) {
                 return [$decided->take->slate(), 'lineup', $said];
             }
@@ -170,9 +204,20 @@ final class CutIntoTakes
     private function dropEmpty(ShootDay $day, Collection $clips, ChangeLog $log): void
     {
         $used = $clips->pluck('take_id')->filter()->unique();
-        $empty = Take::query()->where('shoot_day_id', $day->id)->whereNotIn('id', $used)->where('status', 'none')->whereNull('notes')->where('keywords', '')->whereDoesntHave('takeNotes')->whereDoesntHave('saidFacts', static fn ($facts) => $facts->where('source', 'script'))->get()
+        $empty = Take::query()
+            ->where('shoot_day_id', $day->id)
+            ->whereNotIn('id', $used)
+            ->where('status', 'none')
+            ->whereNull('notes')
+            ->where('keywords', '')
+            ->whereDoesntHave('takeNotes')
+            ->whereDoesntHave('saidFacts', static fn($facts) => $facts->where('source', 'script'))
+            ->get()
             // What a person has typed of it is not a machine's reading.
-            ->filter(static fn (Take $take): bool => array_filter($take->set_by ?? [], static fn (array $set): bool => $set['by'] === 'person') === []);
+            ->filter(
+                static fn(Take $take): bool => array_filter($take->set_by ?? [], static fn(array $set): bool => $set['by'] === 'person') ===
+                    [],
+            );
         foreach ($empty as $take) {
             $log->delete($take);
         }

@@ -19,16 +19,25 @@ use Illuminate\Support\Facades\Log;
  */
 final class LaySound
 {
-    public function __construct(private readonly ClipMedia $media, private readonly Stores $stores)
-    {
-    }
+    public function __construct(private readonly ClipMedia $media, private readonly Stores $stores) {}
 
     /** @param  callable(int $done, int $total, string $name): void  $progress */
     public function day(ShootDay $day, callable $progress): void
     {
-        $clips = Clip::query()->with(['placement', 'take', 'card.copies'])->where('shoot_day_id', $day->id)->whereIn('kind', ['picture', 'sound'])->whereNull('import_kind')->get();
+        $clips = Clip::query()
+            ->with(['placement', 'take', 'card.copies'])
+            ->where('shoot_day_id', $day->id)
+            ->whereIn('kind', ['picture', 'sound'])
+            ->whereNull('import_kind')
+            ->get();
         $windows = new Windows($clips);
-        $pictures = $clips->filter(static fn (Clip $clip): bool => $clip->isPicture() && $clip->proxied_at !== null && self::isOld($clip, $windows->partner($clip, 'sound')))->values();
+        $pictures = $clips
+            ->filter(
+                static fn(Clip $clip): bool => $clip->isPicture() &&
+                    $clip->proxied_at !== null &&
+                    self::isOld($clip, $windows->partner($clip, 'sound')),
+            )
+            ->values();
         foreach ($pictures as $done => $clip) {
             $progress($done, $pictures->count(), $clip->name);
             try {
@@ -42,7 +51,12 @@ final class LaySound
     /** One picture again, after it was moved. */
     public function one(Clip $clip): void
     {
-        $clips = Clip::query()->with(['placement', 'card.copies'])->where('shoot_day_id', $clip->shoot_day_id)->where('kind', 'sound')->whereNull('import_kind')->get();
+        $clips = Clip::query()
+            ->with(['placement', 'card.copies'])
+            ->where('shoot_day_id', $clip->shoot_day_id)
+            ->where('kind', 'sound')
+            ->whereNull('import_kind')
+            ->get();
         $clip->load('placement');
         $this->under($clip, (new Windows($clips))->partner($clip, 'sound'));
     }
@@ -54,7 +68,8 @@ final class LaySound
             return $sound !== null || $clip->sound_synced_at !== null;
         }
 
-        return max($clip->placement->updated_at, $sound->placement->updated_at) >= $clip->sound_synced_at || ! is_file(ClipMedia::folder($clip).'/synced.mp4');
+        return max($clip->placement->updated_at, $sound->placement->updated_at) >= $clip->sound_synced_at ||
+            !is_file(ClipMedia::folder($clip) . '/synced.mp4');
     }
 
     private function under(Clip $clip, ?Clip $sound): void
@@ -65,8 +80,14 @@ final class LaySound
             return;
         }
         try {
-            $this->media->lay($clip, $sound, ClipMedia::soundFile($sound, $this->stores), $clip->placement->start_ticks - $sound->placement->start_ticks, Drift::between($clip, $sound));
-        } catch (CartellaException|Problem $trouble) {
+            $this->media->lay(
+                $clip,
+                $sound,
+                ClipMedia::soundFile($sound, $this->stores),
+                $clip->placement->start_ticks - $sound->placement->start_ticks,
+                Drift::between($clip, $sound),
+            );
+        } catch (CartellaException | Problem $trouble) {
             Log::warning($trouble->getMessage(), ['clip' => $clip->ulid]);
             $clip->update(['sound_synced_at' => null]);
         }

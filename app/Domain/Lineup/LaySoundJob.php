@@ -25,9 +25,7 @@ final class LaySoundJob implements ShouldQueue
 
     public int $timeout = 600;
 
-    public function __construct(public readonly int $clipId)
-    {
-    }
+    public function __construct(public readonly int $clipId) {}
 
     public function handle(LaySound $lay): void
     {

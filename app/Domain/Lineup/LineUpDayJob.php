@@ -30,25 +30,34 @@ final class LineUpDayJob implements ShouldQueue
 
     public int $timeout = 0;
 
-    public function __construct(public readonly int $taskId)
-    {
-    }
+    public function __construct(public readonly int $taskId) {}
 
     public function handle(PlaceClips $place, Runs $runs, CutIntoTakes $cut, LaySound $lay): void
     {
         TaskRun::of($this->taskId, static function (TaskRun $run) use ($place, $runs, $cut, $lay): array {
             $day = ShootDay::query()->findOrFail($run->task->subject['day']);
             // The recorder's sound is laid under every picture anew: about what the proxies take.
-            app(Room::class)->need([(string) config('cartella.proxies') => intdiv((int) $day->clips()->where('kind', 'picture')->sum('duration_ticks'), Ticks::PER_SECOND) * self::BYTES_PER_SECOND]);
+            app(Room::class)->need([
+                (string) config('cartella.proxies') =>
+                    intdiv((int) $day->clips()->where('kind', 'picture')->sum('duration_ticks'), Ticks::PER_SECOND) *
+                    self::BYTES_PER_SECOND,
+            ]);
             $user = User::query()->find($run->task->user_id);
             $ways = array_values(array_filter(explode(',', (string) ($run->task->subject['ways'] ?? 'sound,timecode'))));
             $kept = LineupRun::query()->findOrFail($run->task->subject['run']);
-            $count = $place($day, $ways, static function (int $done, int $total, string $name) use ($run): void {
-                if ($run->task->total !== $total) {
-                    $run->expect($total);
-                }
-                $run->at($done, now: 'comparing '.$name);
-            }, Scope::fromTask($run->task->subject), $user?->id, $run->task->subject['anchor'] ?? null);
+            $count = $place(
+                $day,
+                $ways,
+                static function (int $done, int $total, string $name) use ($run): void {
+                    if ($run->task->total !== $total) {
+                        $run->expect($total);
+                    }
+                    $run->at($done, now: 'comparing ' . $name);
+                },
+                Scope::fromTask($run->task->subject),
+                $user?->id,
+                $run->task->subject['anchor'] ?? null,
+            );
             $runs->end($kept, $count);
             $taken = $user === null || ($run->task->subject['cut'] ?? true) !== true ? 0 : $cut($day, $user);
             Live::tell($day->production_id, 'lineup');
@@ -57,11 +66,14 @@ final class LineUpDayJob implements ShouldQueue
                 if ($done === 0) {
                     $run->expect($total);
                 }
-                $run->at($done, now: 'laying sound under '.$name);
+                $run->at($done, now: 'laying sound under ' . $name);
             });
             Live::tell($day->production_id, 'clips');
 
-            return $count + ['taken' => $taken, 'message' => sprintf('%d placed, %d of them sure, %d strays.', $count['placed'], $count['sure'], $count['strays'])];
+            return $count + [
+                'taken' => $taken,
+                'message' => sprintf('%d placed, %d of them sure, %d strays.', $count['placed'], $count['sure'], $count['strays']),
+            ];
         });
     }
 }

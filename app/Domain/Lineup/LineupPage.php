@@ -15,37 +15,89 @@ final class LineupPage
     /** @return array<string, mixed> */
     public function of(ShootDay $day): array
     {
-        $clips = Clip::query()->with(['placement', 'device', 'take', 'card'])->where('shoot_day_id', $day->id)->whereIn('kind', ['picture', 'sound'])->whereNull('import_kind')->orderBy('id')->get();
+        $clips = Clip::query()
+            ->with(['placement', 'device', 'take', 'card'])
+            ->where('shoot_day_id', $day->id)
+            ->whereIn('kind', ['picture', 'sound'])
+            ->whereNull('import_kind')
+            ->orderBy('id')
+            ->get();
         $names = $clips->pluck('name', 'ulid')->all();
         $placements = $strays = [];
         foreach ($clips as $clip) {
             $entry = [
-                'clip' => $clip->ulid, 'name' => $clip->name, 'device' => $clip->device?->letter, 'kind' => $clip->kind, 'duration_ticks' => $clip->duration_ticks,
-                'own_ticks' => $clip->start_ticks, 'take' => $clip->take?->label(), 'take_ulid' => $clip->take?->ulid, 'ready' => $clip->proxied_at !== null, 'has_sound' => ($clip->channels ?? []) !== [],
-                'roll' => $clip->card?->roll, 'scene' => $clip->take?->scene, 'left_out' => $clip->placement?->left_out_at !== null,
-                'what' => (string) $clip->take?->description, 'alone' => $clip->is_wild || $clip->is_false_start || $clip->take?->is_mos === true || $clip->take?->is_wild === true,
+                'clip' => $clip->ulid,
+                'name' => $clip->name,
+                'device' => $clip->device?->letter,
+                'kind' => $clip->kind,
+                'duration_ticks' => $clip->duration_ticks,
+                'own_ticks' => $clip->start_ticks,
+                'take' => $clip->take?->label(),
+                'take_ulid' => $clip->take?->ulid,
+                'ready' => $clip->proxied_at !== null,
+                'has_sound' => ($clip->channels ?? []) !== [],
+                'roll' => $clip->card?->roll,
+                'scene' => $clip->take?->scene,
+                'left_out' => $clip->placement?->left_out_at !== null,
+                'what' => (string) $clip->take?->description,
+                'alone' => $clip->is_wild || $clip->is_false_start || $clip->take?->is_mos === true || $clip->take?->is_wild === true,
             ];
             $place = $clip->placement;
             if ($place?->start_ticks === null) {
-                $strays[] = $entry + ['reason' => $place->stray_reason ?? ($clip->device_id === null ? 'Nobody has said which device recorded it. Say so in Cards, for the whole card.' : 'The day has not been lined up since it came in.'), 'is_false_start' => $clip->is_false_start, 'steps' => self::steps($clip)];
+                $strays[] = $entry + [
+                    'reason' =>
+                        $place->stray_reason ??
+                        ($clip->device_id === null
+                            ? 'Nobody has said which device recorded it. Say so in Cards, for the whole card.'
+                            : 'The day has not been lined up since it came in.'),
+                    'is_false_start' => $clip->is_false_start,
+                    'steps' => self::steps($clip),
+                ];
 
                 continue;
             }
             $placements[] = $entry + [
-                'start_ticks' => $place->start_ticks, 'group' => $place->group, 'way' => $place->way, 'confidence' => $place->confidence, 'sure' => $place->is_sure,
-                'drift_ppm' => $place->drift_ppm, 'drift_applied' => $place->drift_applied, 'is_anchor' => ($place->evidence['anchor'] ?? false) === true, 'locked' => $place->locked_at !== null,
-                'second_ticks' => $place->evidence['second_ticks'] ?? null, 'agreeing' => $place->evidence['agreeing'] ?? null, 'windows' => $place->evidence['windows'] ?? null,
-                'against' => isset($place->evidence['against']) ? $names[$place->evidence['against']] ?? null : null, 'height' => $place->evidence['height'] ?? null, 'runner_up' => $place->evidence['runner_up'] ?? null,
-                'residual_ticks' => $place->evidence['residual_ticks'] ?? null, 'clock_disagrees_ticks' => $place->evidence['clock_disagrees_ticks'] ?? null, 'point' => $place->evidence['point'] ?? null,
-                'weakest_link' => isset($place->evidence['weakest_link']) ? array_map(static fn (string $ulid): string => $names[$ulid] ?? 'a clip that is gone', $place->evidence['weakest_link']) : null, 'miss_ticks' => $place->evidence['miss_ticks'] ?? null,
+                'start_ticks' => $place->start_ticks,
+                'group' => $place->group,
+                'way' => $place->way,
+                'confidence' => $place->confidence,
+                'sure' => $place->is_sure,
+                'drift_ppm' => $place->drift_ppm,
+                'drift_applied' => $place->drift_applied,
+                'is_anchor' => ($place->evidence['anchor'] ?? false) === true,
+                'locked' => $place->locked_at !== null,
+                'second_ticks' => $place->evidence['second_ticks'] ?? null,
+                'agreeing' => $place->evidence['agreeing'] ?? null,
+                'windows' => $place->evidence['windows'] ?? null,
+                'against' => isset($place->evidence['against']) ? $names[$place->evidence['against']] ?? null : null,
+                'height' => $place->evidence['height'] ?? null,
+                'runner_up' => $place->evidence['runner_up'] ?? null,
+                'residual_ticks' => $place->evidence['residual_ticks'] ?? null,
+                'clock_disagrees_ticks' => $place->evidence['clock_disagrees_ticks'] ?? null,
+                'point' => $place->evidence['point'] ?? null,
+                'weakest_link' => isset($place->evidence['weakest_link'])
+                    ? array_map(static fn(string $ulid): string => $names[$ulid] ?? 'a clip that is gone', $place->evidence['weakest_link'])
+                    : null,
+                'miss_ticks' => $place->evidence['miss_ticks'] ?? null,
             ];
         }
 
         return [
             'placements' => $placements,
             'strays' => $strays,
-            'clocks' => ClockOffset::query()->with('device')->where('shoot_day_id', $day->id)->get()
-                ->map(static fn (ClockOffset $row): array => ['device' => $row->device->letter, 'learned_ticks' => $row->learned_ticks, 'applied_ticks' => $row->applied_ticks, 'votes' => $row->votes])->all(),
+            'clocks' => ClockOffset::query()
+                ->with('device')
+                ->where('shoot_day_id', $day->id)
+                ->get()
+                ->map(
+                    static fn(ClockOffset $row): array => [
+                        'device' => $row->device->letter,
+                        'learned_ticks' => $row->learned_ticks,
+                        'applied_ticks' => $row->applied_ticks,
+                        'votes' => $row->votes,
+                    ],
+                )
+                ->all(),
         ];
     }
 

@@ -14,7 +14,12 @@ final class LineupUndo
     public static function register(Undoables $tables): void
     {
         // A place is one thing: half of an older one would be a place that nobody found.
-        $tables->table('placements', 'lineup', 'a place', together: [['group', 'start_ticks', 'way', 'confidence', 'is_sure', 'drift_ppm', 'evidence', 'stray_reason']]);
+        $tables->table(
+            'placements',
+            'lineup',
+            'a place',
+            together: [['group', 'start_ticks', 'way', 'confidence', 'is_sure', 'drift_ppm', 'evidence', 'stray_reason']],
+        );
         $tables->table('clock_offsets', 'lineup', 'a clock');
         $tables->table('looks', 'looks', 'a look');
         $tables->after(self::layAgain(...));

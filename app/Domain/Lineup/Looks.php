@@ -39,7 +39,11 @@ final class Looks
         return DB::transaction(function () use ($production, $user, $read, $name, $stem): array {
             Production::query()->lockForUpdate()->findOrFail($production->id);
             if (Look::query()->where('production_id', $production->id)->count() + count($read) > self::LIMIT) {
-                throw Problem::refused('look.many', sprintf('A production has at most %d looks.', self::LIMIT), 'Bring in a file with fewer of them.');
+                throw Problem::refused(
+                    'look.many',
+                    sprintf('A production has at most %d looks.', self::LIMIT),
+                    'Bring in a file with fewer of them.',
+                );
             }
             $log = new ChangeLog();
             $looks = [];
@@ -51,7 +55,11 @@ final class Looks
                 $log->save($look);
                 $looks[] = $look;
             }
-            $log->finish($production, $user, count($looks) === 1 ? 'Bring in the look '.$looks[0]->name : sprintf('Bring in %d looks', count($looks)));
+            $log->finish(
+                $production,
+                $user,
+                count($looks) === 1 ? 'Bring in the look ' . $looks[0]->name : sprintf('Bring in %d looks', count($looks)),
+            );
             Live::tell($production->id, 'looks');
 
             return $looks;
@@ -62,12 +70,16 @@ final class Looks
     public function make(Production $production, User $user, string $name, Cdl $cdl): Look
     {
         if (Look::query()->where('production_id', $production->id)->where('name', $name)->exists()) {
-            throw Problem::refused('look.taken', sprintf('There is a look "%s" already.', $name), 'Choose another name, or change that one.');
+            throw Problem::refused(
+                'look.taken',
+                sprintf('There is a look "%s" already.', $name),
+                'Choose another name, or change that one.',
+            );
         }
         $log = new ChangeLog();
         $look = new Look(['production_id' => $production->id, 'name' => $name] + $cdl->toArray());
         $log->save($look);
-        $log->finish($production, $user, 'Make the look '.$name);
+        $log->finish($production, $user, 'Make the look ' . $name);
         Live::tell($production->id, 'looks');
 
         return $look;
@@ -83,12 +95,14 @@ final class Looks
         DB::transaction(static function () use ($look, $user, $was, $now): void {
             $look = Look::query()->lockForUpdate()->findOrFail($look->id);
             if ($look->cdl() != $was) {
-                throw Problem::editedMeanwhile($look->name, [['field' => 'look', 'yours' => $now->toArray(), 'theirs' => $look->cdl()->toArray()]]);
+                throw Problem::editedMeanwhile($look->name, [
+                    ['field' => 'look', 'yours' => $now->toArray(), 'theirs' => $look->cdl()->toArray()],
+                ]);
             }
             $log = new ChangeLog();
             $look->fill($now->toArray());
             $log->save($look);
-            $log->finish(Production::query()->findOrFail($look->production_id), $user, 'Change the look '.$look->name);
+            $log->finish(Production::query()->findOrFail($look->production_id), $user, 'Change the look ' . $look->name);
         });
         Live::tell($look->production_id, 'looks');
     }
@@ -102,7 +116,7 @@ final class Looks
                 $one->look_id = $look?->id;
                 $log->save($one);
             }
-            $what = $of instanceof Device ? lcfirst($of->title()) : ($of->count() === 1 ? $of->first()->name : $of->count().' clips');
+            $what = $of instanceof Device ? lcfirst($of->title()) : ($of->count() === 1 ? $of->first()->name : $of->count() . ' clips');
             $log->finish($production, $user, $look === null ? "No look for $what" : "Look $look->name for $what");
         });
         Live::tell($production->id, 'looks');

@@ -28,16 +28,18 @@ final class MovePlacement
         $placement = DB::transaction(function () use ($clip, $user, $byTicks, $wasTicks): Placement {
             $placement = $this->locked($clip);
             if ($placement->locked_at !== null) {
-                throw Problem::refused('lineup.locked', $clip->name.' is locked.', 'Unlock it first.');
+                throw Problem::refused('lineup.locked', $clip->name . ' is locked.', 'Unlock it first.');
             }
             if ($wasTicks !== null && $wasTicks !== $placement->start_ticks) {
-                throw Problem::editedMeanwhile($clip->name, [['field' => 'start_ticks', 'yours' => $wasTicks + $byTicks, 'theirs' => $placement->start_ticks]]);
+                throw Problem::editedMeanwhile($clip->name, [
+                    ['field' => 'start_ticks', 'yours' => $wasTicks + $byTicks, 'theirs' => $placement->start_ticks],
+                ]);
             }
             $placement->start_ticks += $byTicks;
             $placement->way = 'hand';
             $placement->is_sure = true;
             $placement->confidence = 1;
-            $this->keep($placement, $clip, $user, 'Nudge '.$clip->name);
+            $this->keep($placement, $clip, $user, 'Nudge ' . $clip->name);
 
             return $placement;
         });
@@ -60,16 +62,29 @@ final class MovePlacement
         $placement = DB::transaction(function () use ($clip, $user, $startTicks, $wasTicks, $evidence): Placement {
             // The day's row is the gate: two people who place the same stray come one after the other.
             ShootDay::query()->lockForUpdate()->findOrFail($clip->shoot_day_id);
-            $placement = Placement::query()->where('clip_id', $clip->id)->lockForUpdate()->first() ?? new Placement(['clip_id' => $clip->id, 'shoot_day_id' => $clip->shoot_day_id]);
+            $placement =
+                Placement::query()->where('clip_id', $clip->id)->lockForUpdate()->first() ??
+                new Placement(['clip_id' => $clip->id, 'shoot_day_id' => $clip->shoot_day_id]);
             if ($placement->start_ticks !== $wasTicks) {
-                throw Problem::editedMeanwhile($clip->name, [['field' => 'start_ticks', 'yours' => $startTicks, 'theirs' => $placement->start_ticks]]);
+                throw Problem::editedMeanwhile($clip->name, [
+                    ['field' => 'start_ticks', 'yours' => $startTicks, 'theirs' => $placement->start_ticks],
+                ]);
             }
             $this->refuseOverlap($clip, $startTicks);
             $placement->fill([
-                'group' => 0, 'start_ticks' => $startTicks, 'way' => 'hand', 'is_sure' => true, 'confidence' => 1, 'drift_ppm' => null, 'drift_applied' => false, 'evidence' => $evidence,
-                'stray_reason' => null, 'locked_at' => now(), 'left_out_at' => null,
+                'group' => 0,
+                'start_ticks' => $startTicks,
+                'way' => 'hand',
+                'is_sure' => true,
+                'confidence' => 1,
+                'drift_ppm' => null,
+                'drift_applied' => false,
+                'evidence' => $evidence,
+                'stray_reason' => null,
+                'locked_at' => now(),
+                'left_out_at' => null,
             ]);
-            $this->keep($placement, $clip, $user, 'Place '.$clip->name.' by hand');
+            $this->keep($placement, $clip, $user, 'Place ' . $clip->name . ' by hand');
 
             return $placement;
         });
@@ -87,22 +102,32 @@ final class MovePlacement
     {
         $placement = DB::transaction(function () use ($clip, $user, $wasTicks): Placement {
             $placement = $this->locked($clip);
-            $against = Placement::query()->whereHas('clip', static fn ($other) => $other->where('ulid', $placement->evidence['against'] ?? '')->where('shoot_day_id', $clip->shoot_day_id))->first();
+            $against = Placement::query()
+                ->whereHas(
+                    'clip',
+                    static fn($other) => $other
+                        ->where('ulid', $placement->evidence['against'] ?? '')
+                        ->where('shoot_day_id', $clip->shoot_day_id),
+                )
+                ->first();
             $second = $placement->evidence['second_ticks'] ?? null;
             if ($placement->locked_at !== null) {
-                throw Problem::refused('lineup.locked', $clip->name.' is locked.', 'Unlock it first.');
+                throw Problem::refused('lineup.locked', $clip->name . ' is locked.', 'Unlock it first.');
             }
             if ($second === null || $against?->start_ticks === null) {
-                throw Problem::refused('lineup.second', $clip->name.' fits no other place.', 'Place it by hand.');
+                throw Problem::refused('lineup.second', $clip->name . ' fits no other place.', 'Place it by hand.');
             }
             if ($wasTicks !== $placement->start_ticks) {
-                throw Problem::editedMeanwhile($clip->name, [['field' => 'start_ticks', 'yours' => $against->start_ticks + $second, 'theirs' => $placement->start_ticks]]);
+                throw Problem::editedMeanwhile($clip->name, [
+                    ['field' => 'start_ticks', 'yours' => $against->start_ticks + $second, 'theirs' => $placement->start_ticks],
+                ]);
             }
             $this->refuseOverlap($clip, $against->start_ticks + $second);
-            $placement->evidence = ['second_ticks' => $placement->start_ticks - $against->start_ticks, 'tried' => 'second'] + $placement->evidence;
+            $placement->evidence =
+                ['second_ticks' => $placement->start_ticks - $against->start_ticks, 'tried' => 'second'] + $placement->evidence;
             $placement->start_ticks = $against->start_ticks + $second;
             $placement->is_sure = false;
-            $this->keep($placement, $clip, $user, 'Try the second place of '.$clip->name);
+            $this->keep($placement, $clip, $user, 'Try the second place of ' . $clip->name);
 
             return $placement;
         });
@@ -116,16 +141,31 @@ final class MovePlacement
     {
         return DB::transaction(function () use ($clip, $user, $out): Placement {
             ShootDay::query()->lockForUpdate()->findOrFail($clip->shoot_day_id);
-            $placement = Placement::query()->where('clip_id', $clip->id)->lockForUpdate()->first() ?? new Placement(['clip_id' => $clip->id, 'shoot_day_id' => $clip->shoot_day_id]);
+            $placement =
+                Placement::query()->where('clip_id', $clip->id)->lockForUpdate()->first() ??
+                new Placement(['clip_id' => $clip->id, 'shoot_day_id' => $clip->shoot_day_id]);
             if ($out) {
                 $placement->fill([
-                    'group' => null, 'start_ticks' => null, 'way' => null, 'confidence' => null, 'is_sure' => false, 'drift_ppm' => null, 'evidence' => null,
-                    'stray_reason' => 'Taken out of the line-up by '.$user->name.'.', 'locked_at' => null, 'left_out_at' => now(),
+                    'group' => null,
+                    'start_ticks' => null,
+                    'way' => null,
+                    'confidence' => null,
+                    'is_sure' => false,
+                    'drift_ppm' => null,
+                    'evidence' => null,
+                    'stray_reason' => 'Taken out of the line-up by ' . $user->name . '.',
+                    'locked_at' => null,
+                    'left_out_at' => now(),
                 ]);
             } else {
                 $placement->fill(['left_out_at' => null, 'stray_reason' => 'Back in; the next line-up will look for its place.']);
             }
-            $this->keep($placement, $clip, $user, ($out ? 'Take '.$clip->name.' out of the line-up' : 'Let '.$clip->name.' into the line-up'));
+            $this->keep(
+                $placement,
+                $clip,
+                $user,
+                $out ? 'Take ' . $clip->name . ' out of the line-up' : 'Let ' . $clip->name . ' into the line-up',
+            );
 
             return $placement;
         });
@@ -135,11 +175,21 @@ final class MovePlacement
     private function refuseOverlap(Clip $clip, int $startTicks): void
     {
         $half = intdiv(Ticks::PER_SECOND, 50);
-        $other = Clip::query()->join('placements', 'placements.clip_id', '=', 'clips.id')->where('clips.shoot_day_id', $clip->shoot_day_id)->where('clips.device_id', $clip->device_id)
-            ->where('clips.id', '!=', $clip->id)->where('placements.group', 0)->where('placements.start_ticks', '<', $startTicks + $clip->duration_ticks - $half)
-            ->whereRaw('placements.start_ticks + clips.duration_ticks > ?', [$startTicks + $half])->value('clips.name');
+        $other = Clip::query()
+            ->join('placements', 'placements.clip_id', '=', 'clips.id')
+            ->where('clips.shoot_day_id', $clip->shoot_day_id)
+            ->where('clips.device_id', $clip->device_id)
+            ->where('clips.id', '!=', $clip->id)
+            ->where('placements.group', 0)
+            ->where('placements.start_ticks', '<', $startTicks + $clip->duration_ticks - $half)
+            ->whereRaw('placements.start_ticks + clips.duration_ticks > ?', [$startTicks + $half])
+            ->value('clips.name');
         if ($other !== null) {
-            throw Problem::refused('lineup.overlap', sprintf('There it would lie over %s of the same device.', $other), 'One device records one clip at a time: choose another point, or move that one first.');
+            throw Problem::refused(
+                'lineup.overlap',
+                sprintf('There it would lie over %s of the same device.', $other),
+                'One device records one clip at a time: choose another point, or move that one first.',
+            );
         }
     }
 
@@ -147,11 +197,11 @@ final class MovePlacement
     {
         return DB::transaction(function () use ($clip, $user, $lock): Placement {
             $placement = $this->locked($clip);
-            $placement->locked_at = $lock ? ($placement->locked_at ?? now()) : null;
+            $placement->locked_at = $lock ? $placement->locked_at ?? now() : null;
             if ($lock) {
                 $placement->is_sure = true; // a person has looked
             }
-            $this->keep($placement, $clip, $user, ($lock ? 'Lock ' : 'Unlock ').$clip->name);
+            $this->keep($placement, $clip, $user, ($lock ? 'Lock ' : 'Unlock ') . $clip->name);
 
             return $placement;
         });
@@ -161,7 +211,9 @@ final class MovePlacement
     {
         $placement = Placement::query()->where('clip_id', $clip->id)->lockForUpdate()->first();
 
-        return $placement?->start_ticks !== null ? $placement : throw Problem::refused('lineup.stray', $clip->name.' has no place yet.', 'Line up the day first.');
+        return $placement?->start_ticks !== null
+            ? $placement
+            : throw Problem::refused('lineup.stray', $clip->name . ' has no place yet.', 'Line up the day first.');
     }
 
     private function keep(Placement $placement, Clip $clip, User $user, string $label): void

@@ -24,9 +24,7 @@ final class PairSound
 
     private const LIMIT_SECONDS = 60;
 
-    public function __construct(private readonly Stores $stores)
-    {
-    }
+    public function __construct(private readonly Stores $stores) {}
 
     /**
      * @param  int  $fromTicks  of the clip's own time; may lie before its start
@@ -40,10 +38,25 @@ final class PairSound
     {
         [$left, $leftFilter] = $this->side(0, $clip, $fromTicks, $samples);
         [$right, $rightFilter] = $this->side(1, $other, $fromTicks + $apartTicks, $samples);
-        $run = Process::run([
-            ...Ffmpeg::command(), ...$left, ...$right,
-            '-filter_complex', $leftFilter.'[l];'.$rightFilter.'[r];[l][r]join=inputs=2:channel_layout=stereo:map=0.0-FL|1.0-FR[out]', '-map', '[out]', '-c:a', 'pcm_s16le', '-bitexact', '-f', 'wav', '-',
-        ], null, self::LIMIT_SECONDS);
+        $run = Process::run(
+            [
+                ...Ffmpeg::command(),
+                ...$left,
+                ...$right,
+                '-filter_complex',
+                $leftFilter . '[l];' . $rightFilter . '[r];[l][r]join=inputs=2:channel_layout=stereo:map=0.0-FL|1.0-FR[out]',
+                '-map',
+                '[out]',
+                '-c:a',
+                'pcm_s16le',
+                '-bitexact',
+                '-f',
+                'wav',
+                '-',
+            ],
+            null,
+            self::LIMIT_SECONDS,
+        );
         if ($run['status'] !== 0) {
             throw UnableToReadMedia::program('ffmpeg', $clip->name, $run['error']);
         }
@@ -57,18 +70,38 @@ final class PairSound
         $from = Ticks::toSamples($fromTicks, self::RATE);
         $delay = min($samples, max(0, -$from));
         $from = max(0, $from);
-        $length = $clip->duration_ticks === null ? $samples : min($samples - $delay, max(0, Ticks::toSamples($clip->duration_ticks, self::RATE) - $from));
+        $length =
+            $clip->duration_ticks === null
+                ? $samples
+                : min($samples - $delay, max(0, Ticks::toSamples($clip->duration_ticks, self::RATE) - $from));
         if ($length <= 0 || ($clip->channels ?? []) === []) {
-            return [['-f', 'lavfi', '-i', 'anullsrc=r='.self::RATE.':cl=mono'], "[$input:a]atrim=end_sample=$samples"];
+            return [['-f', 'lavfi', '-i', 'anullsrc=r=' . self::RATE . ':cl=mono'], "[$input:a]atrim=end_sample=$samples"];
         }
         // A long file is entered at a whole second; what is left is cut by samples.
         $second = max(0, intdiv($from, self::RATE) - 1);
-        $file = count($clip->paths()) > 1 ? ($clip->isSound() ? ClipMedia::soundFile($clip, $this->stores) : ClipMedia::folder($clip).'/proxy.mp4') : $this->stores->fileOf($clip);
-        $mono = GuideTrack::monoFilter($file === ClipMedia::folder($clip).'/proxy.mp4' ? 2 : (int) ($clip->facts['audio_streams'][0] ?? 1));
+        $file =
+            count($clip->paths()) > 1
+                ? ($clip->isSound()
+                    ? ClipMedia::soundFile($clip, $this->stores)
+                    : ClipMedia::folder($clip) . '/proxy.mp4')
+                : $this->stores->fileOf($clip);
+        $mono = GuideTrack::monoFilter(
+            $file === ClipMedia::folder($clip) . '/proxy.mp4' ? 2 : (int) ($clip->facts['audio_streams'][0] ?? 1),
+        );
 
         return [
             Ffmpeg::input($file, ['-ss', (string) $second]),
-            sprintf('[%d:a:0]%s,aresample=%d,atrim=start_sample=%d:end_sample=%d,asetpts=PTS-STARTPTS,adelay=%dS:all=1,apad,atrim=end_sample=%d', $input, $mono, self::RATE, $from - $second * self::RATE, $from - $second * self::RATE + $length, $delay, $samples),
+            sprintf(
+                '[%d:a:0]%s,aresample=%d,atrim=start_sample=%d:end_sample=%d,asetpts=PTS-STARTPTS,adelay=%dS:all=1,' .
+                    'apad,atrim=end_sample=%d',
+                $input,
+                $mono,
+                self::RATE,
+                $from - $second * self::RATE,
+                $from - $second * self::RATE + $length,
+                $delay,
+                $samples,
+            ),
         ];
     }
 }

@@ -35,9 +35,7 @@ final class PlaceClips
 
     private int $shownAt = 0;
 
-    public function __construct(private readonly Stores $stores)
-    {
-    }
+    public function __construct(private readonly Stores $stores) {}
 
     /**
      * @param  list<string>  $ways
@@ -46,26 +44,61 @@ final class PlaceClips
      * @param  string|null  $anchorUlid  the clip whose clock counts; the first recording by default
      * @return array{placed: int, sure: int, strays: int}
      */
-    public function __invoke(ShootDay $day, array $ways, callable $progress, ?Scope $scope = null, ?int $userId = null, ?string $anchorUlid = null): array
-    {
+    public function __invoke(
+        ShootDay $day,
+        array $ways,
+        callable $progress,
+        ?Scope $scope = null,
+        ?int $userId = null,
+        ?string $anchorUlid = null,
+    ): array {
         $scope ??= Scope::day();
-        $moving = $scope->narrow(Scope::clips($day), $day)->whereDoesntHave('placement', static fn ($place) => $place->whereNotNull('left_out_at'))->pluck('id')->flip();
-        $clips = Scope::clips($day)->with(['device', 'placement', 'take'])->orderByRaw("kind = 'picture'")->orderBy('start_ticks')->orderBy('id')->get()
+        $moving = $scope
+            ->narrow(Scope::clips($day), $day)
+            ->whereDoesntHave('placement', static fn($place) => $place->whereNotNull('left_out_at'))
+            ->pluck('id')
+            ->flip();
+        $clips = Scope::clips($day)
+            ->with(['device', 'placement', 'take'])
+            ->orderByRaw("kind = 'picture'")
+            ->orderBy('start_ticks')
+            ->orderBy('id')
+            ->get()
             // What is not to move counts when it has a place already.
-            ->filter(static fn (Clip $clip): bool => $moving->has($clip->id) || $clip->placement?->start_ticks !== null)->keyBy('ulid');
+            ->filter(static fn(Clip $clip): bool => $moving->has($clip->id) || $clip->placement?->start_ticks !== null)
+            ->keyBy('ulid');
         $anchor = $clips[$anchorUlid ?? ''] ?? $this->anchor($clips, $scope->kind !== 'day');
         if ($anchor === null || $moving->isEmpty()) {
             return ['placed' => 0, 'sure' => 0, 'strays' => 0];
         }
         // A whole day is counted from the anchor's own clock, unless a person has said where the anchor lies.
-        $isOwn = $anchor->placement?->start_ticks === null || ($scope->kind === 'day' && ! $anchor->placement->isHeld());
+        $isOwn = $anchor->placement?->start_ticks === null || ($scope->kind === 'day' && !$anchor->placement->isHeld());
         $base = $isOwn ? (int) ($anchor->start_ticks ?? 0) : $anchor->placement->start_ticks;
         $corrections = new Corrections($day);
         $marks = ClipMark::query()->where('user_id', $userId)->whereIn('clip_id', $clips->pluck('id'))->get()->keyBy('clip_id');
         $result = Lineup::of(
-            $clips->map(fn (Clip $clip): LineupClip => $this->clip($clip, $base, $corrections->of($clip), ! $moving->has($clip->id), $marks->get($clip->id)))->values()->all(),
+            $clips
+                ->map(
+                    fn(Clip $clip): LineupClip => $this->clip(
+                        $clip,
+                        $base,
+                        $corrections->of($clip),
+                        !$moving->has($clip->id),
+                        $marks->get($clip->id),
+                    ),
+                )
+                ->values()
+                ->all(),
             array_map(Way::parse(...), $ways),
-            function (string $id, int $done, int $total, ?SoundMatch $match) use ($progress, $clips, $anchor, $base, $corrections, $moving, $day): void {
+            function (string $id, int $done, int $total, ?SoundMatch $match) use (
+                $progress,
+                $clips,
+                $anchor,
+                $base,
+                $corrections,
+                $moving,
+                $day,
+            ): void {
                 if ($match?->isSure() === true && $moving->has($clips[$match->b]->id)) {
                     $this->keepFound($day, $clips, $match, $anchor, $base, $corrections);
                 }
@@ -73,28 +106,32 @@ final class PlaceClips
             },
             $anchor->ulid,
         );
-        DB::transaction(fn () => $this->save($day, $clips, $result, $base, $corrections, $moving->all(), $scope->kind === 'day'));
-        $own = static fn (string $id): bool => $moving->has($clips[$id]->id);
+        DB::transaction(fn() => $this->save($day, $clips, $result, $base, $corrections, $moving->all(), $scope->kind === 'day'));
+        $own = static fn(string $id): bool => $moving->has($clips[$id]->id);
 
         return [
-            'placed' => count(array_filter($result->placements, static fn ($place): bool => $own($place->id))),
-            'sure' => count(array_filter($result->placements, static fn ($place): bool => $own($place->id) && $place->sure)),
-            'strays' => count(array_filter(array_keys($result->strays), static fn ($id): bool => $own((string) $id))),
+            'placed' => count(array_filter($result->placements, static fn($place): bool => $own($place->id))),
+            'sure' => count(array_filter($result->placements, static fn($place): bool => $own($place->id) && $place->sure)),
+            'strays' => count(array_filter(array_keys($result->strays), static fn($id): bool => $own((string) $id))),
         ];
     }
 
     /** @param  Collection<string, Clip>  $clips */
     private function anchor(Collection $clips, bool $isPart): ?Clip
     {
-        $first = static fn (Collection $some): ?Clip => $some->first(static fn (Clip $clip): bool => $clip->isSound()) ?? $some->first();
+        $first = static fn(Collection $some): ?Clip => $some->first(static fn(Clip $clip): bool => $clip->isSound()) ?? $some->first();
 
         // A part is laid beside what lies there already.
-        return $isPart ? $first($clips->filter(static fn (Clip $clip): bool => $clip->placement?->start_ticks !== null && $clip->placement->group === 0)) ?? $first($clips) : $first($clips);
+        return $isPart
+            ? $first(
+                    $clips->filter(static fn(Clip $clip): bool => $clip->placement?->start_ticks !== null && $clip->placement->group === 0),
+                ) ?? $first($clips)
+            : $first($clips);
     }
 
     private function clip(Clip $clip, int $base, int $correction, bool $isFixed, ?ClipMark $mark): LineupClip
     {
-        $guide = ClipMedia::folder($clip).'/guide';
+        $guide = ClipMedia::folder($clip) . '/guide';
         $isFixed = $isFixed || $clip->placement?->isHeld() === true;
         $recorded = $clip->recorded_at !== null && strlen($clip->recorded_at) > 10 ? strtotime($clip->recorded_at) : false;
         $markers = [];
@@ -104,7 +141,10 @@ final class PlaceClips
         unset($markers['']);
 
         return new LineupClip(
-            $clip->ulid, (string) $clip->device->letter, $clip->isSound(), (int) $clip->duration_ticks,
+            $clip->ulid,
+            (string) $clip->device->letter,
+            $clip->isSound(),
+            (int) $clip->duration_ticks,
             $clip->start_ticks === null ? null : $clip->start_ticks + $correction,
             $recorded === false ? null : $recorded * Ticks::PER_SECOND,
             $this->sound($clip, $guide),
@@ -124,17 +164,19 @@ final class PlaceClips
     private function sound(Clip $clip, string $guide): ?\Closure
     {
         if (is_file($guide)) {
-            return static fn (): GuideTrack => GuideTrack::ofFile($guide);
+            return static fn(): GuideTrack => GuideTrack::ofFile($guide);
         }
         $channels = (int) ($clip->facts['audio_streams'][0] ?? count($clip->channels ?? []));
 
-        return $channels < 1 ? null : function () use ($clip, $channels): GuideTrack {
-            try {
-                return GuideTrack::decode($this->stores->fileOf($clip), $channels);
-            } catch (Problem $trouble) {
-                throw UnableToReadMedia::program('Line-up', $clip->name, $trouble->getMessage());
-            }
-        };
+        return $channels < 1
+            ? null
+            : function () use ($clip, $channels): GuideTrack {
+                try {
+                    return GuideTrack::decode($this->stores->fileOf($clip), $channels);
+                } catch (Problem $trouble) {
+                    throw UnableToReadMedia::program('Line-up', $clip->name, $trouble->getMessage());
+                }
+            };
     }
 
     /**
@@ -147,25 +189,44 @@ final class PlaceClips
         [$against, $clip] = [$clips[$match->a], $clips[$match->b]];
         $from = match (true) {
             $against->id === $anchor->id => $base,
-            $against->device_id === $anchor->device_id && $against->start_ticks !== null && $anchor->start_ticks !== null => $base + $against->start_ticks + $corrections->of($against) - $anchor->start_ticks - $corrections->of($anchor),
+            $against->device_id === $anchor->device_id && $against->start_ticks !== null && $anchor->start_ticks !== null => $base +
+                $against->start_ticks +
+                $corrections->of($against) -
+                $anchor->start_ticks -
+                $corrections->of($anchor),
             default => null,
         };
         if ($from === null) {
             return;
         }
         $isKept = DB::transaction(static function () use ($day, $clip, $match, $from): bool {
-            $place = Placement::query()->where('clip_id', $clip->id)->lockForUpdate()->first() ?? new Placement(['clip_id' => $clip->id, 'shoot_day_id' => $day->id]);
+            $place =
+                Placement::query()->where('clip_id', $clip->id)->lockForUpdate()->first() ??
+                new Placement(['clip_id' => $clip->id, 'shoot_day_id' => $day->id]);
             // Somebody may have decided about it since the run began; or it is there already.
             if ($place->isHeld() || $place->left_out_at !== null || $place->start_ticks === $from + $match->offsetTicks) {
                 return false;
             }
 
-            return $place->fill([
-                'group' => 0, 'start_ticks' => $from + $match->offsetTicks, 'way' => 'sound', 'confidence' => $match->confidence(), 'is_sure' => true, 'drift_ppm' => $match->driftPpm,
-                'evidence' => ['against' => $match->a, 'height' => $match->height, 'windows' => $match->windows, 'agreeing' => $match->agreeing], 'stray_reason' => null,
-            ])->save();
+            return $place
+                ->fill([
+                    'group' => 0,
+                    'start_ticks' => $from + $match->offsetTicks,
+                    'way' => 'sound',
+                    'confidence' => $match->confidence(),
+                    'is_sure' => true,
+                    'drift_ppm' => $match->driftPpm,
+                    'evidence' => [
+                        'against' => $match->a,
+                        'height' => $match->height,
+                        'windows' => $match->windows,
+                        'agreeing' => $match->agreeing,
+                    ],
+                    'stray_reason' => null,
+                ])
+                ->save();
         });
-        if (! $isKept) {
+        if (!$isKept) {
             return;
         }
         $now = hrtime(true);
@@ -179,32 +240,62 @@ final class PlaceClips
      * @param  Collection<string, Clip>  $clips
      * @param  array<int, mixed>  $moving  by clip id
      */
-    private function save(ShootDay $day, Collection $clips, LineupResult $result, int $base, Corrections $corrections, array $moving, bool $isWhole): void
-    {
+    private function save(
+        ShootDay $day,
+        Collection $clips,
+        LineupResult $result,
+        int $base,
+        Corrections $corrections,
+        array $moving,
+        bool $isWhole,
+    ): void {
         // Somebody may have locked a clip, or taken it out, while the run went on: what a person decides stands.
         /** @var Collection<int, Placement> $now */
         $now = Placement::query()->whereIn('clip_id', array_keys($moving))->lockForUpdate()->get()->keyBy('clip_id');
-        $isFree = static fn (Clip $clip): bool => isset($moving[$clip->id]) && $now->get($clip->id)?->isHeld() !== true && $now->get($clip->id)?->left_out_at === null;
+        $isFree = static fn(Clip $clip): bool => isset($moving[$clip->id]) &&
+            $now->get($clip->id)?->isHeld() !== true &&
+            $now->get($clip->id)?->left_out_at === null;
         foreach ($result->placements as $place) {
             $clip = $clips[$place->id];
             if ($isFree($clip)) {
-                Placement::query()->updateOrCreate(['clip_id' => $clip->id], [
-                    'shoot_day_id' => $day->id, 'group' => $place->group, 'start_ticks' => $base + $place->startTicks, 'way' => $place->way->value, 'confidence' => $place->confidence,
-                    'is_sure' => $place->sure, 'drift_ppm' => $place->driftPpm, 'evidence' => $place->evidence, 'stray_reason' => null,
-                ]);
+                Placement::query()->updateOrCreate(
+                    ['clip_id' => $clip->id],
+                    [
+                        'shoot_day_id' => $day->id,
+                        'group' => $place->group,
+                        'start_ticks' => $base + $place->startTicks,
+                        'way' => $place->way->value,
+                        'confidence' => $place->confidence,
+                        'is_sure' => $place->sure,
+                        'drift_ppm' => $place->driftPpm,
+                        'evidence' => $place->evidence,
+                        'stray_reason' => null,
+                    ],
+                );
             }
         }
-        $names = $clips->map(static fn (Clip $clip): string => $clip->name)->all();
+        $names = $clips->map(static fn(Clip $clip): string => $clip->name)->all();
         foreach ($result->strays as $id => $reason) {
             $clip = $clips[$id];
             if ($isFree($clip)) {
-                Placement::query()->updateOrCreate(['clip_id' => $clip->id], [
-                    'shoot_day_id' => $day->id, 'group' => null, 'start_ticks' => null, 'way' => null, 'confidence' => null, 'is_sure' => false,
-                    'drift_ppm' => null, 'evidence' => null, 'stray_reason' => mb_substr(strtr($reason, $names), 0, 300), 'locked_at' => null,
-                ]);
+                Placement::query()->updateOrCreate(
+                    ['clip_id' => $clip->id],
+                    [
+                        'shoot_day_id' => $day->id,
+                        'group' => null,
+                        'start_ticks' => null,
+                        'way' => null,
+                        'confidence' => null,
+                        'is_sure' => false,
+                        'drift_ppm' => null,
+                        'evidence' => null,
+                        'stray_reason' => mb_substr(strtr($reason, $names), 0, 300),
+                        'locked_at' => null,
+                    ],
+                );
             }
         }
-        if (! $isWhole) {
+        if (!$isWhole) {
             return; // a part of a day teaches less of its clocks than the day has
         }
         foreach ($day->production->devices as $device) {
@@ -212,7 +303,10 @@ final class PlaceClips
             if ($learned !== null && $learned['votes'] > 0) {
                 $row = ClockOffset::query()->firstOrNew(['device_id' => $device->id, 'shoot_day_id' => $day->id]);
                 // Learned against times that were corrected already, so the correction belongs to what was learned.
-                $row->fill(['learned_ticks' => $learned['offset_ticks'] + $corrections->ofDevice($device->id), 'votes' => $learned['votes']])->save();
+                $row->fill([
+                    'learned_ticks' => $learned['offset_ticks'] + $corrections->ofDevice($device->id),
+                    'votes' => $learned['votes'],
+                ])->save();
             }
         }
     }

@@ -21,9 +21,7 @@ final class PointsJob implements ShouldQueue
 
     public int $timeout = 0;
 
-    public function __construct(public readonly int $taskId)
-    {
-    }
+    public function __construct(public readonly int $taskId) {}
 
     public function handle(CheckPoints $points): void
     {

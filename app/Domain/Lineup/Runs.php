@@ -27,8 +27,12 @@ final class Runs
             ShootDay::query()->lockForUpdate()->findOrFail($day->id);
 
             return LineupRun::query()->create([
-                'production_id' => $day->production_id, 'shoot_day_id' => $day->id, 'user_id' => $user?->id, 'number' => 1 + (int) $day->lineupRuns()->max('number'),
-                'scope' => $scope->words($day), 'ways' => implode(',', $ways),
+                'production_id' => $day->production_id,
+                'shoot_day_id' => $day->id,
+                'user_id' => $user?->id,
+                'number' => 1 + (int) $day->lineupRuns()->max('number'),
+                'scope' => $scope->words($day),
+                'ways' => implode(',', $ways),
             ]);
         });
     }
@@ -36,41 +40,83 @@ final class Runs
     /** @param  array{placed: int, sure: int, strays: int}  $count */
     public function end(LineupRun $run, array $count): void
     {
-        $places = Placement::query()->where('shoot_day_id', $run->shoot_day_id)->get()->mapWithKeys(static fn (Placement $place): array => [
-            $place->clip_id => $place->only(self::KEPT) + ['locked' => $place->locked_at !== null],
-        ]);
+        $places = Placement::query()->where('shoot_day_id', $run->shoot_day_id)->get()->mapWithKeys(
+            static fn(Placement $place): array => [
+                $place->clip_id => $place->only(self::KEPT) + ['locked' => $place->locked_at !== null],
+            ],
+        );
         $run->update($count + ['places' => $places->all(), 'ended_at' => now()]);
     }
 
     /** @return list<array<string, mixed>> the latest first */
     public function of(ShootDay $day): array
     {
-        return $day->lineupRuns()->with('user')->whereNotNull('ended_at')->orderByDesc('number')->limit(200)
+        return $day
+            ->lineupRuns()
+            ->with('user')
+            ->whereNotNull('ended_at')
+            ->orderByDesc('number')
+            ->limit(200)
             ->get(['id', 'ulid', 'user_id', 'number', 'scope', 'ways', 'placed', 'sure', 'strays', 'ended_at'])
-            ->map(static fn (LineupRun $run): array => [
-                'ulid' => $run->ulid, 'number' => $run->number, 'scope' => $run->scope, 'ways' => explode(',', $run->ways), 'placed' => $run->placed, 'sure' => $run->sure, 'strays' => $run->strays,
-                'by' => $run->user?->name, 'at' => $run->ended_at?->toIso8601String(),
-            ])->all();
+            ->map(
+                static fn(LineupRun $run): array => [
+                    'ulid' => $run->ulid,
+                    'number' => $run->number,
+                    'scope' => $run->scope,
+                    'ways' => explode(',', $run->ways),
+                    'placed' => $run->placed,
+                    'sure' => $run->sure,
+                    'strays' => $run->strays,
+                    'by' => $run->user?->name,
+                    'at' => $run->ended_at?->toIso8601String(),
+                ],
+            )
+            ->all();
     }
 
     /**
      * What differs between a run and another one, or what stands now.
      *
-     * @return list<array{clip: string, name: string, device: string|null, before: array<string, mixed>|null, after: array<string, mixed>|null, moved_ticks: int|null}>
+     * @return list<array{clip: string, name: string, device: string|null, before: array<string, mixed>|null, after: array<string,
+     *     mixed>|null, moved_ticks: int|null}>
      */
     public function compare(LineupRun $run, ?LineupRun $other): array
     {
         $before = $run->places ?? [];
-        $after = $other === null
-            ? Placement::query()->where('shoot_day_id', $run->shoot_day_id)->get()->mapWithKeys(static fn (Placement $place): array => [$place->clip_id => $place->only(self::KEPT) + ['locked' => $place->locked_at !== null]])->all()
-            : $other->places ?? [];
-        $told = static fn (?array $place): ?array => $place === null ? null : ['start_ticks' => $place['start_ticks'], 'way' => $place['way'], 'sure' => (bool) $place['is_sure'], 'locked' => (bool) $place['locked'], 'reason' => $place['stray_reason']];
+        $after =
+            $other === null
+                ? Placement::query()
+                    ->where('shoot_day_id', $run->shoot_day_id)
+                    ->get()
+                    ->mapWithKeys(
+                        static fn(Placement $place): array => [
+                            $place->clip_id => $place->only(self::KEPT) + ['locked' => $place->locked_at !== null],
+                        ],
+                    )
+                    ->all()
+                : $other->places ?? [];
+        $told = static fn(?array $place): ?array => $place === null
+            ? null
+            : [
+                'start_ticks' => $place['start_ticks'],
+                'way' => $place['way'],
+                'sure' => (bool) $place['is_sure'],
+                'locked' => (bool) $place['locked'],
+                'reason' => $place['stray_reason'],
+            ];
         $rows = [];
-        foreach (Clip::query()->with('device')->whereKey(array_keys($before + $after))->orderBy('start_ticks')->orderBy('id')->get() as $clip) {
+        foreach (
+            Clip::query()->with('device')->whereKey(array_keys($before + $after))->orderBy('start_ticks')->orderBy('id')->get()
+            as $clip
+        ) {
             [$was, $is] = [$told($before[$clip->id] ?? null), $told($after[$clip->id] ?? null)];
             if ($was != $is) {
                 $rows[] = [
-                    'clip' => $clip->ulid, 'name' => $clip->name, 'device' => $clip->device?->letter, 'before' => $was, 'after' => $is,
+                    'clip' => $clip->ulid,
+                    'name' => $clip->name,
+                    'device' => $clip->device?->letter,
+                    'before' => $was,
+                    'after' => $is,
                     'moved_ticks' => isset($was['start_ticks'], $is['start_ticks']) ? $is['start_ticks'] - $was['start_ticks'] : null,
                 ];
             }
@@ -102,7 +148,7 @@ final class Runs
                     continue;
                 }
                 $place->fill(array_intersect_key($was, array_flip(self::KEPT)));
-                if (! $place->isDirty(['group', 'start_ticks', 'way', 'is_sure', 'stray_reason'])) {
+                if (!$place->isDirty(['group', 'start_ticks', 'way', 'is_sure', 'stray_reason'])) {
                     continue;
                 }
                 if ($place->locked_at !== null || $place->left_out_at !== null) {

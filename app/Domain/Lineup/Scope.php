@@ -14,9 +14,7 @@ use Illuminate\Database\Eloquent\Builder;
 final readonly class Scope
 {
     /** @param  list<string>  $clips  ULIDs; of a selection only */
-    private function __construct(public string $kind, public string $key, public array $clips)
-    {
-    }
+    private function __construct(public string $kind, public string $key, public array $clips) {}
 
     public static function day(): self
     {
@@ -34,7 +32,11 @@ final readonly class Scope
         if ($scope->narrow(self::clips($day), $day)->doesntExist()) {
             throw $kind === 'day'
                 ? Problem::refused('lineup.empty', 'There is nothing to line up yet.', 'Offload a card first.')
-                : Problem::refused('lineup.scope', sprintf('Day %d holds no clips of that.', $day->number), 'Choose another card, scene or selection.');
+                : Problem::refused(
+                    'lineup.scope',
+                    sprintf('Day %d holds no clips of that.', $day->number),
+                    'Choose another card, scene or selection.',
+                );
         }
 
         return $scope;
@@ -43,7 +45,11 @@ final readonly class Scope
     /** @param  array<string, mixed>  $subject  of the task */
     public static function fromTask(array $subject): self
     {
-        return new self((string) ($subject['scope'] ?? 'day'), (string) ($subject['key'] ?? ''), array_values((array) ($subject['clips'] ?? [])));
+        return new self(
+            (string) ($subject['scope'] ?? 'day'),
+            (string) ($subject['key'] ?? ''),
+            array_values((array) ($subject['clips'] ?? [])),
+        );
     }
 
     /** @return array{scope: string, key: string, clips: list<string>} for the task */
@@ -55,17 +61,22 @@ final readonly class Scope
     public function words(ShootDay $day): string
     {
         return match ($this->kind) {
-            'card' => 'card '.$this->key,
-            'scene' => 'scene '.$this->key,
-            'clips' => count($this->clips) === 1 ? 'one clip' : count($this->clips).' clips',
-            default => 'day '.$day->number,
+            'card' => 'card ' . $this->key,
+            'scene' => 'scene ' . $this->key,
+            'clips' => count($this->clips) === 1 ? 'one clip' : count($this->clips) . ' clips',
+            default => 'day ' . $day->number,
         };
     }
 
     /** @return Builder<Clip> every clip of the day that line-up is about */
     public static function clips(ShootDay $day): Builder
     {
-        return Clip::query()->where('shoot_day_id', $day->id)->whereIn('kind', ['picture', 'sound'])->whereNull('import_kind')->whereNotNull('duration_ticks')->whereNotNull('device_id');
+        return Clip::query()
+            ->where('shoot_day_id', $day->id)
+            ->whereIn('kind', ['picture', 'sound'])
+            ->whereNull('import_kind')
+            ->whereNotNull('duration_ticks')
+            ->whereNotNull('device_id');
     }
 
     /**
@@ -75,8 +86,11 @@ final readonly class Scope
     public function narrow(Builder $clips, ShootDay $day): Builder
     {
         return match ($this->kind) {
-            'card' => $clips->whereIn('card_id', Card::query()->where('production_id', $day->production_id)->where('roll', $this->key)->select('id')),
-            'scene' => $clips->whereHas('take', fn ($take) => $take->where('scene', $this->key)),
+            'card' => $clips->whereIn(
+                'card_id',
+                Card::query()->where('production_id', $day->production_id)->where('roll', $this->key)->select('id'),
+            ),
+            'scene' => $clips->whereHas('take', fn($take) => $take->where('scene', $this->key)),
             'clips' => $clips->whereIn('ulid', $this->clips),
             default => $clips,
         };

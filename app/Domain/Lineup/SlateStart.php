@@ -22,8 +22,10 @@ final class SlateStart
     /** @return int|null by the clap on the clip's own sound; null where none is heard */
     public static function heard(Clip $clip): ?int
     {
-        $guide = ClipMedia::folder($clip).'/guide';
-        $clap = is_file($guide) ? Claps::strongest(GuideTrack::ofFile($guide), 0, min(self::WITHIN, intdiv((int) $clip->duration_ticks, 2))) : null;
+        $guide = ClipMedia::folder($clip) . '/guide';
+        $clap = is_file($guide)
+            ? Claps::strongest(GuideTrack::ofFile($guide), 0, min(self::WITHIN, intdiv((int) $clip->duration_ticks, 2)))
+            : null;
 
         return $clap === null ? null : self::frame($clip, $clap);
     }
@@ -31,7 +33,13 @@ final class SlateStart
     /** @return int|null by the frame at which something closes or flashes in the picture; null where nothing does */
     public static function seen(Clip $clip, CheckPoints $points): ?int
     {
-        $found = $points->of($clip) ?? throw Problem::refused('points.pending', "The closing slate of $clip->name is still being looked for.", 'Try again in a moment.');
+        $found =
+            $points->of($clip) ??
+            throw Problem::refused(
+                'points.pending',
+                "The closing slate of $clip->name is still being looked for.",
+                'Try again in a moment.',
+            );
         $flash = $found['flashes'][0]['frame'] ?? null;
         $rate = $clip->rate() ?? $clip->production->rate();
 

@@ -23,17 +23,16 @@ final class SoundOfTake
 
     public const MOST_DB = 20;
 
-    public function __construct(private readonly CheckPoints $points)
-    {
-    }
+    public function __construct(private readonly CheckPoints $points) {}
 
     /**
-     * @return array{clip: string, name: string, is_default: bool, channels: list<array{index: int, name: string, on: bool, gain_db: float}>}|null
-     *                                                                                                                             null where no recording ran with the clip
+     * @return array{clip: string, name: string, is_default: bool, channels: list<array{index: int, name: string, on: bool,
+     *     gain_db: float}>}|null
+     *     null where no recording ran with the clip
      */
     public static function of(Clip $clip): ?array
     {
-        if (! $clip->isPicture() || $clip->take === null || $clip->sound_synced_at === null) {
+        if (!$clip->isPicture() || $clip->take === null || $clip->sound_synced_at === null) {
             return null;
         }
         $sound = Windows::companion($clip, 'sound');
@@ -43,10 +42,20 @@ final class SoundOfTake
         $chosen = $clip->take->listening;
         $usual = ChannelNames::heard($sound->channels ?? []);
 
-        return ['clip' => $sound->ulid, 'name' => $sound->name, 'is_default' => $chosen === null, 'channels' => array_map(static fn (array $channel): array => [
-            'index' => $channel['index'], 'name' => (string) $channel['name'],
-            'on' => $chosen === null ? in_array($channel['index'], $usual, true) : ($chosen[$channel['index']]['on'] ?? false), 'gain_db' => (float) ($chosen[$channel['index']]['gain_db'] ?? 0),
-        ], array_values($sound->channels ?? []))];
+        return [
+            'clip' => $sound->ulid,
+            'name' => $sound->name,
+            'is_default' => $chosen === null,
+            'channels' => array_map(
+                static fn(array $channel): array => [
+                    'index' => $channel['index'],
+                    'name' => (string) $channel['name'],
+                    'on' => $chosen === null ? in_array($channel['index'], $usual, true) : $chosen[$channel['index']]['on'] ?? false,
+                    'gain_db' => (float) ($chosen[$channel['index']]['gain_db'] ?? 0),
+                ],
+                array_values($sound->channels ?? []),
+            ),
+        ];
     }
 
     /**
@@ -57,16 +66,31 @@ final class SoundOfTake
      */
     public function set(Take $take, User $user, ?array $channels, ?array $was): void
     {
-        $keyed = static fn (?array $list): ?array => $list === null ? null : array_column(array_map(static fn (array $one): array => ['index' => (int) $one['index'], 'on' => (bool) $one['on'], 'gain_db' => round((float) $one['gain_db'], 1)], $list), null, 'index');
+        $keyed = static fn(?array $list): ?array => $list === null
+            ? null
+            : array_column(
+                array_map(
+                    static fn(array $one): array => [
+                        'index' => (int) $one['index'],
+                        'on' => (bool) $one['on'],
+                        'gain_db' => round((float) $one['gain_db'], 1),
+                    ],
+                    $list,
+                ),
+                null,
+                'index',
+            );
         DB::transaction(static function () use ($take, $user, $channels, $was, $keyed): void {
             $take = Take::query()->lockForUpdate()->findOrFail($take->id);
             if ($take->listening != $keyed($was)) {
-                throw Problem::editedMeanwhile('the sound of '.$take->label(), [['field' => 'listening', 'yours' => $channels, 'theirs' => array_values($take->listening ?? [])]]);
+                throw Problem::editedMeanwhile('the sound of ' . $take->label(), [
+                    ['field' => 'listening', 'yours' => $channels, 'theirs' => array_values($take->listening ?? [])],
+                ]);
             }
             $log = new ChangeLog();
             $take->listening = $keyed($channels);
             $log->save($take);
-            $log->finish($take->day->production, $user, 'Sound of '.$take->label());
+            $log->finish($take->day->production, $user, 'Sound of ' . $take->label());
         });
         self::layAgain($take->id);
         Live::tell($take->production_id, 'takes');
@@ -75,7 +99,10 @@ final class SoundOfTake
     /** The pictures of a take get their sound again in the background. */
     public static function layAgain(int $takeId): void
     {
-        foreach (Clip::query()->where('take_id', $takeId)->where('kind', 'picture')->whereNotNull('sound_synced_at')->pluck('id') as $clip) {
+        foreach (
+            Clip::query()->where('take_id', $takeId)->where('kind', 'picture')->whereNotNull('sound_synced_at')->pluck('id')
+            as $clip
+        ) {
             LaySoundJob::dispatch((int) $clip)->onQueue('media');
         }
     }
@@ -89,10 +116,10 @@ final class SoundOfTake
     {
         $frames = SlateStart::heard($clip) ?? SlateStart::seen($clip, $this->points);
         if ($frames === null) {
-            throw Problem::refused('head.slate', 'No slate was heard or seen on '.$clip->name.'.', 'It is played whole.');
+            throw Problem::refused('head.slate', 'No slate was heard or seen on ' . $clip->name . '.', 'It is played whole.');
         }
         if ($frames < 1) {
-            throw Problem::refused('head.there', $clip->name.' begins at its slate already.', 'It is played whole.');
+            throw Problem::refused('head.there', $clip->name . ' begins at its slate already.', 'It is played whole.');
         }
         $this->trimHead($clip, $user, $frames, $was);
 
@@ -107,17 +134,27 @@ final class SoundOfTake
     public function trimHead(Clip $clip, User $user, ?int $frames, ?int $was): void
     {
         if ($frames !== null && ($frames < 1 || $frames >= (int) $clip->frames)) {
-            throw Problem::refused('head.frame', sprintf('%s cannot begin at frame %d.', $clip->name, $frames), 'Choose a frame inside the clip.');
+            throw Problem::refused(
+                'head.frame',
+                sprintf('%s cannot begin at frame %d.', $clip->name, $frames),
+                'Choose a frame inside the clip.',
+            );
         }
         DB::transaction(static function () use ($clip, $user, $frames, $was): void {
             $clip = Clip::query()->lockForUpdate()->findOrFail($clip->id);
             if ($clip->head_frames !== $was) {
-                throw Problem::editedMeanwhile($clip->name, [['field' => 'head_frames', 'yours' => $frames, 'theirs' => $clip->head_frames]]);
+                throw Problem::editedMeanwhile($clip->name, [
+                    ['field' => 'head_frames', 'yours' => $frames, 'theirs' => $clip->head_frames],
+                ]);
             }
             $log = new ChangeLog();
             $clip->head_frames = $frames;
             $log->save($clip);
-            $log->finish($clip->production, $user, $frames === null ? 'Whole head of '.$clip->name : sprintf('Begin %s at its frame %d', $clip->name, $frames));
+            $log->finish(
+                $clip->production,
+                $user,
+                $frames === null ? 'Whole head of ' . $clip->name : sprintf('Begin %s at its frame %d', $clip->name, $frames),
+            );
         });
         Live::tell($clip->production_id, 'clips', ['clip' => $clip->ulid]);
     }

@@ -14,9 +14,7 @@ use Illuminate\Support\Facades\DB;
 /** Begins a run of line-up and sends it to the workers; one at a time for a day. */
 final class StartLineup
 {
-    public function __construct(private readonly StartTask $start, private readonly Runs $runs)
-    {
-    }
+    public function __construct(private readonly StartTask $start, private readonly Runs $runs) {}
 
     /**
      * @param  non-empty-list<string>  $ways  in their order
@@ -31,21 +29,38 @@ final class StartLineup
             throw Problem::refused('lineup.busy', 'This day is being lined up already.', 'Wait until it is done, or stop it.');
         }
         if ($anchor !== null && Scope::clips($day)->where('ulid', $anchor)->doesntExist()) {
-            throw Problem::refused('lineup.anchor', 'The clip that is to be the anchor is not of this day.', 'Choose a recording of the day.');
+            throw Problem::refused(
+                'lineup.anchor',
+                'The clip that is to be the anchor is not of this day.',
+                'Choose a recording of the day.',
+            );
         }
 
         return DB::transaction(function () use ($day, $user, $scope, $ways, $cut, $anchor): Task {
             $run = $this->runs->begin($day, $user, $scope, $ways);
 
-            return ($this->start)($day->production, $user, 'lineup', 'Line up '.$scope->words($day), ['day' => $day->id, 'ways' => implode(',', $ways), 'run' => $run->id, 'cut' => $cut, 'anchor' => $anchor] + $scope->toTask(), "lineup.$day->id");
+            return ($this->start)(
+                $day->production,
+                $user,
+                'lineup',
+                'Line up ' . $scope->words($day),
+                ['day' => $day->id, 'ways' => implode(',', $ways), 'run' => $run->id, 'cut' => $cut, 'anchor' => $anchor] +
+                    $scope->toTask(),
+                "lineup.$day->id",
+            );
         });
     }
 
     public static function running(ShootDay $day): ?Task
     {
         /** @var \Illuminate\Database\Eloquent\Collection<int, Task> $tasks */
-        $tasks = Task::query()->where('production_id', $day->production_id)->where('kind', 'lineup')->whereNull('ended_at')->latest('id')->get();
+        $tasks = Task::query()
+            ->where('production_id', $day->production_id)
+            ->where('kind', 'lineup')
+            ->whereNull('ended_at')
+            ->latest('id')
+            ->get();
 
-        return $tasks->first(static fn (Task $task): bool => ($task->subject['day'] ?? null) === $day->id);
+        return $tasks->first(static fn(Task $task): bool => ($task->subject['day'] ?? null) === $day->id);
     }
 }

@@ -36,10 +36,18 @@ final class StateClock
     {
         $rate = $clip->rate() ?? $clip->production->rate();
         if ($clip->start_ticks === null || $clip->device === null) {
-            throw Problem::refused('clock.none', "$clip->name carries no time that could be corrected.", 'Choose a clip of a device that writes timecode.');
+            throw Problem::refused(
+                'clock.none',
+                "$clip->name carries no time that could be corrected.",
+                'Choose a clip of a device that writes timecode.',
+            );
         }
-        if ($frame < 0 || $frame >= max(1, (int) $clip->frames) && $clip->isPicture()) {
-            throw Problem::refused('clock.frame', "$clip->name has no frame $frame.", 'Choose one from 0 to '.((int) $clip->frames - 1).'.');
+        if ($frame < 0 || ($frame >= max(1, (int) $clip->frames) && $clip->isPicture())) {
+            throw Problem::refused(
+                'clock.frame',
+                "$clip->name has no frame $frame.",
+                'Choose one from 0 to ' . ((int) $clip->frames - 1) . '.',
+            );
         }
         try {
             $reads = Ticks::ofFrames(Timecode::parse($label, $rate), $rate);
@@ -50,7 +58,7 @@ final class StateClock
         $apart = $reads - $clip->start_ticks - Ticks::ofFrames($frame, $rate);
         // A clock is taken to be less than half a day off, whichever way.
         $correction = $apart - $day * Ticks::floorDiv($apart + intdiv($day, 2), $day);
-        DB::transaction(fn () => $this->keep($clip, $user, $correction, $for));
+        DB::transaction(fn() => $this->keep($clip, $user, $correction, $for));
         Live::tell($clip->production_id, 'lineup');
 
         return $correction;
@@ -68,7 +76,11 @@ final class StateClock
         DB::transaction(static function () use ($day, $device, $user, $for): void {
             $row = ClockOffset::query()->where('shoot_day_id', $day->id)->where('device_id', $device->id)->lockForUpdate()->first();
             if ($row?->learned_ticks === null) {
-                throw Problem::refused('clock.unknown', 'Line-up has not learned the clock of '.lcfirst($device->title()).' on this day.', 'Line up the day first.');
+                throw Problem::refused(
+                    'clock.unknown',
+                    'Line-up has not learned the clock of ' . lcfirst($device->title()) . ' on this day.',
+                    'Line up the day first.',
+                );
             }
             $log = new ChangeLog();
             if ($for === 'device') {
@@ -79,7 +91,7 @@ final class StateClock
                 $row->applied_ticks = $row->learned_ticks;
             }
             $log->save($row);
-            $log->finish($day->production, $user, 'Correct the clock of '.lcfirst($device->title()));
+            $log->finish($day->production, $user, 'Correct the clock of ' . lcfirst($device->title()));
         });
         Live::tell($day->production_id, 'lineup');
     }
@@ -91,7 +103,8 @@ final class StateClock
         $device = Device::query()->lockForUpdate()->findOrFail($clip->device_id);
         switch ($for) {
             case 'card':
-                $card = $clip->card ?? throw Problem::refused('clock.card', "$clip->name came from no card.", 'Correct the day or the device.');
+                $card =
+                    $clip->card ?? throw Problem::refused('clock.card', "$clip->name came from no card.", 'Correct the day or the device.');
                 $card->clock_ticks = $correction;
                 $log->save($card);
                 break;
@@ -109,6 +122,15 @@ final class StateClock
                     $log->save($row);
                 }
         }
-        $log->finish($clip->production, $user, sprintf('Correct the clock of %s by %s%s', $for === 'card' ? $clip->card->roll : lcfirst($device->title()), $correction < 0 ? '−' : '+', Clock::distance($correction, $clip->rate() ?? $clip->production->rate())));
+        $log->finish(
+            $clip->production,
+            $user,
+            sprintf(
+                'Correct the clock of %s by %s%s',
+                $for === 'card' ? $clip->card->roll : lcfirst($device->title()),
+                $correction < 0 ? '−' : '+',
+                Clock::distance($correction, $clip->rate() ?? $clip->production->rate()),
+            ),
+        );
     }
 }

@@ -25,7 +25,10 @@ final class Windows
     /** @param  Collection<int, Clip>  $clips with their placements, of one day */
     public function __construct(Collection $clips)
     {
-        foreach ($clips->filter(static fn (Clip $clip): bool => $clip->placement?->start_ticks !== null)->sortBy('placement.start_ticks') as $clip) {
+        foreach (
+            $clips->filter(static fn(Clip $clip): bool => $clip->placement?->start_ticks !== null)->sortBy('placement.start_ticks')
+            as $clip
+        ) {
             $this->byKind[$clip->kind][] = $clip;
             $this->longest[$clip->kind] = max($this->longest[$clip->kind] ?? 0, (int) $clip->duration_ticks);
         }
@@ -43,9 +46,18 @@ final class Windows
             return null;
         }
         // The database finds the few that ran at that moment; a day has thousands.
-        $beside = Scope::clips($clip->day)->with(['placement', 'device'])->where('clips.device_id', '!=', $clip->device_id)
-            ->whereHas('placement', static fn ($other) => $other->where('group', $place->group)->where('start_ticks', '<', $place->start_ticks + $clip->duration_ticks)->whereRaw('start_ticks + clips.duration_ticks > ?', [$place->start_ticks]))
-            ->limit(self::AT_ONCE)->get();
+        $beside = Scope::clips($clip->day)
+            ->with(['placement', 'device'])
+            ->where('clips.device_id', '!=', $clip->device_id)
+            ->whereHas(
+                'placement',
+                static fn($other) => $other
+                    ->where('group', $place->group)
+                    ->where('start_ticks', '<', $place->start_ticks + $clip->duration_ticks)
+                    ->whereRaw('start_ticks + clips.duration_ticks > ?', [$place->start_ticks]),
+            )
+            ->limit(self::AT_ONCE)
+            ->get();
         $windows = new self($beside);
 
         return $kind === null ? $windows->partner($clip, 'sound') ?? $windows->partner($clip, 'picture') : $windows->partner($clip, $kind);
@@ -72,13 +84,17 @@ final class Windows
         $all = $this->byKind[$kind] ?? [];
         $end = $clip->placement->start_ticks + $clip->duration_ticks;
         $found = [];
-        for ($at = $this->firstAfter($all, $clip->placement->start_ticks - ($this->longest[$kind] ?? 0)), $count = count($all); $at < $count && $all[$at]->placement->start_ticks < $end; $at++) {
+        for (
+            $at = $this->firstAfter($all, $clip->placement->start_ticks - ($this->longest[$kind] ?? 0)), $count = count($all);
+            $at < $count && $all[$at]->placement->start_ticks < $end;
+            $at++
+        ) {
             $overlap = $all[$at]->id !== $clip->id ? self::overlap($clip, $all[$at]) : 0;
             if ($overlap > 0 && $overlap >= min(self::LEAST_TICKS, (int) $clip->duration_ticks)) {
                 $found[] = [$overlap, $all[$at]];
             }
         }
-        usort($found, static fn (array $x, array $y): int => $y[0] <=> $x[0]);
+        usort($found, static fn(array $x, array $y): int => $y[0] <=> $x[0]);
 
         return array_column($found, 1);
     }
@@ -92,7 +108,10 @@ final class Windows
             return 0;
         }
 
-        return max(0, min($x->start_ticks + $a->duration_ticks, $y->start_ticks + $b->duration_ticks) - max($x->start_ticks, $y->start_ticks));
+        return max(
+            0,
+            min($x->start_ticks + $a->duration_ticks, $y->start_ticks + $b->duration_ticks) - max($x->start_ticks, $y->start_ticks),
+        );
     }
 
     /** @param  list<Clip>  $clips  in order */

@@ -40,7 +40,12 @@ final class BringScript
             $log = new ChangeLog();
             foreach (array_values($scenes) as $order => $scene) {
                 $row = $existing[$scene['scene']] ?? new Scene(['production_id' => $production->id, 'name' => $scene['scene']]);
-                $row->fill(['heading' => $scene['heading'], 'characters' => $scene['characters'], 'eighths' => $scene['eighths'], 'script_order' => $order]);
+                $row->fill([
+                    'heading' => $scene['heading'],
+                    'characters' => $scene['characters'],
+                    'eighths' => $scene['eighths'],
+                    'script_order' => $order,
+                ]);
                 $log->save($row);
             }
             foreach ($report['gone'] as $gone) {
@@ -58,7 +63,10 @@ final class BringScript
         return $report;
     }
 
-    /** @return array<string, array{scene: string, heading: string, characters: list<string>, eighths: int, line: int}> by scene; the first of a number counts */
+    /**
+     * @return array<string, array{scene: string, heading: string, characters: list<string>, eighths: int,
+     *     line: int}> by scene; the first of a number counts
+     */
     private function scenes(string $text): array
     {
         $scenes = [];
@@ -66,7 +74,13 @@ final class BringScript
             $scenes[$scene['scene']] ??= $scene;
         }
 
-        return $scenes === [] ? throw Problem::refused('script.empty', 'No scene heading stands in that text.', 'Bring a script in Fountain or plain text, with headings such as INT. ATTIC - NIGHT.') : $scenes;
+        return $scenes === []
+            ? throw Problem::refused(
+                'script.empty',
+                'No scene heading stands in that text.',
+                'Bring a script in Fountain or plain text, with headings such as INT. ATTIC - NIGHT.',
+            )
+            : $scenes;
     }
 
     /** @return array<string, Scene> by name */
@@ -84,18 +98,27 @@ final class BringScript
     {
         $new = $changed = $gone = [];
         foreach ($scenes as $name => $scene) {
-            if (! isset($existing[$name])) {
+            if (!isset($existing[$name])) {
                 $new[] = (string) $name;
-            } elseif ($existing[$name]->script_order !== null && ($existing[$name]->heading !== $scene['heading'] || $existing[$name]->eighths !== $scene['eighths'])) {
+            } elseif (
+                $existing[$name]->script_order !== null &&
+                ($existing[$name]->heading !== $scene['heading'] || $existing[$name]->eighths !== $scene['eighths'])
+            ) {
                 $changed[] = (string) $name;
             }
         }
         foreach ($existing as $name => $scene) {
-            if ($scene->script_order !== null && ! isset($scenes[$name])) {
+            if ($scene->script_order !== null && !isset($scenes[$name])) {
                 $gone[] = (string) $name;
             }
         }
 
-        return ['scenes' => count($scenes), 'new' => $new, 'gone' => $gone, 'changed' => $changed, 'pages' => Script::pages((int) array_sum(array_column($scenes, 'eighths')))];
+        return [
+            'scenes' => count($scenes),
+            'new' => $new,
+            'gone' => $gone,
+            'changed' => $changed,
+            'pages' => Script::pages((int) array_sum(array_column($scenes, 'eighths'))),
+        ];
     }
 }

@@ -16,9 +16,7 @@ final readonly class ClaimedSlate
      * @param  'ixml'|'name'  $from
      * @param  string|null  $pattern  that read the name
      */
-    private function __construct(public string $from, public string $where, public Slate $slate, public ?string $pattern = null)
-    {
-    }
+    private function __construct(public string $from, public string $where, public Slate $slate, public ?string $pattern = null) {}
 
     /** @return list<self> readable ones, the more trusted source first */
     public static function of(Clip $clip, SlateReader $reader, SlateStyle $style): array
@@ -44,7 +42,13 @@ final readonly class ClaimedSlate
     /** @return array{from: string, where: string, setup: string, take: int, part: string} */
     public function toArray(): array
     {
-        return ['from' => $this->from, 'where' => $this->where, 'setup' => (string) $this->slate->setup, 'take' => (int) $this->slate->take, 'part' => $this->slate->part];
+        return [
+            'from' => $this->from,
+            'where' => $this->where,
+            'setup' => (string) $this->slate->setup,
+            'take' => (int) $this->slate->take,
+            'part' => $this->slate->part,
+        ];
     }
 
     /**
@@ -54,6 +58,6 @@ final readonly class ClaimedSlate
      */
     public static function label(array $claim): string
     {
-        return $claim['setup'].'/'.$claim['take'].($claim['part'] ?? '');
+        return $claim['setup'] . '/' . $claim['take'] . ($claim['part'] ?? '');
     }
 }

@@ -21,16 +21,24 @@ final class DailyLog
     /** What is missing beyond this is counted, so that the page stays one. */
     private const MISSING_LIMIT = 12;
 
-    public function __construct(private readonly OpenPoints $points)
-    {
-    }
+    public function __construct(private readonly OpenPoints $points) {}
 
     public function csv(ShootDay $day): string
     {
         $facts = $this->facts($day);
         $rows = [];
         foreach ($facts['scenes'] as $scene) {
-            $rows[] = ['scene', $scene['scene'], $scene['heading'], implode(' ', $scene['setups']), $scene['takes'], $scene['circled'], $scene['running'], '', ''];
+            $rows[] = [
+                'scene',
+                $scene['scene'],
+                $scene['heading'],
+                implode(' ', $scene['setups']),
+                $scene['takes'],
+                $scene['circled'],
+                $scene['running'],
+                '',
+                '',
+            ];
         }
         foreach ($facts['cards'] as $card) {
             $rows[] = ['card', $card['roll'], $card['device'], '', $card['clips'], '', $card['running'], $card['bytes'], $card['state']];
@@ -46,40 +54,91 @@ final class DailyLog
     {
         $facts = $this->facts($day);
 
-        return Pdf::of('daily', $facts + [
-            'day' => $day, 'production' => $day->production, 'shown' => array_slice($facts['missing'], 0, self::MISSING_LIMIT), 'more' => max(0, count($facts['missing']) - self::MISSING_LIMIT),
-        ], 'portrait');
+        return Pdf::of(
+            'daily',
+            $facts + [
+                'day' => $day,
+                'production' => $day->production,
+                'shown' => array_slice($facts['missing'], 0, self::MISSING_LIMIT),
+                'more' => max(0, count($facts['missing']) - self::MISSING_LIMIT),
+            ],
+            'portrait',
+        );
     }
 
     /**
-     * @return array{scenes: list<array<string, mixed>>, cards: list<array<string, mixed>>, missing: list<array{title: string, evidence: string}>, takes: int, setups: int, circled: int, running: string}
+     * @return array{scenes: list<array<string, mixed>>, cards: list<array<string, mixed>>, missing: list<array{title: string,
+     *     evidence: string}>, takes: int, setups: int, circled: int, running: string}
      */
     public function facts(ShootDay $day): array
     {
-        $takes = DB::table('takes')->where('takes.shoot_day_id', $day->id)
-            ->leftJoinSub(DB::table('clips')->where('kind', 'picture')->whereNotNull('take_id')->groupBy('take_id')->selectRaw('take_id, MAX(duration_ticks) AS longest'), 'shot', 'shot.take_id', '=', 'takes.id')
-            ->orderBy('takes.sort_key')->get(['takes.scene', 'takes.setup', 'takes.status', 'shot.longest']);
+        $takes = DB::table('takes')
+            ->where('takes.shoot_day_id', $day->id)
+            ->leftJoinSub(
+                DB::table('clips')
+                    ->where('kind', 'picture')
+                    ->whereNotNull('take_id')
+                    ->groupBy('take_id')
+                    ->selectRaw('take_id, MAX(duration_ticks) AS longest'),
+                'shot',
+                'shot.take_id',
+                '=',
+                'takes.id',
+            )
+            ->orderBy('takes.sort_key')
+            ->get(['takes.scene', 'takes.setup', 'takes.status', 'shot.longest']);
         $headings = Scene::query()->where('production_id', $day->production_id)->pluck('heading', 'name');
-        $scenes = $takes->groupBy('scene')->sortBy(static fn ($own, $scene): string => SlateOrder::key((string) $scene, 1))->map(static fn ($own, $scene): array => [
-            'scene' => (string) $scene, 'heading' => (string) ($headings[$scene] ?? ''), 'setups' => $own->pluck('setup')->unique()->values()->all(), 'takes' => $own->count(),
-            // A take is as long as its longest camera ran.
-            'circled' => $own->where('status', 'circled')->count(), 'running' => Clock::time((int) $own->sum('longest')),
-        ])->values()->all();
-        $cards = Card::query()->with(['device', 'copies'])->withCount('clips')->withSum(['clips' => static fn ($query) => $query->whereIn('kind', ['picture', 'sound'])], 'duration_ticks')
-            ->where('shoot_day_id', $day->id)->orderBy('roll')->get()->map(static fn (Card $card): array => [
-                'roll' => $card->roll, 'device' => $card->device?->title() ?? 'Imports', 'clips' => $card->clips_count, 'running' => Clock::time((int) $card->clips_sum_duration_ticks), 'bytes' => $card->size_bytes,
-                'state' => match (true) {
-                    $card->copies->contains(static fn (CardCopy $copy): bool => ! $copy->isWhole()) => 'a copy is not as it was',
-                    $card->released_at !== null => 'released',
-                    $card->isSafe() => 'verified twice',
-                    default => "$card->verified_files of $card->files files safe",
-                },
-            ])->all();
+        $scenes = $takes
+            ->groupBy('scene')
+            ->sortBy(static fn($own, $scene): string => SlateOrder::key((string) $scene, 1))
+            ->map(
+                static fn($own, $scene): array => [
+                    'scene' => (string) $scene,
+                    'heading' => (string) ($headings[$scene] ?? ''),
+                    'setups' => $own->pluck('setup')->unique()->values()->all(),
+                    'takes' => $own->count(),
+                    // A take is as long as its longest camera ran.
+                    'circled' => $own->where('status', 'circled')->count(),
+                    'running' => Clock::time((int) $own->sum('longest')),
+                ],
+            )
+            ->values()
+            ->all();
+        $cards = Card::query()
+            ->with(['device', 'copies'])
+            ->withCount('clips')
+            ->withSum(['clips' => static fn($query) => $query->whereIn('kind', ['picture', 'sound'])], 'duration_ticks')
+            ->where('shoot_day_id', $day->id)
+            ->orderBy('roll')
+            ->get()
+            ->map(
+                static fn(Card $card): array => [
+                    'roll' => $card->roll,
+                    'device' => $card->device?->title() ?? 'Imports',
+                    'clips' => $card->clips_count,
+                    'running' => Clock::time((int) $card->clips_sum_duration_ticks),
+                    'bytes' => $card->size_bytes,
+                    'state' => match (true) {
+                        $card->copies->contains(static fn(CardCopy $copy): bool => !$copy->isWhole()) => 'a copy is not as it was',
+                        $card->released_at !== null => 'released',
+                        $card->isSafe() => 'verified twice',
+                        default => "$card->verified_files of $card->files files safe",
+                    },
+                ],
+            )
+            ->all();
 
         return [
-            'scenes' => $scenes, 'cards' => $cards,
-            'missing' => array_map(static fn ($point): array => ['title' => $point->title, 'evidence' => $point->evidence], $this->points->of($day)),
-            'takes' => $takes->count(), 'setups' => $takes->unique('setup')->count(), 'circled' => $takes->where('status', 'circled')->count(), 'running' => Clock::time((int) $takes->sum('longest')),
+            'scenes' => $scenes,
+            'cards' => $cards,
+            'missing' => array_map(
+                static fn($point): array => ['title' => $point->title, 'evidence' => $point->evidence],
+                $this->points->of($day),
+            ),
+            'takes' => $takes->count(),
+            'setups' => $takes->unique('setup')->count(),
+            'circled' => $takes->where('status', 'circled')->count(),
+            'running' => Clock::time((int) $takes->sum('longest')),
         ];
     }
 }

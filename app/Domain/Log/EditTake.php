@@ -23,7 +23,24 @@ use Illuminate\Support\Facades\DB;
  */
 final class EditTake
 {
-    public const FIELDS = ['scene', 'setup', 'take', 'part', 'description', 'size', 'status', 'notes', 'keywords', 'is_mos', 'is_tail_slate', 'is_wild', 'is_pickup', 'is_false_start', 'is_guide_only', 'absent_devices'];
+    public const FIELDS = [
+        'scene',
+        'setup',
+        'take',
+        'part',
+        'description',
+        'size',
+        'status',
+        'notes',
+        'keywords',
+        'is_mos',
+        'is_tail_slate',
+        'is_wild',
+        'is_pickup',
+        'is_false_start',
+        'is_guide_only',
+        'absent_devices',
+    ];
 
     /**
      * @param  array<string, array{was: mixed, now: mixed}>  $changes
@@ -45,13 +62,27 @@ final class EditTake
     {
         return DB::transaction(function () use ($production, $user, $edits): Collection {
             /** @var Collection<string, Take> $takes */
-            $takes = Take::query()->where('production_id', $production->id)->whereIn('ulid', array_column($edits, 'take'))->lockForUpdate()->get()->keyBy(static fn (Take $take): string => $take->ulid);
+            $takes = Take::query()
+                ->where('production_id', $production->id)
+                ->whereIn('ulid', array_column($edits, 'take'))
+                ->lockForUpdate()
+                ->get()
+                ->keyBy(static fn(Take $take): string => $take->ulid);
             $conflicts = [];
             foreach ($edits as $edit) {
                 $take = $takes[$edit['take']] ?? throw Problem::missing('One of those takes', 'Load the page again.');
                 foreach ($edit['changes'] as $field => $change) {
-                    if (self::plain($take->{$field}) !== self::plain($change['was']) && self::plain($take->{$field}) !== self::plain($change['now'])) {
-                        $conflicts[] = ['take' => $take->ulid, 'label' => $take->label(), 'field' => $field, 'yours' => $change['now'], 'theirs' => $take->{$field}];
+                    if (
+                        self::plain($take->{$field}) !== self::plain($change['was']) &&
+                        self::plain($take->{$field}) !== self::plain($change['now'])
+                    ) {
+                        $conflicts[] = [
+                            'take' => $take->ulid,
+                            'label' => $take->label(),
+                            'field' => $field,
+                            'yours' => $change['now'],
+                            'theirs' => $take->{$field},
+                        ];
                     }
                 }
             }
@@ -63,7 +94,7 @@ final class EditTake
             foreach ($edits as $edit) {
                 $take = $takes[$edit['take']];
                 $take->setRelation('production', $production);
-                if (self::fill($take, array_map(static fn (array $change): mixed => $change['now'], $edit['changes']))) {
+                if (self::fill($take, array_map(static fn(array $change): mixed => $change['now'], $edit['changes']))) {
                     $moved[$take->id] = $take;
                 } else {
                     $kept[$take->id] = $take;
@@ -101,9 +132,33 @@ final class EditTake
             return false;
         }
         $production = $take->production;
-        $slate = SlateReader::checked($take->scene, str_replace(' ', '', (string) $take->setup), (string) $take->take, null, $production->slate_style, $take->part)
-            ?? throw Problem::refused('slate.unreadable', sprintf('"%s" is not a setup.', mb_substr((string) $take->setup, 0, 20)), $production->slate_style === SlateStyle::Letter ? 'Write the scene with its letters, such as 12A; I and O are not used.' : 'Write the running number, such as 214.');
-        $take->fill(['scene' => $slate->scene ?? $take->scene, 'setup' => $slate->setup, 'sort_key' => SlateOrder::of($production->slate_style, $slate->scene ?? $take->scene, $slate->setup, $slate->take, $slate->part)]);
+        $slate =
+            SlateReader::checked(
+                $take->scene,
+                str_replace(' ', '', (string) $take->setup),
+                (string) $take->take,
+                null,
+                $production->slate_style,
+                $take->part,
+            ) ??
+            throw Problem::refused(
+                'slate.unreadable',
+                sprintf('"%s" is not a setup.', mb_substr((string) $take->setup, 0, 20)),
+                $production->slate_style === SlateStyle::Letter
+                    ? 'Write the scene with its letters, such as 12A; I and O are not used.'
+                    : 'Write the running number, such as 214.',
+            );
+        $take->fill([
+            'scene' => $slate->scene ?? $take->scene,
+            'setup' => $slate->setup,
+            'sort_key' => SlateOrder::of(
+                $production->slate_style,
+                $slate->scene ?? $take->scene,
+                $slate->setup,
+                $slate->take,
+                $slate->part,
+            ),
+        ]);
 
         return $take->isDirty(['scene', 'setup', 'take', 'part']);
     }
@@ -119,7 +174,13 @@ final class EditTake
             $before = count($takes);
             $taken = null;
             foreach ($takes as $id => $take) {
-                $there = Take::query()->where('shoot_day_id', $take->shoot_day_id)->where('setup', $take->setup)->where('take', $take->take)->where('part', $take->part)->whereKeyNot($id)->first();
+                $there = Take::query()
+                    ->where('shoot_day_id', $take->shoot_day_id)
+                    ->where('setup', $take->setup)
+                    ->where('take', $take->take)
+                    ->where('part', $take->part)
+                    ->whereKeyNot($id)
+                    ->first();
                 if ($there !== null) {
                     $taken = $there;
 
@@ -134,7 +195,12 @@ final class EditTake
                 unset($takes[$id]);
             }
             if (count($takes) === $before && $taken !== null) {
-                throw Problem::refused('slate.taken', sprintf('%s is logged already.', $taken->label()), 'Move the clips to that take, or choose another number.', ['take' => $taken->ulid]);
+                throw Problem::refused(
+                    'slate.taken',
+                    sprintf('%s is logged already.', $taken->label()),
+                    'Move the clips to that take, or choose another number.',
+                    ['take' => $taken->ulid],
+                );
             }
         }
     }
@@ -156,7 +222,11 @@ final class EditTake
      */
     private static function stepLabel(Collection $takes, array $edits): string
     {
-        $fields = array_values(array_unique(array_merge(...array_map(static fn (array $edit): array => array_keys($edit['changes']), array_slice($edits, 0, 50)))));
+        $fields = array_values(
+            array_unique(
+                array_merge(...array_map(static fn(array $edit): array => array_keys($edit['changes']), array_slice($edits, 0, 50))),
+            ),
+        );
         if ($takes->count() === 1) {
             return self::label($takes->first(), $fields);
         }
@@ -169,10 +239,10 @@ final class EditTake
     {
         return match ($fields) {
             ['status'] => match ($take->status) {
-                'circled' => 'Circle '.$take->label(),
-                'ng' => $take->label().' is NG',
-                'hold' => 'Hold '.$take->label(),
-                default => 'Clear the mark of '.$take->label(),
+                'circled' => 'Circle ' . $take->label(),
+                'ng' => $take->label() . ' is NG',
+                'hold' => 'Hold ' . $take->label(),
+                default => 'Clear the mark of ' . $take->label(),
             },
             default => sprintf('Edit %s of %s', self::fieldNames($fields), $take->label()),
         };
@@ -181,6 +251,6 @@ final class EditTake
     /** @param  list<string>  $fields */
     private static function fieldNames(array $fields): string
     {
-        return implode(', ', array_map(static fn (string $field): string => strtr($field, ['is_' => '', '_' => ' ']), $fields));
+        return implode(', ', array_map(static fn(string $field): string => strtr($field, ['is_' => '', '_' => ' ']), $fields));
     }
 }

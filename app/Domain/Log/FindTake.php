@@ -17,7 +17,11 @@ final class FindTake
 {
     public function __invoke(ShootDay $day, Slate $slate, ChangeLog $log): Take
     {
-        $wanted = Take::query()->where('shoot_day_id', $day->id)->where('setup', $slate->setup)->where('take', $slate->take)->where('part', $slate->part);
+        $wanted = Take::query()
+            ->where('shoot_day_id', $day->id)
+            ->where('setup', $slate->setup)
+            ->where('take', $slate->take)
+            ->where('part', $slate->part);
         $take = (clone $wanted)->first();
         if ($take !== null) {
             return $take;
@@ -29,14 +33,37 @@ final class FindTake
             return $take;
         }
         // What happens in a setup is the same in each of its takes, so a new take begins with its neighbour's words.
-        $neighbour = Take::query()->where('shoot_day_id', $day->id)->where('setup', $slate->setup)->where('description', '!=', '')->orderByDesc('take')->first();
+        $neighbour = Take::query()
+            ->where('shoot_day_id', $day->id)
+            ->where('setup', $slate->setup)
+            ->where('description', '!=', '')
+            ->orderByDesc('take')
+            ->first();
         // A running number says no scene; its setup's other takes do, on this day or another.
-        $scene = $slate->scene ?? $neighbour->scene ?? Take::query()->where('production_id', $day->production_id)->where('setup', $slate->setup)->value('scene') ?? $slate->setup;
+        $scene =
+            $slate->scene ??
+            ($neighbour->scene ??
+                (Take::query()->where('production_id', $day->production_id)->where('setup', $slate->setup)->value('scene') ??
+                    $slate->setup));
         $take = new Take([
-            'production_id' => $day->production_id, 'shoot_day_id' => $day->id, 'scene' => $scene, 'setup' => $slate->setup,
-            'take' => $slate->take, 'part' => $slate->part, 'sort_key' => SlateOrder::of($day->production->slate_style, $scene, $slate->setup, $slate->take, $slate->part),
-            'description' => $neighbour->description ?? '', 'size' => $neighbour->size ?? '', 'status' => 'none', 'keywords' => '',
-            'is_mos' => false, 'is_tail_slate' => false, 'is_wild' => false, 'is_guide_only' => false, 'is_pickup' => $slate->isPickup, 'is_false_start' => false, 'name' => '',
+            'production_id' => $day->production_id,
+            'shoot_day_id' => $day->id,
+            'scene' => $scene,
+            'setup' => $slate->setup,
+            'take' => $slate->take,
+            'part' => $slate->part,
+            'sort_key' => SlateOrder::of($day->production->slate_style, $scene, $slate->setup, $slate->take, $slate->part),
+            'description' => $neighbour->description ?? '',
+            'size' => $neighbour->size ?? '',
+            'status' => 'none',
+            'keywords' => '',
+            'is_mos' => false,
+            'is_tail_slate' => false,
+            'is_wild' => false,
+            'is_guide_only' => false,
+            'is_pickup' => $slate->isPickup,
+            'is_false_start' => false,
+            'name' => '',
         ]);
         TakeFacts::mark($take, array_keys(array_filter(['description' => $take->description, 'size' => $take->size])), 'carried');
         $log->save($take);

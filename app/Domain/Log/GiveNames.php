@@ -29,12 +29,20 @@ final class GiveNames
     public function preview(Production $production, string $what, array $ulids, string $pattern, int $start = 1, int $step = 1): array
     {
         $models = $this->models($production, $what, $ulids);
-        $rows = array_map(fn (Clip|Take|Subclip $model): array => $this->fields($model), $models);
+        $rows = array_map(fn(Clip|Take|Subclip $model): array => $this->fields($model), $models);
         $names = NamePattern::parse($pattern)->preview($rows, $this->taken($production, $what, $models), $start, $step);
 
-        return array_map(static fn (Clip|Take|Subclip $model, array $one): array => [
-            'ulid' => $model->ulid, 'original' => self::original($model), 'was' => self::was($model), 'name' => $one['name'], 'problems' => $one['problems'],
-        ], $models, $names);
+        return array_map(
+            static fn(Clip|Take|Subclip $model, array $one): array => [
+                'ulid' => $model->ulid,
+                'original' => self::original($model),
+                'was' => self::was($model),
+                'name' => $one['name'],
+                'problems' => $one['problems'],
+            ],
+            $models,
+            $names,
+        );
     }
 
     /**
@@ -44,13 +52,30 @@ final class GiveNames
      *
      * @throws Problem if any of the names cannot be
      */
-    public function __invoke(Production $production, User $user, string $what, array $ulids, string $pattern, int $start = 1, int $step = 1): int
-    {
+    public function __invoke(
+        Production $production,
+        User $user,
+        string $what,
+        array $ulids,
+        string $pattern,
+        int $start = 1,
+        int $step = 1,
+    ): int {
         $changed = DB::transaction(function () use ($production, $user, $what, $ulids, $pattern, $start, $step): int {
             $names = $this->preview($production, $what, $ulids, $pattern, $start, $step);
-            $bad = array_values(array_filter($names, static fn (array $one): bool => $one['problems'] !== []));
+            $bad = array_values(array_filter($names, static fn(array $one): bool => $one['problems'] !== []));
             if ($bad !== []) {
-                throw Problem::refused('names.problems', sprintf('%d of %d names cannot be given: %s, %s.', count($bad), count($names), $bad[0]['original'], $bad[0]['problems'][0]), 'Change the pattern, or take those out of the selection.');
+                throw Problem::refused(
+                    'names.problems',
+                    sprintf(
+                        '%d of %d names cannot be given: %s, %s.',
+                        count($bad),
+                        count($names),
+                        $bad[0]['original'],
+                        $bad[0]['problems'][0],
+                    ),
+                    'Change the pattern, or take those out of the selection.',
+                );
             }
             $log = new ChangeLog();
             $changed = $this->give($this->models($production, $what, $ulids), $names, $log);
@@ -86,7 +111,7 @@ final class GiveNames
             }
             $name = $names[$at]['name'];
             // A clip that has its file's name again has no other.
-            $model instanceof Clip ? $model->label = $name === $model->name ? null : $name : $model->name = $name;
+            $model instanceof Clip ? ($model->label = $name === $model->name ? null : $name) : ($model->name = $name);
             $changed += (int) $model->isDirty();
             $log->save($model);
         }
@@ -102,11 +127,24 @@ final class GiveNames
     {
         /** @var Collection<int, Clip|Take|Subclip> $models */
         $models = match ($what) {
-            'clips' => Clip::query()->with(['take', 'device', 'card', 'day'])->where('production_id', $production->id)->whereIn('ulid', $ulids)->get(),
+            'clips' => Clip::query()
+                ->with(['take', 'device', 'card', 'day'])
+                ->where('production_id', $production->id)
+                ->whereIn('ulid', $ulids)
+                ->get(),
             'takes' => Take::query()->with('day')->where('production_id', $production->id)->whereIn('ulid', $ulids)->get(),
             // Those of takes are meant where takes are named.
-            'subclips' => Subclip::query()->with(['clip.take', 'clip.device', 'clip.card', 'clip.day'])->whereHas('clip', static fn ($clip) => $clip->where('production_id', $production->id))
-                ->where(static fn ($query) => $query->whereIn('ulid', $ulids)->orWhereHas('clip.take', static fn ($take) => $take->whereIn('ulid', $ulids)))->orderBy('clip_id')->orderBy('in_ticks')->get(),
+            'subclips' => Subclip::query()
+                ->with(['clip.take', 'clip.device', 'clip.card', 'clip.day'])
+                ->whereHas('clip', static fn($clip) => $clip->where('production_id', $production->id))
+                ->where(
+                    static fn($query) => $query
+                        ->whereIn('ulid', $ulids)
+                        ->orWhereHas('clip.take', static fn($take) => $take->whereIn('ulid', $ulids)),
+                )
+                ->orderBy('clip_id')
+                ->orderBy('in_ticks')
+                ->get(),
             default => throw new \LogicException("Nothing is called $what"),
         };
         $byUlid = $models->keyBy('ulid');
@@ -114,7 +152,10 @@ final class GiveNames
             return $models->values()->all();
         }
 
-        return array_map(static fn (string $ulid): Clip|Take|Subclip => $byUlid[$ulid] ?? throw Problem::missing('One of those', 'Load the page again.'), array_values(array_unique($ulids)));
+        return array_map(
+            static fn(string $ulid): Clip|Take|Subclip => $byUlid[$ulid] ?? throw Problem::missing('One of those', 'Load the page again.'),
+            array_values(array_unique($ulids)),
+        );
     }
 
     /** @return array<string, string|int|null> */
@@ -125,9 +166,17 @@ final class GiveNames
         $day = $model instanceof Take ? $model->day : $clip?->day;
 
         return [
-            'scene' => $take?->scene, 'setup' => $take?->setup, 'take' => $take === null ? null : $take->take.$take->part, 'device' => $clip?->device?->letter, 'roll' => $clip?->card?->roll,
-            'day' => $day?->number, 'date' => $day?->date->format('Y-m-d'), 'description' => $take?->description, 'size' => $take?->size,
-            'status' => $take === null || $take->status === 'none' ? '' : $take->status, 'original' => self::original($model),
+            'scene' => $take?->scene,
+            'setup' => $take?->setup,
+            'take' => $take === null ? null : $take->take . $take->part,
+            'device' => $clip?->device?->letter,
+            'roll' => $clip?->card?->roll,
+            'day' => $day?->number,
+            'date' => $day?->date->format('Y-m-d'),
+            'description' => $take?->description,
+            'size' => $take?->size,
+            'status' => $take === null || $take->status === 'none' ? '' : $take->status,
+            'original' => self::original($model),
         ];
     }
 
@@ -149,12 +198,27 @@ final class GiveNames
      */
     private function taken(Production $production, string $what, array $models): array
     {
-        $ids = array_map(static fn (Clip|Take|Subclip $model): int => $model->id, $models);
+        $ids = array_map(static fn(Clip|Take|Subclip $model): int => $model->id, $models);
 
         return match ($what) {
-            'clips' => Clip::query()->where('production_id', $production->id)->whereNotIn('id', $ids)->whereIn('shoot_day_id', array_unique(array_map(static fn ($clip): int => $clip->shoot_day_id, $models)))->selectRaw('COALESCE(label, name) AS title')->pluck('title')->all(),
-            'takes' => Take::query()->where('production_id', $production->id)->whereNotIn('id', $ids)->where('name', '!=', '')->pluck('name')->all(),
-            default => Subclip::query()->whereIn('clip_id', array_unique(array_map(static fn ($subclip): int => $subclip->clip_id, $models)))->whereNotIn('id', $ids)->pluck('name')->all(),
+            'clips' => Clip::query()
+                ->where('production_id', $production->id)
+                ->whereNotIn('id', $ids)
+                ->whereIn('shoot_day_id', array_unique(array_map(static fn($clip): int => $clip->shoot_day_id, $models)))
+                ->selectRaw('COALESCE(label, name) AS title')
+                ->pluck('title')
+                ->all(),
+            'takes' => Take::query()
+                ->where('production_id', $production->id)
+                ->whereNotIn('id', $ids)
+                ->where('name', '!=', '')
+                ->pluck('name')
+                ->all(),
+            default => Subclip::query()
+                ->whereIn('clip_id', array_unique(array_map(static fn($subclip): int => $subclip->clip_id, $models)))
+                ->whereNotIn('id', $ids)
+                ->pluck('name')
+                ->all(),
         };
     }
 }

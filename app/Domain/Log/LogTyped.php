@@ -18,9 +18,7 @@ use Illuminate\Support\Facades\DB;
 /** Logs one typed line for the row under the cursor: the take it names is found or made, and gets what it says. */
 final class LogTyped
 {
-    public function __construct(private readonly FindTake $find)
-    {
-    }
+    public function __construct(private readonly FindTake $find) {}
 
     /**
      * What a line means for a row, before anything is written.
@@ -35,7 +33,8 @@ final class LogTyped
     /**
      * Words, size and marks take the place of what stood there; notes and keywords add to it.
      *
-     * @param  array<string, mixed>|null  $seen  what the person saw: the take's fields, and `slate` of a clip's row; null asks for no comparison
+     * @param  array<string, mixed>|null  $seen  what the person saw: the take's fields,
+     *     and `slate` of a clip's row; null asks for no comparison
      * @return array{take: Take, made: bool}
      *
      * @throws Problem where the line says no slate, or one that cannot be, or somebody changed the same meanwhile
@@ -43,14 +42,18 @@ final class LogTyped
     public function __invoke(ShootDay $day, User $user, string $text, Take|Clip|null $row, ?Take $last = null, ?array $seen = null): array
     {
         $line = $this->understand($day, $text, $row, $last);
-        if ($line->problems !== [] || $line->slate === null || (! $line->namesSlate && ! $row instanceof Take)) {
-            throw Problem::refused('line.slate', $line->problems[0] ?? 'The line names no slate.', 'Begin with setup and take, such as 3A/4.');
+        if ($line->problems !== [] || $line->slate === null || (!$line->namesSlate && !($row instanceof Take))) {
+            throw Problem::refused(
+                'line.slate',
+                $line->problems[0] ?? 'The line names no slate.',
+                'Begin with setup and take, such as 3A/4.',
+            );
         }
         $answer = DB::transaction(function () use ($day, $user, $line, $row, $seen): array {
             $log = new ChangeLog();
-            $take = $line->namesSlate || ! $row instanceof Take ? ($this->find)($day, $line->slate, $log) : $row;
+            $take = $line->namesSlate || !($row instanceof Take) ? ($this->find)($day, $line->slate, $log) : $row;
             $made = $take->wasRecentlyCreated;
-            if (! $made) {
+            if (!$made) {
                 $take = Take::query()->lockForUpdate()->findOrFail($take->id);
             }
             EditTake::fill($take, $made ? $line->fields : self::onto($take, $line->fields, $seen));
@@ -59,7 +62,7 @@ final class LogTyped
                 SetSlate::refuseOther($row, $seen === null ? null : ['slate' => $seen['slate'] ?? null]);
                 SetSlate::join(collect([$row]), $take, $log);
             }
-            $log->finish($day->production, $user, 'Log '.$take->label());
+            $log->finish($day->production, $user, 'Log ' . $take->label());
 
             return ['take' => $take, 'made' => $made];
         });
@@ -80,7 +83,13 @@ final class LogTyped
             if (in_array($field, FieldMerge::ADDING, true)) {
                 $fields[$field] = FieldMerge::decide($field, (string) $take->{$field}, null, $now, 'person') ?? (string) $take->{$field};
             } elseif ($seen !== null && array_key_exists($field, $seen) && $seen[$field] !== $take->{$field} && $take->{$field} !== $now) {
-                $conflicts[] = ['take' => $take->ulid, 'label' => $take->label(), 'field' => $field, 'yours' => $now, 'theirs' => $take->{$field}];
+                $conflicts[] = [
+                    'take' => $take->ulid,
+                    'label' => $take->label(),
+                    'field' => $field,
+                    'yours' => $now,
+                    'theirs' => $take->{$field},
+                ];
             }
         }
 

@@ -19,7 +19,14 @@ final class LogUndo
         $tables->table('take_facts', 'takes', 'what a file says');
         $tables->table('scenes', 'takes', 'a scene');
         $tables->table('settled_points', 'takes', 'an answer');
-        $tables->table('clips', 'takes', 'a clip', together: [['take_id', 'slate_from'], ['device_id', 'import_kind']], byKey: ['facts'], derived: ['proxied_at', 'sound_synced_at', 'problems']);
+        $tables->table(
+            'clips',
+            'takes',
+            'a clip',
+            together: [['take_id', 'slate_from'], ['device_id', 'import_kind']],
+            byKey: ['facts'],
+            derived: ['proxied_at', 'sound_synced_at', 'problems'],
+        );
         $tables->table('productions', 'patterns', 'a setting');
         $tables->guard(self::refuseWhileItComesIn(...));
     }
@@ -28,7 +35,11 @@ final class LogUndo
     {
         $file = NoteFile::query()->where('change_id', $change->id)->whereNull('applied_at')->first();
         if ($file !== null && BringNotes::taskOf($file)?->isOver() === false) {
-            throw Problem::refused('undo.busy', "$file->name is still being brought in.", 'Wait until it is done, or stop it; then take it back.');
+            throw Problem::refused(
+                'undo.busy',
+                "$file->name is still being brought in.",
+                'Wait until it is done, or stop it; then take it back.',
+            );
         }
     }
 }

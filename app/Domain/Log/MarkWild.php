@@ -17,7 +17,7 @@ final class MarkWild
         $log = new ChangeLog();
         $clip->is_wild = true;
         $log->save($clip);
-        $log->finish($clip->production, $user, $clip->name.' is wild');
+        $log->finish($clip->production, $user, $clip->name . ' is wild');
         Live::tell($clip->production_id, 'takes');
     }
 }

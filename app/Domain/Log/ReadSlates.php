@@ -19,27 +19,36 @@ use Illuminate\Support\Facades\DB;
  */
 final class ReadSlates
 {
-    public function __construct(private readonly FindTake $find)
-    {
-    }
+    public function __construct(private readonly FindTake $find) {}
 
     /**
      * What would be read, by the production's patterns or by others that somebody tries.
      *
-     * @return list<array{clip: string, name: string, device: string|null, slate: string|null, from: string|null, pattern: string|null, has: string|null, is_new: bool}>
+     * @return list<array{clip: string, name: string, device: string|null, slate: string|null, from: string|null, pattern: string|null,
+     *     has: string|null, is_new: bool}>
      */
     public function preview(ShootDay $day, ?SlateReader $reader = null): array
     {
         $reader ??= $day->production->slateReader();
 
-        return $this->clips($day)->with(['device', 'take'])->get()->map(static function (Clip $clip) use ($reader, $day): array {
-            $claim = ClaimedSlate::of($clip, $reader, $day->production->slate_style)[0] ?? null;
+        return $this->clips($day)
+            ->with(['device', 'take'])
+            ->get()
+            ->map(static function (Clip $clip) use ($reader, $day): array {
+                $claim = ClaimedSlate::of($clip, $reader, $day->production->slate_style)[0] ?? null;
 
-            return [
-                'clip' => $clip->ulid, 'name' => $clip->name, 'device' => $clip->device?->letter, 'slate' => $claim?->slate->label(), 'from' => $claim?->from, 'pattern' => $claim?->pattern,
-                'has' => $clip->take?->label(), 'is_new' => $clip->take_id === null && $claim !== null,
-            ];
-        })->all();
+                return [
+                    'clip' => $clip->ulid,
+                    'name' => $clip->name,
+                    'device' => $clip->device?->letter,
+                    'slate' => $claim?->slate->label(),
+                    'from' => $claim?->from,
+                    'pattern' => $claim?->pattern,
+                    'has' => $clip->take?->label(),
+                    'is_new' => $clip->take_id === null && $claim !== null,
+                ];
+            })
+            ->all();
     }
 
     /** @return array{read: int, from_recorder: int, from_names: int, silent: int, takes: int} */
@@ -80,6 +89,11 @@ final class ReadSlates
     /** @return \Illuminate\Database\Eloquent\Builder<Clip> recorders first, so that a take begins with what they say */
     private function clips(ShootDay $day)
     {
-        return Clip::query()->where('shoot_day_id', $day->id)->whereIn('kind', ['picture', 'sound'])->whereNull('import_kind')->orderBy('kind', 'desc')->orderBy('id');
+        return Clip::query()
+            ->where('shoot_day_id', $day->id)
+            ->whereIn('kind', ['picture', 'sound'])
+            ->whereNull('import_kind')
+            ->orderBy('kind', 'desc')
+            ->orderBy('id');
     }
 }

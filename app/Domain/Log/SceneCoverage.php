@@ -20,21 +20,42 @@ final class SceneCoverage
         $production = $day->production_id;
         $names = DB::table('takes')->where('shoot_day_id', $day->id)->distinct()->pluck('scene')->map(strval(...))->all();
         $script = Scene::query()->where('production_id', $production)->whereIn('name', $names)->get()->keyBy('name');
-        $shot = DB::table('takes')->where('takes.production_id', $production)->whereIn('takes.scene', $names)
+        $shot = DB::table('takes')
+            ->where('takes.production_id', $production)
+            ->whereIn('takes.scene', $names)
             ->leftJoinSub(
-                DB::table('clips')->where('clips.production_id', $production)->where('kind', 'picture')->whereNotNull('take_id')->groupBy('take_id')->selectRaw('take_id, MAX(duration_ticks) AS longest'),
-                'ran', 'ran.take_id', '=', 'takes.id',
+                DB::table('clips')
+                    ->where('clips.production_id', $production)
+                    ->where('kind', 'picture')
+                    ->whereNotNull('take_id')
+                    ->groupBy('take_id')
+                    ->selectRaw('take_id, MAX(duration_ticks) AS longest'),
+                'ran',
+                'ran.take_id',
+                '=',
+                'takes.id',
             )
             ->groupBy('takes.scene')
-            ->selectRaw("takes.scene, COUNT(DISTINCT takes.setup) AS setups, COUNT(*) AS takes, SUM(takes.status = 'circled') AS circled, COALESCE(SUM(ran.longest), 0) AS ticks, COUNT(DISTINCT takes.shoot_day_id) AS days")
-            ->get()->keyBy('scene');
+            ->selectRaw(
+                'takes.scene, COUNT(DISTINCT takes.setup) AS setups, COUNT(*) AS takes, SUM(takes.status = ' .
+                    "'circled') AS circled, COALESCE(SUM(ran.longest), 0) AS ticks, COUNT(DISTINCT takes.shoot_day_id) AS days",
+            )
+            ->get()
+            ->keyBy('scene');
         $scenes = [];
         foreach ($names as $name) {
             $scene = $script[$name] ?? null;
             $coverage = $shot[$name] ?? null;
             $scenes[$name] = [
-                'heading' => $scene->heading ?? '', 'characters' => $scene->characters ?? [], 'pages' => $scene?->eighths === null ? null : Script::pages($scene->eighths), 'in_script' => $scene?->script_order !== null,
-                'setups' => (int) ($coverage->setups ?? 0), 'takes' => (int) ($coverage->takes ?? 0), 'circled' => (int) ($coverage->circled ?? 0), 'running_ticks' => (int) ($coverage->ticks ?? 0), 'days' => (int) ($coverage->days ?? 0),
+                'heading' => $scene->heading ?? '',
+                'characters' => $scene->characters ?? [],
+                'pages' => $scene?->eighths === null ? null : Script::pages($scene->eighths),
+                'in_script' => $scene?->script_order !== null,
+                'setups' => (int) ($coverage->setups ?? 0),
+                'takes' => (int) ($coverage->takes ?? 0),
+                'circled' => (int) ($coverage->circled ?? 0),
+                'running_ticks' => (int) ($coverage->ticks ?? 0),
+                'days' => (int) ($coverage->days ?? 0),
             ];
         }
 

@@ -18,9 +18,7 @@ use Illuminate\Support\Facades\DB;
 /** Gives clips the slate that a person read off the picture or heard; or takes it away. */
 final class SetSlate
 {
-    public function __construct(private readonly FindTake $find)
-    {
-    }
+    public function __construct(private readonly FindTake $find) {}
 
     /**
      * @param  Collection<int, Clip>  $clips
@@ -29,23 +27,37 @@ final class SetSlate
      *
      * @throws Problem if the text is not a slate, or a clip has found another meanwhile
      */
-    public function __invoke(ShootDay $day, User $user, Collection $clips, ?string $slate, bool $falseStart = false, ?array $seen = null): ?Take
-    {
+    public function __invoke(
+        ShootDay $day,
+        User $user,
+        Collection $clips,
+        ?string $slate,
+        bool $falseStart = false,
+        ?array $seen = null,
+    ): ?Take {
         $line = $slate === null ? null : LogLine::parse($slate, $day->production->slate_style);
-        if ($line !== null && ($line->slate === null || ! $line->namesSlate || $line->fields !== [])) {
-            throw Problem::refused('slate.unreadable', $line->problems[0] ?? sprintf('"%s" is not a slate.', mb_substr((string) $slate, 0, 40)), 'Write setup and take, such as 3B/1.');
+        if ($line !== null && ($line->slate === null || !$line->namesSlate || $line->fields !== [])) {
+            throw Problem::refused(
+                'slate.unreadable',
+                $line->problems[0] ?? sprintf('"%s" is not a slate.', mb_substr((string) $slate, 0, 40)),
+                'Write setup and take, such as 3B/1.',
+            );
         }
         $take = DB::transaction(function () use ($day, $user, $clips, $line, $falseStart, $seen): ?Take {
-            $clips->each(static fn (Clip $clip) => self::refuseOther($clip, $seen));
+            $clips->each(static fn(Clip $clip) => self::refuseOther($clip, $seen));
             $log = new ChangeLog();
             $take = $line?->slate === null ? null : ($this->find)($day, $line->slate, $log);
             self::join($clips, $take, $log, $falseStart);
-            $names = $clips->count() === 1 ? $clips->first()->title() : $clips->count().' clips';
-            $log->finish($day->production, $user, match (true) {
-                $falseStart => "$names is a false start",
-                $take === null => "Take the slate off $names",
-                default => "$names is {$take->label()}",
-            });
+            $names = $clips->count() === 1 ? $clips->first()->title() : $clips->count() . ' clips';
+            $log->finish(
+                $day->production,
+                $user,
+                match (true) {
+                    $falseStart => "$names is a false start",
+                    $take === null => "Take the slate off $names",
+                    default => "$names is {$take->label()}",
+                },
+            );
 
             return $take;
         });

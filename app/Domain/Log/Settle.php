@@ -26,14 +26,26 @@ final class Settle
     public function __invoke(ShootDay $day, User $user, Take $take, string $field, string $source, bool $alike): int
     {
         $count = DB::transaction(function () use ($day, $user, $take, $field, $source, $alike): int {
-            $takes = Take::query()->with('saidFacts')->where('shoot_day_id', $day->id)->when(! $alike, static fn ($query) => $query->whereKey($take->id))->lockForUpdate()->get();
+            $takes = Take::query()
+                ->with('saidFacts')
+                ->where('shoot_day_id', $day->id)
+                ->when(!$alike, static fn($query) => $query->whereKey($take->id))
+                ->lockForUpdate()
+                ->get();
             $against = $source === 'now' ? $this->against($take, $field) : $source;
             $log = new ChangeLog();
             $count = 0;
             foreach ($takes as $one) {
-                $count += (int) ($field === 'slate' ? $this->slate($one, $source, $against, $log) : $this->field($one, $field, $source, $against, $log));
+                $count +=
+                    (int) ($field === 'slate'
+                        ? $this->slate($one, $source, $against, $log)
+                        : $this->field($one, $field, $source, $against, $log));
             }
-            $log->finish($day->production, $user, sprintf('Settle %s of %s', strtr($field, ['is_' => '', '_' => ' ']), $count === 1 ? $take->label() : "$count takes"));
+            $log->finish(
+                $day->production,
+                $user,
+                sprintf('Settle %s of %s', strtr($field, ['is_' => '', '_' => ' ']), $count === 1 ? $take->label() : "$count takes"),
+            );
 
             return $count;
         });

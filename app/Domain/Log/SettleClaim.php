@@ -23,8 +23,9 @@ final class SettleClaim
      */
     public function __invoke(Take $take, User $user, string $slate): Take
     {
-        $said = array_values(array_filter($take->claims ?? [], static fn (array $claim): bool => ClaimedSlate::label($claim) === $slate))[0]
-            ?? throw Problem::refused('claim.unknown', 'No source says that number.', 'Type the slate in the log instead.');
+        $said =
+            array_values(array_filter($take->claims ?? [], static fn(array $claim): bool => ClaimedSlate::label($claim) === $slate))[0] ??
+            throw Problem::refused('claim.unknown', 'No source says that number.', 'Type the slate in the log instead.');
         $take = DB::transaction(function () use ($take, $user, $said): Take {
             $log = new ChangeLog();
             $target = self::settle($take, $said, $log);
@@ -43,11 +44,27 @@ final class SettleClaim
         $clips = Clip::query()->where('take_id', $take->id)->get();
         $target = $take;
         if ($take->label() !== ClaimedSlate::label($said)) {
-            $there = Take::query()->where('shoot_day_id', $take->shoot_day_id)->where('setup', $said['setup'])->where('take', $said['take'])->where('part', $said['part'] ?? '')->first();
+            $there = Take::query()
+                ->where('shoot_day_id', $take->shoot_day_id)
+                ->where('setup', $said['setup'])
+                ->where('take', $said['take'])
+                ->where('part', $said['part'] ?? '')
+                ->first();
             if ($there !== null) {
                 $target = $there;
             } else {
-                $take->fill(['setup' => $said['setup'], 'take' => $said['take'], 'part' => $said['part'] ?? '', 'sort_key' => SlateOrder::of($take->production->slate_style, $take->scene, $said['setup'], $said['take'], $said['part'] ?? '')]);
+                $take->fill([
+                    'setup' => $said['setup'],
+                    'take' => $said['take'],
+                    'part' => $said['part'] ?? '',
+                    'sort_key' => SlateOrder::of(
+                        $take->production->slate_style,
+                        $take->scene,
+                        $said['setup'],
+                        $said['take'],
+                        $said['part'] ?? '',
+                    ),
+                ]);
             }
         }
         foreach ($clips as $clip) {

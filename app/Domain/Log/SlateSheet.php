@@ -37,7 +37,9 @@ final class SlateSheet
         $rows = DB::table('takes')->where('shoot_day_id', $day->id)->whereIn('setup', $setups);
         $byTake = $this->clips($day, (clone $rows)->pluck('id')->all());
 
-        return array_values(array_filter($this->takes($rows, $byTake), static fn (array $take): bool => in_array($take['ulid'], $ulids, true)));
+        return array_values(
+            array_filter($this->takes($rows, $byTake), static fn(array $take): bool => in_array($take['ulid'], $ulids, true)),
+        );
     }
 
     /**
@@ -52,7 +54,13 @@ final class SlateSheet
             foreach (DB::table('take_facts')->whereIn('take_id', $ids)->orderBy('id')->get() as $fact) {
                 $facts[$fact->take_id][] = $fact;
             }
-            foreach (DB::table('notes')->whereIn('take_id', $ids)->orderBy('id')->get(['take_id', 'text']) as $note) {
+            foreach (
+                DB::table('notes')
+                    ->whereIn('take_id', $ids)
+                    ->orderBy('id')
+                    ->get(['take_id', 'text'])
+                as $note
+            ) {
                 $notes[$note->take_id][] = $note->text;
             }
         }
@@ -60,10 +68,11 @@ final class SlateSheet
         foreach ($rows as $row) {
             $own = $byTake[$row->id] ?? [];
             $said = $facts[$row->id] ?? [];
-            $script = array_values(array_filter($said, static fn (object $fact): bool => $fact->source === 'script'))[0] ?? null;
+            $script = array_values(array_filter($said, static fn(object $fact): bool => $fact->source === 'script'))[0] ?? null;
             $takes[] = self::take($row, $own) + [
                 'disputes' => $said === [] ? [] : TakeFacts::open((array) $row, json_decode($row->set_by ?? '[]', true), $said),
-                'said_by' => $script?->place, 'screening' => implode(' · ', $notes[$row->id] ?? []),
+                'said_by' => $script?->place,
+                'screening' => implode(' · ', $notes[$row->id] ?? []),
             ];
         }
 
@@ -79,10 +88,24 @@ final class SlateSheet
         $claims = json_decode($row->claims ?? 'null', true) ?? [];
 
         return [
-            'ulid' => $row->ulid, 'scene' => $row->scene, 'setup' => $row->setup, 'take' => (int) $row->take, 'part' => $row->part, 'name' => $row->name,
-            'description' => $row->description, 'size' => $row->size, 'status' => $row->status, 'notes' => $row->notes ?? '', 'keywords' => $row->keywords,
-            'is_mos' => (bool) $row->is_mos, 'is_tail_slate' => (bool) $row->is_tail_slate, 'is_wild' => (bool) $row->is_wild, 'is_guide_only' => (bool) $row->is_guide_only,
-            'is_pickup' => (bool) $row->is_pickup, 'is_false_start' => (bool) $row->is_false_start, 'width' => ShotSize::width($row->size),
+            'ulid' => $row->ulid,
+            'scene' => $row->scene,
+            'setup' => $row->setup,
+            'take' => (int) $row->take,
+            'part' => $row->part,
+            'name' => $row->name,
+            'description' => $row->description,
+            'size' => $row->size,
+            'status' => $row->status,
+            'notes' => $row->notes ?? '',
+            'keywords' => $row->keywords,
+            'is_mos' => (bool) $row->is_mos,
+            'is_tail_slate' => (bool) $row->is_tail_slate,
+            'is_wild' => (bool) $row->is_wild,
+            'is_guide_only' => (bool) $row->is_guide_only,
+            'is_pickup' => (bool) $row->is_pickup,
+            'is_false_start' => (bool) $row->is_false_start,
+            'width' => ShotSize::width($row->size),
             'absent_devices' => json_decode($row->absent_devices ?? '[]', true),
             'claims' => $row->settled === null && count(array_unique(array_map(ClaimedSlate::label(...), $claims))) > 1 ? $claims : [],
             'clips' => $clips,
@@ -100,7 +123,14 @@ final class SlateSheet
     private static function withMissed(array $takes): array
     {
         $seen = $count = [];
-        $lettersOf = static fn (array $take): array => array_values(array_unique(array_column(array_filter($take['clips'], static fn (array $clip): bool => $clip['kind'] === 'picture' && $clip['device'] !== null), 'device')));
+        $lettersOf = static fn(array $take): array => array_values(
+            array_unique(
+                array_column(
+                    array_filter($take['clips'], static fn(array $clip): bool => $clip['kind'] === 'picture' && $clip['device'] !== null),
+                    'device',
+                ),
+            ),
+        );
         foreach ($takes as $take) {
             $letters = $lettersOf($take);
             $count[$take['setup']] = ($count[$take['setup']] ?? 0) + (int) ($letters !== []);
@@ -111,7 +141,10 @@ final class SlateSheet
         foreach ($takes as $index => $take) {
             $missed = [];
             foreach ($take['is_wild'] || $take['is_false_start'] ? [] : $seen[$take['setup']] ?? [] as $letter => $times) {
-                if (2 * $times >= $count[$take['setup']] && ! in_array((string) $letter, [...$lettersOf($take), ...$take['absent_devices']], true)) {
+                if (
+                    2 * $times >= $count[$take['setup']] &&
+                    !in_array((string) $letter, [...$lettersOf($take), ...$take['absent_devices']], true)
+                ) {
                     $missed[] = (string) $letter;
                 }
             }
@@ -128,8 +161,8 @@ final class SlateSheet
      */
     private static function sync(object $row, array $clips): string
     {
-        $pictures = array_filter($clips, static fn (array $clip): bool => $clip['kind'] === 'picture');
-        $sounds = array_filter($clips, static fn (array $clip): bool => $clip['kind'] === 'sound');
+        $pictures = array_filter($clips, static fn(array $clip): bool => $clip['kind'] === 'picture');
+        $sounds = array_filter($clips, static fn(array $clip): bool => $clip['kind'] === 'sound');
         if ($clips === []) {
             return 'no file';
         }
@@ -165,26 +198,64 @@ final class SlateSheet
     private function clips(ShootDay $day, ?array $takes = null): array
     {
         // The day's index is named because a tenth of all clips looks to the database like a reason to read them all.
-        $rows = DB::table('clips')->forceIndex('clips_day_device_start')
+        $rows = DB::table('clips')
+            ->forceIndex('clips_day_device_start')
             ->leftJoin('devices', 'devices.id', '=', 'clips.device_id')
             ->leftJoin('placements', 'placements.clip_id', '=', 'clips.id')
-            ->where('clips.shoot_day_id', $day->id)->when($takes !== null, static fn (Builder $query) => $query->whereIn('clips.take_id', $takes))->whereNull('clips.import_kind')->whereIn('clips.kind', ['picture', 'sound', 'other'])
-            ->orderBy('devices.lane')->orderBy('clips.start_ticks')->orderBy('clips.id')
-            ->get(['clips.id', 'clips.ulid', 'clips.take_id', 'clips.kind', 'clips.name', 'clips.label', 'clips.slate_from', 'clips.duration_ticks', 'clips.start_ticks', 'clips.is_wild', 'clips.is_false_start',
-                'clips.proxied_at', 'devices.letter', 'placements.way', 'placements.is_sure', 'placements.start_ticks as placed_ticks']);
+            ->where('clips.shoot_day_id', $day->id)
+            ->when($takes !== null, static fn(Builder $query) => $query->whereIn('clips.take_id', $takes))
+            ->whereNull('clips.import_kind')
+            ->whereIn('clips.kind', ['picture', 'sound', 'other'])
+            ->orderBy('devices.lane')
+            ->orderBy('clips.start_ticks')
+            ->orderBy('clips.id')
+            ->get([
+                'clips.id',
+                'clips.ulid',
+                'clips.take_id',
+                'clips.kind',
+                'clips.name',
+                'clips.label',
+                'clips.slate_from',
+                'clips.duration_ticks',
+                'clips.start_ticks',
+                'clips.is_wild',
+                'clips.is_false_start',
+                'clips.proxied_at',
+                'devices.letter',
+                'placements.way',
+                'placements.is_sure',
+                'placements.start_ticks as placed_ticks',
+            ]);
 
         // Asked apart: a long text among the columns would make the database sort on its disk.
         $strays = DB::table('placements')->where('shoot_day_id', $day->id)->whereNotNull('stray_reason')->pluck('stray_reason', 'clip_id');
-        $problems = DB::table('clips')->forceIndex('clips_day_device_start')->where('shoot_day_id', $day->id)->whereNotNull('problems')->whereRaw('JSON_LENGTH(problems) > 0')->pluck('problems', 'id');
+        $problems = DB::table('clips')
+            ->forceIndex('clips_day_device_start')
+            ->where('shoot_day_id', $day->id)
+            ->whereNotNull('problems')
+            ->whereRaw('JSON_LENGTH(problems) > 0')
+            ->pluck('problems', 'id');
 
         $clips = [];
         foreach ($rows as $row) {
             $clips[$row->take_id ?? 0][] = [
-                'ulid' => $row->ulid, 'kind' => $row->kind, 'name' => $row->label ?? $row->name, 'file' => $row->name, 'device' => $row->letter, 'slate_from' => $row->slate_from,
-                'duration_ticks' => $row->duration_ticks, 'start_ticks' => $row->start_ticks, 'placed_ticks' => $row->placed_ticks,
-                'way' => $row->placed_ticks === null ? null : $row->way, 'sure' => (bool) $row->is_sure, 'stray' => $strays[$row->id] ?? null,
-                'is_wild' => (bool) $row->is_wild, 'is_false_start' => (bool) $row->is_false_start,
-                'problems' => isset($problems[$row->id]) ? json_decode($problems[$row->id], true) : [], 'ready' => $row->proxied_at !== null,
+                'ulid' => $row->ulid,
+                'kind' => $row->kind,
+                'name' => $row->label ?? $row->name,
+                'file' => $row->name,
+                'device' => $row->letter,
+                'slate_from' => $row->slate_from,
+                'duration_ticks' => $row->duration_ticks,
+                'start_ticks' => $row->start_ticks,
+                'placed_ticks' => $row->placed_ticks,
+                'way' => $row->placed_ticks === null ? null : $row->way,
+                'sure' => (bool) $row->is_sure,
+                'stray' => $strays[$row->id] ?? null,
+                'is_wild' => (bool) $row->is_wild,
+                'is_false_start' => (bool) $row->is_false_start,
+                'problems' => isset($problems[$row->id]) ? json_decode($problems[$row->id], true) : [],
+                'ready' => $row->proxied_at !== null,
             ];
         }
 

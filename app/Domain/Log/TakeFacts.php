@@ -13,7 +13,19 @@ use Cartella\Core\Slate\FieldMerge;
 final class TakeFacts
 {
     /** The fields that a source can speak of. */
-    public const FIELDS = ['description', 'size', 'status', 'notes', 'keywords', 'is_mos', 'is_tail_slate', 'is_wild', 'is_pickup', 'is_false_start', 'is_guide_only'];
+    public const FIELDS = [
+        'description',
+        'size',
+        'status',
+        'notes',
+        'keywords',
+        'is_mos',
+        'is_tail_slate',
+        'is_wild',
+        'is_pickup',
+        'is_false_start',
+        'is_guide_only',
+    ];
 
     private const LIMITS = ['description' => 300, 'size' => 30, 'notes' => 4000, 'keywords' => 300];
 
@@ -35,14 +47,15 @@ final class TakeFacts
             if ($fact->value !== $text) {
                 $fact->fill(['value' => $text, 'said_at' => now()]);
                 $log->save($fact);
-                if (! $known->has($field)) {
+                if (!$known->has($field)) {
                     $take->saidFacts->push($fact);
                 }
             }
             $now = $take->{$field} ?? (str_starts_with($field, 'is_') ? false : '');
             $decided = FieldMerge::decide($field, $now, $take->set_by[$field]['by'] ?? null, $value, $source);
             if ($decided !== null) {
-                $take->{$field} = is_string($decided) && isset(self::LIMITS[$field]) ? mb_substr($decided, 0, self::LIMITS[$field]) : $decided;
+                $take->{$field} =
+                    is_string($decided) && isset(self::LIMITS[$field]) ? mb_substr($decided, 0, self::LIMITS[$field]) : $decided;
                 self::mark($take, [$field], $source);
             }
         }
@@ -63,8 +76,10 @@ final class TakeFacts
      *
      * @param  array<string, mixed>  $values  its fields
      * @param  array<string, array{by: string, at: int}>  $setBy
-     * @param  iterable<object{field: string, source: string, place: string, value: string, said_at: mixed}>  $facts  rows as the database holds them, or models
-     * @return list<array{field: string, now: string|bool, by: string|null, at: int|null, said: list<array{source: string, place: string, value: string|bool, at: int}>}>
+     * @param  iterable<object{field: string, source: string, place: string, value: string,
+     *     said_at: mixed}>  $facts  rows as the database holds them, or models
+     * @return list<array{field: string, now: string|bool, by: string|null, at: int|null, said: list<array{source: string, place: string,
+     *     value: string|bool, at: int}>}>
      */
     public static function open(array $values, array $setBy, iterable $facts): array
     {
@@ -75,9 +90,16 @@ final class TakeFacts
             $set = $setBy[$field] ?? null;
             $said = json_decode($fact->value, true);
             $said = is_bool($said) ? $said : (string) $said;
-            $saidAt = $fact->said_at instanceof \DateTimeInterface ? $fact->said_at->getTimestamp() : (int) strtotime($fact->said_at.' UTC');
+            $saidAt =
+                $fact->said_at instanceof \DateTimeInterface ? $fact->said_at->getTimestamp() : (int) strtotime($fact->said_at . ' UTC');
             if (FieldMerge::isOpen($field, $now, $set['by'] ?? null, $set['at'] ?? null, $said, $saidAt)) {
-                $disputes[$field] ??= ['field' => $field, 'now' => $now, 'by' => $set['by'] ?? null, 'at' => $set['at'] ?? null, 'said' => []];
+                $disputes[$field] ??= [
+                    'field' => $field,
+                    'now' => $now,
+                    'by' => $set['by'] ?? null,
+                    'at' => $set['at'] ?? null,
+                    'said' => [],
+                ];
                 $disputes[$field]['said'][] = ['source' => $fact->source, 'place' => $fact->place, 'value' => $said, 'at' => $saidAt];
             }
         }
@@ -85,7 +107,10 @@ final class TakeFacts
         return array_values($disputes);
     }
 
-    /** @return list<array{field: string, now: string|bool, by: string|null, at: int|null, said: list<array{source: string, place: string, value: string|bool, at: int}>}> */
+    /**
+     * @return list<array{field: string, now: string|bool, by: string|null, at: int|null, said: list<array{source: string, place: string,
+     *     value: string|bool, at: int}>}>
+     */
     public static function disputes(Take $take): array
     {
         return self::open($take->getAttributes(), $take->set_by ?? [], $take->saidFacts);

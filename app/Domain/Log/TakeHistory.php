@@ -14,33 +14,61 @@ final class TakeHistory
     private const LIMIT = 200;
 
     /** Fields that follow from others, and so are no change of their own. */
-    private const DERIVED = ['updated_at', 'created_at', 'sort_key', 'id', 'ulid', 'production_id', 'shoot_day_id', 'claims', 'settled', 'set_by', 'listening'];
+    private const DERIVED = [
+        'updated_at',
+        'created_at',
+        'sort_key',
+        'id',
+        'ulid',
+        'production_id',
+        'shoot_day_id',
+        'claims',
+        'settled',
+        'set_by',
+        'listening',
+    ];
 
     /**
-     * @return list<array{at: string, by: string, label: string, undone: bool, fields: list<array{field: string, from: string, to: string}>}>
+     * @return list<array{at: string, by: string, label: string, undone: bool, fields: list<array{field: string, from: string,
+     *     to: string}>}>
      */
     public function of(Take $take): array
     {
-        $changes = Change::query()->with('user')->join('change_takes', 'change_takes.change_id', '=', 'changes.id')->where('change_takes.take_id', $take->id)
-            ->orderByDesc('changes.id')->limit(self::LIMIT)->get('changes.*');
-        $clips = Clip::query()->whereIn('id', $changes->flatMap(static fn (Change $change): array => array_column($change->stepsOf('clips'), 'id'))->unique())->pluck('name', 'id');
+        $changes = Change::query()
+            ->with('user')
+            ->join('change_takes', 'change_takes.change_id', '=', 'changes.id')
+            ->where('change_takes.take_id', $take->id)
+            ->orderByDesc('changes.id')
+            ->limit(self::LIMIT)
+            ->get('changes.*');
+        $clips = Clip::query()
+            ->whereIn('id', $changes->flatMap(static fn(Change $change): array => array_column($change->stepsOf('clips'), 'id'))->unique())
+            ->pluck('name', 'id');
 
-        return $changes->map(function (Change $change) use ($take, $clips): array {
-            $fields = [];
-            foreach ($change->stepsOf('takes', $take->id) as $row) {
-                array_push($fields, ...$this->fields($row['before'] ?? [], $row['after'] ?? []));
-            }
-            foreach ($change->stepsOf('clips') as $row) {
-                $left = ($row['before']['take_id'] ?? null) === $take->id && ($row['after']['take_id'] ?? null) !== $take->id;
-                $joined = ($row['after']['take_id'] ?? null) === $take->id && ($row['before']['take_id'] ?? null) !== $take->id;
-                if ($left || $joined) {
-                    $name = (string) ($clips[$row['id']] ?? 'a clip');
-                    $fields[] = ['field' => 'clip', 'from' => $left ? $name : '', 'to' => $joined ? $name : ''];
+        return $changes
+            ->map(function (Change $change) use ($take, $clips): array {
+                $fields = [];
+                foreach ($change->stepsOf('takes', $take->id) as $row) {
+                    array_push($fields, ...$this->fields($row['before'] ?? [], $row['after'] ?? []));
                 }
-            }
+                foreach ($change->stepsOf('clips') as $row) {
+                    $left = ($row['before']['take_id'] ?? null) === $take->id && ($row['after']['take_id'] ?? null) !== $take->id;
+                    $joined = ($row['after']['take_id'] ?? null) === $take->id && ($row['before']['take_id'] ?? null) !== $take->id;
+                    if ($left || $joined) {
+                        $name = (string) ($clips[$row['id']] ?? 'a clip');
+                        $fields[] = ['field' => 'clip', 'from' => $left ? $name : '', 'to' => $joined ? $name : ''];
+                    }
+                }
 
-            return ['at' => $change->created_at->toIso8601String(), 'by' => $change->user->name ?? 'somebody', 'label' => $change->label, 'undone' => $change->undone_at !== null, 'fields' => $fields];
-        })->all();
+                return [
+                    'at' => $change->created_at->toIso8601String(),
+                    'by' => $change->user->name ?? 'somebody',
+                    'label' => $change->label,
+                    'undone' => $change->undone_at !== null,
+                    'fields' => $fields,
+                ];
+            })
+            ->all();
     }
 
     /**
@@ -55,7 +83,7 @@ final class TakeHistory
             $from = self::words($before[$field] ?? null);
             $to = self::words($after[$field] ?? null);
             // What a new take is by default nobody has said of it.
-            if ($from !== $to && ! ($before === [] && in_array($to, ['no', 'none'], true))) {
+            if ($from !== $to && !($before === [] && in_array($to, ['no', 'none'], true))) {
                 $fields[] = ['field' => strtr($field, ['is_' => '', '_' => ' ']), 'from' => $from, 'to' => $to];
             }
         }

@@ -18,9 +18,7 @@ final class EditPeople
 {
     private const PASSWORD_LENGTH = 14;
 
-    public function __construct(private readonly Sessions $sessions, private readonly SecondFactor $second)
-    {
-    }
+    public function __construct(private readonly Sessions $sessions, private readonly SecondFactor $second) {}
 
     /** @return array{user: User, password: string|null} the first password of somebody who is new; shown once */
     public function add(Production $production, User $by, string $email, string $name, Role $role, ?string $address): array
@@ -31,7 +29,13 @@ final class EditPeople
             if ($user === null) {
                 $password = Str::password(self::PASSWORD_LENGTH, symbols: false);
                 // The account's own role opens no other production, so it is the least one.
-                $user = User::query()->create(['email' => $email, 'name' => $name, 'role' => Role::Reviewer, 'password' => $password, 'must_change_password' => true]);
+                $user = User::query()->create([
+                    'email' => $email,
+                    'name' => $name,
+                    'role' => Role::Reviewer,
+                    'password' => $password,
+                    'must_change_password' => true,
+                ]);
             } elseif ($production->users()->whereKey($user->id)->exists()) {
                 throw Problem::refused('person.there', "$user->name belongs to this production already.", 'Change the role in the list.');
             }
@@ -51,7 +55,13 @@ final class EditPeople
                 $this->refuseLastAdmin($production, $person);
             }
             $production->users()->updateExistingPivot($person->id, ['role' => $role->value]);
-            Audit::write('role_changed', $by->id, $production->id, ['person' => $person->email, 'was' => $was->value, 'now' => $role->value], $address);
+            Audit::write(
+                'role_changed',
+                $by->id,
+                $production->id,
+                ['person' => $person->email, 'was' => $was->value, 'now' => $role->value],
+                $address,
+            );
             Live::tell($production->id, 'settings');
         });
     }
@@ -85,7 +95,13 @@ final class EditPeople
     {
         $this->refuseBeyond($by, $person);
         $person->update(['must_use_second_factor' => $must]);
-        Audit::write('setting_changed', $by->id, $production->id, ['person' => $person->email, 'second_factor_required' => $must], $address);
+        Audit::write(
+            'setting_changed',
+            $by->id,
+            $production->id,
+            ['person' => $person->email, 'second_factor_required' => $must],
+            $address,
+        );
         Live::tell($production->id, 'settings');
     }
 
@@ -99,7 +115,11 @@ final class EditPeople
 
     private function lockedRole(Production $production, User $person): Role
     {
-        $row = DB::table('production_user')->where('production_id', $production->id)->where('user_id', $person->id)->lockForUpdate()->first();
+        $row = DB::table('production_user')
+            ->where('production_id', $production->id)
+            ->where('user_id', $person->id)
+            ->lockForUpdate()
+            ->first();
         if ($row === null) {
             throw Problem::missing('That person', 'Load the page again.');
         }
@@ -110,9 +130,17 @@ final class EditPeople
     /** Somebody has to be left who may manage it; an admin of the whole desk always is. */
     private function refuseLastAdmin(Production $production, User $person): void
     {
-        $others = $production->users()->whereKeyNot($person->id)->get()->filter(static fn (User $other): bool => $other->roleIn($production) === Role::Admin);
+        $others = $production
+            ->users()
+            ->whereKeyNot($person->id)
+            ->get()
+            ->filter(static fn(User $other): bool => $other->roleIn($production) === Role::Admin);
         if ($others->isEmpty() && User::query()->where('role', Role::Admin)->whereKeyNot($person->id)->doesntExist()) {
-            throw Problem::refused('person.last_admin', 'A production needs an admin, and there is no other.', 'Make somebody else admin first.');
+            throw Problem::refused(
+                'person.last_admin',
+                'A production needs an admin, and there is no other.',
+                'Make somebody else admin first.',
+            );
         }
     }
 
@@ -123,9 +151,15 @@ final class EditPeople
      */
     private function refuseBeyond(User $by, User $person): void
     {
-        $isOwn = $person->role !== Role::Admin && $person->productions()->get()->every(static fn (Production $production): bool => $by->roleIn($production) === Role::Admin);
-        if ($by->role !== Role::Admin && ! $isOwn) {
-            throw Problem::refused('person.beyond', "$person->name works in productions that are not yours to manage.", 'Ask an admin of the whole desk.');
+        $isOwn =
+            $person->role !== Role::Admin &&
+            $person->productions()->get()->every(static fn(Production $production): bool => $by->roleIn($production) === Role::Admin);
+        if ($by->role !== Role::Admin && !$isOwn) {
+            throw Problem::refused(
+                'person.beyond',
+                "$person->name works in productions that are not yours to manage.",
+                'Ask an admin of the whole desk.',
+            );
         }
     }
 }

@@ -30,11 +30,21 @@ final class SecondFactor
     /** @return list<string> the recovery codes, shown once */
     public function confirm(User $user, string $code, ?string $address): array
     {
-        $step = $user->second_factor === null || $user->second_factor_at !== null ? null : Totp::step($user->second_factor, $code, now()->getTimestamp(), null);
+        $step =
+            $user->second_factor === null || $user->second_factor_at !== null
+                ? null
+                : Totp::step($user->second_factor, $code, now()->getTimestamp(), null);
         if ($step === null) {
-            throw Problem::refused('account.code', 'That is not the code of this moment.', 'Wait for the next one and type it; check the clock of the device.');
+            throw Problem::refused(
+                'account.code',
+                'That is not the code of this moment.',
+                'Wait for the next one and type it; check the clock of the device.',
+            );
         }
-        $codes = array_map(static fn (): string => Str::lower(Str::random(5)).'-'.Str::lower(Str::random(5)), range(1, self::RECOVERY_CODES));
+        $codes = array_map(
+            static fn(): string => Str::lower(Str::random(5)) . '-' . Str::lower(Str::random(5)),
+            range(1, self::RECOVERY_CODES),
+        );
         $user->update(['second_factor_at' => now(), 'second_factor_step' => $step, 'recovery_codes' => array_map(self::hash(...), $codes)]);
         Audit::write('second_factor_on', $user->id, null, [], $address);
 
@@ -54,7 +64,10 @@ final class SecondFactor
 
         return DB::transaction(static function () use ($user, $code): bool {
             $locked = User::query()->lockForUpdate()->findOrFail($user->id);
-            $step = preg_match('/\A\d{6}\z/', $code) === 1 ? Totp::step((string) $locked->second_factor, $code, now()->getTimestamp(), $locked->second_factor_step) : null;
+            $step =
+                preg_match('/\A\d{6}\z/', $code) === 1
+                    ? Totp::step((string) $locked->second_factor, $code, now()->getTimestamp(), $locked->second_factor_step)
+                    : null;
             if ($step !== null) {
                 $locked->update(['second_factor_step' => $step]);
 

@@ -13,10 +13,21 @@ final class Sessions
     /** @return list<array{id: string, address: string|null, browser: string, last_at: string, is_this: bool}> the newest first */
     public function of(User $user, ?string $current): array
     {
-        return DB::table('sessions')->where('user_id', $user->id)->orderByDesc('last_activity')->limit(50)->get(['id', 'ip_address', 'user_agent', 'last_activity'])
-            ->map(static fn (object $row): array => [
-                'id' => self::name($row->id), 'address' => $row->ip_address, 'browser' => self::browser((string) $row->user_agent), 'last_at' => date('c', (int) $row->last_activity), 'is_this' => $row->id === $current,
-            ])->all();
+        return DB::table('sessions')
+            ->where('user_id', $user->id)
+            ->orderByDesc('last_activity')
+            ->limit(50)
+            ->get(['id', 'ip_address', 'user_agent', 'last_activity'])
+            ->map(
+                static fn(object $row): array => [
+                    'id' => self::name($row->id),
+                    'address' => $row->ip_address,
+                    'browser' => self::browser((string) $row->user_agent),
+                    'last_at' => date('c', (int) $row->last_activity),
+                    'is_this' => $row->id === $current,
+                ],
+            )
+            ->all();
     }
 
     public function end(User $user, string $name): bool
@@ -36,12 +47,15 @@ final class Sessions
         // What a browser remembers of an ended sign-in must not open it again.
         $user->forceFill(['remember_token' => null])->save();
 
-        return DB::table('sessions')->where('user_id', $user->id)->when($except !== null, static fn ($query) => $query->where('id', '!=', $except))->delete();
+        return DB::table('sessions')
+            ->where('user_id', $user->id)
+            ->when($except !== null, static fn($query) => $query->where('id', '!=', $except))
+            ->delete();
     }
 
     private static function name(string $id): string
     {
-        return hash('xxh128', 'session.'.$id);
+        return hash('xxh128', 'session.' . $id);
     }
 
     private static function browser(string $agent): string

@@ -26,7 +26,7 @@ final class Totp
             $bits .= sprintf('%08b', ord($byte));
         }
 
-        return implode('', array_map(static fn (string $five): string => self::ALPHABET[bindec($five)], str_split($bits, 5)));
+        return implode('', array_map(static fn(string $five): string => self::ALPHABET[bindec($five)], str_split($bits, 5)));
     }
 
     /** @param  int  $at  Unix seconds */
@@ -55,16 +55,22 @@ final class Totp
     /** What an authenticator reads from the square: the key URI that they agree on. */
     public static function address(string $secret, string $email): string
     {
-        return sprintf('otpauth://totp/%s:%s?secret=%s&issuer=%s', rawurlencode('Cartella'), rawurlencode($email), $secret, rawurlencode('Cartella'));
+        return sprintf(
+            'otpauth://totp/%s:%s?secret=%s&issuer=%s',
+            rawurlencode('Cartella'),
+            rawurlencode($email),
+            $secret,
+            rawurlencode('Cartella'),
+        );
     }
 
     private static function codeOfStep(string $secret, int $step): string
     {
         $hash = hash_hmac('sha1', pack('J', $step), self::bytes($secret), true);
-        $offset = ord($hash[19]) & 0xF;
-        $number = unpack('N', $hash, $offset)[1] & 0x7FFFFFFF;
+        $offset = ord($hash[19]) & 0xf;
+        $number = unpack('N', $hash, $offset)[1] & 0x7fffffff;
 
-        return sprintf('%0'.self::DIGITS.'d', $number % 10 ** self::DIGITS);
+        return sprintf('%0' . self::DIGITS . 'd', $number % 10 ** self::DIGITS);
     }
 
     private static function bytes(string $secret): string
@@ -74,6 +80,12 @@ final class Totp
             $bits .= sprintf('%05b', (int) strpos(self::ALPHABET, $letter));
         }
 
-        return implode('', array_map(static fn (string $eight): string => chr((int) bindec($eight)), array_filter(str_split($bits, 8), static fn (string $eight): bool => strlen($eight) === 8)));
+        return implode(
+            '',
+            array_map(
+                static fn(string $eight): string => chr((int) bindec($eight)),
+                array_filter(str_split($bits, 8), static fn(string $eight): bool => strlen($eight) === 8),
+            ),
+        );
     }
 }

@@ -20,7 +20,12 @@ final class EditDays
     {
         return DB::transaction(function () use ($production, $user, $date, $unit): ShootDay {
             Production::query()->whereKey($production->id)->lockForUpdate()->first();
-            $day = new ShootDay(['production_id' => $production->id, 'number' => (int) $production->days()->max('number') + 1, 'date' => $date, 'unit' => $unit]);
+            $day = new ShootDay([
+                'production_id' => $production->id,
+                'number' => (int) $production->days()->max('number') + 1,
+                'date' => $date,
+                'unit' => $unit,
+            ]);
             $log = new ChangeLog();
             $log->save($day);
             $log->finish($production, $user, "Add day $day->number");
@@ -57,7 +62,11 @@ final class EditDays
         DB::transaction(function () use ($production, $user, $day): void {
             Production::query()->whereKey($production->id)->lockForUpdate()->first();
             foreach (Dependents::of('shoot_days', $day->id) as $one) {
-                throw Problem::refused('day.not_empty', "Day $day->number is not empty.", sprintf('Only a day without cards, clips and takes can be removed (%s).', strtr($one['table'], '_', ' ')));
+                throw Problem::refused(
+                    'day.not_empty',
+                    "Day $day->number is not empty.",
+                    sprintf('Only a day without cards, clips and takes can be removed (%s).', strtr($one['table'], '_', ' ')),
+                );
             }
             if ($production->days()->count() === 1) {
                 throw Problem::refused('day.only', 'A production has at least one shoot day.', 'Correct its date instead.');

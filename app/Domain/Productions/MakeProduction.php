@@ -24,11 +24,23 @@ final class MakeProduction
         }
 
         return DB::transaction(static function () use ($user, $name, $rate, $date, $style): Production {
-            $production = Production::query()->create(['name' => $name, 'rate_num' => $rate->num, 'rate_den' => $rate->den, 'drop_frame' => $rate->dropFrame, 'slate_style' => $style]);
+            $production = Production::query()->create([
+                'name' => $name,
+                'rate_num' => $rate->num,
+                'rate_den' => $rate->den,
+                'drop_frame' => $rate->dropFrame,
+                'slate_style' => $style,
+            ]);
             $production->users()->attach($user);
             ShootDay::query()->create(['production_id' => $production->id, 'number' => 1, 'date' => $date]);
             foreach ([['A', 'camera'], ['B', 'camera'], ['C', 'camera'], ['S', 'recorder']] as $lane => [$letter, $kind]) {
-                Device::query()->create(['production_id' => $production->id, 'letter' => $letter, 'kind' => $kind, 'lane' => $lane, 'note' => $kind === 'recorder' ? 'sound' : '']);
+                Device::query()->create([
+                    'production_id' => $production->id,
+                    'letter' => $letter,
+                    'kind' => $kind,
+                    'lane' => $lane,
+                    'note' => $kind === 'recorder' ? 'sound' : '',
+                ]);
             }
 
             return $production;

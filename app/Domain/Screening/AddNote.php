@@ -17,11 +17,17 @@ final class AddNote
 {
     public function __invoke(Take $take, User $user, ?Clip $clip, int $atTicks, string $text): Note
     {
-        $note = new Note(['take_id' => $take->id, 'clip_id' => $clip?->id, 'user_id' => $user->id, 'at_ticks' => $atTicks, 'text' => $text]);
+        $note = new Note([
+            'take_id' => $take->id,
+            'clip_id' => $clip?->id,
+            'user_id' => $user->id,
+            'at_ticks' => $atTicks,
+            'text' => $text,
+        ]);
         DB::transaction(static function () use ($take, $user, $note): void {
             $log = new ChangeLog();
             $log->save($note);
-            $log->finish($take->production, $user, 'Note on '.$take->label());
+            $log->finish($take->production, $user, 'Note on ' . $take->label());
         });
         Live::tell($take->production_id, 'notes', ['take' => $take->ulid]);
 

@@ -26,25 +26,51 @@ final class BuildReel
     /** @throws Problem if no take of the day has a picture */
     public function __invoke(ShootDay $day, User $user, string $name, bool $circledOnly): Reel
     {
-        $takes = Take::query()->where('shoot_day_id', $day->id)->when($circledOnly, static fn ($query) => $query->where('status', 'circled'))
-            ->orderBy('sort_key')->with(['clips' => static fn ($query) => $query->where('kind', 'picture')->whereNotNull('proxied_at')->with('device')])->get();
+        $takes = Take::query()
+            ->where('shoot_day_id', $day->id)
+            ->when($circledOnly, static fn($query) => $query->where('status', 'circled'))
+            ->orderBy('sort_key')
+            ->with(['clips' => static fn($query) => $query->where('kind', 'picture')->whereNotNull('proxied_at')->with('device')])
+            ->get();
         $chosen = [];
         foreach ($takes as $take) {
             // On a day without slates a device has many clips of the one take, and all of the first camera's are shown.
-            $lane = $take->clips->min(static fn (Clip $clip): int => $clip->device->lane ?? 99);
-            foreach ($take->clips->filter(static fn (Clip $clip): bool => ($clip->device->lane ?? 99) === $lane)->sortBy('start_ticks') as $clip) {
+            $lane = $take->clips->min(static fn(Clip $clip): int => $clip->device->lane ?? 99);
+            foreach (
+                $take->clips->filter(static fn(Clip $clip): bool => ($clip->device->lane ?? 99) === $lane)->sortBy('start_ticks')
+                as $clip
+            ) {
                 $chosen[] = [$take, $clip, $take->is_tail_slate ? 0 : self::slateStart($clip)];
             }
         }
         if ($chosen === []) {
-            throw Problem::refused('reel.empty', $circledOnly ? 'No circled take of this day has a picture.' : 'No take of this day has a picture.', $circledOnly ? 'Circle some takes, or build the reel of all takes.' : 'Offload the cards and read the slates first.');
+            throw Problem::refused(
+                'reel.empty',
+                $circledOnly ? 'No circled take of this day has a picture.' : 'No take of this day has a picture.',
+                $circledOnly ? 'Circle some takes, or build the reel of all takes.' : 'Offload the cards and read the slates first.',
+            );
         }
         $reel = DB::transaction(static function () use ($day, $user, $name, $circledOnly, $chosen): Reel {
             $log = new ChangeLog();
-            $reel = new Reel(['production_id' => $day->production_id, 'shoot_day_id' => $day->id, 'user_id' => $user->id, 'name' => $name, 'circled_only' => $circledOnly]);
+            $reel = new Reel([
+                'production_id' => $day->production_id,
+                'shoot_day_id' => $day->id,
+                'user_id' => $user->id,
+                'name' => $name,
+                'circled_only' => $circledOnly,
+            ]);
             $log->save($reel);
             foreach ($chosen as $position => [$take, $clip, $in]) {
-                $log->save(new ReelItem(['reel_id' => $reel->id, 'position' => $position, 'take_id' => $take->id, 'clip_id' => $clip->id, 'in_ticks' => $in, 'out_ticks' => $clip->duration_ticks]));
+                $log->save(
+                    new ReelItem([
+                        'reel_id' => $reel->id,
+                        'position' => $position,
+                        'take_id' => $take->id,
+                        'clip_id' => $clip->id,
+                        'in_ticks' => $in,
+                        'out_ticks' => $clip->duration_ticks,
+                    ]),
+                );
             }
             $log->finish($day->production, $user, "Build the reel $name");
 
@@ -58,6 +84,6 @@ final class BuildReel
     /** Where a person has it begin, else the frame a second before the clap; the clip's first frame when no clap is heard. */
     private static function slateStart(Clip $clip): int
     {
-        return Ticks::ofFrames($clip->head_frames ?? SlateStart::heard($clip) ?? 0, $clip->rate() ?? $clip->production->rate());
+        return Ticks::ofFrames($clip->head_frames ?? (SlateStart::heard($clip) ?? 0), $clip->rate() ?? $clip->production->rate());
     }
 }

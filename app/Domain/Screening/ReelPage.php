@@ -19,11 +19,23 @@ final class ReelPage
     /** @return array<string, mixed> */
     public function of(Reel $reel): array
     {
-        $reel->loadMissing(['items.take.takeNotes.user', 'items.take.takeNotes.clip', 'items.take.clips.device.look', 'items.take.clips.look', 'items.take.clips.placement', 'items.clip.device', 'production', 'day']);
+        $reel->loadMissing([
+            'items.take.takeNotes.user',
+            'items.take.takeNotes.clip',
+            'items.take.clips.device.look',
+            'items.take.clips.look',
+            'items.take.clips.placement',
+            'items.clip.device',
+            'production',
+            'day',
+        ]);
 
         return [
-            'ulid' => $reel->ulid, 'name' => $reel->name, 'circled_only' => $reel->circled_only, 'day' => $reel->day->ulid,
-            'items' => $reel->items->map(fn (ReelItem $item): array => $this->item($item, $reel))->all(),
+            'ulid' => $reel->ulid,
+            'name' => $reel->name,
+            'circled_only' => $reel->circled_only,
+            'day' => $reel->day->ulid,
+            'items' => $reel->items->map(fn(ReelItem $item): array => $this->item($item, $reel))->all(),
         ];
     }
 
@@ -31,12 +43,26 @@ final class ReelPage
     private function item(ReelItem $item, Reel $reel): array
     {
         $take = $item->take;
-        $angles = $take->clips->filter(static fn (Clip $clip): bool => $clip->isPicture() && $clip->proxied_at !== null)->sortBy(static fn (Clip $clip): array => [$clip->device->lane ?? 99, $clip->start_ticks]);
+        $angles = $take->clips
+            ->filter(static fn(Clip $clip): bool => $clip->isPicture() && $clip->proxied_at !== null)
+            ->sortBy(static fn(Clip $clip): array => [$clip->device->lane ?? 99, $clip->start_ticks]);
 
         return [
-            'position' => $item->position, 'clip' => $item->clip->ulid, 'in_ticks' => $item->in_ticks, 'out_ticks' => $item->out_ticks,
-            'take' => ['ulid' => $take->ulid, 'setup' => $take->setup, 'take' => $take->take, 'scene' => $take->scene, 'status' => $take->status, 'description' => $take->description, 'size' => $take->size, 'log_note' => $take->notes],
-            'angles' => $angles->map(fn (Clip $clip): array => $this->angle($clip, $reel))->values()->all(),
+            'position' => $item->position,
+            'clip' => $item->clip->ulid,
+            'in_ticks' => $item->in_ticks,
+            'out_ticks' => $item->out_ticks,
+            'take' => [
+                'ulid' => $take->ulid,
+                'setup' => $take->setup,
+                'take' => $take->take,
+                'scene' => $take->scene,
+                'status' => $take->status,
+                'description' => $take->description,
+                'size' => $take->size,
+                'log_note' => $take->notes,
+            ],
+            'angles' => $angles->map(fn(Clip $clip): array => $this->angle($clip, $reel))->values()->all(),
             'notes' => self::notes($take, $reel),
         ];
     }
@@ -47,9 +73,17 @@ final class ReelPage
         $rate = $clip->rate() ?? $reel->production->rate();
 
         return [
-            'clip' => $clip->ulid, 'name' => $clip->name, 'device' => $clip->device?->letter, 'device_note' => $clip->device?->note, 'start_ticks' => $clip->start_ticks,
-            'placed_ticks' => $clip->placement?->start_ticks, 'duration_ticks' => $clip->duration_ticks, 'frames' => $clip->frames, 'synced' => $clip->sound_synced_at !== null,
-            'media_version' => ClipMedia::version($clip), 'look' => Look::told($clip),
+            'clip' => $clip->ulid,
+            'name' => $clip->name,
+            'device' => $clip->device?->letter,
+            'device_note' => $clip->device?->note,
+            'start_ticks' => $clip->start_ticks,
+            'placed_ticks' => $clip->placement?->start_ticks,
+            'duration_ticks' => $clip->duration_ticks,
+            'frames' => $clip->frames,
+            'synced' => $clip->sound_synced_at !== null,
+            'media_version' => ClipMedia::version($clip),
+            'look' => Look::told($clip),
             'rate' => Clock::rate($rate),
         ];
     }
@@ -57,9 +91,22 @@ final class ReelPage
     /** @return list<array<string, mixed>> newest first */
     public static function notes(Take $take, Reel $reel): array
     {
-        return $take->takeNotes->sortByDesc('id')->map(static fn (Note $note): array => [
-            'ulid' => $note->ulid, 'by' => $note->user->name ?? 'Somebody', 'text' => $note->text, 'at_ticks' => $note->at_ticks, 'clip' => $note->clip?->ulid,
-            'timecode' => $note->clip?->start_ticks === null ? null : Clock::label($note->clip->start_ticks + $note->at_ticks, $note->clip->rate() ?? $reel->production->rate()),
-        ])->values()->all();
+        return $take->takeNotes
+            ->sortByDesc('id')
+            ->map(
+                static fn(Note $note): array => [
+                    'ulid' => $note->ulid,
+                    'by' => $note->user->name ?? 'Somebody',
+                    'text' => $note->text,
+                    'at_ticks' => $note->at_ticks,
+                    'clip' => $note->clip?->ulid,
+                    'timecode' =>
+                        $note->clip?->start_ticks === null
+                            ? null
+                            : Clock::label($note->clip->start_ticks + $note->at_ticks, $note->clip->rate() ?? $reel->production->rate()),
+                ],
+            )
+            ->values()
+            ->all();
     }
 }

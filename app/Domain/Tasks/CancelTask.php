@@ -18,11 +18,14 @@ final class CancelTask
         }
         $task->update(['cancel_asked_at' => now()]);
         // Also one that says it runs, when its worker is gone: nobody would hear the question.
-        if (! TaskRun::isHeld($task->id)) {
+        if (!TaskRun::isHeld($task->id)) {
             $message = $task->tries === 0 ? 'Stopped before it began.' : 'Stopped. What was finished is kept.';
             $task->update(['state' => 'cancelled', 'ended_at' => now(), 'alone' => null, 'now' => '', 'result' => ['message' => $message]]);
             if ($task->kind === 'offload') {
-                Card::query()->whereKey($task->subject['card'])->where('state', 'copying')->update(['state' => 'stopped']);
+                Card::query()
+                    ->whereKey($task->subject['card'])
+                    ->where('state', 'copying')
+                    ->update(['state' => 'stopped']);
             }
         }
         Live::tell($task->production_id, 'tasks', ['task' => $task->ulid, 'kind' => $task->kind, 'state' => $task->state]);

@@ -17,7 +17,7 @@ final class LastWords
     public static function listen(string $task): void
     {
         self::$task = $task;
-        if (! self::$isRegistered) {
+        if (!self::$isRegistered) {
             self::$isRegistered = true;
             register_shutdown_function(self::write(...));
         }
@@ -33,7 +33,7 @@ final class LastWords
     {
         $words = trim((string) @file_get_contents(self::file($task)));
 
-        return $words === '' ? 'it was ended from outside, without a word.' : rtrim(mb_substr(mb_scrub($words), 0, 200), '.').'.';
+        return $words === '' ? 'it was ended from outside, without a word.' : rtrim(mb_substr(mb_scrub($words), 0, 200), '.') . '.';
     }
 
     private static function write(): void

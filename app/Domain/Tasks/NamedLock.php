@@ -20,7 +20,7 @@ final class NamedLock
 
     public static function letGo(string $name): void
     {
-        rescue(static fn () => DB::select('DO RELEASE_LOCK(?)', [self::full($name)]), report: false);
+        rescue(static fn() => DB::select('DO RELEASE_LOCK(?)', [self::full($name)]), report: false);
     }
 
     public static function isFree(string $name): bool
@@ -46,7 +46,7 @@ final class NamedLock
      */
     public static function while(string $name, callable $work, int $seconds): mixed
     {
-        if (! self::take($name, $seconds)) {
+        if (!self::take($name, $seconds)) {
             throw new TaskLost("$name is held by another worker.");
         }
         try {
@@ -59,6 +59,6 @@ final class NamedLock
     /** Names are the whole server's, and two desks may share one. */
     private static function full(string $name): string
     {
-        return 'cartella.'.substr(hash('xxh64', (string) config('database.connections.mariadb.database')), 0, 8).'.'.$name;
+        return 'cartella.' . substr(hash('xxh64', (string) config('database.connections.mariadb.database')), 0, 8) . '.' . $name;
     }
 }

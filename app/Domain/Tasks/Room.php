@@ -31,10 +31,16 @@ class Room
             $isDatabases = $device === (@stat(self::existing((string) config('cartella.database')))['dev'] ?? null);
             $floor = $isDatabases ? (int) config('cartella.floor_bytes') : self::MARGIN;
             if ($free !== null && $free < $volume['bytes'] + $floor) {
-                throw new NoRoom(sprintf(
-                    'Waits for room: %s needs %s, %s %s free%s.', self::name($volume['path']), self::size($volume['bytes']), self::size($free), $free < 2e9 && $free >= 1e9 ? 'is' : 'are',
-                    $isDatabases ? sprintf(', and %s are kept for the desk itself', self::size($floor)) : '',
-                ));
+                throw new NoRoom(
+                    sprintf(
+                        'Waits for room: %s needs %s, %s %s free%s.',
+                        self::name($volume['path']),
+                        self::size($volume['bytes']),
+                        self::size($free),
+                        $free < 2e9 && $free >= 1e9 ? 'is' : 'are',
+                        $isDatabases ? sprintf(', and %s are kept for the desk itself', self::size($floor)) : '',
+                    ),
+                );
             }
         }
     }
@@ -58,7 +64,7 @@ class Room
 
     private static function existing(string $path): string
     {
-        while (! file_exists($path) && dirname($path) !== $path) {
+        while (!file_exists($path) && dirname($path) !== $path) {
             $path = dirname($path);
         }
 
@@ -67,14 +73,14 @@ class Room
 
     private static function name(string $path): string
     {
-        return 'the volume of '.(basename($path) === '' ? '/' : basename($path));
+        return 'the volume of ' . (basename($path) === '' ? '/' : basename($path));
     }
 
     private static function size(int $bytes): string
     {
         foreach (['TB' => 1e12, 'GB' => 1e9, 'MB' => 1e6] as $unit => $size) {
             if ($bytes >= $size) {
-                return sprintf('%.'.($bytes >= 10 * $size ? 0 : 1).'f %s', $bytes / $size, $unit);
+                return sprintf('%.' . ($bytes >= 10 * $size ? 0 : 1) . 'f %s', $bytes / $size, $unit);
             }
         }
 

@@ -55,8 +55,13 @@ final class StartTask
         try {
             return DB::transaction(function () use ($production, $user, $kind, $title, $subject, $alone): Task {
                 $task = Task::query()->create([
-                    'production_id' => $production->id, 'user_id' => $user?->id, 'kind' => $kind,
-                    'title' => mb_substr($title, 0, 160), 'subject' => $subject + ($alone === null ? [] : ['alone' => $alone]), 'state' => 'waiting', 'alone' => $alone,
+                    'production_id' => $production->id,
+                    'user_id' => $user?->id,
+                    'kind' => $kind,
+                    'title' => mb_substr($title, 0, 160),
+                    'subject' => $subject + ($alone === null ? [] : ['alone' => $alone]),
+                    'state' => 'waiting',
+                    'alone' => $alone,
                 ]);
                 $this->send($task);
                 Live::tell($production->id, 'tasks', ['task' => $task->ulid, 'kind' => $kind, 'state' => 'waiting']);
@@ -75,7 +80,9 @@ final class StartTask
     /** A refusal that says what is in the way. */
     public static function busy(Task $other): Problem
     {
-        return Problem::refused('task.busy', "\"$other->title\" is not done yet.", 'Wait until it is done, or stop it.', ['task' => $other->ulid]);
+        return Problem::refused('task.busy', "\"$other->title\" is not done yet.", 'Wait until it is done, or stop it.', [
+            'task' => $other->ulid,
+        ]);
     }
 
     /**
@@ -85,7 +92,7 @@ final class StartTask
      */
     public function again(Task $task, User $user): Task
     {
-        if (! in_array($task->state, ['failed', 'cancelled'], true)) {
+        if (!in_array($task->state, ['failed', 'cancelled'], true)) {
             throw Problem::refused('task.state', "\"$task->title\" has not failed.", 'Nothing to do.');
         }
 
@@ -95,12 +102,14 @@ final class StartTask
     /** @param  int  $seconds  from now; the queue that runs at once in tests sends nothing later */
     public function send(Task $task, int $seconds = 0): void
     {
-        [$job, $queue] = self::JOBS[$task->kind] ?? throw new \LogicException('No job does tasks of kind '.$task->kind);
+        [$job, $queue] = self::JOBS[$task->kind] ?? throw new \LogicException('No job does tasks of kind ' . $task->kind);
         if ($seconds > 0 && Queue::connection() instanceof SyncQueue) {
             return;
         }
         $id = $seconds > 0 ? Queue::laterOn($queue, $seconds, new $job($task->id)) : Queue::pushOn($queue, new $job($task->id));
-        Task::query()->whereKey($task->id)->update(['job' => is_scalar($id) && $id !== 0 ? (string) $id : null]);
+        Task::query()
+            ->whereKey($task->id)
+            ->update(['job' => is_scalar($id) && $id !== 0 ? (string) $id : null]);
     }
 
     /** Whether a job of the task waits in its queue; one that a dead worker took does not count, and is removed. */
@@ -110,8 +119,18 @@ final class StartTask
             // Other queues cannot be asked for one job: while anything waits there, the task's job is taken to be among it.
             return Queue::connection()->size(self::JOBS[$task->kind][1]) > 0;
         }
-        $job = $task->job === null ? null : DB::table('jobs')->where('id', $task->job)->first(['id', 'reserved_at']);
-        if ($job !== null && $job->reserved_at !== null && ! TaskRun::isHeld($task->id) && $job->reserved_at < now()->subSeconds(5)->getTimestamp()) {
+        $job =
+            $task->job === null
+                ? null
+                : DB::table('jobs')
+                    ->where('id', $task->job)
+                    ->first(['id', 'reserved_at']);
+        if (
+            $job !== null &&
+            $job->reserved_at !== null &&
+            !TaskRun::isHeld($task->id) &&
+            $job->reserved_at < now()->subSeconds(5)->getTimestamp()
+        ) {
             DB::table('jobs')->where('id', $job->id)->delete();
 
             return false;

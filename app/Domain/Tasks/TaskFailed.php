@@ -12,7 +12,5 @@ final class TaskFailed
 {
     use Dispatchable;
 
-    public function __construct(public readonly Task $task)
-    {
-    }
+    public function __construct(public readonly Task $task) {}
 }

@@ -12,8 +12,9 @@ final class TaskLost extends \RuntimeException
     /** Whether a run that ends with this must leave its task as it is, to be recovered. */
     public static function isBehind(\Throwable $trouble): bool
     {
-        return $trouble instanceof self || (new LostConnectionDetector())->causedByLostConnection($trouble)
+        return $trouble instanceof self ||
+            (new LostConnectionDetector())->causedByLostConnection($trouble) ||
             // The server refuses connections while it starts again.
-            || ($trouble instanceof \PDOException && str_contains($trouble->getMessage(), '[2002]'));
+            ($trouble instanceof \PDOException && str_contains($trouble->getMessage(), '[2002]'));
     }
 }

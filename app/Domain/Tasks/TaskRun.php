@@ -15,7 +15,8 @@ use Illuminate\Support\Facades\Log;
  * notices a cancel, and ends it with a plain sentence whatever happens.
  *
  * The lock belongs to the worker's connection, so it goes by itself when the worker is killed; {@see RecoverTasks}
- * then finds the task and starts it again, until {@see TRIES} tries have got no further. What ends without being the work's fault (no room, a
+ * then finds the task and starts it again, until {@see TRIES} tries have got no further. What ends without being the work's fault (no room,
+ * a
  * worker that was asked to stop, a database that went away) costs no try.
  */
 final class TaskRun
@@ -49,7 +50,7 @@ final class TaskRun
      */
     public static function of(int $taskId, callable $work, ?string $on = null): void
     {
-        if (! NamedLock::take("task.$taskId")) {
+        if (!NamedLock::take("task.$taskId")) {
             return;
         }
         $holds = false;
@@ -60,12 +61,18 @@ final class TaskRun
             }
             $run = new self($task);
             $holds = $on === null || NamedLock::take($on);
-            if (! $holds) {
+            if (!$holds) {
                 $run->wait('Waits for another run on the same.', self::AGAIN_SECONDS);
             } elseif (self::isSpent($task)) {
                 $run->giveUp();
             } else {
-                $task->update(['state' => 'running', 'started_at' => $task->started_at ?? now(), 'tries' => 1 + (self::gotFurther($task) ? 0 : $task->tries), 'tried_at_mark' => self::mark($task), 'worker' => gethostname().' '.getmypid()]);
+                $task->update([
+                    'state' => 'running',
+                    'started_at' => $task->started_at ?? now(),
+                    'tries' => 1 + (self::gotFurther($task) ? 0 : $task->tries),
+                    'tried_at_mark' => self::mark($task),
+                    'worker' => gethostname() . ' ' . getmypid(),
+                ]);
                 LastWords::listen($task->ulid);
                 $run->through($work);
             }
@@ -80,13 +87,13 @@ final class TaskRun
 
     public static function isHeld(int $taskId): bool
     {
-        return ! NamedLock::isFree("task.$taskId");
+        return !NamedLock::isFree("task.$taskId");
     }
 
     /** Whether its workers died so often, without getting any further, that the task itself must be what kills them. */
     public static function isSpent(Task $task): bool
     {
-        return $task->tries >= self::TRIES && ! self::gotFurther($task);
+        return $task->tries >= self::TRIES && !self::gotFurther($task);
     }
 
     private static function gotFurther(Task $task): bool
@@ -108,9 +115,16 @@ final class TaskRun
 
     private function giveUp(): void
     {
-        Log::error('A task was given up: its worker died each time.', ['task' => $this->task->ulid, 'words' => LastWords::of($this->task->ulid)]);
+        Log::error('A task was given up: its worker died each time.', [
+            'task' => $this->task->ulid,
+            'words' => LastWords::of($this->task->ulid),
+        ]);
         $this->end('failed', [
-            'message' => sprintf('It was begun %d times, and each time its worker died: %s', $this->task->tries, LastWords::of($this->task->ulid)),
+            'message' => sprintf(
+                'It was begun %d times, and each time its worker died: %s',
+                $this->task->tries,
+                LastWords::of($this->task->ulid),
+            ),
             'fix' => 'Look at what it was working on, then try again.',
         ]);
         $this->task->refresh();
@@ -132,8 +146,11 @@ final class TaskRun
             $this->end('cancelled', ['message' => 'Stopped. What was finished is kept.']);
         } catch (\Throwable $trouble) {
             if (TaskLost::isBehind($trouble)) {
-                rescue(fn () => retry(self::RETURN_TRIES, fn () => $this->handBack(), 500), report: false);
-                Log::warning('The database went away in the middle of a task; it is taken up again.', ['task' => $this->task->ulid, 'cause' => $trouble->getMessage()]);
+                rescue(fn() => retry(self::RETURN_TRIES, fn() => $this->handBack(), 500), report: false);
+                Log::warning('The database went away in the middle of a task; it is taken up again.', [
+                    'task' => $this->task->ulid,
+                    'cause' => $trouble->getMessage(),
+                ]);
                 throw $trouble;
             }
             $this->endWith($trouble);
@@ -158,9 +175,17 @@ final class TaskRun
     private function endWith(\Throwable $trouble): void
     {
         [$message, $fix, $facts] = match (true) {
-            $trouble instanceof CartellaException => [$trouble->getMessage(), $trouble->fix(), ['code' => $trouble->problemCode()] + $trouble->context()],
+            $trouble instanceof CartellaException => [
+                $trouble->getMessage(),
+                $trouble->fix(),
+                ['code' => $trouble->problemCode()] + $trouble->context(),
+            ],
             $trouble instanceof Problem => [$trouble->getMessage(), $trouble->fix, ['code' => $trouble->problemCode] + $trouble->context],
-            default => ['It stopped with an error.', 'Try again; the cause is in the log under '.$this->task->ulid.'.', ['exception' => $trouble]],
+            default => [
+                'It stopped with an error.',
+                'Try again; the cause is in the log under ' . $this->task->ulid . '.',
+                ['exception' => $trouble],
+            ],
         };
         Log::log(isset($facts['exception']) ? 'error' : 'warning', $trouble->getMessage(), ['task' => $this->task->ulid] + $facts);
         $this->end('failed', ['message' => $message, 'fix' => $fix]);
@@ -205,7 +230,7 @@ final class TaskRun
             'now' => mb_substr(mb_scrub($now), 0, 300),
         ]);
         $this->tell();
-        if (! NamedLock::isOurs('task.'.$this->task->id)) {
+        if (!NamedLock::isOurs('task.' . $this->task->id)) {
             throw new TaskLost('The lock of the task is gone.');
         }
         if (Task::query()->whereKey($this->task->id)->whereNotNull('cancel_asked_at')->exists()) {
@@ -220,12 +245,19 @@ final class TaskRun
     /** @param  array<string, mixed>  $result */
     private function end(string $state, array $result): void
     {
-        $this->task->update(['state' => $state, 'result' => $result, 'ended_at' => now(), 'now' => '', 'alone' => null] + ($state === 'done' ? ['done' => $this->task->total] : []));
+        $this->task->update(
+            ['state' => $state, 'result' => $result, 'ended_at' => now(), 'now' => '', 'alone' => null] +
+                ($state === 'done' ? ['done' => $this->task->total] : []),
+        );
         $this->tell();
     }
 
     private function tell(): void
     {
-        Live::tell($this->task->production_id, 'tasks', ['task' => $this->task->ulid, 'kind' => $this->task->kind, 'state' => $this->task->state]);
+        Live::tell($this->task->production_id, 'tasks', [
+            'task' => $this->task->ulid,
+            'kind' => $this->task->kind,
+            'state' => $this->task->state,
+        ]);
     }
 }

@@ -42,7 +42,7 @@ final class ChangeLog
 
     public function save(Model $model): void
     {
-        if (! $model->exists) {
+        if (!$model->exists) {
             $model->save();
             $this->add($model, null, $model->getAttributes());
 
@@ -73,11 +73,19 @@ final class ChangeLog
         }
         foreach ($byColumns as $columns => $alike) {
             foreach (array_chunk($alike, 250) as $chunk) {
-                DB::table($chunk[0]->getTable())->upsert(array_map(static fn (Model $model): array => $model->getAttributes(), $chunk), ['id'], explode(' ', $columns));
+                DB::table($chunk[0]->getTable())->upsert(
+                    array_map(static fn(Model $model): array => $model->getAttributes(), $chunk),
+                    ['id'],
+                    explode(' ', $columns),
+                );
             }
             foreach ($alike as $model) {
                 $changed = array_flip(explode(' ', $columns));
-                $this->add($model, array_intersect_key($model->getRawOriginal(), $changed), array_intersect_key($model->getAttributes(), $changed));
+                $this->add(
+                    $model,
+                    array_intersect_key($model->getRawOriginal(), $changed),
+                    array_intersect_key($model->getAttributes(), $changed),
+                );
                 $model->syncOriginal();
             }
         }
@@ -116,9 +124,22 @@ final class ChangeLog
     public function flush(): int
     {
         $change = $this->long ?? throw new \LogicException('A short step is written down once, when it is finished.');
-        $text = static fn (?array $values): ?string => $values === null ? null : json_encode($values, JSON_THROW_ON_ERROR | JSON_UNESCAPED_UNICODE);
+        $text = static fn(?array $values): ?string => $values === null
+            ? null
+            : json_encode($values, JSON_THROW_ON_ERROR | JSON_UNESCAPED_UNICODE);
         foreach (array_chunk($this->rows, 250) as $rows) {
-            DB::table('change_rows')->insert(array_map(static fn (array $row): array => ['change_id' => $change->id, 'table' => $row['table'], 'row_id' => $row['id'], 'before' => $text($row['before']), 'after' => $text($row['after'])], $rows));
+            DB::table('change_rows')->insert(
+                array_map(
+                    static fn(array $row): array => [
+                        'change_id' => $change->id,
+                        'table' => $row['table'],
+                        'row_id' => $row['id'],
+                        'before' => $text($row['before']),
+                        'after' => $text($row['after']),
+                    ],
+                    $rows,
+                ),
+            );
         }
         $this->name($change);
         $this->rows = $this->takeIds = [];
@@ -130,7 +151,9 @@ final class ChangeLog
     private function name(Change $change): void
     {
         foreach (array_chunk(array_keys($this->takeIds), 1000) as $takes) {
-            DB::table('change_takes')->insertOrIgnore(array_map(static fn (int $take): array => ['change_id' => $change->id, 'take_id' => $take], $takes));
+            DB::table('change_takes')->insertOrIgnore(
+                array_map(static fn(int $take): array => ['change_id' => $change->id, 'take_id' => $take], $takes),
+            );
         }
     }
 
@@ -140,7 +163,12 @@ final class ChangeLog
         // What was taken back before this step can no longer be done again over it.
         Change::query()->where('production_id', $production->id)->where('user_id', $user->id)->whereNotNull('undone_at')->delete();
 
-        return Change::query()->create(['production_id' => $production->id, 'user_id' => $user->id, 'label' => mb_substr($label, 0, 160), 'rows' => $rows]);
+        return Change::query()->create([
+            'production_id' => $production->id,
+            'user_id' => $user->id,
+            'label' => mb_substr($label, 0, 160),
+            'rows' => $rows,
+        ]);
     }
 
     /**

@@ -20,7 +20,11 @@ final class Dependents
     {
         foreach (self::keysTo($table) as $key) {
             foreach (DB::table($key['table'])->where($key['column'], $id)->limit(self::LIMIT)->get() as $row) {
-                yield ['table' => $key['table'], 'id' => (int) ($row->id ?? 0), 'user' => isset($row->user_id) ? (int) $row->user_id : null];
+                yield [
+                    'table' => $key['table'],
+                    'id' => (int) ($row->id ?? 0),
+                    'user' => isset($row->user_id) ? (int) $row->user_id : null,
+                ];
             }
         }
     }
@@ -31,8 +35,12 @@ final class Dependents
         $database = (string) DB::connection()->getDatabaseName();
 
         return self::$keys["$database.$table"] ??= array_map(
-            static fn (object $row): array => ['table' => $row->TABLE_NAME, 'column' => $row->COLUMN_NAME],
-            DB::select('SELECT TABLE_NAME, COLUMN_NAME FROM information_schema.KEY_COLUMN_USAGE WHERE TABLE_SCHEMA = ? AND REFERENCED_TABLE_SCHEMA = ? AND REFERENCED_TABLE_NAME = ? AND REFERENCED_COLUMN_NAME = ?', [$database, $database, $table, 'id']),
+            static fn(object $row): array => ['table' => $row->TABLE_NAME, 'column' => $row->COLUMN_NAME],
+            DB::select(
+                'SELECT TABLE_NAME, COLUMN_NAME FROM information_schema.KEY_COLUMN_USAGE WHERE TABLE_SCHEMA = ? AND ' .
+                    'REFERENCED_TABLE_SCHEMA = ? AND REFERENCED_TABLE_NAME = ? AND REFERENCED_COLUMN_NAME = ?',
+                [$database, $database, $table, 'id'],
+            ),
         );
     }
 }

@@ -14,9 +14,7 @@ final readonly class RowChange
      * @param  array<string, mixed>  $write
      * @param  list<string>  $stayed
      */
-    private function __construct(public array $write, public array $stayed)
-    {
-    }
+    private function __construct(public array $write, public array $stayed) {}
 
     /**
      * @param  array<string, mixed>  $from  what the step left, only the columns that it changed
@@ -34,7 +32,7 @@ final readonly class RowChange
             }
             if (in_array($column, $rules['byKey'], true)) {
                 $write[$column] = self::mergeKeys($value, $to[$column] ?? null, $now[$column] ?? null);
-            } elseif (! array_key_exists($column, $now) || ! self::same($now[$column], $value)) {
+            } elseif (!array_key_exists($column, $now) || !self::same($now[$column], $value)) {
                 $differs[] = $column;
             }
         }
@@ -60,7 +58,10 @@ final readonly class RowChange
     /** Each key goes back where it is as the step left it; keys that others set since stay. */
     private static function mergeKeys(mixed $from, mixed $to, mixed $now): ?string
     {
-        [$from, $to, $now] = array_map(static fn (mixed $text): array => is_array($text) ? $text : (json_decode((string) $text, true) ?: []), [$from, $to, $now]);
+        [$from, $to, $now] = array_map(
+            static fn(mixed $text): array => is_array($text) ? $text : (json_decode((string) $text, true) ?: []),
+            [$from, $to, $now],
+        );
         foreach (array_keys($from + $to) as $key) {
             if (($from[$key] ?? null) === ($to[$key] ?? null) || ($now[$key] ?? null) != ($from[$key] ?? null)) {
                 continue;

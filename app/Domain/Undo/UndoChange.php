@@ -27,9 +27,7 @@ final class UndoChange
     /** At most so many of what stayed are told one by one. */
     private const TOLD = 20;
 
-    public function __construct(private readonly Undoables $tables)
-    {
-    }
+    public function __construct(private readonly Undoables $tables) {}
 
     /** @throws Problem if nothing of the step can be taken back; it is passed over then */
     public function undo(Production $production, User $user): ?Undone
@@ -75,7 +73,7 @@ final class UndoChange
             $kept = $this->keptRows($change, $back, $stayed, $count);
             foreach ($change->steps($back) as $row) {
                 [$from, $to] = $back ? [$row['after'], $row['before']] : [$row['before'], $row['after']];
-                if (isset($kept[$row['table'].'.'.$row['id']])) {
+                if (isset($kept[$row['table'] . '.' . $row['id']])) {
                     continue;
                 }
                 if (self::pointsAt($from, $to, $kept)) {
@@ -97,7 +95,7 @@ final class UndoChange
 
             return true;
         });
-        if (! $isOurs) {
+        if (!$isOurs) {
             return null;
         }
         if ($written === 0 && $count > 0) {
@@ -121,10 +119,10 @@ final class UndoChange
     {
         $made = $own = [];
         foreach ($change->steps($back) as $row) {
-            if (! $this->tables->knows($row['table'])) {
+            if (!$this->tables->knows($row['table'])) {
                 throw Problem::cannotUndo($change->label, 'it touched something that is never written back', $back);
             }
-            $own[$row['table'].'.'.$row['id']] = true;
+            $own[$row['table'] . '.' . $row['id']] = true;
             [$from, $to] = $back ? [$row['after'], $row['before']] : [$row['before'], $row['after']];
             if ($to === null && $from !== null) {
                 $made[] = ['table' => $row['table'], 'id' => $row['id'], 'from' => $from];
@@ -134,7 +132,7 @@ final class UndoChange
         foreach ($made as $row) {
             $why = $this->whyKept($change, $row['table'], $row['id'], $row['from'], $own);
             if ($why !== null) {
-                $kept[$row['table'].'.'.$row['id']] = true;
+                $kept[$row['table'] . '.' . $row['id']] = true;
                 $stayed[] = $why;
                 $count++;
             }
@@ -161,9 +159,17 @@ final class UndoChange
         }
         $hanging = $this->foreign($table, $id, $own);
         if ($hanging !== null) {
-            $who = $hanging['user'] === null ? $this->who($change, $hanging['table'], $hanging['id']) : User::query()->whereKey($hanging['user'])->value('name');
+            $who =
+                $hanging['user'] === null
+                    ? $this->who($change, $hanging['table'], $hanging['id'])
+                    : User::query()->whereKey($hanging['user'])->value('name');
 
-            return sprintf('%s stays: %s of %s hangs on it', $what, $this->tables->knows($hanging['table']) ? $this->tables->of($hanging['table'])['called'] : 'something', $who ?? 'somebody');
+            return sprintf(
+                '%s stays: %s of %s hangs on it',
+                $what,
+                $this->tables->knows($hanging['table']) ? $this->tables->of($hanging['table'])['called'] : 'something',
+                $who ?? 'somebody',
+            );
         }
 
         return null;
@@ -193,7 +199,7 @@ final class UndoChange
     private function foreign(string $table, int $id, array $own): ?array
     {
         foreach (Dependents::of($table, $id) as $one) {
-            if (! isset($own[$one['table'].'.'.$one['id']])) {
+            if (!isset($own[$one['table'] . '.' . $one['id']])) {
                 return $one;
             }
         }
@@ -210,8 +216,19 @@ final class UndoChange
      */
     private static function pointsAt(?array $from, ?array $to, array $kept): bool
     {
-        foreach (['take_id' => 'takes', 'clip_id' => 'clips', 'bin_id' => 'bins', 'parent_id' => 'bins', 'reel_id' => 'reels', 'device_id' => 'devices', 'look_id' => 'looks'] as $column => $table) {
-            if (isset($from[$column]) && $from[$column] !== ($to[$column] ?? null) && isset($kept[$table.'.'.$from[$column]])) {
+        foreach (
+            [
+                'take_id' => 'takes',
+                'clip_id' => 'clips',
+                'bin_id' => 'bins',
+                'parent_id' => 'bins',
+                'reel_id' => 'reels',
+                'device_id' => 'devices',
+                'look_id' => 'looks',
+            ]
+            as $column => $table
+        ) {
+            if (isset($from[$column]) && $from[$column] !== ($to[$column] ?? null) && isset($kept[$table . '.' . $from[$column]])) {
                 return true;
             }
         }
@@ -242,7 +259,15 @@ final class UndoChange
             $go = $now === [] ? null : RowChange::of($from, $to, $now, $rules);
             if ($go === null || $go->stayed !== []) {
                 $count++;
-                $stayed[] = $now === [] ? sprintf('%s is gone', $rules['called']) : sprintf('%s of %s stays: %s changed it since', self::words($go->stayed), self::name($now) ?? $rules['called'], $this->who($change, $row['table'], $row['id'], $go->stayed) ?? 'somebody');
+                $stayed[] =
+                    $now === []
+                        ? sprintf('%s is gone', $rules['called'])
+                        : sprintf(
+                            '%s of %s stays: %s changed it since',
+                            self::words($go->stayed),
+                            self::name($now) ?? $rules['called'],
+                            $this->who($change, $row['table'], $row['id'], $go->stayed) ?? 'somebody',
+                        );
             }
             if ($go === null || $go->write === []) {
                 return false;
@@ -251,7 +276,7 @@ final class UndoChange
 
             return true;
         } catch (QueryException $refusal) {
-            if (! str_starts_with((string) $refusal->getCode(), '23')) {
+            if (!str_starts_with((string) $refusal->getCode(), '23')) {
                 throw $refusal;
             }
             // The statement alone is taken back by the database; the others of the step stand.
@@ -269,7 +294,15 @@ final class UndoChange
      */
     private function who(Change $change, string $table, int $id, array $columns = []): ?string
     {
-        $later = Change::query()->where('production_id', $change->production_id)->where('id', '>', $change->id)->where('user_id', '!=', $change->user_id)->whereNull('undone_at')->with('user')->latest('id')->limit(self::LOOK_THROUGH)->lazy(50);
+        $later = Change::query()
+            ->where('production_id', $change->production_id)
+            ->where('id', '>', $change->id)
+            ->where('user_id', '!=', $change->user_id)
+            ->whereNull('undone_at')
+            ->with('user')
+            ->latest('id')
+            ->limit(self::LOOK_THROUGH)
+            ->lazy(50);
         foreach ($later as $one) {
             foreach ($one->stepsOf($table, $id) as $row) {
                 if ($columns === [] || array_intersect($columns, array_keys(($row['after'] ?? []) + ($row['before'] ?? []))) !== []) {
@@ -284,18 +317,26 @@ final class UndoChange
     /** @param  list<string>  $columns */
     private static function words(array $columns): string
     {
-        return ucfirst(implode(', ', array_map(static fn (string $column): string => strtr((string) preg_replace('/\Ais_|_(ticks|id|at)\z/', '', $column), '_', ' '), array_slice($columns, 0, 3))));
+        return ucfirst(
+            implode(
+                ', ',
+                array_map(
+                    static fn(string $column): string => strtr((string) preg_replace('/\Ais_|_(ticks|id|at)\z/', '', $column), '_', ' '),
+                    array_slice($columns, 0, 3),
+                ),
+            ),
+        );
     }
 
     /** @param  array<string, mixed>  $row */
     private static function name(array $row): ?string
     {
         return match (true) {
-            isset($row['setup'], $row['take']) => $row['setup'].'/'.$row['take'].($row['part'] ?? ''),
+            isset($row['setup'], $row['take']) => $row['setup'] . '/' . $row['take'] . ($row['part'] ?? ''),
             isset($row['roll']) => (string) $row['roll'],
-            isset($row['letter']) => 'device '.$row['letter'],
-            isset($row['label']) && $row['label'] !== '' => '"'.$row['label'].'"',
-            isset($row['name']) && $row['name'] !== '' => '"'.$row['name'].'"',
+            isset($row['letter']) => 'device ' . $row['letter'],
+            isset($row['label']) && $row['label'] !== '' => '"' . $row['label'] . '"',
+            isset($row['name']) && $row['name'] !== '' => '"' . $row['name'] . '"',
             default => null,
         };
     }

@@ -14,7 +14,10 @@ use App\Models\Change;
  */
 final class Undoables
 {
-    /** @var array<string, array{topic: string, together: list<list<string>>, byKey: list<string>, derived: list<string>, called: string}> by table */
+    /**
+     * @var array<string, array{topic: string, together: list<list<string>>, byKey: list<string>, derived: list<string>,
+     *     called: string}> by table
+     */
     private array $tables = [];
 
     /** @var list<callable(Change): void> */
@@ -32,7 +35,13 @@ final class Undoables
      */
     public function table(string $name, string $topic, string $called, array $together = [], array $byKey = [], array $derived = []): void
     {
-        $this->tables[$name] = ['topic' => $topic, 'together' => $together, 'byKey' => $byKey, 'derived' => ['updated_at', ...$derived], 'called' => $called];
+        $this->tables[$name] = [
+            'topic' => $topic,
+            'together' => $together,
+            'byKey' => $byKey,
+            'derived' => ['updated_at', ...$derived],
+            'called' => $called,
+        ];
     }
 
     /** @param  callable(Change): void  $guard  throws when a step must not be taken back now */

@@ -13,7 +13,5 @@ final readonly class Undone
      * @param  int  $count  rows that stayed
      * @param  list<string>  $stayed  the first of them, each a clause without a full stop
      */
-    public function __construct(public Change $change, public int $count, public array $stayed)
-    {
-    }
+    public function __construct(public Change $change, public int $count, public array $stayed) {}
 }

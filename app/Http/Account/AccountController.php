@@ -20,11 +20,19 @@ final class AccountController extends Controller
 
     public function password(Request $request, Sessions $sessions): JsonResponse
     {
-        $input = $request->validate([
-            'current' => ['required', 'string', 'max:190'], 'password' => ['required', 'string', 'min:'.self::LEAST_LETTERS, 'max:190', 'different:current'],
-        ], ['password.min' => 'A password has at least '.self::LEAST_LETTERS.' letters.', 'password.different' => 'Choose another password than before.', 'required' => 'Type the old password and the new one.']);
+        $input = $request->validate(
+            [
+                'current' => ['required', 'string', 'max:190'],
+                'password' => ['required', 'string', 'min:' . self::LEAST_LETTERS, 'max:190', 'different:current'],
+            ],
+            [
+                'password.min' => 'A password has at least ' . self::LEAST_LETTERS . ' letters.',
+                'password.different' => 'Choose another password than before.',
+                'required' => 'Type the old password and the new one.',
+            ],
+        );
         $user = self::who($request);
-        if (! Hash::check($input['current'], $user->password)) {
+        if (!Hash::check($input['current'], $user->password)) {
             throw Problem::refused('account.password', 'That is not your password of now.', 'Check it and try again.');
         }
         $user->update(['password' => $input['password'], 'must_change_password' => false]);
@@ -43,14 +51,16 @@ final class AccountController extends Controller
     {
         $code = $request->validate(['code' => ['required', 'string', 'max:20']], ['*' => 'Type the six digits.'])['code'];
 
-        return new JsonResponse(['recovery_codes' => $second->confirm(self::who($request), (string) preg_replace('/\s+/', '', $code), $request->ip())]);
+        return new JsonResponse([
+            'recovery_codes' => $second->confirm(self::who($request), (string) preg_replace('/\s+/', '', $code), $request->ip()),
+        ]);
     }
 
     public function removeSecondFactor(Request $request, SecondFactor $second): JsonResponse
     {
         $input = $request->validate(['password' => ['required', 'string', 'max:190']], ['*' => 'Type your password.']);
         $user = self::who($request);
-        if (! Hash::check($input['password'], $user->password)) {
+        if (!Hash::check($input['password'], $user->password)) {
             throw Problem::refused('account.password', 'That is not your password.', 'Check it and try again.');
         }
         $second->remove($user, $user, $request->ip());
@@ -66,7 +76,7 @@ final class AccountController extends Controller
     public function endSession(Request $request, string $session, Sessions $sessions): JsonResponse
     {
         $user = self::who($request);
-        if (! $sessions->end($user, $session)) {
+        if (!$sessions->end($user, $session)) {
             throw Problem::missing('That session', 'Load the list again.');
         }
         Audit::write('session_ended', $user->id, null, [], $request->ip());

@@ -30,7 +30,10 @@ final class BinsController extends Controller
     {
         $input = $request->validate(['from' => ['sometimes', 'integer', 'min:0'], 'limit' => ['sometimes', 'integer', 'between:1,500']]);
 
-        return new JsonResponse($tree->clips($production, $key, (int) ($input['from'] ?? 0), (int) ($input['limit'] ?? self::PAGE)) ?? throw Problem::missing('That bin', 'Choose another in the tree.'));
+        return new JsonResponse(
+            $tree->clips($production, $key, (int) ($input['from'] ?? 0), (int) ($input['limit'] ?? self::PAGE)) ??
+                throw Problem::missing('That bin', 'Choose another in the tree.'),
+        );
     }
 
     public function store(Request $request, Production $production, EditBins $edit): JsonResponse
@@ -43,7 +46,9 @@ final class BinsController extends Controller
 
     public function update(Request $request, Production $production, Bin $bin, EditBins $edit): JsonResponse
     {
-        return new JsonResponse(['key' => $edit->rename($bin, $production, self::who($request), trim($this->name($request)['name']))->ulid]);
+        return new JsonResponse([
+            'key' => $edit->rename($bin, $production, self::who($request), trim($this->name($request)['name']))->ulid,
+        ]);
     }
 
     public function destroy(Request $request, Production $production, Bin $bin, EditBins $edit): JsonResponse
@@ -55,10 +60,16 @@ final class BinsController extends Controller
 
     public function put(Request $request, Production $production, Bin $bin, EditBins $edit): JsonResponse
     {
-        $input = $request->validate(['clips' => ['required', 'array', 'between:1,1000'], 'clips.*' => ['string', 'size:26'], 'from' => ['sometimes', 'nullable', 'string', 'max:60']]);
+        $input = $request->validate([
+            'clips' => ['required', 'array', 'between:1,1000'],
+            'clips.*' => ['string', 'size:26'],
+            'from' => ['sometimes', 'nullable', 'string', 'max:60'],
+        ]);
         $from = isset($input['from']) ? $production->bins()->where('ulid', $input['from'])->first() : null;
 
-        return new JsonResponse(['moved' => $edit->move($production, self::who($request), $this->chosen($production, $input['clips']), $bin, $from)]);
+        return new JsonResponse([
+            'moved' => $edit->move($production, self::who($request), $this->chosen($production, $input['clips']), $bin, $from),
+        ]);
     }
 
     public function takeOut(Request $request, Production $production, Bin $bin, EditBins $edit): JsonResponse
@@ -78,7 +89,10 @@ final class BinsController extends Controller
     public function marks(Request $request, Production $production, Clip $clip): JsonResponse
     {
         $limit = (int) $clip->duration_ticks;
-        $input = $request->validate(['in_ticks' => ['present', 'nullable', 'integer', "between:0,$limit"], 'out_ticks' => ['present', 'nullable', 'integer', "between:0,$limit"]]);
+        $input = $request->validate([
+            'in_ticks' => ['present', 'nullable', 'integer', "between:0,$limit"],
+            'out_ticks' => ['present', 'nullable', 'integer', "between:0,$limit"],
+        ]);
         ClipMark::query()->updateOrCreate(['clip_id' => $clip->id, 'user_id' => self::who($request)->id], $input);
 
         return new JsonResponse($input);
@@ -86,8 +100,17 @@ final class BinsController extends Controller
 
     public function subclip(Request $request, Production $production, Clip $clip, EditBins $edit): JsonResponse
     {
-        $input = $request->validate(['name' => ['required', 'string', 'max:160'], 'in_ticks' => ['required', 'integer'], 'out_ticks' => ['required', 'integer']], ['name.required' => 'Give the subclip a name.']);
-        $subclip = $edit->keepSubclip($clip, self::who($request), trim($input['name']), (int) $input['in_ticks'], (int) $input['out_ticks']);
+        $input = $request->validate(
+            ['name' => ['required', 'string', 'max:160'], 'in_ticks' => ['required', 'integer'], 'out_ticks' => ['required', 'integer']],
+            ['name.required' => 'Give the subclip a name.'],
+        );
+        $subclip = $edit->keepSubclip(
+            $clip,
+            self::who($request),
+            trim($input['name']),
+            (int) $input['in_ticks'],
+            (int) $input['out_ticks'],
+        );
 
         return new JsonResponse(['ulid' => $subclip->ulid], 201);
     }
@@ -98,7 +121,10 @@ final class BinsController extends Controller
      */
     private function name(Request $request, array $more = []): array
     {
-        return $request->validate(['name' => ['required', 'string', 'max:120', 'regex:/\S/', 'not_regex:/:/']] + $more, ['name.required' => 'Give the bin a name.', 'name.*' => 'A bin\'s name has at most 120 letters and no colon.']);
+        return $request->validate(['name' => ['required', 'string', 'max:120', 'regex:/\S/', 'not_regex:/:/']] + $more, [
+            'name.required' => 'Give the bin a name.',
+            'name.*' => 'A bin\'s name has at most 120 letters and no colon.',
+        ]);
     }
 
     /**
@@ -109,6 +135,8 @@ final class BinsController extends Controller
     {
         $clips = $production->clips()->whereIn('ulid', $ulids)->get();
 
-        return $clips->count() === count(array_unique($ulids)) ? $clips : throw Problem::missing('One of those clips', 'Load the page again.');
+        return $clips->count() === count(array_unique($ulids))
+            ? $clips
+            : throw Problem::missing('One of those clips', 'Load the page again.');
     }
 }

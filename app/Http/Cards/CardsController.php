@@ -45,26 +45,67 @@ final class CardsController extends Controller
 {
     public function index(Production $production, ShootDay $day, Bench $bench, Stores $stores, ClipCheck $check): JsonResponse
     {
-        $cards = Card::query()->with(['device', 'copies', 'releasedBy', 'production'])->withSum(['clips' => static fn ($query) => $query->whereIn('kind', ['picture', 'sound'])], 'duration_ticks')->withCount('clips')
-            ->where('production_id', $production->id)->orderBy('id')->get();
-        $tasks = Task::query()->where('production_id', $production->id)->whereIn('kind', ['offload', 'catalogue', 'verify', 'release'])->whereNull('ended_at')->get()->keyBy(static fn (Task $task): string => $task->kind.'.'.$task->subject['card']);
+        $cards = Card::query()
+            ->with(['device', 'copies', 'releasedBy', 'production'])
+            ->withSum(['clips' => static fn($query) => $query->whereIn('kind', ['picture', 'sound'])], 'duration_ticks')
+            ->withCount('clips')
+            ->where('production_id', $production->id)
+            ->orderBy('id')
+            ->get();
+        $tasks = Task::query()
+            ->where('production_id', $production->id)
+            ->whereIn('kind', ['offload', 'catalogue', 'verify', 'release'])
+            ->whereNull('ended_at')
+            ->get()
+            ->keyBy(static fn(Task $task): string => $task->kind . '.' . $task->subject['card']);
         $volumes = $bench->volumes($production);
         // A card that goes on being shot is a card of each of its days.
         $here = Clip::query()->where('shoot_day_id', $day->id)->whereNotNull('card_id')->distinct()->pluck('card_id')->flip();
-        $own = $cards->filter(static fn (Card $card): bool => $card->shoot_day_id === $day->id || $here->has($card->id));
+        $own = $cards->filter(static fn(Card $card): bool => $card->shoot_day_id === $day->id || $here->has($card->id));
         $looked = $bench->look($production, $volumes, $cards);
-        $inReaders = array_column(array_filter($looked, static fn (array $volume): bool => $volume['state'] !== 'reused'), 'known_card', 'name');
+        $inReaders = array_column(
+            array_filter($looked, static fn(array $volume): bool => $volume['state'] !== 'reused'),
+            'known_card',
+            'name',
+        );
 
         $inAll = array_column(OffloadAll::of($looked, $day), 'name');
-        $devices = $stores->known($production)->map(static fn (Store $store): ?int => $store->device())->all();
+        $devices = $stores->known($production)->map(static fn(Store $store): ?int => $store->device())->all();
 
         return new JsonResponse([
-            'volumes' => array_values(array_map(
-                static fn (array $volume): array => $volume + ['in_all' => $volume['ask'] === null && in_array($volume['name'], $inAll, true)],
-                array_filter($looked, static fn (array $volume): bool => ! self::isOnItsCard($volume, $cards)),
-            )),
-            'cards' => $own->map(fn (Card $card): array => $this->card($card, ($inReaders[$card->volume] ?? null) === $card->ulid, $tasks, $stores, $devices))->values()->all(),
-            'stores' => $stores->inUse($production)->map(static fn (Store $store): array => ['key' => $store->key, 'name' => $store->name, 'free_bytes' => $store->freeBytes(), 'is_there' => $store->isThere(), 'device' => $devices[$store->key] ?? null])->values()->all(),
+            'volumes' => array_values(
+                array_map(
+                    static fn(array $volume): array => $volume + [
+                        'in_all' => $volume['ask'] === null && in_array($volume['name'], $inAll, true),
+                    ],
+                    array_filter($looked, static fn(array $volume): bool => !self::isOnItsCard($volume, $cards)),
+                ),
+            ),
+            'cards' => $own
+                ->map(
+                    fn(Card $card): array => $this->card(
+                        $card,
+                        ($inReaders[$card->volume] ?? null) === $card->ulid,
+                        $tasks,
+                        $stores,
+                        $devices,
+                    ),
+                )
+                ->values()
+                ->all(),
+            'stores' => $stores
+                ->inUse($production)
+                ->map(
+                    static fn(Store $store): array => [
+                        'key' => $store->key,
+                        'name' => $store->name,
+                        'free_bytes' => $store->freeBytes(),
+                        'is_there' => $store->isThere(),
+                        'device' => $devices[$store->key] ?? null,
+                    ],
+                )
+                ->values()
+                ->all(),
             'check' => $check->of($day),
             'template' => $production->card_template ?? PathTemplate::DEFAULT,
             'panel' => config('cartella.card_panel'),
@@ -80,13 +121,22 @@ final class CardsController extends Controller
      */
     private static function isOnItsCard(array $volume, Collection $cards): bool
     {
-        return $cards->contains(static fn (Card $card): bool => $card->volume === $volume['name'] && ($card->state === 'copying' || ($card->ulid === $volume['known_card'] && ($volume['state'] === 'seen' || ($volume['state'] === 'grown' && $card->state !== 'verified')))));
+        return $cards->contains(
+            static fn(Card $card): bool => $card->volume === $volume['name'] &&
+                ($card->state === 'copying' ||
+                    ($card->ulid === $volume['known_card'] &&
+                        ($volume['state'] === 'seen' || ($volume['state'] === 'grown' && $card->state !== 'verified')))),
+        );
     }
 
     public function volume(Production $production, ShootDay $day, string $volume, Bench $bench): JsonResponse
     {
         $found = $bench->volume($production, $volume);
-        $cards = Card::query()->with(['device', 'copies'])->where('production_id', $production->id)->orderBy('id')->get();
+        $cards = Card::query()
+            ->with(['device', 'copies'])
+            ->where('production_id', $production->id)
+            ->orderBy('id')
+            ->get();
         [$seen] = $bench->look($production, collect([$found]), $cards);
         $known = $seen['state'] === 'reused' ? null : $cards->firstWhere('ulid', $seen['known_card']);
 
@@ -96,13 +146,19 @@ final class CardsController extends Controller
     /** Where a card would land, by the production's template or one that is being tried. */
     public function place(Request $request, Production $production, ShootDay $day): JsonResponse
     {
-        $input = $request->validate(['roll' => ['required', 'string', 'max:60'], 'device' => ['nullable', 'string', 'max:12'], 'template' => ['nullable', 'string', 'max:400']]);
+        $input = $request->validate([
+            'roll' => ['required', 'string', 'max:60'],
+            'device' => ['nullable', 'string', 'max:12'],
+            'template' => ['nullable', 'string', 'max:400'],
+        ]);
         $tried = (clone $production)->forceFill(['card_template' => $input['template'] ?? $production->card_template]);
         $device = ($input['device'] ?? null) === null ? null : $production->devices()->where('letter', $input['device'])->first();
-        $card = isset($input['template']) ? null : Card::query()->with('copies')->where('production_id', $production->id)->where('roll', $input['roll'])->first();
+        $card = isset($input['template'])
+            ? null
+            : Card::query()->with('copies')->where('production_id', $production->id)->where('roll', $input['roll'])->first();
         $place = Stores::placeOf($tried, $day, $device, $input['roll'], $card);
 
-        return new JsonResponse(['path' => $place['below'] === '' ? $place['name'] : $place['below'].'/'.$place['name']]);
+        return new JsonResponse(['path' => $place['below'] === '' ? $place['name'] : $place['below'] . '/' . $place['name']]);
     }
 
     /** Where cards land from now on; those that are there stay where they are. */
@@ -121,7 +177,7 @@ final class CardsController extends Controller
             $locked->card_template = $now;
             $log = new ChangeLog();
             $log->save($locked);
-            $log->finish($locked, self::who($request), 'Cards land in '.$now);
+            $log->finish($locked, self::who($request), 'Cards land in ' . $now);
         });
         Live::tell($production->id, 'cards');
 
@@ -130,14 +186,27 @@ final class CardsController extends Controller
 
     public function offload(Request $request, Production $production, ShootDay $day, string $volume, OffloadCard $offload): JsonResponse
     {
-        $input = $request->validate([
-            'roll' => ['required', 'string', 'max:60', 'regex:/\A[\p{L}\p{N}][\p{L}\p{N} _.-]*\z/u'],
-            'device' => ['nullable', 'string', 'max:12'],
-            'compare' => ['nullable', 'boolean'],
-            'to' => ['nullable', 'array', 'between:1,20'], 'to.*' => ['string', 'max:40'],
-        ], ['roll.*' => 'A roll is named with letters, digits, spaces, dots and dashes.']);
+        $input = $request->validate(
+            [
+                'roll' => ['required', 'string', 'max:60', 'regex:/\A[\p{L}\p{N}][\p{L}\p{N} _.-]*\z/u'],
+                'device' => ['nullable', 'string', 'max:12'],
+                'compare' => ['nullable', 'boolean'],
+                'to' => ['nullable', 'array', 'between:1,20'],
+                'to.*' => ['string', 'max:40'],
+            ],
+            ['roll.*' => 'A roll is named with letters, digits, spaces, dots and dashes.'],
+        );
         $device = ($input['device'] ?? null) === null ? null : self::deviceOf($production, $input['device']);
-        $task = $offload($production, self::who($request), $day, $volume, $input['roll'], $device, (bool) ($input['compare'] ?? false), $input['to'] ?? null);
+        $task = $offload(
+            $production,
+            self::who($request),
+            $day,
+            $volume,
+            $input['roll'],
+            $device,
+            (bool) ($input['compare'] ?? false),
+            $input['to'] ?? null,
+        );
 
         return new JsonResponse(TasksController::task($task), 202);
     }
@@ -153,7 +222,9 @@ final class CardsController extends Controller
     /** The volume is this production's from now on, and hidden from the others. */
     public function claim(Request $request, Production $production, string $volume, Bench $bench): JsonResponse
     {
-        DB::transaction(static fn () => ClaimVolume::take($bench->volume($production, $volume), $production, 'said by '.self::who($request)->name));
+        DB::transaction(
+            static fn() => ClaimVolume::take($bench->volume($production, $volume), $production, 'said by ' . self::who($request)->name),
+        );
 
         return new JsonResponse([]);
     }
@@ -167,19 +238,37 @@ final class CardsController extends Controller
 
     private static function deviceOf(Production $production, string $letter): Device
     {
-        return $production->devices()->where('letter', $letter)->first() ?? throw Problem::refused('device.unknown', 'There is no such device in this production.', 'Choose one of the list.');
+        return $production->devices()->where('letter', $letter)->first() ??
+            throw Problem::refused('device.unknown', 'There is no such device in this production.', 'Choose one of the list.');
     }
 
     public function show(Production $production, Card $card, Stores $stores): JsonResponse
     {
         $card->load(['device', 'copies', 'releasedBy', 'day']);
 
-        return new JsonResponse($this->card($card, false, collect(), $stores) + [
-            'list' => $card->cardFiles()->orderByRaw('fault IS NULL')->orderBy('path')->limit(1000)->get(['path', 'size_bytes', 'algorithm', 'hash', 'copies', 'fault'])->all(),
-            'releases' => $card->releases()->with('user')->get()->map(static fn (CardRelease $release): array => [
-                'at' => $release->created_at->toIso8601String(), 'by' => $release->user?->name, 'evidence' => $release->evidence,
-            ])->all(),
-        ]);
+        return new JsonResponse(
+            $this->card($card, false, collect(), $stores) + [
+                'list' => $card
+                    ->cardFiles()
+                    ->orderByRaw('fault IS NULL')
+                    ->orderBy('path')
+                    ->limit(1000)
+                    ->get(['path', 'size_bytes', 'algorithm', 'hash', 'copies', 'fault'])
+                    ->all(),
+                'releases' => $card
+                    ->releases()
+                    ->with('user')
+                    ->get()
+                    ->map(
+                        static fn(CardRelease $release): array => [
+                            'at' => $release->created_at->toIso8601String(),
+                            'by' => $release->user?->name,
+                            'evidence' => $release->evidence,
+                        ],
+                    )
+                    ->all(),
+            ],
+        );
     }
 
     /** The whole card is another device's; so are its clips. */
@@ -190,7 +279,9 @@ final class CardsController extends Controller
         $changed = DB::transaction(static function () use ($production, $card, $input, $device, $assign, $request): int {
             $locked = Card::query()->with('device')->lockForUpdate()->findOrFail($card->id);
             if ($locked->device?->letter !== ($input['was'] ?? null)) {
-                throw Problem::editedMeanwhile('the device of '.$locked->roll, [['field' => 'device', 'yours' => $device?->letter, 'theirs' => $locked->device?->letter]]);
+                throw Problem::editedMeanwhile('the device of ' . $locked->roll, [
+                    ['field' => 'device', 'yours' => $device?->letter, 'theirs' => $locked->device?->letter],
+                ]);
             }
 
             return $assign($production, self::who($request), $locked->clips()->get(), $device, $locked);
@@ -201,21 +292,39 @@ final class CardsController extends Controller
 
     public function clock(Request $request, Production $production, Clip $clip, StateClock $state): JsonResponse
     {
-        $input = $request->validate(['frame' => ['required', 'integer', 'min:0'], 'reads' => ['required', 'string', 'max:16'], 'for' => ['required', 'in:card,day,device']]);
+        $input = $request->validate([
+            'frame' => ['required', 'integer', 'min:0'],
+            'reads' => ['required', 'string', 'max:16'],
+            'for' => ['required', 'in:card,day,device'],
+        ]);
         $correction = $state($clip, self::who($request), $input['frame'], $input['reads'], $input['for']);
 
         return new JsonResponse(['correction_ticks' => $correction]);
     }
 
-    public function cardReport(Request $request, Production $production, Card $card, string $kind, string $format, CardReport $report, MakeReport $make): Response
-    {
+    public function cardReport(
+        Request $request,
+        Production $production,
+        Card $card,
+        string $kind,
+        string $format,
+        CardReport $report,
+        MakeReport $make,
+    ): Response {
         $card->load(['device', 'copies', 'releasedBy', 'day']);
 
         return $this->report($request, $production, $card->day, $card, $kind, $format, $report, $make);
     }
 
-    public function dayReport(Request $request, Production $production, ShootDay $day, string $kind, string $format, CardReport $report, MakeReport $make): Response
-    {
+    public function dayReport(
+        Request $request,
+        Production $production,
+        ShootDay $day,
+        string $kind,
+        string $format,
+        CardReport $report,
+        MakeReport $make,
+    ): Response {
         return $this->report($request, $production, $day, null, $kind, $format, $report, $make);
     }
 
@@ -223,11 +332,21 @@ final class CardsController extends Controller
      * @param  'camera'|'sound'  $kind
      * @param  'pdf'|'csv'  $format
      */
-    private function report(Request $request, Production $production, ShootDay $day, ?Card $card, string $kind, string $format, CardReport $report, MakeReport $make): Response
-    {
+    private function report(
+        Request $request,
+        Production $production,
+        ShootDay $day,
+        ?Card $card,
+        string $kind,
+        string $format,
+        CardReport $report,
+        MakeReport $make,
+    ): Response {
         $name = CardReport::fileName($production, $day, $card, $kind, $format);
 
-        return $format === 'csv' ? self::document($report->csv($day, $card, $kind), $name, 'csv') : self::made($make($day, self::who($request), $kind, $card), $name);
+        return $format === 'csv'
+            ? self::document($report->csv($day, $card, $kind), $name, 'csv')
+            : self::made($make($day, self::who($request), $kind, $card), $name);
     }
 
     public function verify(Request $request, Production $production, Card $card, CheckCard $check): JsonResponse
@@ -238,23 +357,31 @@ final class CardsController extends Controller
     /** Which device recorded some clips, or that they are imports of a kind. */
     public function device(Request $request, Production $production, AssignDevice $assign): JsonResponse
     {
-        $input = $request->validate([
-            'clips' => ['required', 'array', 'between:1,1000'], 'clips.*' => ['string', 'size:26'], 'device' => ['required_without:import_kind', 'nullable', 'string', 'max:12'], 'import_kind' => ['nullable', Rule::in(MediaNames::IMPORTS)],
-        ], ['device.*' => 'Choose a device, or what kind of import it is.']);
+        $input = $request->validate(
+            [
+                'clips' => ['required', 'array', 'between:1,1000'],
+                'clips.*' => ['string', 'size:26'],
+                'device' => ['required_without:import_kind', 'nullable', 'string', 'max:12'],
+                'import_kind' => ['nullable', Rule::in(MediaNames::IMPORTS)],
+            ],
+            ['device.*' => 'Choose a device, or what kind of import it is.'],
+        );
         $device = ($input['device'] ?? null) === null ? null : self::deviceOf($production, $input['device']);
         $clips = $production->clips()->whereIn('ulid', $input['clips'])->get();
         if ($clips->count() !== count(array_unique($input['clips']))) {
             throw Problem::missing('One of those clips', 'Load the page again.');
         }
 
-        return new JsonResponse(['changed' => $assign($production, self::who($request), $clips, $device, importKind: $input['import_kind'] ?? null)]);
+        return new JsonResponse([
+            'changed' => $assign($production, self::who($request), $clips, $device, importKind: $input['import_kind'] ?? null),
+        ]);
     }
 
     public function release(Request $request, Production $production, Card $card, ReleaseCard $release, Stores $stores): JsonResponse
     {
         $input = $request->validate(['words' => ['nullable', 'string', 'max:40']]);
         $task = $release($card, self::who($request), $input['words'] ?? null);
-        $tasks = $task === null || $task->refresh()->isOver() ? collect() : collect(['release.'.$card->id => $task]);
+        $tasks = $task === null || $task->refresh()->isOver() ? collect() : collect(['release.' . $card->id => $task]);
 
         return new JsonResponse($this->card($card->refresh()->load(['device', 'copies', 'releasedBy']), false, $tasks, $stores));
     }
@@ -262,7 +389,12 @@ final class CardsController extends Controller
     /** Makes the proxy of one clip anew. */
     public function remake(Request $request, Production $production, Clip $clip, StartTask $start): JsonResponse
     {
-        return new JsonResponse(TasksController::task($start($production, self::who($request), 'media', 'Proxy of '.$clip->title(), ['clip' => $clip->id], "media.$clip->id")), 202);
+        return new JsonResponse(
+            TasksController::task(
+                $start($production, self::who($request), 'media', 'Proxy of ' . $clip->title(), ['clip' => $clip->id], "media.$clip->id"),
+            ),
+            202,
+        );
     }
 
     /**
@@ -274,18 +406,56 @@ final class CardsController extends Controller
     {
         $known = $stores->known($card->production);
         $order = array_flip($known->keys()->all());
-        $copies = $card->copies->sortBy(static fn (CardCopy $copy): int => $order[$copy->store] ?? 99)->values();
-        $devices ??= $known->map(static fn (Store $store): ?int => $store->device())->all();
-        $on = $copies->filter(static fn (CardCopy $copy): bool => $copy->isWhole())->map(static fn (CardCopy $copy): ?int => $devices[$copy->store] ?? $copy->device)->filter()->unique();
-        $task = $tasks->get('offload.'.$card->id) ?? $tasks->get('release.'.$card->id) ?? $tasks->get('verify.'.$card->id) ?? $tasks->get('catalogue.'.$card->id);
+        $copies = $card->copies->sortBy(static fn(CardCopy $copy): int => $order[$copy->store] ?? 99)->values();
+        $devices ??= $known->map(static fn(Store $store): ?int => $store->device())->all();
+        $on = $copies
+            ->filter(static fn(CardCopy $copy): bool => $copy->isWhole())
+            ->map(static fn(CardCopy $copy): ?int => $devices[$copy->store] ?? $copy->device)
+            ->filter()
+            ->unique();
+        $task =
+            $tasks->get('offload.' . $card->id) ??
+            ($tasks->get('release.' . $card->id) ?? ($tasks->get('verify.' . $card->id) ?? $tasks->get('catalogue.' . $card->id)));
 
         return [
-            'ulid' => $card->ulid, 'roll' => $card->roll, 'volume' => $card->volume, 'device' => $card->device?->letter, 'device_note' => $card->device?->note, 'kind' => $card->device?->kind, 'state' => $card->state,
-            'files' => $card->files, 'verified_files' => $card->verified_files, 'size_bytes' => $card->size_bytes, 'faults' => $card->faults ?? [], 'is_safe' => $card->isSafe(), 'is_one_disk' => $card->isSafe() && $on->count() < 2, 'matched_files' => $card->matched_files, 'chosen_stores' => $card->chosen_stores, 'on_bench' => $onBench,
-            'verified_at' => $card->verified_at?->toIso8601String(), 'released_at' => $card->released_at?->toIso8601String(), 'released_by' => $card->releasedBy?->name,
-            'use_number' => $card->use_number, 'first_at' => $card->first_at, 'last_at' => $card->last_at, 'clock_ticks' => $card->clock_ticks,
-            'clips' => $card->clips_count ?? $card->clips()->count(), 'running_ticks' => (int) ($card->clips_sum_duration_ticks ?? 0),
-            'copies' => $copies->map(static fn (CardCopy $copy): array => ['store' => $known->get($copy->store)->name ?? $copy->store, 'path' => $copy->path, 'manifest' => $copy->manifest, 'read_from' => $copy->read_from, 'is_whole' => $copy->isWhole(), 'checked_at' => $copy->checked_at?->toIso8601String(), 'differences' => $copy->differences])->all(),
+            'ulid' => $card->ulid,
+            'roll' => $card->roll,
+            'volume' => $card->volume,
+            'device' => $card->device?->letter,
+            'device_note' => $card->device?->note,
+            'kind' => $card->device?->kind,
+            'state' => $card->state,
+            'files' => $card->files,
+            'verified_files' => $card->verified_files,
+            'size_bytes' => $card->size_bytes,
+            'faults' => $card->faults ?? [],
+            'is_safe' => $card->isSafe(),
+            'is_one_disk' => $card->isSafe() && $on->count() < 2,
+            'matched_files' => $card->matched_files,
+            'chosen_stores' => $card->chosen_stores,
+            'on_bench' => $onBench,
+            'verified_at' => $card->verified_at?->toIso8601String(),
+            'released_at' => $card->released_at?->toIso8601String(),
+            'released_by' => $card->releasedBy?->name,
+            'use_number' => $card->use_number,
+            'first_at' => $card->first_at,
+            'last_at' => $card->last_at,
+            'clock_ticks' => $card->clock_ticks,
+            'clips' => $card->clips_count ?? $card->clips()->count(),
+            'running_ticks' => (int) ($card->clips_sum_duration_ticks ?? 0),
+            'copies' => $copies
+                ->map(
+                    static fn(CardCopy $copy): array => [
+                        'store' => $known->get($copy->store)->name ?? $copy->store,
+                        'path' => $copy->path,
+                        'manifest' => $copy->manifest,
+                        'read_from' => $copy->read_from,
+                        'is_whole' => $copy->isWhole(),
+                        'checked_at' => $copy->checked_at?->toIso8601String(),
+                        'differences' => $copy->differences,
+                    ],
+                )
+                ->all(),
             'task' => $task === null ? null : TasksController::task($task),
         ];
     }

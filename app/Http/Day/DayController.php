@@ -26,7 +26,9 @@ final class DayController extends Controller
     {
         $name = "$production->name day $day->number daily log.$format";
 
-        return $format === 'csv' ? self::document($log->csv($day), $name, 'csv') : self::made($make($day, self::who($request), 'daily'), $name);
+        return $format === 'csv'
+            ? self::document($log->csv($day), $name, 'csv')
+            : self::made($make($day, self::who($request), 'daily'), $name);
     }
 
     public function fix(Request $request, Production $production, ShootDay $day, FixPoint $fix, DaySheet $sheet): JsonResponse

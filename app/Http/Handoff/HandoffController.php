@@ -24,7 +24,12 @@ final class HandoffController extends Controller
 
     public function store(Request $request, Production $production, MakeHandoff $make): JsonResponse
     {
-        $input = $request->validate(['days' => ['present', 'array'], 'days.*' => ['string', 'size:26'], 'bins' => ['present', 'array'], 'bins.*' => ['string', 'max:60']]);
+        $input = $request->validate([
+            'days' => ['present', 'array'],
+            'days.*' => ['string', 'size:26'],
+            'bins' => ['present', 'array'],
+            'bins.*' => ['string', 'max:60'],
+        ]);
         $days = $production->days()->whereIn('ulid', $input['days'])->orderBy('number')->get();
         if ($days->count() !== count(array_unique($input['days']))) {
             throw Problem::missing('One of those days', 'Load the page again.');

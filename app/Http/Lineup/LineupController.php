@@ -51,11 +51,24 @@ final class LineupController extends Controller
     public function start(Request $request, Production $production, ShootDay $day, StartLineup $start): JsonResponse
     {
         $input = $request->validate([
-            'ways' => ['sometimes', 'array', 'between:1,7'], 'ways.*' => [Rule::in(self::WAYS), 'distinct'], 'cut' => ['sometimes', 'boolean'], 'anchor' => ['sometimes', 'nullable', 'string', 'size:26'],
-            'scope' => ['sometimes', Rule::in(['day', 'card', 'scene', 'clips'])], 'key' => ['sometimes', 'nullable', 'string', 'max:60'], 'clips' => ['sometimes', 'array', 'max:2000'], 'clips.*' => ['string', 'size:26'],
+            'ways' => ['sometimes', 'array', 'between:1,7'],
+            'ways.*' => [Rule::in(self::WAYS), 'distinct'],
+            'cut' => ['sometimes', 'boolean'],
+            'anchor' => ['sometimes', 'nullable', 'string', 'size:26'],
+            'scope' => ['sometimes', Rule::in(['day', 'card', 'scene', 'clips'])],
+            'key' => ['sometimes', 'nullable', 'string', 'max:60'],
+            'clips' => ['sometimes', 'array', 'max:2000'],
+            'clips.*' => ['string', 'size:26'],
         ]);
         $scope = Scope::of($day, $input['scope'] ?? 'day', (string) ($input['key'] ?? ''), array_values($input['clips'] ?? []));
-        $task = $start($day, self::who($request), $scope, array_values($input['ways'] ?? ['sound', 'timecode']), (bool) ($input['cut'] ?? true), $input['anchor'] ?? null);
+        $task = $start(
+            $day,
+            self::who($request),
+            $scope,
+            array_values($input['ways'] ?? ['sound', 'timecode']),
+            (bool) ($input['cut'] ?? true),
+            $input['anchor'] ?? null,
+        );
 
         return new JsonResponse(TasksController::task($task), 202);
     }
@@ -69,7 +82,10 @@ final class LineupController extends Controller
     public function compare(Request $request, Production $production, LineupRun $lineupRun, Runs $runs): JsonResponse
     {
         $input = $request->validate(['with' => ['sometimes', 'nullable', 'string', 'size:26']]);
-        $other = ($input['with'] ?? null) === null ? null : LineupRun::query()->where('shoot_day_id', $lineupRun->shoot_day_id)->where('ulid', $input['with'])->firstOrFail();
+        $other =
+            ($input['with'] ?? null) === null
+                ? null
+                : LineupRun::query()->where('shoot_day_id', $lineupRun->shoot_day_id)->where('ulid', $input['with'])->firstOrFail();
 
         return new JsonResponse(['rows' => $runs->compare($lineupRun, $other)]);
     }
@@ -85,7 +101,10 @@ final class LineupController extends Controller
 
     public function lanes(Request $request, Production $production): JsonResponse
     {
-        $letters = $request->validate(['letters' => ['required', 'array', 'between:1,64'], 'letters.*' => ['string', 'max:12', 'distinct']])['letters'];
+        $letters = $request->validate([
+            'letters' => ['required', 'array', 'between:1,64'],
+            'letters.*' => ['string', 'max:12', 'distinct'],
+        ])['letters'];
         $log = new ChangeLog();
         DB::transaction(static function () use ($production, $letters, $log, $request): void {
             $place = array_flip($letters);
@@ -103,7 +122,11 @@ final class LineupController extends Controller
     public function check(Production $production, Clip $clip, CheckPoints $points): JsonResponse
     {
         $place = $clip->placement;
-        $other = Clip::query()->with(['placement', 'device'])->where('shoot_day_id', $clip->shoot_day_id)->where('ulid', $place->evidence['against'] ?? '')->first();
+        $other = Clip::query()
+            ->with(['placement', 'device'])
+            ->where('shoot_day_id', $clip->shoot_day_id)
+            ->where('ulid', $place->evidence['against'] ?? '')
+            ->first();
         if ($other?->placement?->start_ticks === null || $place?->start_ticks === null) {
             $other = $place?->start_ticks === null ? null : Windows::companion($clip);
         }
@@ -121,14 +144,27 @@ final class LineupController extends Controller
     {
         $found = $points->of($clip);
 
-        return $found === null ? new JsonResponse(['pending' => true, 'claps' => [], 'onsets' => [], 'flashes' => []], 202) : new JsonResponse($found);
+        return $found === null
+            ? new JsonResponse(['pending' => true, 'claps' => [], 'onsets' => [], 'flashes' => []], 202)
+            : new JsonResponse($found);
     }
 
     public function pair(Request $request, Production $production, Clip $clip, PairSound $pair): Response
     {
-        $input = $request->validate(['against' => ['required', 'string', 'size:26'], 'from_ticks' => ['required', 'integer'], 'apart_ticks' => ['required', 'integer'], 'seconds' => ['required', 'numeric', 'between:0.01,20']]);
+        $input = $request->validate([
+            'against' => ['required', 'string', 'size:26'],
+            'from_ticks' => ['required', 'integer'],
+            'apart_ticks' => ['required', 'integer'],
+            'seconds' => ['required', 'numeric', 'between:0.01,20'],
+        ]);
         $other = $production->clips()->where('ulid', $input['against'])->firstOrFail();
-        $bytes = $pair->of($clip, $other, (int) $input['from_ticks'], (int) $input['apart_ticks'], (int) round($input['seconds'] * PairSound::RATE));
+        $bytes = $pair->of(
+            $clip,
+            $other,
+            (int) $input['from_ticks'],
+            (int) $input['apart_ticks'],
+            (int) round($input['seconds'] * PairSound::RATE),
+        );
 
         return new Response($bytes, 200, ['Content-Type' => 'audio/wav', 'Cache-Control' => 'private, max-age=600']);
     }
@@ -137,19 +173,37 @@ final class LineupController extends Controller
     {
         $day = 2 * 86_400 * Ticks::PER_SECOND;
         $input = $request->validate([
-            'against' => ['required', 'string', 'size:26'], 'against_ticks' => ['required', 'integer', "between:0,$day"], 'frame' => ['required_without:own_ticks', 'integer', 'min:0'],
-            'own_ticks' => ['required_without:frame', 'integer', "between:0,$day"], 'was_ticks' => ['present', 'nullable', 'integer'],
+            'against' => ['required', 'string', 'size:26'],
+            'against_ticks' => ['required', 'integer', "between:0,$day"],
+            'frame' => ['required_without:own_ticks', 'integer', 'min:0'],
+            'own_ticks' => ['required_without:frame', 'integer', "between:0,$day"],
+            'was_ticks' => ['present', 'nullable', 'integer'],
         ]);
-        $against = Clip::query()->with('placement')->where('shoot_day_id', $clip->shoot_day_id)->where('ulid', $input['against'])->where('id', '!=', $clip->id)->firstOrFail();
+        $against = Clip::query()
+            ->with('placement')
+            ->where('shoot_day_id', $clip->shoot_day_id)
+            ->where('ulid', $input['against'])
+            ->where('id', '!=', $clip->id)
+            ->firstOrFail();
         if ($against->placement?->start_ticks === null) {
-            throw Problem::refused('lineup.stray', $against->name.' has no place yet.', 'Choose a clip that lies on the clock.');
+            throw Problem::refused('lineup.stray', $against->name . ' has no place yet.', 'Choose a clip that lies on the clock.');
         }
         // What a frame shows happened somewhere in it: its middle is never off by more than half of it.
         $rate = $clip->rate() ?? $production->rate();
-        $own = isset($input['own_ticks']) ? (int) $input['own_ticks'] : Ticks::ofFrames((int) $input['frame'], $rate) + intdiv(Ticks::ofFrames(1, $rate), 2);
-        $placement = $move->place($clip, self::who($request), $against->placement->start_ticks + (int) $input['against_ticks'] - $own, $input['was_ticks'] === null ? null : (int) $input['was_ticks'], [
-            'against' => $against->ulid, 'own_ticks' => $own, 'against_ticks' => (int) $input['against_ticks'],
-        ]);
+        $own = isset($input['own_ticks'])
+            ? (int) $input['own_ticks']
+            : Ticks::ofFrames((int) $input['frame'], $rate) + intdiv(Ticks::ofFrames(1, $rate), 2);
+        $placement = $move->place(
+            $clip,
+            self::who($request),
+            $against->placement->start_ticks + (int) $input['against_ticks'] - $own,
+            $input['was_ticks'] === null ? null : (int) $input['was_ticks'],
+            [
+                'against' => $against->ulid,
+                'own_ticks' => $own,
+                'against_ticks' => (int) $input['against_ticks'],
+            ],
+        );
 
         return new JsonResponse(['start_ticks' => $placement->start_ticks]);
     }
@@ -158,7 +212,10 @@ final class LineupController extends Controller
     {
         $input = $request->validate(['was_ticks' => ['present', 'nullable', 'integer']]);
 
-        return new JsonResponse(['start_ticks' => $move->second($clip, self::who($request), $input['was_ticks'] === null ? null : (int) $input['was_ticks'])->start_ticks]);
+        return new JsonResponse([
+            'start_ticks' => $move->second($clip, self::who($request), $input['was_ticks'] === null ? null : (int) $input['was_ticks'])
+                ->start_ticks,
+        ]);
     }
 
     public function leaveOut(Request $request, Production $production, Clip $clip, MovePlacement $move): JsonResponse
@@ -171,8 +228,8 @@ final class LineupController extends Controller
 
     public function wild(Request $request, Production $production, Clip $clip, MarkWild $wild): JsonResponse
     {
-        if (! $clip->isSound()) {
-            throw Problem::refused('wild.picture', $clip->name.' is no sound recording.', 'Only a recording without picture is wild.');
+        if (!$clip->isSound()) {
+            throw Problem::refused('wild.picture', $clip->name . ' is no sound recording.', 'Only a recording without picture is wild.');
         }
         $wild($clip, self::who($request));
 
@@ -181,12 +238,20 @@ final class LineupController extends Controller
 
     public function cutPlan(Production $production, ShootDay $day, CutIntoTakes $cut): JsonResponse
     {
-        return new JsonResponse(['rows' => $cut->plan($day), 'patterns' => $production->namePatterns(), 'pattern' => $production->name_patterns[0] ?? null]);
+        return new JsonResponse([
+            'rows' => $cut->plan($day),
+            'patterns' => $production->namePatterns(),
+            'pattern' => $production->name_patterns[0] ?? null,
+        ]);
     }
 
     public function cut(Request $request, Production $production, ShootDay $day, CutIntoTakes $cut): JsonResponse
     {
-        $input = $request->validate(['chosen' => ['required', 'array', 'max:4000'], 'chosen.*' => ['string', 'regex:/\A[0-9A-Z]{26}:(take|false_start|wild|room_tone|mos)\z/'], 'pattern' => ['sometimes', 'nullable', 'string', 'max:160']]);
+        $input = $request->validate([
+            'chosen' => ['required', 'array', 'max:4000'],
+            'chosen.*' => ['string', 'regex:/\A[0-9A-Z]{26}:(take|false_start|wild|room_tone|mos)\z/'],
+            'pattern' => ['sometimes', 'nullable', 'string', 'max:160'],
+        ]);
         $count = $cut($day, self::who($request), array_values($input['chosen']), $input['pattern'] ?? null);
         Live::tell($production->id, 'takes');
         Live::tell($production->id, 'lineup');
@@ -198,17 +263,31 @@ final class LineupController extends Controller
     {
         $rules = [];
         foreach (['channels', 'was'] as $list) {
-            $rules += [$list => ['present', 'nullable', 'array', 'max:64'], "$list.*.index" => ['required', 'integer', 'between:1,64', 'distinct'], "$list.*.on" => ['required', 'boolean'], "$list.*.gain_db" => ['required', 'numeric', 'between:'.SoundOfTake::LEAST_DB.','.SoundOfTake::MOST_DB]];
+            $rules += [
+                $list => ['present', 'nullable', 'array', 'max:64'],
+                "$list.*.index" => ['required', 'integer', 'between:1,64', 'distinct'],
+                "$list.*.on" => ['required', 'boolean'],
+                "$list.*.gain_db" => ['required', 'numeric', 'between:' . SoundOfTake::LEAST_DB . ',' . SoundOfTake::MOST_DB],
+            ];
         }
         $input = $request->validate($rules);
-        $sound->set($take, self::who($request), $input['channels'] === null ? null : array_values($input['channels']), $input['was'] === null ? null : array_values($input['was']));
+        $sound->set(
+            $take,
+            self::who($request),
+            $input['channels'] === null ? null : array_values($input['channels']),
+            $input['was'] === null ? null : array_values($input['was']),
+        );
 
         return new JsonResponse([]);
     }
 
     public function head(Request $request, Production $production, Clip $clip, SoundOfTake $sound): JsonResponse
     {
-        $input = $request->validate(['slate' => ['sometimes', 'boolean'], 'frames' => ['sometimes', 'nullable', 'integer'], 'was' => ['present', 'nullable', 'integer']]);
+        $input = $request->validate([
+            'slate' => ['sometimes', 'boolean'],
+            'frames' => ['sometimes', 'nullable', 'integer'],
+            'was' => ['present', 'nullable', 'integer'],
+        ]);
         $was = $input['was'] === null ? null : (int) $input['was'];
         if ($input['slate'] ?? false) {
             return new JsonResponse(['frames' => $sound->beginAtSlate($clip, self::who($request), $was)]);
@@ -231,22 +310,36 @@ final class LineupController extends Controller
     {
         $input = $request->validate(['applied' => ['required', 'boolean'], 'device' => ['required', 'boolean']]);
 
-        return new JsonResponse(['changed' => $drift->apply($clip, self::who($request), (bool) $input['applied'], (bool) $input['device'])]);
+        return new JsonResponse([
+            'changed' => $drift->apply($clip, self::who($request), (bool) $input['applied'], (bool) $input['device']),
+        ]);
     }
 
     /** @return array<string, mixed> */
     private static function side(Clip $clip): array
     {
         return [
-            'clip' => $clip->ulid, 'name' => $clip->name, 'device' => $clip->device?->letter, 'kind' => $clip->kind, 'start_ticks' => $clip->placement?->start_ticks, 'drift_ppm' => $clip->placement?->drift_ppm, 'duration_ticks' => $clip->duration_ticks,
-            'rate' => Clock::rate($rate = $clip->rate() ?? $clip->production->rate()), 'media_version' => ClipMedia::version($clip), 'look' => Look::told($clip), 'has_sound' => ($clip->channels ?? []) !== [], 'frames' => $clip->frames ?? intdiv((int) $clip->duration_ticks, Ticks::ofFrames(1, $rate)),
+            'clip' => $clip->ulid,
+            'name' => $clip->name,
+            'device' => $clip->device?->letter,
+            'kind' => $clip->kind,
+            'start_ticks' => $clip->placement?->start_ticks,
+            'drift_ppm' => $clip->placement?->drift_ppm,
+            'duration_ticks' => $clip->duration_ticks,
+            'rate' => Clock::rate($rate = $clip->rate() ?? $clip->production->rate()),
+            'media_version' => ClipMedia::version($clip),
+            'look' => Look::told($clip),
+            'has_sound' => ($clip->channels ?? []) !== [],
+            'frames' => $clip->frames ?? intdiv((int) $clip->duration_ticks, Ticks::ofFrames(1, $rate)),
         ];
     }
 
     public function nudge(Request $request, Production $production, Clip $clip, MovePlacement $move): JsonResponse
     {
         $input = $request->validate([
-            'unit' => ['required', Rule::in(['frame', 'sample', 'ticks'])], 'by' => ['required', 'integer', 'between:-500000000000,500000000000'], 'was_ticks' => ['sometimes', 'nullable', 'integer'],
+            'unit' => ['required', Rule::in(['frame', 'sample', 'ticks'])],
+            'by' => ['required', 'integer', 'between:-500000000000,500000000000'],
+            'was_ticks' => ['sometimes', 'nullable', 'integer'],
         ]);
         $by = (int) $input['by'];
         $rate = $production->rate();

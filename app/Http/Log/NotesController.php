@@ -39,7 +39,11 @@ final class NotesController extends Controller
 
     public function preview(Request $request, Production $production, NoteFile $noteFile, BringNotes $bring): JsonResponse
     {
-        $input = $request->validate(['heading' => ['required', 'integer', 'between:-1,'.BringNotes::SHOWN_ROWS], 'columns' => ['required', 'array', 'max:100'], 'columns.*' => [Rule::in(array_keys(NoteColumns::TARGETS))]]);
+        $input = $request->validate([
+            'heading' => ['required', 'integer', 'between:-1,' . BringNotes::SHOWN_ROWS],
+            'columns' => ['required', 'array', 'max:100'],
+            'columns.*' => [Rule::in(array_keys(NoteColumns::TARGETS))],
+        ]);
         $bring->preview($noteFile, self::who($request), (int) $input['heading'], $input['columns']);
 
         return new JsonResponse($this->facts($noteFile->refresh()), 202);
@@ -57,7 +61,11 @@ final class NotesController extends Controller
         $sent = self::sent($request);
         $text = (string) file_get_contents($sent->getPathname(), length: 4_000_000);
 
-        return new JsonResponse($request->boolean('apply') ? $bring($production, self::who($request), $text, $sent->getClientOriginalName()) : $bring->preview($production, $text));
+        return new JsonResponse(
+            $request->boolean('apply')
+                ? $bring($production, self::who($request), $text, $sent->getClientOriginalName())
+                : $bring->preview($production, $text),
+        );
     }
 
     public function tryPatterns(Request $request, Production $production, ShootDay $day, ReadSlates $read): JsonResponse
@@ -69,7 +77,13 @@ final class NotesController extends Controller
 
     public function setPatterns(Request $request, Production $production, string $which, SetPatterns $set): JsonResponse
     {
-        $set($production, self::who($request), $which === 'slate' ? 'slate_patterns' : 'name_patterns', self::patterns($request, 'was'), self::patterns($request, 'now'));
+        $set(
+            $production,
+            self::who($request),
+            $which === 'slate' ? 'slate_patterns' : 'name_patterns',
+            self::patterns($request, 'was'),
+            self::patterns($request, 'now'),
+        );
 
         return new JsonResponse([]);
     }
@@ -93,11 +107,21 @@ final class NotesController extends Controller
     private static function naming(Request $request): array
     {
         $input = $request->validate([
-            'what' => ['required', Rule::in(['clips', 'takes', 'subclips'])], 'ulids' => ['required', 'array', 'between:1,'.GiveNames::LIMIT], 'ulids.*' => ['string', 'size:26'],
-            'pattern' => ['required', 'string', 'max:160'], 'start' => ['sometimes', 'integer', 'between:0,99999'], 'step' => ['sometimes', 'integer', 'between:1,1000'],
+            'what' => ['required', Rule::in(['clips', 'takes', 'subclips'])],
+            'ulids' => ['required', 'array', 'between:1,' . GiveNames::LIMIT],
+            'ulids.*' => ['string', 'size:26'],
+            'pattern' => ['required', 'string', 'max:160'],
+            'start' => ['sometimes', 'integer', 'between:0,99999'],
+            'step' => ['sometimes', 'integer', 'between:1,1000'],
         ]);
 
-        return [$input['what'], array_values($input['ulids']), $input['pattern'], (int) ($input['start'] ?? 1), (int) ($input['step'] ?? 1)];
+        return [
+            $input['what'],
+            array_values($input['ulids']),
+            $input['pattern'],
+            (int) ($input['start'] ?? 1),
+            (int) ($input['step'] ?? 1),
+        ];
     }
 
     /** @return list<string> */
@@ -111,7 +135,7 @@ final class NotesController extends Controller
     private static function sent(Request $request): UploadedFile
     {
         $sent = $request->file('file');
-        if (! $sent instanceof UploadedFile || ! $sent->isValid()) {
+        if (!($sent instanceof UploadedFile) || !$sent->isValid()) {
             throw Problem::refused('file.missing', 'No file came through.', 'Choose a file of at most 64 MB and try again.');
         }
 
@@ -126,9 +150,16 @@ final class NotesController extends Controller
         $file->refresh();
 
         return [
-            'ulid' => $file->ulid, 'name' => $file->name, 'heading' => $file->layout['heading'], 'columns' => (object) $file->layout['columns'], 'is_known' => $file->layout['is_known'] ?? false,
-            'rows' => $file->layout['head'] ?? [], 'report' => $file->report, 'applied' => $file->applied_at !== null,
-            'task' => $task === null ? null : TasksController::task($task), 'targets' => array_keys(NoteColumns::TARGETS),
+            'ulid' => $file->ulid,
+            'name' => $file->name,
+            'heading' => $file->layout['heading'],
+            'columns' => (object) $file->layout['columns'],
+            'is_known' => $file->layout['is_known'] ?? false,
+            'rows' => $file->layout['head'] ?? [],
+            'report' => $file->report,
+            'applied' => $file->applied_at !== null,
+            'task' => $task === null ? null : TasksController::task($task),
+            'targets' => array_keys(NoteColumns::TARGETS),
         ];
     }
 }

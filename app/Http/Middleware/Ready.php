@@ -18,8 +18,10 @@ final class Ready
         $needs = $user instanceof User ? $user->needs() : null;
         if ($needs !== null) {
             throw Problem::forbidden(
-                'account.needs', $needs === 'password' ? 'Choose a password of your own first.' : 'Set up a second factor first; an admin requires it.',
-                'Load the page again; it shows what to do.', ['needs' => $needs],
+                'account.needs',
+                $needs === 'password' ? 'Choose a password of your own first.' : 'Set up a second factor first; an admin requires it.',
+                'Load the page again; it shows what to do.',
+                ['needs' => $needs],
             );
         }
 

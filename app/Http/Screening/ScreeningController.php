@@ -22,10 +22,25 @@ final class ScreeningController extends Controller
 {
     public function index(Production $production, ShootDay $day): JsonResponse
     {
-        return new JsonResponse(['reels' => $day->reels()->withCount('items')->latest('id')->get()->map(static fn (Reel $reel): array => [
-            'ulid' => $reel->ulid, 'name' => $reel->name, 'circled_only' => $reel->circled_only, 'items' => $reel->items_count, 'running_ticks' => (int) $reel->items()->reorder()->sum(DB::raw('out_ticks - in_ticks')),
-            'made_at' => $reel->created_at?->toIso8601String(), 'first_clip' => $reel->items()->with('clip')->first()?->clip->ulid,
-        ])->all()]);
+        return new JsonResponse([
+            'reels' => $day
+                ->reels()
+                ->withCount('items')
+                ->latest('id')
+                ->get()
+                ->map(
+                    static fn(Reel $reel): array => [
+                        'ulid' => $reel->ulid,
+                        'name' => $reel->name,
+                        'circled_only' => $reel->circled_only,
+                        'items' => $reel->items_count,
+                        'running_ticks' => (int) $reel->items()->reorder()->sum(DB::raw('out_ticks - in_ticks')),
+                        'made_at' => $reel->created_at?->toIso8601String(),
+                        'first_clip' => $reel->items()->with('clip')->first()?->clip->ulid,
+                    ],
+                )
+                ->all(),
+        ]);
     }
 
     public function store(Request $request, Production $production, ShootDay $day, BuildReel $build): JsonResponse
@@ -50,9 +65,21 @@ final class ScreeningController extends Controller
 
     public function note(Request $request, Production $production, Take $take, AddNote $add): JsonResponse
     {
-        $input = $request->validate(['text' => ['required', 'string', 'max:1000'], 'at_ticks' => ['required', 'integer', 'min:0'], 'clip' => ['sometimes', 'nullable', 'string', 'size:26']], ['text.required' => 'Write the note first.']);
-        $clip = isset($input['clip']) ? Clip::query()->where('production_id', $production->id)->where('ulid', $input['clip'])->firstOrFail() : null;
+        $input = $request->validate(
+            [
+                'text' => ['required', 'string', 'max:1000'],
+                'at_ticks' => ['required', 'integer', 'min:0'],
+                'clip' => ['sometimes', 'nullable', 'string', 'size:26'],
+            ],
+            ['text.required' => 'Write the note first.'],
+        );
+        $clip = isset($input['clip'])
+            ? Clip::query()->where('production_id', $production->id)->where('ulid', $input['clip'])->firstOrFail()
+            : null;
 
-        return new JsonResponse(['ulid' => $add($take, self::who($request), $clip, (int) $input['at_ticks'], trim($input['text']))->ulid], 201);
+        return new JsonResponse(
+            ['ulid' => $add($take, self::who($request), $clip, (int) $input['at_ticks'], trim($input['text']))->ulid],
+            201,
+        );
     }
 }

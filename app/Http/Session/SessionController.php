@@ -24,9 +24,14 @@ final class SessionController extends Controller
 
     public function store(Request $request, SignIn $signIn): JsonResponse
     {
-        $input = $request->validate([
-            'email' => ['required', 'string', 'max:190'], 'password' => ['required', 'string', 'max:190'], 'code' => ['nullable', 'string', 'max:20'],
-        ], ['required' => 'Type your e-mail address and your password.', 'string' => 'Type your e-mail address and your password.']);
+        $input = $request->validate(
+            [
+                'email' => ['required', 'string', 'max:190'],
+                'password' => ['required', 'string', 'max:190'],
+                'code' => ['nullable', 'string', 'max:20'],
+            ],
+            ['required' => 'Type your e-mail address and your password.', 'string' => 'Type your e-mail address and your password.'],
+        );
         $user = $signIn($input['email'], $input['password'], $input['code'] ?? null, (string) $request->ip());
         Auth::guard('web')->login($user);
         $request->session()->regenerate();
@@ -51,10 +56,23 @@ final class SessionController extends Controller
 
         return [
             'user' => [
-                'ulid' => $user->ulid, 'name' => $user->name, 'email' => $user->email, 'initials' => $user->initials(), 'role' => $user->role->value, 'needs' => $user->needs(),
-                'has_second_factor' => $user->second_factor_at !== null, 'recovery_codes_left' => count($user->recovery_codes ?? []),
+                'ulid' => $user->ulid,
+                'name' => $user->name,
+                'email' => $user->email,
+                'initials' => $user->initials(),
+                'role' => $user->role->value,
+                'needs' => $user->needs(),
+                'has_second_factor' => $user->second_factor_at !== null,
+                'recovery_codes_left' => count($user->recovery_codes ?? []),
             ],
-            'productions' => $user->needs() !== null ? [] : $productions->orderBy('name')->get()->map(static fn (Production $production): array => ['ulid' => $production->ulid, 'name' => $production->name])->all(),
+            'productions' =>
+                $user->needs() !== null
+                    ? []
+                    : $productions
+                        ->orderBy('name')
+                        ->get()
+                        ->map(static fn(Production $production): array => ['ulid' => $production->ulid, 'name' => $production->name])
+                        ->all(),
         ];
     }
 }

@@ -25,26 +25,54 @@ final class PeopleController extends Controller
     {
         $people = $production->users()->orderBy('name')->get();
 
-        return new JsonResponse(['people' => $people->map(static fn (User $person): array => [
-            'ulid' => $person->ulid, 'name' => $person->name, 'email' => $person->email, 'role' => $person->roleIn($production)?->value, 'is_desk_admin' => $person->role === Role::Admin,
-            'has_second_factor' => $person->second_factor_at !== null, 'must_use_second_factor' => $person->must_use_second_factor, 'must_change_password' => $person->must_change_password,
-            'sessions' => DB::table('sessions')->where('user_id', $person->id)->count(), 'is_you' => $person->is($request->user()),
-        ])->all()]);
+        return new JsonResponse([
+            'people' => $people
+                ->map(
+                    static fn(User $person): array => [
+                        'ulid' => $person->ulid,
+                        'name' => $person->name,
+                        'email' => $person->email,
+                        'role' => $person->roleIn($production)?->value,
+                        'is_desk_admin' => $person->role === Role::Admin,
+                        'has_second_factor' => $person->second_factor_at !== null,
+                        'must_use_second_factor' => $person->must_use_second_factor,
+                        'must_change_password' => $person->must_change_password,
+                        'sessions' => DB::table('sessions')->where('user_id', $person->id)->count(),
+                        'is_you' => $person->is($request->user()),
+                    ],
+                )
+                ->all(),
+        ]);
     }
 
     public function store(Request $request, Production $production, EditPeople $people): JsonResponse
     {
-        $input = $request->validate([
-            'email' => ['required', 'string', 'email', 'max:190'], 'name' => ['required', 'string', 'max:120', 'regex:/\S/'], 'role' => ['required', Rule::enum(Role::class)],
-        ], ['email.*' => 'Give an e-mail address.', 'name.*' => 'Give a name.', 'role.*' => 'Choose a role.']);
-        $added = $people->add($production, self::who($request), $input['email'], trim($input['name']), Role::from($input['role']), $request->ip());
+        $input = $request->validate(
+            [
+                'email' => ['required', 'string', 'email', 'max:190'],
+                'name' => ['required', 'string', 'max:120', 'regex:/\S/'],
+                'role' => ['required', Rule::enum(Role::class)],
+            ],
+            ['email.*' => 'Give an e-mail address.', 'name.*' => 'Give a name.', 'role.*' => 'Choose a role.'],
+        );
+        $added = $people->add(
+            $production,
+            self::who($request),
+            $input['email'],
+            trim($input['name']),
+            Role::from($input['role']),
+            $request->ip(),
+        );
 
         return new JsonResponse(['ulid' => $added['user']->ulid, 'name' => $added['user']->name, 'password' => $added['password']], 201);
     }
 
     public function update(Request $request, Production $production, User $user, EditPeople $people): JsonResponse
     {
-        $input = $request->validate(['role' => ['sometimes', Rule::enum(Role::class)], 'must_use_second_factor' => ['sometimes', 'boolean']]);
+        $input = $request->validate([
+            'role' => ['sometimes', Rule::enum(Role::class)],
+            'must_use_second_factor' => ['sometimes', 'boolean'],
+        ]);
         if (isset($input['role'])) {
             $people->setRole($production, self::who($request), $user, Role::from($input['role']), $request->ip());
         }
@@ -86,11 +114,28 @@ final class PeopleController extends Controller
     public function audit(Production $production): JsonResponse
     {
         $people = $production->users()->pluck('users.id');
-        $rows = DB::table('audit')->where(static fn ($query) => $query->where('production_id', $production->id)->orWhere(static fn ($own) => $own->whereNull('production_id')->whereIn('user_id', $people)))
-            ->orderByDesc('id')->limit(self::AUDIT_ROWS)->get();
+        $rows = DB::table('audit')
+            ->where(
+                static fn($query) => $query
+                    ->where('production_id', $production->id)
+                    ->orWhere(static fn($own) => $own->whereNull('production_id')->whereIn('user_id', $people)),
+            )
+            ->orderByDesc('id')
+            ->limit(self::AUDIT_ROWS)
+            ->get();
 
-        return new JsonResponse(['rows' => $rows->map(static fn (object $row): array => [
-            'at' => date('c', (int) strtotime($row->created_at.' UTC')), 'what' => $row->what, 'who' => $row->who, 'address' => $row->address, 'facts' => json_decode($row->facts, true),
-        ])->all()]);
+        return new JsonResponse([
+            'rows' => $rows
+                ->map(
+                    static fn(object $row): array => [
+                        'at' => date('c', (int) strtotime($row->created_at . ' UTC')),
+                        'what' => $row->what,
+                        'who' => $row->who,
+                        'address' => $row->address,
+                        'facts' => json_decode($row->facts, true),
+                    ],
+                )
+                ->all(),
+        ]);
     }
 }

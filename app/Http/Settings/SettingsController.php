@@ -22,9 +22,20 @@ final class SettingsController extends Controller
 {
     public function devices(Production $production): JsonResponse
     {
-        $counts = DB::table('clips')->where('production_id', $production->id)->groupBy('device_id')->selectRaw('device_id, COUNT(*) AS clips')->pluck('clips', 'device_id');
+        $counts = DB::table('clips')
+            ->where('production_id', $production->id)
+            ->groupBy('device_id')
+            ->selectRaw('device_id, COUNT(*) AS clips')
+            ->pluck('clips', 'device_id');
 
-        return new JsonResponse(['devices' => $production->devices()->orderBy('lane')->get()->map(static fn (Device $device): array => self::device($device) + ['clips' => (int) ($counts[$device->id] ?? 0)])->all()]);
+        return new JsonResponse([
+            'devices' => $production
+                ->devices()
+                ->orderBy('lane')
+                ->get()
+                ->map(static fn(Device $device): array => self::device($device) + ['clips' => (int) ($counts[$device->id] ?? 0)])
+                ->all(),
+        ]);
     }
 
     public function addDevice(Request $request, Production $production, EditDevices $edit): JsonResponse
@@ -34,16 +45,24 @@ final class SettingsController extends Controller
 
     public function changeDevice(Request $request, Production $production, Device $device, EditDevices $edit): JsonResponse
     {
-        return new JsonResponse(self::device($edit->change($production, self::who($request), $device, $this->deviceInput($request, false))));
+        return new JsonResponse(
+            self::device($edit->change($production, self::who($request), $device, $this->deviceInput($request, false))),
+        );
     }
 
     /** @return array<string, mixed> */
     private function deviceInput(Request $request, bool $isNew): array
     {
-        $input = $request->validate([
-            'letter' => [$isNew ? 'required' : 'sometimes', 'string', 'max:12', 'regex:/\A[\p{L}\p{N}][\p{L}\p{N}_-]*\z/u'], 'kind' => [$isNew ? 'required' : 'sometimes', Rule::in(Device::KINDS)],
-            'note' => ['sometimes', 'nullable', 'string', 'max:60'], 'colour' => ['sometimes', 'nullable', 'integer', 'between:0,'.(EditDevices::COLOURS - 1)], 'retired' => ['sometimes', 'boolean'],
-        ], ['letter.*' => 'A device is called by a letter or a short word.', 'kind.*' => 'Choose what it is.']);
+        $input = $request->validate(
+            [
+                'letter' => [$isNew ? 'required' : 'sometimes', 'string', 'max:12', 'regex:/\A[\p{L}\p{N}][\p{L}\p{N}_-]*\z/u'],
+                'kind' => [$isNew ? 'required' : 'sometimes', Rule::in(Device::KINDS)],
+                'note' => ['sometimes', 'nullable', 'string', 'max:60'],
+                'colour' => ['sometimes', 'nullable', 'integer', 'between:0,' . (EditDevices::COLOURS - 1)],
+                'retired' => ['sometimes', 'boolean'],
+            ],
+            ['letter.*' => 'A device is called by a letter or a short word.', 'kind.*' => 'Choose what it is.'],
+        );
 
         return array_key_exists('note', $input) ? ['note' => trim((string) $input['note'])] + $input : $input;
     }
@@ -51,19 +70,40 @@ final class SettingsController extends Controller
     /** @return array<string, mixed> */
     public static function device(Device $device): array
     {
-        return ['ulid' => $device->ulid, 'letter' => $device->letter, 'kind' => $device->kind, 'note' => $device->note, 'lane' => $device->lane, 'colour' => $device->colour, 'is_retired' => $device->retired_at !== null];
+        return [
+            'ulid' => $device->ulid,
+            'letter' => $device->letter,
+            'kind' => $device->kind,
+            'note' => $device->note,
+            'lane' => $device->lane,
+            'colour' => $device->colour,
+            'is_retired' => $device->retired_at !== null,
+        ];
     }
 
     public function addDay(Request $request, Production $production, EditDays $edit): JsonResponse
     {
-        $input = $request->validate(['date' => ['required', 'date_format:Y-m-d'], 'unit' => ['nullable', 'string', 'max:60']], ['date.*' => 'Write the date as 2026-10-07.']);
+        $input = $request->validate(
+            ['date' => ['required', 'date_format:Y-m-d'], 'unit' => ['nullable', 'string', 'max:60']],
+            ['date.*' => 'Write the date as 2026-10-07.'],
+        );
 
-        return new JsonResponse(self::day($edit->add($production, self::who($request), $input['date'], $input['unit'] ?? 'Main unit')), 201);
+        return new JsonResponse(
+            self::day($edit->add($production, self::who($request), $input['date'], $input['unit'] ?? 'Main unit')),
+            201,
+        );
     }
 
     public function changeDay(Request $request, Production $production, ShootDay $day, EditDays $edit): JsonResponse
     {
-        $input = $request->validate(['number' => ['sometimes', 'integer', 'between:1,9999'], 'date' => ['sometimes', 'date_format:Y-m-d'], 'unit' => ['sometimes', 'string', 'max:60', 'regex:/\S/']], ['number.*' => 'A day has a number from 1.', 'date.*' => 'Write the date as 2026-10-07.', 'unit.*' => 'Name the unit.']);
+        $input = $request->validate(
+            [
+                'number' => ['sometimes', 'integer', 'between:1,9999'],
+                'date' => ['sometimes', 'date_format:Y-m-d'],
+                'unit' => ['sometimes', 'string', 'max:60', 'regex:/\S/'],
+            ],
+            ['number.*' => 'A day has a number from 1.', 'date.*' => 'Write the date as 2026-10-07.', 'unit.*' => 'Name the unit.'],
+        );
 
         return new JsonResponse(self::day($edit->change($production, self::who($request), $day, $input)));
     }
@@ -88,7 +128,10 @@ final class SettingsController extends Controller
 
     public function addStore(Request $request, Production $production, EditStores $edit): JsonResponse
     {
-        $input = $request->validate(['name' => ['required', 'string', 'max:60', 'regex:/\S/'], 'path' => ['required', 'string', 'max:400']], ['name.*' => 'Give the volume a name.', 'path.*' => 'Give its path.']);
+        $input = $request->validate(
+            ['name' => ['required', 'string', 'max:60', 'regex:/\S/'], 'path' => ['required', 'string', 'max:400']],
+            ['name.*' => 'Give the volume a name.', 'path.*' => 'Give its path.'],
+        );
         $store = $edit->add($production, self::who($request), trim($input['name']), trim($input['path']), $request->ip());
 
         return new JsonResponse(['ulid' => $store->ulid], 201);
@@ -96,7 +139,12 @@ final class SettingsController extends Controller
 
     public function changeStore(Request $request, Production $production, Store $store, EditStores $edit): JsonResponse
     {
-        $input = $request->validate(['name' => ['sometimes', 'string', 'max:60', 'regex:/\S/'], 'position' => ['sometimes', 'integer', 'between:0,99'], 'retired' => ['sometimes', 'boolean'], 'mark' => ['sometimes', 'boolean']]);
+        $input = $request->validate([
+            'name' => ['sometimes', 'string', 'max:60', 'regex:/\S/'],
+            'position' => ['sometimes', 'integer', 'between:0,99'],
+            'retired' => ['sometimes', 'boolean'],
+            'mark' => ['sometimes', 'boolean'],
+        ]);
         $edit->change($production, self::who($request), $store, $input, $request->ip());
 
         return new JsonResponse(['stores' => $edit->list($production)]);

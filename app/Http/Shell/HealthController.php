@@ -16,6 +16,10 @@ final class HealthController extends Controller
     {
         $found = $health->look();
 
-        return new JsonResponse(in_array($request->ip(), ['127.0.0.1', '::1'], true) ? $found : ['ok' => $found['ok']], $found['ok'] ? 200 : 503, ['Cache-Control' => 'no-store']);
+        return new JsonResponse(
+            in_array($request->ip(), ['127.0.0.1', '::1'], true) ? $found : ['ok' => $found['ok']],
+            $found['ok'] ? 200 : 503,
+            ['Cache-Control' => 'no-store'],
+        );
     }
 }

@@ -30,24 +30,28 @@ final class LiveController extends Controller
         $request->session()->save(); // nothing else may wait for this session meanwhile
         $this->refuseTooMany((int) $request->user()?->getAuthIdentifier());
 
-        return new StreamedResponse(static function () use ($production, $last): void {
-            $last = $last < 0 ? (int) DB::table('events')->where('production_id', $production->id)->max('id') : $last;
-            echo "retry: 1000\nid: $last\nevent: hello\ndata: {}\n\n";
-            self::push();
-            $end = microtime(true) + self::SECONDS;
-            while (microtime(true) < $end && connection_aborted() === 0) {
-                $events = self::since($production, $last);
-                foreach ($events as $event) {
-                    $last = $event['id'];
-                    echo "id: $last\nevent: change\ndata: ".json_encode($event, JSON_THROW_ON_ERROR)."\n\n";
-                }
-                if ($events === []) {
-                    echo ": still here\n\n"; // a write is how PHP notices that the page is gone
-                }
+        return new StreamedResponse(
+            static function () use ($production, $last): void {
+                $last = $last < 0 ? (int) DB::table('events')->where('production_id', $production->id)->max('id') : $last;
+                echo "retry: 1000\nid: $last\nevent: hello\ndata: {}\n\n";
                 self::push();
-                usleep(self::LOOK_EVERY_US);
-            }
-        }, 200, ['Content-Type' => 'text/event-stream', 'Cache-Control' => 'no-cache', 'X-Accel-Buffering' => 'no']);
+                $end = microtime(true) + self::SECONDS;
+                while (microtime(true) < $end && connection_aborted() === 0) {
+                    $events = self::since($production, $last);
+                    foreach ($events as $event) {
+                        $last = $event['id'];
+                        echo "id: $last\nevent: change\ndata: " . json_encode($event, JSON_THROW_ON_ERROR) . "\n\n";
+                    }
+                    if ($events === []) {
+                        echo ": still here\n\n"; // a write is how PHP notices that the page is gone
+                    }
+                    self::push();
+                    usleep(self::LOOK_EVERY_US);
+                }
+            },
+            200,
+            ['Content-Type' => 'text/event-stream', 'Cache-Control' => 'no-cache', 'X-Accel-Buffering' => 'no'],
+        );
     }
 
     /**
@@ -76,8 +80,21 @@ final class LiveController extends Controller
     /** @return list<array{id: int, topic: string, facts: mixed, origin: string|null}> */
     private static function since(Production $production, int $last): array
     {
-        return DB::table('events')->where('production_id', $production->id)->where('id', '>', $last)->orderBy('id')->limit(200)->get()
-            ->map(static fn (object $row): array => ['id' => (int) $row->id, 'topic' => $row->topic, 'facts' => json_decode($row->facts, true), 'origin' => $row->origin])->all();
+        return DB::table('events')
+            ->where('production_id', $production->id)
+            ->where('id', '>', $last)
+            ->orderBy('id')
+            ->limit(200)
+            ->get()
+            ->map(
+                static fn(object $row): array => [
+                    'id' => (int) $row->id,
+                    'topic' => $row->topic,
+                    'facts' => json_decode($row->facts, true),
+                    'origin' => $row->origin,
+                ],
+            )
+            ->all();
     }
 
     private static function push(): void

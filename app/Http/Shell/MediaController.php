@@ -27,13 +27,13 @@ final class MediaController extends Controller
     public function show(Production $production, Clip $clip, string $what): Response
     {
         [$name, $type] = self::FILES[$what] ?? throw Problem::missing('That', 'Ask for a proxy, a picture or the peaks.');
-        $file = ClipMedia::folder($clip).'/'.$name;
-        if (! is_file($file)) {
+        $file = ClipMedia::folder($clip) . '/' . $name;
+        if (!is_file($file)) {
             throw Problem::missing("The $what of $clip->name", 'It is made when the card is catalogued; wait, or catalogue it again.');
         }
 
         return new Response('', 200, [
-            'X-Accel-Redirect' => config('cartella.accel').substr($file, strlen((string) config('cartella.proxies')) + 1),
+            'X-Accel-Redirect' => config('cartella.accel') . substr($file, strlen((string) config('cartella.proxies')) + 1),
             'Content-Type' => $type,
             // The address carries the version of the media, so what came once may be kept.
             'Cache-Control' => 'private, max-age=86400',

@@ -31,15 +31,19 @@ final class ProductionController extends Controller
         $rate = $production->rate();
 
         return new JsonResponse([
-            'ulid' => $production->ulid, 'name' => $production->name, 'slate_style' => $production->slate_style->value,
+            'ulid' => $production->ulid,
+            'name' => $production->name,
+            'slate_style' => $production->slate_style->value,
             'rate' => Clock::rate($rate),
             'days' => $production->days()->orderBy('number')->get()->map(SettingsController::day(...))->all(),
             'devices' => $production->devices()->orderBy('lane')->get()->map(SettingsController::device(...))->all(),
             'your_role' => $request->user()?->roleIn($production)?->value,
             'marks' => Marks::words(),
             'may' => [
-                'work' => Gate::allows('work', $production), 'organise' => Gate::allows('organise', $production),
-                'review' => Gate::allows('review', $production), 'accept' => Gate::allows('accept', $production),
+                'work' => Gate::allows('work', $production),
+                'organise' => Gate::allows('organise', $production),
+                'review' => Gate::allows('review', $production),
+                'accept' => Gate::allows('accept', $production),
                 'manage' => Gate::allows('manage', $production),
             ],
         ]);
@@ -47,8 +51,22 @@ final class ProductionController extends Controller
 
     public function store(Request $request, MakeProduction $make): JsonResponse
     {
-        $input = $request->validate(['name' => ['required', 'string', 'max:120', 'regex:/\S/'], 'rate' => ['required', 'string', 'max:10'], 'date' => ['required', 'date_format:Y-m-d'], 'style' => ['sometimes', Rule::enum(SlateStyle::class)]], ['name.*' => 'Give the production a name.', 'date.*' => 'Write the date as 2026-10-07.']);
-        $production = $make(self::who($request), trim($input['name']), FrameRate::parse($input['rate']), $input['date'], SlateStyle::from($input['style'] ?? 'letter'));
+        $input = $request->validate(
+            [
+                'name' => ['required', 'string', 'max:120', 'regex:/\S/'],
+                'rate' => ['required', 'string', 'max:10'],
+                'date' => ['required', 'date_format:Y-m-d'],
+                'style' => ['sometimes', Rule::enum(SlateStyle::class)],
+            ],
+            ['name.*' => 'Give the production a name.', 'date.*' => 'Write the date as 2026-10-07.'],
+        );
+        $production = $make(
+            self::who($request),
+            trim($input['name']),
+            FrameRate::parse($input['rate']),
+            $input['date'],
+            SlateStyle::from($input['style'] ?? 'letter'),
+        );
 
         return new JsonResponse(['ulid' => $production->ulid], 201);
     }
@@ -57,16 +75,21 @@ final class ProductionController extends Controller
     public function tabs(Production $production, ShootDay $day, OpenPoints $points): JsonResponse
     {
         $cards = $day->cards()->with('copies')->get();
-        $stages = array_count_values(array_map(static fn ($point): string => $point->place['stage'], $points->of($day)));
+        $stages = array_count_values(array_map(static fn($point): string => $point->place['stage'], $points->of($day)));
         $placed = $day->placements()->whereNotNull('start_ticks')->count();
 
         return new JsonResponse([
             'open' => array_sum($stages),
             'by_stage' => (object) $stages,
-            'cards' => ['safe' => $cards->filter(static fn (Card $card): bool => $card->isSafe())->count(), 'all' => $cards->count()],
+            'cards' => ['safe' => $cards->filter(static fn(Card $card): bool => $card->isSafe())->count(), 'all' => $cards->count()],
             'takes' => $day->takes()->count(),
             'placed' => $placed,
-            'to_place' => $day->clips()->whereIn('kind', ['picture', 'sound'])->whereNull('import_kind')->whereDoesntHave('placement', static fn ($place) => $place->whereNotNull('left_out_at'))->count(),
+            'to_place' => $day
+                ->clips()
+                ->whereIn('kind', ['picture', 'sound'])
+                ->whereNull('import_kind')
+                ->whereDoesntHave('placement', static fn($place) => $place->whereNotNull('left_out_at'))
+                ->count(),
         ]);
     }
 
@@ -76,13 +99,37 @@ final class ProductionController extends Controller
         if (mb_strlen($text) < 1 || mb_strlen($text) > 100) {
             return new JsonResponse(['takes' => [], 'clips' => []]);
         }
-        $like = '%'.addcslashes($text, '%_\\').'%';
-        $takes = DB::table('takes')->join('shoot_days', 'shoot_days.id', '=', 'takes.shoot_day_id')->where('takes.production_id', $production->id)
-            ->where(static fn ($query) => $query->where('description', 'like', $like)->orWhere('notes', 'like', $like)->orWhere('keywords', 'like', $like)->orWhere('takes.name', 'like', $like)->orWhereRaw("CONCAT(setup, '/', take, part) LIKE ?", [addcslashes($text, '%_\\').'%']))
-            ->orderBy('sort_key')->limit(12)->get(['takes.ulid', 'setup', 'take', 'part', 'description', 'status', 'shoot_days.ulid as day', 'shoot_days.number']);
-        $clips = DB::table('clips')->join('shoot_days', 'shoot_days.id', '=', 'clips.shoot_day_id')->leftJoin('devices', 'devices.id', '=', 'clips.device_id')
-            ->where('clips.production_id', $production->id)->where(static fn ($query) => $query->where('clips.name', 'like', $like)->orWhere('clips.label', 'like', $like))->orderBy('clips.name')->limit(12)
-            ->get(['clips.ulid', 'clips.name', 'clips.label', 'clips.kind', 'devices.letter', 'shoot_days.ulid as day', 'shoot_days.number']);
+        $like = '%' . addcslashes($text, '%_\\') . '%';
+        $takes = DB::table('takes')
+            ->join('shoot_days', 'shoot_days.id', '=', 'takes.shoot_day_id')
+            ->where('takes.production_id', $production->id)
+            ->where(
+                static fn($query) => $query
+                    ->where('description', 'like', $like)
+                    ->orWhere('notes', 'like', $like)
+                    ->orWhere('keywords', 'like', $like)
+                    ->orWhere('takes.name', 'like', $like)
+                    ->orWhereRaw("CONCAT(setup, '/', take, part) LIKE ?", [addcslashes($text, '%_\\') . '%']),
+            )
+            ->orderBy('sort_key')
+            ->limit(12)
+            ->get(['takes.ulid', 'setup', 'take', 'part', 'description', 'status', 'shoot_days.ulid as day', 'shoot_days.number']);
+        $clips = DB::table('clips')
+            ->join('shoot_days', 'shoot_days.id', '=', 'clips.shoot_day_id')
+            ->leftJoin('devices', 'devices.id', '=', 'clips.device_id')
+            ->where('clips.production_id', $production->id)
+            ->where(static fn($query) => $query->where('clips.name', 'like', $like)->orWhere('clips.label', 'like', $like))
+            ->orderBy('clips.name')
+            ->limit(12)
+            ->get([
+                'clips.ulid',
+                'clips.name',
+                'clips.label',
+                'clips.kind',
+                'devices.letter',
+                'shoot_days.ulid as day',
+                'shoot_days.number',
+            ]);
 
         return new JsonResponse(['takes' => $takes, 'clips' => $clips]);
     }

@@ -23,9 +23,24 @@ final class TasksController extends Controller
     public function index(Production $production): JsonResponse
     {
         $open = $production->tasks()->with('user')->whereNull('ended_at')->latest('id')->limit(200)->get();
-        $ended = $production->tasks()->with('user')->where('ended_at', '>', now()->subHours(24))->whereNotIn('kind', self::QUIET)->latest('ended_at')->latest('id')->limit(self::ENDED_ROWS)->get();
+        $ended = $production
+            ->tasks()
+            ->with('user')
+            ->where('ended_at', '>', now()->subHours(24))
+            ->whereNotIn('kind', self::QUIET)
+            ->latest('ended_at')
+            ->latest('id')
+            ->limit(self::ENDED_ROWS)
+            ->get();
 
-        return new JsonResponse(['tasks' => $open->reject(static fn (Task $task): bool => in_array($task->kind, self::QUIET, true))->concat($ended)->map(self::task(...))->values()->all()]);
+        return new JsonResponse([
+            'tasks' => $open
+                ->reject(static fn(Task $task): bool => in_array($task->kind, self::QUIET, true))
+                ->concat($ended)
+                ->map(self::task(...))
+                ->values()
+                ->all(),
+        ]);
     }
 
     public function show(Production $production, Task $task): JsonResponse
@@ -50,10 +65,27 @@ final class TasksController extends Controller
     public static function task(Task $task): array
     {
         return [
-            'ulid' => $task->ulid, 'kind' => $task->kind, 'title' => $task->title, 'state' => $task->state, 'done' => $task->done, 'total' => $task->total, 'done_bytes' => $task->done_bytes,
-            'total_bytes' => $task->total_bytes, 'copied_bytes' => $task->copied_bytes, 'by_store' => $task->by_store, 'bytes_per_second' => $task->bytes_per_second, 'now' => $task->now, 'message' => $task->result['message'] ?? null, 'fix' => $task->result['fix'] ?? null,
-            'card' => $task->subject['card'] ?? null, 'cancelling' => $task->cancel_asked_at !== null && $task->ended_at === null, 'tries' => (int) $task->tries,
-            'by' => $task->relationLoaded('user') ? $task->user?->name : null, 'started_at' => $task->started_at?->toIso8601String(), 'ended_at' => $task->ended_at?->toIso8601String(), 'problems' => count($task->result['problems'] ?? []),
+            'ulid' => $task->ulid,
+            'kind' => $task->kind,
+            'title' => $task->title,
+            'state' => $task->state,
+            'done' => $task->done,
+            'total' => $task->total,
+            'done_bytes' => $task->done_bytes,
+            'total_bytes' => $task->total_bytes,
+            'copied_bytes' => $task->copied_bytes,
+            'by_store' => $task->by_store,
+            'bytes_per_second' => $task->bytes_per_second,
+            'now' => $task->now,
+            'message' => $task->result['message'] ?? null,
+            'fix' => $task->result['fix'] ?? null,
+            'card' => $task->subject['card'] ?? null,
+            'cancelling' => $task->cancel_asked_at !== null && $task->ended_at === null,
+            'tries' => (int) $task->tries,
+            'by' => $task->relationLoaded('user') ? $task->user?->name : null,
+            'started_at' => $task->started_at?->toIso8601String(),
+            'ended_at' => $task->ended_at?->toIso8601String(),
+            'problems' => count($task->result['problems'] ?? []),
         ];
     }
 }

@@ -11,9 +11,7 @@ final readonly class Arguments
      * @param  array<string, string|true>  $options
      * @param  list<string>  $operands
      */
-    private function __construct(private array $options, public array $operands)
-    {
-    }
+    private function __construct(private array $options, public array $operands) {}
 
     /**
      * @param  list<string>  $words
@@ -36,10 +34,10 @@ final readonly class Arguments
                 continue;
             }
             [$name, $value] = str_starts_with($word, '--') && str_contains($word, '=') ? explode('=', $word, 2) : [$word, null];
-            if (! array_key_exists($name, $known)) {
+            if (!array_key_exists($name, $known)) {
                 throw BadUse::because(sprintf('The option %s is not known here.', BadUse::quote($name)));
             }
-            if (! $known[$name]) {
+            if (!$known[$name]) {
                 $options[$name] = true;
             } elseif ($value !== null || isset($words[++$i])) {
                 $options[$name] = $value ?? $words[$i];

@@ -43,31 +43,29 @@ final class Command
     private const JSON = JSON_THROW_ON_ERROR | JSON_UNESCAPED_SLASHES | JSON_UNESCAPED_UNICODE | JSON_INVALID_UTF8_SUBSTITUTE;
 
     private const HELP = <<<'TEXT'
-        cartella-core COMMAND …
+    cartella-core COMMAND …
 
-          timecode --rate R --from X --to Y [--to-rate R]
-          probe FILE…
-          peaks FILE -o OUT
-          offload SOURCE DEST… [--hash xxh128|xxh64|md5|sha1] [--resume]
-          verify FOLDER [--record]
-          slate NAME… [--style letter|number] [--sort]
-          lineup MANIFEST.json
-          ltc FILE [--channel N]
-          claps FILE
-          json2edl FILE [-o OUT.edl]
-          json2otio FILE
+      timecode --rate R --from X --to Y [--to-rate R]
+      probe FILE…
+      peaks FILE -o OUT
+      offload SOURCE DEST… [--hash xxh128|xxh64|md5|sha1] [--resume]
+      verify FOLDER [--record]
+      slate NAME… [--style letter|number] [--sort]
+      lineup MANIFEST.json
+      ltc FILE [--channel N]
+      claps FILE
+      json2edl FILE [-o OUT.edl]
+      json2otio FILE
 
-        JSON on standard output. Exit 0: done; 1: a negative answer; 2: bad use; 3: an input missing or unreadable.
+    JSON on standard output. Exit 0: done; 1: a negative answer; 2: bad use; 3: an input missing or unreadable.
 
-        TEXT;
+    TEXT;
 
     /**
      * @param  resource  $out
      * @param  resource  $err
      */
-    public function __construct(private $out, private $err)
-    {
-    }
+    public function __construct(private $out, private $err) {}
 
     /** @param  list<string>  $words the command line without the program's name */
     public function run(array $words): int
@@ -90,12 +88,18 @@ final class Command
                 default => throw BadUse::because(sprintf('There is no command "%s".', BadUse::quote($name))),
             };
         } catch (CartellaException $trouble) {
-            fwrite($this->err, json_encode([
-                'code' => $trouble->problemCode(),
-                'message' => $trouble->getMessage(),
-                'fix' => $trouble->fix(),
-                'context' => (object) $trouble->context(),
-            ], self::JSON)."\n");
+            fwrite(
+                $this->err,
+                json_encode(
+                    [
+                        'code' => $trouble->problemCode(),
+                        'message' => $trouble->getMessage(),
+                        'fix' => $trouble->fix(),
+                        'context' => (object) $trouble->context(),
+                    ],
+                    self::JSON,
+                ) . "\n",
+            );
 
             return in_array($trouble::class, self::BAD_USE, true) ? 2 : 3;
         }
@@ -127,7 +131,7 @@ final class Command
         if ($files === []) {
             throw BadUse::because('Name at least one file.');
         }
-        $this->json(array_map(static fn (string $file): array => Probe::file($file)->toArray(), $files));
+        $this->json(array_map(static fn(string $file): array => Probe::file($file)->toArray(), $files));
 
         return 0;
     }
@@ -154,7 +158,13 @@ final class Command
         foreach ($wanted !== null ? [(int) $wanted] : ($channels === 0 ? [] : range(1, $channels)) as $channel) {
             $ltc = Ltc::ofFile($file, $channel);
             if ($ltc !== null) {
-                $this->json(['rate' => $ltc->rate->label(), 'drop' => $ltc->rate->dropFrame, 'channel' => $channel, 'start_ticks' => $ltc->startTicks, 'frames' => [$ltc->first, $ltc->last]]);
+                $this->json([
+                    'rate' => $ltc->rate->label(),
+                    'drop' => $ltc->rate->dropFrame,
+                    'channel' => $channel,
+                    'start_ticks' => $ltc->startTicks,
+                    'frames' => [$ltc->first, $ltc->last],
+                ]);
 
                 return 0;
             }
@@ -194,8 +204,13 @@ final class Command
             $this->json(...),
         );
         $this->json([
-            'files' => $report->files, 'bytes' => $report->bytes, 'verified' => $report->verified, 'faults' => $report->faults, 'manifests' => $report->manifests,
-            'matched' => $report->matched, 'read_from' => (object) $report->readFrom,
+            'files' => $report->files,
+            'bytes' => $report->bytes,
+            'verified' => $report->verified,
+            'faults' => $report->faults,
+            'manifests' => $report->manifests,
+            'matched' => $report->matched,
+            'read_from' => (object) $report->readFrom,
         ]);
 
         return $report->faults === [] ? 0 : 1;
@@ -222,11 +237,19 @@ final class Command
         $entries = [];
         foreach ($given->operands as $name) {
             $slate = SlateReader::name($name, $style);
-            $entries[] = ['name' => $name, 'scene' => $slate->scene, 'setup' => $slate->setup, 'take' => $slate->take, 'device' => $slate->device] + ($slate->part === '' ? [] : ['part' => $slate->part]);
+            $entries[] =
+                ['name' => $name, 'scene' => $slate->scene, 'setup' => $slate->setup, 'take' => $slate->take, 'device' => $slate->device] +
+                ($slate->part === '' ? [] : ['part' => $slate->part]);
         }
         if ($given->has('--sort')) {
-            usort($entries, static fn (array $x, array $y): int => strcmp(SlateOrder::key($x['setup'], $x['take']), SlateOrder::key($y['setup'], $y['take']))
-                ?: strnatcmp($x['name'], $y['name']));
+            usort(
+                $entries,
+                static fn(array $x, array $y): int => strcmp(
+                    SlateOrder::key($x['setup'], $x['take']),
+                    SlateOrder::key($y['setup'], $y['take']),
+                ) ?:
+                strnatcmp($x['name'], $y['name']),
+            );
         }
         $this->json($entries);
 
@@ -256,7 +279,7 @@ final class Command
         }
         $written = [];
         foreach ($files as $index => $text) {
-            $path = $index === 0 ? $target : preg_replace('/(\.[^.\/]*)?\z/', '_'.($index + 1).'$1', $target, 1);
+            $path = $index === 0 ? $target : preg_replace('/(\.[^.\/]*)?\z/', '_' . ($index + 1) . '$1', $target, 1);
             if (@file_put_contents($path, $text) !== strlen($text)) {
                 throw UnableToReadMedia::missing($path);
             }
@@ -297,6 +320,6 @@ final class Command
 
     private function json(mixed $value): void
     {
-        fwrite($this->out, json_encode($value, self::JSON)."\n");
+        fwrite($this->out, json_encode($value, self::JSON) . "\n");
     }
 }

@@ -26,9 +26,9 @@ final class C4
                 $bytes[$i] = intdiv($value, 58);
                 $rest = $value % 58;
             }
-            $text = self::DIGITS[$rest].$text;
+            $text = self::DIGITS[$rest] . $text;
         }
 
-        return 'c4'.$text;
+        return 'c4' . $text;
     }
 }

@@ -22,7 +22,8 @@ final readonly class CardSurvey
      * @param  string|null  $report  the head of a text report at the card's top
      * @param  string|null  $tape  what the first recording with iXML calls its tape
      * @param  string|null  $project  what its recordings call the production
-     * @param  list<array{kind: 'link'|'unreadable'|'empty'|'unfinished'|'metadata'|'twice'|'twin'|'name', path: string, text: string}>  $problems  the first ones
+     * @param  list<array{kind: 'link'|'unreadable'|'empty'|'unfinished'|'metadata'|'twice'|'twin'|'name', path: string,
+     *     text: string}>  $problems  the first ones
      * @param  int  $problemCount  all of them
      */
     public function __construct(
@@ -40,6 +41,5 @@ final readonly class CardSurvey
         public ?string $project,
         public array $problems,
         public int $problemCount,
-    ) {
-    }
+    ) {}
 }

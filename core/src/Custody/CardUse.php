@@ -10,9 +10,7 @@ use Cartella\Core\Media\MediaNames;
 final readonly class CardUse
 {
     /** @param  int  $known  files of the volume that the card had before, by path and size */
-    private function __construct(public int $known, public bool $goesOn)
-    {
-    }
+    private function __construct(public int $known, public bool $goesOn) {}
 
     /**
      * Rubbish like an index file is on every card: only clips tell that a card goes on, if it had any.
@@ -23,7 +21,7 @@ final readonly class CardUse
     public static function of(array $now, array $before): self
     {
         $common = array_intersect_assoc($now, $before);
-        $isClip = static fn (int|string $path): bool => MediaNames::isClip((string) $path);
+        $isClip = static fn(int|string $path): bool => MediaNames::isClip((string) $path);
         $hadClips = array_filter(array_keys($before), $isClip) !== [];
 
         return new self(count($common), $hadClips ? array_filter(array_keys($common), $isClip) !== [] : $common !== []);

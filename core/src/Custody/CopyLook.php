@@ -37,8 +37,7 @@ final readonly class CopyLook
         public int $bytes,
         public array $wrong,
         public array $sample,
-    ) {
-    }
+    ) {}
 
     /**
      * @param  array<string, int>  $expected  bytes by path, of what has to be there
@@ -56,8 +55,8 @@ final readonly class CopyLook
         $wrong = [];
         $known = [];
         foreach ($chain as $generation) {
-            $file = $folder.'/'.FolderWalk::HISTORY.'/'.$generation['path'];
-            if (basename($generation['path']) !== $generation['path'] || ! is_file($file)) {
+            $file = $folder . '/' . FolderWalk::HISTORY . '/' . $generation['path'];
+            if (basename($generation['path']) !== $generation['path'] || !is_file($file)) {
                 throw UnableToVerify::manifest($generation['path'], 'the chain names it, and it is not there');
             }
             if (C4::ofFile($file) !== $generation['c4']) {
@@ -73,7 +72,7 @@ final readonly class CopyLook
         $there = [];
         foreach ($expected as $path => $size) {
             $path = (string) $path;
-            $reason = self::reason($folder.'/'.$path, $size, $known[$path] ?? null);
+            $reason = self::reason($folder . '/' . $path, $size, $known[$path] ?? null);
             if ($reason !== null) {
                 $wrong[] = ['path' => $path, 'reason' => $reason];
 
@@ -110,8 +109,14 @@ final readonly class CopyLook
      * @param-out list<array{path: string, reason: string}>  $wrong
      * @return list<array{path: string, algorithm: string, bytes: int, from: 'medium'|'cache'}>
      */
-    private static function sample(string $folder, array $paths, array $known, array &$wrong, ?callable $progress, ?callable $shuffle): array
-    {
+    private static function sample(
+        string $folder,
+        array $paths,
+        array $known,
+        array &$wrong,
+        ?callable $progress,
+        ?callable $shuffle,
+    ): array {
         if ($shuffle === null) {
             shuffle($paths);
         } else {
@@ -126,7 +131,7 @@ final readonly class CopyLook
             }
         }
         if ($chosen === [] && $paths !== []) {
-            usort($paths, static fn (string $x, string $y): int => $known[$x]->sizeBytes <=> $known[$y]->sizeBytes);
+            usort($paths, static fn(string $x, string $y): int => $known[$x]->sizeBytes <=> $known[$y]->sizeBytes);
             $chosen = [$paths[0]];
         }
         $sample = [];
@@ -136,7 +141,10 @@ final readonly class CopyLook
             if ($progress !== null) {
                 $progress($path);
             }
-            [$hash, $from] = $entry->algorithm === HashAlgorithm::C4 ? [$entry->algorithm->ofFile($folder.'/'.$path), 'cache'] : MediumHash::of($folder.'/'.$path, $entry->algorithm->value);
+            [$hash, $from] =
+                $entry->algorithm === HashAlgorithm::C4
+                    ? [$entry->algorithm->ofFile($folder . '/' . $path), 'cache']
+                    : MediumHash::of($folder . '/' . $path, $entry->algorithm->value);
             if ($hash === $entry->hash) {
                 $sample[] = ['path' => $path, 'algorithm' => $entry->algorithm->value, 'bytes' => $entry->sizeBytes, 'from' => $from];
             } else {

@@ -14,14 +14,19 @@ final class FolderWalk
 
     /**
      * @return \Generator<string, array{type: 'file'|'folder'|'link'|'special'|'unreadable', size: int, mtime: int}> by relative path,
-     *                                                                                                              a folder before what is in it; the manifests of the history at the top are left out, and so is its folder when it holds nothing else
+     *                                                                                                              a folder before what is
+     *                                                                                                              in it; the manifests of
+     *                                                                                                              the history at the top
+     *                                                                                                              are left out, and so is
+     *                                                                                                              its folder when it holds
+     *                                                                                                              nothing else
      */
     public static function of(string $root, string $below = ''): \Generator
     {
         clearstatcache();
-        $names = @scandir($root.($below === '' ? '' : '/'.$below), SCANDIR_SORT_NONE);
+        $names = @scandir($root . ($below === '' ? '' : '/' . $below), SCANDIR_SORT_NONE);
         if ($names === false) {
-            yield ($below === '' ? '.' : $below) => ['type' => 'unreadable', 'size' => 0, 'mtime' => 0];
+            yield $below === '' ? '.' : $below => ['type' => 'unreadable', 'size' => 0, 'mtime' => 0];
 
             return;
         }
@@ -34,8 +39,8 @@ final class FolderWalk
             if ($below === '' && $name === self::HISTORY && self::holdsOnlyHistory($root)) {
                 continue;
             }
-            $path = $below === '' ? $name : $below.'/'.$name;
-            $stat = @lstat($root.'/'.$path);
+            $path = $below === '' ? $name : $below . '/' . $name;
+            $stat = @lstat($root . '/' . $path);
             $type = match ($stat === false ? 0 : $stat['mode'] & 0170000) {
                 0100000 => 'file',
                 0040000 => 'folder',
@@ -43,7 +48,11 @@ final class FolderWalk
                 0 => 'unreadable',
                 default => 'special',
             };
-            yield $path => ['type' => $type, 'size' => $stat === false ? 0 : $stat['size'], 'mtime' => $stat === false ? 0 : $stat['mtime']];
+            yield $path => [
+                'type' => $type,
+                'size' => $stat === false ? 0 : $stat['size'],
+                'mtime' => $stat === false ? 0 : $stat['mtime'],
+            ];
             if ($type === 'folder') {
                 yield from self::of($root, $path);
             }
@@ -59,15 +68,15 @@ final class FolderWalk
     /** A folder of that name is no history while it holds other things as well: those are walked like all others. */
     private static function holdsOnlyHistory(string $root): bool
     {
-        if (is_link($root.'/'.self::HISTORY)) {
+        if (is_link($root . '/' . self::HISTORY)) {
             return false;
         }
-        foreach (@scandir($root.'/'.self::HISTORY) ?: [] as $name) {
-            if ($name !== '.' && $name !== '..' && ! self::isOfHistory($name)) {
+        foreach (@scandir($root . '/' . self::HISTORY) ?: [] as $name) {
+            if ($name !== '.' && $name !== '..' && !self::isOfHistory($name)) {
                 return false;
             }
         }
 
-        return is_dir($root.'/'.self::HISTORY);
+        return is_dir($root . '/' . self::HISTORY);
     }
 }

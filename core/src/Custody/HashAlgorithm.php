@@ -25,13 +25,13 @@ enum HashAlgorithm: string
     {
         $algorithm = self::tryFrom($name);
 
-        return $algorithm === null || ! $algorithm->isWritten() ? throw InvalidCustody::hash($name) : $algorithm;
+        return $algorithm === null || !$algorithm->isWritten() ? throw InvalidCustody::hash($name) : $algorithm;
     }
 
     /** Whether an offload may write it. */
     public function isWritten(): bool
     {
-        return ! in_array($this, [self::Xxh3, self::Xxh32, self::C4], true);
+        return !in_array($this, [self::Xxh3, self::Xxh32, self::C4], true);
     }
 
     public function of(string $bytes): string

@@ -17,7 +17,7 @@ final class LegacyManifest
     {
         $lists = [];
         foreach (@scandir($folder) ?: [] as $name) {
-            if (str_ends_with(strtolower($name), '.mhl') && is_file($folder.'/'.$name)) {
+            if (str_ends_with(strtolower($name), '.mhl') && is_file($folder . '/' . $name)) {
                 $lists[] = $name;
             }
         }
@@ -33,7 +33,7 @@ final class LegacyManifest
     public static function read(string $file): array
     {
         $list = Manifest::load($file);
-        if ($list->getName() !== 'hashlist' || ! str_starts_with((string) $list['version'], '1.')) {
+        if ($list->getName() !== 'hashlist' || !str_starts_with((string) $list['version'], '1.')) {
             throw UnableToVerify::manifest($file, 'it is no hash list of version 1');
         }
         $entries = [];
@@ -58,7 +58,15 @@ final class LegacyManifest
     /** @return array{HashAlgorithm|null, string} */
     private static function checksum(\SimpleXMLElement $hash): array
     {
-        foreach (['md5' => HashAlgorithm::Md5, 'sha1' => HashAlgorithm::Sha1, 'xxhash64be' => HashAlgorithm::Xxh64, 'xxhash64' => HashAlgorithm::Xxh64] as $element => $algorithm) {
+        foreach (
+            [
+                'md5' => HashAlgorithm::Md5,
+                'sha1' => HashAlgorithm::Sha1,
+                'xxhash64be' => HashAlgorithm::Xxh64,
+                'xxhash64' => HashAlgorithm::Xxh64,
+            ]
+            as $element => $algorithm
+        ) {
             $value = strtolower(trim((string) $hash->{$element}));
             if ($value !== '' && ctype_xdigit($value) && strlen($value) % 2 === 0) {
                 // The older of the two 64-bit elements has the bytes in the order of the machine that wrote it.

@@ -33,21 +33,27 @@ final class Manifest
      * @param  string|null  $title  what the folder will be called, where that is not its name yet
      * @return string the manifest's path
      */
-    public static function write(string $folder, array $entries, string $process, HashAlgorithm $algorithm, int $now, ?string $title = null): string
-    {
-        $history = $folder.'/'.FolderWalk::HISTORY;
-        if (! is_dir($history)) {
+    public static function write(
+        string $folder,
+        array $entries,
+        string $process,
+        HashAlgorithm $algorithm,
+        int $now,
+        ?string $title = null,
+    ): string {
+        $history = $folder . '/' . FolderWalk::HISTORY;
+        if (!is_dir($history)) {
             @mkdir($history, 0777);
         }
-        usort($entries, static fn (ManifestEntry $x, ManifestEntry $y): int => strcmp($x->path, $y->path));
+        usort($entries, static fn(ManifestEntry $x, ManifestEntry $y): int => strcmp($x->path, $y->path));
         $chain = self::chain($folder);
         $generation = count($chain) + 1;
         self::clearUnowned($history, $generation, array_column($chain, 'path'));
         $label = preg_replace('/[^A-Za-z0-9._-]+/', '_', $title ?? basename($folder));
         $file = sprintf('%s/%04d_%s_%s.mhl', $history, $generation, $label, gmdate('Y-m-d_His\Z', $now));
-        self::put($file, static fn (\XMLWriter $xml) => self::writeGeneration($xml, $folder, $entries, $process, $algorithm, $now));
+        self::put($file, static fn(\XMLWriter $xml) => self::writeGeneration($xml, $folder, $entries, $process, $algorithm, $now));
         $chain[] = ['path' => basename($file), 'c4' => C4::ofFile($file)];
-        self::put($history.'/'.self::CHAIN, static fn (\XMLWriter $xml) => self::writeChain($xml, $chain));
+        self::put($history . '/' . self::CHAIN, static fn(\XMLWriter $xml) => self::writeChain($xml, $chain));
 
         return $file;
     }
@@ -60,8 +66,11 @@ final class Manifest
     private static function clearUnowned(string $history, int $generation, array $owned): void
     {
         foreach (scandir($history) ?: [] as $name) {
-            if ((str_starts_with($name, sprintf('%04d_', $generation)) && ! in_array($name, $owned, true)) || str_ends_with($name, '.part')) {
-                @unlink($history.'/'.$name);
+            if (
+                (str_starts_with($name, sprintf('%04d_', $generation)) && !in_array($name, $owned, true)) ||
+                str_ends_with($name, '.part')
+            ) {
+                @unlink($history . '/' . $name);
             }
         }
     }
@@ -73,8 +82,8 @@ final class Manifest
      */
     public static function chain(string $folder): array
     {
-        $file = $folder.'/'.FolderWalk::HISTORY.'/'.self::CHAIN;
-        if (! is_file($file)) {
+        $file = $folder . '/' . FolderWalk::HISTORY . '/' . self::CHAIN;
+        if (!is_file($file)) {
             return [];
         }
         $list = [];
@@ -132,8 +141,8 @@ final class Manifest
             return;
         }
         foreach ([...array_column($chain, 'path'), self::CHAIN] as $name) {
-            $file = $from.'/'.FolderWalk::HISTORY.'/'.$name;
-            if (basename($name) !== $name || is_link($file) || ! @copy($file, $folder.'/'.FolderWalk::HISTORY.'/'.$name)) {
+            $file = $from . '/' . FolderWalk::HISTORY . '/' . $name;
+            if (basename($name) !== $name || is_link($file) || !@copy($file, $folder . '/' . FolderWalk::HISTORY . '/' . $name)) {
                 throw UnableToVerify::manifest($file, 'the chain names it, and it cannot be copied');
             }
         }
@@ -184,14 +193,14 @@ final class Manifest
      */
     private static function put(string $file, callable $write): void
     {
-        $temporary = $file.'.part';
+        $temporary = $file . '.part';
         $xml = new \XMLWriter();
         $stream = @fopen($temporary, 'c+b');
-        if ($stream === false || ! ftruncate($stream, 0) || ! @$xml->openUri($temporary)) {
+        if ($stream === false || !ftruncate($stream, 0) || !@$xml->openUri($temporary)) {
             throw UnableToVerify::manifest($file, 'it could not be written');
         }
         // The writer reports a full disk as a notice only; whether all of it arrived is looked at afterwards.
-        set_error_handler(static fn (): bool => true);
+        set_error_handler(static fn(): bool => true);
         try {
             $xml->setIndent(true);
             $xml->setIndentString('  ');
@@ -203,13 +212,13 @@ final class Manifest
         } finally {
             restore_error_handler();
         }
-        if (! self::endsWhole($stream) || ! @fsync($stream)) {
+        if (!self::endsWhole($stream) || !@fsync($stream)) {
             fclose($stream);
             @unlink($temporary);
             throw UnableToVerify::manifest($file, 'it could not be written');
         }
         fclose($stream);
-        if (! @rename($temporary, $file)) {
+        if (!@rename($temporary, $file)) {
             throw UnableToVerify::manifest($file, 'it could not be written');
         }
     }
@@ -228,8 +237,14 @@ final class Manifest
     }
 
     /** @param  list<ManifestEntry>  $entries */
-    private static function writeGeneration(\XMLWriter $xml, string $folder, array $entries, string $process, HashAlgorithm $algorithm, int $now): void
-    {
+    private static function writeGeneration(
+        \XMLWriter $xml,
+        string $folder,
+        array $entries,
+        string $process,
+        HashAlgorithm $algorithm,
+        int $now,
+    ): void {
         $xml->startElementNs(null, 'hashlist', self::NAMESPACE);
         $xml->writeAttribute('version', '2.0');
         $xml->startElement('creatorinfo');
@@ -306,23 +321,28 @@ final class Manifest
         $contents = $structures = ['' => []];
         foreach ($entries as $entry) {
             $parent = dirname($entry->path) === '.' ? '' : dirname($entry->path);
-            for ($path = $parent; $path !== '' && ! isset($contents[$path]); $path = dirname($path) === '.' ? '' : dirname($path)) {
+            for ($path = $parent; $path !== '' && !isset($contents[$path]); $path = dirname($path) === '.' ? '' : dirname($path)) {
                 $contents[$path] = $structures[$path] = [];
             }
             $contents[$parent][] = (string) hex2bin(strlen($entry->hash) % 2 === 0 && ctype_xdigit($entry->hash) ? $entry->hash : '');
             $structures[$parent][] = (string) hex2bin($algorithm->of(basename($entry->path)));
         }
         $paths = array_map('strval', array_keys($contents));
-        usort($paths, static fn (string $x, string $y): int => substr_count($y, '/') <=> substr_count($x, '/') ?: strlen($y) <=> strlen($x));
+        usort($paths, static fn(string $x, string $y): int => substr_count($y, '/') <=> substr_count($x, '/') ?: strlen($y) <=> strlen($x));
         $hashes = [];
         foreach ($paths as $path) {
-            $hashes[$path] = ['content' => self::listHash($contents[$path], $algorithm), 'structure' => self::listHash($structures[$path], $algorithm)];
+            $hashes[$path] = [
+                'content' => self::listHash($contents[$path], $algorithm),
+                'structure' => self::listHash($structures[$path], $algorithm),
+            ];
             if ($path === '') {
                 continue;
             }
             $parent = dirname($path) === '.' ? '' : dirname($path);
             $contents[$parent][] = (string) hex2bin($hashes[$path]['content']);
-            $structures[$parent][] = (string) hex2bin($algorithm->of(hex2bin($algorithm->of(basename($path))).hex2bin($hashes[$path]['structure'])));
+            $structures[$parent][] = (string) hex2bin(
+                $algorithm->of(hex2bin($algorithm->of(basename($path))) . hex2bin($hashes[$path]['structure'])),
+            );
         }
 
         return $hashes;

@@ -16,6 +16,5 @@ final readonly class ManifestEntry
         public string $hash,
         public string $action,
         public int $hashedAt,
-    ) {
-    }
+    ) {}
 }

@@ -93,7 +93,7 @@ final class Offload
         ?callable $clock = null,
     ): OffloadReport {
         $real = realpath($source);
-        if ($real === false || ! is_dir($real) || ! is_readable($real)) {
+        if ($real === false || !is_dir($real) || !is_readable($real)) {
             throw UnableToVerify::noFolder($source);
         }
         $targets = self::destinations($real, $destinations, $name ?? basename($real));
@@ -120,17 +120,17 @@ final class Offload
         }
         $seen = [];
         foreach ($paths as $path) {
-            $path = str_starts_with($path, '/') ? $path : getcwd().'/'.$path;
+            $path = str_starts_with($path, '/') ? $path : getcwd() . '/' . $path;
             // What does not exist yet is judged by the nearest folder above it that does.
             $existing = $path;
-            while (! file_exists($existing) && dirname($existing) !== $existing) {
+            while (!file_exists($existing) && dirname($existing) !== $existing) {
                 $existing = dirname($existing);
             }
-            $full = rtrim((string) realpath($existing), '/').substr(rtrim($path, '/'), strlen(rtrim($existing, '/')));
+            $full = rtrim((string) realpath($existing), '/') . substr(rtrim($path, '/'), strlen(rtrim($existing, '/')));
             if (isset($seen[$full])) {
                 throw InvalidCustody::destinations('the same folder is named twice');
             }
-            if ($full === $source || str_starts_with($full.'/', $source.'/') || $full.'/'.$name === $source) {
+            if ($full === $source || str_starts_with($full . '/', $source . '/') || $full . '/' . $name === $source) {
                 throw InvalidCustody::destinations('one of them lies inside the source');
             }
             if (is_file($existing)) {
@@ -162,11 +162,14 @@ final class Offload
                 continue;
             }
             if ($facts['type'] !== 'file') {
-                $this->fault($path, match ($facts['type']) {
-                    'link' => 'It is a symbolic link; links are not followed.',
-                    'special' => 'It is a pipe, a device or a socket, not a file.',
-                    default => 'It cannot be read.',
-                });
+                $this->fault(
+                    $path,
+                    match ($facts['type']) {
+                        'link' => 'It is a symbolic link; links are not followed.',
+                        'special' => 'It is a pipe, a device or a socket, not a file.',
+                        default => 'It cannot be read.',
+                    },
+                );
 
                 continue;
             }
@@ -197,7 +200,11 @@ final class Offload
             try {
                 Manifest::adopt($this->source, $destination->folder);
             } catch (UnableToVerify $trouble) {
-                $this->fault(FolderWalk::HISTORY, 'The history that the card brings along cannot be taken over: '.lcfirst($trouble->getMessage()), destination: $destination->root);
+                $this->fault(
+                    FolderWalk::HISTORY,
+                    'The history that the card brings along cannot be taken over: ' . lcfirst($trouble->getMessage()),
+                    destination: $destination->root,
+                );
             }
         }
     }
@@ -209,7 +216,7 @@ final class Offload
         $done = 0;
         $known = null;
         foreach ($this->destinations as $number => $destination) {
-            $hash = $destination->verifiedHash($path, $facts['size'], $facts['mtime'], $this->algorithm, $this->source.'/'.$path);
+            $hash = $destination->verifiedHash($path, $facts['size'], $facts['mtime'], $this->algorithm, $this->source . '/' . $path);
             if ($destination->stopped !== null) {
                 continue;
             }
@@ -241,7 +248,7 @@ final class Offload
      */
     private function copy(string $path, array $facts, array $writing, array $checking, int $done): void
     {
-        $source = new SourceFile($this->source.'/'.$path, $facts);
+        $source = new SourceFile($this->source . '/' . $path, $facts);
         $before = $this->progress->copiedBytes;
         try {
             foreach ($source->trouble === null ? $writing : [] as $number) {
@@ -283,7 +290,12 @@ final class Offload
 
             return;
         }
-        $this->batch->add(new ManifestEntry($path, $facts['size'], $facts['mtime'], $this->algorithm, $checksum, 'original', ($this->clock)()), $at, $done, $source->stamp);
+        $this->batch->add(
+            new ManifestEntry($path, $facts['size'], $facts['mtime'], $this->algorithm, $checksum, 'original', ($this->clock)()),
+            $at,
+            $done,
+            $source->stamp,
+        );
     }
 
     /**
@@ -294,15 +306,22 @@ final class Offload
     {
         $written = $this->flushing;
         foreach ($written === null ? [] : $this->destinations as $destination) {
-            if ($destination->stopped === null && ! $this->flush?->reached($destination->folder)) {
+            if ($destination->stopped === null && !$this->flush?->reached($destination->folder)) {
                 $destination->lose();
             }
         }
         $this->flushing = $this->batch->files === [] ? null : $this->batch;
-        $this->flush = $this->flushing === null ? null : Flush::start(array_map(
-            static fn (Destination $destination): string => $destination->folder,
-            array_values(array_filter($this->destinations, static fn (Destination $destination): bool => $destination->stopped === null)),
-        ));
+        $this->flush =
+            $this->flushing === null
+                ? null
+                : Flush::start(
+                    array_map(
+                        static fn(Destination $destination): string => $destination->folder,
+                        array_values(
+                            array_filter($this->destinations, static fn(Destination $destination): bool => $destination->stopped === null),
+                        ),
+                    ),
+                );
         $this->batch = new Batch();
         foreach ($written->files ?? [] as $file) {
             foreach ($file['at'] as $number => $part) {
@@ -320,10 +339,14 @@ final class Offload
     {
         $this->tell($entry->path, 'reading back');
         // A device that still records may write on after the copy; then what was copied is not the recording.
-        $isStill = SourceFile::isStill($this->source.'/'.$entry->path, ['size' => $entry->sizeBytes, 'mtime' => $entry->modifiedAt], $stamp);
+        $isStill = SourceFile::isStill(
+            $this->source . '/' . $entry->path,
+            ['size' => $entry->sizeBytes, 'mtime' => $entry->modifiedAt],
+            $stamp,
+        );
         foreach ($at as $number => $part) {
             $destination = $this->destinations[$number];
-            if (! $isStill) {
+            if (!$isStill) {
                 $destination->drop($part);
 
                 continue;
@@ -350,7 +373,14 @@ final class Offload
         $this->progress->files++;
         $this->progress->bytes += $bytes;
         if ($this->onFile !== null) {
-            ($this->onFile)(['path' => mb_scrub($path), 'bytes' => $bytes, 'hash' => $hash, 'algorithm' => $this->algorithm->value, 'copies' => $copies, 'state' => $everywhere ? 'verified' : 'fault']);
+            ($this->onFile)([
+                'path' => mb_scrub($path),
+                'bytes' => $bytes,
+                'hash' => $hash,
+                'algorithm' => $this->algorithm->value,
+                'copies' => $copies,
+                'state' => $everywhere ? 'verified' : 'fault',
+            ]);
         }
         $this->tell($path, 'reading back');
     }
@@ -403,7 +433,7 @@ final class Offload
         // Names and manifests have to be on the disk as well before anybody is told that all is safe.
         $flush = Flush::start($folders);
         foreach ($this->destinations as $destination) {
-            if (in_array($destination->folder, $folders, true) && ! $flush->reached($destination->folder)) {
+            if (in_array($destination->folder, $folders, true) && !$flush->reached($destination->folder)) {
                 $destination->lose();
             }
             if ($destination->stopped !== null) {

@@ -24,6 +24,5 @@ final readonly class OffloadReport
         public array $manifests,
         public int $matched = 0,
         public array $readFrom = [],
-    ) {
-    }
+    ) {}
 }

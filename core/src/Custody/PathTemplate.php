@@ -21,16 +21,14 @@ final readonly class PathTemplate
     private const NAME_LIMIT = 80;
 
     /** @param  list<string>  $folders */
-    private function __construct(private array $folders)
-    {
-    }
+    private function __construct(private array $folders) {}
 
     /** @throws InvalidCustody if it climbs, names an unknown word, or its last folder is not the card's own */
     public static function parse(string $text): self
     {
         $folders = explode('/', trim($text, '/ '));
         if (strlen($text) > self::LENGTH_LIMIT) {
-            throw InvalidCustody::template('it is longer than '.self::LENGTH_LIMIT.' letters');
+            throw InvalidCustody::template('it is longer than ' . self::LENGTH_LIMIT . ' letters');
         }
         foreach ($folders as $folder) {
             if (trim($folder, ' .') === '') {
@@ -38,7 +36,7 @@ final readonly class PathTemplate
             }
             preg_match_all('/\{([^{}]*)\}/', $folder, $words);
             foreach ($words[1] as $word) {
-                if (! in_array($word, self::WORDS, true)) {
+                if (!in_array($word, self::WORDS, true)) {
                     throw InvalidCustody::template(sprintf('there is no word {%s}', InvalidCustody::quote($word)));
                 }
             }
@@ -46,7 +44,7 @@ final readonly class PathTemplate
                 throw InvalidCustody::template('a brace is left open');
             }
         }
-        if (! str_contains((string) end($folders), '{roll}')) {
+        if (!str_contains((string) end($folders), '{roll}')) {
             throw InvalidCustody::template('its last folder must hold {roll}, so that every card has a folder of its own');
         }
 
@@ -59,11 +57,16 @@ final readonly class PathTemplate
      */
     public function expand(array $values): array
     {
-        $folders = array_map(static fn (string $folder): string => self::plain((string) preg_replace_callback(
-            '/\{([a-z]+)\}/',
-            static fn (array $word): string => str_replace('/', '_', $values[$word[1]] ?? ''),
-            $folder,
-        )), $this->folders);
+        $folders = array_map(
+            static fn(string $folder): string => self::plain(
+                (string) preg_replace_callback(
+                    '/\{([a-z]+)\}/',
+                    static fn(array $word): string => str_replace('/', '_', $values[$word[1]] ?? ''),
+                    $folder,
+                ),
+            ),
+            $this->folders,
+        );
         $name = (string) array_pop($folders);
 
         return ['below' => implode('/', $folders), 'name' => $name];

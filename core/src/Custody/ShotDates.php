@@ -11,9 +11,7 @@ final readonly class ShotDates
     private const FAR_OFF_DAYS = 60;
 
     /** @param  list<string>  $problems plain sentences */
-    private function __construct(public ?string $date, public ?int $day, public array $problems)
-    {
-    }
+    private function __construct(public ?string $date, public ?int $day, public array $problems) {}
 
     /**
      * @param  array<string, int>  $clips  counts by date
@@ -27,8 +25,8 @@ final readonly class ShotDates
         }
         arsort($clips);
         $date = (string) array_key_first($clips);
-        $noon = new \DateTimeImmutable($date.' 12:00');
-        $distances = array_map(static fn (string $day): int => (int) $noon->diff(new \DateTimeImmutable($day.' 12:00'))->days, $days);
+        $noon = new \DateTimeImmutable($date . ' 12:00');
+        $distances = array_map(static fn(string $day): int => (int) $noon->diff(new \DateTimeImmutable($day . ' 12:00'))->days, $days);
         if ($distances !== [] && min($distances) > self::FAR_OFF_DAYS) {
             return new self($date, null, [sprintf('Its clock is far off: it says %s.', $date)]);
         }
@@ -40,7 +38,7 @@ final readonly class ShotDates
         // A day that goes on past midnight ends on the next date.
         $next = $noon->modify('+1 day')->format('Y-m-d');
         foreach ($clips as $other => $count) {
-            if (! in_array((string) $other, [$date, $next], true)) {
+            if (!in_array((string) $other, [$date, $next], true)) {
                 $problems[] = sprintf('%s dated %s, outside the shoot day.', $count === 1 ? 'One clip is' : "$count clips are", $other);
             }
         }

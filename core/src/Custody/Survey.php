@@ -59,9 +59,7 @@ final class Survey
 
     private ?string $project = null;
 
-    private function __construct(private readonly string $root, private readonly \DateTimeZone $zone)
-    {
-    }
+    private function __construct(private readonly string $root, private readonly \DateTimeZone $zone) {}
 
     /**
      * @param  (callable(string $path, int $bytes): void)|null  $onFile  for each regular file
@@ -81,7 +79,11 @@ final class Survey
             }
             hash_update($state, self::stateLine($path, $facts));
             if ($facts['type'] !== 'file') {
-                $survey->problem($facts['type'] === 'unreadable' ? 'unreadable' : 'link', $path, $facts['type'] === 'unreadable' ? 'cannot be read' : 'is not a regular file and will not be copied');
+                $survey->problem(
+                    $facts['type'] === 'unreadable' ? 'unreadable' : 'link',
+                    $path,
+                    $facts['type'] === 'unreadable' ? 'cannot be read' : 'is not a regular file and will not be copied',
+                );
 
                 continue;
             }
@@ -94,8 +96,20 @@ final class Survey
         ksort($survey->dates);
 
         return new CardSurvey(
-            $survey->files, $survey->bytes, $survey->clips, $survey->sounds, $survey->first, $survey->last, $survey->dates,
-            hash_final($list), hash_final($state), $survey->report, $survey->tape, $survey->project, $survey->problems, $survey->problemCount,
+            $survey->files,
+            $survey->bytes,
+            $survey->clips,
+            $survey->sounds,
+            $survey->first,
+            $survey->last,
+            $survey->dates,
+            hash_final($list),
+            hash_final($state),
+            $survey->report,
+            $survey->tape,
+            $survey->project,
+            $survey->problems,
+            $survey->problemCount,
         );
     }
 
@@ -123,8 +137,13 @@ final class Survey
         $this->files++;
         $this->bytes += $bytes;
         $this->name($path);
-        if ($this->report === null && ! str_contains($path, '/') && str_ends_with(strtoupper($path), '_REPORT.TXT') && ! MediaNames::isJunk($path)) {
-            $this->report = mb_scrub((string) @file_get_contents($this->root.'/'.$path, false, null, 0, self::REPORT_BYTES));
+        if (
+            $this->report === null &&
+            !str_contains($path, '/') &&
+            str_ends_with(strtoupper($path), '_REPORT.TXT') &&
+            !MediaNames::isJunk($path)
+        ) {
+            $this->report = mb_scrub((string) @file_get_contents($this->root . '/' . $path, false, null, 0, self::REPORT_BYTES));
         }
         $kind = MediaNames::isJunk($path) ? null : MediaNames::kindOf($path);
         if ($kind !== 'picture' && $kind !== 'sound') {
@@ -143,11 +162,15 @@ final class Survey
             $date = substr($at, 0, 10);
             $this->dates[$date] = ($this->dates[$date] ?? 0) + 1;
         }
-        $this->first = $this->first === null || ($at !== null && ($this->first['at'] === null || $at < $this->first['at'])) ? $clip : $this->first;
-        $this->last = $this->last === null || $at === null && $this->last['at'] === null || ($at !== null && $at >= (string) $this->last['at']) ? $clip : $this->last;
+        $this->first =
+            $this->first === null || ($at !== null && ($this->first['at'] === null || $at < $this->first['at'])) ? $clip : $this->first;
+        $this->last =
+            $this->last === null || ($at === null && $this->last['at'] === null) || ($at !== null && $at >= (string) $this->last['at'])
+                ? $clip
+                : $this->last;
         $name = mb_strtolower(mb_scrub(basename($path)));
         if (isset($this->names[$name]) && dirname($this->names[$name]) !== dirname($path)) {
-            $this->problem('twice', $path, 'has the name of another clip, '.Failure::quote($this->names[$name]));
+            $this->problem('twice', $path, 'has the name of another clip, ' . Failure::quote($this->names[$name]));
         } else {
             $this->names[$name] = $path;
         }
@@ -156,17 +179,19 @@ final class Survey
     /** @return string|null when the clip says it was made */
     private function look(string $path): ?string
     {
-        $file = $this->root.'/'.$path;
+        $file = $this->root . '/' . $path;
         switch (strtolower(pathinfo($path, PATHINFO_EXTENSION))) {
             case 'mov':
             case 'mp4':
             case 'm4v':
                 $head = MovieHead::read($file);
-                if ($head === null || ! $head->isWhole) {
+                if ($head === null || !$head->isWhole) {
                     $this->problem('unfinished', $path, 'was not closed by the camera; it may not play');
                 }
 
-                return $head?->createdAt === null ? null : (new \DateTimeImmutable('@'.$head->createdAt))->setTimezone($this->zone)->format('Y-m-d H:i:s');
+                return $head?->createdAt === null
+                    ? null
+                    : (new \DateTimeImmutable('@' . $head->createdAt))->setTimezone($this->zone)->format('Y-m-d H:i:s');
             case 'wav':
             case 'bwf':
             case 'rf64':
@@ -192,10 +217,14 @@ final class Survey
 
             return null;
         }
-        if (! $wav->isWhole || $wav->dataBytes === 0) {
-            $this->problem('unfinished', $path, $wav->dataBytes === 0 ? 'holds no sound' : 'was not closed by the recorder; its end may be missing');
+        if (!$wav->isWhole || $wav->dataBytes === 0) {
+            $this->problem(
+                'unfinished',
+                $path,
+                $wav->dataBytes === 0 ? 'holds no sound' : 'was not closed by the recorder; its end may be missing',
+            );
         } elseif ($wav->problems !== []) {
-            $this->problem('metadata', $path, 'holds metadata that is not read: '.lcfirst(rtrim($wav->problems[0], '.')));
+            $this->problem('metadata', $path, 'holds metadata that is not read: ' . lcfirst(rtrim($wav->problems[0], '.')));
         }
         $this->tape ??= $wav->ixml?->tape;
         $this->project ??= $wav->ixml?->project;
@@ -206,26 +235,38 @@ final class Survey
 
     private function name(string $path, string $what = ''): void
     {
-        if (! Manifest::canName($path)) {
-            $this->problem('name', $path, 'has a name that no manifest can carry'.($what === '' ? ' and will not be copied' : '; nothing in it will be copied'), $what);
+        if (!Manifest::canName($path)) {
+            $this->problem(
+                'name',
+                $path,
+                'has a name that no manifest can carry' . ($what === '' ? ' and will not be copied' : '; nothing in it will be copied'),
+                $what,
+            );
 
             return;
         }
         $fold = mb_strtolower(class_exists(\Normalizer::class) ? (string) \Normalizer::normalize($path, \Normalizer::FORM_C) : $path);
         if (isset($this->folded[$fold])) {
-            $this->problem('twin', $path, 'differs from '.Failure::quote($this->folded[$fold]).' only in ways that other systems do not see', $what);
+            $this->problem(
+                'twin',
+                $path,
+                'differs from ' . Failure::quote($this->folded[$fold]) . ' only in ways that other systems do not see',
+                $what,
+            );
         } else {
             $this->folded[$fold] = $path;
         }
         $name = basename($path);
         $why = match (true) {
-            preg_match('/[<>:"|?*\\\\\x00-\x1F]/', $name, $part) === 1 => ctype_cntrl($part[0]) ? 'a line break or another control character' : 'the sign '.$part[0],
+            preg_match('/[<>:"|?*\\\\\x00-\x1F]/', $name, $part) === 1 => ctype_cntrl($part[0])
+                ? 'a line break or another control character'
+                : 'the sign ' . $part[0],
             preg_match('/[ .]\z/', $name) === 1 => 'a space or dot at its end',
             preg_match(self::RESERVED, $name) === 1 => 'a word that is kept for devices',
             default => null,
         };
         if ($why !== null) {
-            $this->problem('name', $path, 'has a name that other systems refuse: '.$why, $what);
+            $this->problem('name', $path, 'has a name that other systems refuse: ' . $why, $what);
         }
     }
 
@@ -234,7 +275,11 @@ final class Survey
     {
         $this->problemCount++;
         if (count($this->problems) < self::PROBLEM_LIMIT) {
-            $this->problems[] = ['kind' => $kind, 'path' => mb_scrub($path), 'text' => sprintf('%s%s %s.', $what, Failure::quote(basename($path)), $text)];
+            $this->problems[] = [
+                'kind' => $kind,
+                'path' => mb_scrub($path),
+                'text' => sprintf('%s%s %s.', $what, Failure::quote(basename($path)), $text),
+            ];
         }
     }
 }

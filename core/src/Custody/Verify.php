@@ -16,14 +16,15 @@ final class Verify
     /**
      * @param  bool  $record  adds a generation with what was found
      * @param  (callable(string $path, int $bytes, int $files): void)|null  $progress  bytes and files that were read again so far
-     * @return array{ok: bool, missing: list<string>, altered: list<string>, new: list<string>, renamed: list<array{from: string, to: string}>, problems: list<string>}
+     * @return array{ok: bool, missing: list<string>, altered: list<string>, new: list<string>, renamed: list<array{from: string,
+     *     to: string}>, problems: list<string>}
      *
      * @throws UnableToVerify if there is no folder, no manifest, or one that is not XML
      */
     public static function folder(string $folder, bool $record = false, ?callable $progress = null, ?int $now = null): array
     {
         $root = realpath($folder);
-        if ($root === false || ! is_dir($root)) {
+        if ($root === false || !is_dir($root)) {
             throw UnableToVerify::noFolder($folder);
         }
         $problems = [];
@@ -39,10 +40,10 @@ final class Verify
         $bytes = $files = 0;
         foreach ($known as $path => $entry) {
             $path = (string) $path;
-            if (! isset($there[$path])) {
+            if (!isset($there[$path])) {
                 $missing[] = $path;
             } else {
-                $hash = $there[$path]['type'] === 'file' ? (string) $entry->algorithm->ofFile($root.'/'.$path) : '';
+                $hash = $there[$path]['type'] === 'file' ? (string) $entry->algorithm->ofFile($root . '/' . $path) : '';
                 if ($hash !== $entry->hash) {
                     $altered[] = $path;
                 }
@@ -55,7 +56,7 @@ final class Verify
             }
         }
         foreach ($there as $path => $facts) {
-            if (! isset($known[$path]) && ! self::isIgnored((string) $path, $ignore)) {
+            if (!isset($known[$path]) && !self::isIgnored((string) $path, $ignore)) {
                 $new[] = (string) $path;
             }
         }
@@ -84,16 +85,19 @@ final class Verify
      */
     private static function known(string $root, array &$problems, array &$ignore): array
     {
-        $history = $root.'/'.FolderWalk::HISTORY;
+        $history = $root . '/' . FolderWalk::HISTORY;
         $chain = Manifest::chain($root);
-        $files = array_map(static fn (string $name): string => $history.'/'.$name, array_values(preg_grep('/\A\d{4}_.*\.mhl\z/s', @scandir($history) ?: []) ?: []));
+        $files = array_map(
+            static fn(string $name): string => $history . '/' . $name,
+            array_values(preg_grep('/\A\d{4}_.*\.mhl\z/s', @scandir($history) ?: []) ?: []),
+        );
         if ($chain === [] && $files === []) {
             return self::legacy($root, $problems, $ignore);
         }
         $owned = array_column($chain, 'c4', 'path');
         foreach ($chain as $generation) {
-            $file = $history.'/'.$generation['path'];
-            if (basename($generation['path']) !== $generation['path'] || ! is_file($file)) {
+            $file = $history . '/' . $generation['path'];
+            if (basename($generation['path']) !== $generation['path'] || !is_file($file)) {
                 $problems[] = sprintf('The chain names %s, which is not there.', UnableToVerify::quote($generation['path']));
             } elseif (C4::ofFile($file) !== $generation['c4']) {
                 $problems[] = sprintf('%s is not the manifest that the chain knows.', UnableToVerify::quote($generation['path']));
@@ -101,7 +105,7 @@ final class Verify
         }
         $known = [];
         foreach ($files as $file) {
-            if (! isset($owned[basename($file)])) {
+            if (!isset($owned[basename($file)])) {
                 $problems[] = sprintf('%s is not in the chain.', UnableToVerify::quote(basename($file)));
             }
             $ignore = [...$ignore, ...array_diff(Manifest::about($file)['ignore'], $ignore)];
@@ -122,7 +126,7 @@ final class Verify
     {
         foreach (LegacyManifest::in($root) as $name) {
             try {
-                $entries = LegacyManifest::read($root.'/'.$name);
+                $entries = LegacyManifest::read($root . '/' . $name);
             } catch (UnableToVerify) {
                 continue; // it is a file like any other, whatever it is
             }
@@ -131,9 +135,13 @@ final class Verify
                 if ($action !== 'verified') {
                     continue;
                 }
-                $own = $algorithm === $entry->algorithm ? $hash : (string) $entry->algorithm->ofFile($root.'/'.$entry->path);
+                $own = $algorithm === $entry->algorithm ? $hash : (string) $entry->algorithm->ofFile($root . '/' . $entry->path);
                 if ($own !== $entry->hash) {
-                    $problems[] = sprintf('%s, which came with the files, has another checksum for %s.', UnableToVerify::quote($name), UnableToVerify::quote($entry->path));
+                    $problems[] = sprintf(
+                        '%s, which came with the files, has another checksum for %s.',
+                        UnableToVerify::quote($name),
+                        UnableToVerify::quote($entry->path),
+                    );
                 }
             }
         }
@@ -154,7 +162,7 @@ final class Verify
         foreach ($lists as $name) {
             // The list does not list itself.
             $ignore[] = $name;
-            self::take(LegacyManifest::read($root.'/'.$name), $name, $known, $problems);
+            self::take(LegacyManifest::read($root . '/' . $name), $name, $known, $problems);
         }
 
         return $known;
@@ -169,7 +177,11 @@ final class Verify
     {
         foreach ($entries as $entry) {
             if (self::climbs($entry->path)) {
-                $problems[] = sprintf('%s names a path outside the folder: %s.', UnableToVerify::quote(basename($file)), UnableToVerify::quote($entry->path));
+                $problems[] = sprintf(
+                    '%s names a path outside the folder: %s.',
+                    UnableToVerify::quote(basename($file)),
+                    UnableToVerify::quote($entry->path),
+                );
             } elseif ($entry->action !== 'failed') {
                 $known[$entry->path] = $entry;
             }
@@ -185,7 +197,10 @@ final class Verify
     private static function isIgnored(string $path, array $patterns): bool
     {
         foreach ($patterns as $pattern) {
-            if (str_contains(rtrim($pattern, '/'), '/') && (fnmatch(trim($pattern, '/'), $path) || str_starts_with($path, trim($pattern, '/').'/'))) {
+            if (
+                str_contains(rtrim($pattern, '/'), '/') &&
+                (fnmatch(trim($pattern, '/'), $path) || str_starts_with($path, trim($pattern, '/') . '/'))
+            ) {
                 return true;
             }
         }
@@ -212,15 +227,15 @@ final class Verify
     {
         $bySize = [];
         foreach ($new as $n => $to) {
-            if (! is_link($root.'/'.$to) && is_file($root.'/'.$to)) {
-                $bySize[(int) filesize($root.'/'.$to)][$n] = $to;
+            if (!is_link($root . '/' . $to) && is_file($root . '/' . $to)) {
+                $bySize[(int) filesize($root . '/' . $to)][$n] = $to;
             }
         }
         $renamed = $hashes = [];
         foreach ($missing as $m => $from) {
             $entry = $known[$from];
             foreach ($bySize[$entry->sizeBytes] ?? [] as $n => $to) {
-                $hashes[$to][$entry->algorithm->value] ??= (string) $entry->algorithm->ofFile($root.'/'.$to);
+                $hashes[$to][$entry->algorithm->value] ??= (string) $entry->algorithm->ofFile($root . '/' . $to);
                 if ($hashes[$to][$entry->algorithm->value] === $entry->hash) {
                     $renamed[] = ['from' => $from, 'to' => $to];
                     unset($missing[$m], $new[$n], $bySize[$entry->sizeBytes][$n]);
@@ -251,7 +266,15 @@ final class Verify
         }
         foreach ([...$new, ...array_column($renamed, 'to')] as $path) {
             if ($there[$path]['type'] === 'file' && Manifest::canName($path)) {
-                $entries[] = new ManifestEntry($path, $there[$path]['size'], $there[$path]['mtime'], $algorithm, (string) $algorithm->ofFile($root.'/'.$path), 'original', $now);
+                $entries[] = new ManifestEntry(
+                    $path,
+                    $there[$path]['size'],
+                    $there[$path]['mtime'],
+                    $algorithm,
+                    (string) $algorithm->ofFile($root . '/' . $path),
+                    'original',
+                    $now,
+                );
             }
         }
         Manifest::write($root, $entries, 'in-place', $algorithm, $now);

@@ -20,8 +20,7 @@ final readonly class Item
         public bool $enabled = true,
         public array $markers = [],
         public array $metadata = [],
-    ) {
-    }
+    ) {}
 
     public function recordEndTicks(): int
     {

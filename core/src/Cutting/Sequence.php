@@ -25,8 +25,7 @@ final readonly class Sequence
         public int $startTicks,
         public array $tracks,
         public array $metadata = [],
-    ) {
-    }
+    ) {}
 
     public function durationTicks(): int
     {
@@ -81,11 +80,20 @@ final readonly class Sequence
             $item = new Item(
                 $entry->text('name', $source->text('name', '')),
                 new Source(
-                    $source->text('id'), $source->text('name', ''), $source->text('path', '') ?: null, $source->text('reel', '') ?: null,
-                    $source->whole('start_ticks', 0), $source->whole('duration_ticks'), $sourceRate,
+                    $source->text('id'),
+                    $source->text('name', ''),
+                    $source->text('path', '') ?: null,
+                    $source->text('reel', '') ?: null,
+                    $source->whole('start_ticks', 0),
+                    $source->whole('duration_ticks'),
+                    $sourceRate,
                 ),
-                $entry->whole('source_start_ticks'), $entry->whole('duration_ticks'), $entry->whole('record_start_ticks'),
-                $entry->flag('enabled', true), $entry->markers(), $entry->map('metadata'),
+                $entry->whole('source_start_ticks'),
+                $entry->whole('duration_ticks'),
+                $entry->whole('record_start_ticks'),
+                $entry->flag('enabled', true),
+                $entry->markers(),
+                $entry->map('metadata'),
             );
             if ($item->durationTicks <= 0) {
                 throw InvalidSequence::field($entry->where, 'lasts no time');
@@ -110,28 +118,34 @@ final readonly class Sequence
             'title' => $this->title,
             'rate' => $this->rate->label(),
             'start_ticks' => $this->startTicks,
-            'tracks' => array_map(static fn (Track $track): array => [
-                'kind' => $track->kind,
-                'name' => $track->name,
-                'items' => array_map(static fn (Item $item): array => [
-                    'name' => $item->name,
-                    'source' => [
-                        'id' => $item->source->id,
-                        'name' => $item->source->name,
-                        'path' => $item->source->path,
-                        'reel' => $item->source->reel,
-                        'start_ticks' => $item->source->startTicks,
-                        'duration_ticks' => $item->source->durationTicks,
-                        'rate' => $item->source->rate?->label(),
-                    ],
-                    'source_start_ticks' => $item->sourceStartTicks,
-                    'duration_ticks' => $item->durationTicks,
-                    'record_start_ticks' => $item->recordStartTicks,
-                    'enabled' => $item->enabled,
-                    'markers' => $item->markers,
-                    'metadata' => (object) $item->metadata,
-                ], $track->items),
-            ], $this->tracks),
+            'tracks' => array_map(
+                static fn(Track $track): array => [
+                    'kind' => $track->kind,
+                    'name' => $track->name,
+                    'items' => array_map(
+                        static fn(Item $item): array => [
+                            'name' => $item->name,
+                            'source' => [
+                                'id' => $item->source->id,
+                                'name' => $item->source->name,
+                                'path' => $item->source->path,
+                                'reel' => $item->source->reel,
+                                'start_ticks' => $item->source->startTicks,
+                                'duration_ticks' => $item->source->durationTicks,
+                                'rate' => $item->source->rate?->label(),
+                            ],
+                            'source_start_ticks' => $item->sourceStartTicks,
+                            'duration_ticks' => $item->durationTicks,
+                            'record_start_ticks' => $item->recordStartTicks,
+                            'enabled' => $item->enabled,
+                            'markers' => $item->markers,
+                            'metadata' => (object) $item->metadata,
+                        ],
+                        $track->items,
+                    ),
+                ],
+                $this->tracks,
+            ),
             'metadata' => (object) $this->metadata,
         ];
     }

@@ -21,7 +21,7 @@ final readonly class SequenceReader
 
     public function __construct(public string $where, mixed $data)
     {
-        if (! is_array($data)) {
+        if (!is_array($data)) {
             throw InvalidSequence::field($where, 'is not an object');
         }
         $this->data = $data;
@@ -37,7 +37,7 @@ final readonly class SequenceReader
     public function whole(string $field, ?int $default = null): int
     {
         $value = $this->data[$field] ?? $default;
-        if (! is_int($value) || abs($value) > self::LIMIT) {
+        if (!is_int($value) || abs($value) > self::LIMIT) {
             throw InvalidSequence::field("$this->where.$field", 'is not a whole number of ticks');
         }
 
@@ -78,11 +78,14 @@ final readonly class SequenceReader
     /** @return list<array{at_ticks: int, duration_ticks: int, name: string, note: string}> */
     public function markers(): array
     {
-        return array_map(static fn (self $marker): array => [
-            'at_ticks' => $marker->whole('at_ticks'),
-            'duration_ticks' => $marker->whole('duration_ticks', 0),
-            'name' => $marker->text('name', ''),
-            'note' => $marker->text('note', ''),
-        ], $this->list('markers'));
+        return array_map(
+            static fn(self $marker): array => [
+                'at_ticks' => $marker->whole('at_ticks'),
+                'duration_ticks' => $marker->whole('duration_ticks', 0),
+                'name' => $marker->text('name', ''),
+                'note' => $marker->text('note', ''),
+            ],
+            $this->list('markers'),
+        );
     }
 }

@@ -18,6 +18,5 @@ final readonly class Source
         public int $startTicks,
         public int $durationTicks,
         public ?FrameRate $rate,
-    ) {
-    }
+    ) {}
 }

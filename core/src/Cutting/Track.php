@@ -11,7 +11,5 @@ final readonly class Track
      * @param  'picture'|'sound'  $kind
      * @param  list<Item>  $items
      */
-    public function __construct(public string $kind, public string $name, public array $items)
-    {
-    }
+    public function __construct(public string $kind, public string $name, public array $items) {}
 }

@@ -30,16 +30,19 @@ final class CsvWriter
             default => (string) $value,
         };
 
-        return is_string($value) && $text !== '' && strpbrk($text[0], "=+-@\t\r") !== false ? "'".$text : $text;
+        return is_string($value) && $text !== '' && strpbrk($text[0], "=+-@\t\r") !== false ? "'" . $text : $text;
     }
 
     /** @param  list<scalar|null>  $cells */
     private static function line(array $cells): string
     {
-        return implode(',', array_map(static function (string|int|float|bool|null $value): string {
-            $cell = self::cell($value);
+        return implode(
+            ',',
+            array_map(static function (string|int|float|bool|null $value): string {
+                $cell = self::cell($value);
 
-            return strpbrk($cell, ",\"\r\n") === false ? $cell : '"'.str_replace('"', '""', $cell).'"';
-        }, $cells))."\r\n";
+                return strpbrk($cell, ",\"\r\n") === false ? $cell : '"' . str_replace('"', '""', $cell) . '"';
+            }, $cells),
+        ) . "\r\n";
     }
 }

@@ -29,14 +29,14 @@ final class EdlWriter
         $files = [];
         foreach (array_chunk($events, self::EVENTS_PER_FILE) ?: [[]] as $index => $chunk) {
             $lines = [
-                'TITLE: '.self::line($sequence->title).($index === 0 ? '' : ' '.($index + 1)),
-                'FCM: '.($sequence->rate->dropFrame ? 'DROP FRAME' : 'NON-DROP FRAME'),
+                'TITLE: ' . self::line($sequence->title) . ($index === 0 ? '' : ' ' . ($index + 1)),
+                'FCM: ' . ($sequence->rate->dropFrame ? 'DROP FRAME' : 'NON-DROP FRAME'),
                 '',
             ];
             foreach ($chunk as $number => [$channel, $item]) {
                 array_push($lines, ...self::event($number + 1, $channel, $item, $sequence));
             }
-            $files[] = implode("\r\n", $lines)."\r\n";
+            $files[] = implode("\r\n", $lines) . "\r\n";
         }
 
         return $files;
@@ -53,13 +53,13 @@ final class EdlWriter
                 continue; // the form has one picture channel
             }
             $hasPicture = $hasPicture || $track->kind === 'picture';
-            $channel = $track->kind === 'picture' ? 'V' : (++$sound === 1 ? 'A' : 'A'.$sound);
+            $channel = $track->kind === 'picture' ? 'V' : (++$sound === 1 ? 'A' : 'A' . $sound);
             foreach (self::enabled($track) as $item) {
                 $events[] = [$channel, $item];
             }
         }
         // Stable, so that picture stands before the sound of the same moment.
-        usort($events, static fn (array $x, array $y): int => $x[1]->recordStartTicks <=> $y[1]->recordStartTicks);
+        usort($events, static fn(array $x, array $y): int => $x[1]->recordStartTicks <=> $y[1]->recordStartTicks);
 
         return $events;
     }
@@ -67,7 +67,7 @@ final class EdlWriter
     /** @return list<Item> */
     private static function enabled(Track $track): array
     {
-        return array_values(array_filter($track->items, static fn (Item $item): bool => $item->enabled));
+        return array_values(array_filter($track->items, static fn(Item $item): bool => $item->enabled));
     }
 
     /** @return list<string> */
@@ -79,32 +79,39 @@ final class EdlWriter
         $sourceIn = Ticks::toFrames($item->source->startTicks + $item->sourceStartTicks, $rate);
         $reel = $item->source->reel ?? $item->source->name;
         $short = self::reel($reel);
-        $lines = [sprintf(
-            '%03d  %-8s %-5s C        %s %s %s %s',
-            $number,
-            $short,
-            $channel,
-            Timecode::label($sourceIn, $rate),
-            Timecode::label($sourceIn + $out - $in, $rate),
-            Timecode::label($in, $rate),
-            Timecode::label($out, $rate),
-        )];
-        $lines[] = '* FROM CLIP NAME: '.self::line($item->name);
+        $lines = [
+            sprintf(
+                '%03d  %-8s %-5s C        %s %s %s %s',
+                $number,
+                $short,
+                $channel,
+                Timecode::label($sourceIn, $rate),
+                Timecode::label($sourceIn + $out - $in, $rate),
+                Timecode::label($in, $rate),
+                Timecode::label($out, $rate),
+            ),
+        ];
+        $lines[] = '* FROM CLIP NAME: ' . self::line($item->name);
         if ($item->source->path !== null) {
-            $lines[] = '* SOURCE FILE: '.self::line(basename($item->source->path));
+            $lines[] = '* SOURCE FILE: ' . self::line(basename($item->source->path));
         }
         if ($short !== $reel) {
-            $lines[] = '* REEL: '.self::line($reel);
+            $lines[] = '* REEL: ' . self::line($reel);
         }
         $look = $item->metadata['asc_cdl'] ?? null;
         if (is_array($look)) {
             $cdl = Cdl::of($look['slope'], $look['offset'], $look['power'], (float) $look['saturation']);
-            $lines[] = '* ASC_SOP '.$cdl->sop();
-            $lines[] = '* ASC_SAT '.Cdl::number($cdl->saturation);
+            $lines[] = '* ASC_SOP ' . $cdl->sop();
+            $lines[] = '* ASC_SAT ' . Cdl::number($cdl->saturation);
         }
         foreach ($item->markers as $marker) {
             $at = Ticks::toFrames($sequence->startTicks + $item->recordStartTicks + $marker['at_ticks'], $rate);
-            $lines[] = sprintf('* LOC: %s %-7s %s', Timecode::label($at, $rate), 'GREEN', self::line(trim($marker['name'].' '.$marker['note'])));
+            $lines[] = sprintf(
+                '* LOC: %s %-7s %s',
+                Timecode::label($at, $rate),
+                'GREEN',
+                self::line(trim($marker['name'] . ' ' . $marker['note'])),
+            );
         }
 
         return $lines;

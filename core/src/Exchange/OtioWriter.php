@@ -37,11 +37,14 @@ final class OtioWriter
                 'effects' => [],
                 'markers' => [],
                 'enabled' => true,
-                'children' => array_map(static fn (Track $track): array => self::track($track, $rate), $sequence->tracks),
+                'children' => array_map(static fn(Track $track): array => self::track($track, $rate), $sequence->tracks),
             ],
         ];
 
-        return json_encode($timeline, JSON_THROW_ON_ERROR | JSON_PRETTY_PRINT | JSON_UNESCAPED_SLASHES | JSON_UNESCAPED_UNICODE | JSON_PRESERVE_ZERO_FRACTION)."\n";
+        return json_encode(
+            $timeline,
+            JSON_THROW_ON_ERROR | JSON_PRETTY_PRINT | JSON_UNESCAPED_SLASHES | JSON_UNESCAPED_UNICODE | JSON_PRESERVE_ZERO_FRACTION,
+        ) . "\n";
     }
 
     /** @return array<string, mixed> */
@@ -90,34 +93,50 @@ final class OtioWriter
         $source = $item->source;
         $begin = $source->startTicks + $item->sourceStartTicks;
         $available = self::range($source->startTicks, $source->durationTicks, $rate);
-        $reference = $source->path === null
-            ? ['OTIO_SCHEMA' => 'MissingReference.1', 'metadata' => (object) [], 'name' => $source->name, 'available_range' => $available, 'available_image_bounds' => null]
-            : [
-                'OTIO_SCHEMA' => 'ExternalReference.1', 'metadata' => (object) [], 'name' => $source->name,
-                'available_range' => $available, 'available_image_bounds' => null,
-                'target_url' => implode('/', array_map('rawurlencode', explode('/', $source->path))),
-            ];
+        $reference =
+            $source->path === null
+                ? [
+                    'OTIO_SCHEMA' => 'MissingReference.1',
+                    'metadata' => (object) [],
+                    'name' => $source->name,
+                    'available_range' => $available,
+                    'available_image_bounds' => null,
+                ]
+                : [
+                    'OTIO_SCHEMA' => 'ExternalReference.1',
+                    'metadata' => (object) [],
+                    'name' => $source->name,
+                    'available_range' => $available,
+                    'available_image_bounds' => null,
+                    'target_url' => implode('/', array_map('rawurlencode', explode('/', $source->path))),
+                ];
 
         return [
             'OTIO_SCHEMA' => 'Clip.2',
-            'metadata' => ['cartella' => [
-                'source_id' => $source->id,
-                'reel' => $source->reel,
-                'source_start_ticks' => $item->sourceStartTicks,
-                'duration_ticks' => $item->durationTicks,
-                'record_start_ticks' => $item->recordStartTicks,
-            ] + $item->metadata],
+            'metadata' => [
+                'cartella' =>
+                    [
+                        'source_id' => $source->id,
+                        'reel' => $source->reel,
+                        'source_start_ticks' => $item->sourceStartTicks,
+                        'duration_ticks' => $item->durationTicks,
+                        'record_start_ticks' => $item->recordStartTicks,
+                    ] + $item->metadata,
+            ],
             'name' => $item->name,
             'source_range' => self::range($begin, $item->durationTicks, $rate),
             'effects' => [],
-            'markers' => array_map(static fn (array $marker): array => [
-                'OTIO_SCHEMA' => 'Marker.2',
-                'metadata' => (object) [],
-                'name' => $marker['name'],
-                'comment' => $marker['note'],
-                'color' => 'GREEN',
-                'marked_range' => self::range($begin + $marker['at_ticks'], $marker['duration_ticks'], $rate),
-            ], $item->markers),
+            'markers' => array_map(
+                static fn(array $marker): array => [
+                    'OTIO_SCHEMA' => 'Marker.2',
+                    'metadata' => (object) [],
+                    'name' => $marker['name'],
+                    'comment' => $marker['note'],
+                    'color' => 'GREEN',
+                    'marked_range' => self::range($begin + $marker['at_ticks'], $marker['duration_ticks'], $rate),
+                ],
+                $item->markers,
+            ),
             'enabled' => $item->enabled,
             'media_references' => ['DEFAULT_MEDIA' => $reference],
             'active_media_reference_key' => 'DEFAULT_MEDIA',
@@ -127,7 +146,11 @@ final class OtioWriter
     /** @return array<string, mixed> */
     private static function range(int $startTicks, int $durationTicks, FrameRate $rate): array
     {
-        return ['OTIO_SCHEMA' => 'TimeRange.1', 'start_time' => self::time($startTicks, $rate), 'duration' => self::time($durationTicks, $rate)];
+        return [
+            'OTIO_SCHEMA' => 'TimeRange.1',
+            'start_time' => self::time($startTicks, $rate),
+            'duration' => self::time($durationTicks, $rate),
+        ];
     }
 
     /** @return array{OTIO_SCHEMA: string, rate: float, value: float} */

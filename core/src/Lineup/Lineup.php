@@ -59,14 +59,15 @@ final class Lineup
             $this->clips[$clip->id] = $clip;
             $this->network->add($clip->id);
         }
-        $sounds = array_values(array_filter($clips, static fn (LineupClip $clip): bool => $clip->isSound));
-        $this->zero = $this->clips[$anchor ?? ''] ?? $sounds[0] ?? $clips[0];
+        $sounds = array_values(array_filter($clips, static fn(LineupClip $clip): bool => $clip->isSound));
+        $this->zero = $this->clips[$anchor ?? ''] ?? ($sounds[0] ?? $clips[0]);
     }
 
     /**
      * @param  list<LineupClip>  $clips  with different ids
      * @param  list<Way>  $ways
-     * @param  (callable(string $id, int $done, int $total, SoundMatch|null $found): void)|null  $progress  called as sound is compared, with what a clip was found along; may throw to stop
+     * @param  (callable(string $id, int $done, int $total, SoundMatch|null $found): void)|null  $progress  called as sound is compared,
+     *     with what a clip was found along; may throw to stop
      * @param  string|null  $anchor  the clip whose clock counts
      */
     public static function of(array $clips, array $ways, ?callable $progress = null, ?string $anchor = null): LineupResult
@@ -79,12 +80,16 @@ final class Lineup
         foreach ($ways as $way) {
             match ($way) {
                 Way::Sound => $lineup->bySound($progress),
-                Way::Timecode => $lineup->byClock($way, static fn (LineupClip $clip): ?int => $clip->startTicks, intdiv(Ticks::PER_SECOND, 24)),
-                Way::Clock => $lineup->byClock($way, static fn (LineupClip $clip): ?int => $clip->recordedTicks, Ticks::PER_SECOND),
-                Way::Mark => $lineup->byPoint($way, 0.7, static fn (LineupClip $clip): array => $clip->marks),
-                Way::In => $lineup->byPoint($way, 0.5, static fn (LineupClip $clip): array => $lineup->ofTake($clip, $clip->inTicks)),
-                Way::Out => $lineup->byPoint($way, 0.5, static fn (LineupClip $clip): array => $lineup->ofTake($clip, $clip->outTicks)),
-                Way::Start => $lineup->byPoint($way, 0.3, static fn (LineupClip $clip): array => $lineup->ofTake($clip, 0)),
+                Way::Timecode => $lineup->byClock(
+                    $way,
+                    static fn(LineupClip $clip): ?int => $clip->startTicks,
+                    intdiv(Ticks::PER_SECOND, 24),
+                ),
+                Way::Clock => $lineup->byClock($way, static fn(LineupClip $clip): ?int => $clip->recordedTicks, Ticks::PER_SECOND),
+                Way::Mark => $lineup->byPoint($way, 0.7, static fn(LineupClip $clip): array => $clip->marks),
+                Way::In => $lineup->byPoint($way, 0.5, static fn(LineupClip $clip): array => $lineup->ofTake($clip, $clip->inTicks)),
+                Way::Out => $lineup->byPoint($way, 0.5, static fn(LineupClip $clip): array => $lineup->ofTake($clip, $clip->outTicks)),
+                Way::Start => $lineup->byPoint($way, 0.3, static fn(LineupClip $clip): array => $lineup->ofTake($clip, 0)),
                 Way::Hand => null,
             };
         }
@@ -98,7 +103,9 @@ final class Lineup
     {
         foreach ($this->clips as $clip) {
             if ($clip->lockedTicks !== null && $clip->id !== $this->zero->id) {
-                $this->network->tie(new Link($this->zero->id, $clip->id, $clip->lockedTicks, Way::Hand, 1.0, true, evidence: ['locked' => true]));
+                $this->network->tie(
+                    new Link($this->zero->id, $clip->id, $clip->lockedTicks, Way::Hand, 1.0, true, evidence: ['locked' => true]),
+                );
             }
         }
     }
@@ -109,17 +116,37 @@ final class Lineup
         $this->matches = $pairs->find(array_values($this->clips));
         $this->reasons += $pairs->silent;
         // Best first, and recordings before cameras: a place that hangs on a recording is not carried by a third clock.
-        usort($this->matches, fn (SoundMatch $x, SoundMatch $y): int => [$y->isSure(), $this->clips[$y->a]->isSound, $y->confidence(), $y->height] <=> [$x->isSure(), $this->clips[$x->a]->isSound, $x->confidence(), $x->height]);
+        usort(
+            $this->matches,
+            fn(SoundMatch $x, SoundMatch $y): int => [$y->isSure(), $this->clips[$y->a]->isSound, $y->confidence(), $y->height] <=> [
+                $x->isSure(),
+                $this->clips[$x->a]->isSound,
+                $x->confidence(),
+                $x->height,
+            ],
+        );
         foreach ($this->matches as $number => $match) {
-            $isOneEvent = $this->tieSound(new Link($match->a, $match->b, $match->offsetTicks, Way::Sound, $match->confidence(), $match->isSure(), $match->driftPpm, $match->middleTicks, [
-                'height' => $match->height,
-                'runner_up' => $match->runnerUp,
-                'agreeing' => $match->agreeing,
-                'windows' => $match->windows,
-                'residual_ticks' => $match->residualTicks,
-                'second_ticks' => $match->secondTicks,
-            ]));
-            if (! $isOneEvent) {
+            $isOneEvent = $this->tieSound(
+                new Link(
+                    $match->a,
+                    $match->b,
+                    $match->offsetTicks,
+                    Way::Sound,
+                    $match->confidence(),
+                    $match->isSure(),
+                    $match->driftPpm,
+                    $match->middleTicks,
+                    [
+                        'height' => $match->height,
+                        'runner_up' => $match->runnerUp,
+                        'agreeing' => $match->agreeing,
+                        'windows' => $match->windows,
+                        'residual_ticks' => $match->residualTicks,
+                        'second_ticks' => $match->secondTicks,
+                    ],
+                ),
+            );
+            if (!$isOneEvent) {
                 unset($this->matches[$number]); // it teaches nothing of the clocks either
             }
         }
@@ -140,7 +167,10 @@ final class Lineup
 
             return true;
         }
-        $this->reasons[$link->b] ??= $over[0] === $link->b ? sprintf('The best place for it overlaps %s of the same device.', $over[1]) : sprintf('The best place for it would lay %s over %s.', $over[0], $over[1]);
+        $this->reasons[$link->b] ??=
+            $over[0] === $link->b
+                ? sprintf('The best place for it overlaps %s of the same device.', $over[1])
+                : sprintf('The best place for it would lay %s over %s.', $over[0], $over[1]);
 
         return false;
     }
@@ -169,8 +199,8 @@ final class Lineup
     private function byClock(Way $way, callable $timeOf, int $toleranceTicks): void
     {
         $zero = $this->zero;
-        $times = array_filter(array_map($timeOf, $this->clips), static fn (?int $time): bool => $time !== null);
-        if (! isset($times[$zero->id])) {
+        $times = array_filter(array_map($timeOf, $this->clips), static fn(?int $time): bool => $time !== null);
+        if (!isset($times[$zero->id])) {
             return;
         }
         // A night shoot passes midnight: a time half a day before the zero's belongs to the morning after.
@@ -183,14 +213,19 @@ final class Lineup
         $this->offsets = $this->offsets === [] ? $clocks : $this->offsets;
         $places = $this->network->from($zero->id);
         foreach ($this->clips as $clip) {
-            if (! isset($times[$clip->id])) {
+            if (!isset($times[$clip->id])) {
                 continue;
             }
             $learned = $clocks[$clip->device] ?? null;
             $place = $times[$clip->id] + ($learned['offset_ticks'] ?? 0) - $times[$zero->id];
             if (isset($places[$clip->id])) {
                 $miss = $places[$clip->id]['ticks'] - $place;
-                if ($way === Way::Timecode && ($learned['sure'] ?? false) && $places[$clip->id]['link']?->way === Way::Sound && abs($miss) > self::HALF_FRAME_TICKS) {
+                if (
+                    $way === Way::Timecode &&
+                    ($learned['sure'] ?? false) &&
+                    $places[$clip->id]['link']?->way === Way::Sound &&
+                    abs($miss) > self::HALF_FRAME_TICKS
+                ) {
                     $this->remarks[$clip->id]['clock_disagrees_ticks'] = $miss;
                     // The clip's own clock is right about its neighbours and wrong about this one: a person has to look.
                     $this->remarks[$clip->id]['doubt'] = true;
@@ -199,16 +234,26 @@ final class Lineup
                 continue;
             }
             // A group that sound tied together is moved as one, and only by the clock of its recorder file or one that sound has taught.
-            if ($this->network->isTied($zero->id, $clip->id) || (! $this->network->isAlone($clip->id) && $learned === null)) {
+            if ($this->network->isTied($zero->id, $clip->id) || (!$this->network->isAlone($clip->id) && $learned === null)) {
                 continue;
             }
             $isZeroDevice = $clip->device === $zero->device;
             $sure = $way === Way::Timecode && ($isZeroDevice || ($learned['sure'] ?? false));
-            $this->network->tie(new Link($zero->id, $clip->id, $place, $way, match (true) {
-                $sure => $isZeroDevice ? 1.0 : 0.9,
-                $way === Way::Clock => 0.4,
-                default => 0.6,
-            }, $sure, evidence: ['clock_offset_ticks' => $learned['offset_ticks'] ?? 0, 'votes' => $learned['votes'] ?? 0]));
+            $this->network->tie(
+                new Link(
+                    $zero->id,
+                    $clip->id,
+                    $place,
+                    $way,
+                    match (true) {
+                        $sure => $isZeroDevice ? 1.0 : 0.9,
+                        $way === Way::Clock => 0.4,
+                        default => 0.6,
+                    },
+                    $sure,
+                    evidence: ['clock_offset_ticks' => $learned['offset_ticks'] ?? 0, 'votes' => $learned['votes'] ?? 0],
+                ),
+            );
         }
     }
 
@@ -220,7 +265,7 @@ final class Lineup
      */
     private function ofTake(LineupClip $clip, ?int $ticks): array
     {
-        $this->hasTakes ??= array_filter($this->clips, static fn (LineupClip $one): bool => $one->take !== null) !== [];
+        $this->hasTakes ??= array_filter($this->clips, static fn(LineupClip $one): bool => $one->take !== null) !== [];
 
         return $ticks === null || ($clip->take === null && $this->hasTakes) ? [] : [$clip->take ?? '' => $ticks];
     }
@@ -241,11 +286,21 @@ final class Lineup
         }
         foreach ($points as $name => $devices) {
             // The clip that has a place already, else a recording, else the first says where the point lies.
-            usort($devices, fn (array $x, array $y): int => [$this->network->isTied($y[0]->id, $this->zero->id), $y[0]->isSound] <=> [$this->network->isTied($x[0]->id, $this->zero->id), $x[0]->isSound]);
+            usort(
+                $devices,
+                fn(array $x, array $y): int => [$this->network->isTied($y[0]->id, $this->zero->id), $y[0]->isSound] <=> [
+                    $this->network->isTied($x[0]->id, $this->zero->id),
+                    $x[0]->isSound,
+                ],
+            );
             [$base, $onBase] = $devices[0];
             foreach (array_slice($devices, 1) as [$clip, $ticks]) {
-                if (! $this->network->isTied($base->id, $clip->id)) {
-                    $this->network->tie(new Link($base->id, $clip->id, $onBase - $ticks, $way, $confidence, false, null, $ticks, ['point' => (string) $name]));
+                if (!$this->network->isTied($base->id, $clip->id)) {
+                    $this->network->tie(
+                        new Link($base->id, $clip->id, $onBase - $ticks, $way, $confidence, false, null, $ticks, [
+                            'point' => (string) $name,
+                        ]),
+                    );
                 }
             }
         }
@@ -260,7 +315,7 @@ final class Lineup
                 continue;
             }
             $here = $places[$link->a] ?? null;
-            if ($here === null || ! isset($here[$link->b])) {
+            if ($here === null || !isset($here[$link->b])) {
                 $here = $this->network->from($this->network->isTied($link->a, $this->zero->id) ? $this->zero->id : $link->a);
                 $places += array_fill_keys(array_keys($here), $here);
             }
@@ -282,7 +337,8 @@ final class Lineup
             $this->remarks[$placed]['weakest_link'] = [$weakest->a, $weakest->b];
             $this->remarks[$placed]['miss_ticks'] = $miss;
             // A faint likeness that fits nowhere takes little from what is sure otherwise.
-            $this->remarks[$placed]['doubt'] = $link->sure || ! $weakest->sure && $weakest !== $link || ($this->remarks[$placed]['doubt'] ?? false);
+            $this->remarks[$placed]['doubt'] =
+                $link->sure || (!$weakest->sure && $weakest !== $link) || ($this->remarks[$placed]['doubt'] ?? false);
         }
     }
 
@@ -302,7 +358,8 @@ final class Lineup
             }
             if ($root !== $this->zero && $this->network->isAlone($root->id)) {
                 $isSeen[$root->id] = true;
-                $strays[$root->id] = $this->reasons[$root->id] ?? 'Nothing it was compared with has the same sound, and no clock ties it to the others.';
+                $strays[$root->id] =
+                    $this->reasons[$root->id] ?? 'Nothing it was compared with has the same sound, and no clock ties it to the others.';
 
                 continue;
             }
@@ -315,7 +372,10 @@ final class Lineup
             $group++;
         }
         $placements = $this->withoutOverlaps($placements, $strays);
-        usort($placements, static fn (Placement $x, Placement $y): int => [$x->group, $x->startTicks, $x->id] <=> [$y->group, $y->startTicks, $y->id]);
+        usort(
+            $placements,
+            static fn(Placement $x, Placement $y): int => [$x->group, $x->startTicks, $x->id] <=> [$y->group, $y->startTicks, $y->id],
+        );
 
         return new LineupResult($this->zero->id, $this->lanes(), $placements, $strays, $this->offsets);
     }
@@ -336,14 +396,31 @@ final class Lineup
         if ($link === null) {
             $first = $id === $this->zero->id ? null : $this->network->strongest($id);
 
-            return new Placement($id, $device, 0, $first->way ?? Way::Start, $first->confidence ?? 1.0, $first->sure ?? true, null, $group, ($first === null ? ['anchor' => true] : ['against' => $first->other($id)] + $first->evidence) + $remarks);
+            return new Placement(
+                $id,
+                $device,
+                0,
+                $first->way ?? Way::Start,
+                $first->confidence ?? 1.0,
+                $first->sure ?? true,
+                null,
+                $group,
+                ($first === null ? ['anchor' => true] : ['against' => $first->other($id)] + $first->evidence) + $remarks,
+            );
         }
         $from = $placed[$link->other($id)];
         $confidence = min($link->confidence, $from->confidence) * ($doubt ? 0.5 : (isset($remarks['contradicted_by']) ? 0.9 : 1.0));
 
         return new Placement(
-            $id, $device, $place['ticks'], $link->way, round($confidence, 3), $link->sure && $from->sure && ! $doubt,
-            $link->ppm === null ? null : round($place['ppm'], 2), $group, ['against' => $link->other($id)] + $link->evidence + $remarks,
+            $id,
+            $device,
+            $place['ticks'],
+            $link->way,
+            round($confidence, 3),
+            $link->sure && $from->sure && !$doubt,
+            $link->ppm === null ? null : round($place['ppm'], 2),
+            $group,
+            ['against' => $link->other($id)] + $link->evidence + $remarks,
         );
     }
 
@@ -356,8 +433,16 @@ final class Lineup
      */
     private function withoutOverlaps(array $placements, array &$strays): array
     {
-        $isFixed = static fn (Placement $placement): bool => ($placement->evidence['locked'] ?? false) || ($placement->evidence['anchor'] ?? false);
-        usort($placements, static fn (Placement $x, Placement $y): int => [$isFixed($y), $y->sure, $y->confidence] <=> [$isFixed($x), $x->sure, $x->confidence]);
+        $isFixed = static fn(Placement $placement): bool => ($placement->evidence['locked'] ?? false) ||
+            ($placement->evidence['anchor'] ?? false);
+        usort(
+            $placements,
+            static fn(Placement $x, Placement $y): int => [$isFixed($y), $y->sure, $y->confidence] <=> [
+                $isFixed($x),
+                $x->sure,
+                $x->confidence,
+            ],
+        );
         $kept = $lanes = [];
         foreach ($placements as $placement) {
             $end = $placement->startTicks + $this->clips[$placement->id]->durationTicks;

@@ -34,6 +34,5 @@ final class LineupClip
         public readonly ?int $inTicks = null,
         public readonly ?int $outTicks = null,
         public readonly ?string $take = null,
-    ) {
-    }
+    ) {}
 }

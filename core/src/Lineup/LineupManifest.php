@@ -23,19 +23,19 @@ final class LineupManifest
     public static function run(string $json, string $base): LineupResult
     {
         $manifest = json_decode($json, true);
-        if (! is_array($manifest) || ! is_array($manifest['clips'] ?? null)) {
+        if (!is_array($manifest) || !is_array($manifest['clips'] ?? null)) {
             throw InvalidLineup::manifest('is not JSON with a list of clips');
         }
         $ways = $manifest['ways'] ?? ['sound', 'timecode'];
-        if (! is_array($ways) || $ways === []) {
+        if (!is_array($ways) || $ways === []) {
             throw InvalidLineup::manifest('names no way');
         }
-        $ways = array_map(static fn (mixed $way): Way => Way::parse(is_string($way) ? $way : gettype($way)), array_values($ways));
+        $ways = array_map(static fn(mixed $way): Way => Way::parse(is_string($way) ? $way : gettype($way)), array_values($ways));
         $infos = $strays = $entries = [];
         foreach (array_values($manifest['clips']) as $index => $entry) {
             foreach (['id', 'device', 'path'] as $field) {
-                if (! is_array($entry) || ! is_string($entry[$field] ?? null) || $entry[$field] === '') {
-                    throw InvalidLineup::clip($index, 'has no '.$field);
+                if (!is_array($entry) || !is_string($entry[$field] ?? null) || $entry[$field] === '') {
+                    throw InvalidLineup::clip($index, 'has no ' . $field);
                 }
             }
             if (isset($entries[$entry['id']])) {
@@ -48,7 +48,7 @@ final class LineupManifest
                 $strays[$entry['id']] = $trouble->getMessage();
             }
         }
-        $folder = sys_get_temp_dir().'/cartella-lineup-'.bin2hex(random_bytes(8));
+        $folder = sys_get_temp_dir() . '/cartella-lineup-' . bin2hex(random_bytes(8));
         mkdir($folder, 0o700);
         try {
             $sounds = in_array(Way::Sound, $ways, true) ? Guides::make($infos, $folder) : [];
@@ -58,7 +58,7 @@ final class LineupManifest
             }
             $result = Lineup::of($clips, $ways);
         } finally {
-            array_map(unlink(...), glob($folder.'/*') ?: []);
+            array_map(unlink(...), glob($folder . '/*') ?: []);
             rmdir($folder);
         }
 
@@ -68,9 +68,9 @@ final class LineupManifest
     /** @param  array<string, mixed>  $entry */
     private static function probe(array $entry, string $base): MediaInfo
     {
-        $path = str_starts_with($entry['path'], '/') ? $entry['path'] : $base.'/'.$entry['path'];
+        $path = str_starts_with($entry['path'], '/') ? $entry['path'] : $base . '/' . $entry['path'];
         $info = Probe::file($path);
-        if (! in_array($info->kind, ['picture', 'sound'], true) || $info->durationTicks === null) {
+        if (!in_array($info->kind, ['picture', 'sound'], true) || $info->durationTicks === null) {
             throw UnableToReadMedia::program('The probe', $path, $info->problems[0] ?? 'it is neither picture nor sound');
         }
 
@@ -85,12 +85,12 @@ final class LineupManifest
     {
         $start = $entry['start_ticks'] ?? null;
         $created = $entry['created_at'] ?? $info->createdAt;
-        if (($start !== null && ! is_int($start)) || ($created !== null && ! is_string($created))) {
+        if (($start !== null && !is_int($start)) || ($created !== null && !is_string($created))) {
             throw InvalidLineup::clip($entry['id'], 'has a start_ticks that is not a whole number, or a created_at that is not text');
         }
         $marks = $entry['marks'] ?? [];
         $points = is_array($marks) ? [...array_values($marks), $entry['in_ticks'] ?? 0, $entry['out_ticks'] ?? 0] : [$marks];
-        if (array_filter($points, static fn (mixed $ticks): bool => ! is_int($ticks)) !== []) {
+        if (array_filter($points, static fn(mixed $ticks): bool => !is_int($ticks)) !== []) {
             throw InvalidLineup::clip($entry['id'], 'has a mark, in_ticks or out_ticks that is not a whole number');
         }
 

@@ -11,7 +11,8 @@ final readonly class LineupResult
      * @param  list<string>  $lanes  devices in the order they first appear, sound last
      * @param  list<Placement>  $placements
      * @param  array<string, string>  $strays  reason by clip
-     * @param  array<string, array{offset_ticks: int, votes: int, sure: bool}>  $deviceOffsets  what to add to a device's own timecode to get the zero's
+     * @param  array<string, array{offset_ticks: int, votes: int, sure: bool}>  $deviceOffsets  what to add to a device's own timecode to
+     *     get the zero's
      */
     public function __construct(
         public ?string $zero,
@@ -19,8 +20,7 @@ final readonly class LineupResult
         public array $placements,
         public array $strays,
         public array $deviceOffsets,
-    ) {
-    }
+    ) {}
 
     /** @return array<string, mixed> as `cartella-core lineup` prints it */
     public function toArray(): array
@@ -28,18 +28,21 @@ final readonly class LineupResult
         return [
             'zero' => $this->zero,
             'lanes' => $this->lanes,
-            'placements' => array_map(static fn (Placement $placement): array => [
-                'id' => $placement->id,
-                'start_ticks' => $placement->startTicks,
-                'way' => $placement->way->value,
-                'confidence' => $placement->confidence,
-                'sure' => $placement->sure,
-                'drift_ppm' => $placement->driftPpm,
-                'group' => $placement->group,
-                'evidence' => (object) $placement->evidence,
-            ], $this->placements),
+            'placements' => array_map(
+                static fn(Placement $placement): array => [
+                    'id' => $placement->id,
+                    'start_ticks' => $placement->startTicks,
+                    'way' => $placement->way->value,
+                    'confidence' => $placement->confidence,
+                    'sure' => $placement->sure,
+                    'drift_ppm' => $placement->driftPpm,
+                    'group' => $placement->group,
+                    'evidence' => (object) $placement->evidence,
+                ],
+                $this->placements,
+            ),
             'strays' => array_map(
-                static fn (string $id, string $reason): array => ['id' => $id, 'reason' => $reason],
+                static fn(string $id, string $reason): array => ['id' => $id, 'reason' => $reason],
                 array_map('strval', array_keys($this->strays)),
                 $this->strays,
             ),

@@ -23,6 +23,5 @@ final class Placement
         public ?float $driftPpm,
         public int $group,
         public array $evidence = [],
-    ) {
-    }
+    ) {}
 }

@@ -27,11 +27,11 @@ enum RanAlone: string
     public static function of(bool $isSound, int $durationTicks, bool $hasSlate, bool $isHeard, string $words): ?self
     {
         if ($isSound) {
-            return ! $isHeard || preg_match('/room\s*tone|atmos/i', $words) === 1 ? self::RoomTone : self::Wild;
+            return !$isHeard || preg_match('/room\s*tone|atmos/i', $words) === 1 ? self::RoomTone : self::Wild;
         }
 
         return match (true) {
-            ! $hasSlate => $durationTicks < self::SHORT_TICKS ? self::FalseStart : null,
+            !$hasSlate => $durationTicks < self::SHORT_TICKS ? self::FalseStart : null,
             default => $isHeard ? null : self::Mos,
         };
     }

@@ -33,13 +33,24 @@ final readonly class SoundMatch
         public float $residualTicks,
         public ?int $secondTicks,
         public int $middleTicks = 0,
-    ) {
-    }
+    ) {}
 
     /** The same match beside a rival in another recording, which leaves less of its lead. */
     public function against(self $rival): self
     {
-        return new self($this->a, $this->b, $this->offsetTicks, $this->height, max($this->runnerUp, $rival->height), $this->agreeing, $this->windows, $this->driftPpm, $this->residualTicks, $this->secondTicks, $this->middleTicks);
+        return new self(
+            $this->a,
+            $this->b,
+            $this->offsetTicks,
+            $this->height,
+            max($this->runnerUp, $rival->height),
+            $this->agreeing,
+            $this->windows,
+            $this->driftPpm,
+            $this->residualTicks,
+            $this->secondTicks,
+            $this->middleTicks,
+        );
     }
 
     /** 0 to 1: rises with the peak's height and its lead, and with the share of windows that agree. */
@@ -48,18 +59,22 @@ final readonly class SoundMatch
         $height = max(0.0, min(1.0, ($this->height - 4.0) / 12.0));
         $lead = max(0.0, min(1.0, ($this->height / max(1.0, $this->runnerUp) - 1.0) / 0.8));
 
-        return round(0.5 * $height + 0.25 * $lead + 0.25 * $this->agreeing / max(1, $this->windows), 3);
+        return round(0.5 * $height + 0.25 * $lead + (0.25 * $this->agreeing) / max(1, $this->windows), 3);
     }
 
     public function isUsable(): bool
     {
         // A song that is played twice fits two places equally well: one of them is shown, and the other one offered.
-        return $this->height >= self::USABLE_HEIGHT && ($this->height >= self::SURE_HEIGHT || $this->height >= 1.1 * $this->runnerUp) && $this->agreeing >= 1;
+        return $this->height >= self::USABLE_HEIGHT &&
+            ($this->height >= self::SURE_HEIGHT || $this->height >= 1.1 * $this->runnerUp) &&
+            $this->agreeing >= 1;
     }
 
     public function isSure(): bool
     {
-        return $this->height >= self::SURE_HEIGHT && $this->height >= 1.4 * $this->runnerUp
-            && $this->agreeing >= 2 && 3 * $this->agreeing >= $this->windows;
+        return $this->height >= self::SURE_HEIGHT &&
+            $this->height >= 1.4 * $this->runnerUp &&
+            $this->agreeing >= 2 &&
+            3 * $this->agreeing >= $this->windows;
     }
 }

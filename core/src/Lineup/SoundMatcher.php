@@ -37,7 +37,9 @@ final class SoundMatcher
      */
     public function places(string $aId, GuideTrack $a, string $bId, GuideTrack $b): array
     {
-        return array_values(array_filter($this->coarse->peaks($aId, $a, $bId, $b), static fn (array $peak): bool => $peak['score'] >= self::COARSE_FLOOR));
+        return array_values(
+            array_filter($this->coarse->peaks($aId, $a, $bId, $b), static fn(array $peak): bool => $peak['score'] >= self::COARSE_FLOOR),
+        );
     }
 
     /** @return SoundMatch|null null when the sounds have no place in common worth a look */
@@ -56,15 +58,17 @@ final class SoundMatcher
     {
         $tried = [];
         foreach ($lags as $lag) {
-            $fine = $closely ? FineSearch::refine($a, $b, $lag, FineSearch::CLOSELY) : FineSearch::refine($a, $b, $lag, FineSearch::QUICKLY);
-            if ($fine !== null && ! $closely && $fine['height'] < self::CLEAR) {
+            $fine = $closely
+                ? FineSearch::refine($a, $b, $lag, FineSearch::CLOSELY)
+                : FineSearch::refine($a, $b, $lag, FineSearch::QUICKLY);
+            if ($fine !== null && !$closely && $fine['height'] < self::CLEAR) {
                 $fine = FineSearch::refine($a, $b, $lag);
             }
             if ($fine !== null) {
                 $tried[] = $fine;
             }
         }
-        usort($tried, static fn (array $x, array $y): int => $y['height'] <=> $x['height']);
+        usort($tried, static fn(array $x, array $y): int => $y['height'] <=> $x['height']);
         $best = $tried[0] ?? null;
         if ($best === null) {
             return null;

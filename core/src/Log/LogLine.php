@@ -33,15 +33,14 @@ final readonly class LogLine
         public array $pieces,
         public array $problems,
         public array $hints,
-    ) {
-    }
+    ) {}
 
     /** @param  Slate|null  $row  the slate of the row under the cursor, or of the line before where the row has none */
     public static function parse(string $text, SlateStyle $style, ?Slate $row = null): self
     {
         $text = trim(mb_substr(mb_scrub($text), 0, self::LENGTH_LIMIT));
         [$slate, $named, $rest, $problem] = self::slate($text, $style, $row);
-        $pieces = $slate === null || ! $named ? [] : [['is' => 'slate', 'says' => $slate->label().($slate->isPickup ? ' pick-up' : '')]];
+        $pieces = $slate === null || !$named ? [] : [['is' => 'slate', 'says' => $slate->label() . ($slate->isPickup ? ' pick-up' : '')]];
         $fields = $words = $keywords = $notes = $hints = [];
         if ($slate?->isPickup === true && $named) {
             $fields['is_pickup'] = true;
@@ -55,7 +54,7 @@ final readonly class LogLine
             if ($mark !== null) {
                 [$fields[$mark[0]], $is] = [$mark[1], $mark[0] === 'status' ? 'status' : 'mark'];
                 $pieces[] = ['is' => $is, 'says' => mb_strtolower($segment)];
-            } elseif ($size !== null && ! isset($fields['size'])) {
+            } elseif ($size !== null && !isset($fields['size'])) {
                 $fields['size'] = $size;
                 $pieces[] = ['is' => 'size', 'says' => $size];
             } elseif ($segment[0] === '#') {
@@ -76,7 +75,14 @@ final readonly class LogLine
                 $pieces[$at ?? 0]['says'] = implode(', ', $words);
             }
         }
-        $fields += array_filter(['description' => implode(', ', $words), 'keywords' => implode(', ', array_filter($keywords)), 'notes' => implode('. ', $notes)], static fn (string $value): bool => $value !== '');
+        $fields += array_filter(
+            [
+                'description' => implode(', ', $words),
+                'keywords' => implode(', ', array_filter($keywords)),
+                'notes' => implode('. ', $notes),
+            ],
+            static fn(string $value): bool => $value !== '',
+        );
 
         return new self($slate, $named, $fields, $pieces, $problem === null ? [] : [$problem], $hints);
     }
@@ -98,15 +104,21 @@ final readonly class LogLine
                 : [new Slate($row->scene, $row->setup, $take, part: $found['part'] ?? ''), true, substr($text, strlen($found[0])), null];
         }
         // A slate may hold one space (`3A T4`, `S12A T3`); the longer reading is tried first.
-        if (preg_match('/\A(?<long>\S+\s+\S+?)(?=[\s,]|\z)/', $text, $found) === 1 && ($slate = SlateReader::name($found['long'], $style))->isReadable()) {
+        if (
+            preg_match('/\A(?<long>\S+\s+\S+?)(?=[\s,]|\z)/', $text, $found) === 1 &&
+            ($slate = SlateReader::name($found['long'], $style))->isReadable()
+        ) {
             return [$slate, true, ltrim(substr($text, strlen($found[0])), " ,\t"), null];
         }
         if (preg_match('/\A(?<first>[^\s,]+)/', $text, $found) !== 1) {
             return [$row, false, $text, null];
         }
         $first = $found['first'];
-        $slate = SlateReader::name(strtoupper((string) preg_replace('/[a-z]\z/', '', $first)).(preg_match('/\d([a-z])\z/', $first, $tail) === 1 ? $tail[1] : ''), $style);
-        if (! $slate->isReadable()) {
+        $slate = SlateReader::name(
+            strtoupper((string) preg_replace('/[a-z]\z/', '', $first)) . (preg_match('/\d([a-z])\z/', $first, $tail) === 1 ? $tail[1] : ''),
+            $style,
+        );
+        if (!$slate->isReadable()) {
             $slate = SlateReader::name($first, $style);
         }
         if ($slate->isReadable()) {
@@ -125,9 +137,15 @@ final readonly class LogLine
 
         return match (true) {
             $setup === '' => sprintf('"%s" has no setup before the stroke.', $spelled),
-            ! ctype_digit((string) preg_replace('/\A[Tt]|[a-z]\z/', '', $take)) => sprintf('"%s" has no take number after the stroke.', $spelled),
+            !ctype_digit((string) preg_replace('/\A[Tt]|[a-z]\z/', '', $take)) => sprintf(
+                '"%s" has no take number after the stroke.',
+                $spelled,
+            ),
             (int) preg_replace('/\D/', '', $take) === 0 => 'Takes count from 1.',
-            $style === SlateStyle::Letter && preg_match('/\d[A-Za-z]*[IOio]/', $setup) === 1 => sprintf('"%s" uses I or O, which slates leave out.', $setup),
+            $style === SlateStyle::Letter && preg_match('/\d[A-Za-z]*[IOio]/', $setup) === 1 => sprintf(
+                '"%s" uses I or O, which slates leave out.',
+                $setup,
+            ),
             $style === SlateStyle::Number => sprintf('"%s" is not a running slate number.', $setup),
             default => sprintf('"%s" is not a setup; write the scene with its letters, such as 12A.', $setup),
         };

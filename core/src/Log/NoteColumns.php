@@ -57,7 +57,7 @@ final class NoteColumns
         foreach ($heading as $at => $cell) {
             $word = trim((string) preg_replace('/[\s.:#]+/u', ' ', mb_strtolower($cell)));
             foreach (self::TARGETS as $target => $spellings) {
-                if (in_array($word, $spellings, true) && ! in_array($target, $columns, true)) {
+                if (in_array($word, $spellings, true) && !in_array($target, $columns, true)) {
                     $columns[$at] = $target;
                     break;
                 }
@@ -78,7 +78,10 @@ final class NoteColumns
     {
         $sorted = [];
         foreach ($columns as $at => $target) {
-            $sorted[$target] = implode('. ', array_filter([$sorted[$target] ?? '', $cells[(int) $at] ?? ''], static fn (string $text): bool => $text !== ''));
+            $sorted[$target] = implode(
+                '. ',
+                array_filter([$sorted[$target] ?? '', $cells[(int) $at] ?? ''], static fn(string $text): bool => $text !== ''),
+            );
         }
 
         return $sorted;
@@ -87,7 +90,7 @@ final class NoteColumns
     /** A column as spreadsheets name it: A, B, … Z, AA; from 0. */
     public static function letters(int $at): string
     {
-        return ($at >= 26 ? self::letters(intdiv($at, 26) - 1) : '').chr(65 + $at % 26);
+        return ($at >= 26 ? self::letters(intdiv($at, 26) - 1) : '') . chr(65 + ($at % 26));
     }
 
     /**
@@ -97,6 +100,6 @@ final class NoteColumns
      */
     public static function signature(array $heading): string
     {
-        return hash('xxh128', implode("\x1F", array_map(static fn (string $cell): string => mb_strtolower(trim($cell)), $heading)));
+        return hash('xxh128', implode("\x1F", array_map(static fn(string $cell): string => mb_strtolower(trim($cell)), $heading)));
     }
 }

@@ -34,8 +34,7 @@ final readonly class NoteRow
         public ?string $clip,
         public array $fields,
         public array $problems,
-    ) {
-    }
+    ) {}
 
     /**
      * @param  array<string, string>  $cells  text by what the column is ({@see NoteColumns::TARGETS})
@@ -43,8 +42,8 @@ final readonly class NoteRow
      */
     public static function read(array $cells, SlateStyle $style, array &$above = []): ?self
     {
-        $cells = array_map(static fn (string $cell): string => trim((string) preg_replace('/[\s\x{A0}]+/u', ' ', $cell)), $cells);
-        if (array_filter($cells, static fn (string $cell): bool => $cell !== '') === []) {
+        $cells = array_map(static fn(string $cell): string => trim((string) preg_replace('/[\s\x{A0}]+/u', ' ', $cell)), $cells);
+        if (array_filter($cells, static fn(string $cell): bool => $cell !== '') === []) {
             return null;
         }
         $problems = $fields = [];
@@ -54,15 +53,15 @@ final readonly class NoteRow
                 if ($carried === 'scene') {
                     unset($above['setup']);
                 }
-            } elseif (isset($cells[$carried], $above[$carried]) && (($cells['take'] ?? '') !== '')) {
+            } elseif (isset($cells[$carried], $above[$carried]) && ($cells['take'] ?? '') !== '') {
                 $cells[$carried] = $above[$carried];
             }
         }
         $slates = self::slates($cells, $style, $fields, $problems);
         [$day, $problem] = self::day($cells['day'] ?? '');
-        $problem === null || $problems[] = ['column' => 'day', 'why' => $problem];
+        $problem === null || ($problems[] = ['column' => 'day', 'why' => $problem]);
         [$seconds, $timecode, $problem] = self::time($cells['time'] ?? '');
-        $problem === null || $problems[] = ['column' => 'time', 'why' => $problem];
+        $problem === null || ($problems[] = ['column' => 'time', 'why' => $problem]);
         foreach (['description' => 300, 'notes' => 4000, 'keywords' => 300] as $field => $limit) {
             if (($cells[$field] ?? '') !== '') {
                 $fields[$field] = mb_substr($cells[$field], 0, $limit);
@@ -76,7 +75,10 @@ final readonly class NoteRow
                 if ($word === '' || in_array(mb_strtolower($word), ['no', 'n', '-', '–', '0', 'sync'], true)) {
                     continue;
                 }
-                $mark = $column === 'status' && in_array(mb_strtolower($word), ['x', 'yes', 'y', '✓', '*', '1', 'o', '●', '◯'], true) ? ['status', 'circled'] : Marks::of($word);
+                $mark =
+                    $column === 'status' && in_array(mb_strtolower($word), ['x', 'yes', 'y', '✓', '*', '1', 'o', '●', '◯'], true)
+                        ? ['status', 'circled']
+                        : Marks::of($word);
                 if ($mark === null) {
                     $problems[] = ['column' => $column, 'why' => sprintf('"%s" is no mark.', mb_substr($word, 0, 30))];
                 } else {
@@ -99,8 +101,11 @@ final readonly class NoteRow
     {
         if (($cells['slate'] ?? '') !== '' && ($cells['take'] ?? '') === '') {
             $text = self::withoutRemark($cells['slate'], $fields);
-            $slate = SlateReader::name((string) preg_replace('/(?<=\d) (?=[A-Za-z]{1,2}\b(?! ?\d))| ?(?=[\/-])|(?<=[\/-]) /', '', $text), $style);
-            if (! $slate->isReadable()) {
+            $slate = SlateReader::name(
+                (string) preg_replace('/(?<=\d) (?=[A-Za-z]{1,2}\b(?! ?\d))| ?(?=[\/-])|(?<=[\/-]) /', '', $text),
+                $style,
+            );
+            if (!$slate->isReadable()) {
                 $problems[] = ['column' => 'slate', 'why' => sprintf('"%s" is not a slate.', mb_substr($cells['slate'], 0, 30))];
             }
 
@@ -110,15 +115,23 @@ final readonly class NoteRow
             return [];
         }
         $scene = str_replace(' ', '', $cells['scene'] ?? '');
-        $setup = str_replace(' ', '', ($cells['setup'] ?? '') !== '' ? $cells['setup'] : ($cells['slate'] ?? ''));
+        $setup = str_replace(' ', '', ($cells['setup'] ?? '') !== '' ? $cells['setup'] : $cells['slate'] ?? '');
         $setup = match (true) {
             $setup === '' => $scene,
-            $style === SlateStyle::Letter && preg_match('/\A[A-Za-z]{1,2}\z/', $setup) === 1 => $scene.strtoupper($setup),
+            $style === SlateStyle::Letter && preg_match('/\A[A-Za-z]{1,2}\z/', $setup) === 1 => $scene . strtoupper($setup),
             default => $setup,
         };
         $slates = [];
         foreach (self::takes(self::withoutRemark($cells['take'], $fields)) ?? [] as [$take, $part, $isPickup]) {
-            $slate = SlateReader::checked($style === SlateStyle::Number && $scene !== '' ? $scene : null, $setup, (string) $take, null, $style, $part, $isPickup);
+            $slate = SlateReader::checked(
+                $style === SlateStyle::Number && $scene !== '' ? $scene : null,
+                $setup,
+                (string) $take,
+                null,
+                $style,
+                $part,
+                $isPickup,
+            );
             if ($slate === null) {
                 $problems[] = ['column' => 'setup', 'why' => sprintf('"%s" is not a setup.', mb_substr($setup, 0, 30))];
 
@@ -131,7 +144,13 @@ final readonly class NoteRow
         }
         if ($slates === []) {
             $isDate = preg_match('/\A\d{4}-\d{2}-\d{2}\z/', $cells['take']) === 1;
-            $problems[] = ['column' => 'take', 'why' => sprintf($isDate ? 'The spreadsheet has made the date %s of this take; write it as text.' : '"%s" is not a take.', mb_substr($cells['take'], 0, 30))];
+            $problems[] = [
+                'column' => 'take',
+                'why' => sprintf(
+                    $isDate ? 'The spreadsheet has made the date %s of this take; write it as text.' : '"%s" is not a take.',
+                    mb_substr($cells['take'], 0, 30),
+                ),
+            ];
         }
 
         return $slates;
@@ -147,11 +166,16 @@ final readonly class NoteRow
         $text = (string) preg_replace('/\.0+\z/', '', $text);
         if (preg_match('/\A(?:take|tk|t)?\s?0*(\d{1,3})\s?[-–]\s?(?:take|tk|t)?\s?0*(\d{1,3})\z/iu', $text, $range) === 1) {
             return (int) $range[1] < (int) $range[2] && (int) $range[2] - (int) $range[1] < self::TAKES_LIMIT
-                ? array_map(static fn (int $take): array => [$take, '', false], range((int) $range[1], (int) $range[2])) : null;
+                ? array_map(static fn(int $take): array => [$take, '', false], range((int) $range[1], (int) $range[2]))
+                : null;
         }
         $takes = [];
         foreach (preg_split('/\s*(?:[\/,;&+]|\band\b)\s*/i', $text) ?: [] as $one) {
-            if (preg_match('/\A(?:take|tk|t)?[ .]?0*(\d{1,3})([a-hj-np-z]?)\s?(p\/?u|pick-?up)?\z/i', $one, $part) !== 1 || (int) $part[1] === 0 || count($takes) >= self::TAKES_LIMIT) {
+            if (
+                preg_match('/\A(?:take|tk|t)?[ .]?0*(\d{1,3})([a-hj-np-z]?)\s?(p\/?u|pick-?up)?\z/i', $one, $part) !== 1 ||
+                (int) $part[1] === 0 ||
+                count($takes) >= self::TAKES_LIMIT
+            ) {
                 return null;
             }
             $takes[] = [(int) $part[1], strtolower($part[2]), ($part[3] ?? '') !== ''];
@@ -168,7 +192,7 @@ final readonly class NoteRow
     private static function withoutRemark(string $text, array &$fields): string
     {
         if (preg_match('/\A(.*?)\s*(?:\(([^()]*)\)|\[([^\[\]]*)\]|(\*))\s*\z/u', $text, $part) === 1) {
-            foreach (preg_split('/\s*[,;]\s*/', ($part[4] ?? '') === '*' ? 'circled' : $part[2].($part[3] ?? '')) ?: [] as $word) {
+            foreach (preg_split('/\s*[,;]\s*/', ($part[4] ?? '') === '*' ? 'circled' : $part[2] . ($part[3] ?? '')) ?: [] as $word) {
                 $mark = Marks::of($word);
                 if ($mark !== null) {
                     $fields[$mark[0]] = $mark[1];
@@ -194,7 +218,8 @@ final readonly class NoteRow
         }
         $date = match (true) {
             preg_match('/(?<![\d.])(?<y>\d{4})-(?<m>\d{1,2})-(?<d>\d{1,2})/', $text, $part) === 1,
-            preg_match('/(?<!\d)(?<d>\d{1,2})[.\/-]\s?(?<m>\d{1,2})[.\/-]\s?(?<y>\d{4}|\d{2})(?!\d)/', $text, $part) === 1 => $part,
+            preg_match('/(?<!\d)(?<d>\d{1,2})[.\/-]\s?(?<m>\d{1,2})[.\/-]\s?(?<y>\d{4}|\d{2})(?!\d)/', $text, $part) === 1
+                => $part,
             default => null,
         };
         if ($date === null) {
@@ -213,8 +238,16 @@ final readonly class NoteRow
         return match (true) {
             $text === '' => [null, null, null],
             preg_match('/\A\d{1,2}:\d{2}:\d{2}[:;.]\d{2,3}\z/', $text) === 1 => [null, $text, null],
-            preg_match('/\A(\d{1,2}):(\d{2})(?::(\d{2}))?\z/', $text, $part) === 1 && (int) $part[1] < 24 && (int) $part[2] < 60 => [(float) ((int) $part[1] * 3600 + (int) $part[2] * 60 + (int) ($part[3] ?? 0)), null, null],
-            preg_match('/\A\d{1,5}(?:[.,]\d{1,4})?\z/', $text) === 1 && (float) str_replace(',', '.', $text) < 86400 => [(float) str_replace(',', '.', $text), null, null],
+            preg_match('/\A(\d{1,2}):(\d{2})(?::(\d{2}))?\z/', $text, $part) === 1 && (int) $part[1] < 24 && (int) $part[2] < 60 => [
+                (float) ((int) $part[1] * 3600 + (int) $part[2] * 60 + (int) ($part[3] ?? 0)),
+                null,
+                null,
+            ],
+            preg_match('/\A\d{1,5}(?:[.,]\d{1,4})?\z/', $text) === 1 && (float) str_replace(',', '.', $text) < 86400 => [
+                (float) str_replace(',', '.', $text),
+                null,
+                null,
+            ],
             default => [null, null, sprintf('"%s" is not a time.', mb_substr($text, 0, 30))],
         };
     }

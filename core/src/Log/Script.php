@@ -22,11 +22,17 @@ final class Script
 
     private const SCENE_LIMIT = 2000;
 
-    private const HEADING = '/\A(?:(?<before>[A-Z]?\d{1,4}[A-Za-z]{0,2})[.)]?\s+)?(?<text>(?:INT|EXT|EST|INT\.?\/EXT|EXT\.?\/INT|I\.?\/E)[. ]\s*\S.*?)(?:\s+#(?<number>[^#]{1,12})#|\s{2,}(?<after>[A-Z]?\d{1,4}[A-Za-z]{0,2})\.?)?\z/i';
+    private const HEADING =
+        '/\A(?:(?<before>[A-Z]?\d{1,4}[A-Za-z]{0,2})[.)]?\s+)?(?<text>' .
+        '(?:INT|EXT|EST|INT\.?\/EXT|EXT\.?\/INT|I\.?\/E)[. ' .
+        ']\s*\S.*?)(?:\s+#(?<number>[^#]{1,12})#|\s{2,}(?<after>[A-Z]?\d{1,4}[A-Za-z]{0,2})\.?)?\z/i';
 
     private const FORCED = '/\A\.(?=[^.])(?<text>\S.*?)(?:\s*#(?<number>[^#]{1,12})#)?\z/';
 
-    /** @return list<array{scene: string, heading: string, characters: list<string>, eighths: int, line: int}> in the script's order; `line` from 1 */
+    /**
+     * @return list<array{scene: string, heading: string, characters: list<string>, eighths: int,
+     *     line: int}> in the script's order; `line` from 1
+     */
     public static function scenes(string $text): array
     {
         $lines = explode("\n", self::cleaned($text));
@@ -39,16 +45,32 @@ final class Script
             $isBlank = $line === '';
             $before = trim($lines[$at - 1] ?? '');
             $after = trim($lines[$at + 1] ?? '');
-            if (! $isBlank && $before === '' && (preg_match(self::FORCED, $line, $part) === 1 || preg_match(self::HEADING, $line, $part) === 1)) {
+            if (
+                !$isBlank &&
+                $before === '' &&
+                (preg_match(self::FORCED, $line, $part) === 1 || preg_match(self::HEADING, $line, $part) === 1)
+            ) {
                 if (count($scenes) >= self::SCENE_LIMIT) {
                     break;
                 }
                 self::close($scenes, $used);
-                $number = trim(($part['number'] ?? '') !== '' ? $part['number'] : (($part['before'] ?? '') !== '' ? $part['before'] : ($part['after'] ?? '')));
+                $number = trim(
+                    ($part['number'] ?? '') !== ''
+                        ? $part['number']
+                        : (($part['before'] ?? '') !== ''
+                            ? $part['before']
+                            : $part['after'] ?? ''),
+                );
                 $parsed = SetupName::parse($number);
                 $number = $parsed?->label() ?? ($number !== '' ? mb_substr($number, 0, 20) : (string) ($last + 1));
                 $last = (int) preg_replace('/\D/', '', $number) ?: $last + 1;
-                $scenes[] = ['scene' => $number, 'heading' => mb_substr(trim($part['text']), 0, 120), 'characters' => [], 'eighths' => 0, 'line' => $at + 1];
+                $scenes[] = [
+                    'scene' => $number,
+                    'heading' => mb_substr(trim($part['text']), 0, 120),
+                    'characters' => [],
+                    'eighths' => 0,
+                    'line' => $at + 1,
+                ];
                 $used = 2;
                 $speaking = false;
 
@@ -66,7 +88,7 @@ final class Script
             if ($before === '' && $after !== '' && ($who = self::speaker($line)) !== null) {
                 $speaking = true;
                 $open = count($scenes) - 1;
-                if (! in_array($who, $scenes[$open]['characters'], true)) {
+                if (!in_array($who, $scenes[$open]['characters'], true)) {
                     $scenes[$open]['characters'][] = $who;
                 }
             }
@@ -80,9 +102,9 @@ final class Script
     /** Pages as scripts count them: `2 3/8`, `5/8`. */
     public static function pages(int $eighths): string
     {
-        $rest = $eighths % 8 === 0 ? '' : ($eighths % 8).'/8';
+        $rest = $eighths % 8 === 0 ? '' : $eighths % 8 . '/8';
 
-        return trim((intdiv($eighths, 8) === 0 ? '' : (string) intdiv($eighths, 8)).' '.$rest) ?: '0';
+        return trim((intdiv($eighths, 8) === 0 ? '' : (string) intdiv($eighths, 8)) . ' ' . $rest) ?: '0';
     }
 
     /** @param  list<array{scene: string, heading: string, characters: list<string>, eighths: int, line: int}>  $scenes */
@@ -90,7 +112,7 @@ final class Script
     {
         $last = array_pop($scenes);
         if ($last !== null) {
-            $scenes[] = ['eighths' => max(1, (int) round($lines * 8 / self::PAGE_LINES))] + $last;
+            $scenes[] = ['eighths' => max(1, (int) round(($lines * 8) / self::PAGE_LINES))] + $last;
         }
     }
 
@@ -98,7 +120,10 @@ final class Script
     {
         if (preg_match('/\A@(.+)\z/u', $line, $part) === 1) {
             $name = $part[1];
-        } elseif (preg_match('/\A\p{Lu}[\p{Lu}\d \'.-]{0,38}(?:\s*\([^)]*\))?\s*\^?\z/u', $line) === 1 && ! preg_match('/(?:TO|IN|OUT)[:.]\z/', $line)) {
+        } elseif (
+            preg_match('/\A\p{Lu}[\p{Lu}\d \'.-]{0,38}(?:\s*\([^)]*\))?\s*\^?\z/u', $line) === 1 &&
+            !preg_match('/(?:TO|IN|OUT)[:.]\z/', $line)
+        ) {
             $name = $line;
         } else {
             return null;
@@ -113,7 +138,7 @@ final class Script
     {
         $text = str_replace(["\r\n", "\r"], "\n", (string) preg_replace('/\A\xEF\xBB\xBF/', '', $text));
         $text = mb_check_encoding($text, 'UTF-8') ? $text : mb_convert_encoding($text, 'UTF-8', 'Windows-1252');
-        $blank = static fn (array $part): string => str_repeat("\n", substr_count($part[0], "\n"));
+        $blank = static fn(array $part): string => str_repeat("\n", substr_count($part[0], "\n"));
 
         return (string) preg_replace_callback('~/\*.*?\*/|\[\[.*?\]\]~s', $blank, $text);
     }

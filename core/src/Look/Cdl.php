@@ -28,9 +28,7 @@ final readonly class Cdl
      * @param  array{float, float, float}  $offset
      * @param  array{float, float, float}  $power
      */
-    private function __construct(public array $slope, public array $offset, public array $power, public float $saturation)
-    {
-    }
+    private function __construct(public array $slope, public array $offset, public array $power, public float $saturation) {}
 
     /**
      * @param  list<float|int>  $slope
@@ -41,17 +39,25 @@ final readonly class Cdl
      */
     public static function of(array $slope, array $offset, array $power, float $saturation): self
     {
-        foreach (['slope' => [$slope, 0.0, 100.0], 'offset' => [$offset, -10.0, 10.0], 'power' => [$power, 0.001, 100.0], 'saturation' => [[$saturation, 0.0, 0.0], 0.0, 100.0]] as $field => [$values, $low, $high]) {
+        foreach (
+            [
+                'slope' => [$slope, 0.0, 100.0],
+                'offset' => [$offset, -10.0, 10.0],
+                'power' => [$power, 0.001, 100.0],
+                'saturation' => [[$saturation, 0.0, 0.0], 0.0, 100.0],
+            ]
+            as $field => [$values, $low, $high]
+        ) {
             if (count($values) !== 3) {
                 throw InvalidLook::value($field, 'has not three values');
             }
             foreach ($values as $value) {
-                if (! is_finite((float) $value) || $value < $low || $value > $high) {
+                if (!is_finite((float) $value) || $value < $low || $value > $high) {
                     throw InvalidLook::value($field, sprintf('lies outside of %g to %g', $low, $high));
                 }
             }
         }
-        $three = static fn (array $values): array => [(float) $values[0], (float) $values[1], (float) $values[2]];
+        $three = static fn(array $values): array => [(float) $values[0], (float) $values[1], (float) $values[2]];
 
         return new self($three($slope), $three($offset), $three($power), $saturation);
     }
@@ -139,7 +145,10 @@ final readonly class Cdl
         return $this == self::identity();
     }
 
-    /** @return array{slope: array{float, float, float}, offset: array{float, float, float}, power: array{float, float, float}, saturation: float} */
+    /**
+     * @return array{slope: array{float, float, float}, offset: array{float, float, float}, power: array{float, float, float},
+     *     saturation: float}
+     */
     public function toArray(): array
     {
         return ['slope' => $this->slope, 'offset' => $this->offset, 'power' => $this->power, 'saturation' => $this->saturation];
@@ -148,7 +157,14 @@ final readonly class Cdl
     /** As a comment of an edit decision list has it: `(1 1 1)(0 0 0)(1 1 1)`. */
     public function sop(): string
     {
-        return implode('', array_map(static fn (array $values): string => '('.implode(' ', array_map(self::number(...), $values)).')', [$this->slope, $this->offset, $this->power]));
+        return implode(
+            '',
+            array_map(static fn(array $values): string => '(' . implode(' ', array_map(self::number(...), $values)) . ')', [
+                $this->slope,
+                $this->offset,
+                $this->power,
+            ]),
+        );
     }
 
     public static function number(float $value): string
@@ -158,21 +174,23 @@ final readonly class Cdl
 
     private static function ofNode(\SimpleXMLElement $node): self
     {
-        $one = static fn (string $name): ?string => ($found = $node->xpath('.//*[local-name()="'.$name.'"]') ?: []) === [] ? null : trim((string) $found[0]);
+        $one = static fn(string $name): ?string => ($found = $node->xpath('.//*[local-name()="' . $name . '"]') ?: []) === []
+            ? null
+            : trim((string) $found[0]);
         $three = static function (string $name, float $usual) use ($one): array {
             $text = $one($name);
             if ($text === null) {
                 return [$usual, $usual, $usual];
             }
             $values = preg_split('/\s+/', $text) ?: [];
-            if (count($values) !== 3 || array_filter($values, static fn (string $value): bool => ! is_numeric($value)) !== []) {
+            if (count($values) !== 3 || array_filter($values, static fn(string $value): bool => !is_numeric($value)) !== []) {
                 throw InvalidLook::value(strtolower($name), 'is not three numbers');
             }
 
             return array_map(floatval(...), $values);
         };
         $saturation = $one('Saturation') ?? '1';
-        if (! is_numeric($saturation)) {
+        if (!is_numeric($saturation)) {
             throw InvalidLook::value('saturation', 'is not a number');
         }
 

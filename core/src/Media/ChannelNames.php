@@ -23,8 +23,17 @@ final class ChannelNames
 
     /** Speaker bits of WAVE_FORMAT_EXTENSIBLE in the order of the mask (Microsoft, KSAUDIO_CHANNEL_CONFIG). */
     private const MASK = [
-        0x1 => 'L', 0x2 => 'R', 0x4 => 'C', 0x8 => 'LFE', 0x10 => 'Ls', 0x20 => 'Rs', 0x40 => 'Lc', 0x80 => 'Rc',
-        0x100 => 'Cs', 0x200 => 'Ls', 0x400 => 'Rs',
+        0x1 => 'L',
+        0x2 => 'R',
+        0x4 => 'C',
+        0x8 => 'LFE',
+        0x10 => 'Ls',
+        0x20 => 'Rs',
+        0x40 => 'Lc',
+        0x80 => 'Rc',
+        0x100 => 'Cs',
+        0x200 => 'Ls',
+        0x400 => 'Rs',
     ];
 
     /** @return list<array{index: int, name: string, function: ?string}> index from 1 */
@@ -59,7 +68,9 @@ final class ChannelNames
      */
     public static function heard(array $channels): array
     {
-        $mixes = array_values(array_filter($channels, static fn (array $channel): bool => preg_match('/\Amix/i', (string) $channel['name']) === 1));
+        $mixes = array_values(
+            array_filter($channels, static fn(array $channel): bool => preg_match('/\Amix/i', (string) $channel['name']) === 1),
+        );
 
         return array_column($mixes === [] ? $channels : [$mixes[0]], 'index');
     }
@@ -80,7 +91,7 @@ final class ChannelNames
     /** @return list<string> */
     private static function plain(int $count): array
     {
-        return array_map(static fn (int $number): string => 'Ch '.$number, $count > 0 ? range(1, $count) : []);
+        return array_map(static fn(int $number): string => 'Ch ' . $number, $count > 0 ? range(1, $count) : []);
     }
 
     /**

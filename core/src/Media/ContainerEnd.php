@@ -21,7 +21,7 @@ final class ContainerEnd
 
     private const FOOTER_KIND = "\x04";
 
-    private const INDEX_PACK = self::PARTITION."\x11\x01\x00";
+    private const INDEX_PACK = self::PARTITION . "\x11\x01\x00";
 
     /** Of a transport stream, so much of its end is looked at: a frame of any camera begins in it. */
     private const TAIL = 4 << 20;
@@ -59,7 +59,7 @@ final class ContainerEnd
     private static function mxf($stream, int $size): bool
     {
         $head = self::at($stream, 0, self::RUN_IN + 128);
-        $header = strpos($head, self::PARTITION.self::HEADER_KIND);
+        $header = strpos($head, self::PARTITION . self::HEADER_KIND);
         if ($header === false) {
             return false;
         }
@@ -67,10 +67,12 @@ final class ContainerEnd
             return true;
         }
         $length = ord($head[$header + 16] ?? "\0");
-        $value = $header + 17 + ($length & 0x80 ? $length & 0x7F : 0);
+        $value = $header + 17 + ($length & 0x80 ? $length & 0x7f : 0);
         $footer = strlen($head) >= $value + 32 ? unpack('J', $head, $value + 24)[1] : 0;
 
-        return $footer > 0 && $footer < $size - $header && str_starts_with(self::at($stream, $header + $footer, 14), self::PARTITION.self::FOOTER_KIND);
+        return $footer > 0 &&
+            $footer < $size - $header &&
+            str_starts_with(self::at($stream, $header + $footer, 14), self::PARTITION . self::FOOTER_KIND);
     }
 
     /**
@@ -105,20 +107,20 @@ final class ContainerEnd
                 return false;
             }
             $identifier = unpack('n', $packets, $at + 1)[1];
-            $control = ord($packets[$at + 3]) >> 4 & 3;
+            $control = (ord($packets[$at + 3]) >> 4) & 3;
             $skip = $control & 2 ? 1 + ord($packets[$at + 4]) : 0;
             $payload = substr($packets, $at + 4 + $skip, 184 - min(184, $skip));
             if ($control & 1 && $identifier & 0x4000 && str_starts_with($payload, "\0\0\1") && strlen($payload) >= 6) {
                 $want = unpack('n', $payload, 4)[1];
-                $units[$identifier & 0x1FFF] = ['want' => $want === 0 ? 0 : $want + 6, 'has' => 0, 'filled' => false];
+                $units[$identifier & 0x1fff] = ['want' => $want === 0 ? 0 : $want + 6, 'has' => 0, 'filled' => false];
             }
-            if (isset($units[$identifier & 0x1FFF])) {
-                $units[$identifier & 0x1FFF]['has'] += strlen($payload);
-                $units[$identifier & 0x1FFF]['filled'] = $skip > 1; // what is left of the last packet is filled up before it
+            if (isset($units[$identifier & 0x1fff])) {
+                $units[$identifier & 0x1fff]['has'] += strlen($payload);
+                $units[$identifier & 0x1fff]['filled'] = $skip > 1; // what is left of the last packet is filled up before it
             }
         }
         foreach ($units as $unit) {
-            if ($unit['want'] === 0 ? ! $unit['filled'] : $unit['has'] < $unit['want']) {
+            if ($unit['want'] === 0 ? !$unit['filled'] : $unit['has'] < $unit['want']) {
                 return false;
             }
         }
@@ -133,13 +135,13 @@ final class ContainerEnd
      */
     private static function avi($stream, int $size): bool
     {
-        for ($at = 0; $at + 12 <= $size;) {
+        for ($at = 0; $at + 12 <= $size; ) {
             $head = self::at($stream, $at, 12);
             $length = strlen($head) === 12 ? unpack('V', $head, 4)[1] : 0;
             if (substr($head, 0, 4) !== 'RIFF' || $length < 4 || $at + 8 + $length > $size) {
                 return $at > 0 && substr($head, 0, 4) !== 'RIFF';
             }
-            $at += 8 + $length + $length % 2;
+            $at += 8 + $length + ($length % 2);
         }
 
         return $at > 0;

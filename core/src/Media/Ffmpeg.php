@@ -19,7 +19,14 @@ final class Ffmpeg
      * neighbours of a file.
      */
     private const STILLS = [
-        "\x89PNG" => 'png_pipe', "\xFF\xD8\xFF" => 'jpeg_pipe', "II*\0" => 'tiff_pipe', "MM\0*" => 'tiff_pipe', 'BM' => 'bmp_pipe', "v/1\x01" => 'exr_pipe', 'SDPX' => 'dpx_pipe', 'XPDS' => 'dpx_pipe',
+        "\x89PNG" => 'png_pipe',
+        "\xFF\xD8\xFF" => 'jpeg_pipe',
+        "II*\0" => 'tiff_pipe',
+        "MM\0*" => 'tiff_pipe',
+        'BM' => 'bmp_pipe',
+        "v/1\x01" => 'exr_pipe',
+        'SDPX' => 'dpx_pipe',
+        'XPDS' => 'dpx_pipe',
     ];
 
     /** Bytes of address space: a frame of 8K in flight on every core, and no more. */
@@ -42,7 +49,7 @@ final class Ffmpeg
      */
     public static function input(string $path, array $options = []): array
     {
-        return [...self::reading($path), ...$options, '-i', 'file:'.$path];
+        return [...self::reading($path), ...$options, '-i', 'file:' . $path];
     }
 
     /**
@@ -57,14 +64,25 @@ final class Ffmpeg
     {
         $list = "ffconcat version 1.0\n";
         foreach ($paths as $number => $path) {
-            if (! @symlink($path, sprintf('%s/%06d', $folder, $number))) {
+            if (!@symlink($path, sprintf('%s/%06d', $folder, $number))) {
                 throw Exception\UnableToReadMedia::missing($path);
             }
             $list .= sprintf("file %06d\n", $number);
         }
-        file_put_contents($folder.'/parts', $list);
+        file_put_contents($folder . '/parts', $list);
 
-        return ['-protocol_whitelist', 'file,pipe', '-format_whitelist', 'concat,'.self::FORMATS, '-f', 'concat', '-safe', '1', '-i', 'file:'.$folder.'/parts'];
+        return [
+            '-protocol_whitelist',
+            'file,pipe',
+            '-format_whitelist',
+            'concat,' . self::FORMATS,
+            '-f',
+            'concat',
+            '-safe',
+            '1',
+            '-i',
+            'file:' . $folder . '/parts',
+        ];
     }
 
     /**
@@ -73,7 +91,7 @@ final class Ffmpeg
      */
     public static function probe(string $path, array $show): array
     {
-        return [...self::bounds(), 'ffprobe', '-v', 'error', ...self::reading($path), '-of', 'json', ...$show, '--', 'file:'.$path];
+        return [...self::bounds(), 'ffprobe', '-v', 'error', ...self::reading($path), '-of', 'json', ...$show, '--', 'file:' . $path];
     }
 
     /** @return list<string> */
@@ -81,7 +99,7 @@ final class Ffmpeg
     {
         $still = self::stillFormat($path);
 
-        return ['-protocol_whitelist', 'file,pipe', '-format_whitelist', $still ?? self::FORMATS, ...($still === null ? [] : ['-f', $still])];
+        return ['-protocol_whitelist', 'file,pipe', '-format_whitelist', $still ?? self::FORMATS, ...$still === null ? [] : ['-f', $still]];
     }
 
     private static function stillFormat(string $path): ?string
@@ -104,8 +122,9 @@ final class Ffmpeg
     {
         static $bounds = null;
 
-        return $bounds ??= is_executable('/usr/bin/prlimit') && is_executable('/usr/bin/nice')
-            ? ['/usr/bin/nice', '-n', '10', '/usr/bin/prlimit', '--as='.self::MEMORY, '--fsize='.self::OUTPUT, '--core=0', '--']
-            : [];
+        return $bounds ??=
+            is_executable('/usr/bin/prlimit') && is_executable('/usr/bin/nice')
+                ? ['/usr/bin/nice', '-n', '10', '/usr/bin/prlimit', '--as=' . self::MEMORY, '--fsize=' . self::OUTPUT, '--core=0', '--']
+                : [];
     }
 }

@@ -52,7 +52,19 @@ final class Flashes
         $before = null;
         $changes = [];
         $run = Process::run(
-            [...Ffmpeg::command(), ...Ffmpeg::input($path), '-map', '0:v:0', '-fps_mode', 'passthrough', '-vf', sprintf('scale=%d:%d:flags=area,format=gray', self::WIDTH, self::HEIGHT), '-f', 'rawvideo', '-'],
+            [
+                ...Ffmpeg::command(),
+                ...Ffmpeg::input($path),
+                '-map',
+                '0:v:0',
+                '-fps_mode',
+                'passthrough',
+                '-vf',
+                sprintf('scale=%d:%d:flags=area,format=gray', self::WIDTH, self::HEIGHT),
+                '-f',
+                'rawvideo',
+                '-',
+            ],
             static function (string $piece) use (&$rest, &$before, &$changes, $size): void {
                 $rest .= $piece;
                 for ($at = 0; strlen($rest) - $at >= $size; $at += $size) {
@@ -78,7 +90,10 @@ final class Flashes
     {
         $runs = [];
         foreach ($changes as $frame => $change) {
-            $around = [...array_slice($changes, max(0, $frame - self::AROUND), min(self::AROUND, $frame)), ...array_slice($changes, $frame + 1, self::AROUND)];
+            $around = [
+                ...array_slice($changes, max(0, $frame - self::AROUND), min(self::AROUND, $frame)),
+                ...array_slice($changes, $frame + 1, self::AROUND),
+            ];
             sort($around);
             $usual = ($around[(int) (count($around) * 0.75)] ?? 0.0) + 1.0;
             if ($change < self::LEAST || $change <= self::OVER * $usual) {
@@ -95,10 +110,13 @@ final class Flashes
         foreach ($runs as $run) {
             $most = max(array_column($run, 'over'));
             // A stick that falls moves for some frames and stands where it has closed: the last strong one of its run.
-            $closing = array_values(array_filter($run, static fn (array $one): bool => $one['over'] >= 0.7 * $most));
-            $found[] = ['frame' => $closing[count($closing) - 1]['frame'], 'strength' => round(min(1.0, $most * (count($run) > 1 ? self::ENDS_A_MOTION : 1) / self::CERTAIN), 3)];
+            $closing = array_values(array_filter($run, static fn(array $one): bool => $one['over'] >= 0.7 * $most));
+            $found[] = [
+                'frame' => $closing[count($closing) - 1]['frame'],
+                'strength' => round(min(1.0, ($most * (count($run) > 1 ? self::ENDS_A_MOTION : 1)) / self::CERTAIN), 3),
+            ];
         }
-        usort($found, static fn (array $x, array $y): int => $y['strength'] <=> $x['strength'] ?: $x['frame'] <=> $y['frame']);
+        usort($found, static fn(array $x, array $y): int => $y['strength'] <=> $x['strength'] ?: $x['frame'] <=> $y['frame']);
 
         return array_slice($found, 0, self::LIMIT);
     }

@@ -18,9 +18,11 @@ final readonly class Ixml
     private const SIZE_LIMIT = 4 << 20;
 
     /**
-     * @param  array{master_rate: ?string, current_rate: ?string, timecode_rate: ?string, timecode_flag: ?string, sample_rate: ?int, samples_since_midnight: ?int}  $speed
+     * @param  array{master_rate: ?string, current_rate: ?string, timecode_rate: ?string, timecode_flag: ?string, sample_rate: ?int,
+     *     samples_since_midnight: ?int}  $speed
      * @param  list<array{channel: int, interleave: int, name: ?string, function: ?string}>  $tracks  channel and interleave from 1
-     * @param  list<array{type: ?string, function: ?string, comment: ?string, sample: int, duration: int}>  $syncPoints  samples from the file's start
+     * @param  list<array{type: ?string, function: ?string, comment: ?string, sample: int,
+     *     duration: int}>  $syncPoints  samples from the file's start
      * @param  array{family: ?string, uid: ?string, index: ?string, total: ?int}  $fileSet
      */
     private function __construct(
@@ -39,8 +41,7 @@ final readonly class Ixml
         public array $tracks,
         public array $syncPoints,
         public array $fileSet,
-    ) {
-    }
+    ) {}
 
     /**
      * @param  list<string>  $problems  gets a sentence when the chunk cannot be read
@@ -62,7 +63,7 @@ final readonly class Ixml
         try {
             $root = Xml::parse($xml, LIBXML_NOCDATA);
         } catch (UnableToReadXml $trouble) {
-            $problems[] = 'The iXML chunk was refused: '.$trouble->reason().'.';
+            $problems[] = 'The iXML chunk was refused: ' . $trouble->reason() . '.';
 
             return null;
         }
@@ -96,7 +97,10 @@ final readonly class Ixml
         );
     }
 
-    /** @return array{master_rate: ?string, current_rate: ?string, timecode_rate: ?string, timecode_flag: ?string, sample_rate: ?int, samples_since_midnight: ?int} */
+    /**
+     * @return array{master_rate: ?string, current_rate: ?string, timecode_rate: ?string, timecode_flag: ?string, sample_rate: ?int,
+     *     samples_since_midnight: ?int}
+     */
     private static function speed(?\SimpleXMLElement $speed): array
     {
         $high = self::whole($speed?->TIMESTAMP_SAMPLES_SINCE_MIDNIGHT_HI);
@@ -108,7 +112,7 @@ final readonly class Ixml
             'timecode_rate' => self::text($speed?->TIMECODE_RATE),
             'timecode_flag' => self::text($speed?->TIMECODE_FLAG),
             'sample_rate' => self::whole($speed?->TIMESTAMP_SAMPLE_RATE),
-            'samples_since_midnight' => $low === null ? null : ((($high ?? 0) & 0x7FFFFFFF) << 32) | ($low & 0xFFFFFFFF),
+            'samples_since_midnight' => $low === null ? null : ((($high ?? 0) & 0x7fffffff) << 32) | ($low & 0xffffffff),
         ];
     }
 
@@ -139,7 +143,7 @@ final readonly class Ixml
                 'type' => self::text($point->SYNC_POINT_TYPE),
                 'function' => self::text($point->SYNC_POINT_FUNCTION),
                 'comment' => self::text($point->SYNC_POINT_COMMENT),
-                'sample' => (($high & 0x7FFFFFFF) << 32) | ((self::whole($point->SYNC_POINT_LOW) ?? 0) & 0xFFFFFFFF),
+                'sample' => (($high & 0x7fffffff) << 32) | ((self::whole($point->SYNC_POINT_LOW) ?? 0) & 0xffffffff),
                 'duration' => self::whole($point->SYNC_POINT_EVENT_DURATION) ?? 0,
             ];
         }

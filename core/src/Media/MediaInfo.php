@@ -46,8 +46,7 @@ final readonly class MediaInfo
         public array $markers = [],
         public array $syncPoints = [],
         public array $problems = [],
-    ) {
-    }
+    ) {}
 
     /** @return array<string, mixed> the entry that `cartella-core probe` prints */
     public function toArray(): array

@@ -31,8 +31,20 @@ final class MediaNames
 
     /** Other words for them that folders are named with. */
     private const FOLDERS = [
-        'sound' => 'production sound', 'location sound' => 'production sound', 'effect' => 'effects', 'sound effects' => 'effects', 'sfx' => 'effects', 'fx' => 'effects', 'score' => 'music', 'songs' => 'music',
-        'graphic' => 'graphics', 'titles' => 'graphics', 'photos' => 'stills', 'still' => 'stills', 'archive' => 'stock', 'library' => 'stock',
+        'sound' => 'production sound',
+        'location sound' => 'production sound',
+        'effect' => 'effects',
+        'sound effects' => 'effects',
+        'sfx' => 'effects',
+        'fx' => 'effects',
+        'score' => 'music',
+        'songs' => 'music',
+        'graphic' => 'graphics',
+        'titles' => 'graphics',
+        'photos' => 'stills',
+        'still' => 'stills',
+        'archive' => 'stock',
+        'library' => 'stock',
     ];
 
     /**
@@ -42,11 +54,12 @@ final class MediaNames
      */
     public static function importKind(string $path): string
     {
-        return self::namedKind($path) ?? match (self::kindOf($path)) {
-            'sound' => 'effects',
-            'still' => 'stills',
-            default => 'stock',
-        };
+        return self::namedKind($path) ??
+            match (self::kindOf($path)) {
+                'sound' => 'effects',
+                'still' => 'stills',
+                default => 'stock',
+            };
     }
 
     /** The kind that the nearest folder says; null when no folder says one. */
@@ -66,7 +79,7 @@ final class MediaNames
     /** Picture or sound, as far as its name says. */
     public static function isClip(string $path): bool
     {
-        return ! self::isJunk($path) && in_array(self::kindOf($path), ['picture', 'sound'], true);
+        return !self::isJunk($path) && in_array(self::kindOf($path), ['picture', 'sound'], true);
     }
 
     public static function isJunk(string $path): bool

@@ -19,9 +19,7 @@ final readonly class MovieHead
      * @param  bool  $isWhole  every box ends inside the file, and one of them is the index (`moov`)
      * @param  int|null  $createdAt  Unix seconds; null where the file says none
      */
-    private function __construct(public bool $isWhole, public ?int $createdAt)
-    {
-    }
+    private function __construct(public bool $isWhole, public ?int $createdAt) {}
 
     /** @return self|null null when the file cannot be opened */
     public static function read(string $file): ?self
@@ -71,7 +69,9 @@ final readonly class MovieHead
         }
         $end = $at + $length;
 
-        return $length < $start - $at || $end > $limit || $end < $at ? null : ['type' => substr($head, 4, 4), 'start' => $start, 'end' => $end];
+        return $length < $start - $at || $end > $limit || $end < $at
+            ? null
+            : ['type' => substr($head, 4, 4), 'start' => $start, 'end' => $end];
     }
 
     /**

@@ -22,7 +22,7 @@ final class PeakFile
         if ($channels < 1 || $info->sampleRate === null) {
             throw UnableToReadMedia::program('The probe', $file, $info->problems[0] ?? 'it has no sound');
         }
-        if (! is_dir(dirname($out)) || ! is_writable(dirname($out))) {
+        if (!is_dir(dirname($out)) || !is_writable(dirname($out))) {
             throw UnableToReadMedia::missing($out);
         }
         $peaks = new Peaks($channels, $info->sampleRate);

@@ -44,9 +44,7 @@ final class Peaks
     /** @var list<list<array{int, int, float}>|null> the odd bucket of a level that waits for its neighbour */
     private array $waiting = [];
 
-    public function __construct(private readonly int $channels, private readonly int $sampleRate)
-    {
-    }
+    public function __construct(private readonly int $channels, private readonly int $sampleRate) {}
 
     public function feed(string $bytes): void
     {
@@ -67,7 +65,7 @@ final class Peaks
     public function finish(string $path): array
     {
         $frame = $this->channels * 2;
-        $this->pending = substr($this->pending, 0, strlen($this->pending) - strlen($this->pending) % $frame);
+        $this->pending = substr($this->pending, 0, strlen($this->pending) - (strlen($this->pending) % $frame));
         if ($this->pending !== '') {
             $this->piece($this->pending, self::BUCKET_SAMPLES);
         }
@@ -76,9 +74,12 @@ final class Peaks
                 $this->raise($level + 1, $this->waiting[$level]);
             }
         }
-        $temporary = $path.'.part';
+        $temporary = $path . '.part';
         $out = fopen($temporary, 'wb');
-        fwrite($out, 'CPK1'.pack('vvVVP', $this->channels, count($this->levels), self::BUCKET_SAMPLES, $this->sampleRate, $this->samples));
+        fwrite(
+            $out,
+            'CPK1' . pack('vvVVP', $this->channels, count($this->levels), self::BUCKET_SAMPLES, $this->sampleRate, $this->samples),
+        );
         foreach ($this->counts as $count) {
             fwrite($out, pack('V', $count));
         }
@@ -101,7 +102,12 @@ final class Peaks
     /** @return list<int> channels from 1 that sound like a steady wave all along, as linear timecode does */
     public function steadyChannels(): array
     {
-        return array_keys(array_filter($this->steady, static fn (array $count): bool => $count[0] >= self::STEADY_LEAST && $count[1] >= self::STEADY_SHARE * $count[0]));
+        return array_keys(
+            array_filter(
+                $this->steady,
+                static fn(array $count): bool => $count[0] >= self::STEADY_LEAST && $count[1] >= self::STEADY_SHARE * $count[0],
+            ),
+        );
     }
 
     private function piece(string $bytes, int $bucketSamples): void
@@ -129,7 +135,10 @@ final class Peaks
                 if ($sum > self::LEAST_SQUARE * ($to - $from)) {
                     $count = $this->steady[$channel] ?? [0, 0];
                     $peak = max(-$low, $high);
-                    $this->steady[$channel] = [$count[0] + 1, $count[1] + (int) ($sum >= self::STEADY ** 2 * $peak * $peak * ($to - $from))];
+                    $this->steady[$channel] = [
+                        $count[0] + 1,
+                        $count[1] + (int) ($sum >= self::STEADY ** 2 * $peak * $peak * ($to - $from)),
+                    ];
                 }
             }
             $this->raise(0, $bucket);
@@ -144,7 +153,7 @@ final class Peaks
         $this->waiting[$level] ??= null;
         $bytes = '';
         foreach ($bucket as [$low, $high, $square]) {
-            $bytes .= pack('vvv', $low & 0xFFFF, $high & 0xFFFF, (int) round(sqrt($square)));
+            $bytes .= pack('vvv', $low & 0xffff, $high & 0xffff, (int) round(sqrt($square)));
         }
         fwrite($this->levels[$level], $bytes);
         $this->counts[$level]++;

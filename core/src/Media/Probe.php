@@ -52,12 +52,15 @@ final class Probe
         [$start, $source] = match (true) {
             isset($wav->bext['time_reference']) => [TimeOfDay::ofTimeReference($wav->bext['time_reference'], $sampleRate), 'bext'],
             isset($wav->ixml->speed['samples_since_midnight']) => [
-                TimeOfDay::ofTimeReference($wav->ixml->speed['samples_since_midnight'], max(1, $wav->ixml->speed['sample_rate'] ?? $sampleRate)),
+                TimeOfDay::ofTimeReference(
+                    $wav->ixml->speed['samples_since_midnight'],
+                    max(1, $wav->ixml->speed['sample_rate'] ?? $sampleRate),
+                ),
                 'ixml',
             ],
             default => [null, null],
         };
-        $at = static fn (int $sample): int => Ticks::ofSamples($sample, $sampleRate);
+        $at = static fn(int $sample): int => Ticks::ofSamples($sample, $sampleRate);
 
         return new MediaInfo(
             $wav->path,
@@ -73,17 +76,23 @@ final class Probe
             audioStreams: [$wav->format->channels],
             ixml: $wav->ixml,
             bext: $wav->bext,
-            markers: array_map(static fn (array $marker): array => [
-                'ticks' => $at($marker['sample']),
-                'name' => $marker['label'],
-                'duration_ticks' => $marker['length'] === null ? null : $at($marker['length']),
-            ], $wav->markers),
-            syncPoints: array_map(static fn (array $point): array => [
-                'ticks' => $at($point['sample']),
-                'type' => $point['type'],
-                'function' => $point['function'],
-                'comment' => $point['comment'],
-            ], $wav->ixml->syncPoints ?? []),
+            markers: array_map(
+                static fn(array $marker): array => [
+                    'ticks' => $at($marker['sample']),
+                    'name' => $marker['label'],
+                    'duration_ticks' => $marker['length'] === null ? null : $at($marker['length']),
+                ],
+                $wav->markers,
+            ),
+            syncPoints: array_map(
+                static fn(array $point): array => [
+                    'ticks' => $at($point['sample']),
+                    'type' => $point['type'],
+                    'function' => $point['function'],
+                    'comment' => $point['comment'],
+                ],
+                $wav->ixml->syncPoints ?? [],
+            ),
             problems: $wav->problems,
         );
     }
@@ -95,7 +104,10 @@ final class Probe
      */
     public static function bextDate(?array $bext): ?string
     {
-        if (preg_match('/\A(\d{4})\D(\d{2})\D(\d{2})\z/', (string) ($bext['date'] ?? ''), $date) !== 1 || ! checkdate((int) $date[2], (int) $date[3], (int) $date[1])) {
+        if (
+            preg_match('/\A(\d{4})\D(\d{2})\D(\d{2})\z/', (string) ($bext['date'] ?? ''), $date) !== 1 ||
+            !checkdate((int) $date[2], (int) $date[3], (int) $date[1])
+        ) {
             return null;
         }
         $day = "$date[1]-$date[2]-$date[3]";
@@ -107,15 +119,18 @@ final class Probe
     private static function container(string $path): MediaInfo
     {
         $facts = self::ffprobe($path, ['-show_streams', '-show_format']);
-        if (! is_array($facts)) {
+        if (!is_array($facts)) {
             return new MediaInfo($path, 'other', problems: [$facts]);
         }
         $streams = $facts['streams'] ?? [];
         $format = $facts['format'] ?? [];
-        $of = static fn (string $type): array => array_values(array_filter(
-            $streams,
-            static fn (array $stream): bool => ($stream['codec_type'] ?? '') === $type && ($stream['disposition']['attached_pic'] ?? 0) !== 1,
-        ));
+        $of = static fn(string $type): array => array_values(
+            array_filter(
+                $streams,
+                static fn(array $stream): bool => ($stream['codec_type'] ?? '') === $type &&
+                    ($stream['disposition']['attached_pic'] ?? 0) !== 1,
+            ),
+        );
         $picture = $of('video')[0] ?? null;
         $sounds = $of('audio');
         $formats = explode(',', (string) ($format['format_name'] ?? ''));
@@ -124,7 +139,7 @@ final class Probe
         }
         $still = $picture !== null && $sounds === [] && array_intersect($formats, self::STILL_FORMATS) !== [];
         $problems = [];
-        $rate = $picture !== null && ! $still ? self::rate($picture) : null;
+        $rate = $picture !== null && !$still ? self::rate($picture) : null;
         $frames = $rate !== null ? self::frames($path, $picture, $problems) : null;
         [$start, $label, $source, $rate] = $still ? [null, null, null, null] : self::start($streams, $picture, $format, $rate, $problems);
         $duration = match (true) {
@@ -133,8 +148,11 @@ final class Probe
             isset($format['duration']) => Ticks::ofSeconds((float) $format['duration']),
             default => null,
         };
-        if ($picture !== null && ! $still && $rate === null) {
-            $problems[] = sprintf('The frame rate %s is not one that is known here.', UnableToReadMedia::quote((string) ($picture['r_frame_rate'] ?? '?')));
+        if ($picture !== null && !$still && $rate === null) {
+            $problems[] = sprintf(
+                'The frame rate %s is not one that is known here.',
+                UnableToReadMedia::quote((string) ($picture['r_frame_rate'] ?? '?')),
+            );
         }
 
         return new MediaInfo(
@@ -157,7 +175,7 @@ final class Probe
             rotation: self::rotation($picture ?? []),
             sampleRate: isset($sounds[0]['sample_rate']) ? (int) $sounds[0]['sample_rate'] : null,
             channels: self::channels($sounds),
-            audioStreams: array_map(static fn (array $sound): int => (int) ($sound['channels'] ?? 0), $sounds),
+            audioStreams: array_map(static fn(array $sound): int => (int) ($sound['channels'] ?? 0), $sounds),
             tape: self::tag([...$streams, $format], 'reel_name'),
             problems: $problems,
         );
@@ -171,9 +189,9 @@ final class Probe
     {
         $run = Process::run(Ffmpeg::probe($path, $show), limitSeconds: 120);
         $answer = $run['status'] === 0 ? json_decode($run['output'], true) : null;
-        if (! is_array($answer)) {
-            $why = trim((string) strrchr("\n".$run['error'], "\n"));
-            $why = str_replace('file:'.$path.': ', '', $why);
+        if (!is_array($answer)) {
+            $why = trim((string) strrchr("\n" . $run['error'], "\n"));
+            $why = str_replace('file:' . $path . ': ', '', $why);
 
             return sprintf('No picture or sound could be read (%s).', UnableToReadMedia::quote($why === '' ? 'unknown format' : $why));
         }
@@ -206,7 +224,7 @@ final class Probe
             return (int) $picture['nb_frames'];
         }
         $counted = self::ffprobe($path, ['-count_packets', '-select_streams', 'v:0', '-show_entries', 'stream=nb_read_packets']);
-        $count = is_array($counted) ? ($counted['streams'][0]['nb_read_packets'] ?? null) : null;
+        $count = is_array($counted) ? $counted['streams'][0]['nb_read_packets'] ?? null : null;
         if ($count === null) {
             $problems[] = 'The pictures could not be counted.';
         }
@@ -225,8 +243,8 @@ final class Probe
      */
     private static function start(array $streams, ?array $picture, array $format, ?FrameRate $rate, array &$problems): array
     {
-        $track = array_filter($streams, static fn (array $stream): bool => ($stream['codec_tag_string'] ?? '') === 'tmcd');
-        $others = array_filter($streams, static fn (array $stream): bool => ($stream['codec_tag_string'] ?? '') !== 'tmcd');
+        $track = array_filter($streams, static fn(array $stream): bool => ($stream['codec_tag_string'] ?? '') === 'tmcd');
+        $others = array_filter($streams, static fn(array $stream): bool => ($stream['codec_tag_string'] ?? '') !== 'tmcd');
         foreach (['tmcd' => $track, 'stream' => $others, 'format' => [$format]] as $source => $places) {
             $label = self::tag($places, 'timecode');
             if ($label === null || $rate === null) {
@@ -239,7 +257,7 @@ final class Probe
 
                 return [Ticks::ofFrames($frames, $rate), Timecode::label($frames, $rate), $source, $rate];
             } catch (InvalidTime $trouble) {
-                $problems[] = 'The start timecode was not used. '.$trouble->getMessage();
+                $problems[] = 'The start timecode was not used. ' . $trouble->getMessage();
             }
         }
 
@@ -253,15 +271,21 @@ final class Probe
     private static function createdAt(array $format, array $streams): ?string
     {
         $text = self::tag([$format, ...$streams], 'creation_time') ?? '';
-        if (preg_match('/\A(\d{4})-(\d{2})-(\d{2})[T ]([01]\d|2[0-3]):([0-5]\d):([0-5]\d)(?:\.\d+)?(Z|[+-]\d{2}:?\d{2})?\z/', $text, $part) !== 1) {
+        if (
+            preg_match(
+                '/\A(\d{4})-(\d{2})-(\d{2})[T ]([01]\d|2[0-3]):([0-5]\d):([0-5]\d)(?:\.\d+)?(Z|[+-]\d{2}:?\d{2})?\z/',
+                $text,
+                $part,
+            ) !== 1
+        ) {
             return null;
         }
         // Containers that keep no date count from 1904 or 1970; neither is a day of shooting.
-        if (in_array($part[1], ['1904', '1970'], true) || ! checkdate((int) $part[2], (int) $part[3], (int) $part[1])) {
+        if (in_array($part[1], ['1904', '1970'], true) || !checkdate((int) $part[2], (int) $part[3], (int) $part[1])) {
             return null;
         }
 
-        return "$part[1]-$part[2]-$part[3]T$part[4]:$part[5]:$part[6]".($part[7] ?? '');
+        return "$part[1]-$part[2]-$part[3]T$part[4]:$part[5]:$part[6]" . ($part[7] ?? '');
     }
 
     /** @param  array<string, mixed>  $picture */
@@ -285,7 +309,7 @@ final class Probe
         if (count($sounds) === 1) {
             return ChannelNames::ofLayout((string) ($sounds[0]['channel_layout'] ?? ''), (int) ($sounds[0]['channels'] ?? 0));
         }
-        $count = array_sum(array_map(static fn (array $sound): int => (int) ($sound['channels'] ?? 0), $sounds));
+        $count = array_sum(array_map(static fn(array $sound): int => (int) ($sound['channels'] ?? 0), $sounds));
 
         return ChannelNames::ofLayout('', (int) $count);
     }

@@ -23,7 +23,8 @@ final class Recordings
     /**
      * @param  array<string, MediaInfo>  $clips  pictures and sounds by relative path
      * @param  list<string>  $others  the other files' relative paths
-     * @return list<array{layout: 'single'|'span'|'split', parts: non-empty-list<string>, sidecars: list<string>}> in the order of their first files
+     * @return list<array{layout: 'single'|'span'|'split', parts: non-empty-list<string>,
+     *     sidecars: list<string>}> in the order of their first files
      */
     public static function of(array $clips, array $others): array
     {
@@ -38,7 +39,11 @@ final class Recordings
             $split = self::split($path, $paths, $clips, $taken);
             $parts = $split === [] ? self::span($path, $paths, $clips, $taken) : $split;
             $taken += array_fill_keys($parts, true);
-            $recordings[] = ['layout' => count($parts) === 1 ? 'single' : ($split === [] ? 'span' : 'split'), 'parts' => $parts, 'sidecars' => []];
+            $recordings[] = [
+                'layout' => count($parts) === 1 ? 'single' : ($split === [] ? 'span' : 'split'),
+                'parts' => $parts,
+                'sidecars' => [],
+            ];
         }
 
         return self::withSidecars($recordings, $others);
@@ -59,9 +64,16 @@ final class Recordings
         $parts = [];
         foreach ($paths as $other) {
             $info = $clips[$other];
-            if (! isset($taken[$other]) && dirname($other) === dirname($path) && $info->kind === 'sound' && count($info->channels) === 1
-                && $info->startTicks === $own->startTicks && $info->durationTicks === $own->durationTicks && $info->sampleRate === $own->sampleRate
-                && (self::family($info, $own) || self::trackStem($other) === self::trackStem($path))) {
+            if (
+                !isset($taken[$other]) &&
+                dirname($other) === dirname($path) &&
+                $info->kind === 'sound' &&
+                count($info->channels) === 1 &&
+                $info->startTicks === $own->startTicks &&
+                $info->durationTicks === $own->durationTicks &&
+                $info->sampleRate === $own->sampleRate &&
+                (self::family($info, $own) || self::trackStem($other) === self::trackStem($path))
+            ) {
                 $parts[] = $other;
             }
         }
@@ -80,8 +92,13 @@ final class Recordings
         $parts = [$path];
         $last = $path;
         foreach ($paths as $next) {
-            if (! isset($taken[$next]) && strnatcmp($next, $last) > 0 && dirname($next) === dirname($path) && self::goesOn($clips[$last], $clips[$next])
-                && (self::family($clips[$last], $clips[$next]) || self::follows($last, $next))) {
+            if (
+                !isset($taken[$next]) &&
+                strnatcmp($next, $last) > 0 &&
+                dirname($next) === dirname($path) &&
+                self::goesOn($clips[$last], $clips[$next]) &&
+                (self::family($clips[$last], $clips[$next]) || self::follows($last, $next))
+            ) {
                 $parts[] = $next;
                 $last = $next;
             }
@@ -92,10 +109,16 @@ final class Recordings
 
     private static function goesOn(MediaInfo $before, MediaInfo $after): bool
     {
-        return $before->kind === $after->kind && $before->startTicks !== null && $after->startTicks !== null && $before->durationTicks !== null
-            && abs($before->startTicks + $before->durationTicks - $after->startTicks) <= self::SEAM_TICKS
-            && count($before->channels) === count($after->channels) && $before->sampleRate === $after->sampleRate
-            && $before->width === $after->width && $before->height === $after->height && $before->rate?->label() === $after->rate?->label();
+        return $before->kind === $after->kind &&
+            $before->startTicks !== null &&
+            $after->startTicks !== null &&
+            $before->durationTicks !== null &&
+            abs($before->startTicks + $before->durationTicks - $after->startTicks) <= self::SEAM_TICKS &&
+            count($before->channels) === count($after->channels) &&
+            $before->sampleRate === $after->sampleRate &&
+            $before->width === $after->width &&
+            $before->height === $after->height &&
+            $before->rate?->label() === $after->rate?->label();
     }
 
     private static function family(MediaInfo $one, MediaInfo $other): bool
@@ -117,7 +140,9 @@ final class Recordings
             return false;
         }
 
-        return $count === null ? $next === pathinfo($before, PATHINFO_FILENAME) && $nextCount <= 2 : $stem === $next && $nextCount === $count + 1;
+        return $count === null
+            ? $next === pathinfo($before, PATHINFO_FILENAME) && $nextCount <= 2
+            : $stem === $next && $nextCount === $count + 1;
     }
 
     /** @return array{string, int|null} the name without its count, and the count */
@@ -159,6 +184,6 @@ final class Recordings
 
     private static function stem(string $path): string
     {
-        return strtolower(dirname($path).'/'.pathinfo($path, PATHINFO_FILENAME));
+        return strtolower(dirname($path) . '/' . pathinfo($path, PATHINFO_FILENAME));
     }
 }

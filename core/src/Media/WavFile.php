@@ -28,8 +28,7 @@ final readonly class WavFile
         public array $markers,
         public array $problems,
         public bool $isWhole = true,
-    ) {
-    }
+    ) {}
 
     /** Length in sample frames, one sample of every channel each. */
     public function frames(): int

@@ -22,13 +22,14 @@ final readonly class WavFormat
         public int $bits,
         public int $frameBytes,
         public int $channelMask,
-    ) {
-    }
+    ) {}
 
     public function isReadable(): bool
     {
-        return $this->channels >= 1 && $this->channels <= 64 && $this->sampleRate >= 1
-            && $this->frameBytes === $this->channels * intdiv($this->bits, 8)
-            && in_array([$this->encoding, $this->bits], [[1, 16], [1, 24], [1, 32], [3, 32], [3, 64]], true);
+        return $this->channels >= 1 &&
+            $this->channels <= 64 &&
+            $this->sampleRate >= 1 &&
+            $this->frameBytes === $this->channels * intdiv($this->bits, 8) &&
+            in_array([$this->encoding, $this->bits], [[1, 16], [1, 24], [1, 32], [3, 32], [3, 64]], true);
     }
 }

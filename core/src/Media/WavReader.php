@@ -17,7 +17,7 @@ final class WavReader
     /** Largest metadata chunk that is read; a longer one is skipped and reported. */
     private const CHUNK_LIMIT = 8 << 20;
 
-    private const SIZE_IN_DS64 = 0xFFFFFFFF;
+    private const SIZE_IN_DS64 = 0xffffffff;
 
     /** @var list<string> */
     private array $problems = [];
@@ -37,9 +37,7 @@ final class WavReader
     private bool $isWhole = true;
 
     /** @param  resource  $stream */
-    private function __construct(private readonly string $path, private $stream, private readonly int $size)
-    {
-    }
+    private function __construct(private readonly string $path, private $stream, private readonly int $size) {}
 
     /**
      * @throws UnableToReadMedia if the file cannot be opened, is not a WAV, or has no readable format or data chunk
@@ -69,10 +67,10 @@ final class WavReader
     private function walk(): WavFile
     {
         $head = (string) fread($this->stream, 12);
-        if (strlen($head) < 12 || substr($head, 8) !== 'WAVE' || ! in_array(substr($head, 0, 4), ['RIFF', 'RF64', 'BW64'], true)) {
+        if (strlen($head) < 12 || substr($head, 8) !== 'WAVE' || !in_array(substr($head, 0, 4), ['RIFF', 'RF64', 'BW64'], true)) {
             throw UnableToReadMedia::notWav($this->path, substr($head, 0, 4));
         }
-        for ($offset = 12; $offset + 8 <= $this->size;) {
+        for ($offset = 12; $offset + 8 <= $this->size; ) {
             fseek($this->stream, $offset);
             $header = (string) fread($this->stream, 8);
             if (strlen($header) < 8) {
@@ -84,12 +82,18 @@ final class WavReader
                 $claimed = $this->wideSizes[$name];
             }
             $there = min($claimed, $this->size - $offset - 8);
-            if ($there < $claimed && ! ($name === 'data' && $claimed >= self::SIZE_IN_DS64 - 1)) {
+            if ($there < $claimed && !($name === 'data' && $claimed >= self::SIZE_IN_DS64 - 1)) {
                 $this->isWhole = false;
-                $this->problems[] = sprintf('Chunk "%s" at byte %d claims %d bytes, the file ends after %d.', UnableToReadMedia::quote($name), $offset, $claimed, $there);
+                $this->problems[] = sprintf(
+                    'Chunk "%s" at byte %d claims %d bytes, the file ends after %d.',
+                    UnableToReadMedia::quote($name),
+                    $offset,
+                    $claimed,
+                    $there,
+                );
             }
             $this->take($name, $offset, $there);
-            $offset += 8 + $claimed + $claimed % 2; // chunks of odd length carry a pad byte that their size leaves out
+            $offset += 8 + $claimed + ($claimed % 2); // chunks of odd length carry a pad byte that their size leaves out
         }
 
         return $this->result();
@@ -105,7 +109,7 @@ final class WavReader
 
             return;
         }
-        if (! in_array($name, ['fmt ', 'ds64', 'bext', 'iXML', 'cue ', 'LIST'], true)) {
+        if (!in_array($name, ['fmt ', 'ds64', 'bext', 'iXML', 'cue ', 'LIST'], true)) {
             return;
         }
         if ($bytes > self::CHUNK_LIMIT) {
@@ -115,10 +119,10 @@ final class WavReader
         }
         $content = $bytes > 0 ? (string) stream_get_contents($this->stream, $bytes) : '';
         match ($name) {
-            'fmt ' => $this->format ??= $this->formatOf($content, $offset),
+            'fmt ' => ($this->format ??= $this->formatOf($content, $offset)),
             'ds64' => $this->wideSizes($content),
-            'LIST' => str_starts_with($content, 'adtl') ? $this->chunks['adtl'] ??= $content : null,
-            default => $this->chunks[$name] ??= $content,
+            'LIST' => str_starts_with($content, 'adtl') ? ($this->chunks['adtl'] ??= $content) : null,
+            default => ($this->chunks[$name] ??= $content),
         };
     }
 
@@ -143,13 +147,16 @@ final class WavReader
         }
         $field = unpack('vtag/vchannels/Vrate/Vspeed/vblock/vbits', $content);
         $mask = 0;
-        if ($field['tag'] === 0xFFFE && strlen($content) >= 40) {
+        if ($field['tag'] === 0xfffe && strlen($content) >= 40) {
             $mask = unpack('V', $content, 20)[1];
             $field['tag'] = unpack('v', $content, 24)[1]; // the sub-format GUID begins with the plain tag
         }
         $format = new WavFormat($field['tag'], $field['channels'], $field['rate'], $field['bits'], $field['block'], $mask);
-        if (! $format->isReadable()) {
-            throw UnableToReadMedia::coding($this->path, sprintf('tag %d, %d channels, %d bit, %d Hz', $field['tag'], $field['channels'], $field['bits'], $field['rate']));
+        if (!$format->isReadable()) {
+            throw UnableToReadMedia::coding(
+                $this->path,
+                sprintf('tag %d, %d channels, %d bit, %d Hz', $field['tag'], $field['channels'], $field['bits'], $field['rate']),
+            );
         }
 
         return $format;
@@ -172,7 +179,7 @@ final class WavReader
             $this->path,
             $this->format,
             $this->dataOffset,
-            $this->dataBytes - $this->dataBytes % $this->format->frameBytes,
+            $this->dataBytes - ($this->dataBytes % $this->format->frameBytes),
             isset($this->chunks['bext']) ? $this->bext($this->chunks['bext']) : null,
             $ixml,
             $this->markers(),
@@ -189,7 +196,9 @@ final class WavReader
 
             return null;
         }
-        $text = static fn (int $at, int $length): string => Text::utf8(rtrim(strtok(substr($content, $at, $length)."\0", "\0") ?: '', " \r\n"));
+        $text = static fn(int $at, int $length): string => Text::utf8(
+            rtrim(strtok(substr($content, $at, $length) . "\0", "\0") ?: '', " \r\n"),
+        );
         $time = unpack('P', $content, 338)[1];
         if ($time < 0) {
             $this->problems[] = 'The bext time reference is out of range.';
@@ -222,7 +231,7 @@ final class WavReader
             $point = unpack('Vid/Vposition/a4chunk/Vstart/Vblock/Voffset', $cue, 4 + 24 * $i);
             $markers[] = ['sample' => $point['offset'], 'label' => $labels[$point['id']] ?? '', 'length' => $lengths[$point['id']] ?? null];
         }
-        usort($markers, static fn (array $a, array $b): int => $a['sample'] <=> $b['sample']);
+        usort($markers, static fn(array $a, array $b): int => $a['sample'] <=> $b['sample']);
 
         return $markers;
     }
@@ -231,7 +240,7 @@ final class WavReader
     private function cueTexts(string $list): array
     {
         $labels = $lengths = [];
-        for ($at = 4; $at + 12 <= strlen($list);) {
+        for ($at = 4; $at + 12 <= strlen($list); ) {
             $name = substr($list, $at, 4);
             ['size' => $size, 'id' => $id] = unpack('Vsize/Vid', $list, $at + 4);
             if ($name === 'labl') {
@@ -239,7 +248,7 @@ final class WavReader
             } elseif ($name === 'ltxt' && $size >= 8 && $at + 16 <= strlen($list)) {
                 $lengths[$id] = unpack('V', $list, $at + 12)[1];
             }
-            $at += 8 + $size + $size % 2;
+            $at += 8 + $size + ($size % 2);
         }
 
         return [$labels, $lengths];

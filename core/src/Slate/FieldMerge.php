@@ -34,7 +34,7 @@ final class FieldMerge
         if (in_array($field, self::ADDING, true)) {
             $glue = $field === 'notes' ? "\n" : ', ';
 
-            return mb_stripos((string) $now, (string) $said) === false ? $now.$glue.$said : null;
+            return mb_stripos((string) $now, (string) $said) === false ? $now . $glue . $said : null;
         }
 
         return self::rank($source) < self::rank($by) || ($source === $by && $source !== 'person') ? $said : null;
@@ -47,8 +47,10 @@ final class FieldMerge
      */
     public static function isOpen(string $field, string|bool $now, ?string $by, ?int $setAt, string|bool $said, int $saidAt): bool
     {
-        return ! in_array($field, self::ADDING, true) && self::plain($said) !== self::plain($now) && ! self::saysNothing($said)
-            && ! ($by === 'person' && $setAt !== null && $setAt >= $saidAt);
+        return !in_array($field, self::ADDING, true) &&
+            self::plain($said) !== self::plain($now) &&
+            !self::saysNothing($said) &&
+            !($by === 'person' && $setAt !== null && $setAt >= $saidAt);
     }
 
     private static function saysNothing(string|bool $value): bool

@@ -24,9 +24,7 @@ final readonly class NamePattern
 
     private const RESERVED = '/\A(?:con|prn|aux|nul|com\d|lpt\d)(?:\.|\z)/i';
 
-    private function __construct(public string $text)
-    {
-    }
+    private function __construct(public string $text) {}
 
     /** @throws InvalidPattern */
     public static function parse(string $text): self
@@ -39,7 +37,10 @@ final readonly class NamePattern
             throw InvalidPattern::name($text, 'it has no field, so all names would be the same');
         }
         foreach ($fields[1] as $field) {
-            if (preg_match('/\A(?<name>[a-z]+)(?::(?<width>[1-9]\d?))?\z/', $field, $part) !== 1 || ! in_array($part['name'], self::FIELDS, true)) {
+            if (
+                preg_match('/\A(?<name>[a-z]+)(?::(?<width>[1-9]\d?))?\z/', $field, $part) !== 1 ||
+                !in_array($part['name'], self::FIELDS, true)
+            ) {
                 throw InvalidPattern::name($text, sprintf('{%s} is not a field', InvalidPattern::quote($field)));
             }
         }
@@ -63,25 +64,36 @@ final readonly class NamePattern
         $empty = [];
         $fill = static function (string $text, bool $mayMiss) use ($values, &$empty): string {
             $missing = false;
-            $filled = (string) preg_replace_callback('/\{([a-z]+)(?::(\d+))?\}/', static function (array $part) use ($values, $mayMiss, &$empty, &$missing): string {
-                $value = trim((string) ($values[$part[1]] ?? ''));
-                if ($value === '') {
-                    $missing = true;
-                    $mayMiss || $empty[$part[1]] = true;
-                }
-                $width = (int) ($part[2] ?? 0);
+            $filled = (string) preg_replace_callback(
+                '/\{([a-z]+)(?::(\d+))?\}/',
+                static function (array $part) use ($values, $mayMiss, &$empty, &$missing): string {
+                    $value = trim((string) ($values[$part[1]] ?? ''));
+                    if ($value === '') {
+                        $missing = true;
+                        $mayMiss || ($empty[$part[1]] = true);
+                    }
+                    $width = (int) ($part[2] ?? 0);
 
-                return match (true) {
-                    $width === 0 => $value,
-                    preg_match('/\A(\d+)([a-z]?)\z/', $value, $number) === 1 => str_pad($number[1], $width, '0', STR_PAD_LEFT).$number[2],
-                    default => rtrim(mb_substr($value, 0, $width)),
-                };
-            }, $text);
+                    return match (true) {
+                        $width === 0 => $value,
+                        preg_match('/\A(\d+)([a-z]?)\z/', $value, $number) === 1 => str_pad($number[1], $width, '0', STR_PAD_LEFT) .
+                            $number[2],
+                        default => rtrim(mb_substr($value, 0, $width)),
+                    };
+                },
+                $text,
+            );
 
             return $mayMiss && $missing ? '' : $filled;
         };
         // In one pass, so that what a value says is never read as a field.
-        $name = trim((string) preg_replace_callback('/\[([^\[\]]*)\]|[^\[]+/', static fn (array $part): string => isset($part[1]) ? $fill($part[1], true) : $fill($part[0], false), $this->text));
+        $name = trim(
+            (string) preg_replace_callback(
+                '/\[([^\[\]]*)\]|[^\[]+/',
+                static fn(array $part): string => isset($part[1]) ? $fill($part[1], true) : $fill($part[0], false),
+                $this->text,
+            ),
+        );
         $problems = $empty === [] ? [] : [sprintf('%s %s empty', implode(' and ', array_keys($empty)), count($empty) === 1 ? 'is' : 'are')];
         if (preg_match(self::REFUSED, $name, $found) === 1) {
             $problems[] = ctype_cntrl($found[0]) ? 'it has a control character' : "file systems refuse {$found[0]}";
@@ -90,7 +102,7 @@ final readonly class NamePattern
             $problems[] = $name === '' ? 'nothing is left of it' : 'file systems refuse such a name';
         }
         if (strlen($name) > self::NAME_BYTES) {
-            $problems[] = 'it is longer than '.self::NAME_BYTES.' bytes';
+            $problems[] = 'it is longer than ' . self::NAME_BYTES . ' bytes';
         }
 
         return ['name' => $name, 'problems' => $problems];
@@ -112,7 +124,7 @@ final readonly class NamePattern
             $names[$id] = $this->expand($values + ['n' => $n]);
             $n += $step;
         }
-        $fold = static fn (string $name): string => mb_strtolower(\Normalizer::normalize(mb_scrub($name), \Normalizer::FORM_C) ?: $name);
+        $fold = static fn(string $name): string => mb_strtolower(\Normalizer::normalize(mb_scrub($name), \Normalizer::FORM_C) ?: $name);
         $used = array_fill_keys(array_map($fold, $taken), true);
         foreach ($names as $one) {
             $count[$fold($one['name'])] = ($count[$fold($one['name'])] ?? 0) + 1;

@@ -13,13 +13,7 @@ final readonly class SetupName
 {
     private const PATTERN = '/\A(?<prefix>[A-Z]?)0*(?<number>[1-9]\d{0,3})(?<suffix>(?:[a-z]{2,3})?)-?(?<letters>[A-Za-z]{0,2})\z/';
 
-    private function __construct(
-        public string $prefix,
-        public int $number,
-        public string $suffix,
-        public string $letters,
-    ) {
-    }
+    private function __construct(public string $prefix, public int $number, public string $suffix, public string $letters) {}
 
     /** @return self|null null when the text is not a setup, or uses I or O */
     public static function parse(string $text): ?self
@@ -28,7 +22,7 @@ final readonly class SetupName
             return null;
         }
         $letters = strtoupper($part['letters']);
-        if (strpbrk($part['prefix'].$letters, 'IO') !== false || ($part['letters'] !== $letters && strlen($letters) > 1)) {
+        if (strpbrk($part['prefix'] . $letters, 'IO') !== false || ($part['letters'] !== $letters && strlen($letters) > 1)) {
             return null;
         }
 
@@ -37,12 +31,12 @@ final readonly class SetupName
 
     public function scene(): string
     {
-        return $this->prefix.$this->number.$this->suffix;
+        return $this->prefix . $this->number . $this->suffix;
     }
 
     public function label(): string
     {
-        return $this->scene().$this->letters;
+        return $this->scene() . $this->letters;
     }
 
     /**

@@ -18,8 +18,7 @@ final readonly class Slate
         public ?string $device = null,
         public string $part = '',
         public bool $isPickup = false,
-    ) {
-    }
+    ) {}
 
     public function isReadable(): bool
     {
@@ -29,6 +28,6 @@ final readonly class Slate
     /** As people write it: `12A/3`, `12A/3b`. */
     public function label(): string
     {
-        return ($this->setup ?? '?').'/'.($this->take ?? '?').$this->part;
+        return ($this->setup ?? '?') . '/' . ($this->take ?? '?') . $this->part;
     }
 }

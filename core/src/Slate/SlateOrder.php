@@ -21,7 +21,7 @@ final class SlateOrder
             return self::key($setup, $take, $part);
         }
 
-        return self::key($scene).sprintf('#%05d.%04d%s', $setup, min(9999, $take ?? 0), $part);
+        return self::key($scene) . sprintf('#%05d.%04d%s', $setup, min(9999, $take ?? 0), $part);
     }
 
     /** Text to sort by, byte by byte; `~` first for what is not a slate. */
@@ -29,6 +29,6 @@ final class SlateOrder
     {
         $parsed = $setup === null ? null : SetupName::parse($setup);
 
-        return $parsed?->sortKey($take, $part) ?? self::LAST.$setup;
+        return $parsed?->sortKey($take, $part) ?? self::LAST . $setup;
     }
 }

@@ -29,15 +29,13 @@ final readonly class SlatePattern
         '-' => '[ _\/.-]',
     ];
 
-    private function __construct(public string $text, public SlateStyle $style, private string $expression)
-    {
-    }
+    private function __construct(public string $text, public SlateStyle $style, private string $expression) {}
 
     /** @throws InvalidPattern naming what of the text is not understood */
     public static function parse(string $text, SlateStyle $style = SlateStyle::Letter): self
     {
         if ($text === '' || strlen($text) > self::MAX_LENGTH) {
-            throw InvalidPattern::slate($text, 'it has to have 1 to '.self::MAX_LENGTH.' characters');
+            throw InvalidPattern::slate($text, 'it has to have 1 to ' . self::MAX_LENGTH . ' characters');
         }
         $expression = '';
         $depth = 0;
@@ -66,11 +64,11 @@ final readonly class SlatePattern
         if ($depth !== 0) {
             throw InvalidPattern::slate($text, 'its brackets do not pair');
         }
-        if (! isset($seen['setup'], $seen['take'])) {
+        if (!isset($seen['setup'], $seen['take'])) {
             throw InvalidPattern::slate($text, 'it needs {setup} and {take}');
         }
 
-        return new self($text, $style, '~\A'.$expression.'\z~');
+        return new self($text, $style, '~\A' . $expression . '\z~');
     }
 
     /**
@@ -84,7 +82,15 @@ final readonly class SlatePattern
         $parts = array_slice(explode('/', $name), -1 - substr_count($this->text, '/'));
         foreach (array_unique([$name, implode('/', $parts)]) as $spelled) {
             if (preg_match($this->expression, $spelled, $part, PREG_UNMATCHED_AS_NULL) === 1) {
-                return SlateReader::checked($part['scene'] ?? null, (string) $part['setup'], (string) $part['take'], $part['device'] ?? null, $this->style, $part['part'] ?? '', ($part['pickup'] ?? '') !== '');
+                return SlateReader::checked(
+                    $part['scene'] ?? null,
+                    (string) $part['setup'],
+                    (string) $part['take'],
+                    $part['device'] ?? null,
+                    $this->style,
+                    $part['part'] ?? '',
+                    ($part['pickup'] ?? '') !== '',
+                );
             }
         }
 
@@ -99,12 +105,12 @@ final readonly class SlatePattern
                 return sprintf(self::FIELDS['take'], $width === '' ? '1,3' : $width);
             }
             if ($style === SlateStyle::Number) {
-                return '(?<setup>\d{'.($width === '' ? '1,5' : $width).'})';
+                return '(?<setup>\d{' . ($width === '' ? '1,5' : $width) . '})';
             }
             $letters = $part['name'] === 'setup+' ? '-?[A-Za-z]{1,2}' : '(?:-?[A-Za-z]{1,2})?';
 
             // S before a number is the word scene more often than a scene's own letter.
-            return '(?<setup>(?!S\d)[A-Z]?\d{'.($width === '' ? '1,4' : $width).'}(?:[a-z]{2,3})?'.$letters.')';
+            return '(?<setup>(?!S\d)[A-Z]?\d{' . ($width === '' ? '1,4' : $width) . '}(?:[a-z]{2,3})?' . $letters . ')';
         }
 
         return self::FIELDS[$field] ?? null;

@@ -16,7 +16,14 @@ final class SlateReader
     private const TYPED = '{setup}/{take}[{-}{device}]';
 
     /** `S12A T3`, `Scene 12A Take 3`; `12A-T03`, `12A_T03`; `12A-3`, `12-A-3`, `12A/3`; `12A_3`; `012A003`. */
-    public const LETTER = ['{s}[{-}]{setup}{-}{t}[{-}]{take}[{-}{device}]', '{setup}{-}{t}[{-}]{take}[{-}{device}]', '{setup}-{take}[{-}{device}]', self::TYPED, '{setup+}_{take}[{-}{device}]', '{setup+:3}{take:3}'];
+    public const LETTER = [
+        '{s}[{-}]{setup}{-}{t}[{-}]{take}[{-}{device}]',
+        '{setup}{-}{t}[{-}]{take}[{-}{device}]',
+        '{setup}-{take}[{-}{device}]',
+        self::TYPED,
+        '{setup+}_{take}[{-}{device}]',
+        '{setup+:3}{take:3}',
+    ];
 
     /** The scene may stand before the running number: `12 214 T2`, `214-2`, `SL214 TK2`. */
     public const NUMBER = ['{s}[{-}]{setup}{-}{t}[{-}]{take}[{-}{device}]', '[{scene}{-}]{setup}{-}[{t}[{-}]]{take}[{-}{device}]'];
@@ -25,12 +32,12 @@ final class SlateReader
     private const CAMERA = '/\A(?<device>[A-Z])\d{3}_?C\d{3,4}(?:_.*)?\z/';
 
     /** `2026-10-05`, `05.10.2026`, `20261005`, `2026-10-05 10-42-17`, `10-42-17`. */
-    private const MOMENT = '/\A(?:\d{4}[-_. ]?\d{2}[-_. ]?\d{2}|\d{2}[-_. ]\d{2}[-_. ]\d{4}|\d{1,2}[-_.:]\d{2}[-_.:]\d{2})(?:[-_. T]+\d{2}[-_.:]?\d{2}(?:[-_.:]?\d{2})?)?\z/';
+    private const MOMENT =
+        '/\A(?:\d{4}[-_. ]?\d{2}[-_. ]?\d{2}|\d{2}[-_. ]\d{2}[-_. ' .
+        ']\d{4}|\d{1,2}[-_.:]\d{2}[-_.:]\d{2})(?:[-_. T]+\d{2}[-_.:]?\d{2}(?:[-_.:]?\d{2})?)?\z/';
 
     /** @param  list<SlatePattern>  $patterns */
-    public function __construct(private readonly array $patterns)
-    {
-    }
+    public function __construct(private readonly array $patterns) {}
 
     public static function standard(SlateStyle $style): self
     {
@@ -46,7 +53,7 @@ final class SlateReader
      */
     public static function of(array $patterns, SlateStyle $style): self
     {
-        return new self(array_map(static fn (string $text): SlatePattern => SlatePattern::parse($text, $style), $patterns));
+        return new self(array_map(static fn(string $text): SlatePattern => SlatePattern::parse($text, $style), $patterns));
     }
 
     /** What a name says by the usual spellings. */
@@ -85,7 +92,10 @@ final class SlateReader
      */
     public function readPath(string $path): array
     {
-        $plain = array_map(static fn (SlatePattern $pattern): string => $pattern->text, array_filter($this->patterns, static fn (SlatePattern $pattern): bool => ! str_contains($pattern->text, '/')));
+        $plain = array_map(
+            static fn(SlatePattern $pattern): string => $pattern->text,
+            array_filter($this->patterns, static fn(SlatePattern $pattern): bool => !str_contains($pattern->text, '/')),
+        );
         $text = (string) preg_replace('/\.[A-Za-z0-9]{2,4}\z/', '', $path);
 
         return $this->first($text, [...$plain, self::TYPED]) ?? ['slate' => new Slate(), 'pattern' => null];
@@ -94,22 +104,34 @@ final class SlateReader
     /** A recorder's own fields: its scene field carries the setup in letter style. */
     public static function fields(?string $scene, ?string $take, SlateStyle $style = SlateStyle::Letter): Slate
     {
-        if (preg_match('/\A(?:TAKE|Take|TK|Tk|T|t)?[ ]?0*(\d{1,3})([a-hj-np-z]?)[ _-]?((?:PU|pu)?)\z/', trim((string) $take), $part) !== 1) {
+        if (
+            preg_match('/\A(?:TAKE|Take|TK|Tk|T|t)?[ ]?0*(\d{1,3})([a-hj-np-z]?)[ _-]?((?:PU|pu)?)\z/', trim((string) $take), $part) !== 1
+        ) {
             return new Slate();
         }
 
-        return self::checked(null, str_replace(' ', '', trim((string) $scene)), $part[1], null, $style, $part[2], $part[3] !== '') ?? new Slate();
+        return self::checked(null, str_replace(' ', '', trim((string) $scene)), $part[1], null, $style, $part[2], $part[3] !== '') ??
+            new Slate();
     }
 
     /** A slate of what was spelled; null where no slate says that: take 0, setup letters I and O. */
-    public static function checked(?string $scene, string $setup, string $take, ?string $device, SlateStyle $style, string $part = '', bool $isPickup = false): ?Slate
-    {
+    public static function checked(
+        ?string $scene,
+        string $setup,
+        string $take,
+        ?string $device,
+        SlateStyle $style,
+        string $part = '',
+        bool $isPickup = false,
+    ): ?Slate {
         $number = (int) $take;
         if ($number < 1) {
             return null;
         }
         if ($style === SlateStyle::Number) {
-            return preg_match('/\A\d{1,5}\z/', $setup) === 1 && (int) $setup > 0 ? new Slate($scene, (string) (int) $setup, $number, $device, $part, $isPickup) : null;
+            return preg_match('/\A\d{1,5}\z/', $setup) === 1 && (int) $setup > 0
+                ? new Slate($scene, (string) (int) $setup, $number, $device, $part, $isPickup)
+                : null;
         }
         $parsed = SetupName::parse($setup);
 

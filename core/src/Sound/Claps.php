@@ -59,13 +59,15 @@ final class Claps
      */
     private static function stretch(GuideTrack $track, int $fromTicks, int $toTicks, array $over): array
     {
-        $sample = static fn (int $ticks): int => intdiv($ticks * GuideTrack::SAMPLE_RATE, Ticks::PER_SECOND);
+        $sample = static fn(int $ticks): int => intdiv($ticks * GuideTrack::SAMPLE_RATE, Ticks::PER_SECOND);
         $begin = max(0, $sample($fromTicks) - intdiv(GuideTrack::SAMPLE_RATE, 2));
         // A little beyond, so that what follows a clap at its end is heard.
         $length = $sample($toTicks) - $begin + intdiv(GuideTrack::SAMPLE_RATE, 2);
         $claps = self::within(GuideTrack::ofBytes($track->slice($begin, $length)), $begin, $over);
 
-        return array_values(array_filter($claps, static fn (array $clap): bool => $clap['ticks'] >= $fromTicks && $clap['ticks'] < $toTicks));
+        return array_values(
+            array_filter($claps, static fn(array $clap): bool => $clap['ticks'] >= $fromTicks && $clap['ticks'] < $toTicks),
+        );
     }
 
     /**
@@ -83,7 +85,12 @@ final class Claps
             $length = min($at, $before);
             $mean = $length === 0 ? 0.0 : $sum / $length;
             $value = $energy[$at];
-            if ($length > 8 && $value > self::LEAST && $value > $over['before'] * ($mean + 4.0) && $value >= max(0.0, ...array_slice($energy, $at + 1, 6))) {
+            if (
+                $length > 8 &&
+                $value > self::LEAST &&
+                $value > $over['before'] * ($mean + 4.0) &&
+                $value >= max(0.0, ...array_slice($energy, $at + 1, 6))
+            ) {
                 // The few steps right before belong to the rise itself.
                 $loudest = max(0.0, ...array_slice($energy, max(0, $at - $before), max(0, min($before, $at) - 5)));
                 $after = array_slice($energy, $at + (int) (0.14 * self::STEPS_A_SECOND), (int) (0.2 * self::STEPS_A_SECOND));
@@ -96,7 +103,7 @@ final class Claps
             }
             $sum += $value - ($at >= $before ? $energy[$at - $before] : 0.0);
         }
-        usort($found, static fn (array $x, array $y): int => $y['strength'] <=> $x['strength'] ?: $x['at'] <=> $y['at']);
+        usort($found, static fn(array $x, array $y): int => $y['strength'] <=> $x['strength'] ?: $x['at'] <=> $y['at']);
         $claps = [];
         foreach ($found as $one) {
             $ticks = intdiv(($begin + $one['at']) * Ticks::PER_SECOND, GuideTrack::SAMPLE_RATE);

@@ -27,8 +27,8 @@ final class Fft
     private function __construct(public readonly int $length)
     {
         for ($i = 0; $i < $length; $i++) {
-            $this->cos[] = cos(2 * M_PI * $i / $length);
-            $this->sin[] = -sin(2 * M_PI * $i / $length);
+            $this->cos[] = cos((2 * M_PI * $i) / $length);
+            $this->sin[] = -sin((2 * M_PI * $i) / $length);
         }
         $bits = (int) round(log($length, 2));
         $this->reversed = [0];
@@ -53,7 +53,7 @@ final class Fft
         if ($length < 2 || ($length & ($length - 1)) !== 0) {
             throw new \InvalidArgumentException('The length of a transform is a power of two.');
         }
-        if (count(self::$kept) > 6 && ! isset(self::$kept[$length])) {
+        if (count(self::$kept) > 6 && !isset(self::$kept[$length])) {
             self::$kept = [];
         }
 

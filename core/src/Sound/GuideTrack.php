@@ -38,9 +38,7 @@ final class GuideTrack
     /** @var array{list<float>, list<float>}|null */
     private ?array $shape = null;
 
-    private function __construct(private readonly ?string $bytes, private readonly string $path, private readonly int $count)
-    {
-    }
+    private function __construct(private readonly ?string $bytes, private readonly string $path, private readonly int $count) {}
 
     public static function ofBytes(string $bytes): self
     {
@@ -90,7 +88,7 @@ final class GuideTrack
      */
     public static function decodeTo(string $path, int $channels, string $target): self
     {
-        $run = Process::run([...self::decoding($path, $channels), 'file:'.$target], null, 6 * 3600);
+        $run = Process::run([...self::decoding($path, $channels), 'file:' . $target], null, 6 * 3600);
         if ($run['status'] !== 0) {
             throw UnableToReadMedia::program('ffmpeg', $path, $run['error']);
         }
@@ -103,8 +101,18 @@ final class GuideTrack
     /** @return list<string> */
     private static function decoding(string $path, int $channels): array
     {
-        return [...Ffmpeg::command(), ...Ffmpeg::input($path),
-            '-map', '0:a:0', '-af', self::monoFilter($channels), '-ar', (string) self::SAMPLE_RATE, '-f', 's16le'];
+        return [
+            ...Ffmpeg::command(),
+            ...Ffmpeg::input($path),
+            '-map',
+            '0:a:0',
+            '-af',
+            self::monoFilter($channels),
+            '-ar',
+            (string) self::SAMPLE_RATE,
+            '-f',
+            's16le',
+        ];
     }
 
     /** An ffmpeg filter that takes the mean of all channels, whatever layout they claim. */
@@ -115,7 +123,7 @@ final class GuideTrack
             $parts[] = sprintf('%.6f*c%d', 1 / max(1, $channels), $channel);
         }
 
-        return 'pan=mono|c0='.implode('+', $parts);
+        return 'pan=mono|c0=' . implode('+', $parts);
     }
 
     public function samples(): int
@@ -173,15 +181,18 @@ final class GuideTrack
             }
             $bytes .= pack('c*', ...$both);
         }
-        if (@file_put_contents($this->path.'.shape.part', $bytes) !== strlen($bytes) || ! @rename($this->path.'.shape.part', $this->path.'.shape')) {
-            throw UnableToReadMedia::missing($this->path.'.shape');
+        if (
+            @file_put_contents($this->path . '.shape.part', $bytes) !== strlen($bytes) ||
+            !@rename($this->path . '.shape.part', $this->path . '.shape')
+        ) {
+            throw UnableToReadMedia::missing($this->path . '.shape');
         }
     }
 
     /** @return array{list<float>, list<float>}|null null when none is kept, or it is of other samples */
     private function keptShape(): ?array
     {
-        $bytes = $this->path === '' ? false : @file_get_contents($this->path.'.shape');
+        $bytes = $this->path === '' ? false : @file_get_contents($this->path . '.shape');
         if ($bytes === false || ($bytes !== '' && strlen($bytes) !== 2 * $this->steps())) {
             return null;
         }
@@ -194,7 +205,7 @@ final class GuideTrack
                 } else {
                     $envelope[] = $value / self::SCALE;
                 }
-                $isOnset = ! $isOnset;
+                $isOnset = !$isOnset;
             }
         }
 
@@ -239,7 +250,10 @@ final class GuideTrack
         for ($block = 0; $block < $steps; $block += self::BLOCK) {
             $sum = $at = 0;
             // Four samples at once: taking numbers out of bytes costs more than what is done with them.
-            foreach (unpack('P*', $this->slice($block * self::STEP_SAMPLES, min(self::BLOCK, $steps - $block) * self::STEP_SAMPLES)) ?: [] as $four) {
+            foreach (
+                unpack('P*', $this->slice($block * self::STEP_SAMPLES, min(self::BLOCK, $steps - $block) * self::STEP_SAMPLES)) ?: []
+                as $four
+            ) {
                 $a = ($four << 48) >> 48;
                 $b = ($four << 32) >> 48;
                 $c = ($four << 16) >> 48;
@@ -262,7 +276,7 @@ final class GuideTrack
         sort($sorted);
         $usual = ($sorted[intdiv(count($sorted), 2)] ?? 0.0) * self::FLOOR + 4.0;
 
-        return array_map(static fn (float $value): float => log10($value + $usual), $energy);
+        return array_map(static fn(float $value): float => log10($value + $usual), $energy);
     }
 
     /**

@@ -39,8 +39,7 @@ final class Ltc
         public readonly string $first,
         public readonly string $last,
         public readonly int $count,
-    ) {
-    }
+    ) {}
 
     /**
      * @param  int  $channel  from 1
@@ -52,7 +51,19 @@ final class Ltc
     {
         $listener = new LtcListener();
         $run = Process::run(
-            [...Ffmpeg::command(), ...Ffmpeg::input($path), '-map', '0:a:0', '-af', sprintf('pan=mono|c0=c%d', $channel - 1), '-ar', (string) self::SAMPLE_RATE, '-f', 's16le', '-'],
+            [
+                ...Ffmpeg::command(),
+                ...Ffmpeg::input($path),
+                '-map',
+                '0:a:0',
+                '-af',
+                sprintf('pan=mono|c0=c%d', $channel - 1),
+                '-ar',
+                (string) self::SAMPLE_RATE,
+                '-f',
+                's16le',
+                '-',
+            ],
             $listener->hear(...),
         );
         if ($run['status'] !== 0) {
@@ -84,7 +95,11 @@ final class Ltc
         [$rate, $frames] = [FrameRate::parse('24'), []];
         // Whatever the speed, only one rate counts over the end of a second as was heard; where none was, the length tells.
         $candidates = $isDrop ? ['29.97df'] : ['24', '25', '30'];
-        usort($candidates, static fn (string $x, string $y): int => abs((float) $x - self::SAMPLE_RATE / $typical) <=> abs((float) $y - self::SAMPLE_RATE / $typical));
+        usort(
+            $candidates,
+            static fn(string $x, string $y): int => abs((float) $x - self::SAMPLE_RATE / $typical) <=>
+                abs((float) $y - self::SAMPLE_RATE / $typical),
+        );
         foreach ($candidates as $name) {
             $chain = self::chain($heard, FrameRate::parse($name), $typical);
             if (count($chain) > count($frames)) {
@@ -97,9 +112,9 @@ final class Ltc
         [$first, $last] = [$frames[0], $frames[count($frames) - 1]];
         $length = ($last['at'] - $first['at']) / self::steps($first['index'], $last['index'], $rate);
         $rate = self::asHeard($rate, self::SAMPLE_RATE / $length);
-        $label = static fn (array $frame): string => Timecode::label($frame['index'], $rate);
+        $label = static fn(array $frame): string => Timecode::label($frame['index'], $rate);
         // In timecode's own time: at another speed, what lies before the first frame is as much shorter or longer.
-        $before = (int) round($first['at'] / $length * $rate->den * Ticks::PER_SECOND / $rate->num);
+        $before = (int) round((($first['at'] / $length) * $rate->den * Ticks::PER_SECOND) / $rate->num);
 
         return new self($rate, Instant::parse($label($first), $rate) - $before, $label($first), $label($last), count($frames));
     }
@@ -112,14 +127,28 @@ final class Ltc
      */
     private static function chain(array $frames, FrameRate $rate, float $typical): array
     {
-        $fits = static fn (?array $last, array $next): bool => $last !== null && self::steps($last['index'], $next['index'], $rate) === max(1, (int) round(($next['at'] - $last['at']) / $typical));
+        $fits = static fn(?array $last, array $next): bool => $last !== null &&
+            self::steps($last['index'], $next['index'], $rate) === max(1, (int) round(($next['at'] - $last['at']) / $typical));
         $best = $chain = $other = [];
         foreach ($frames as $frame) {
             $isLeftOut = $rate->dropFrame && $frame['seconds'] === 0 && $frame['frame'] < 2 && $frame['minutes'] % 10 !== 0;
             if ($isLeftOut || $frame['frame'] >= $rate->nominal) {
                 continue;
             }
-            $next = ['at' => $frame['at'], 'index' => Timecode::parse(sprintf('%02d:%02d:%02d%s%02d', $frame['hours'], $frame['minutes'], $frame['seconds'], $rate->dropFrame ? ';' : ':', $frame['frame']), $rate)];
+            $next = [
+                'at' => $frame['at'],
+                'index' => Timecode::parse(
+                    sprintf(
+                        '%02d:%02d:%02d%s%02d',
+                        $frame['hours'],
+                        $frame['minutes'],
+                        $frame['seconds'],
+                        $rate->dropFrame ? ';' : ':',
+                        $frame['frame'],
+                    ),
+                    $rate,
+                ),
+            ];
             if ($fits($chain[count($chain) - 1] ?? null, $next)) {
                 $chain[] = $next;
                 $other = [];
@@ -148,7 +177,7 @@ final class Ltc
     /** 23.976 and 29.97 count as 24 and 30 do; they are told apart where the speed is right. */
     private static function asHeard(FrameRate $rate, float $heard): FrameRate
     {
-        $slow = $rate->nominal * 1000 / 1001;
+        $slow = ($rate->nominal * 1000) / 1001;
         if ($rate->dropFrame || $rate->nominal === 25 || abs($heard - $slow) > 0.3 * ($rate->nominal - $slow)) {
             return $rate;
         }

@@ -31,14 +31,7 @@ final readonly class FrameRate
         '120' => [120, 1, 120],
     ];
 
-    private function __construct(
-        public int $num,
-        public int $den,
-        public int $nominal,
-        public string $name,
-        public bool $dropFrame,
-    ) {
-    }
+    private function __construct(public int $num, public int $den, public int $nominal, public string $name, public bool $dropFrame) {}
 
     /** @throws InvalidTime if the name is not one of the rates, or has `df` where nothing is dropped */
     public static function parse(string $text): self
@@ -49,7 +42,7 @@ final readonly class FrameRate
             $name = substr($text, 0, -2);
             $drop = true;
         }
-        if (! isset(self::NAMES[$name])) {
+        if (!isset(self::NAMES[$name])) {
             throw InvalidTime::rate($text);
         }
         [$num, $den, $nominal] = self::NAMES[$name];
@@ -66,7 +59,7 @@ final readonly class FrameRate
                 return (new self($n, $d, $nominal, (string) $name, false))->withDropFrame($dropFrame);
             }
         }
-        throw InvalidTime::rate($num.'/'.$den);
+        throw InvalidTime::rate($num . '/' . $den);
     }
 
     /**
@@ -76,7 +69,7 @@ final readonly class FrameRate
     public static function near(float $framesPerSecond): ?self
     {
         foreach (self::NAMES as $name => [$n, $d, $nominal]) {
-            if (abs($framesPerSecond * $d / $n - 1) < 0.0002) {
+            if (abs(($framesPerSecond * $d) / $n - 1) < 0.0002) {
                 return new self($n, $d, $nominal, (string) $name, false);
             }
         }
@@ -87,7 +80,7 @@ final readonly class FrameRate
     /** @throws InvalidTime if drop frame is asked for at a rate that has none */
     public function withDropFrame(bool $dropFrame): self
     {
-        if ($dropFrame && ! $this->allowsDropFrame()) {
+        if ($dropFrame && !$this->allowsDropFrame()) {
             throw InvalidTime::noDropFrame($this->name);
         }
 
@@ -120,7 +113,7 @@ final readonly class FrameRate
     /** The name as the command writes it, with `df` when labels are dropped. */
     public function label(): string
     {
-        return $this->name.($this->dropFrame ? 'df' : '');
+        return $this->name . ($this->dropFrame ? 'df' : '');
     }
 
     public function equals(self $other): bool

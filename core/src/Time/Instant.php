@@ -34,7 +34,7 @@ final class Instant
         }
         $count = (int) $amount;
         $seconds = match ($unit) {
-            'frames' => $count * $rate->den / $rate->num,
+            'frames' => ($count * $rate->den) / $rate->num,
             'ticks' => $count / Ticks::PER_SECOND,
             default => (int) $sampleRate > 0 ? $count / (int) $sampleRate : throw InvalidTime::amount($text, 'the sample rate is zero'),
         };

@@ -57,14 +57,14 @@ final class Ticks
         $divisor = self::gcd(abs($ticks), self::PER_SECOND);
         $den = intdiv(self::PER_SECOND, $divisor);
 
-        return $den === 1 ? intdiv($ticks, $divisor) : intdiv($ticks, $divisor).'/'.$den;
+        return $den === 1 ? intdiv($ticks, $divisor) : intdiv($ticks, $divisor) . '/' . $den;
     }
 
     public static function floorDiv(int $a, int $b): int
     {
         $quotient = intdiv($a, $b);
 
-        return $a % $b !== 0 && ($a < 0) !== ($b < 0) ? $quotient - 1 : $quotient;
+        return $a % $b !== 0 && $a < 0 !== $b < 0 ? $quotient - 1 : $quotient;
     }
 
     /**

@@ -31,8 +31,8 @@ final class Timecode
             throw InvalidTime::label($text, 'the form is HH:MM:SS:FF');
         }
         [, $sign, $hours, $minutes, $seconds, $separator, $frames] = $part;
-        if ($separator !== ':' && ! $rate->allowsDropFrame()) {
-            throw InvalidTime::label($text, 'nothing is dropped at '.$rate->name);
+        if ($separator !== ':' && !$rate->allowsDropFrame()) {
+            throw InvalidTime::label($text, 'nothing is dropped at ' . $rate->name);
         }
         if ((int) $hours > 23) {
             throw InvalidTime::label($text, 'hours end at 23');
@@ -49,8 +49,8 @@ final class Timecode
             throw InvalidTime::label($text, 'drop frame skips this label');
         }
         $totalMinutes = 60 * (int) $hours + (int) $minutes;
-        $count = (60 * $totalMinutes + (int) $seconds) * $rate->nominal + (int) $frames
-            - $drop * ($totalMinutes - intdiv($totalMinutes, 10));
+        $count =
+            (60 * $totalMinutes + (int) $seconds) * $rate->nominal + (int) $frames - $drop * ($totalMinutes - intdiv($totalMinutes, 10));
 
         return $sign === '-' ? -$count : $count;
     }
@@ -66,7 +66,7 @@ final class Timecode
     /** The label of a length: as {@see self::label}, but below zero it carries a sign instead of wrapping. */
     public static function duration(int $frames, FrameRate $rate): string
     {
-        return $frames < 0 ? '-'.self::label(-$frames, $rate) : self::label($frames, $rate);
+        return $frames < 0 ? '-' . self::label(-$frames, $rate) : self::label($frames, $rate);
     }
 
     /** Feet and frames of 35 mm 4-perf film, 16 frames to the foot, such as `12+07`. */
@@ -81,12 +81,12 @@ final class Timecode
         if ($drop > 0) {
             $minute = 60 * $rate->nominal - $drop;
             $ten = 10 * $minute + $drop; // each tenth minute keeps its labels
-            $frames += $drop * (9 * intdiv($frames, $ten) + intdiv(max(0, $frames % $ten - $drop), $minute));
+            $frames += $drop * (9 * intdiv($frames, $ten) + intdiv(max(0, ($frames % $ten) - $drop), $minute));
         }
         $seconds = intdiv($frames, $rate->nominal);
 
         return sprintf(
-            '%02d:%02d:%02d%s%0'.($rate->nominal > 100 ? 3 : 2).'d',
+            '%02d:%02d:%02d%s%0' . ($rate->nominal > 100 ? 3 : 2) . 'd',
             intdiv($seconds, 3600),
             intdiv($seconds, 60) % 60,
             $seconds % 60,

@@ -25,12 +25,14 @@ final class SurveyTest extends TestCase
 
     private static function box(string $type, string $content): string
     {
-        return pack('N', 8 + strlen($content)).$type.$content;
+        return pack('N', 8 + strlen($content)) . $type . $content;
     }
 
     private static function movie(int $made = self::MADE): string
     {
-        return self::box('ftyp', 'qt  ').self::box('mdat', str_repeat('m', 50)).self::box('moov', self::box('mvhd', "\0\0\0\0".pack('N', $made).str_repeat("\0", 92)));
+        return self::box('ftyp', 'qt  ') .
+            self::box('mdat', str_repeat('m', 50)) .
+            self::box('moov', self::box('mvhd', "\0\0\0\0" . pack('N', $made) . str_repeat("\0", 92)));
     }
 
     /** @return list<string> */
@@ -46,13 +48,19 @@ final class SurveyTest extends TestCase
         $this->file('a.txt', 'a note');
         $survey = $this->look();
         self::assertSame([3, 2, 0, ['2026-10-05' => 2]], [$survey->files, $survey->clips, $survey->sounds, $survey->dates]);
-        self::assertSame([['name' => 'b.mov', 'at' => '2026-10-05 09:12:10'], ['name' => 'a.mov', 'at' => '2026-10-05 10:12:10']], [$survey->first, $survey->last]);
+        self::assertSame(
+            [['name' => 'b.mov', 'at' => '2026-10-05 09:12:10'], ['name' => 'a.mov', 'at' => '2026-10-05 10:12:10']],
+            [$survey->first, $survey->last],
+        );
         self::assertSame([], $survey->problems);
     }
 
     public function test_a_recorder_says_its_tape_and_when_it_began(): void
     {
-        WavBuilder::pcm(100)->withBext(0, '2026-10-05', '09:12:10')->withIxml('<TAPE>S001</TAPE>')->write($this->folder.'/one.wav');
+        WavBuilder::pcm(100)
+            ->withBext(0, '2026-10-05', '09:12:10')
+            ->withIxml('<TAPE>S001</TAPE>')
+            ->write($this->folder . '/one.wav');
         $survey = $this->look();
         self::assertSame(['S001', 1, '2026-10-05 09:12:10'], [$survey->tape, $survey->sounds, $survey->first['at'] ?? null]);
     }
@@ -62,11 +70,11 @@ final class SurveyTest extends TestCase
     {
         return [
             'an empty clip' => ['a.mov', '', 'empty'],
-            'a movie without its index' => ['a.mov', self::box('ftyp', 'qt  ').self::box('mdat', 'mmmm'), 'unfinished'],
+            'a movie without its index' => ['a.mov', self::box('ftyp', 'qt  ') . self::box('mdat', 'mmmm'), 'unfinished'],
             'a movie that ends too early' => ['a.mov', substr(self::movie(), 0, -20), 'unfinished'],
-            'a box that claims four gigabytes' => ['a.mov', pack('N', 0xFFFFFFF0).'mdat', 'unfinished'],
-            'a box of no length at all' => ['a.mov', pack('N', 3).'mdat', 'unfinished'],
-            'a box whose 64-bit length runs over' => ['a.mov', pack('N', 1).'mdat'.pack('J', PHP_INT_MAX), 'unfinished'],
+            'a box that claims four gigabytes' => ['a.mov', pack('N', 0xfffffff0) . 'mdat', 'unfinished'],
+            'a box of no length at all' => ['a.mov', pack('N', 3) . 'mdat', 'unfinished'],
+            'a box whose 64-bit length runs over' => ['a.mov', pack('N', 1) . 'mdat' . pack('J', PHP_INT_MAX), 'unfinished'],
             'a recording that was cut off' => ['a.wav', substr(WavBuilder::pcm(1000)->bytes(), 0, 900), 'unfinished'],
             'a recording without its head' => ['a.wav', 'no wav', 'unfinished'],
             'a line break in a name' => ["a\nb.txt", 'x', 'name'],
@@ -100,13 +108,18 @@ final class SurveyTest extends TestCase
         $this->file('CARD/d.txt', 'x');
         $this->file("\u{1}x/e.txt", 'x');
         $problems = $this->look()->problems;
-        self::assertEqualsCanonicalizing(['name', 'name', 'name', 'twin'], array_column(array_filter($problems, static fn (array $one): bool => str_starts_with($one['text'], 'The folder ')), 'kind'));
+        self::assertEqualsCanonicalizing(
+            ['name', 'name', 'name', 'twin'],
+            array_column(array_filter($problems, static fn(array $one): bool => str_starts_with($one['text'], 'The folder ')), 'kind'),
+        );
     }
 
     public function test_refused_metadata_is_not_a_recording_that_was_not_closed(): void
     {
-        WavBuilder::pcm(100)->with('iXML', '<!DOCTYPE x [<!ENTITY e "1">]><BWFXML><SCENE>&e;</SCENE></BWFXML>')->write($this->folder.'/a.wav');
-        WavBuilder::pcm(100, 1, 8)->write($this->folder.'/b.wav');
+        WavBuilder::pcm(100)
+            ->with('iXML', '<!DOCTYPE x [<!ENTITY e "1">]><BWFXML><SCENE>&e;</SCENE></BWFXML>')
+            ->write($this->folder . '/a.wav');
+        WavBuilder::pcm(100, 1, 8)->write($this->folder . '/b.wav');
         $problems = $this->look()->problems;
         self::assertSame(['metadata'], array_column($problems, 'kind'), 'and a coding that others read is no problem');
         self::assertStringNotContainsString('closed', $problems[0]['text']);
@@ -121,7 +134,7 @@ final class SurveyTest extends TestCase
 
     public function test_links_are_told_and_not_followed(): void
     {
-        symlink('/etc', $this->folder.'/out');
+        symlink('/etc', $this->folder . '/out');
         $survey = $this->look();
         self::assertSame([0, ['link']], [$survey->files, array_column($survey->problems, 'kind')]);
     }
@@ -138,9 +151,9 @@ final class SurveyTest extends TestCase
     public function test_the_fingerprint_is_of_names_and_sizes_and_the_state_also_of_times(): void
     {
         $this->file('a.txt', 'one');
-        touch($this->folder.'/a.txt', 1000);
+        touch($this->folder . '/a.txt', 1000);
         $first = $this->look();
-        touch($this->folder.'/a.txt', 2000);
+        touch($this->folder . '/a.txt', 2000);
         $touched = $this->look();
         self::assertSame($first->fingerprint, $touched->fingerprint);
         self::assertNotSame($first->state, $touched->state);

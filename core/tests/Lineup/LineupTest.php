@@ -27,13 +27,21 @@ final class LineupTest extends TestCase
     /** @param  list<int>  $samples */
     private static function clip(string $id, string $device, array $samples, ?int $startTicks = null, bool $isSound = false): LineupClip
     {
-        return new LineupClip($id, $device, $isSound, self::sample(count($samples)), $startTicks, null, static fn (): GuideTrack => GuideTrack::ofBytes(pack('s*', ...$samples)));
+        return new LineupClip(
+            $id,
+            $device,
+            $isSound,
+            self::sample(count($samples)),
+            $startTicks,
+            null,
+            static fn(): GuideTrack => GuideTrack::ofBytes(pack('s*', ...$samples)),
+        );
     }
 
     /** @return array<string, Placement> */
     private static function placed(\Cartella\Core\Lineup\LineupResult $result): array
     {
-        return array_column(array_map(static fn (Placement $place): array => [$place->id, $place], $result->placements), 1, 0);
+        return array_column(array_map(static fn(Placement $place): array => [$place->id, $place], $result->placements), 1, 0);
     }
 
     public function test_sound_places_a_quiet_noisy_narrow_camera_within_half_a_frame(): void
@@ -60,7 +68,10 @@ final class LineupTest extends TestCase
 
     public function test_sound_that_is_not_the_same_is_a_stray_and_never_sure(): void
     {
-        $result = Lineup::of([self::clip('S', 'S', Noise::speech(30, 1), isSound: true), self::clip('A', 'A', Noise::speech(12, 2))], [Way::Sound]);
+        $result = Lineup::of(
+            [self::clip('S', 'S', Noise::speech(30, 1), isSound: true), self::clip('A', 'A', Noise::speech(12, 2))],
+            [Way::Sound],
+        );
         self::assertArrayHasKey('A', $result->strays);
         self::assertNotSame('', $result->strays['A']);
     }
@@ -68,9 +79,14 @@ final class LineupTest extends TestCase
     public function test_silence_is_a_stray_with_its_reason_and_stops_nobody(): void
     {
         $stage = Noise::speech(20, 4);
-        $result = Lineup::of([
-            self::clip('S', 'S', $stage, isSound: true), self::clip('mute', 'A', array_fill(0, 40_000, 0)), self::clip('B', 'B', array_slice($stage, 16_000, 80_000)),
-        ], [Way::Sound]);
+        $result = Lineup::of(
+            [
+                self::clip('S', 'S', $stage, isSound: true),
+                self::clip('mute', 'A', array_fill(0, 40_000, 0)),
+                self::clip('B', 'B', array_slice($stage, 16_000, 80_000)),
+            ],
+            [Way::Sound],
+        );
         self::assertSame('Nothing can be heard on it.', $result->strays['mute']);
         self::assertTrue(self::placed($result)['B']->sure);
     }
@@ -82,7 +98,7 @@ final class LineupTest extends TestCase
         $late = 3 * Ticks::PER_SECOND;
         $clips = [self::clip('S', 'S', $stage, $noon, true)];
         foreach ([[8_000, 90_000], [160_000, 90_000], [300_000, 90_000]] as $index => [$from, $length]) {
-            $clips[] = self::clip('A'.$index, 'A', array_slice($stage, $from, $length), $noon + self::sample($from) - $late);
+            $clips[] = self::clip('A' . $index, 'A', array_slice($stage, $from, $length), $noon + self::sample($from) - $late);
         }
         $clips[] = new LineupClip('MOS', 'A', false, 4 * Ticks::PER_SECOND, $noon + 50 * Ticks::PER_SECOND - $late);
         $result = Lineup::of($clips, [Way::Sound, Way::Timecode]);
@@ -96,9 +112,13 @@ final class LineupTest extends TestCase
     public function test_timecode_alone_places_across_midnight(): void
     {
         $before = 86_390 * Ticks::PER_SECOND;
-        $result = Lineup::of([
-            new LineupClip('S', 'S', true, 30 * Ticks::PER_SECOND, $before), new LineupClip('A', 'A', false, 5 * Ticks::PER_SECOND, 2 * Ticks::PER_SECOND),
-        ], [Way::Timecode]);
+        $result = Lineup::of(
+            [
+                new LineupClip('S', 'S', true, 30 * Ticks::PER_SECOND, $before),
+                new LineupClip('A', 'A', false, 5 * Ticks::PER_SECOND, 2 * Ticks::PER_SECOND),
+            ],
+            [Way::Timecode],
+        );
         self::assertSame(12 * Ticks::PER_SECOND, self::placed($result)['A']->startTicks);
     }
 
@@ -125,6 +145,9 @@ final class LineupTest extends TestCase
         $track = GuideTrack::ofBytes(pack('s*', ...$samples));
         self::assertEqualsWithDelta(self::sample(20_000), Claps::strongest($track, 0, 6 * Ticks::PER_SECOND), self::sample(160));
         self::assertNull(Claps::strongest(GuideTrack::ofBytes(pack('s*', ...Noise::hum(6, 2))), 0, 6 * Ticks::PER_SECOND));
-        self::assertNull(Claps::strongest($track, 3 * Ticks::PER_SECOND, 6 * Ticks::PER_SECOND), 'only within the stretch that was asked for');
+        self::assertNull(
+            Claps::strongest($track, 3 * Ticks::PER_SECOND, 6 * Ticks::PER_SECOND),
+            'only within the stretch that was asked for',
+        );
     }
 }

@@ -11,7 +11,10 @@ use PHPUnit\Framework\TestCase;
 
 final class RanAloneTest extends TestCase
 {
-    /** @return array<string, array{RanAlone|null, bool, int, bool, bool, string}> what it is, is sound, seconds, has a slate, is heard, words */
+    /**
+     * @return array<string, array{RanAlone|null, bool, int, bool, bool, string}> what it is, is sound, seconds, has a slate, is heard,
+     *     words
+     */
     public static function clips(): array
     {
         return [
@@ -27,8 +30,14 @@ final class RanAloneTest extends TestCase
     }
 
     #[DataProvider('clips')]
-    public function test_what_ran_alone_is_named_by_what_it_holds(?RanAlone $what, bool $isSound, int $seconds, bool $hasSlate, bool $isHeard, string $words): void
-    {
+    public function test_what_ran_alone_is_named_by_what_it_holds(
+        ?RanAlone $what,
+        bool $isSound,
+        int $seconds,
+        bool $hasSlate,
+        bool $isHeard,
+        string $words,
+    ): void {
         self::assertSame($what, RanAlone::of($isSound, $seconds * Ticks::PER_SECOND, $hasSlate, $isHeard, $words));
     }
 }

@@ -16,7 +16,11 @@ final class LogLineTest extends TestCase
     public static function lines(): array
     {
         return [
-            'all of it' => ['3A/4 wide, Mara turns, circled', '3A/4', ['size' => 'Wide', 'status' => 'circled', 'description' => 'Mara turns']],
+            'all of it' => [
+                '3A/4 wide, Mara turns, circled',
+                '3A/4',
+                ['size' => 'Wide', 'status' => 'circled', 'description' => 'Mara turns'],
+            ],
             'commas between slate and size' => ['3A/4, cu, Mara', '3A/4', ['size' => 'Close', 'description' => 'Mara']],
             'small letters' => ['12b-2 ng', '12B/2', ['status' => 'ng']],
             'a space in the slate' => ['3A T4 wide', '3A/4', ['size' => 'Wide']],
@@ -24,8 +28,16 @@ final class LogLineTest extends TestCase
             'the next take' => ['+ circled', '3A/4', ['status' => 'circled']],
             'a series take' => ['/4b', '3A/4b', []],
             'the row itself' => ['Mara turns, drops the ledger', '3A/3', ['description' => 'Mara turns, drops the ledger']],
-            'a size inside words stays words' => ['wide shot of the mill at dawn', '3A/3', ['description' => 'wide shot of the mill at dawn']],
-            'keywords and a note' => ['#ledger, #sluice, note: boom in first 4 s', '3A/3', ['keywords' => 'ledger, sluice', 'notes' => 'boom in first 4 s']],
+            'a size inside words stays words' => [
+                'wide shot of the mill at dawn',
+                '3A/3',
+                ['description' => 'wide shot of the mill at dawn'],
+            ],
+            'keywords and a note' => [
+                '#ledger, #sluice, note: boom in first 4 s',
+                '3A/3',
+                ['keywords' => 'ledger, sluice', 'notes' => 'boom in first 4 s'],
+            ],
             'marks' => ['+ mos, tail slate, pick-up', '3A/4', ['is_mos' => true, 'is_tail_slate' => true, 'is_pickup' => true]],
             'words with a number are no slate' => ['2 boats pass', '3A/3', ['description' => '2 boats pass']],
             'nothing' => ['', '3A/3', []],

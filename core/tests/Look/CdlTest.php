@@ -11,16 +11,26 @@ use PHPUnit\Framework\TestCase;
 
 final class CdlTest extends TestCase
 {
-    private const NODE = '<ColorCorrection id="mill"><SOPNode><Slope>1.1 1 0.9</Slope><Offset>0.02 0 -0.01</Offset><Power>1 1.2 1</Power></SOPNode><SatNode><Saturation>0.8</Saturation></SatNode></ColorCorrection>';
+    private const NODE =
+        '<ColorCorrection id="mill"><SOPNode><Slope>1.1 1 0.9</Slope><Offset>0.02 0 -0.01</Offset><Power>1 ' .
+        '1.2 1</Power></SOPNode><SatNode><Saturation>0.8</Saturation></SatNode></ColorCorrection>';
 
     /** @return array<string, array{string}> */
     public static function files(): array
     {
         return [
             '.cc' => [self::NODE],
-            '.ccc' => ['<?xml version="1.0" encoding="UTF-8"?><ColorCorrectionCollection xmlns="urn:ASC:CDL:v1.2">'.self::NODE.'</ColorCorrectionCollection>'],
-            '.cdl' => ['<ColorDecisionList xmlns="urn:ASC:CDL:v1.01"><ColorDecision><MediaRef ref="x"/>'.self::NODE.'</ColorDecision></ColorDecisionList>'],
-            'with a byte order mark' => ["\xEF\xBB\xBF<?xml version=\"1.0\"?>".self::NODE],
+            '.ccc' => [
+                '<?xml version="1.0" encoding="UTF-8"?><ColorCorrectionCollection xmlns="urn:ASC:CDL:v1.2">' .
+                self::NODE .
+                '</ColorCorrectionCollection>',
+            ],
+            '.cdl' => [
+                '<ColorDecisionList xmlns="urn:ASC:CDL:v1.01"><ColorDecision><MediaRef ref="x"/>' .
+                self::NODE .
+                '</ColorDecision></ColorDecisionList>',
+            ],
+            'with a byte order mark' => ["\xEF\xBB\xBF<?xml version=\"1.0\"?>" . self::NODE],
         ];
     }
 
@@ -43,9 +53,18 @@ final class CdlTest extends TestCase
         $look = Cdl::of([2, 1, 1], [-0.2, 0.1, 0], [2, 1, 0.5], 0.0);
         $red = (0.5 * 2 - 0.2) ** 2;
         $luma = 0.2126 * $red + 0.7152 * 0.6 + 0.0722 * 0.5 ** 0.5;
-        self::assertEqualsWithDelta([$luma, $luma, $luma], $look->apply([0.5, 0.5, 0.5]), 1e-9, 'without saturation all channels are the luma');
+        self::assertEqualsWithDelta(
+            [$luma, $luma, $luma],
+            $look->apply([0.5, 0.5, 0.5]),
+            1e-9,
+            'without saturation all channels are the luma',
+        );
         self::assertSame([0.25, 0.5, 0.75], Cdl::identity()->apply([0.25, 0.5, 0.75]));
-        self::assertSame([1.0, 0.0, 0.0], Cdl::of([9, 1, 1], [0, -5, -5], [1, 1, 1], 1)->apply([0.5, 0.5, 0.5]), 'nothing leaves the range');
+        self::assertSame(
+            [1.0, 0.0, 0.0],
+            Cdl::of([9, 1, 1], [0, -5, -5], [1, 1, 1], 1)->apply([0.5, 0.5, 0.5]),
+            'nothing leaves the range',
+        );
     }
 
     /** @return array<string, array{string}> */
@@ -53,7 +72,9 @@ final class CdlTest extends TestCase
     {
         return [
             'entities' => ['<!DOCTYPE x [<!ENTITY a SYSTEM "file:///etc/passwd">]><ColorCorrection id="&a;"/>'],
-            'entities in sixteen bits' => ["\xFF\xFE".mb_convert_encoding('<!DOCTYPE x [<!ENTITY a "b">]><ColorCorrection/>', 'UTF-16LE')],
+            'entities in sixteen bits' => [
+                "\xFF\xFE" . mb_convert_encoding('<!DOCTYPE x [<!ENTITY a "b">]><ColorCorrection/>', 'UTF-16LE'),
+            ],
             'no XML' => ['slope 1 1 1'],
             'no correction' => ['<ColorCorrectionCollection/>'],
             'two numbers' => ['<ColorCorrection><SOPNode><Slope>1 1</Slope></SOPNode></ColorCorrection>'],

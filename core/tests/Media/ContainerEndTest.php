@@ -30,8 +30,26 @@ final class ContainerEndTest extends TestCase
     #[DataProvider('containers')]
     public function test_a_recording_that_stops_in_the_middle_is_told_and_a_whole_one_is_not(string $name, array $coding): void
     {
-        $file = $this->folder.'/'.$name;
-        $made = Process::run(['ffmpeg', '-v', 'error', '-f', 'lavfi', '-i', 'nullsrc=size=320x180:rate=25,noise=alls=60:allf=t', '-f', 'lavfi', '-i', 'sine=frequency=440:sample_rate=48000', '-t', '2', '-b:v', '6M', ...$coding, $file]);
+        $file = $this->folder . '/' . $name;
+        $made = Process::run([
+            'ffmpeg',
+            '-v',
+            'error',
+            '-f',
+            'lavfi',
+            '-i',
+            'nullsrc=size=320x180:rate=25,noise=alls=60:allf=t',
+            '-f',
+            'lavfi',
+            '-i',
+            'sine=frequency=440:sample_rate=48000',
+            '-t',
+            '2',
+            '-b:v',
+            '6M',
+            ...$coding,
+            $file,
+        ]);
         self::assertSame(0, $made['status'], $made['error']);
         self::assertTrue(ContainerEnd::isWhole($file));
         self::assertSame([], Survey::of($this->folder)->problems);
@@ -39,9 +57,9 @@ final class ContainerEndTest extends TestCase
         foreach ([0.3, 0.5, 0.9] as $part) {
             // At the end of a packet too, which is where a camera that loses its battery stops.
             $length = (int) (strlen($bytes) * $part);
-            foreach ([$length, $length - $length % (188 * 192)] as $cut) {
+            foreach ([$length, $length - ($length % (188 * 192))] as $cut) {
                 file_put_contents($file, substr($bytes, 0, $cut));
-                self::assertFalse(ContainerEnd::isWhole($file), "cut at $cut of ".strlen($bytes));
+                self::assertFalse(ContainerEnd::isWhole($file), "cut at $cut of " . strlen($bytes));
             }
         }
         self::assertSame(['unfinished'], array_column(Survey::of($this->folder)->problems, 'kind'));

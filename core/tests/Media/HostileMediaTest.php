@@ -18,8 +18,23 @@ final class HostileMediaTest extends TestCase
 
     private function secret(): string
     {
-        $file = $this->folder.'/secret.ts';
-        $made = Process::run(['ffmpeg', '-v', 'error', '-f', 'lavfi', '-i', 'testsrc=size=64x36:rate=25', '-frames:v', '25', '-c:v', 'mpeg2video', '-f', 'mpegts', $file]);
+        $file = $this->folder . '/secret.ts';
+        $made = Process::run([
+            'ffmpeg',
+            '-v',
+            'error',
+            '-f',
+            'lavfi',
+            '-i',
+            'testsrc=size=64x36:rate=25',
+            '-frames:v',
+            '25',
+            '-c:v',
+            'mpeg2video',
+            '-f',
+            'mpegts',
+            $file,
+        ]);
         self::assertSame(0, $made['status'], $made['error']);
 
         return $file;
@@ -30,9 +45,18 @@ final class HostileMediaTest extends TestCase
     {
         return [
             'a playlist' => ['clip.mov', "#EXTM3U\n#EXT-X-VERSION:3\n#EXT-X-TARGETDURATION:2\n#EXTINF:1.0,\nfile:SECRET\n#EXT-X-ENDLIST\n"],
-            'a playlist as a transport stream' => ['clip.mts', "#EXTM3U\n#EXT-X-TARGETDURATION:2\n#EXTINF:1.0,\nsecret.ts\n#EXT-X-ENDLIST\n"],
+            'a playlist as a transport stream' => [
+                'clip.mts',
+                "#EXTM3U\n#EXT-X-TARGETDURATION:2\n#EXTINF:1.0,\nsecret.ts\n#EXT-X-ENDLIST\n",
+            ],
             'a script of parts' => ['clip.mp4', "ffconcat version 1.0\nfile secret.ts\n"],
-            'a manifest of a stream' => ['clip.mp4', '<?xml version="1.0"?><MPD xmlns="urn:mpeg:dash:schema:mpd:2011" type="static" mediaPresentationDuration="PT1S"><Period><AdaptationSet mimeType="video/mp2t"><Representation id="1" bandwidth="1"><BaseURL>secret.ts</BaseURL><SegmentList><SegmentURL media="secret.ts"/></SegmentList></Representation></AdaptationSet></Period></MPD>'],
+            'a manifest of a stream' => [
+                'clip.mp4',
+                '<?xml version="1.0"?><MPD xmlns="urn:mpeg:dash:schema:mpd:2011" type="static" ' .
+                'mediaPresentationDuration="PT1S"><Period><AdaptationSet mimeType="video/mp2t"><Representation ' .
+                'id="1" bandwidth="1"><BaseURL>secret.ts</BaseURL><SegmentList><SegmentURL ' .
+                'media="secret.ts"/></SegmentList></Representation></AdaptationSet></Period></MPD>',
+            ],
             'a numbered picture that asks for its neighbours' => ['frame%03d.png', 'no picture'],
             'text' => ['clip.avi', "TITLE: DAY 1\n001  A001 V C 01:00:00:00\n"],
         ];
@@ -50,8 +74,18 @@ final class HostileMediaTest extends TestCase
     public function test_parts_of_one_recording_are_read_one_after_the_other_whatever_they_are_called(): void
     {
         $part = $this->file("it's a 'name'\nof two lines.mts", (string) file_get_contents($this->secret()));
-        mkdir($this->folder.'/links');
-        $run = Process::run([...Ffmpeg::command(), ...Ffmpeg::inputOfParts([$part, $part], $this->folder.'/links'), '-map', '0:v:0', '-f', 'rawvideo', '-pix_fmt', 'gray', '-']);
+        mkdir($this->folder . '/links');
+        $run = Process::run([
+            ...Ffmpeg::command(),
+            ...Ffmpeg::inputOfParts([$part, $part], $this->folder . '/links'),
+            '-map',
+            '0:v:0',
+            '-f',
+            'rawvideo',
+            '-pix_fmt',
+            'gray',
+            '-',
+        ]);
         self::assertSame([0, 50 * 64 * 36], [$run['status'], strlen($run['output'])], $run['error']);
     }
 

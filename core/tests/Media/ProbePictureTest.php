@@ -29,10 +29,29 @@ final class ProbePictureTest extends TestCase
     }
 
     #[DataProvider('clips')]
-    public function test_a_picture_gives_its_rate_its_exact_frames_and_its_timecode_track(string $rate, string $timecode, string $label, string $start): void
-    {
-        $file = $this->folder.'/clip.mov';
-        $made = Process::run(['ffmpeg', '-v', 'error', '-f', 'lavfi', '-i', "testsrc=size=64x36:rate=$rate", '-frames:v', '37', '-timecode', $timecode, '-c:v', 'mpeg4', $file]);
+    public function test_a_picture_gives_its_rate_its_exact_frames_and_its_timecode_track(
+        string $rate,
+        string $timecode,
+        string $label,
+        string $start,
+    ): void {
+        $file = $this->folder . '/clip.mov';
+        $made = Process::run([
+            'ffmpeg',
+            '-v',
+            'error',
+            '-f',
+            'lavfi',
+            '-i',
+            "testsrc=size=64x36:rate=$rate",
+            '-frames:v',
+            '37',
+            '-timecode',
+            $timecode,
+            '-c:v',
+            'mpeg4',
+            $file,
+        ]);
         self::assertSame(0, $made['status'], $made['error']);
         $info = Probe::file($file);
         self::assertSame('picture', $info->kind);
@@ -49,12 +68,12 @@ final class ProbePictureTest extends TestCase
         for ($i = 0; $i < 1000; $i++) {
             $samples .= pack('v', $i === 700 ? 30_000 : 0);
         }
-        $file = WavBuilder::pcm(1000, 1, 16, 48_000, $samples)->write($this->folder.'/click.wav');
-        $facts = PeakFile::make($file, $this->folder.'/peaks');
+        $file = WavBuilder::pcm(1000, 1, 16, 48_000, $samples)->write($this->folder . '/click.wav');
+        $facts = PeakFile::make($file, $this->folder . '/peaks');
         self::assertSame(['channels' => 1, 'buckets' => 4, 'bucket_samples' => 256, 'levels' => 3], $facts);
-        $bytes = (string) file_get_contents($this->folder.'/peaks');
+        $bytes = (string) file_get_contents($this->folder . '/peaks');
         self::assertSame('CPK1', substr($bytes, 0, 4));
-        $highs = array_map(static fn (int $bucket): int => unpack('v', $bytes, 24 + 12 + $bucket * 6 + 2)[1], range(0, 3));
+        $highs = array_map(static fn(int $bucket): int => unpack('v', $bytes, 24 + 12 + $bucket * 6 + 2)[1], range(0, 3));
         self::assertSame([0, 0, 30_000, 0], $highs);
         self::assertSame(30_000, unpack('v', $bytes, strlen($bytes) - 4)[1], 'the topmost level holds it too');
     }

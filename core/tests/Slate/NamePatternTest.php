@@ -27,7 +27,17 @@ final class NamePatternTest extends TestCase
     #[DataProvider('patterns')]
     public function test_a_name_is_built_from_its_fields(string $pattern, string $name): void
     {
-        $values = ['setup' => '12A', 'take' => '3', 'device' => 'B', 'roll' => 'A003', 'description' => 'Mara turns, drops', 'original' => 'A003C005', 'n' => 7, 'size' => '', 'status' => '{take}'];
+        $values = [
+            'setup' => '12A',
+            'take' => '3',
+            'device' => 'B',
+            'roll' => 'A003',
+            'description' => 'Mara turns, drops',
+            'original' => 'A003C005',
+            'n' => 7,
+            'size' => '',
+            'status' => '{take}',
+        ];
         self::assertSame(['name' => $name, 'problems' => []], NamePattern::parse($pattern)->expand($values));
     }
 
@@ -39,14 +49,20 @@ final class NamePatternTest extends TestCase
     public function test_what_no_file_system_takes_is_said_before(): void
     {
         $pattern = NamePattern::parse('{setup} {description}');
-        $problem = static fn (string $text): string => implode('; ', $pattern->expand(['setup' => '3', 'description' => $text])['problems']);
-        self::assertSame(['description is empty', 'file systems refuse /', 'it has a control character', 'file systems refuse such a name'], array_map($problem, ['', 'in/out', "a\nb", 'wait.']));
+        $problem = static fn(string $text): string => implode('; ', $pattern->expand(['setup' => '3', 'description' => $text])['problems']);
+        self::assertSame(
+            ['description is empty', 'file systems refuse /', 'it has a control character', 'file systems refuse such a name'],
+            array_map($problem, ['', 'in/out', "a\nb", 'wait.']),
+        );
         self::assertStringContainsString('longer', $problem(str_repeat('ä', 120)));
     }
 
     public function test_the_same_name_twice_is_told_whatever_its_letters_and_forms(): void
     {
-        $preview = NamePattern::parse('{description}')->preview([['description' => 'Café'], ['description' => "cafe\u{301}"], ['description' => 'Mill']], ['MILL']);
+        $preview = NamePattern::parse('{description}')->preview(
+            [['description' => 'Café'], ['description' => "cafe\u{301}"], ['description' => 'Mill']],
+            ['MILL'],
+        );
         self::assertStringContainsString('2 of the selection', $preview[0]['problems'][0]);
         self::assertStringContainsString('2 of the selection', $preview[1]['problems'][0]);
         self::assertStringContainsString('another has this name', $preview[2]['problems'][0]);
@@ -60,7 +76,13 @@ final class NamePatternTest extends TestCase
     /** @return array<string, array{string}> */
     public static function mistakes(): array
     {
-        return ['no field' => ['clip'], 'an unknown field' => ['{lens}'], 'an open bracket' => ['[{setup}'], 'an open brace' => ['{setup} {'], 'nothing' => [' ']];
+        return [
+            'no field' => ['clip'],
+            'an unknown field' => ['{lens}'],
+            'an open bracket' => ['[{setup}'],
+            'an open brace' => ['{setup} {'],
+            'nothing' => [' '],
+        ];
     }
 
     #[DataProvider('mistakes')]

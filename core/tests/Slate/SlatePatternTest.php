@@ -15,13 +15,20 @@ final class SlatePatternTest extends TestCase
 {
     public function test_the_list_of_realistic_names_is_read_right_and_nothing_of_it_wrongly(): void
     {
-        $lines = array_slice(file(__DIR__.'/data/names.tsv', FILE_IGNORE_NEW_LINES) ?: [], 1);
+        $lines = array_slice(file(__DIR__ . '/data/names.tsv', FILE_IGNORE_NEW_LINES) ?: [], 1);
         $missed = $wrong = [];
         foreach ($lines as $line) {
             [$name, $setup, $take, $device, $part] = explode("\t", $line);
             $slate = SlateReader::name($name);
-            if ([(string) $slate->setup, (string) $slate->take, $slate->isReadable() ? (string) $slate->device : '', $slate->part] !== [$setup, $take, $device, $part]) {
-                $slate->isReadable() ? $wrong[] = $name : $missed[] = $name;
+            if (
+                [(string) $slate->setup, (string) $slate->take, $slate->isReadable() ? (string) $slate->device : '', $slate->part] !== [
+                    $setup,
+                    $take,
+                    $device,
+                    $part,
+                ]
+            ) {
+                $slate->isReadable() ? ($wrong[] = $name) : ($missed[] = $name);
             }
         }
         self::assertGreaterThanOrEqual(200, count($lines));
@@ -53,20 +60,30 @@ final class SlatePatternTest extends TestCase
 
     public function test_the_first_pattern_that_fits_reads_the_name_and_is_named(): void
     {
-        self::assertSame('X{setup}-{take}', SlateReader::of(['X{setup}-{take}', '{any}{setup}-{take}'], SlateStyle::Letter)->read('X3A-2.wav')['pattern']);
+        self::assertSame(
+            'X{setup}-{take}',
+            SlateReader::of(['X{setup}-{take}', '{any}{setup}-{take}'], SlateStyle::Letter)->read('X3A-2.wav')['pattern'],
+        );
     }
 
     /** @return array<string, array{string, string}> */
     public static function mistakes(): array
     {
-        return ['nothing' => ['', 'characters'], 'an unknown field' => ['{setup}-{taek}', '{taek}'], 'no take' => ['{setup}', 'needs'], 'a bracket' => ['[{setup}-{take}', 'brackets'], 'twice' => ['{setup}{setup}{take}', 'twice'], 'a brace' => ['{setup}-{take', 'brace']];
+        return [
+            'nothing' => ['', 'characters'],
+            'an unknown field' => ['{setup}-{taek}', '{taek}'],
+            'no take' => ['{setup}', 'needs'],
+            'a bracket' => ['[{setup}-{take}', 'brackets'],
+            'twice' => ['{setup}{setup}{take}', 'twice'],
+            'a brace' => ['{setup}-{take', 'brace'],
+        ];
     }
 
     #[DataProvider('mistakes')]
     public function test_a_mistake_in_a_pattern_is_named(string $pattern, string $what): void
     {
         $this->expectException(InvalidPattern::class);
-        $this->expectExceptionMessageMatches('/'.preg_quote($what, '/').'/');
+        $this->expectExceptionMessageMatches('/' . preg_quote($what, '/') . '/');
         SlatePattern::parse($pattern);
     }
 
@@ -79,6 +96,6 @@ final class SlatePatternTest extends TestCase
     public function test_hostile_patterns_and_names_end_at_once(): void
     {
         $reader = SlateReader::of(['{any}{any}{any}{setup}-{take}'], SlateStyle::Letter);
-        self::assertFalse($reader->read(str_repeat('1A', 200).'!')['slate']->isReadable());
+        self::assertFalse($reader->read(str_repeat('1A', 200) . '!')['slate']->isReadable());
     }
 }

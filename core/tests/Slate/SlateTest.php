@@ -42,8 +42,13 @@ final class SlateTest extends TestCase
     }
 
     #[DataProvider('names')]
-    public function test_a_name_is_read_or_left_empty_and_never_guessed(string $name, ?string $scene, ?string $setup, ?int $take, ?string $device = null): void
-    {
+    public function test_a_name_is_read_or_left_empty_and_never_guessed(
+        string $name,
+        ?string $scene,
+        ?string $setup,
+        ?int $take,
+        ?string $device = null,
+    ): void {
         self::assertEquals(new Slate($scene, $setup, $take, $device), SlateReader::name($name));
     }
 
@@ -51,14 +56,20 @@ final class SlateTest extends TestCase
     {
         $shot = ['3', '3A', '3B', '7', '12', '12A', '12B', '12Z', '12AA', 'A13', '13', '13A', '112'];
         $mixed = $shot;
-        usort($mixed, static fn (string $x, string $y): int => strcmp(hash('md5', $x), hash('md5', $y)));
-        usort($mixed, static fn (string $x, string $y): int => strcmp(SlateOrder::key($x), SlateOrder::key($y)));
+        usort($mixed, static fn(string $x, string $y): int => strcmp(hash('md5', $x), hash('md5', $y)));
+        usort($mixed, static fn(string $x, string $y): int => strcmp(SlateOrder::key($x), SlateOrder::key($y)));
         self::assertSame($shot, $mixed);
     }
 
     public function test_takes_sort_by_number_and_what_is_no_slate_comes_last(): void
     {
-        $keys = [SlateOrder::key('3A', 2), SlateOrder::key('3A', 10), SlateOrder::key('3B', 1), SlateOrder::key(null), SlateOrder::key('tone')];
+        $keys = [
+            SlateOrder::key('3A', 2),
+            SlateOrder::key('3A', 10),
+            SlateOrder::key('3B', 1),
+            SlateOrder::key(null),
+            SlateOrder::key('tone'),
+        ];
         $sorted = $keys;
         sort($sorted, SORT_STRING);
         self::assertSame($keys, $sorted);

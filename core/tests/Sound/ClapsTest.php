@@ -27,7 +27,7 @@ final class ClapsTest extends TestCase
     private static function speech(int $seconds, float $tone = 20.0): array
     {
         mt_srand(5);
-        $samples = array_map(static fn (): float => $tone * mt_rand(-100, 100) / 100, range(1, $seconds * self::RATE));
+        $samples = array_map(static fn(): float => ($tone * mt_rand(-100, 100)) / 100, range(1, $seconds * self::RATE));
         for ($word = 1; $word < 2 * $seconds; $word++) {
             $at = (int) ($word * 0.5 * self::RATE) + mt_rand(0, 1200);
             for ($i = 0; $i < 2600 && $at + $i < count($samples); $i++) {
@@ -41,7 +41,9 @@ final class ClapsTest extends TestCase
     /** @param  list<float>  $samples */
     private static function track(array $samples): GuideTrack
     {
-        return GuideTrack::ofBytes(pack('s*', ...array_map(static fn (float $value): int => (int) max(-32_768, min(32_767, $value)), $samples)));
+        return GuideTrack::ofBytes(
+            pack('s*', ...array_map(static fn(float $value): int => (int) max(-32_768, min(32_767, $value)), $samples)),
+        );
     }
 
     /**
@@ -67,7 +69,7 @@ final class ClapsTest extends TestCase
     public function test_a_clap_before_the_words_is_offered_first_and_to_a_few_milliseconds(float $level, float $tone): void
     {
         $speech = self::speech(4, $tone);
-        $silence = array_map(static fn (): float => $tone * mt_rand(-100, 100) / 100, range(1, 2 * self::RATE));
+        $silence = array_map(static fn(): float => ($tone * mt_rand(-100, 100)) / 100, range(1, 2 * self::RATE));
         $claps = Claps::of(self::track([...self::withClap($silence, 9_600, $level), ...$speech]));
         self::assertNotSame([], $claps);
         self::assertEqualsWithDelta(1.2, $claps[0]['ticks'] / Ticks::PER_SECOND, 0.005);
@@ -82,15 +84,38 @@ final class ClapsTest extends TestCase
 
     public function test_two_claps_of_one_slate_that_bounced_are_one(): void
     {
-        $silence = array_map(static fn (): float => 15.0 * mt_rand(-100, 100) / 100, range(1, 3 * self::RATE));
+        $silence = array_map(static fn(): float => (15.0 * mt_rand(-100, 100)) / 100, range(1, 3 * self::RATE));
         self::assertCount(1, Claps::of(self::track(self::withClap(self::withClap($silence, 9_600, 20_000), 10_800, 12_000))));
     }
 
     public function test_the_frame_in_which_a_slate_closes_is_offered_before_that_in_which_it_leaves(): void
     {
-        $file = $this->folder.'/slate.mp4';
-        $made = Process::run(['ffmpeg', '-v', 'error', '-nostdin', '-y', '-f', 'lavfi', '-i', 'color=c=0x405060:s=320x180:r=25:d=4', '-f', 'lavfi', '-i', 'color=c=white:s=130x10:r=25:d=4', '-f', 'lavfi', '-i', 'color=c=0xe8e0d0:s=130x60:r=25:d=4',
-            '-filter_complex', "[0][2]overlay=90:90:enable='lt(n,60)'[board];[board][1]overlay=90:'if(lt(n,30),44,if(lt(n,36),44+(n-29)*6,80))':enable='lt(n,60)'", '-pix_fmt', 'yuv420p', $file]);
+        $file = $this->folder . '/slate.mp4';
+        $made = Process::run([
+            'ffmpeg',
+            '-v',
+            'error',
+            '-nostdin',
+            '-y',
+            '-f',
+            'lavfi',
+            '-i',
+            'color=c=0x405060:s=320x180:r=25:d=4',
+            '-f',
+            'lavfi',
+            '-i',
+            'color=c=white:s=130x10:r=25:d=4',
+            '-f',
+            'lavfi',
+            '-i',
+            'color=c=0xe8e0d0:s=130x60:r=25:d=4',
+            '-filter_complex',
+            "[0][2]overlay=90:90:enable='lt(n,60)'[board];[board][1]overlay=90:'if(lt(n,30),44,if(lt(n,36)," .
+            "44+(n-29)*6,80))':enable='lt(n,60)'",
+            '-pix_fmt',
+            'yuv420p',
+            $file,
+        ]);
         self::assertSame(0, $made['status'], $made['error']);
         $flashes = Flashes::ofFile($file);
         self::assertEqualsWithDelta(35, $flashes[0]['frame'], 1);

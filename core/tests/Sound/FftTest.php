@@ -29,7 +29,7 @@ final class FftTest extends TestCase
         foreach ([0, 1, intdiv($length, 2), $length - 1] as $k) {
             $sumRe = $sumIm = 0.0;
             for ($i = 0; $i < $length; $i++) {
-                $angle = -2 * M_PI * $k * $i / $length;
+                $angle = (-2 * M_PI * $k * $i) / $length;
                 $sumRe += $re[$i] * cos($angle) - $im[$i] * sin($angle);
                 $sumIm += $re[$i] * sin($angle) + $im[$i] * cos($angle);
             }

@@ -19,11 +19,16 @@ final class GuideTrackTest extends TestCase
     {
         $samples = '';
         for ($i = 0; $i < 48_000; $i++) {
-            $samples .= pack('vvvv', 0, 0, 0, (int) (8000 * sin($i / 20)) & 0xFFFF);
+            $samples .= pack('vvvv', 0, 0, 0, (int) (8000 * sin($i / 20)) & 0xffff);
         }
-        $track = GuideTrack::decode(WavBuilder::pcm(0, 4, 16, 48_000, $samples)->write($this->folder.'/four.wav'), 4);
+        $track = GuideTrack::decode(WavBuilder::pcm(0, 4, 16, 48_000, $samples)->write($this->folder . '/four.wav'), 4);
         self::assertSame([8000, 100], [$track->samples(), $track->steps()]);
-        self::assertEqualsWithDelta(2000, max(unpack('s*', $track->slice(0, 8000)) ?: [0]), 150, 'a quarter of the one channel that has sound');
+        self::assertEqualsWithDelta(
+            2000,
+            max(unpack('s*', $track->slice(0, 8000)) ?: [0]),
+            150,
+            'a quarter of the one channel that has sound',
+        );
     }
 
     public function test_the_shape_of_sound_has_no_mean_unit_spread_and_no_spikes(): void
@@ -39,10 +44,10 @@ final class GuideTrackTest extends TestCase
     {
         $speech = Noise::speech(6, 9);
         $loud = GuideTrack::ofBytes(pack('s*', ...$speech))->shape()[0];
-        $quiet = GuideTrack::ofBytes(pack('s*', ...array_map(static fn (int $sample): int => intdiv($sample, 4), $speech)))->shape()[0];
+        $quiet = GuideTrack::ofBytes(pack('s*', ...array_map(static fn(int $sample): int => intdiv($sample, 4), $speech)))->shape()[0];
         $likeness = 0.0;
         foreach ($loud as $step => $value) {
-            $likeness += $value * $quiet[$step] / count($loud);
+            $likeness += ($value * $quiet[$step]) / count($loud);
         }
         self::assertGreaterThan(0.9, $likeness);
     }
@@ -57,7 +62,7 @@ final class GuideTrackTest extends TestCase
 
     public function test_a_kept_shape_is_the_one_that_would_be_made_and_one_of_other_samples_is_not_used(): void
     {
-        $file = $this->folder.'/guide';
+        $file = $this->folder . '/guide';
         file_put_contents($file, pack('s*', ...Noise::speech(4, 5)));
         $made = GuideTrack::ofFile($file);
         $made->keepShape();
@@ -68,8 +73,8 @@ final class GuideTrackTest extends TestCase
 
     public function test_a_stretch_of_a_file_is_read_without_the_rest_and_ends_where_the_file_does(): void
     {
-        file_put_contents($this->folder.'/guide', pack('s*', ...range(0, 99)));
-        $track = GuideTrack::ofFile($this->folder.'/guide');
+        file_put_contents($this->folder . '/guide', pack('s*', ...range(0, 99)));
+        $track = GuideTrack::ofFile($this->folder . '/guide');
         self::assertSame([1 => 40, 41], unpack('s*', $track->slice(40, 2)));
         self::assertSame([1 => 0, 1], unpack('s*', $track->slice(-3, 5)));
         self::assertSame([1 => 99], unpack('s*', $track->slice(99, 50)));

@@ -58,16 +58,20 @@ final class LtcTest extends TestCase
     {
         $rate = FrameRate::parse('25');
         $bytes = substr(LtcWriter::write($rate, '10:00:00:00', '10:00:02:24'), 2 * 700);
-        $read = Ltc::ofBytes(str_repeat("\0\0", 4800).$bytes);
+        $read = Ltc::ofBytes(str_repeat("\0\0", 4800) . $bytes);
         self::assertSame('10:00:00:01', $read?->first);
-        self::assertEqualsWithDelta(Instant::parse('10:00:00:00', $rate) + (700 - 4800) * Ticks::PER_SECOND / 48_000, $read->startTicks, Ticks::PER_SECOND / 2000);
+        self::assertEqualsWithDelta(
+            Instant::parse('10:00:00:00', $rate) + ((700 - 4800) * Ticks::PER_SECOND) / 48_000,
+            $read->startTicks,
+            Ticks::PER_SECOND / 2000,
+        );
     }
 
     public function test_frames_that_were_lost_are_counted_through(): void
     {
         $bytes = LtcWriter::write(FrameRate::parse('25'), '10:00:00:00', '10:00:03:24');
         $hole = 2 * 1920 * 30;
-        $read = Ltc::ofBytes(substr($bytes, 0, $hole).str_repeat("\0\0", 1920 * 2).substr($bytes, $hole + 4 * 1920));
+        $read = Ltc::ofBytes(substr($bytes, 0, $hole) . str_repeat("\0\0", 1920 * 2) . substr($bytes, $hole + 4 * 1920));
         self::assertSame(['10:00:00:00', '10:00:03:24'], [$read?->first, $read?->last]);
     }
 
@@ -87,8 +91,11 @@ final class LtcTest extends TestCase
     public function test_speech_noise_and_silence_carry_no_timecode(): void
     {
         mt_srand(7);
-        $noise = pack('s*', ...array_map(static fn (): int => mt_rand(-9000, 9000), range(1, 96_000)));
-        $tone = pack('s*', ...array_map(static fn (int $i): int => (int) (9000 * sin($i * 0.13) + 3000 * sin($i * 0.031)), range(1, 96_000)));
+        $noise = pack('s*', ...array_map(static fn(): int => mt_rand(-9000, 9000), range(1, 96_000)));
+        $tone = pack(
+            's*',
+            ...array_map(static fn(int $i): int => (int) (9000 * sin($i * 0.13) + 3000 * sin($i * 0.031)), range(1, 96_000)),
+        );
         self::assertSame([null, null, null, null], array_map(Ltc::ofBytes(...), [$noise, $tone, str_repeat("\0\0", 48_000), '']));
     }
 
@@ -98,16 +105,25 @@ final class LtcTest extends TestCase
         $ltc = LtcWriter::write($rate, '10:00:00:00', '10:00:01:24', db: -20);
         $both = '';
         for ($at = 0; $at < strlen($ltc); $at += 2) {
-            $both .= pack('v', (int) (6000 * sin($at * 0.03)) & 0xFFFF).substr($ltc, $at, 2);
+            $both .= pack('v', (int) (6000 * sin($at * 0.03)) & 0xffff) . substr($ltc, $at, 2);
         }
-        $file = $this->file('two.wav', 'RIFF'.pack('V', 36 + strlen($both)).'WAVEfmt '.pack('VvvVVvv', 16, 1, 2, 48_000, 192_000, 4, 16).'data'.pack('V', strlen($both)).$both);
+        $file = $this->file(
+            'two.wav',
+            'RIFF' .
+                pack('V', 36 + strlen($both)) .
+                'WAVEfmt ' .
+                pack('VvvVVvv', 16, 1, 2, 48_000, 192_000, 4, 16) .
+                'data' .
+                pack('V', strlen($both)) .
+                $both,
+        );
         [$status, $out] = self::command('ltc', $file);
         self::assertSame(0, $status);
         self::assertSame(['rate' => '25', 'drop' => false, 'channel' => 2], array_slice($out, 0, 3));
         self::assertSame(['10:00:00:00', '10:00:01:24'], $out['frames']);
         self::assertSame(1, self::command('ltc', $file, '--channel', '1')[0]);
         self::assertSame(2, self::command('ltc', $file, '--channel', '3')[0]);
-        self::assertSame(3, self::command('ltc', $file.'.not')[0]);
+        self::assertSame(3, self::command('ltc', $file . '.not')[0]);
     }
 
     /** @return array{int, array<string, mixed>} status and answer */

@@ -12,7 +12,7 @@ trait Folder
     protected function setUp(): void
     {
         parent::setUp();
-        $this->folder = sys_get_temp_dir().'/cartella-test-'.bin2hex(random_bytes(6));
+        $this->folder = sys_get_temp_dir() . '/cartella-test-' . bin2hex(random_bytes(6));
         mkdir($this->folder);
     }
 
@@ -24,8 +24,8 @@ trait Folder
 
     private function file(string $path, string $content): string
     {
-        $full = $this->folder.'/'.$path;
-        if (! is_dir(dirname($full))) {
+        $full = $this->folder . '/' . $path;
+        if (!is_dir(dirname($full))) {
             mkdir(dirname($full), 0777, true);
         }
         file_put_contents($full, $content);
@@ -35,9 +35,9 @@ trait Folder
 
     private static function remove(string $path): void
     {
-        if (is_dir($path) && ! is_link($path)) {
+        if (is_dir($path) && !is_link($path)) {
             foreach (array_diff(scandir($path) ?: [], ['.', '..']) as $name) {
-                self::remove($path.'/'.$name);
+                self::remove($path . '/' . $name);
             }
             rmdir($path);
         } else {

@@ -10,12 +10,19 @@ use Cartella\Core\Time\Timecode;
 /** Linear timecode as a generator makes it: biphase mark, 80 bits a frame, edges of 40 µs; 16-bit samples at 48 kHz. */
 final class LtcWriter
 {
-    public static function write(FrameRate $rate, string $first, string $last, float $db = -12, float $speed = 1.0, bool $invert = false, ?float $snr = null): string
-    {
+    public static function write(
+        FrameRate $rate,
+        string $first,
+        string $last,
+        float $db = -12,
+        float $speed = 1.0,
+        bool $invert = false,
+        ?float $snr = null,
+    ): string {
         $from = Timecode::parse($first, $rate);
         $count = Timecode::parse($last, $rate) - $from;
         $count += $count < 0 ? 86_400 * $rate->nominal : 0;
-        $bit = 48_000 * $rate->den / $rate->num / 80 / $speed;
+        $bit = (48_000 * $rate->den) / $rate->num / 80 / $speed;
         $amplitude = 32_767 * 10 ** ($db / 20);
         $noise = $snr === null ? 0.0 : $amplitude * 10 ** (-$snr / 20);
         $edges = [];
@@ -42,8 +49,11 @@ final class LtcWriter
             }
             // The edge takes its 40 µs, two samples.
             $value += max(-$amplitude, min($amplitude, $side * $amplitude - $value));
-            $hiss = $noise === 0.0 ? 0.0 : $noise * sqrt(-2 * log((mt_rand() + 1) / (mt_getrandmax() + 2))) * cos(2 * M_PI * mt_rand() / mt_getrandmax());
-            $bytes .= pack('v', max(-32_768, min(32_767, (int) round($value + $hiss))) & 0xFFFF);
+            $hiss =
+                $noise === 0.0
+                    ? 0.0
+                    : $noise * sqrt(-2 * log((mt_rand() + 1) / (mt_getrandmax() + 2))) * cos((2 * M_PI * mt_rand()) / mt_getrandmax());
+            $bytes .= pack('v', max(-32_768, min(32_767, (int) round($value + $hiss))) & 0xffff);
         }
 
         return $bytes;
@@ -59,7 +69,10 @@ final class LtcWriter
                 $bits[$at + $bit] = ($value >> $bit) & 1;
             }
         };
-        foreach ([[0, 8, $frame, 2], [16, 24, $seconds, 3], [32, 40, $minutes, 3], [48, 56, $hours, 2]] as [$units, $tens, $value, $width]) {
+        foreach (
+            [[0, 8, $frame, 2], [16, 24, $seconds, 3], [32, 40, $minutes, 3], [48, 56, $hours, 2]]
+            as [$units, $tens, $value, $width]
+        ) {
             $put($units, 4, $value % 10);
             $put($tens, $width, intdiv($value, 10));
         }

@@ -50,7 +50,7 @@ final class Noise
     {
         $random = new \Random\Randomizer(new \Random\Engine\Mt19937($seed));
 
-        return array_map(static fn (int $i): int => (int) (600 * sin($i / 12)) + $random->getInt(-40, 40), range(0, $seconds * 8000 - 1));
+        return array_map(static fn(int $i): int => (int) (600 * sin($i / 12)) + $random->getInt(-40, 40), range(0, $seconds * 8000 - 1));
     }
 
     /**
@@ -61,12 +61,12 @@ final class Noise
      */
     public static function under(array $samples, float $snr, int $seed): array
     {
-        $power = array_sum(array_map(static fn (int $sample): int => $sample * $sample, $samples)) / count($samples);
+        $power = array_sum(array_map(static fn(int $sample): int => $sample * $sample, $samples)) / count($samples);
         // Uniform noise of amplitude a has the power a²/3.
-        $most = (int) sqrt(3 * $power / 10 ** ($snr / 10));
+        $most = (int) sqrt((3 * $power) / 10 ** ($snr / 10));
         $random = new \Random\Randomizer(new \Random\Engine\Mt19937($seed));
 
-        return array_map(static fn (int $sample): int => max(-32768, min(32767, $sample + $random->getInt(-$most, $most))), $samples);
+        return array_map(static fn(int $sample): int => max(-32768, min(32767, $sample + $random->getInt(-$most, $most))), $samples);
     }
 
     /**
@@ -78,8 +78,8 @@ final class Noise
     public static function telephone(array $samples): array
     {
         $low = $first = $second = 0.0;
-        $keep = 1 - exp(-2 * M_PI * 300 / 8000);
-        $pass = 1 - exp(-2 * M_PI * 3400 / 8000);
+        $keep = 1 - exp((-2 * M_PI * 300) / 8000);
+        $pass = 1 - exp((-2 * M_PI * 3400) / 8000);
         foreach ($samples as $at => $sample) {
             $low += $keep * ($sample - $low);
             $first += $pass * ($sample - $low - $first);
@@ -108,7 +108,7 @@ final class Noise
             }
         }
 
-        return array_map(static fn (float|int $value): int => (int) max(-32768, min(32767, $value)), $out);
+        return array_map(static fn(float|int $value): int => (int) max(-32768, min(32767, $value)), $out);
     }
 
     /**

@@ -14,9 +14,7 @@ final class WavBuilder
 
     private ?int $dataSizeClaimed = null;
 
-    private function __construct()
-    {
-    }
+    private function __construct() {}
 
     /** PCM of zeros unless samples are given. */
     public static function pcm(int $frames, int $channels = 1, int $bits = 24, int $rate = 48000, ?string $samples = null): self
@@ -38,12 +36,15 @@ final class WavBuilder
 
     public function withBext(int $timeReference, string $date = '2026-10-05', string $time = '09:12:10'): self
     {
-        return $this->with('bext', pack('a256a32a32a10a8P', 'described', 'Recorder', 'REF', $date, $time, $timeReference).pack('v', 1).str_repeat("\0", 254));
+        return $this->with(
+            'bext',
+            pack('a256a32a32a10a8P', 'described', 'Recorder', 'REF', $date, $time, $timeReference) . pack('v', 1) . str_repeat("\0", 254),
+        );
     }
 
     public function withIxml(string $inner): self
     {
-        return $this->with('iXML', '<?xml version="1.0" encoding="UTF-8"?><BWFXML>'.$inner.'</BWFXML>');
+        return $this->with('iXML', '<?xml version="1.0" encoding="UTF-8"?><BWFXML>' . $inner . '</BWFXML>');
     }
 
     /** As RF64 (EBU Tech 3306): 32-bit sizes are -1, the true ones stand in `ds64`. */
@@ -52,7 +53,7 @@ final class WavBuilder
         $this->outer = $outer;
         $data = strlen(end($this->chunks)[1]);
         array_unshift($this->chunks, ['ds64', pack('PPPV', 0, $data, 0, 0)]);
-        $this->dataSizeClaimed = 0xFFFFFFFF;
+        $this->dataSizeClaimed = 0xffffffff;
 
         return $this;
     }
@@ -68,11 +69,11 @@ final class WavBuilder
     {
         $body = '';
         foreach ($this->chunks as [$name, $content]) {
-            $size = $name === 'data' ? ($this->dataSizeClaimed ?? strlen($content)) : strlen($content);
-            $body .= $name.pack('V', $size).$content.(strlen($content) % 2 === 1 ? "\0" : '');
+            $size = $name === 'data' ? $this->dataSizeClaimed ?? strlen($content) : strlen($content);
+            $body .= $name . pack('V', $size) . $content . (strlen($content) % 2 === 1 ? "\0" : '');
         }
 
-        return $this->outer.pack('V', $this->outer === 'RIFF' ? 4 + strlen($body) : 0xFFFFFFFF).'WAVE'.$body;
+        return $this->outer . pack('V', $this->outer === 'RIFF' ? 4 + strlen($body) : 0xffffffff) . 'WAVE' . $body;
     }
 
     public function write(string $path): string

@@ -37,9 +37,17 @@ final class InstantTest extends TestCase
     public static function nonsense(): array
     {
         return [
-            'no amount' => ['frames:'], 'a float of frames' => ['frames:1.5'], 'a sample rate of none' => ['samples@0:1'], 'division by zero' => ['seconds:1/0'],
-            'more decimals than are kept' => ['seconds:0.1234567891'], 'an exponent' => ['seconds:1e3'], 'beyond 64 bits' => ['ticks:9999999999999999999'],
-            'longer than ten thousand days' => ['seconds:864000001'], 'a word' => ['noon'], 'an unknown unit' => ['feet:1'], 'text after it' => ["frames:1\nframes:2"],
+            'no amount' => ['frames:'],
+            'a float of frames' => ['frames:1.5'],
+            'a sample rate of none' => ['samples@0:1'],
+            'division by zero' => ['seconds:1/0'],
+            'more decimals than are kept' => ['seconds:0.1234567891'],
+            'an exponent' => ['seconds:1e3'],
+            'beyond 64 bits' => ['ticks:9999999999999999999'],
+            'longer than ten thousand days' => ['seconds:864000001'],
+            'a word' => ['noon'],
+            'an unknown unit' => ['feet:1'],
+            'text after it' => ["frames:1\nframes:2"],
         ];
     }
 
@@ -56,7 +64,7 @@ final class InstantTest extends TestCase
         foreach ([0, 1, 1799, 1800, 17_982, 2_589_407] as $frame) {
             $ticks = Ticks::ofFrames($frame, $rate);
             foreach (['timecode' => '', 'frames' => 'frames:', 'ticks' => 'ticks:', 'seconds' => 'seconds:'] as $unit => $prefix) {
-                self::assertSame($ticks, Instant::parse($prefix.Instant::write($ticks, $unit, $rate), $rate), "$unit of frame $frame");
+                self::assertSame($ticks, Instant::parse($prefix . Instant::write($ticks, $unit, $rate), $rate), "$unit of frame $frame");
             }
         }
     }
@@ -72,7 +80,14 @@ final class InstantTest extends TestCase
     /** @return array<string, array{float, string|null}> */
     public static function measured(): array
     {
-        return ['exact' => [25.0, '25'], 'rounded by a container' => [23.98, '23.976'], 'three places' => [29.970, '29.97'], 'between two rates' => [29.985, null], 'nothing' => [0.0, null], 'a clock of its own' => [1000.0, null]];
+        return [
+            'exact' => [25.0, '25'],
+            'rounded by a container' => [23.98, '23.976'],
+            'three places' => [29.97, '29.97'],
+            'between two rates' => [29.985, null],
+            'nothing' => [0.0, null],
+            'a clock of its own' => [1000.0, null],
+        ];
     }
 
     #[DataProvider('measured')]

@@ -111,7 +111,11 @@ final class TimecodeTest extends TestCase
             $ticks = Ticks::ofFrames($frame, $rate);
             self::assertSame($frame, Ticks::toFrames($ticks, $rate));
             self::assertSame($frame - 1, Ticks::toFrames($ticks - 1, $rate), 'an instant belongs to the frame that holds it');
-            self::assertSame($frame, Ticks::toFrames(Ticks::ofSamples(Ticks::toSamples($ticks, 48_000), 48_000), $rate), 'a label found from a sample comes back');
+            self::assertSame(
+                $frame,
+                Ticks::toFrames(Ticks::ofSamples(Ticks::toSamples($ticks, 48_000), 48_000), $rate),
+                'a label found from a sample comes back',
+            );
         }
     }
 
@@ -120,7 +124,7 @@ final class TimecodeTest extends TestCase
     {
         $names = ['23.976', '24', '25', '29.97', '30', '47.952', '48', '50', '59.94', '60', '100', '119.88', '120'];
 
-        return array_combine($names, array_map(static fn (string $name): array => [$name], $names));
+        return array_combine($names, array_map(static fn(string $name): array => [$name], $names));
     }
 
     public function test_a_day_of_ticks_fits_the_numbers_of_json(): void

@@ -14,7 +14,7 @@ final class BinsTest extends TestCase
     /** @return list<string> */
     private function names(string $key): array
     {
-        return array_column($this->getJson($this->at('bins/'.rawurlencode($key).'/clips'))->assertOk()->json('clips'), 'name');
+        return array_column($this->getJson($this->at('bins/' . rawurlencode($key) . '/clips'))->assertOk()->json('clips'), 'name');
     }
 
     public function test_each_scene_fills_a_bin_in_slate_order_by_itself(): void
@@ -40,7 +40,10 @@ final class BinsTest extends TestCase
     public function test_clips_go_into_own_bins_from_one_to_another_and_back_by_undo(): void
     {
         $clip = $this->clip('A001C001', 'A', 0, take: $this->take('3', 1));
-        $first = $this->as(Role::Editor)->postJson($this->at('bins'), ['name' => 'First'])->assertStatus(201)->json('key');
+        $first = $this->as(Role::Editor)
+            ->postJson($this->at('bins'), ['name' => 'First'])
+            ->assertStatus(201)
+            ->json('key');
         $second = $this->postJson($this->at('bins'), ['name' => 'Second'])->json('key');
         $this->postJson($this->at("bins/$first/clips"), ['clips' => [$clip->ulid], 'from' => null])->assertJsonPath('moved', 1);
         $this->postJson($this->at("bins/$first/clips"), ['clips' => [$clip->ulid], 'from' => null])->assertJsonPath('moved', 0);
@@ -53,7 +56,9 @@ final class BinsTest extends TestCase
     public function test_a_removed_bin_comes_back_with_what_was_in_it(): void
     {
         $clip = $this->clip('A001C001', 'A', 0);
-        $bin = $this->as()->postJson($this->at('bins'), ['name' => 'Own'])->json('key');
+        $bin = $this->as()
+            ->postJson($this->at('bins'), ['name' => 'Own'])
+            ->json('key');
         $this->postJson($this->at("bins/$bin/clips"), ['clips' => [$clip->ulid]]);
         $this->deleteJson($this->at("bins/$bin"))->assertOk();
         $this->getJson($this->at("bins/$bin/clips"))->assertNotFound();
@@ -63,8 +68,12 @@ final class BinsTest extends TestCase
 
     public function test_two_bins_of_one_name_and_names_of_nothing_are_refused(): void
     {
-        $this->as()->postJson($this->at('bins'), ['name' => 'Own'])->assertStatus(201);
-        $this->postJson($this->at('bins'), ['name' => 'Own'])->assertStatus(422)->assertJsonPath('code', 'bin.taken');
+        $this->as()
+            ->postJson($this->at('bins'), ['name' => 'Own'])
+            ->assertStatus(201);
+        $this->postJson($this->at('bins'), ['name' => 'Own'])
+            ->assertStatus(422)
+            ->assertJsonPath('code', 'bin.taken');
         $this->postJson($this->at('bins'), ['name' => '   '])->assertStatus(422);
         $this->postJson($this->at('bins'), ['name' => 'scene:3'])->assertStatus(422);
     }
@@ -72,11 +81,17 @@ final class BinsTest extends TestCase
     public function test_a_range_is_kept_as_a_subclip_and_never_outside_its_clip(): void
     {
         $clip = $this->clip('A001C001', 'A', 0, 10);
-        $ask = fn (int $in, int $out) => $this->postJson($this->at("clips/$clip->ulid/subclips"), ['name' => 'The turn', 'in_ticks' => $in, 'out_ticks' => $out]);
+        $ask = fn(int $in, int $out) => $this->postJson($this->at("clips/$clip->ulid/subclips"), [
+            'name' => 'The turn',
+            'in_ticks' => $in,
+            'out_ticks' => $out,
+        ]);
         $this->as(Role::Editor);
         $ask(2 * Ticks::PER_SECOND, 4 * Ticks::PER_SECOND)->assertStatus(201);
         foreach ([[4, 4], [5, 4], [-1, 4], [0, 11]] as [$in, $out]) {
-            $ask($in * Ticks::PER_SECOND, $out * Ticks::PER_SECOND)->assertStatus(422)->assertJsonPath('code', 'subclip.range');
+            $ask($in * Ticks::PER_SECOND, $out * Ticks::PER_SECOND)
+                ->assertStatus(422)
+                ->assertJsonPath('code', 'subclip.range');
         }
         $this->getJson($this->at("clips/$clip->ulid"))->assertJsonPath('subclips.0.name', 'The turn');
         $this->postJson($this->at('undo'));
@@ -86,19 +101,28 @@ final class BinsTest extends TestCase
     public function test_a_device_is_said_once_for_many_clips_and_taken_back_at_once(): void
     {
         $clips = [$this->clip('A1', 'A', 0), $this->clip('A2', 'A', 10), $this->clip('B1', 'B', 0)];
-        $ulids = array_map(static fn ($clip): string => $clip->ulid, $clips);
-        $this->as()->postJson($this->at('device'), ['clips' => $ulids, 'device' => 'B'])->assertOk()->assertJsonPath('changed', 2);
-        self::assertSame(['B', 'B', 'B'], array_map(static fn ($clip): string => $clip->refresh()->device->letter, $clips));
+        $ulids = array_map(static fn($clip): string => $clip->ulid, $clips);
+        $this->as()
+            ->postJson($this->at('device'), ['clips' => $ulids, 'device' => 'B'])
+            ->assertOk()
+            ->assertJsonPath('changed', 2);
+        self::assertSame(['B', 'B', 'B'], array_map(static fn($clip): string => $clip->refresh()->device->letter, $clips));
         $this->postJson($this->at('undo'))->assertJsonPath('label', '2 clips are camera B');
-        self::assertSame(['A', 'A', 'B'], array_map(static fn ($clip): string => $clip->refresh()->device->letter, $clips));
-        $this->postJson($this->at('device'), ['clips' => $ulids, 'device' => 'Z'])->assertStatus(422)->assertJsonPath('code', 'device.unknown');
-        $this->as(Role::Editor)->postJson($this->at('device'), ['clips' => $ulids, 'device' => 'A'])->assertForbidden();
+        self::assertSame(['A', 'A', 'B'], array_map(static fn($clip): string => $clip->refresh()->device->letter, $clips));
+        $this->postJson($this->at('device'), ['clips' => $ulids, 'device' => 'Z'])
+            ->assertStatus(422)
+            ->assertJsonPath('code', 'device.unknown');
+        $this->as(Role::Editor)
+            ->postJson($this->at('device'), ['clips' => $ulids, 'device' => 'A'])
+            ->assertForbidden();
     }
 
     public function test_marks_are_ones_own(): void
     {
         $clip = $this->clip('A001C001', 'A', 0, 10);
-        $this->as(Role::Reviewer)->putJson($this->at("clips/$clip->ulid/marks"), ['in_ticks' => 5, 'out_ticks' => 9])->assertOk();
+        $this->as(Role::Reviewer)
+            ->putJson($this->at("clips/$clip->ulid/marks"), ['in_ticks' => 5, 'out_ticks' => 9])
+            ->assertOk();
         $this->getJson($this->at("clips/$clip->ulid"))->assertJsonPath('marks.in_ticks', 5);
         $this->as()->getJson($this->at("clips/$clip->ulid"))->assertJsonPath('marks.in_ticks', null);
     }

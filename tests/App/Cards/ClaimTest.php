@@ -35,7 +35,18 @@ final class ClaimTest extends TestCase
 
     private function shot(string $path, string $date): void
     {
-        $this->plain($path, pack('N', 8).'mdat'.pack('N', 116).'moov'.pack('N', 108).'mvhd'."\0\0\0\0".pack('N', strtotime("$date 09:00 UTC") + 2_082_844_800).str_repeat("\0", 92));
+        $this->plain(
+            $path,
+            pack('N', 8) .
+                'mdat' .
+                pack('N', 116) .
+                'moov' .
+                pack('N', 108) .
+                'mvhd' .
+                "\0\0\0\0" .
+                pack('N', strtotime("$date 09:00 UTC") + 2_082_844_800) .
+                str_repeat("\0", 92),
+        );
     }
 
     /** @return list<string> */
@@ -47,7 +58,13 @@ final class ClaimTest extends TestCase
     /** @return list<string> */
     private function otherBench(): array
     {
-        return array_column($this->actingAs($this->stranger)->getJson("/api/productions/{$this->other->ulid}/days/{$this->otherDay->ulid}/cards")->assertOk()->json('volumes'), 'name');
+        return array_column(
+            $this->actingAs($this->stranger)
+                ->getJson("/api/productions/{$this->other->ulid}/days/{$this->otherDay->ulid}/cards")
+                ->assertOk()
+                ->json('volumes'),
+            'name',
+        );
     }
 
     public function test_a_card_shot_on_a_day_of_one_production_is_that_ones_and_refused_elsewhere(): void
@@ -56,7 +73,9 @@ final class ClaimTest extends TestCase
         $this->shot('B001/b.mov', '2026-11-02');
         self::assertSame(['A001'], $this->bench());
         self::assertSame(['B001'], $this->otherBench());
-        $this->as()->postJson($this->onDay('volumes/B001/offload'), ['roll' => 'B001', 'device' => 'B'])->assertNotFound();
+        $this->as()
+            ->postJson($this->onDay('volumes/B001/offload'), ['roll' => 'B001', 'device' => 'B'])
+            ->assertNotFound();
         $this->getJson($this->onDay('volumes/B001'))->assertNotFound();
         $this->postJson($this->at('volumes/B001/claim'))->assertNotFound();
         self::assertSame(0, Card::query()->count());
@@ -105,32 +124,54 @@ final class ClaimTest extends TestCase
         self::assertArrayNotHasKey('C001', $asked, 'another production\'s card is not even named');
         self::assertSame(['A001'], Card::query()->pluck('roll')->all());
         $this->postJson($this->at('volumes/SHUTTLE/claim'))->assertOk();
-        self::assertSame(['SHUTTLE'], $this->postJson($this->onDay('offload-all'))->json('started'), 'folders that say what they are come in as imports');
+        self::assertSame(
+            ['SHUTTLE'],
+            $this->postJson($this->onDay('offload-all'))->json('started'),
+            'folders that say what they are come in as imports',
+        );
     }
 
     public function test_a_day_that_two_productions_have_is_asked_about(): void
     {
         ShootDay::query()->create(['production_id' => $this->other->id, 'number' => 2, 'date' => '2026-10-05']);
         $this->shot('A001/a.mov', '2026-10-05');
-        self::assertSame('Another production has a shoot day of that date as well.', $this->postJson($this->onDay('offload-all'))->json('asked.0.why'));
+        self::assertSame(
+            'Another production has a shoot day of that date as well.',
+            $this->postJson($this->onDay('offload-all'))->json('asked.0.why'),
+        );
         $this->postJson($this->onDay('volumes/A001/offload'), ['roll' => 'A001', 'device' => 'A'])->assertStatus(202);
         self::assertSame([], $this->otherBench(), 'who copies it has it');
     }
 
     public function test_names_of_two_productions_that_become_one_folder_do_not_share_it(): void
     {
-        $this->other->update(['name' => $this->production->name.'?']);
-        $this->production->update(['name' => $this->production->name.'*']);
+        $this->other->update(['name' => $this->production->name . '?']);
+        $this->production->update(['name' => $this->production->name . '*']);
         $this->plain('A001/a.txt', 'ours');
         $this->plain('A002/a.txt', 'theirs');
         $this->postJson($this->onDay('volumes/A001/offload'), ['roll' => 'A001', 'device' => 'A'])->assertStatus(202);
-        $this->actingAs($this->stranger)->putJson("/api/productions/{$this->other->ulid}/card-template", ['was' => '{production}/{day}/{device}/{roll}', 'now' => '{production}/{day}/A/{roll}'])->assertOk();
-        $this->postJson("/api/productions/{$this->other->ulid}/days/{$this->otherDay->ulid}/volumes/A002/offload", ['roll' => 'A001', 'device' => null])->assertStatus(422)->assertJsonPath('code', 'card.folder_taken');
+        $this->actingAs($this->stranger)
+            ->putJson("/api/productions/{$this->other->ulid}/card-template", [
+                'was' => '{production}/{day}/{device}/{roll}',
+                'now' => '{production}/{day}/A/{roll}',
+            ])
+            ->assertOk();
+        $this->postJson("/api/productions/{$this->other->ulid}/days/{$this->otherDay->ulid}/volumes/A002/offload", [
+            'roll' => 'A001',
+            'device' => null,
+        ])
+            ->assertStatus(422)
+            ->assertJsonPath('code', 'card.folder_taken');
     }
 
     public function test_a_template_that_would_mix_two_productions_is_refused(): void
     {
-        $this->actingAs($this->stranger)->getJson("/api/productions/{$this->other->ulid}/days/{$this->otherDay->ulid}/cards")->assertOk();
-        $this->as()->putJson($this->at('card-template'), ['was' => '{production}/{day}/{device}/{roll}', 'now' => '{day}/{roll}'])->assertStatus(422)->assertJsonPath('code', 'template.shared');
+        $this->actingAs($this->stranger)
+            ->getJson("/api/productions/{$this->other->ulid}/days/{$this->otherDay->ulid}/cards")
+            ->assertOk();
+        $this->as()
+            ->putJson($this->at('card-template'), ['was' => '{production}/{day}/{device}/{roll}', 'now' => '{day}/{roll}'])
+            ->assertStatus(422)
+            ->assertJsonPath('code', 'template.shared');
     }
 }

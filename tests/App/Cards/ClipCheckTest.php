@@ -22,7 +22,7 @@ final class ClipCheckTest extends TestCase
         $this->clip('A2', 'A', 200, 30);
         $this->clip('S1', 'S', 90, 150);
         $devices = app(ClipCheck::class)->of($this->day)['devices'];
-        self::assertSame([['A', 2], ['S', 1]], array_map(static fn (array $one): array => [$one['device'], $one['clips']], $devices));
+        self::assertSame([['A', 2], ['S', 1]], array_map(static fn(array $one): array => [$one['device'], $one['clips']], $devices));
         self::assertSame(230 * Ticks::PER_SECOND, $devices[0]['last_ticks']);
         self::assertSame([], $this->titles(), 'one long recording beside two clips is no difference');
     }
@@ -35,7 +35,10 @@ final class ClipCheckTest extends TestCase
         }
         self::assertSame(['B shows nothing for 1 clip of A'], $this->titles());
         $points = $this->as()->getJson($this->onDay('sheet'))->json('points');
-        self::assertStringContainsString('A: 3 clips, 1:00. B: 2 clips, 0:40. Nothing of B beside A200 at 00:03:20.', $points[0]['evidence']);
+        self::assertStringContainsString(
+            'A: 3 clips, 1:00. B: 2 clips, 0:40. Nothing of B beside A200 at 00:03:20.',
+            $points[0]['evidence'],
+        );
         $this->postJson($this->onDay('points'), ['key' => $points[0]['key'], 'fix' => 'settle'])->assertSuccessful();
         self::assertSame([], $this->getJson($this->onDay('sheet'))->json('points'));
         $this->clip('A400', 'A', 400, 20);

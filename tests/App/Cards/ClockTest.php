@@ -20,7 +20,14 @@ final class ClockTest extends TestCase
     protected function setUp(): void
     {
         parent::setUp();
-        $card = Card::query()->create(['production_id' => $this->production->id, 'shoot_day_id' => $this->day->id, 'roll' => 'A003', 'volume' => 'A003', 'state' => 'verified', 'device_id' => $this->devices['A']->id]);
+        $card = Card::query()->create([
+            'production_id' => $this->production->id,
+            'shoot_day_id' => $this->day->id,
+            'roll' => 'A003',
+            'volume' => 'A003',
+            'state' => 'verified',
+            'device_id' => $this->devices['A']->id,
+        ]);
         $this->clip = $this->clip('A003C005', 'A', 36_000, more: ['card_id' => $card->id]);
         $this->as();
     }
@@ -42,7 +49,9 @@ final class ClockTest extends TestCase
         $this->state('10:42:17:08', 'card', 50)->assertOk();
         self::assertSame(2_535.32, $this->seconds());
         self::assertSame(36_000 * Ticks::PER_SECOND, $this->clip->refresh()->start_ticks, 'what was recorded stays');
-        $this->getJson($this->at("clips/{$this->clip->ulid}"))->assertJsonPath('start_timecode', '10:00:00:00')->assertJsonPath('corrected_timecode', '10:42:15:08');
+        $this->getJson($this->at("clips/{$this->clip->ulid}"))
+            ->assertJsonPath('start_timecode', '10:00:00:00')
+            ->assertJsonPath('corrected_timecode', '10:42:15:08');
     }
 
     public function test_a_cards_correction_goes_before_its_days_and_that_before_the_devices(): void
@@ -65,7 +74,9 @@ final class ClockTest extends TestCase
     public function test_a_clock_behind_midnight_is_taken_the_short_way(): void
     {
         $late = $this->clip('A006C001', 'A', 10);
-        $this->postJson($this->at("clips/$late->ulid/clock"), ['frame' => 0, 'reads' => '23:59:50:00', 'for' => 'day'])->assertOk()->assertJsonPath('correction_ticks', -20 * Ticks::PER_SECOND);
+        $this->postJson($this->at("clips/$late->ulid/clock"), ['frame' => 0, 'reads' => '23:59:50:00', 'for' => 'day'])
+            ->assertOk()
+            ->assertJsonPath('correction_ticks', -20 * Ticks::PER_SECOND);
     }
 
     public function test_what_is_no_label_no_frame_or_no_clock_is_refused_in_a_sentence(): void

@@ -60,38 +60,50 @@ final class OffloadTest extends TestCase
         $answer = $this->get($this->at("clips/$clip->ulid/media/proxy"))->assertOk();
         self::assertStringEndsWith('/proxy.mp4', (string) $answer->headers->get('X-Accel-Redirect'));
         foreach (['proxy.mp4', 'thumb-1.jpg', 'thumb-2.jpg', 'thumb-3.jpg', 'peaks', 'guide'] as $name) {
-            self::assertFileExists(ClipMedia::folder($clip).'/'.$name);
+            self::assertFileExists(ClipMedia::folder($clip) . '/' . $name);
         }
-        self::assertSame(2 * 6 * 8000, filesize(ClipMedia::folder($clip).'/guide'));
+        self::assertSame(2 * 6 * 8000, filesize(ClipMedia::folder($clip) . '/guide'));
     }
 
     public function test_the_proxy_has_the_frames_of_the_original_one_for_one(): void
     {
         $this->camera('A001/A001C001.mov', $this->stage(4, 2), '00:00:00:00');
         $this->offload('A001', 'A');
-        $proxy = ClipMedia::folder(Clip::query()->sole()).'/proxy.mp4';
-        $run = Process::run(['ffprobe', '-v', 'error', '-count_packets', '-select_streams', 'v', '-show_entries', 'stream=nb_read_packets,r_frame_rate,start_time', '-of', 'csv=p=0', $proxy]);
+        $proxy = ClipMedia::folder(Clip::query()->sole()) . '/proxy.mp4';
+        $run = Process::run([
+            'ffprobe',
+            '-v',
+            'error',
+            '-count_packets',
+            '-select_streams',
+            'v',
+            '-show_entries',
+            'stream=nb_read_packets,r_frame_rate,start_time',
+            '-of',
+            'csv=p=0',
+            $proxy,
+        ]);
         self::assertSame('25/1,0.000000,100', $run['output'] === '' ? $run['error'] : trim($run['output']));
     }
 
     public function test_a_link_on_the_card_keeps_it_from_being_safe_and_the_rest_goes_on(): void
     {
         $this->plain('A001/ok.txt', 'content');
-        symlink('/etc/hostname', $this->folder.'/bench/A001/link.mov');
+        symlink('/etc/hostname', $this->folder . '/bench/A001/link.mov');
         $this->offload('A001', 'A');
         $card = Card::query()->sole();
         self::assertSame(['fault', false, 1], [$card->state, $card->isSafe(), $card->verified_files]);
         self::assertSame('link.mov', $card->faults[0]['path']);
         self::assertSame(['A001 cannot be released'], array_column($this->getJson($this->onDay('sheet'))->json('points'), 'title'));
         $this->postJson($this->at("cards/$card->ulid/release"))->assertStatus(422)->assertJsonPath('code', 'card.unsafe');
-        unlink($this->folder.'/bench/A001/link.mov');
+        unlink($this->folder . '/bench/A001/link.mov');
         $this->offload('A001', 'A')->assertStatus(202);
         self::assertTrue($card->refresh()->isSafe());
     }
 
     public function test_a_full_disk_stops_only_itself_and_says_so(): void
     {
-        $small = $this->folder.'/small';
+        $small = $this->folder . '/small';
         mkdir($small);
         if (Process::run(['mount', '-t', 'tmpfs', '-o', 'size=64k', 'tmpfs', $small])['status'] !== 0) {
             self::markTestSkipped('A small disk can only be made by root.');
@@ -105,7 +117,10 @@ final class OffloadTest extends TestCase
             $card = Card::query()->sole();
             self::assertSame(['fault', false], [$card->state, $card->isSafe()]);
             self::assertStringContainsString('full', implode(' ', array_column($card->faults, 'reason')));
-            self::assertFileEquals($this->folder.'/bench/A001/big.bin', "$this->folder/one/{$this->production->name}/Day 01/A/A001/big.bin");
+            self::assertFileEquals(
+                $this->folder . '/bench/A001/big.bin',
+                "$this->folder/one/{$this->production->name}/Day 01/A/A001/big.bin",
+            );
             self::assertStringContainsString('full', (string) Task::query()->where('kind', 'offload')->sole()->result['message']);
         } finally {
             Process::run(['umount', $small]);
@@ -126,7 +141,7 @@ final class OffloadTest extends TestCase
         $this->camera('A001/A001C001.mov', $this->stage(3, 4), '00:00:00:00');
         $this->offload('A001', 'A');
         $clip = Clip::query()->sole();
-        $proxy = ClipMedia::folder($clip).'/proxy.mp4';
+        $proxy = ClipMedia::folder($clip) . '/proxy.mp4';
         unlink($proxy);
         $clip->update(['problems' => ['The proxy could not be made.']]);
         $this->postJson($this->at("clips/$clip->ulid/media"))->assertStatus(202);
@@ -160,7 +175,7 @@ final class OffloadTest extends TestCase
         Queue::clearResolvedInstances();
         $history = "$this->folder/one/{$this->production->name}/Day 01/A/A001/ascmhl";
         mkdir($history, 0777, true);
-        $other = fopen($history.'/.offload.jsonl', 'c');
+        $other = fopen($history . '/.offload.jsonl', 'c');
         flock($other, LOCK_EX);
         $task = Task::query()->where('kind', 'offload')->sole();
         try {
@@ -205,7 +220,12 @@ final class OffloadTest extends TestCase
     {
         $this->camera('A001/A001C001.mov', $this->stage(3, 4), '00:00:00:00');
         $this->offload('A001', 'A');
-        $found = static fn (): array => [Clip::query()->count(), CardFile::query()->whereNotNull('verified_at')->count(), CardFile::query()->count(), Task::query()->where('kind', 'offload')->count()];
+        $found = static fn(): array => [
+            Clip::query()->count(),
+            CardFile::query()->whereNotNull('verified_at')->count(),
+            CardFile::query()->count(),
+            Task::query()->where('kind', 'offload')->count(),
+        ];
         $before = $found();
         // The worker died between the last byte and the word that it was done.
         $task = Task::query()->where('kind', 'offload')->sole();
@@ -233,7 +253,9 @@ final class OffloadTest extends TestCase
         $this->plain('A001/one.txt', 'one');
         $this->offload('A001', 'A');
         $ulid = Card::query()->sole()->ulid;
-        $this->postJson($this->at("cards/$ulid/release"), ['words' => 'one disk'])->assertOk()->assertJsonPath('released_by', 'Assistant Person');
+        $this->postJson($this->at("cards/$ulid/release"), ['words' => 'one disk'])
+            ->assertOk()
+            ->assertJsonPath('released_by', 'Assistant Person');
         self::assertNotNull(Card::query()->sole()->released_at);
     }
 
@@ -244,15 +266,24 @@ final class OffloadTest extends TestCase
         $this->offload('A001', 'A');
         $card = Card::query()->sole();
         $this->postJson($this->at("cards/$card->ulid/verify"))->assertStatus(202);
-        $this->getJson($this->at("cards/$card->ulid"))->assertJsonPath('copies.0.is_whole', true)->assertJsonPath('copies.0.differences', null);
+        $this->getJson($this->at("cards/$card->ulid"))
+            ->assertJsonPath('copies.0.is_whole', true)
+            ->assertJsonPath('copies.0.differences', null);
         $folder = "$this->folder/two/{$this->production->name}/Day 01/A/A001";
         file_put_contents("$folder/one.txt", 'damaged');
         rename("$folder/two.txt", "$folder/renamed.txt");
         file_put_contents("$folder/stranger.txt", 'x');
         $this->postJson($this->at("cards/$card->ulid/verify"))->assertStatus(202);
-        $this->getJson($this->at("cards/$card->ulid"))->assertJsonPath('is_safe', false)->assertJsonPath('copies.1.differences.altered', ['one.txt'])
-            ->assertJsonPath('copies.1.differences.renamed.0.to', 'renamed.txt')->assertJsonPath('copies.1.differences.new', ['stranger.txt'])->assertJsonPath('copies.0.is_whole', true);
-        self::assertSame(['A001 on Two is not as it was copied'], array_column($this->getJson($this->onDay('sheet'))->json('points'), 'title'));
+        $this->getJson($this->at("cards/$card->ulid"))
+            ->assertJsonPath('is_safe', false)
+            ->assertJsonPath('copies.1.differences.altered', ['one.txt'])
+            ->assertJsonPath('copies.1.differences.renamed.0.to', 'renamed.txt')
+            ->assertJsonPath('copies.1.differences.new', ['stranger.txt'])
+            ->assertJsonPath('copies.0.is_whole', true);
+        self::assertSame(
+            ['A001 on Two is not as it was copied'],
+            array_column($this->getJson($this->onDay('sheet'))->json('points'), 'title'),
+        );
         $this->postJson($this->at("cards/$card->ulid/release"))->assertStatus(422)->assertJsonPath('code', 'card.unsafe');
         self::assertCount(3, glob("$folder/ascmhl/0*.mhl") ?: [], 'each look adds a generation');
     }
@@ -269,12 +300,14 @@ final class OffloadTest extends TestCase
         foreach (['Z999', '..', '.', '', '../beside', 'A001/..', 'LINK', 'FILE', "A001\0"] as $name) {
             try {
                 $bench->path($this->production, $name);
-                self::fail(json_encode($name).' is taken for a card.');
+                self::fail(json_encode($name) . ' is taken for a card.');
             } catch (Problem $problem) {
                 self::assertSame(404, $problem->status);
             }
         }
-        $this->as()->postJson($this->onDay('volumes/LINK/offload'), ['roll' => 'L001', 'device' => 'A'])->assertNotFound();
+        $this->as()
+            ->postJson($this->onDay('volumes/LINK/offload'), ['roll' => 'L001', 'device' => 'A'])
+            ->assertNotFound();
         $this->postJson($this->onDay('volumes/A001/offload'), ['roll' => 'A001', 'device' => 'A'])->assertStatus(202);
     }
 
@@ -282,7 +315,9 @@ final class OffloadTest extends TestCase
     {
         $this->plain('A001/one.txt', 'one');
         foreach (['../../etc', '.hidden', "a\nb", 'a/b', ''] as $roll) {
-            $this->as()->postJson($this->onDay('volumes/A001/offload'), ['roll' => $roll, 'device' => 'A'])->assertStatus(422);
+            $this->as()
+                ->postJson($this->onDay('volumes/A001/offload'), ['roll' => $roll, 'device' => 'A'])
+                ->assertStatus(422);
         }
     }
 

@@ -25,12 +25,17 @@ final class RecordingsInPartsTest extends TestCase
     private function part(string $path, int $value, int $samples, int $startSample): void
     {
         $this->plain($path, '');
-        WavBuilder::pcm(0, 1, 16, 8000, str_repeat(pack('v', $value), $samples))->withBext($startSample)->withIxml('<SPEED><TIMECODE_RATE>25/1</TIMECODE_RATE></SPEED>')->write($this->folder.'/bench/'.$path);
+        WavBuilder::pcm(0, 1, 16, 8000, str_repeat(pack('v', $value), $samples))
+            ->withBext($startSample)
+            ->withIxml('<SPEED><TIMECODE_RATE>25/1</TIMECODE_RATE></SPEED>')
+            ->write($this->folder . '/bench/' . $path);
     }
 
     private function offload(string $volume, string $device): void
     {
-        $this->as()->postJson($this->onDay("volumes/$volume/offload"), ['roll' => $volume, 'device' => $device])->assertStatus(202);
+        $this->as()
+            ->postJson($this->onDay("volumes/$volume/offload"), ['roll' => $volume, 'device' => $device])
+            ->assertStatus(202);
     }
 
     public function test_tracks_in_a_file_each_become_one_clip_with_all_of_them(): void
@@ -41,10 +46,13 @@ final class RecordingsInPartsTest extends TestCase
         $this->plain('S001/T01_1.txt', 'boom and two lavs');
         $this->offload('S001', 'S');
         $clip = Clip::query()->sole();
-        self::assertSame([['T01_1.wav', 'T01_2.wav', 'T01_3.wav'], ['T01_1.txt'], 3], [$clip->paths(), $clip->facts['sidecars'], count($clip->channels)]);
+        self::assertSame(
+            [['T01_1.wav', 'T01_2.wav', 'T01_3.wav'], ['T01_1.txt'], 3],
+            [$clip->paths(), $clip->facts['sidecars'], count($clip->channels)],
+        );
         $joined = WavReader::read(ClipMedia::soundFile($clip, new Stores()));
         self::assertSame([3, 8000, 8000 * 36_000], [$joined->format->channels, $joined->frames(), $joined->bext['time_reference'] ?? null]);
-        self::assertFileExists(ClipMedia::folder($clip).'/proxy.mp4');
+        self::assertFileExists(ClipMedia::folder($clip) . '/proxy.mp4');
         self::assertCount(3, (new Stores())->filesOf($clip));
     }
 
@@ -56,27 +64,49 @@ final class RecordingsInPartsTest extends TestCase
         $clip = Clip::query()->sole();
         self::assertSame(2.5, $clip->duration_ticks / Ticks::PER_SECOND);
         self::assertSame(20_000, WavReader::read(ClipMedia::soundFile($clip, new Stores()))->frames());
-        self::assertSame(2 * 20_000, filesize(ClipMedia::folder($clip).'/guide'));
+        self::assertSame(2 * 20_000, filesize(ClipMedia::folder($clip) . '/guide'));
     }
 
     public function test_a_picture_in_two_files_is_one_clip_whose_proxy_has_every_frame(): void
     {
         foreach (['001' => '10:00:00:00', '002' => '10:00:02:00'] as $count => $timecode) {
             $this->plain("A001/A001C003_$count.mov", '');
-            $run = Process::run(['ffmpeg', '-v', 'error', '-y', '-f', 'lavfi', '-i', 'testsrc=size=128x72:rate=25', '-t', '2', '-timecode', $timecode, '-c:v', 'libx264', '-preset', 'ultrafast', '-pix_fmt', 'yuv420p', "$this->folder/bench/A001/A001C003_$count.mov"]);
+            $run = Process::run([
+                'ffmpeg',
+                '-v',
+                'error',
+                '-y',
+                '-f',
+                'lavfi',
+                '-i',
+                'testsrc=size=128x72:rate=25',
+                '-t',
+                '2',
+                '-timecode',
+                $timecode,
+                '-c:v',
+                'libx264',
+                '-preset',
+                'ultrafast',
+                '-pix_fmt',
+                'yuv420p',
+                "$this->folder/bench/A001/A001C003_$count.mov",
+            ]);
             self::assertSame(0, $run['status'], $run['error']);
         }
         $this->offload('A001', 'A');
         $clip = Clip::query()->sole();
         self::assertSame([100, 4 * Ticks::PER_SECOND, 2], [$clip->frames, $clip->duration_ticks, count($clip->paths())]);
-        self::assertSame(100, Probe::file(ClipMedia::folder($clip).'/proxy.mp4')->frames);
+        self::assertSame(100, Probe::file(ClipMedia::folder($clip) . '/proxy.mp4')->frames);
     }
 
     public function test_cataloguing_again_leaves_what_a_person_has_set(): void
     {
         $this->part('S001/a.wav', 500, 8000, 8000 * 36_000);
         $this->offload('S001', 'S');
-        Clip::query()->sole()->update(['device_id' => $this->devices['B']->id, 'is_wild' => true]);
+        Clip::query()
+            ->sole()
+            ->update(['device_id' => $this->devices['B']->id, 'is_wild' => true]);
         $task = Task::query()->where('kind', 'catalogue')->sole();
         $task->update(['state' => 'running', 'ended_at' => null]);
         CatalogueCardJob::dispatchSync($task->id);

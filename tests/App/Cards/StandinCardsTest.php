@@ -21,15 +21,21 @@ final class StandinCardsTest extends TestCase
     protected function setUp(): void
     {
         parent::setUp();
-        $library = $this->folder.'/demo/cards';
-        foreach (['A001' => ['A001C001.mov', 'A001C002.mov', 'A001C003.mov', 'A001C004.mov', 'A001C005.mov', 'A001C006.mov'], 'A002' => ['A002C001.mov', 'A002C002.mov', 'A002C003.mov', 'A002C004.mov', 'A002C005.mov']] as $card => $clips) {
+        $library = $this->folder . '/demo/cards';
+        foreach (
+            [
+                'A001' => ['A001C001.mov', 'A001C002.mov', 'A001C003.mov', 'A001C004.mov', 'A001C005.mov', 'A001C006.mov'],
+                'A002' => ['A002C001.mov', 'A002C002.mov', 'A002C003.mov', 'A002C004.mov', 'A002C005.mov'],
+            ]
+            as $card => $clips
+        ) {
             mkdir("$library/$card/ROLL", 0777, true);
             foreach ($clips as $clip) {
-                $content = "$clip ".random_bytes(50_000);
-                file_put_contents("$library/$card/ROLL/$clip", pack('N', 8 + strlen($content)).'mdat'.$content.pack('N', 8).'moov');
+                $content = "$clip " . random_bytes(50_000);
+                file_put_contents("$library/$card/ROLL/$clip", pack('N', 8 + strlen($content)) . 'mdat' . $content . pack('N', 8) . 'moov');
             }
         }
-        $this->bench = new CardBench($library, $this->folder.'/bench', $this->folder.'/two');
+        $this->bench = new CardBench($library, $this->folder . '/bench', $this->folder . '/two');
         $this->as();
     }
 
@@ -58,7 +64,7 @@ final class StandinCardsTest extends TestCase
         $fault = $card->faults[0];
         self::assertSame('B010C001.mov', $fault['path']);
         self::assertStringContainsString('It cannot be read past this byte, after 3 tries.', $fault['reason']);
-        $size = filesize($this->folder.'/bench/B010/B010C001.mov');
+        $size = filesize($this->folder . '/bench/B010/B010C001.mov');
         self::assertGreaterThan(50_000, $fault['byte']);
         self::assertLessThan($size, $fault['byte']);
         self::assertSame(0, $fault['byte'] % 4096, 'told to the block');

@@ -22,8 +22,14 @@ final class StoresTest extends TestCase
     public static function names(): array
     {
         return [
-            'plain' => ['Low Water', 'Low Water'], 'a slash' => ['A/B', 'A_B'], 'climbing out' => ['../..', '_'], 'dots at the ends' => ['..x.', 'x'], 'control characters' => ["a\n\tb", 'a_b'],
-            'other scripts stay' => ['Højvande', 'Højvande'], 'nothing' => ['', '_'], 'very long' => [str_repeat('x', 300), str_repeat('x', 80)],
+            'plain' => ['Low Water', 'Low Water'],
+            'a slash' => ['A/B', 'A_B'],
+            'climbing out' => ['../..', '_'],
+            'dots at the ends' => ['..x.', 'x'],
+            'control characters' => ["a\n\tb", 'a_b'],
+            'other scripts stay' => ['Højvande', 'Højvande'],
+            'nothing' => ['', '_'],
+            'very long' => [str_repeat('x', 300), str_repeat('x', 80)],
         ];
     }
 
@@ -35,7 +41,13 @@ final class StoresTest extends TestCase
 
     public function test_a_file_is_found_on_the_second_volume_when_the_first_is_gone(): void
     {
-        $card = Card::query()->create(['production_id' => $this->production->id, 'shoot_day_id' => $this->day->id, 'roll' => 'A001', 'volume' => 'A001', 'state' => 'verified']);
+        $card = Card::query()->create([
+            'production_id' => $this->production->id,
+            'shoot_day_id' => $this->day->id,
+            'roll' => 'A001',
+            'volume' => 'A001',
+            'state' => 'verified',
+        ]);
         foreach (['one', 'two'] as $store) {
             mkdir("$this->folder/$store/A001");
             file_put_contents("$this->folder/$store/A001/clip.mov", $store);
@@ -57,8 +69,13 @@ final class StoresTest extends TestCase
     public static function imports(): array
     {
         return [
-            'by its folder' => ['Music/cue.wav', 'music'], 'by another word' => ['SFX/creak.wav', 'effects'], 'production sound' => ['Production_Sound/day 1/12-T01.wav', 'production sound'],
-            'the nearest folder counts' => ['Stock/Titles/title.png', 'graphics'], 'sound without a word' => ['new/creak.wav', 'effects'], 'a still without a word' => ['a.png', 'stills'], 'a picture without a word' => ['a.mov', 'stock'],
+            'by its folder' => ['Music/cue.wav', 'music'],
+            'by another word' => ['SFX/creak.wav', 'effects'],
+            'production sound' => ['Production_Sound/day 1/12-T01.wav', 'production sound'],
+            'the nearest folder counts' => ['Stock/Titles/title.png', 'graphics'],
+            'sound without a word' => ['new/creak.wav', 'effects'],
+            'a still without a word' => ['a.png', 'stills'],
+            'a picture without a word' => ['a.mov', 'stock'],
         ];
     }
 
@@ -70,14 +87,24 @@ final class StoresTest extends TestCase
 
     public function test_a_name_says_whether_a_file_is_media_or_rubbish(): void
     {
-        self::assertSame(['picture', 'sound', 'still', null, null], array_map(MediaNames::kindOf(...), ['A/B.MOV', 'x.Wav', 't.png', 'REPORT.TXT', 'noextension']));
+        self::assertSame(
+            ['picture', 'sound', 'still', null, null],
+            array_map(MediaNames::kindOf(...), ['A/B.MOV', 'x.Wav', 't.png', 'REPORT.TXT', 'noextension']),
+        );
         self::assertSame([true, true, false], array_map(MediaNames::isJunk(...), ['ROLL/._A001.mov', '.hidden', 'ROLL/A001.mov']));
     }
 
     /** @return array<string, array{int, string}> frames at 25, words */
     public static function distances(): array
     {
-        return ['frames' => [7, '7 f'], 'seconds' => [50, '2 s'], 'both' => [32, '1 s 7 f'], 'backwards' => [-32, '1 s 7 f'], 'hours' => [25 * (3600 * 10 + 60 * 5), '10 h 05 min'], 'nothing' => [0, '0 f']];
+        return [
+            'frames' => [7, '7 f'],
+            'seconds' => [50, '2 s'],
+            'both' => [32, '1 s 7 f'],
+            'backwards' => [-32, '1 s 7 f'],
+            'hours' => [25 * (3600 * 10 + 60 * 5), '10 h 05 min'],
+            'nothing' => [0, '0 f'],
+        ];
     }
 
     #[DataProvider('distances')]

@@ -31,7 +31,7 @@ final class UsesOfCardsTest extends TestCase
     /** @param  array<string, mixed>  $more */
     private function offload(string $volume, array $more = []): TestResponse
     {
-        return $this->postJson($this->onDay('volumes/'.rawurlencode($volume).'/offload'), $more + ['roll' => $volume, 'device' => 'A']);
+        return $this->postJson($this->onDay('volumes/' . rawurlencode($volume) . '/offload'), $more + ['roll' => $volume, 'device' => 'A']);
     }
 
     /** @return array<string, mixed> */
@@ -55,7 +55,7 @@ final class UsesOfCardsTest extends TestCase
         self::assertFalse($watch->pass(), 'nothing happened since');
         $this->shot('A001', 'A001C002');
         self::assertTrue($watch->pass(true), 'a file more');
-        File::deleteDirectory($this->folder.'/bench/A001');
+        File::deleteDirectory($this->folder . '/bench/A001');
         self::assertTrue($watch->pass());
         self::assertSame(0, Volume::query()->count());
     }
@@ -73,14 +73,16 @@ final class UsesOfCardsTest extends TestCase
     {
         $this->shot('A001', 'A001C001');
         $this->offload('A001');
-        File::copyDirectory($this->folder.'/bench/A001', $this->folder.'/bench/UNTITLED');
+        File::copyDirectory($this->folder . '/bench/A001', $this->folder . '/bench/UNTITLED');
         $seen = $this->volume('UNTITLED');
         self::assertSame(['seen', 'A001', 1, 0], [$seen['state'], $seen['known_roll'], $seen['known_files'], $seen['new_files']]);
-        $this->offload('UNTITLED', ['roll' => 'A001'])->assertStatus(422)->assertJsonPath('code', 'card.seen');
+        $this->offload('UNTITLED', ['roll' => 'A001'])
+            ->assertStatus(422)
+            ->assertJsonPath('code', 'card.seen');
         $this->offload('UNTITLED', ['roll' => 'A001', 'compare' => true])->assertStatus(202);
         $card = Card::query()->sole();
         self::assertTrue($card->isSafe());
-        file_put_contents($this->folder.'/bench/UNTITLED/A001C001.mov', 'picturE');
+        file_put_contents($this->folder . '/bench/UNTITLED/A001C001.mov', 'picturE');
         $this->offload('UNTITLED', ['roll' => 'A001', 'compare' => true])->assertStatus(202);
         self::assertFalse($card->refresh()->isSafe(), 'the same name and size, but not the same');
         self::assertStringContainsString('Another file of that name', $card->faults[0]['reason']);
@@ -103,7 +105,16 @@ final class UsesOfCardsTest extends TestCase
         self::assertSame($this->devices['B']->id, $card->device_id);
         self::assertSame([2, true, null], [$card->verified_files, $card->isSafe(), $card->released_at]);
         self::assertSame(1, CardRelease::query()->count(), 'the earlier release stays on record');
-        self::assertSame(['A001C001' => 1, 'A001C002' => 2], Clip::query()->with('day')->get()->mapWithKeys(static fn (Clip $clip): array => [$clip->name => $clip->day->number])->sortKeys()->all(), 'each clip is of the day it was brought in on');
+        self::assertSame(
+            ['A001C001' => 1, 'A001C002' => 2],
+            Clip::query()
+                ->with('day')
+                ->get()
+                ->mapWithKeys(static fn(Clip $clip): array => [$clip->name => $clip->day->number])
+                ->sortKeys()
+                ->all(),
+            'each clip is of the day it was brought in on',
+        );
         self::assertSame('A001', $this->getJson($this->at("days/$tomorrow->ulid/cards"))->json('cards.0.roll'), 'a card of both days');
         self::assertTrue(Verify::folder("$this->folder/one/{$this->production->name}/Day 01/A/A001")['ok']);
     }
@@ -115,11 +126,13 @@ final class UsesOfCardsTest extends TestCase
         $this->offload('A001');
         $first = Card::query()->sole();
         $this->postJson($this->at("cards/$first->ulid/release"), ['words' => 'one disk'])->assertOk();
-        File::delete($this->folder.'/bench/A001/A001C001.mov');
+        File::delete($this->folder . '/bench/A001/A001C001.mov');
         $this->shot('A001', 'A001C101', 'of another day');
         $again = $this->volume('A001');
         self::assertSame(['reused', 'A001-2', 'A001'], [$again['state'], $again['roll'], $again['known_roll']]);
-        $this->offload('A001', ['roll' => 'A001'])->assertStatus(422)->assertJsonPath('code', 'card.roll_taken');
+        $this->offload('A001', ['roll' => 'A001'])
+            ->assertStatus(422)
+            ->assertJsonPath('code', 'card.roll_taken');
         $this->offload('A001', ['roll' => 'A001-2'])->assertStatus(202);
         self::assertNotNull($first->refresh()->released_at);
         $second = Card::query()->where('roll', 'A001-2')->sole();
@@ -134,9 +147,21 @@ final class UsesOfCardsTest extends TestCase
         $other = Production::query()->create(['name' => 'Other', 'rate_num' => 24, 'rate_den' => 1]);
         $day = ShootDay::query()->create(['production_id' => $other->id, 'number' => 1, 'date' => '2026-10-05']);
         $other->users()->attach(auth()->id());
-        self::assertSame([], $this->getJson("/api/productions/$other->ulid/days/$day->ulid/cards")->json('volumes'), 'it is the other production\'s card');
+        self::assertSame(
+            [],
+            $this->getJson("/api/productions/$other->ulid/days/$day->ulid/cards")->json('volumes'),
+            'it is the other production\'s card',
+        );
         $this->deleteJson($this->at('volumes/A001/claim'))->assertOk();
-        self::assertSame(['new', null], array_values(array_intersect_key($this->getJson("/api/productions/$other->ulid/days/$day->ulid/cards")->json('volumes.0'), ['state' => 1, 'known_roll' => 1])));
+        self::assertSame(
+            ['new', null],
+            array_values(
+                array_intersect_key($this->getJson("/api/productions/$other->ulid/days/$day->ulid/cards")->json('volumes.0'), [
+                    'state' => 1,
+                    'known_roll' => 1,
+                ]),
+            ),
+        );
     }
 
     public function test_the_record_of_a_release_says_who_when_and_on_what(): void
@@ -149,7 +174,10 @@ final class UsesOfCardsTest extends TestCase
         $releases = $this->getJson($this->at("cards/$ulid"))->assertOk()->json('releases');
         self::assertCount(1, $releases, 'said once');
         self::assertSame('Assistant Person', $releases[0]['by']);
-        self::assertSame([1, ['One', 'Two']], [$releases[0]['evidence']['files'], array_column($releases[0]['evidence']['copies'], 'store')]);
+        self::assertSame(
+            [1, ['One', 'Two']],
+            [$releases[0]['evidence']['files'], array_column($releases[0]['evidence']['copies'], 'store')],
+        );
         foreach ($releases[0]['evidence']['copies'] as $copy) {
             self::assertMatchesRegularExpression('/\Ac4[1-9A-HJ-NP-Za-km-z]{88}\z/', $copy['c4']);
         }
@@ -157,7 +185,15 @@ final class UsesOfCardsTest extends TestCase
 
     public function test_the_bench_says_what_will_give_trouble_and_what_the_clock_says(): void
     {
-        $made = static fn (string $time): string => pack('N', 8).'mdat'.pack('N', 116).'moov'.pack('N', 108).'mvhd'."\0\0\0\0".pack('N', strtotime("$time UTC") + 2_082_844_800).str_repeat("\0", 92);
+        $made = static fn(string $time): string => pack('N', 8) .
+            'mdat' .
+            pack('N', 116) .
+            'moov' .
+            pack('N', 108) .
+            'mvhd' .
+            "\0\0\0\0" .
+            pack('N', strtotime("$time UTC") + 2_082_844_800) .
+            str_repeat("\0", 92);
         $this->shot('A001', 'one', $made('2026-10-05 08:52:00'));
         $this->shot('A001', 'two', $made('2026-10-05 11:40:00'));
         $this->shot('A001', 'old', $made('2026-10-02 09:00:00'));
@@ -184,25 +220,28 @@ final class UsesOfCardsTest extends TestCase
 
     public function test_a_volume_that_is_not_there_is_told_and_not_made_up_and_the_next_try_completes_it(): void
     {
-        rename($this->folder.'/two', $this->folder.'/unplugged');
+        rename($this->folder . '/two', $this->folder . '/unplugged');
         $this->shot('A001', 'A001C001');
         $this->offload('A001')->assertStatus(202);
-        self::assertDirectoryDoesNotExist($this->folder.'/two');
+        self::assertDirectoryDoesNotExist($this->folder . '/two');
         $card = Card::query()->sole();
         self::assertSame(['fault', 0, 'Two'], [$card->state, $card->verified_files, $card->faults[0]['destination']]);
         self::assertFileExists("$this->folder/one/{$this->production->name}/Day 01/A/A001/A001C001.mov");
-        rename($this->folder.'/unplugged', $this->folder.'/two');
+        rename($this->folder . '/unplugged', $this->folder . '/two');
         $this->offload('A001')->assertStatus(202);
         self::assertTrue($card->refresh()->isSafe());
     }
 
     public function test_nothing_is_copied_when_no_volume_is_there(): void
     {
-        rename($this->folder.'/one', $this->folder.'/x');
-        rename($this->folder.'/two', $this->folder.'/y');
+        rename($this->folder . '/one', $this->folder . '/x');
+        rename($this->folder . '/two', $this->folder . '/y');
         $this->shot('A001', 'A001C001');
         $this->offload('A001')->assertStatus(202);
-        self::assertStringContainsString('None of the volumes', (string) $this->getJson($this->onDay('cards'))->json('cards.0.faults.0.reason'));
+        self::assertStringContainsString(
+            'None of the volumes',
+            (string) $this->getJson($this->onDay('cards'))->json('cards.0.faults.0.reason'),
+        );
     }
 
     public function test_where_cards_land_is_tried_kept_and_taken_back(): void
@@ -231,10 +270,17 @@ final class UsesOfCardsTest extends TestCase
         $this->shot('A001', 'A001C002');
         $this->offload('A001');
         $card = Card::query()->sole();
-        $letters = static fn (): array => [$card->refresh()->load('device')->device->letter, ...Clip::query()->with('device')->get()->pluck('device.letter')->all()];
-        $this->putJson($this->at("cards/$card->ulid/device"), ['was' => 'A', 'device' => 'B'])->assertOk()->assertJsonPath('changed', 2);
+        $letters = static fn(): array => [
+            $card->refresh()->load('device')->device->letter,
+            ...Clip::query()->with('device')->get()->pluck('device.letter')->all(),
+        ];
+        $this->putJson($this->at("cards/$card->ulid/device"), ['was' => 'A', 'device' => 'B'])
+            ->assertOk()
+            ->assertJsonPath('changed', 2);
         self::assertSame(['B', 'B', 'B'], $letters());
-        $this->putJson($this->at("cards/$card->ulid/device"), ['was' => 'A', 'device' => 'S'])->assertStatus(409)->assertJsonPath('context.fields.0.theirs', 'B');
+        $this->putJson($this->at("cards/$card->ulid/device"), ['was' => 'A', 'device' => 'S'])
+            ->assertStatus(409)
+            ->assertJsonPath('context.fields.0.theirs', 'B');
         $this->postJson($this->at('undo'))->assertOk();
         self::assertSame(['A', 'A', 'A'], $letters());
         $this->putJson($this->at("cards/$card->ulid/device"), ['device' => 'Z'])->assertStatus(422);

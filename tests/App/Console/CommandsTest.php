@@ -29,7 +29,15 @@ final class CommandsTest extends TestCase
 
     public function test_a_person_is_added_with_a_password_that_works_and_only_once(): void
     {
-        self::assertSame(0, Artisan::call('cartella:person', ['email' => 'new@example.test', 'name' => 'New Person', 'role' => 'editor', '--production' => [$this->production->name]]));
+        self::assertSame(
+            0,
+            Artisan::call('cartella:person', [
+                'email' => 'new@example.test',
+                'name' => 'New Person',
+                'role' => 'editor',
+                '--production' => [$this->production->name],
+            ]),
+        );
         preg_match('/password (\S+)/', Artisan::output(), $part);
         $user = User::query()->where('email', 'new@example.test')->sole();
         self::assertTrue(Hash::check($part[1], $user->password));
@@ -37,7 +45,12 @@ final class CommandsTest extends TestCase
         $this->artisan('cartella:person', ['email' => 'new@example.test', 'name' => 'x', 'role' => 'editor'])->assertFailed();
         $this->artisan('cartella:person', ['email' => 'no address', 'name' => 'x', 'role' => 'editor'])->assertExitCode(2);
         $this->artisan('cartella:person', ['email' => 'a@example.test', 'name' => 'x', 'role' => 'king'])->assertExitCode(2);
-        $this->artisan('cartella:person', ['email' => 'first@example.test', 'name' => 'x', 'role' => 'admin', '--first' => true])->assertOk();
+        $this->artisan('cartella:person', [
+            'email' => 'first@example.test',
+            'name' => 'x',
+            'role' => 'admin',
+            '--first' => true,
+        ])->assertOk();
         self::assertFalse(User::query()->where('email', 'first@example.test')->exists(), 'the first is the first');
     }
 }

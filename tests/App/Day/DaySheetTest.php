@@ -23,7 +23,17 @@ final class DaySheetTest extends TestCase
 
     private function card(string $roll, int $verified, int $copies): Card
     {
-        $card = Card::query()->create(['production_id' => $this->production->id, 'shoot_day_id' => $this->day->id, 'roll' => $roll, 'volume' => $roll, 'state' => $verified === 10 ? 'verified' : 'fault', 'files' => 10, 'verified_files' => $verified, 'size_bytes' => 1000, 'verified_at' => $verified === 10 ? now() : null]);
+        $card = Card::query()->create([
+            'production_id' => $this->production->id,
+            'shoot_day_id' => $this->day->id,
+            'roll' => $roll,
+            'volume' => $roll,
+            'state' => $verified === 10 ? 'verified' : 'fault',
+            'files' => 10,
+            'verified_files' => $verified,
+            'size_bytes' => 1000,
+            'verified_at' => $verified === 10 ? now() : null,
+        ]);
         foreach (array_slice(['one', 'two'], 0, $copies) as $store) {
             CardCopy::query()->create(['card_id' => $card->id, 'store' => $store, 'path' => $roll]);
         }
@@ -37,13 +47,19 @@ final class DaySheetTest extends TestCase
         $this->card('A002', 9, 2);
         $this->card('A003', 10, 1);
         $sheet = $this->sheet();
-        self::assertSame([3, 1, ['A002', 'A003']], [$sheet->json('counts.cards'), $sheet->json('counts.cards_safe'), $sheet->json('counts.cards_unsafe')]);
+        self::assertSame(
+            [3, 1, ['A002', 'A003']],
+            [$sheet->json('counts.cards'), $sheet->json('counts.cards_safe'), $sheet->json('counts.cards_unsafe')],
+        );
         self::assertSame(2000, $sheet->json('counts.bytes_verified'));
     }
 
     public function test_takes_setups_scenes_circles_and_running_time_are_counted(): void
     {
-        foreach ([['3', 1, 'ng', 10], ['3A', 1, 'circled', 14], ['3A', 2, 'circled', 20], ['12', 1, 'none', 30]] as $index => [$setup, $number, $status, $seconds]) {
+        foreach (
+            [['3', 1, 'ng', 10], ['3A', 1, 'circled', 14], ['3A', 2, 'circled', 20], ['12', 1, 'none', 30]]
+            as $index => [$setup, $number, $status, $seconds]
+        ) {
             $take = $this->take($setup, $number, ['status' => $status]);
             $this->clip("A$index", 'A', 100 * $index, $seconds, $take);
             $this->clip("B$index", 'B', 100 * $index, $seconds - 2, $take);
@@ -55,7 +71,10 @@ final class DaySheetTest extends TestCase
 
     public function test_mos_wild_and_guide_takes_wait_for_no_sound(): void
     {
-        foreach ([['3', []], ['3A', ['is_mos' => true]], ['3B', ['is_wild' => true]], ['3C', ['is_guide_only' => true]]] as $index => [$setup, $flags]) {
+        foreach (
+            [['3', []], ['3A', ['is_mos' => true]], ['3B', ['is_wild' => true]], ['3C', ['is_guide_only' => true]]]
+            as $index => [$setup, $flags]
+        ) {
             $this->place($this->clip("A$index", 'A', 100 * $index, 10, $this->take($setup, 1, $flags)), 100 * $index);
         }
         self::assertSame([1, 0], [$this->sheet()->json('counts.to_sync'), $this->sheet()->json('counts.synced')]);
@@ -79,20 +98,31 @@ final class DaySheetTest extends TestCase
         $this->place($late, 86_390);
         $this->place($early, 86_410);
         $spans = $this->sheet()->json('rolled.0.spans');
-        self::assertSame(['A1', 'A2'], array_map(fn (array $span): string => \App\Models\Clip::query()->where('ulid', $span[2])->sole()->name, $spans));
+        self::assertSame(
+            ['A1', 'A2'],
+            array_map(fn(array $span): string => \App\Models\Clip::query()->where('ulid', $span[2])->sole()->name, $spans),
+        );
     }
 
     public function test_the_wrap_list_is_ticked_off_step_by_step(): void
     {
-        $done = fn (): array => array_column($this->sheet()->json('wrap'), 'done');
+        $done = fn(): array => array_column($this->sheet()->json('wrap'), 'done');
         self::assertSame([false, false, false, false, false], $done());
         $this->card('A001', 10, 2);
         $take = $this->take('3', 1, ['is_mos' => true]);
         $this->place($this->clip('A1', 'A', 0, 5, $take), 0);
         Reel::query()->create(['production_id' => $this->production->id, 'shoot_day_id' => $this->day->id, 'name' => 'Reel']);
-        Handoff::query()->create(['production_id' => $this->production->id, 'number' => 1, 'title' => 'Day 1', 'chosen' => ['days' => [$this->day->ulid]], 'folder' => 'x', 'state' => 'delivered', 'delivered_at' => now()]);
+        Handoff::query()->create([
+            'production_id' => $this->production->id,
+            'number' => 1,
+            'title' => 'Day 1',
+            'chosen' => ['days' => [$this->day->ulid]],
+            'folder' => 'x',
+            'state' => 'delivered',
+            'delivered_at' => now(),
+        ]);
         self::assertSame([true, true, true, true, true], $done());
-        mkdir($this->folder.'/bench/Z009');
+        mkdir($this->folder . '/bench/Z009');
         $sheet = $this->sheet();
         self::assertFalse($sheet->json('wrap.0.done'));
         self::assertStringContainsString('Z009', $sheet->json('wrap.0.note'));
@@ -110,7 +140,13 @@ final class DaySheetTest extends TestCase
         };
         $after = [[true, true, true, false, false], ['3/2 has no sound'], []];
         self::assertSame($after, $read());
-        $run = Task::query()->create(['production_id' => $this->production->id, 'kind' => 'lineup', 'title' => 'Line up day 1', 'state' => 'running', 'subject' => ['day' => $this->day->id]]);
+        $run = Task::query()->create([
+            'production_id' => $this->production->id,
+            'kind' => 'lineup',
+            'title' => 'Line up day 1',
+            'state' => 'running',
+            'subject' => ['day' => $this->day->id],
+        ]);
         self::assertSame([[true, false, false, false, false], [], ['Line up day 1']], $read(), 'its sound may just not have its place yet');
         $other = ShootDay::query()->create(['production_id' => $this->production->id, 'number' => 9, 'date' => '2026-10-20']);
         $run->update(['subject' => ['day' => $other->id]]);

@@ -24,7 +24,7 @@ final class OpenPointsTest extends TestCase
 
     private function fix(string $title, int $which = 0): TestResponse
     {
-        $point = array_values(array_filter($this->sheet()->json('points'), static fn (array $point): bool => $point['title'] === $title))[0];
+        $point = array_values(array_filter($this->sheet()->json('points'), static fn(array $point): bool => $point['title'] === $title))[0];
 
         return $this->postJson($this->onDay('points'), ['key' => $point['key'], 'fix' => $point['fixes'][$which]['name']])->assertOk();
     }
@@ -67,7 +67,12 @@ final class OpenPointsTest extends TestCase
 
     public function test_a_disagreement_shows_every_value_and_its_source_and_either_ends_it(): void
     {
-        $take = $this->take('3A', 4, ['claims' => [['from' => 'ixml', 'where' => '3A-T04', 'setup' => '3A', 'take' => 4], ['from' => 'name', 'where' => '3A_T03_B', 'setup' => '3A', 'take' => 3]]]);
+        $take = $this->take('3A', 4, [
+            'claims' => [
+                ['from' => 'ixml', 'where' => '3A-T04', 'setup' => '3A', 'take' => 4],
+                ['from' => 'name', 'where' => '3A_T03_B', 'setup' => '3A', 'take' => 3],
+            ],
+        ]);
         $clip = $this->clip('3A_T03_B', 'B', 0, 9, $take);
         self::assertSame(['3A/4 or 3A/3?'], $this->titles());
         self::assertSame('The recorder (3A-T04) says 3A/4. The name (3A_T03_B) says 3A/3.', $this->sheet()->json('points.0.evidence'));
@@ -87,7 +92,12 @@ final class OpenPointsTest extends TestCase
     public function test_a_clock_that_is_off_is_said_in_frames_and_can_be_applied_without_touching_what_was_recorded(): void
     {
         $clip = $this->clip('B1', 'B', 100, 9, $this->take('3', 1, ['is_mos' => true]));
-        ClockOffset::query()->create(['shoot_day_id' => $this->day->id, 'device_id' => $this->devices['B']->id, 'learned_ticks' => 32 * intdiv(Ticks::PER_SECOND, 25), 'votes' => 11]);
+        ClockOffset::query()->create([
+            'shoot_day_id' => $this->day->id,
+            'device_id' => $this->devices['B']->id,
+            'learned_ticks' => 32 * intdiv(Ticks::PER_SECOND, 25),
+            'votes' => 11,
+        ]);
         self::assertSame(["Camera B's clock is 1 s 7 f late all day"], $this->titles());
         $this->fix("Camera B's clock is 1 s 7 f late all day");
         self::assertSame([], $this->titles());
@@ -97,7 +107,9 @@ final class OpenPointsTest extends TestCase
     public function test_a_stray_and_an_unsure_place_are_open(): void
     {
         $take = $this->take('3', 1, ['is_mos' => true]);
-        $this->clip('A1', 'A', 0, 5, $take)->placement()->create(['shoot_day_id' => $this->day->id, 'stray_reason' => 'Nothing can be heard on it.']);
+        $this->clip('A1', 'A', 0, 5, $take)
+            ->placement()
+            ->create(['shoot_day_id' => $this->day->id, 'stray_reason' => 'Nothing can be heard on it.']);
         $this->place($this->clip('A2', 'A', 10, 5, $take), 10, isSure: false);
         self::assertSame(['A1 is a stray', 'A2: look at its place'], $this->titles());
         $this->fix('A2: look at its place');
@@ -126,7 +138,9 @@ final class OpenPointsTest extends TestCase
     {
         $this->place($this->clip('B001C003', 'B', 0, 3), 0);
         $key = $this->sheet()->json('points.0.key');
-        $this->postJson($this->onDay('points'), ['key' => $key, 'fix' => 'lock'])->assertStatus(422)->assertJsonPath('code', 'point.fix');
+        $this->postJson($this->onDay('points'), ['key' => $key, 'fix' => 'lock'])
+            ->assertStatus(422)
+            ->assertJsonPath('code', 'point.fix');
         $this->postJson($this->onDay('points'), ['key' => 'clip.nobody', 'fix' => 'lock'])->assertNotFound();
     }
 

@@ -24,7 +24,7 @@ final class HandoffTest extends TestCase
     {
         $clip = $this->clip($name, $device, $at, more: ['proxied_at' => now()]);
         mkdir(ClipMedia::folder($clip), 0777, true);
-        file_put_contents(ClipMedia::folder($clip).'/proxy.mp4', 'pictures of '.$name);
+        file_put_contents(ClipMedia::folder($clip) . '/proxy.mp4', 'pictures of ' . $name);
 
         return $clip;
     }
@@ -32,20 +32,28 @@ final class HandoffTest extends TestCase
     /** @param  list<string>  $bins */
     private function handOff(array $bins = []): Handoff
     {
-        $ulid = $this->as()->postJson($this->at('handoffs'), ['days' => $bins === [] ? [$this->day->ulid] : [], 'bins' => $bins])->assertStatus(202)->json('ulid');
+        $ulid = $this->as()
+            ->postJson($this->at('handoffs'), ['days' => $bins === [] ? [$this->day->ulid] : [], 'bins' => $bins])
+            ->assertStatus(202)
+            ->json('ulid');
 
         return Handoff::query()->where('ulid', $ulid)->sole();
     }
 
     private function inbox(Handoff $handoff): string
     {
-        return config('cartella.inbox').'/'.$handoff->folder;
+        return config('cartella.inbox') . '/' . $handoff->folder;
     }
 
     public function test_a_choice_without_a_clip_is_refused_and_leaves_no_hand_off(): void
     {
-        $this->as()->postJson($this->at('handoffs'), ['days' => [$this->day->ulid], 'bins' => []])->assertStatus(422)->assertJsonPath('code', 'handoff.empty');
-        $this->postJson($this->at('handoffs'), ['days' => [], 'bins' => []])->assertStatus(422)->assertJsonPath('code', 'handoff.empty');
+        $this->as()
+            ->postJson($this->at('handoffs'), ['days' => [$this->day->ulid], 'bins' => []])
+            ->assertStatus(422)
+            ->assertJsonPath('code', 'handoff.empty');
+        $this->postJson($this->at('handoffs'), ['days' => [], 'bins' => []])
+            ->assertStatus(422)
+            ->assertJsonPath('code', 'handoff.empty');
         self::assertSame(0, Handoff::query()->count());
     }
 
@@ -53,8 +61,15 @@ final class HandoffTest extends TestCase
     {
         $this->proxied('A001C001', 'A', 10);
         $other = Production::query()->create(['name' => 'High Road', 'rate_num' => 25, 'rate_den' => 1]);
-        $day = ShootDay::query()->create(['ulid' => (string) Str::ulid(), 'production_id' => $other->id, 'number' => 1, 'date' => '2026-10-05']);
-        $this->as()->postJson($this->at('handoffs'), ['days' => [$this->day->ulid, $day->ulid], 'bins' => []])->assertNotFound();
+        $day = ShootDay::query()->create([
+            'ulid' => (string) Str::ulid(),
+            'production_id' => $other->id,
+            'number' => 1,
+            'date' => '2026-10-05',
+        ]);
+        $this->as()
+            ->postJson($this->at('handoffs'), ['days' => [$this->day->ulid, $day->ulid], 'bins' => []])
+            ->assertNotFound();
         self::assertSame(0, Handoff::query()->count());
     }
 
@@ -77,17 +92,17 @@ final class HandoffTest extends TestCase
         $this->clip('B001C001', 'B', 12);
         $handoff = $this->handOff();
         self::assertSame(['delivered', ['B001C001'], 2], [$handoff->state, $handoff->summary['missing'], $handoff->summary['clips']]);
-        self::assertStringEqualsFile($this->inbox($handoff).'/proxies/import_A001C001.mp4', 'pictures of A001C001');
-        self::assertFileDoesNotExist($this->inbox($handoff).'/sound', 'an empty folder is not delivered');
+        self::assertStringEqualsFile($this->inbox($handoff) . '/proxies/import_A001C001.mp4', 'pictures of A001C001');
+        self::assertFileDoesNotExist($this->inbox($handoff) . '/sound', 'an empty folder is not delivered');
     }
 
     public function test_the_recorders_sound_goes_with_a_picture_only_while_it_is_laid(): void
     {
         $clip = $this->proxied('A001C001', 'A', 10);
-        file_put_contents(ClipMedia::folder($clip).'/synced.mp4', 'pictures with sound');
-        self::assertStringEqualsFile($this->inbox($this->handOff()).'/proxies/import_A001C001.mp4', 'pictures of A001C001');
+        file_put_contents(ClipMedia::folder($clip) . '/synced.mp4', 'pictures with sound');
+        self::assertStringEqualsFile($this->inbox($this->handOff()) . '/proxies/import_A001C001.mp4', 'pictures of A001C001');
         $clip->update(['sound_synced_at' => now()]);
-        self::assertStringEqualsFile($this->inbox($this->handOff()).'/proxies/import_A001C001.mp4', 'pictures with sound');
+        self::assertStringEqualsFile($this->inbox($this->handOff()) . '/proxies/import_A001C001.mp4', 'pictures with sound');
     }
 
     public function test_a_bin_is_handed_off_without_the_rest_of_the_day(): void
@@ -97,15 +112,15 @@ final class HandoffTest extends TestCase
         $this->proxied('A001C002', 'A', 40);
         $handoff = $this->handOff(['scene:3']);
         self::assertSame(['scene 3', 1], [$handoff->title, $handoff->summary['clips']]);
-        self::assertFileDoesNotExist($this->inbox($handoff).'/proxies/import_A001C002.mp4');
+        self::assertFileDoesNotExist($this->inbox($handoff) . '/proxies/import_A001C002.mp4');
     }
 
     public function test_a_folder_that_is_in_the_way_is_not_written_over_and_the_hand_off_says_so(): void
     {
         $this->proxied('A001C001', 'A', 10);
-        $folder = config('cartella.inbox').'/'.$this->production->name.'/001 Day '.$this->day->number;
+        $folder = config('cartella.inbox') . '/' . $this->production->name . '/001 Day ' . $this->day->number;
         mkdir($folder, 0777, true);
-        file_put_contents($folder.'/kept.txt', 'somebody else\'s');
+        file_put_contents($folder . '/kept.txt', 'somebody else\'s');
         $handoff = $this->handOff();
         self::assertSame('failed', $handoff->state);
         self::assertSame(['kept.txt'], array_values(array_diff((array) scandir($folder), ['.', '..'])));
@@ -115,15 +130,23 @@ final class HandoffTest extends TestCase
     public function test_two_clips_of_one_name_are_two_files_in_the_package(): void
     {
         foreach (['one', 'two', 'three'] as $n => $content) {
-            $clip = $this->clip(['A001C001', 'A001C001', 'a001c001'][$n], 'A', 10 + $n, more: ['proxied_at' => now(), 'path_hash' => md5("$n")]);
+            $clip = $this->clip(
+                ['A001C001', 'A001C001', 'a001c001'][$n],
+                'A',
+                10 + $n,
+                more: ['proxied_at' => now(), 'path_hash' => md5("$n")],
+            );
             mkdir(ClipMedia::folder($clip), 0777, true);
-            file_put_contents(ClipMedia::folder($clip).'/proxy.mp4', $content);
+            file_put_contents(ClipMedia::folder($clip) . '/proxy.mp4', $content);
         }
         $handoff = $this->handOff();
-        $files = array_map(static fn (string $file): string => (string) file_get_contents($file), glob($this->inbox($handoff).'/proxies/*') ?: []);
+        $files = array_map(
+            static fn(string $file): string => (string) file_get_contents($file),
+            glob($this->inbox($handoff) . '/proxies/*') ?: [],
+        );
         self::assertEqualsCanonicalizing(['one', 'two', 'three'], $files, 'also for systems that take capitals for the same');
         self::assertSame([], $handoff->summary['missing']);
-        $log = (string) file_get_contents($this->inbox($handoff).'/log.csv');
+        $log = (string) file_get_contents($this->inbox($handoff) . '/log.csv');
         self::assertStringContainsString('proxies/import_A001C001_2.mp4', $log, 'the log names each by its own file');
     }
 
@@ -155,8 +178,11 @@ final class HandoffTest extends TestCase
     {
         $this->proxied('A001C001', 'A', 10);
         $handoff = $this->handOff();
-        file_put_contents($this->inbox($handoff).'/proxies/import_A001C001.mp4', 'Pictures of A001C001');
-        $this->as(Role::Editor)->postJson($this->at("handoffs/$handoff->ulid/answer"), ['query' => null])->assertOk()->assertJsonPath('state', 'delivered');
+        file_put_contents($this->inbox($handoff) . '/proxies/import_A001C001.mp4', 'Pictures of A001C001');
+        $this->as(Role::Editor)
+            ->postJson($this->at("handoffs/$handoff->ulid/answer"), ['query' => null])
+            ->assertOk()
+            ->assertJsonPath('state', 'delivered');
         self::assertStringContainsString('import_A001C001.mp4', Task::query()->where('kind', 'accept')->sole()->result['message']);
     }
 
@@ -164,7 +190,7 @@ final class HandoffTest extends TestCase
     {
         $this->proxied('A001C001', 'A', 10);
         $handoff = $this->handOff();
-        $answer = fn (?string $query) => $this->postJson($this->at("handoffs/$handoff->ulid/answer"), ['query' => $query]);
+        $answer = fn(?string $query) => $this->postJson($this->at("handoffs/$handoff->ulid/answer"), ['query' => $query]);
         $this->as(Role::Reviewer);
         $answer(null)->assertForbidden();
         $this->as(Role::Editor);
@@ -181,9 +207,12 @@ final class HandoffTest extends TestCase
     {
         $this->proxied('A001C001', 'A', 10);
         $handoff = $this->handOff();
-        file_put_contents($this->inbox($handoff).'/extra.mov', 'not ours');
-        $this->as(Role::Editor)->postJson($this->at("handoffs/$handoff->ulid/answer"), ['query' => null])->assertStatus(422)
-            ->assertJsonPath('code', 'handoff.altered')->assertJsonPath('context.new.0', 'extra.mov');
+        file_put_contents($this->inbox($handoff) . '/extra.mov', 'not ours');
+        $this->as(Role::Editor)
+            ->postJson($this->at("handoffs/$handoff->ulid/answer"), ['query' => null])
+            ->assertStatus(422)
+            ->assertJsonPath('code', 'handoff.altered')
+            ->assertJsonPath('context.new.0', 'extra.mov');
         self::assertSame('delivered', $handoff->refresh()->state);
     }
 }

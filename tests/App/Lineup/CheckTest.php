@@ -59,7 +59,7 @@ final class CheckTest extends TestCase
         $both = array_values(unpack('s*', substr($wav, (int) strpos($wav, 'data') + 8)) ?: []);
         $left = $right = [];
         foreach ($both as $at => $value) {
-            $at % 2 === 0 ? $left[] = $value : $right[] = $value;
+            $at % 2 === 0 ? ($left[] = $value) : ($right[] = $value);
         }
 
         return [$left, $right];
@@ -71,13 +71,18 @@ final class CheckTest extends TestCase
         $check = $this->getJson($this->at("clips/$clip->ulid/check"))->assertOk();
         $check->assertJsonPath('against.name', '3-T01')->assertJsonPath('beside.name', 'B001C001')->assertJsonPath('own.name', 'A001C001');
         self::assertSame('clap', $check->json('moments.0.what'));
-        self::assertEqualsWithDelta(2.0, $check->json('moments.0.ticks') / Ticks::PER_SECOND, 0.01, 'three seconds into the recording, two into the picture');
+        self::assertEqualsWithDelta(
+            2.0,
+            $check->json('moments.0.ticks') / Ticks::PER_SECOND,
+            0.01,
+            'three seconds into the recording, two into the picture',
+        );
         self::assertContains('onset', array_column($check->json('moments'), 'what'));
         $points = $this->getJson($this->at("clips/$clip->ulid/points"))->assertOk()->json();
         self::assertEqualsWithDelta(2.0, $points['claps'][0]['ticks'] / Ticks::PER_SECOND, 0.01);
-        file_put_contents(ClipMedia::folder($clip).'/points.json', json_encode(['claps' => [], 'onsets' => [], 'flashes' => []]));
+        file_put_contents(ClipMedia::folder($clip) . '/points.json', json_encode(['claps' => [], 'onsets' => [], 'flashes' => []]));
         self::assertSame([], $this->getJson($this->at("clips/$clip->ulid/points"))->json('claps'), 'they are looked for once');
-        unlink(ClipMedia::folder($clip).'/points.json');
+        unlink(ClipMedia::folder($clip) . '/points.json');
         Queue::fake();
         $this->getJson($this->at("clips/$clip->ulid/points"))->assertStatus(202)->assertJsonPath('pending', true);
         $this->getJson($this->at("clips/$clip->ulid/points"))->assertStatus(202);
@@ -89,10 +94,17 @@ final class CheckTest extends TestCase
         $clip = $this->clipNamed('A001C001');
         $sound = $this->clipNamed('3-T01');
         $apart = $clip->placement->start_ticks - $sound->placement->start_ticks;
-        $pair = fn (int $from, float $seconds) => $this->get($this->at("clips/$clip->ulid/pair?").http_build_query(['against' => $sound->ulid, 'from_ticks' => $from, 'apart_ticks' => $apart, 'seconds' => $seconds]))->assertOk();
+        $pair = fn(int $from, float $seconds) => $this->get(
+            $this->at("clips/$clip->ulid/pair?") .
+                http_build_query(['against' => $sound->ulid, 'from_ticks' => $from, 'apart_ticks' => $apart, 'seconds' => $seconds]),
+        )->assertOk();
         [$left, $right] = self::ears($pair(Ticks::PER_SECOND, 2.0)->assertHeader('Content-Type', 'audio/wav')->getContent());
         self::assertCount(96_000, $left);
-        $loudest = static fn (array $values): int => (int) array_search(max(array_map(abs(...), $values)), array_map(abs(...), $values), true);
+        $loudest = static fn(array $values): int => (int) array_search(
+            max(array_map(abs(...), $values)),
+            array_map(abs(...), $values),
+            true,
+        );
         self::assertEqualsWithDelta(48_000, $loudest($left), 100, 'the clap, a second in');
         self::assertEqualsWithDelta($loudest($left), $loudest($right), 12, 'a quarter of a millisecond');
         [$left, $right] = self::ears($pair(-Ticks::PER_SECOND, 2.0)->getContent());
@@ -104,20 +116,33 @@ final class CheckTest extends TestCase
     public function test_a_head_begins_a_second_before_the_clap_and_a_clip_without_a_slate_says_so(): void
     {
         $clip = $this->clipNamed('A001C001');
-        $this->putJson($this->at("clips/$clip->ulid/head"), ['slate' => true, 'was' => null])->assertOk()->assertJsonPath('frames', 25);
+        $this->putJson($this->at("clips/$clip->ulid/head"), ['slate' => true, 'was' => null])
+            ->assertOk()
+            ->assertJsonPath('frames', 25);
         $this->postJson($this->at('undo'))->assertJsonPath('label', 'Begin A001C001 at its frame 25');
         $mute = $this->clip('C001', 'B', 40_000, 10);
-        $this->putJson($this->at("clips/$mute->ulid/head"), ['slate' => true, 'was' => null])->assertStatus(422)->assertJsonPath('code', 'head.slate');
+        $this->putJson($this->at("clips/$mute->ulid/head"), ['slate' => true, 'was' => null])
+            ->assertStatus(422)
+            ->assertJsonPath('code', 'head.slate');
     }
 
     public function test_sound_is_laid_once_and_again_only_where_something_moved(): void
     {
-        $times = static fn (): array => Clip::query()->where('kind', 'picture')->orderBy('name')->pluck('sound_synced_at', 'name')->map(static fn ($time): string => (string) $time)->all();
+        $times = static fn(): array => Clip::query()
+            ->where('kind', 'picture')
+            ->orderBy('name')
+            ->pluck('sound_synced_at', 'name')
+            ->map(static fn($time): string => (string) $time)
+            ->all();
         $this->travel(1)->minutes();
         $before = $times();
         $day = function (): array {
             $laid = [];
-            app(LaySound::class)->day(ShootDay::query()->findOrFail($this->day->id), static function (int $done, int $total, string $name) use (&$laid): void {
+            app(LaySound::class)->day(ShootDay::query()->findOrFail($this->day->id), static function (
+                int $done,
+                int $total,
+                string $name,
+            ) use (&$laid): void {
                 $laid[] = $name;
             });
 
@@ -127,27 +152,33 @@ final class CheckTest extends TestCase
         $clip = $this->clipNamed('B001C001');
         $clip->placement->update(['start_ticks' => $clip->placement->start_ticks + Ticks::PER_SECOND]);
         self::assertSame(['B001C001'], $day());
-        $heard = GuideTrack::decode(ClipMedia::folder($clip).'/synced.mp4', 2);
+        $heard = GuideTrack::decode(ClipMedia::folder($clip) . '/synced.mp4', 2);
         self::assertGreaterThan(80_000, $heard->samples());
     }
 
     public function test_timecode_on_a_sound_track_becomes_the_clips_own_also_when_the_card_is_catalogued_again(): void
     {
-        $path = $this->folder.'/bench/A002';
+        $path = $this->folder . '/bench/A002';
         mkdir($path);
         $timecode = LtcWriter::write(FrameRate::parse('25'), '14:30:00:00', '14:30:03:24');
         $samples = '';
         foreach (unpack('s*', $timecode) ?: [] as $at => $value) {
             $samples .= pack('ss', (int) (4000 * sin($at / 9) * (($at >> 12) % 3)), $value);
         }
-        WavBuilder::pcm(0, 2, 16, 48_000, $samples)->write($path.'/A002C001.wav');
+        WavBuilder::pcm(0, 2, 16, 48_000, $samples)->write($path . '/A002C001.wav');
         $this->postJson($this->onDay('volumes/A002/offload'), ['roll' => 'A002', 'device' => 'A'])->assertStatus(202);
         $clip = $this->clipNamed('A002C001');
         $half = (14 * 3600 + 1800) * Ticks::PER_SECOND;
         self::assertEqualsWithDelta($half, $clip->start_ticks, Ticks::PER_SECOND / 2000);
-        self::assertSame(['ltc', 2, '14:30:00:00'], [$clip->facts['start_source'], $clip->facts['ltc']['channel'], $clip->facts['ltc']['first']]);
+        self::assertSame(
+            ['ltc', 2, '14:30:00:00'],
+            [$clip->facts['start_source'], $clip->facts['ltc']['channel'], $clip->facts['ltc']['first']],
+        );
         self::assertNull($clip->facts['ltc']['file_ticks'], 'what the file said stays beside it');
-        app(\App\Domain\Tasks\StartTask::class)($this->production, null, 'catalogue', 'Catalogue again', ['card' => $clip->card_id, 'day' => $this->day->id]);
+        app(\App\Domain\Tasks\StartTask::class)($this->production, null, 'catalogue', 'Catalogue again', [
+            'card' => $clip->card_id,
+            'day' => $this->day->id,
+        ]);
         self::assertEqualsWithDelta($half, $clip->refresh()->start_ticks, Ticks::PER_SECOND / 2000);
         $this->as(Role::Reviewer)->getJson($this->at("clips/$clip->ulid"))->assertJsonPath('start_timecode', '14:30:00:00');
     }

@@ -23,7 +23,24 @@ final class CutIntoTakesTest extends TestCase
 
     private function sound(string $name, float $at, string $scene, string $take, float $seconds = 20): Clip
     {
-        $clip = $this->clip($name, 'S', $at, $seconds, more: ['facts' => ['ixml' => ['scene' => $scene, 'take' => $take, 'note' => 'boom in shot', 'circled' => true, 'no_good' => false, 'wild' => false]]]);
+        $clip = $this->clip(
+            $name,
+            'S',
+            $at,
+            $seconds,
+            more: [
+                'facts' => [
+                    'ixml' => [
+                        'scene' => $scene,
+                        'take' => $take,
+                        'note' => 'boom in shot',
+                        'circled' => true,
+                        'no_good' => false,
+                        'wild' => false,
+                    ],
+                ],
+            ],
+        );
         $this->place($clip, $at);
 
         return $clip;
@@ -59,8 +76,14 @@ final class CutIntoTakesTest extends TestCase
         $this->sound('3-T01', 0, '3', '1');
         $this->sound('3-T02', 30, '3', '2');
         $this->cut();
-        self::assertSame(['ng', "by hand\nboom in shot"], [Take::query()->where('take', 1)->sole()->status, Take::query()->where('take', 1)->sole()->notes]);
-        self::assertSame(['circled', 'boom in shot'], [Take::query()->where('take', 2)->sole()->status, Take::query()->where('take', 2)->sole()->notes]);
+        self::assertSame(
+            ['ng', "by hand\nboom in shot"],
+            [Take::query()->where('take', 1)->sole()->status, Take::query()->where('take', 1)->sole()->notes],
+        );
+        self::assertSame(
+            ['circled', 'boom in shot'],
+            [Take::query()->where('take', 2)->sole()->status, Take::query()->where('take', 2)->sole()->notes],
+        );
     }
 
     public function test_what_a_person_set_on_one_clip_wins_over_the_recorder_for_all_that_ran_with_it(): void
@@ -98,7 +121,10 @@ final class CutIntoTakesTest extends TestCase
         $this->cut();
         $take = $close->refresh()->take;
         self::assertSame('3A/4', $take->label());
-        self::assertEqualsCanonicalizing([['ixml', 4], ['name', 4], ['name', 3]], array_map(static fn (array $claim): array => [$claim['from'], $claim['take']], $take->claims));
+        self::assertEqualsCanonicalizing(
+            [['ixml', 4], ['name', 4], ['name', 3]],
+            array_map(static fn(array $claim): array => [$claim['from'], $claim['take']], $take->claims),
+        );
         $this->postJson($this->onDay('points'), ['key' => "claim.$take->ulid", 'fix' => 'slate:3A/3'])->assertOk();
         $this->cut();
         self::assertSame('3A/3', $close->refresh()->take->label(), 'line-up does not undo what a person decided');
@@ -117,7 +143,13 @@ final class CutIntoTakesTest extends TestCase
 
     public function test_wild_sound_claims_no_take(): void
     {
-        $wild = $this->clip('7-WILD1', 'S', 0, 10, more: ['is_wild' => true, 'facts' => ['ixml' => ['scene' => '7', 'take' => '1', 'wild' => true, 'note' => null]]]);
+        $wild = $this->clip(
+            '7-WILD1',
+            'S',
+            0,
+            10,
+            more: ['is_wild' => true, 'facts' => ['ixml' => ['scene' => '7', 'take' => '1', 'wild' => true, 'note' => null]]],
+        );
         $this->place($wild, 0);
         $this->cut();
         self::assertNull($wild->refresh()->take_id);
@@ -130,11 +162,14 @@ final class CutIntoTakesTest extends TestCase
         $this->sound('3-T09', 100, '3', '9');
         $short = $this->picture('A001C002', 'A', 200, 3);
         $rows = array_column($this->getJson($this->onDay('cut'))->assertOk()->json('rows'), null, 'name');
-        self::assertSame(['take', '3/1', true, 'it ran with 3-T01'], [$rows['A001C001']['what'], $rows['A001C001']['now'], $rows['A001C001']['is_new'], $rows['A001C001']['why']]);
+        self::assertSame(
+            ['take', '3/1', true, 'it ran with 3-T01'],
+            [$rows['A001C001']['what'], $rows['A001C001']['now'], $rows['A001C001']['is_new'], $rows['A001C001']['why']],
+        );
         self::assertSame('false_start', $rows['A001C002']['what']);
         self::assertSame([0, null], [Take::query()->count(), $short->refresh()->take_id]);
         $all = $this->getJson($this->onDay('cut'))->json('rows');
-        self::assertContains('wild', array_column(array_filter($all, static fn (array $row): bool => $row['name'] === '3-T09'), 'what'));
+        self::assertContains('wild', array_column(array_filter($all, static fn(array $row): bool => $row['name'] === '3-T09'), 'what'));
     }
 
     public function test_only_what_was_chosen_is_applied_named_by_the_pattern_and_taken_back_in_one_step(): void
@@ -143,7 +178,12 @@ final class CutIntoTakesTest extends TestCase
         $first = $this->picture('A001C001', 'A', 2);
         $other = $this->picture('B001C001', 'B', 3);
         $short = $this->picture('A001C002', 'A', 200, 3);
-        $this->postJson($this->onDay('cut'), ['chosen' => ["$sound->ulid:take", "$first->ulid:take", "$short->ulid:false_start"], 'pattern' => '{setup}-{take:2} {device}'])->assertOk()->assertJsonPath('changed', 3);
+        $this->postJson($this->onDay('cut'), [
+            'chosen' => ["$sound->ulid:take", "$first->ulid:take", "$short->ulid:false_start"],
+            'pattern' => '{setup}-{take:2} {device}',
+        ])
+            ->assertOk()
+            ->assertJsonPath('changed', 3);
         self::assertSame(['3/1', '3-01 A'], [$first->refresh()->take?->label(), $first->label]);
         self::assertTrue($short->refresh()->is_false_start);
         self::assertNull($other->refresh()->take_id, 'what was not ticked stays as it is');
@@ -163,7 +203,10 @@ final class CutIntoTakesTest extends TestCase
         $named = $this->picture('B001C001', 'B', 3);
         $named->update(['take_id' => $take->id, 'slate_from' => 'person', 'label' => 'the good one']);
         self::assertSame(1, $this->cut());
-        self::assertSame(['3-01 S', '3-01 A', 'the good one'], [$sound->refresh()->label, $first->refresh()->label, $named->refresh()->label]);
+        self::assertSame(
+            ['3-01 S', '3-01 A', 'the good one'],
+            [$sound->refresh()->label, $first->refresh()->label, $named->refresh()->label],
+        );
         $first->update(['label' => null]);
         self::assertSame(0, $this->cut());
         self::assertNull($first->refresh()->label, 'a run that cuts nothing names nothing');
@@ -175,9 +218,13 @@ final class CutIntoTakesTest extends TestCase
         $clip = $this->clip('A001C009', 'A', 500, 20, $take);
         $this->place($clip, 500);
         $this->sound('3-T01', 0, '3', '1');
-        $mos = fn (): array => array_values(array_filter($this->getJson($this->onDay('cut'))->json('rows'), static fn (array $row): bool => $row['what'] === 'mos'));
+        $mos = fn(): array => array_values(
+            array_filter($this->getJson($this->onDay('cut'))->json('rows'), static fn(array $row): bool => $row['what'] === 'mos'),
+        );
         self::assertSame(['A001C009'], array_column($mos(), 'name'));
-        $this->postJson($this->onDay('cut'), ['chosen' => ["$clip->ulid:mos"]])->assertOk()->assertJsonPath('changed', 1);
+        $this->postJson($this->onDay('cut'), ['chosen' => ["$clip->ulid:mos"]])
+            ->assertOk()
+            ->assertJsonPath('changed', 1);
         self::assertTrue($take->refresh()->is_mos);
         self::assertSame([], $mos());
     }

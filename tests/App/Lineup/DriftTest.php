@@ -13,7 +13,9 @@ use Cartella\Core\Time\Ticks;
 use Tests\App\Support\MakesMedia;
 use Tests\App\TestCase;
 
-/** Forty seconds of a camera whose clock is 120 ppm fast: at their end the recorder's sound is 4 ms early, until a person wants that gone. */
+/**
+ * Forty seconds of a camera whose clock is 120 ppm fast: at their end the recorder's sound is 4 ms early, until a person wants that gone.
+ */
 final class DriftTest extends TestCase
 {
     use MakesMedia;
@@ -44,10 +46,12 @@ final class DriftTest extends TestCase
     private function lateAtTheEnd(): float
     {
         $folder = ClipMedia::folder($this->camera1());
-        $own = GuideTrack::ofBytes(GuideTrack::ofFile($folder.'/guide')->slice(256_000, 64_000));
-        $laid = GuideTrack::ofBytes(GuideTrack::decode($folder.'/synced.mp4', 2)->slice(256_000, 64_000));
+        $own = GuideTrack::ofBytes(GuideTrack::ofFile($folder . '/guide')->slice(256_000, 64_000));
+        $laid = GuideTrack::ofBytes(GuideTrack::decode($folder . '/synced.mp4', 2)->slice(256_000, 64_000));
 
-        return -((new SoundMatcher())->match('own', $own, 'laid', $laid)->offsetTicks ?? self::fail('the laid sound is not the camera\'s')) / self::MS;
+        return -(
+            (new SoundMatcher())->match('own', $own, 'laid', $laid)->offsetTicks ?? self::fail('the laid sound is not the camera\'s')
+        ) / self::MS;
     }
 
     public function test_the_laid_sound_keeps_step_to_the_end_where_a_person_wants_so_until_that_is_taken_back(): void
@@ -55,16 +59,20 @@ final class DriftTest extends TestCase
         $clip = $this->camera1();
         self::assertEqualsWithDelta(self::PPM, $clip->placement->drift_ppm, 3);
         $drifting = $this->lateAtTheEnd();
-        self::assertEqualsWithDelta(36 * self::PPM / 1000, abs($drifting), 0.5);
+        self::assertEqualsWithDelta((36 * self::PPM) / 1000, abs($drifting), 0.5);
 
-        $this->postJson($this->at("clips/$clip->ulid/drift"), ['applied' => true, 'device' => false])->assertOk()->assertJsonPath('changed', 1);
+        $this->postJson($this->at("clips/$clip->ulid/drift"), ['applied' => true, 'device' => false])
+            ->assertOk()
+            ->assertJsonPath('changed', 1);
         self::assertEqualsWithDelta(0, $this->lateAtTheEnd(), 0.5);
         $this->getJson($this->onDay('lineup'))->assertJsonFragment(['name' => 'A001C001', 'drift_applied' => true]);
 
         $this->postJson($this->at('undo'))->assertJsonPath('label', 'Take the drift of A001C001 out of its sound');
         self::assertEqualsWithDelta($drifting, $this->lateAtTheEnd(), 0.1);
 
-        $this->postJson($this->at("clips/$clip->ulid/drift"), ['applied' => true, 'device' => true])->assertOk()->assertJsonPath('changed', 1);
+        $this->postJson($this->at("clips/$clip->ulid/drift"), ['applied' => true, 'device' => true])
+            ->assertOk()
+            ->assertJsonPath('changed', 1);
         $this->postJson($this->onDay('lineup'))->assertStatus(202);
         self::assertEqualsWithDelta(0, $this->lateAtTheEnd(), 0.5, 'a new line-up keeps the choice');
     }

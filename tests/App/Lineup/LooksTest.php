@@ -11,7 +11,10 @@ use Tests\App\TestCase;
 
 final class LooksTest extends TestCase
 {
-    private const FILE = '<ColorCorrectionCollection xmlns="urn:ASC:CDL:v1.2"><ColorCorrection id="Carrow day"><SOPNode><Slope>1.2 1 0.9</Slope></SOPNode></ColorCorrection><ColorCorrection><SATNode><Saturation>0.5</Saturation></SATNode></ColorCorrection></ColorCorrectionCollection>';
+    private const FILE =
+        '<ColorCorrectionCollection xmlns="urn:ASC:CDL:v1.2"><ColorCorrection id="Carrow ' .
+        'day"><SOPNode><Slope>1.2 1 0.9</Slope></SOPNode></ColorCorrection><ColorCorrection><SATNode>' .
+        '<Saturation>0.5</Saturation></SATNode></ColorCorrection></ColorCorrectionCollection>';
 
     private Clip $wide;
 
@@ -27,7 +30,11 @@ final class LooksTest extends TestCase
 
     private function bring(string $text, string $name = 'low-water.ccc'): \Illuminate\Testing\TestResponse
     {
-        return $this->post($this->at('looks'), ['file' => UploadedFile::fake()->createWithContent($name, $text)], ['Accept' => 'application/json']);
+        return $this->post(
+            $this->at('looks'),
+            ['file' => UploadedFile::fake()->createWithContent($name, $text)],
+            ['Accept' => 'application/json'],
+        );
     }
 
     private function seen(Clip $clip): ?string
@@ -47,8 +54,18 @@ final class LooksTest extends TestCase
 
     public function test_what_is_no_look_is_refused_and_nothing_stays(): void
     {
-        $this->bring('<!DOCTYPE x [<!ENTITY a SYSTEM "file:///etc/passwd">]><ColorCorrection/>')->assertStatus(422)->assertJsonPath('code', 'look.file');
-        $this->postJson($this->at('looks'), ['name' => 'Bad', 'slope' => [1, -1, 1], 'offset' => [0, 0, 0], 'power' => [1, 1, 1], 'saturation' => 1])->assertStatus(422)->assertJsonPath('code', 'look.value');
+        $this->bring('<!DOCTYPE x [<!ENTITY a SYSTEM "file:///etc/passwd">]><ColorCorrection/>')
+            ->assertStatus(422)
+            ->assertJsonPath('code', 'look.file');
+        $this->postJson($this->at('looks'), [
+            'name' => 'Bad',
+            'slope' => [1, -1, 1],
+            'offset' => [0, 0, 0],
+            'power' => [1, 1, 1],
+            'saturation' => 1,
+        ])
+            ->assertStatus(422)
+            ->assertJsonPath('code', 'look.value');
         self::assertSame(0, Look::query()->count());
     }
 
@@ -68,7 +85,10 @@ final class LooksTest extends TestCase
 
     public function test_two_people_who_change_a_look_do_not_overwrite_each_other(): void
     {
-        $this->postJson($this->at('looks'), $values = ['name' => 'Mill', 'slope' => [1, 1, 1], 'offset' => [0, 0, 0], 'power' => [1, 1, 1], 'saturation' => 1])->assertStatus(201);
+        $this->postJson(
+            $this->at('looks'),
+            $values = ['name' => 'Mill', 'slope' => [1, 1, 1], 'offset' => [0, 0, 0], 'power' => [1, 1, 1], 'saturation' => 1],
+        )->assertStatus(201);
         $look = Look::query()->sole();
         unset($values['name']);
         $warm = ['slope' => [1.1, 1, 0.9]] + $values;

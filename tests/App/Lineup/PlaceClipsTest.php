@@ -35,7 +35,7 @@ final class PlaceClipsTest extends TestCase
     {
         $clip = $this->clip($name, $device, $clock, $seconds);
         mkdir(ClipMedia::folder($clip), 0777, true);
-        file_put_contents(ClipMedia::folder($clip).'/guide', pack('s*', ...array_slice($this->stage, 8000 * $from, 8000 * $seconds)));
+        file_put_contents(ClipMedia::folder($clip) . '/guide', pack('s*', ...array_slice($this->stage, 8000 * $from, 8000 * $seconds)));
 
         return $clip;
     }
@@ -81,7 +81,10 @@ final class PlaceClipsTest extends TestCase
     {
         $silent = $this->clip('A9', 'A', 0, 5, more: ['start_ticks' => null]);
         self::assertSame(1, $this->lineUp()['strays']);
-        self::assertSame([null, 'It has no sound.'], [$silent->placement()->sole()->start_ticks, $silent->placement()->sole()->stray_reason]);
+        self::assertSame(
+            [null, 'It has no sound.'],
+            [$silent->placement()->sole()->start_ticks, $silent->placement()->sole()->stray_reason],
+        );
         $silent->update(['start_ticks' => 1010 * Ticks::PER_SECOND]);
         $this->lineUp('timecode');
         self::assertSame([1010.0, null], [$this->starts($silent), $silent->placement()->sole()->stray_reason]);
@@ -99,7 +102,10 @@ final class PlaceClipsTest extends TestCase
     {
         $clip = $this->guided('A1', 'A', 1003, 5, 10);
         $this->lineUp();
-        $clip->placement()->sole()->update(['start_ticks' => 1007 * Ticks::PER_SECOND, 'way' => 'hand', 'locked_at' => now()]);
+        $clip
+            ->placement()
+            ->sole()
+            ->update(['start_ticks' => 1007 * Ticks::PER_SECOND, 'way' => 'hand', 'locked_at' => now()]);
         $this->lineUp();
         self::assertSame([1007.0, 'hand'], [$this->starts($clip), $clip->placement()->sole()->way]);
     }
@@ -108,9 +114,18 @@ final class PlaceClipsTest extends TestCase
     {
         $this->guided('A1', 'A', 1003, 5, 10);
         $this->lineUp();
-        $before = \App\Models\Placement::query()->orderBy('clip_id')->get(['clip_id', 'start_ticks', 'way', 'is_sure'])->toArray();
+        $before = \App\Models\Placement::query()
+            ->orderBy('clip_id')
+            ->get(['clip_id', 'start_ticks', 'way', 'is_sure'])
+            ->toArray();
         $this->lineUp();
-        self::assertSame($before, \App\Models\Placement::query()->orderBy('clip_id')->get(['clip_id', 'start_ticks', 'way', 'is_sure'])->toArray());
+        self::assertSame(
+            $before,
+            \App\Models\Placement::query()
+                ->orderBy('clip_id')
+                ->get(['clip_id', 'start_ticks', 'way', 'is_sure'])
+                ->toArray(),
+        );
     }
 
     public function test_imports_take_no_part(): void
@@ -125,7 +140,9 @@ final class PlaceClipsTest extends TestCase
         $clip = $this->guided('A1', 'A', 1003, 5, 10);
         $this->lineUp();
         Queue::fake();
-        $this->as()->postJson($this->at("clips/$clip->ulid/nudge"), ['unit' => 'frame', 'by' => 1])->assertOk();
+        $this->as()
+            ->postJson($this->at("clips/$clip->ulid/nudge"), ['unit' => 'frame', 'by' => 1])
+            ->assertOk();
         $this->postJson($this->at("clips/$clip->ulid/lock"), ['locked' => true])->assertOk();
         Queue::assertPushed(LaySoundJob::class, 1);
         $this->postJson($this->at('undo'))->assertOk();
@@ -140,12 +157,18 @@ final class PlaceClipsTest extends TestCase
     {
         $clip = $this->guided('A1', 'A', 1003, 5, 10);
         $this->lineUp();
-        $this->as()->postJson($this->at("clips/$clip->ulid/drift"), ['applied' => true, 'device' => false])->assertStatus(422)->assertJsonPath('code', 'lineup.drift');
+        $this->as()
+            ->postJson($this->at("clips/$clip->ulid/drift"), ['applied' => true, 'device' => false])
+            ->assertStatus(422)
+            ->assertJsonPath('code', 'lineup.drift');
     }
 
     public function test_a_stray_cannot_be_nudged_and_says_what_to_do(): void
     {
         $clip = $this->clip('A1', 'A', 0);
-        $this->as()->postJson($this->at("clips/$clip->ulid/nudge"), ['unit' => 'frame', 'by' => 1])->assertStatus(422)->assertJsonPath('code', 'lineup.stray');
+        $this->as()
+            ->postJson($this->at("clips/$clip->ulid/nudge"), ['unit' => 'frame', 'by' => 1])
+            ->assertStatus(422)
+            ->assertJsonPath('code', 'lineup.stray');
     }
 }

@@ -41,9 +41,17 @@ final class RunsTest extends TestCase
     {
         $clip = $this->clip($name, $device, $clock, $seconds);
         mkdir(ClipMedia::folder($clip), 0777, true);
-        file_put_contents(ClipMedia::folder($clip).'/guide', pack('s*', ...array_slice($this->stage, 8000 * $from, 8000 * $seconds)));
+        file_put_contents(ClipMedia::folder($clip) . '/guide', pack('s*', ...array_slice($this->stage, 8000 * $from, 8000 * $seconds)));
         if ($roll !== null) {
-            $clip->update(['card_id' => Card::query()->create(['production_id' => $this->production->id, 'shoot_day_id' => $this->day->id, 'roll' => $roll, 'volume' => $roll, 'state' => 'verified'])->id]);
+            $clip->update([
+                'card_id' => Card::query()->create([
+                    'production_id' => $this->production->id,
+                    'shoot_day_id' => $this->day->id,
+                    'roll' => $roll,
+                    'volume' => $roll,
+                    'state' => 'verified',
+                ])->id,
+            ]);
         }
 
         return $this->clips[$name] = $clip;
@@ -75,10 +83,15 @@ final class RunsTest extends TestCase
         $this->lineUp(['scope' => 'card', 'key' => 'B001']);
         self::assertEqualsWithDelta(1006.0, $this->seconds('B1'), 0.02);
         self::assertSame(500.0, $this->seconds('A1'));
-        $this->getJson($this->onDay('lineup/runs'))->assertJsonPath('runs.0.scope', 'card B001')->assertJsonPath('runs.0.placed', 1)->assertJsonPath('runs.1.number', 1);
+        $this->getJson($this->onDay('lineup/runs'))
+            ->assertJsonPath('runs.0.scope', 'card B001')
+            ->assertJsonPath('runs.0.placed', 1)
+            ->assertJsonPath('runs.1.number', 1);
         $this->lineUp(['scope' => 'clips', 'clips' => [$this->clips['A1']->ulid]]);
         self::assertEqualsWithDelta(1005.0, $this->seconds('A1'), 0.02);
-        $this->postJson($this->onDay('lineup'), ['scope' => 'card', 'key' => 'Z999'])->assertStatus(422)->assertJsonPath('code', 'lineup.scope');
+        $this->postJson($this->onDay('lineup'), ['scope' => 'card', 'key' => 'Z999'])
+            ->assertStatus(422)
+            ->assertJsonPath('code', 'lineup.scope');
         $this->postJson($this->onDay('lineup'), ['ways' => ['sound', 'magic']])->assertStatus(422);
     }
 
@@ -93,8 +106,8 @@ final class RunsTest extends TestCase
     {
         $this->lineUp();
         $before = $this->placed('B1')->start_ticks;
-        file_put_contents(ClipMedia::folder($this->clips['B1']).'/guide', pack('s*', ...array_slice($this->stage, 8000 * 20, 8000 * 12)));
-        file_put_contents(ClipMedia::folder($this->clips['A2']).'/guide', pack('s*', ...array_slice($this->stage, 8000 * 30, 8000 * 10)));
+        file_put_contents(ClipMedia::folder($this->clips['B1']) . '/guide', pack('s*', ...array_slice($this->stage, 8000 * 20, 8000 * 12)));
+        file_put_contents(ClipMedia::folder($this->clips['A2']) . '/guide', pack('s*', ...array_slice($this->stage, 8000 * 30, 8000 * 10)));
         $this->lineUp();
         self::assertEqualsWithDelta(1020.0, $this->seconds('B1'), 0.02);
         [$first, $second] = LineupRun::query()->orderBy('number')->get()->all();
@@ -103,7 +116,9 @@ final class RunsTest extends TestCase
         self::assertEqualsWithDelta(14 * self::SECOND, $rows[0]['moved_ticks'], 0.02 * self::SECOND);
         self::assertSame([], $this->getJson($this->at("lineup-runs/$second->ulid"))->json('rows'), 'nothing was changed since the second');
         $this->postJson($this->at("clips/{$this->clips['A2']->ulid}/lock"), ['locked' => true])->assertOk();
-        $this->postJson($this->at("lineup-runs/$first->ulid/back"))->assertOk()->assertExactJson(['moved' => 1, 'kept' => 1]);
+        $this->postJson($this->at("lineup-runs/$first->ulid/back"))
+            ->assertOk()
+            ->assertExactJson(['moved' => 1, 'kept' => 1]);
         self::assertSame($before, $this->placed('B1')->start_ticks);
         self::assertEqualsWithDelta(1030.0, $this->seconds('A2'), 0.02);
         $this->postJson($this->at('undo'))->assertJsonPath('label', 'Go back to run 1 of line-up');
@@ -118,11 +133,20 @@ final class RunsTest extends TestCase
         $body = ['against' => $this->clips['S1']->ulid, 'against_ticks' => 40 * self::SECOND, 'frame' => 25, 'was_ticks' => null];
         $this->postJson($this->at("clips/$silent->ulid/place"), $body)->assertOk();
         self::assertSame(1038.98, $this->seconds('mos'), 'the moment is taken to lie in the middle of the frame');
-        $this->postJson($this->at("clips/$silent->ulid/place"), $body)->assertStatus(409)->assertJsonPath('context.fields.0.field', 'start_ticks');
+        $this->postJson($this->at("clips/$silent->ulid/place"), $body)
+            ->assertStatus(409)
+            ->assertJsonPath('context.fields.0.field', 'start_ticks');
         $this->lineUp(['ways' => ['sound', 'timecode']]);
         self::assertSame([1038.98, 'hand', true], [$this->seconds('mos'), $this->placed('mos')->way, $this->placed('mos')->is_sure]);
         $this->postJson($this->at('undo'))->assertJsonPath('label', 'Place mos by hand');
-        $this->postJson($this->at("clips/{$this->clips['A2']->ulid}/place"), ['against' => $this->clips['S1']->ulid, 'against_ticks' => 6 * self::SECOND, 'frame' => 0, 'was_ticks' => $this->placed('A2')->start_ticks])->assertStatus(422)->assertJsonPath('code', 'lineup.overlap');
+        $this->postJson($this->at("clips/{$this->clips['A2']->ulid}/place"), [
+            'against' => $this->clips['S1']->ulid,
+            'against_ticks' => 6 * self::SECOND,
+            'frame' => 0,
+            'was_ticks' => $this->placed('A2')->start_ticks,
+        ])
+            ->assertStatus(422)
+            ->assertJsonPath('code', 'lineup.overlap');
     }
 
     public function test_a_place_that_was_nudged_is_kept_by_later_runs_until_the_nudge_is_taken_back(): void
@@ -141,19 +165,23 @@ final class RunsTest extends TestCase
     {
         $song = array_slice($this->stage, 0, 80_000);
         $this->stage = [...$song, ...Noise::speech(10, 34), ...$song, ...Noise::speech(20, 35)];
-        file_put_contents(ClipMedia::folder($this->clips['S1']).'/guide', pack('s*', ...$this->stage));
-        file_put_contents(ClipMedia::folder($this->clips['B1']).'/guide', pack('s*', ...array_slice($song, 8000, 64_000)));
+        file_put_contents(ClipMedia::folder($this->clips['S1']) . '/guide', pack('s*', ...$this->stage));
+        file_put_contents(ClipMedia::folder($this->clips['B1']) . '/guide', pack('s*', ...array_slice($song, 8000, 64_000)));
         $this->lineUp();
         $was = $this->seconds('B1');
         self::assertFalse($this->placed('B1')->is_sure);
-        $try = fn () => $this->postJson($this->at("clips/{$this->clips['B1']->ulid}/second"), ['was_ticks' => $this->placed('B1')->start_ticks]);
+        $try = fn() => $this->postJson($this->at("clips/{$this->clips['B1']->ulid}/second"), [
+            'was_ticks' => $this->placed('B1')->start_ticks,
+        ]);
         $try()->assertOk();
         $places = [$was, $this->seconds('B1')];
         sort($places);
         self::assertEqualsWithDelta([1001.0, 1021.0], $places, 0.02);
         $try()->assertOk();
         self::assertSame($was, $this->seconds('B1'));
-        $this->postJson($this->at("clips/{$this->clips['S1']->ulid}/second"), ['was_ticks' => 3])->assertStatus(422)->assertJsonPath('code', 'lineup.second');
+        $this->postJson($this->at("clips/{$this->clips['S1']->ulid}/second"), ['was_ticks' => 3])
+            ->assertStatus(422)
+            ->assertJsonPath('code', 'lineup.second');
     }
 
     public function test_a_clip_that_was_taken_out_stays_out_until_it_is_let_in_again(): void
@@ -162,7 +190,9 @@ final class RunsTest extends TestCase
         $this->postJson($this->at("clips/{$this->clips['B1']->ulid}/leave-out"), ['out' => true])->assertOk();
         $this->lineUp();
         self::assertNull($this->seconds('B1'));
-        $this->getJson($this->onDay('lineup'))->assertJsonPath('strays.0.left_out', true)->assertJsonPath('strays.0.steps', ['back']);
+        $this->getJson($this->onDay('lineup'))
+            ->assertJsonPath('strays.0.left_out', true)
+            ->assertJsonPath('strays.0.steps', ['back']);
         $this->postJson($this->at("clips/{$this->clips['B1']->ulid}/leave-out"), ['out' => false])->assertOk();
         $this->lineUp();
         self::assertEqualsWithDelta(1006.0, $this->seconds('B1'), 0.02);
@@ -170,7 +200,7 @@ final class RunsTest extends TestCase
 
     public function test_the_order_of_the_lanes_is_kept_with_the_devices_and_can_be_undone(): void
     {
-        $order = fn (): array => array_column($this->getJson($this->at(''))->json('devices'), 'letter');
+        $order = fn(): array => array_column($this->getJson($this->at(''))->json('devices'), 'letter');
         $was = $this->getJson($this->at(''))->json('devices.*.letter');
         $this->putJson($this->at('lanes'), ['letters' => array_reverse($was)])->assertOk();
         self::assertSame(array_reverse($was), $order());
@@ -187,7 +217,9 @@ final class RunsTest extends TestCase
         $this->postJson($this->onDay('clock'), ['device' => 'A', 'for' => 'device'])->assertOk();
         self::assertEqualsWithDelta(2.0, Device::query()->find($device->id)->clock_ticks / self::SECOND, 0.02);
         self::assertNull(ClockOffset::query()->where('device_id', $device->id)->sole()->applied_ticks);
-        $this->postJson($this->onDay('clock'), ['device' => 'S', 'for' => 'day'])->assertStatus(422)->assertJsonPath('code', 'clock.unknown');
+        $this->postJson($this->onDay('clock'), ['device' => 'S', 'for' => 'day'])
+            ->assertStatus(422)
+            ->assertJsonPath('code', 'clock.unknown');
     }
 
     public function test_what_is_found_surely_is_seen_before_the_run_is_over_and_survives_a_stop(): void

@@ -30,7 +30,13 @@ final class StraysTest extends TestCase
             'a picture too short for words' => ['A', 3, [], $nothing, ['false_start', 'clap', 'out']],
             'a false start' => ['A', 20, ['is_false_start' => true], $nothing, ['hand', 'out']],
             'a recording that nobody ran with' => ['S', 20, [], $nothing, ['hand', 'wild', 'out']],
-            'one that a person took out' => ['A', 20, [], ['stray_reason' => 'Taken out.', 'left_out_at' => '2026-10-05 20:00:00'], ['back']],
+            'one that a person took out' => [
+                'A',
+                20,
+                [],
+                ['stray_reason' => 'Taken out.', 'left_out_at' => '2026-10-05 20:00:00'],
+                ['back'],
+            ],
             'one that came in since the last run' => ['A', 20, [], null, ['lineup', 'out']],
             'one whose device nobody has named' => ['A', 20, ['device_id' => null], null, ['out']],
         ];
@@ -42,8 +48,13 @@ final class StraysTest extends TestCase
      * @param  list<string>  $steps
      */
     #[DataProvider('strays')]
-    public function test_each_stray_offers_the_step_that_fits_it_first(string $device, float $seconds, array $more, ?array $placement, array $steps): void
-    {
+    public function test_each_stray_offers_the_step_that_fits_it_first(
+        string $device,
+        float $seconds,
+        array $more,
+        ?array $placement,
+        array $steps,
+    ): void {
         $clip = $this->clip('X001C001', $device, 10, $seconds, more: $more + ($device === 'S' ? ['kind' => 'sound'] : []));
         if ($placement !== null) {
             $clip->placement()->create($placement + ['shoot_day_id' => $this->day->id]);
@@ -64,9 +75,15 @@ final class StraysTest extends TestCase
         $this->as();
         $this->start([])->assertStatus(422)->assertJsonPath('code', 'lineup.empty');
         $this->clip('A001C001', 'A', 10);
-        $this->start(['scope' => 'card', 'key' => 'Z999'])->assertStatus(422)->assertJsonPath('code', 'lineup.scope');
-        $this->start(['scope' => 'scene', 'key' => '99'])->assertStatus(422)->assertJsonPath('code', 'lineup.scope');
-        $this->start(['scope' => 'clips', 'clips' => []])->assertStatus(422)->assertJsonPath('code', 'lineup.scope');
+        $this->start(['scope' => 'card', 'key' => 'Z999'])
+            ->assertStatus(422)
+            ->assertJsonPath('code', 'lineup.scope');
+        $this->start(['scope' => 'scene', 'key' => '99'])
+            ->assertStatus(422)
+            ->assertJsonPath('code', 'lineup.scope');
+        $this->start(['scope' => 'clips', 'clips' => []])
+            ->assertStatus(422)
+            ->assertJsonPath('code', 'lineup.scope');
         foreach ([['magic'], ['sound', 'sound'], [], ['hand']] as $ways) {
             $this->start(['ways' => $ways])->assertStatus(422);
         }
@@ -79,7 +96,9 @@ final class StraysTest extends TestCase
         $this->clip('A001C001', 'A', 10);
         $other = ShootDay::query()->create(['production_id' => $this->production->id, 'number' => 9, 'date' => '2026-10-19']);
         $elsewhere = $this->clip('S1', 'S', 10, more: ['shoot_day_id' => $other->id]);
-        $this->start(['anchor' => $elsewhere->ulid])->assertStatus(422)->assertJsonPath('code', 'lineup.anchor');
+        $this->start(['anchor' => $elsewhere->ulid])
+            ->assertStatus(422)
+            ->assertJsonPath('code', 'lineup.anchor');
     }
 
     public function test_two_people_cannot_line_up_one_day_at_once_and_a_reviewer_not_at_all(): void
@@ -98,7 +117,10 @@ final class StraysTest extends TestCase
     {
         $clip = $this->clip($name, $device, $clock, $seconds);
         mkdir(ClipMedia::folder($clip), 0777, true);
-        file_put_contents(ClipMedia::folder($clip).'/guide', pack('s*', ...array_slice(Noise::speech(40, 81), 8000 * $from, 8000 * $seconds)));
+        file_put_contents(
+            ClipMedia::folder($clip) . '/guide',
+            pack('s*', ...array_slice(Noise::speech(40, 81), 8000 * $from, 8000 * $seconds)),
+        );
 
         return $clip;
     }
@@ -111,14 +133,28 @@ final class StraysTest extends TestCase
         $free = $this->heard('B2', 'B', 1021, 20, 12);
         $decided = false;
         app(PlaceClips::class)($this->day, ['sound'], function () use (&$decided, $locked, $out): void {
-            if (! $decided) {
+            if (!$decided) {
                 $decided = true;
-                $locked->placement()->updateOrCreate([], ['shoot_day_id' => $this->day->id, 'group' => 0, 'start_ticks' => 1007 * Ticks::PER_SECOND, 'way' => 'hand', 'locked_at' => now()]);
-                $this->as()->postJson($this->at("clips/$out->ulid/leave-out"), ['out' => true])->assertOk();
+                $locked->placement()->updateOrCreate(
+                    [],
+                    [
+                        'shoot_day_id' => $this->day->id,
+                        'group' => 0,
+                        'start_ticks' => 1007 * Ticks::PER_SECOND,
+                        'way' => 'hand',
+                        'locked_at' => now(),
+                    ],
+                );
+                $this->as()
+                    ->postJson($this->at("clips/$out->ulid/leave-out"), ['out' => true])
+                    ->assertOk();
             }
         });
         self::assertTrue($decided);
-        self::assertSame([1007 * Ticks::PER_SECOND, 'hand'], [$locked->placement()->sole()->start_ticks, $locked->placement()->sole()->way]);
+        self::assertSame(
+            [1007 * Ticks::PER_SECOND, 'hand'],
+            [$locked->placement()->sole()->start_ticks, $locked->placement()->sole()->way],
+        );
         self::assertNull($out->placement()->sole()->start_ticks);
         self::assertNotNull($out->placement()->sole()->left_out_at);
         self::assertEqualsWithDelta(1020 * Ticks::PER_SECOND, $free->placement()->sole()->start_ticks, Ticks::PER_SECOND / 500);

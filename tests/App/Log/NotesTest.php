@@ -16,21 +16,28 @@ final class NotesTest extends TestCase
 {
     private function bring(string $content, string $name = 'notes.csv'): TestResponse
     {
-        return $this->post($this->onDay('notes'), ['file' => UploadedFile::fake()->createWithContent($name, $content)], ['Accept' => 'application/json']);
+        return $this->post(
+            $this->onDay('notes'),
+            ['file' => UploadedFile::fake()->createWithContent($name, $content)],
+            ['Accept' => 'application/json'],
+        );
     }
 
     /** @return array<string, mixed> the report of its preview */
     private function preview(TestResponse $brought): array
     {
         $brought->assertCreated();
-        $this->postJson($this->at('notes/'.$brought->json('ulid').'/preview'), ['heading' => $brought->json('heading'), 'columns' => $brought->json('columns')])->assertStatus(202);
+        $this->postJson($this->at('notes/' . $brought->json('ulid') . '/preview'), [
+            'heading' => $brought->json('heading'),
+            'columns' => $brought->json('columns'),
+        ])->assertStatus(202);
 
-        return $this->getJson($this->at('notes/'.$brought->json('ulid')))->assertOk()->json('report');
+        return $this->getJson($this->at('notes/' . $brought->json('ulid')))->assertOk()->json('report');
     }
 
     private function apply(TestResponse $brought): TestResponse
     {
-        return $this->postJson($this->at('notes/'.$brought->json('ulid').'/apply'));
+        return $this->postJson($this->at('notes/' . $brought->json('ulid') . '/apply'));
     }
 
     public function test_a_table_is_mapped_previewed_applied_and_taken_back_in_one_step(): void
@@ -38,12 +45,20 @@ final class NotesTest extends TestCase
         $this->take('3', 1, ['description' => 'Mara unlocks', 'set_by' => ['description' => ['by' => 'person', 'at' => 1]]]);
         $this->take('3A', 1);
         $this->as();
-        $brought = $this->bring("Scene,Setup,Take,Action,Circled\n3,3,1,Mara unlocks,\n3,A,1,Mara turns,x\n3,A,2,Mara turns,\n,,,tea break,\n");
+        $brought = $this->bring(
+            "Scene,Setup,Take,Action,Circled\n3,3,1,Mara unlocks,\n3,A,1,Mara turns,x\n3,A,2,Mara turns,\n,,,tea break,\n",
+        );
         $report = $this->preview($brought);
         self::assertSame(['new' => 2, 'same' => 1, 'different' => 0, 'unmatched' => 1], $report['counts']);
         self::assertSame(2, Take::query()->count(), 'a preview changes nothing');
         $this->apply($brought)->assertStatus(202);
-        self::assertSame(['Mara turns', 'circled'], [Take::query()->where('setup', '3A')->where('take', 1)->sole()->description, Take::query()->where('setup', '3A')->where('take', 1)->sole()->status]);
+        self::assertSame(
+            ['Mara turns', 'circled'],
+            [
+                Take::query()->where('setup', '3A')->where('take', 1)->sole()->description,
+                Take::query()->where('setup', '3A')->where('take', 1)->sole()->status,
+            ],
+        );
         self::assertSame(3, Take::query()->count());
         $this->apply($brought)->assertStatus(422)->assertJsonPath('code', 'notes.state');
         $this->postJson($this->at('undo'))->assertJsonPath('label', 'Bring in notes.csv');
@@ -55,23 +70,50 @@ final class NotesTest extends TestCase
     public function test_real_life_dirt_is_read(): void
     {
         $this->as();
-        $csv = mb_convert_encoding("LOW WATER;;;;\r\n;Slate;;;\r\nDatum;Szene;Setup;Take;Bemerkung\r\n05.10.2026;12;12 A;T3 (circled);Für Mara\r\n;;;4;weiter\r\n;;;;\r\n;12;B;1/2;beide\r\nDatum;Szene;Setup;Take;Bemerkung\r\n;12;B;3 PU;\r\n", 'Windows-1252', 'UTF-8');
+        $csv = mb_convert_encoding(
+            "LOW WATER;;;;\r\n;Slate;;;\r\nDatum;Szene;Setup;Take;Bemerkung\r\n05.10.2026;12;12 A;T3 " .
+                "(circled);Für Mara\r\n;;;4;weiter\r\n;;;;\r\n;12;B;1/2;beide\r\nDatum;Szene;Setup;Take;Bemerkung\r\n" .
+                ";12;B;3 PU;\r\n",
+            'Windows-1252',
+            'UTF-8',
+        );
         $brought = $this->bring($csv);
-        self::assertSame([2, ['day', 'scene', 'setup', 'take', 'notes']], [$brought->json('heading'), array_values($brought->json('columns'))]);
+        self::assertSame(
+            [2, ['day', 'scene', 'setup', 'take', 'notes']],
+            [$brought->json('heading'), array_values($brought->json('columns'))],
+        );
         self::assertSame([], $this->preview($brought)['faults']);
         $this->apply($brought);
         $takes = Take::query()->orderBy('sort_key')->get();
-        self::assertSame(['12A/3', '12A/4', '12B/1', '12B/2', '12B/3'], $takes->map(static fn (Take $take): string => $take->label())->all());
+        self::assertSame(
+            ['12A/3', '12A/4', '12B/1', '12B/2', '12B/3'],
+            $takes->map(static fn(Take $take): string => $take->label())->all(),
+        );
         self::assertSame(['circled', 'Für Mara', true], [$takes[0]->status, $takes[0]->notes, $takes[4]->is_pickup]);
     }
 
     public function test_a_workbook_with_real_dates_and_numbers_is_read(): void
     {
-        $path = $this->folder.'/notes.xlsx';
+        $path = $this->folder . '/notes.xlsx';
         $writer = WriterEntityFactory::createXLSXWriter();
         $writer->openToFile($path);
-        foreach ([['Camera report'], ['Day', 'Slate', 'Take', 'Size'], [1, '3A', 2, 'CU'], [1, '3A', new \DateTimeImmutable('2026-02-01'), 'CU']] as $row) {
-            $writer->addRow(WriterEntityFactory::createRow(array_map(static fn ($value): Cell => WriterEntityFactory::createCell($value, $value instanceof \DateTimeInterface ? (new \OpenSpout\Writer\Common\Creator\Style\StyleBuilder())->setFormat('d mmm')->build() : null), $row)));
+        foreach (
+            [['Camera report'], ['Day', 'Slate', 'Take', 'Size'], [1, '3A', 2, 'CU'], [1, '3A', new \DateTimeImmutable('2026-02-01'), 'CU']]
+            as $row
+        ) {
+            $writer->addRow(
+                WriterEntityFactory::createRow(
+                    array_map(
+                        static fn($value): Cell => WriterEntityFactory::createCell(
+                            $value,
+                            $value instanceof \DateTimeInterface
+                                ? (new \OpenSpout\Writer\Common\Creator\Style\StyleBuilder())->setFormat('d mmm')->build()
+                                : null,
+                        ),
+                        $row,
+                    ),
+                ),
+            );
         }
         $writer->close();
         $this->as();
@@ -89,7 +131,12 @@ final class NotesTest extends TestCase
         $this->clip('A001C001', 'A', 36_000, 20, $take);
         $this->clip('A001C002', 'A', 37_000, 20);
         $this->as();
-        $report = $this->preview($brought = $this->bring("TC In\tClip\tNotes\n10:00:05:12\t\tgull\n36007.5\t\twind\n\tA001C001.mov\tflare\n\tA001C002\tfog\n11:30:00:00\t\tnobody\n", 'report.tsv'));
+        $report = $this->preview(
+            $brought = $this->bring(
+                "TC In\tClip\tNotes\n10:00:05:12\t\tgull\n36007.5\t\twind\n\tA001C001.mov\tflare\n\tA001C002\tfog\n11:30:00:00\t\tnobody\n",
+                'report.tsv',
+            ),
+        );
         self::assertSame(2, $report['counts']['unmatched']);
         self::assertSame(['A001C002 has no slate yet.', 'No take ran at that time.'], array_column($report['samples']['unmatched'], 'why'));
         $this->apply($brought);
@@ -111,7 +158,10 @@ final class NotesTest extends TestCase
     {
         $this->as();
         $report = $this->preview($brought = $this->bring("Setup,Take,TC,Notes\n3I,1,,bad\n3,2,noon,good\n3,x,,worse\n"));
-        self::assertSame([[2, 'A'], [3, 'C'], [4, 'B']], array_map(static fn (array $fault): array => [$fault['row'], $fault['column']], $report['faults']));
+        self::assertSame(
+            [[2, 'A'], [3, 'C'], [4, 'B']],
+            array_map(static fn(array $fault): array => [$fault['row'], $fault['column']], $report['faults']),
+        );
         $this->apply($brought);
         self::assertSame(['3/2', 'good'], [Take::query()->sole()->label(), Take::query()->sole()->notes]);
     }
@@ -121,12 +171,18 @@ final class NotesTest extends TestCase
         $this->as();
         $first = $this->bring("Bild,Nr,Was\n3A,1,dreht\n");
         self::assertFalse($first->json('is_known'));
-        $this->postJson($this->at('notes/'.$first->json('ulid').'/preview'), ['heading' => 0, 'columns' => ['0' => 'setup', '1' => 'take', '2' => 'description']])->assertStatus(202);
+        $this->postJson($this->at('notes/' . $first->json('ulid') . '/preview'), [
+            'heading' => 0,
+            'columns' => ['0' => 'setup', '1' => 'take', '2' => 'description'],
+        ])->assertStatus(202);
         $this->apply($first)->assertStatus(202);
         self::assertSame('dreht', Take::query()->sole()->description);
         // With a heading that is recognised, so that the layout can be found again.
         $second = $this->bring("Scene,Take,Was\n3A,1,dreht\n");
-        $this->postJson($this->at('notes/'.$second->json('ulid').'/preview'), ['heading' => 0, 'columns' => ['0' => 'setup', '1' => 'take', '2' => 'description']]);
+        $this->postJson($this->at('notes/' . $second->json('ulid') . '/preview'), [
+            'heading' => 0,
+            'columns' => ['0' => 'setup', '1' => 'take', '2' => 'description'],
+        ]);
         $this->apply($second);
         $third = $this->bring("Scene,Take,Was\n3A,2,dreht\n");
         self::assertSame([true, ['setup', 'take', 'description']], [$third->json('is_known'), array_values($third->json('columns'))]);
@@ -138,24 +194,28 @@ final class NotesTest extends TestCase
         $this->bring("\x7FELF\0\0", 'x.csv')->assertStatus(422)->assertJsonPath('code', 'notes.kind');
         $this->bring('', 'x.csv')->assertStatus(422);
         $zip = new \ZipArchive();
-        $zip->open($this->folder.'/bomb.xlsx', \ZipArchive::CREATE);
+        $zip->open($this->folder . '/bomb.xlsx', \ZipArchive::CREATE);
         $zip->addFromString('xl/workbook.xml', '<!DOCTYPE x [<!ENTITY e SYSTEM "file:///etc/passwd">]><workbook>&e;</workbook>');
         $zip->close();
-        $this->bring((string) file_get_contents($this->folder.'/bomb.xlsx'), 'bomb.xlsx')->assertStatus(201)->assertJsonPath('task.state', 'failed')->assertJsonPath('task.message', 'The workbook declares XML entities.')->assertJsonPath('rows', []);
+        $this->bring((string) file_get_contents($this->folder . '/bomb.xlsx'), 'bomb.xlsx')
+            ->assertStatus(201)
+            ->assertJsonPath('task.state', 'failed')
+            ->assertJsonPath('task.message', 'The workbook declares XML entities.')
+            ->assertJsonPath('rows', []);
     }
 
     public function test_a_workbook_that_unpacks_to_more_than_it_says_is_left_before_it_fills_anything(): void
     {
         $zip = new \ZipArchive();
-        $zip->open($this->folder.'/bomb.xlsx', \ZipArchive::CREATE);
+        $zip->open($this->folder . '/bomb.xlsx', \ZipArchive::CREATE);
         $zip->addFromString('xl/workbook.xml', '<workbook/>');
-        file_put_contents($this->folder.'/zeros', '');
-        $zeros = fopen($this->folder.'/zeros', 'r+');
+        file_put_contents($this->folder . '/zeros', '');
+        $zeros = fopen($this->folder . '/zeros', 'r+');
         ftruncate($zeros, 1_200_000_000);
-        $zip->addFile($this->folder.'/zeros', 'xl/worksheets/sheet1.xml');
+        $zip->addFile($this->folder . '/zeros', 'xl/worksheets/sheet1.xml');
         $zip->close();
         // The directory at its end says that every part has a byte.
-        $bytes = (string) file_get_contents($this->folder.'/bomb.xlsx');
+        $bytes = (string) file_get_contents($this->folder . '/bomb.xlsx');
         $bytes = str_replace(pack('V', 1_200_000_000), pack('V', 1), $bytes);
         $this->as();
         $this->bring($bytes, 'bomb.xlsx')->assertStatus(201)->assertJsonPath('task.state', 'failed');
@@ -165,16 +225,22 @@ final class NotesTest extends TestCase
     public function test_a_killed_run_goes_on_in_the_same_step(): void
     {
         $this->as();
-        $brought = $this->bring("Setup,Take,Notes\n".implode('', array_map(static fn (int $n): string => "3,$n,note $n\n", range(1, 450))));
+        $brought = $this->bring(
+            "Setup,Take,Notes\n" . implode('', array_map(static fn(int $n): string => "3,$n,note $n\n", range(1, 450))),
+        );
         $this->preview($brought);
         $file = \App\Models\NoteFile::query()->sole();
         $calls = 0;
         try {
-            app(\App\Domain\Log\Notes\ReadNotes::class)->apply($file, \App\Models\User::query()->latest('id')->first(), static function () use (&$calls): void {
-                if (++$calls === 2) {
-                    throw new \RuntimeException('killed');
-                }
-            });
+            app(\App\Domain\Log\Notes\ReadNotes::class)->apply(
+                $file,
+                \App\Models\User::query()->latest('id')->first(),
+                static function () use (&$calls): void {
+                    if (++$calls === 2) {
+                        throw new \RuntimeException('killed');
+                    }
+                },
+            );
             self::fail('It was not killed.');
         } catch (\RuntimeException) {
             self::assertSame(400, Take::query()->count());
@@ -207,10 +273,16 @@ final class NotesTest extends TestCase
         $this->preview($brought = $this->bring("Setup,Take\n3,1\n3,2\n"));
         $this->apply($brought);
         \App\Models\NoteFile::query()->update(['applied_at' => null]);
-        \App\Models\Task::query()->latest('id')->first()->update(['ended_at' => null, 'state' => 'running']);
+        \App\Models\Task::query()
+            ->latest('id')
+            ->first()
+            ->update(['ended_at' => null, 'state' => 'running']);
         $this->postJson($this->at('undo'))->assertStatus(422)->assertJsonPath('code', 'undo.busy');
         self::assertSame(2, Take::query()->count());
-        \App\Models\Task::query()->latest('id')->first()->update(['ended_at' => now(), 'state' => 'cancelled']);
+        \App\Models\Task::query()
+            ->latest('id')
+            ->first()
+            ->update(['ended_at' => now(), 'state' => 'cancelled']);
         $this->postJson($this->at('undo'))->assertJsonPath('label', 'Bring in notes.csv');
         self::assertSame(0, Take::query()->count(), 'what a stopped run has brought in is taken back in one step');
     }

@@ -13,13 +13,24 @@ final class SheetEditingTest extends TestCase
     /** @param  array<string, array{0: mixed, 1: mixed}>  $changes  was and now by field */
     private static function edit(Take $take, array $changes): array
     {
-        return ['take' => $take->ulid, 'changes' => array_map(static fn (array $pair): array => ['was' => $pair[0], 'now' => $pair[1]], $changes)];
+        return [
+            'take' => $take->ulid,
+            'changes' => array_map(static fn(array $pair): array => ['was' => $pair[0], 'now' => $pair[1]], $changes),
+        ];
     }
 
     public function test_a_pasted_range_is_one_step_and_is_taken_back_whole(): void
     {
-        $takes = array_map(fn (int $n): Take => $this->take('3', $n), range(1, 3));
-        $this->as()->patchJson($this->onDay('takes'), ['edits' => array_map(static fn (Take $take): array => self::edit($take, ['description' => ['', "Line $take->take"], 'size' => ['', 'Wide']]), $takes)])->assertOk()->assertJsonPath('takes', 3);
+        $takes = array_map(fn(int $n): Take => $this->take('3', $n), range(1, 3));
+        $this->as()
+            ->patchJson($this->onDay('takes'), [
+                'edits' => array_map(
+                    static fn(Take $take): array => self::edit($take, ['description' => ['', "Line $take->take"], 'size' => ['', 'Wide']]),
+                    $takes,
+                ),
+            ])
+            ->assertOk()
+            ->assertJsonPath('takes', 3);
         self::assertSame(['Line 1', 'Line 2', 'Line 3'], Take::query()->orderBy('take')->pluck('description')->all());
         $this->postJson($this->at('undo'))->assertJsonPath('label', 'Edit description, size of 3 takes');
         self::assertSame(['', '', ''], Take::query()->orderBy('take')->pluck('description')->all());
@@ -28,15 +39,25 @@ final class SheetEditingTest extends TestCase
     public function test_one_conflict_in_a_range_writes_nothing_and_shows_every_conflict(): void
     {
         [$first, $second] = [$this->take('3', 1), $this->take('3', 2, ['size' => 'Close'])];
-        $this->as()->patchJson($this->onDay('takes'), ['edits' => [self::edit($first, ['size' => ['', 'Wide']]), self::edit($second, ['size' => ['', 'Wide']])]])
-            ->assertStatus(409)->assertJsonPath('context.fields', [['take' => $second->ulid, 'label' => '3/2', 'field' => 'size', 'yours' => 'Wide', 'theirs' => 'Close']]);
+        $this->as()
+            ->patchJson($this->onDay('takes'), [
+                'edits' => [self::edit($first, ['size' => ['', 'Wide']]), self::edit($second, ['size' => ['', 'Wide']])],
+            ])
+            ->assertStatus(409)
+            ->assertJsonPath('context.fields', [
+                ['take' => $second->ulid, 'label' => '3/2', 'field' => 'size', 'yours' => 'Wide', 'theirs' => 'Close'],
+            ]);
         self::assertSame('', $first->refresh()->size);
     }
 
     public function test_a_whole_row_of_numbers_can_move_on_by_one_and_back(): void
     {
-        $takes = array_map(fn (int $n): Take => $this->take('3', $n), range(1, 4));
-        $this->as()->patchJson($this->onDay('takes'), ['edits' => array_map(static fn (Take $take): array => self::edit($take, ['take' => [$take->take, $take->take + 1]]), $takes)])->assertOk();
+        $takes = array_map(fn(int $n): Take => $this->take('3', $n), range(1, 4));
+        $this->as()
+            ->patchJson($this->onDay('takes'), [
+                'edits' => array_map(static fn(Take $take): array => self::edit($take, ['take' => [$take->take, $take->take + 1]]), $takes),
+            ])
+            ->assertOk();
         self::assertSame([2, 3, 4, 5], Take::query()->orderBy('id')->pluck('take')->all());
         $this->postJson($this->at('undo'))->assertOk();
         self::assertSame([1, 2, 3, 4], Take::query()->orderBy('id')->pluck('take')->all());
@@ -46,8 +67,14 @@ final class SheetEditingTest extends TestCase
     {
         $theirs = $this->take('3', 1);
         $this->production = \App\Models\Production::query()->create(['name' => 'Other', 'rate_num' => 25, 'rate_den' => 1]);
-        $this->day = \App\Models\ShootDay::query()->create(['production_id' => $this->production->id, 'number' => 1, 'date' => '2026-10-05']);
-        $this->as()->patchJson($this->onDay('takes'), ['edits' => [self::edit($theirs, ['size' => ['', 'Wide']])]])->assertNotFound();
+        $this->day = \App\Models\ShootDay::query()->create([
+            'production_id' => $this->production->id,
+            'number' => 1,
+            'date' => '2026-10-05',
+        ]);
+        $this->as()
+            ->patchJson($this->onDay('takes'), ['edits' => [self::edit($theirs, ['size' => ['', 'Wide']])]])
+            ->assertNotFound();
         self::assertSame('', $theirs->refresh()->size);
     }
 
@@ -55,20 +82,28 @@ final class SheetEditingTest extends TestCase
     {
         $this->take('3A', 4, ['part' => 'a']);
         $clip = $this->clip('A001C002', 'A', 0);
-        $this->as()->postJson($this->onDay('log/slate'), ['clips' => [$clip->ulid], 'slate' => '3A/4b'])->assertOk();
+        $this->as()
+            ->postJson($this->onDay('log/slate'), ['clips' => [$clip->ulid], 'slate' => '3A/4b'])
+            ->assertOk();
         self::assertSame('3A/4b', $clip->refresh()->take->label());
         $takes = $this->getJson($this->onDay('log'))->json('takes');
-        self::assertSame(['4a', '4b'], array_map(static fn (array $take): string => $take['take'].$take['part'], $takes));
+        self::assertSame(['4a', '4b'], array_map(static fn(array $take): string => $take['take'] . $take['part'], $takes));
     }
 
     public function test_the_log_line_says_what_it_will_do_and_then_does_it_in_one_step(): void
     {
         $clip = $this->clip('A001C002', 'A', 0);
         $this->as();
-        $this->getJson($this->onDay('log/line?row='.$clip->ulid.'&text='.rawurlencode('3A/4 wide, Mara turns, circled')))->assertOk()
-            ->assertJsonPath('slate', '3A/4')->assertJsonPath('does', 'joins-new')->assertJsonPath('pieces.1', ['is' => 'size', 'says' => 'Wide']);
+        $this->getJson($this->onDay('log/line?row=' . $clip->ulid . '&text=' . rawurlencode('3A/4 wide, Mara turns, circled')))
+            ->assertOk()
+            ->assertJsonPath('slate', '3A/4')
+            ->assertJsonPath('does', 'joins-new')
+            ->assertJsonPath('pieces.1', ['is' => 'size', 'says' => 'Wide']);
         self::assertSame(0, Take::query()->count());
-        $this->postJson($this->onDay('log/line'), ['text' => '3A/4 wide, Mara turns, circled', 'row' => $clip->ulid])->assertOk()->assertJsonPath('slate', '3A/4')->assertJsonPath('made', true);
+        $this->postJson($this->onDay('log/line'), ['text' => '3A/4 wide, Mara turns, circled', 'row' => $clip->ulid])
+            ->assertOk()
+            ->assertJsonPath('slate', '3A/4')
+            ->assertJsonPath('made', true);
         $take = $clip->refresh()->take;
         self::assertSame(['Wide', 'Mara turns', 'circled'], [$take->size, $take->description, $take->status]);
         $this->postJson($this->at('undo'))->assertJsonPath('label', 'Log 3A/4');
@@ -78,14 +113,21 @@ final class SheetEditingTest extends TestCase
     public function test_the_next_take_carries_scene_setup_description_and_size(): void
     {
         $take = $this->take('3A', 2, ['description' => 'Mara turns', 'size' => 'Medium']);
-        $this->as()->postJson($this->onDay('log/line'), ['text' => '+', 'row' => $take->ulid])->assertOk()->assertJsonPath('slate', '3A/3');
+        $this->as()
+            ->postJson($this->onDay('log/line'), ['text' => '+', 'row' => $take->ulid])
+            ->assertOk()
+            ->assertJsonPath('slate', '3A/3');
         $next = Take::query()->where('take', 3)->sole();
         self::assertSame(['3', '3A', 'Mara turns', 'Medium'], [$next->scene, $next->setup, $next->description, $next->size]);
     }
 
     public function test_a_line_that_is_no_slate_is_explained_and_nothing_is_written(): void
     {
-        $this->as()->postJson($this->onDay('log/line'), ['text' => '3I/4 wide', 'row' => null])->assertStatus(422)->assertJsonPath('code', 'line.slate')->assertJsonPath('message', '"3I" uses I or O, which slates leave out.');
+        $this->as()
+            ->postJson($this->onDay('log/line'), ['text' => '3I/4 wide', 'row' => null])
+            ->assertStatus(422)
+            ->assertJsonPath('code', 'line.slate')
+            ->assertJsonPath('message', '"3I" uses I or O, which slates leave out.');
         $this->postJson($this->onDay('log/line'), ['text' => 'wide', 'row' => null])->assertStatus(422);
         self::assertSame(0, Take::query()->count());
     }
@@ -94,7 +136,9 @@ final class SheetEditingTest extends TestCase
     {
         $columns = [['key' => 'size', 'width' => 80, 'shown' => true], ['key' => 'notes', 'width' => 200, 'shown' => false]];
         $first = $this->person();
-        $this->actingAs($first)->putJson($this->at('log-columns'), ['columns' => $columns])->assertOk();
+        $this->actingAs($first)
+            ->putJson($this->at('log-columns'), ['columns' => $columns])
+            ->assertOk();
         $this->actingAs($this->person())->getJson($this->at('log-columns'))->assertJsonPath('columns', null);
         $this->actingAs($first)->getJson($this->at('log-columns'))->assertJsonPath('columns', $columns);
         $this->putJson($this->at('log-columns'), ['columns' => null])->assertOk();
@@ -106,7 +150,11 @@ final class SheetEditingTest extends TestCase
         $take = $this->take('3', 1);
         $user = $this->person();
         for ($n = 0; $n < 100; $n++) {
-            $this->actingAs($user)->patchJson($this->at("takes/$take->ulid"), ['changes' => ['description' => ['was' => $n === 0 ? '' : (string) ($n - 1), 'now' => (string) $n]]])->assertOk();
+            $this->actingAs($user)
+                ->patchJson($this->at("takes/$take->ulid"), [
+                    'changes' => ['description' => ['was' => $n === 0 ? '' : (string) ($n - 1), 'now' => (string) $n]],
+                ])
+                ->assertOk();
         }
         $this->app['auth']->forgetGuards();
         for ($n = 0; $n < 100; $n++) {
@@ -118,10 +166,12 @@ final class SheetEditingTest extends TestCase
     public function test_where_a_person_stands_is_told_to_the_others(): void
     {
         $take = $this->take('3', 1);
-        $this->as(Role::Reviewer)->postJson($this->onDay('log/here'), ['row' => $take->ulid])->assertOk();
+        $this->as(Role::Reviewer)
+            ->postJson($this->onDay('log/here'), ['row' => $take->ulid])
+            ->assertOk();
         $this->as();
         $last = (int) $this->getJson($this->at('changes'))->json('last');
-        $event = $this->getJson($this->at('changes?after='.($last - 1)))->json('events.0');
+        $event = $this->getJson($this->at('changes?after=' . ($last - 1)))->json('events.0');
         self::assertSame(['here', $take->ulid, 'RP'], [$event['topic'], $event['facts']['row'], $event['facts']['initials']]);
     }
 
@@ -129,15 +179,20 @@ final class SheetEditingTest extends TestCase
     {
         $this->production->update(['slate_style' => 'number']);
         $clip = $this->clip('A001C001', 'A', 0);
-        $this->as()->postJson($this->onDay('log/line'), ['text' => '12 214/1 wide, Quill reads', 'row' => $clip->ulid])->assertOk()->assertJsonPath('slate', '214/1');
+        $this->as()
+            ->postJson($this->onDay('log/line'), ['text' => '12 214/1 wide, Quill reads', 'row' => $clip->ulid])
+            ->assertOk()
+            ->assertJsonPath('slate', '214/1');
         $this->postJson($this->onDay('log/line'), ['text' => '3 230/1 close', 'row' => null])->assertOk();
         $this->postJson($this->onDay('log/line'), ['text' => '214/2', 'row' => null])->assertOk();
-        $label = static fn (array $take): string => $take['scene'].' '.$take['setup'].'/'.$take['take'];
+        $label = static fn(array $take): string => $take['scene'] . ' ' . $take['setup'] . '/' . $take['take'];
         self::assertSame(['3 230/1', '12 214/1', '12 214/2'], array_map($label, $this->getJson($this->onDay('log'))->json('takes')));
         $take = Take::query()->where('setup', '230')->sole();
         $this->patchJson($this->onDay('takes'), ['edits' => [self::edit($take, ['scene' => ['3', '13A']])]])->assertOk();
         self::assertSame(['12 214/1', '12 214/2', '13A 230/1'], array_map($label, $this->getJson($this->onDay('log'))->json('takes')));
-        $this->patchJson($this->onDay('takes'), ['edits' => [self::edit($take, ['setup' => ['230', '21A']])]])->assertStatus(422)->assertJsonPath('code', 'slate.unreadable');
+        $this->patchJson($this->onDay('takes'), ['edits' => [self::edit($take, ['setup' => ['230', '21A']])]])
+            ->assertStatus(422)
+            ->assertJsonPath('code', 'slate.unreadable');
         $this->postJson($this->at('undo'));
         self::assertSame('3', $take->refresh()->scene);
     }
@@ -145,7 +200,13 @@ final class SheetEditingTest extends TestCase
     public function test_a_typed_line_adds_to_notes_and_keywords_and_replaces_words(): void
     {
         $take = $this->take('3A', 3, ['notes' => 'boom in', 'keywords' => 'ledger', 'description' => 'Mara turns']);
-        $this->as()->postJson($this->onDay('log/line'), ['text' => 'Mara stays, #sluice, note: gull', 'row' => $take->ulid, 'seen' => ['description' => 'Mara turns', 'slate' => null]])->assertOk();
+        $this->as()
+            ->postJson($this->onDay('log/line'), [
+                'text' => 'Mara stays, #sluice, note: gull',
+                'row' => $take->ulid,
+                'seen' => ['description' => 'Mara turns', 'slate' => null],
+            ])
+            ->assertOk();
         self::assertSame(["boom in\ngull", 'ledger, sluice', 'Mara stays'], [$take->refresh()->notes, $take->keywords, $take->description]);
     }
 
@@ -162,7 +223,9 @@ final class SheetEditingTest extends TestCase
     public function test_a_clip_that_a_colleague_has_logged_meanwhile_keeps_its_slate(): void
     {
         $clip = $this->clip('A001C002', 'A', 0, take: $this->take('3', 1));
-        $this->as()->postJson($this->onDay('log/line'), ['text' => '7/1', 'row' => $clip->ulid, 'seen' => ['slate' => null]])->assertStatus(409);
+        $this->as()
+            ->postJson($this->onDay('log/line'), ['text' => '7/1', 'row' => $clip->ulid, 'seen' => ['slate' => null]])
+            ->assertStatus(409);
         $this->postJson($this->onDay('log/slate'), ['clips' => [$clip->ulid], 'slate' => '7/1', 'was' => null])->assertStatus(409);
         self::assertSame(['3/1', 1], [$clip->refresh()->take->label(), Take::query()->count()], 'and no take is left over');
         $this->postJson($this->onDay('log/slate'), ['clips' => [$clip->ulid], 'slate' => '7/1', 'was' => '3/1'])->assertOk();

@@ -10,12 +10,19 @@ use Tests\App\TestCase;
 
 final class SlateSheetTest extends TestCase
 {
-    /** @return array<string, array{array<string, mixed>, list<array{string, string|null, bool}>, string}> flags, clips (device, way, sure), sync */
+    /**
+     * @return array<string, array{array<string, mixed>, list<array{string, string|null, bool}>, string}> flags, clips (device, way, sure),
+     *     sync
+     */
     public static function states(): array
     {
         return [
             'found by sound' => [[], [['A', 'sound', true], ['B', 'sound', true], ['S', 'sound', true]], 'sound'],
-            'the weakest way of its pictures counts' => [[], [['A', 'sound', true], ['B', 'timecode', true], ['S', 'sound', true]], 'timecode'],
+            'the weakest way of its pictures counts' => [
+                [],
+                [['A', 'sound', true], ['B', 'timecode', true], ['S', 'sound', true]],
+                'timecode',
+            ],
             'one unsure picture makes it unsure' => [[], [['A', 'sound', true], ['B', 'sound', false], ['S', 'sound', true]], 'unsure'],
             'nothing is placed yet' => [[], [['A', null, false], ['S', null, false]], 'not lined up'],
             'the recorder missed it' => [[], [['A', 'sound', true]], 'no sound'],

@@ -24,7 +24,12 @@ final class SourcesTest extends TestCase
     /** @return list<string> */
     private function open(): array
     {
-        return array_values(array_filter(array_column($this->getJson($this->onDay('sheet'))->json('points'), 'key'), static fn (string $key): bool => str_starts_with($key, 'differ.')));
+        return array_values(
+            array_filter(
+                array_column($this->getJson($this->onDay('sheet'))->json('points'), 'key'),
+                static fn(string $key): bool => str_starts_with($key, 'differ.'),
+            ),
+        );
     }
 
     public function test_script_notes_stand_above_the_recorder_and_the_difference_is_asked_about(): void
@@ -35,7 +40,12 @@ final class SourcesTest extends TestCase
         $this->says($take, 'script', ['status' => 'circled']);
         self::assertSame('circled', $take->refresh()->status);
         $this->as();
-        $point = array_values(array_filter($this->getJson($this->onDay('sheet'))->json('points'), static fn (array $point): bool => $point['key'] === "differ.$take->ulid.status"))[0];
+        $point = array_values(
+            array_filter(
+                $this->getJson($this->onDay('sheet'))->json('points'),
+                static fn(array $point): bool => $point['key'] === "differ.$take->ulid.status",
+            ),
+        )[0];
         self::assertStringContainsString('The recorder (3-T01) says “ng”', $point['evidence']);
         self::assertStringContainsString('The script notes say “circled”', $point['evidence']);
         $this->postJson($this->onDay('points'), ['key' => $point['key'], 'fix' => 'use:status:ixml'])->assertOk();
@@ -49,7 +59,9 @@ final class SourcesTest extends TestCase
     public static function fields(): array
     {
         return [
-            'description' => ['description', 'Mara turns', 'Mara stays'], 'size' => ['size', 'Wide', 'Close'], 'status' => ['status', 'hold', 'circled'],
+            'description' => ['description', 'Mara turns', 'Mara stays'],
+            'size' => ['size', 'Wide', 'Close'],
+            'status' => ['status', 'hold', 'circled'],
             'emptied by a person' => ['description', '', 'Mara stays'],
         ];
     }
@@ -59,7 +71,9 @@ final class SourcesTest extends TestCase
     {
         $take = $this->take('3', 1, ['description' => 'before']);
         $was = $field === 'description' ? 'before' : ($field === 'status' ? 'none' : '');
-        $this->as()->patchJson($this->at("takes/$take->ulid"), ['changes' => [$field => ['was' => $was, 'now' => $mine]]])->assertOk();
+        $this->as()
+            ->patchJson($this->at("takes/$take->ulid"), ['changes' => [$field => ['was' => $was, 'now' => $mine]]])
+            ->assertOk();
         $this->travel(5)->minutes();
         $this->says($take->refresh(), 'script', [$field => $theirs]);
         self::assertSame($mine, $take->refresh()->{$field});
@@ -86,7 +100,9 @@ final class SourcesTest extends TestCase
         }
         $this->as();
         self::assertCount(3, $this->open());
-        $this->postJson($this->at("takes/$take->ulid/settle"), ['field' => 'size', 'source' => 'ixml', 'alike' => true])->assertOk()->assertJsonPath('settled', 3);
+        $this->postJson($this->at("takes/$take->ulid/settle"), ['field' => 'size', 'source' => 'ixml', 'alike' => true])
+            ->assertOk()
+            ->assertJsonPath('settled', 3);
         self::assertSame(['Close', 'Close', 'Close'], Take::query()->pluck('size')->all());
         self::assertSame([], $this->open());
         $this->postJson($this->at('undo'));
@@ -98,9 +114,20 @@ final class SourcesTest extends TestCase
     public function test_numbers_that_disagree_are_settled_alike_too(): void
     {
         foreach ([1, 2] as $n) {
-            $this->take('3A', $n, ['claims' => [['from' => 'ixml', 'where' => 'x', 'setup' => '3A', 'take' => $n, 'part' => ''], ['from' => 'name', 'where' => 'y', 'setup' => '3A', 'take' => $n + 10, 'part' => '']]]);
+            $this->take('3A', $n, [
+                'claims' => [
+                    ['from' => 'ixml', 'where' => 'x', 'setup' => '3A', 'take' => $n, 'part' => ''],
+                    ['from' => 'name', 'where' => 'y', 'setup' => '3A', 'take' => $n + 10, 'part' => ''],
+                ],
+            ]);
         }
-        $this->as()->postJson($this->at('takes/'.Take::query()->where('take', 1)->value('ulid').'/settle'), ['field' => 'slate', 'source' => 'name', 'alike' => true])->assertJsonPath('settled', 2);
+        $this->as()
+            ->postJson($this->at('takes/' . Take::query()->where('take', 1)->value('ulid') . '/settle'), [
+                'field' => 'slate',
+                'source' => 'name',
+                'alike' => true,
+            ])
+            ->assertJsonPath('settled', 2);
         self::assertSame([11, 12], Take::query()->orderBy('take')->pluck('take')->all());
     }
 
@@ -108,7 +135,12 @@ final class SourcesTest extends TestCase
     {
         $this->says($this->take('7A', 3), 'script', ['description' => 'Over Quill']);
         $this->as();
-        $point = array_values(array_filter($this->getJson($this->onDay('sheet'))->json('points'), static fn (array $point): bool => $point['title'] === 'No file shows 7A/3'))[0];
+        $point = array_values(
+            array_filter(
+                $this->getJson($this->onDay('sheet'))->json('points'),
+                static fn(array $point): bool => $point['title'] === 'No file shows 7A/3',
+            ),
+        )[0];
         self::assertStringContainsString('It is in notes.csv', $point['evidence']);
     }
 }

@@ -27,13 +27,18 @@ final class TakeHistoryTest extends TestCase
         $this->as();
         $this->edit($take, 'description', 'Mara turns', 'Mara turns, drops the ledger');
         $this->edit($take, 'absent_devices', [], ['B']);
-        $this->as(Role::Editor)->putJson($this->at("takes/$take->ulid/circle"), ['was' => 'none', 'now' => 'circled'])->assertOk();
+        $this->as(Role::Editor)
+            ->putJson($this->at("takes/$take->ulid/circle"), ['was' => 'none', 'now' => 'circled'])
+            ->assertOk();
         $steps = $this->steps($take);
-        self::assertSame([
-            ['Editor Person', [['field' => 'status', 'from' => 'none', 'to' => 'circled']]],
-            ['Assistant Person', [['field' => 'absent devices', 'from' => '', 'to' => 'B']]],
-            ['Assistant Person', [['field' => 'description', 'from' => 'Mara turns', 'to' => 'Mara turns, drops the ledger']]],
-        ], array_map(static fn (array $step): array => [$step['by'], $step['fields']], $steps));
+        self::assertSame(
+            [
+                ['Editor Person', [['field' => 'status', 'from' => 'none', 'to' => 'circled']]],
+                ['Assistant Person', [['field' => 'absent devices', 'from' => '', 'to' => 'B']]],
+                ['Assistant Person', [['field' => 'description', 'from' => 'Mara turns', 'to' => 'Mara turns, drops the ledger']]],
+            ],
+            array_map(static fn(array $step): array => [$step['by'], $step['fields']], $steps),
+        );
     }
 
     public function test_a_take_that_was_read_from_slates_with_a_disagreement_has_its_history_too(): void
@@ -46,7 +51,11 @@ final class TakeHistoryTest extends TestCase
             $take->update(['claims' => [['from' => 'name', 'where' => 'x', 'setup' => '3A', 'take' => 3]]]);
             $this->edit($take, 'status', 'none', 'hold');
             self::assertSame([['field' => 'status', 'from' => 'none', 'to' => 'hold']], $this->steps($take)[0]['fields']);
-            self::assertContains(['field' => 'setup', 'from' => '', 'to' => '3A'], $this->steps($take)[1]['fields'], 'that it was made is its first step');
+            self::assertContains(
+                ['field' => 'setup', 'from' => '', 'to' => '3A'],
+                $this->steps($take)[1]['fields'],
+                'that it was made is its first step',
+            );
         }
     }
 
@@ -64,7 +73,9 @@ final class TakeHistoryTest extends TestCase
         $from = $this->take('3A', 4);
         $to = $this->take('3A', 5);
         $clip = $this->clip('A003C005', 'A', 36_000, take: $from);
-        $this->as()->postJson($this->onDay('log/slate'), ['clips' => [$clip->ulid], 'slate' => '3A/5'])->assertOk();
+        $this->as()
+            ->postJson($this->onDay('log/slate'), ['clips' => [$clip->ulid], 'slate' => '3A/5'])
+            ->assertOk();
         self::assertContains(['field' => 'clip', 'from' => 'A003C005', 'to' => ''], $this->steps($from)[0]['fields']);
         self::assertContains(['field' => 'clip', 'from' => '', 'to' => 'A003C005'], $this->steps($to)[0]['fields']);
     }

@@ -28,17 +28,28 @@ final class ReelTest extends TestCase
 
     private function card(string $device): Card
     {
-        return Card::query()->firstOrCreate(['production_id' => $this->production->id, 'shoot_day_id' => $this->day->id, 'roll' => $device.'001'], ['volume' => $device.'001', 'state' => 'verified']);
+        return Card::query()->firstOrCreate(
+            ['production_id' => $this->production->id, 'shoot_day_id' => $this->day->id, 'roll' => $device . '001'],
+            ['volume' => $device . '001', 'state' => 'verified'],
+        );
     }
 
     private function build(bool $circledOnly = false): Reel
     {
-        return Reel::query()->where('ulid', $this->as(Role::Editor)->postJson($this->onDay('reels'), ['circled_only' => $circledOnly])->assertStatus(201)->json('ulid'))->sole();
+        return Reel::query()
+            ->where(
+                'ulid',
+                $this->as(Role::Editor)
+                    ->postJson($this->onDay('reels'), ['circled_only' => $circledOnly])
+                    ->assertStatus(201)
+                    ->json('ulid'),
+            )
+            ->sole();
     }
 
     private function sequence(Reel $reel): Sequence
     {
-        return app(ReelSequence::class)->of($reel, static fn (Clip $clip): string => $clip->name);
+        return app(ReelSequence::class)->of($reel, static fn(Clip $clip): string => $clip->name);
     }
 
     public function test_it_shows_the_first_camera_of_each_take_in_slate_order(): void
@@ -48,7 +59,7 @@ final class ReelTest extends TestCase
         $this->shot('close', 'B', 0, 10, $take);
         $this->shot('wide', 'A', 0, 10, $take);
         $this->shot('only close', 'B', 50, 10, $this->take('3A', 1));
-        self::assertSame(['wide', 'only close', 'late'], $this->build()->items->map(static fn ($item): string => $item->clip->name)->all());
+        self::assertSame(['wide', 'only close', 'late'], $this->build()->items->map(static fn($item): string => $item->clip->name)->all());
     }
 
     public function test_a_day_without_slates_shows_all_clips_of_the_first_camera_in_turn(): void
@@ -58,7 +69,7 @@ final class ReelTest extends TestCase
             $this->shot($name, 'A', $at, 10, $take);
         }
         $this->shot('B1', 'B', 2, 60, $take);
-        self::assertSame(['A1', 'A2'], $this->build()->items->map(static fn ($item): string => $item->clip->name)->all());
+        self::assertSame(['A1', 'A2'], $this->build()->items->map(static fn($item): string => $item->clip->name)->all());
     }
 
     public function test_it_begins_a_second_before_the_clap_on_a_frame_and_a_tail_slate_from_the_start(): void
@@ -67,9 +78,15 @@ final class ReelTest extends TestCase
         for ($i = 0; $i < 400; $i++) {
             $samples[24_000 + $i] = (int) (28_000 * exp(-$i / 90) * ($i % 2 === 0 ? 1 : -1));
         }
-        foreach ([$this->shot('head', 'A', 0, 10, $this->take('3', 1)), $this->shot('tail', 'A', 50, 10, $this->take('3', 2, ['is_tail_slate' => true]))] as $clip) {
+        foreach (
+            [
+                $this->shot('head', 'A', 0, 10, $this->take('3', 1)),
+                $this->shot('tail', 'A', 50, 10, $this->take('3', 2, ['is_tail_slate' => true])),
+            ]
+            as $clip
+        ) {
             mkdir(ClipMedia::folder($clip), 0777, true);
-            file_put_contents(ClipMedia::folder($clip).'/guide', pack('s*', ...$samples));
+            file_put_contents(ClipMedia::folder($clip) . '/guide', pack('s*', ...$samples));
         }
         [$head, $tail] = $this->build()->items;
         self::assertEqualsWithDelta(2 * Ticks::PER_SECOND, $head->in_ticks, 2 * 28_224_000);
@@ -80,7 +97,10 @@ final class ReelTest extends TestCase
     public function test_a_reel_of_nothing_is_refused_in_words(): void
     {
         $this->shot('wide', 'A', 0, 10, $this->take('3', 1));
-        $this->as()->postJson($this->onDay('reels'), ['circled_only' => true])->assertStatus(422)->assertJsonPath('code', 'reel.empty');
+        $this->as()
+            ->postJson($this->onDay('reels'), ['circled_only' => true])
+            ->assertStatus(422)
+            ->assertJsonPath('code', 'reel.empty');
         self::assertSame(0, Reel::query()->count());
     }
 
@@ -91,7 +111,10 @@ final class ReelTest extends TestCase
         $this->shot('S1', 'S', 98, 30, $take);
         [$picture, $sound] = $this->sequence($this->build())->tracks;
         self::assertSame([0, 10 * Ticks::PER_SECOND], [$picture->items[0]->recordStartTicks, $picture->items[0]->durationTicks]);
-        self::assertSame([2 * Ticks::PER_SECOND, 0, 10 * Ticks::PER_SECOND], [$sound->items[0]->sourceStartTicks, $sound->items[0]->recordStartTicks, $sound->items[0]->durationTicks]);
+        self::assertSame(
+            [2 * Ticks::PER_SECOND, 0, 10 * Ticks::PER_SECOND],
+            [$sound->items[0]->sourceStartTicks, $sound->items[0]->recordStartTicks, $sound->items[0]->durationTicks],
+        );
         self::assertSame('S001', $sound->items[0]->source->reel);
     }
 
@@ -101,7 +124,10 @@ final class ReelTest extends TestCase
         $this->shot('wide', 'A', 100, 10, $take);
         $this->shot('S1', 'S', 103, 4, $take);
         $sound = $this->sequence($this->build())->tracks[1]->items[0];
-        self::assertSame([0, 3 * Ticks::PER_SECOND, 4 * Ticks::PER_SECOND], [$sound->sourceStartTicks, $sound->recordStartTicks, $sound->durationTicks]);
+        self::assertSame(
+            [0, 3 * Ticks::PER_SECOND, 4 * Ticks::PER_SECOND],
+            [$sound->sourceStartTicks, $sound->recordStartTicks, $sound->durationTicks],
+        );
     }
 
     public function test_what_it_makes_is_a_sequence_that_the_core_accepts(): void
@@ -124,7 +150,9 @@ final class ReelTest extends TestCase
         $this->as(Role::Reviewer);
         $this->postJson($this->at("takes/$take->ulid/notes"), ['text' => '', 'at_ticks' => 0])->assertStatus(422);
         $this->postJson($this->at("takes/$take->ulid/notes"), ['text' => 'x', 'at_ticks' => -1])->assertStatus(422);
-        $this->postJson($this->at("takes/$take->ulid/notes"), ['text' => 'Lovely', 'at_ticks' => 0, 'clip' => $clip->ulid])->assertStatus(201);
+        $this->postJson($this->at("takes/$take->ulid/notes"), ['text' => 'Lovely', 'at_ticks' => 0, 'clip' => $clip->ulid])->assertStatus(
+            201,
+        );
         $this->postJson($this->at('undo'))->assertJsonPath('label', 'Note on 3/1');
         self::assertSame(0, $take->takeNotes()->count());
     }

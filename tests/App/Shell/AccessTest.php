@@ -40,32 +40,79 @@ final class AccessTest extends TestCase
     {
         $own = ['production_id' => $production->id];
         $onDay = $own + ['shoot_day_id' => $day->id];
-        $member = User::query()->create(['name' => 'Member', 'email' => uniqid().'@example.test', 'password' => 'secret', 'role' => Role::Editor]);
+        $member = User::query()->create([
+            'name' => 'Member',
+            'email' => uniqid() . '@example.test',
+            'password' => 'secret',
+            'role' => Role::Editor,
+        ]);
         $production->users()->attach($member);
         $take = Take::query()->create($onDay + ['scene' => '3', 'setup' => '3', 'take' => 1, 'sort_key' => SlateOrder::key('3', 1)]);
 
         return [
-            'production' => $production->ulid, 'day' => $day->ulid, 'device' => $device->ulid, 'user' => $member->ulid, 'take' => $take->ulid,
-            'clip' => Clip::query()->create($onDay + ['device_id' => $device->id, 'take_id' => $take->id, 'kind' => 'picture', 'name' => 'A001C001', 'path' => 'a', 'path_hash' => md5('a'), 'duration_ticks' => 1, 'facts' => [], 'channels' => []])->ulid,
-            'store' => Store::query()->create($own + ['key' => 'k'.$production->id, 'name' => 'Raid '.$production->id, 'path' => '/nowhere', 'mark' => (string) Str::ulid()])->ulid,
-            'noteFile' => NoteFile::query()->create($onDay + ['name' => 'notes.csv', 'path' => 'notes/x', 'layout' => ['heading' => 0, 'columns' => []]])->ulid,
+            'production' => $production->ulid,
+            'day' => $day->ulid,
+            'device' => $device->ulid,
+            'user' => $member->ulid,
+            'take' => $take->ulid,
+            'clip' => Clip::query()->create(
+                $onDay + [
+                    'device_id' => $device->id,
+                    'take_id' => $take->id,
+                    'kind' => 'picture',
+                    'name' => 'A001C001',
+                    'path' => 'a',
+                    'path_hash' => md5('a'),
+                    'duration_ticks' => 1,
+                    'facts' => [],
+                    'channels' => [],
+                ],
+            )->ulid,
+            'store' => Store::query()->create(
+                $own + [
+                    'key' => 'k' . $production->id,
+                    'name' => 'Raid ' . $production->id,
+                    'path' => '/nowhere',
+                    'mark' => (string) Str::ulid(),
+                ],
+            )->ulid,
+            'noteFile' => NoteFile::query()->create(
+                $onDay + ['name' => 'notes.csv', 'path' => 'notes/x', 'layout' => ['heading' => 0, 'columns' => []]],
+            )->ulid,
             'card' => Card::query()->create($onDay + ['roll' => 'A001', 'volume' => 'A001', 'state' => 'verified'])->ulid,
             'bin' => Bin::query()->create($own + ['name' => 'Own'])->ulid,
             'reel' => Reel::query()->create($onDay + ['name' => 'Reel'])->ulid,
             'lineupRun' => LineupRun::query()->create($onDay + ['number' => 1, 'scope' => 'day 1', 'ways' => 'sound'])->ulid,
-            'look' => Look::query()->create($own + ['name' => 'Mill', 'slope' => [1, 1, 1], 'offset' => [0, 0, 0], 'power' => [1, 1, 1]])->ulid,
-            'task' => Task::query()->create($own + ['kind' => 'offload', 'title' => 'x', 'subject' => ['card' => 0], 'state' => 'done', 'ended_at' => now()])->ulid,
-            'handoff' => Handoff::query()->create($own + ['number' => 1, 'title' => 'x', 'chosen' => [], 'folder' => 'x', 'state' => 'packing'])->ulid,
+            'look' => Look::query()->create($own + ['name' => 'Mill', 'slope' => [1, 1, 1], 'offset' => [0, 0, 0], 'power' => [1, 1, 1]])
+                ->ulid,
+            'task' => Task::query()->create(
+                $own + ['kind' => 'offload', 'title' => 'x', 'subject' => ['card' => 0], 'state' => 'done', 'ended_at' => now()],
+            )->ulid,
+            'handoff' => Handoff::query()->create(
+                $own + ['number' => 1, 'title' => 'x', 'chosen' => [], 'folder' => 'x', 'state' => 'packing'],
+            )->ulid,
         ];
     }
 
     /** What stands in an address beside rows. */
-    private const WORDS = ['volume' => 'A001', 'key' => 'scene:3', 'what' => 'proxy', 'kind' => 'camera', 'format' => 'csv', 'which' => 'slate'];
+    private const WORDS = [
+        'volume' => 'A001',
+        'key' => 'scene:3',
+        'what' => 'proxy',
+        'kind' => 'camera',
+        'format' => 'csv',
+        'which' => 'slate',
+    ];
 
     /** @return list<Route> every route below a production */
     private static function routes(): array
     {
-        $routes = array_values(array_filter(iterator_to_array(Routes::getRoutes()), static fn (Route $route): bool => str_starts_with($route->uri(), 'api/productions/')));
+        $routes = array_values(
+            array_filter(
+                iterator_to_array(Routes::getRoutes()),
+                static fn(Route $route): bool => str_starts_with($route->uri(), 'api/productions/'),
+            ),
+        );
         self::assertGreaterThan(100, count($routes));
 
         return $routes;
@@ -74,7 +121,12 @@ final class AccessTest extends TestCase
     /** @param  array<string, string>  $values */
     private static function address(Route $route, array $values): string
     {
-        return '/'.preg_replace_callback('/\{(\w+)\}/', static fn (array $part): string => rawurlencode($values[$part[1]] ?? self::WORDS[$part[1]]), $route->uri());
+        return '/' .
+            preg_replace_callback(
+                '/\{(\w+)\}/',
+                static fn(array $part): string => rawurlencode($values[$part[1]] ?? self::WORDS[$part[1]]),
+                $route->uri(),
+            );
     }
 
     public function test_somebody_of_another_production_finds_nothing_at_any_address(): void
@@ -103,7 +155,11 @@ final class AccessTest extends TestCase
         $this->withoutMiddleware(ThrottleRequests::class);
         $own = self::children($this->production, $this->day, $this->devices['A']);
         $other = Production::query()->create(['name' => 'Other', 'rate_num' => 24, 'rate_den' => 1]);
-        $foreign = self::children($other, ShootDay::query()->create(['production_id' => $other->id, 'number' => 1, 'date' => '2026-10-05']), Device::query()->create(['production_id' => $other->id, 'letter' => 'A', 'kind' => 'camera', 'lane' => 0]));
+        $foreign = self::children(
+            $other,
+            ShootDay::query()->create(['production_id' => $other->id, 'number' => 1, 'date' => '2026-10-05']),
+            Device::query()->create(['production_id' => $other->id, 'letter' => 'A', 'kind' => 'camera', 'lane' => 0]),
+        );
         $admin = $this->person(Role::Assistant);
         $this->production->users()->updateExistingPivot($admin->id, ['role' => 'admin']);
         $this->actingAs($admin);
@@ -114,7 +170,7 @@ final class AccessTest extends TestCase
                 DB::beginTransaction();
                 $status = $this->json($route->methods()[0], self::address($route, [$name => $foreign[$name]] + $own))->status();
                 DB::rollBack();
-                self::assertSame(404, $status, $route->methods()[0].' '.$route->uri()." with a foreign $name");
+                self::assertSame(404, $status, $route->methods()[0] . ' ' . $route->uri() . " with a foreign $name");
                 $asked++;
             }
             if (str_ends_with($route->uri(), '/live')) {
@@ -123,8 +179,17 @@ final class AccessTest extends TestCase
             DB::beginTransaction();
             $answer = $this->json($route->methods()[0], self::address($route, $own));
             DB::rollBack();
-            $isNamedThing = $answer->status() === 404 && ! str_contains((string) $answer->getContent(), 'in your productions');
-            self::assertTrue($isNamedThing || ! in_array($answer->status(), [401, 403, 404], true), sprintf('a member is let in at %s %s: %d %s', $route->methods()[0], $route->uri(), $answer->status(), substr((string) $answer->getContent(), 0, 200)));
+            $isNamedThing = $answer->status() === 404 && !str_contains((string) $answer->getContent(), 'in your productions');
+            self::assertTrue(
+                $isNamedThing || !in_array($answer->status(), [401, 403, 404], true),
+                sprintf(
+                    'a member is let in at %s %s: %d %s',
+                    $route->methods()[0],
+                    $route->uri(),
+                    $answer->status(),
+                    substr((string) $answer->getContent(), 0, 200),
+                ),
+            );
         }
         self::assertGreaterThan(80, $asked);
     }
@@ -152,14 +217,35 @@ final class AccessTest extends TestCase
                 continue;
             }
             // The one sentence of each address: which ability it asks for. Without one, every member may.
-            $asks = array_values(array_filter(array_map(static fn (mixed $one): ?string => is_string($one) && preg_match('/\Acan:(\w+),production\z/', $one, $part) === 1 && $part[1] !== 'view' ? $part[1] : null, $route->gatherMiddleware())));
+            $asks = array_values(
+                array_filter(
+                    array_map(
+                        static fn(mixed $one): ?string => is_string($one) &&
+                        preg_match('/\Acan:(\w+),production\z/', $one, $part) === 1 &&
+                        $part[1] !== 'view'
+                            ? $part[1]
+                            : null,
+                        $route->gatherMiddleware(),
+                    ),
+                ),
+            );
             DB::beginTransaction();
             $status = $this->json($route->methods()[0], self::address($route, $values))->status();
             DB::rollBack();
-            $mayIt = $asks === [] || array_filter($asks, static fn (string $ability): bool => ! $may[$ability]) === [];
-            self::assertSame(! $mayIt, $status === 403, sprintf('%s %s asks for %s and answers %d', $route->methods()[0], $route->uri(), implode(' and ', $asks) ?: 'nothing', $status));
-            if ($route->methods()[0] !== 'GET' && ! self::isOfEveryMember($route)) {
-                self::assertNotSame([], $asks, $route->methods()[0].' '.$route->uri().' changes something and asks for no ability');
+            $mayIt = $asks === [] || array_filter($asks, static fn(string $ability): bool => !$may[$ability]) === [];
+            self::assertSame(
+                !$mayIt,
+                $status === 403,
+                sprintf(
+                    '%s %s asks for %s and answers %d',
+                    $route->methods()[0],
+                    $route->uri(),
+                    implode(' and ', $asks) ?: 'nothing',
+                    $status,
+                ),
+            );
+            if ($route->methods()[0] !== 'GET' && !self::isOfEveryMember($route)) {
+                self::assertNotSame([], $asks, $route->methods()[0] . ' ' . $route->uri() . ' changes something and asks for no ability');
             }
         }
     }
@@ -175,11 +261,18 @@ final class AccessTest extends TestCase
         $body = ['name' => 'High Water', 'rate' => '29.97df', 'date' => '2026-11-01'];
         $this->as()->postJson('/api/productions', $body)->assertForbidden();
         $ulid = $this->as(Role::Admin)->postJson('/api/productions', $body)->assertStatus(201)->json('ulid');
-        $this->getJson("/api/productions/$ulid")->assertJsonPath('rate.name', '29.97df')->assertJsonPath('days.0.number', 1)->assertJsonPath('devices.3.kind', 'recorder');
+        $this->getJson("/api/productions/$ulid")
+            ->assertJsonPath('rate.name', '29.97df')
+            ->assertJsonPath('days.0.number', 1)
+            ->assertJsonPath('devices.3.kind', 'recorder');
         $this->postJson('/api/productions', $body)->assertStatus(422)->assertJsonPath('code', 'production.taken');
-        $running = $this->postJson('/api/productions', ['name' => 'Spring Tide', 'style' => 'number'] + $body)->assertStatus(201)->json('ulid');
+        $running = $this->postJson('/api/productions', ['name' => 'Spring Tide', 'style' => 'number'] + $body)
+            ->assertStatus(201)
+            ->json('ulid');
         $this->getJson("/api/productions/$running")->assertJsonPath('slate_style', 'number');
-        $this->postJson('/api/productions', ['rate' => '26'] + ['name' => 'Mid Water'] + $body)->assertStatus(422)->assertJsonPath('code', 'rate.unknown');
+        $this->postJson('/api/productions', ['rate' => '26'] + ['name' => 'Mid Water'] + $body)
+            ->assertStatus(422)
+            ->assertJsonPath('code', 'rate.unknown');
     }
 
     public function test_an_admin_sees_productions_they_were_never_added_to(): void
@@ -190,8 +283,13 @@ final class AccessTest extends TestCase
     public function test_signing_in_gives_the_productions_and_a_wrong_password_a_plain_sentence(): void
     {
         $user = $this->person(Role::Editor);
-        $this->postJson('/api/session', ['email' => $user->email, 'password' => 'wrong'])->assertStatus(422)->assertJsonPath('code', 'session.wrong');
-        $this->postJson('/api/session', ['email' => $user->email, 'password' => 'secret'])->assertOk()->assertJsonPath('user.role', 'editor')->assertJsonPath('productions.0.ulid', $this->production->ulid);
+        $this->postJson('/api/session', ['email' => $user->email, 'password' => 'wrong'])
+            ->assertStatus(422)
+            ->assertJsonPath('code', 'session.wrong');
+        $this->postJson('/api/session', ['email' => $user->email, 'password' => 'secret'])
+            ->assertOk()
+            ->assertJsonPath('user.role', 'editor')
+            ->assertJsonPath('productions.0.ulid', $this->production->ulid);
         $this->deleteJson('/api/session')->assertOk()->assertJsonPath('user', null);
         $this->getJson('/api/session')->assertOk()->assertJsonPath('user', null);
     }
@@ -203,7 +301,11 @@ final class AccessTest extends TestCase
             'a body that is text' => ['PATCH', 'take', 'not json'],
             'a field no take has' => ['PATCH', 'take', ['changes' => ['id' => ['was' => 1, 'now' => 2]]]],
             'a status that is none' => ['PATCH', 'take', ['changes' => ['status' => ['was' => 'none', 'now' => 'loved']]]],
-            'a description of a megabyte' => ['PATCH', 'take', ['changes' => ['description' => ['was' => '', 'now' => str_repeat('x', 1_000_000)]]]],
+            'a description of a megabyte' => [
+                'PATCH',
+                'take',
+                ['changes' => ['description' => ['was' => '', 'now' => str_repeat('x', 1_000_000)]]],
+            ],
             'a take number of words' => ['PATCH', 'take', ['changes' => ['take' => ['was' => 1, 'now' => 'three']]]],
             'a list where text belongs' => ['POST', 'bins', ['name' => ['a']]],
             'a nudge by a float' => ['POST', 'nudge', ['unit' => 'frame', 'by' => 1.5]],
@@ -212,13 +314,26 @@ final class AccessTest extends TestCase
     }
 
     #[DataProvider('malformed')]
-    public function test_a_malformed_request_is_answered_with_a_sentence_and_changes_nothing(string $method, string $what, mixed $body): void
-    {
+    public function test_a_malformed_request_is_answered_with_a_sentence_and_changes_nothing(
+        string $method,
+        string $what,
+        mixed $body,
+    ): void {
         $take = $this->take('3', 1);
         $clip = $this->clip('A', 'A', 0);
         $this->place($clip, 0);
         $address = $this->at(['take' => "takes/$take->ulid", 'bins' => 'bins', 'nudge' => "clips/$clip->ulid/nudge"][$what]);
-        $answer = is_string($body) ? $this->as()->call($method, $address, [], [], [], ['CONTENT_TYPE' => 'application/json', 'HTTP_ACCEPT' => 'application/json'], $body) : $this->as()->json($method, $address, $body);
+        $answer = is_string($body)
+            ? $this->as()->call(
+                $method,
+                $address,
+                [],
+                [],
+                [],
+                ['CONTENT_TYPE' => 'application/json', 'HTTP_ACCEPT' => 'application/json'],
+                $body,
+            )
+            : $this->as()->json($method, $address, $body);
         self::assertSame(422, $answer->status());
         self::assertNotSame('', $answer->json('message'));
         self::assertNotSame('', $answer->json('fix'));
@@ -227,7 +342,10 @@ final class AccessTest extends TestCase
 
     public function test_an_address_that_is_none_answers_in_the_same_form(): void
     {
-        $this->as()->getJson('/api/nothing/here')->assertNotFound()->assertJsonStructure(['code', 'message', 'fix', 'context']);
+        $this->as()
+            ->getJson('/api/nothing/here')
+            ->assertNotFound()
+            ->assertJsonStructure(['code', 'message', 'fix', 'context']);
     }
 
     public function test_search_finds_takes_and_clips_of_this_production_only(): void

@@ -18,8 +18,14 @@ final class HealthTest extends TestCase
     {
         Cache::put('schedule.beat', now()->getTimestamp(), 60);
         Cache::put('bench.watch', now()->getTimestamp(), 60);
-        $this->getJson('/health')->assertOk()->assertJsonPath('ok', true)->assertJsonPath('queues.0.name', 'copy')->assertJsonStructure(['disks' => [['what', 'free_bytes', 'total_bytes']]]);
-        $this->withServerVariables(['REMOTE_ADDR' => '10.1.1.1'])->getJson('/health')->assertExactJson(['ok' => true]);
+        $this->getJson('/health')
+            ->assertOk()
+            ->assertJsonPath('ok', true)
+            ->assertJsonPath('queues.0.name', 'copy')
+            ->assertJsonStructure(['disks' => [['what', 'free_bytes', 'total_bytes']]]);
+        $this->withServerVariables(['REMOTE_ADDR' => '10.1.1.1'])
+            ->getJson('/health')
+            ->assertExactJson(['ok' => true]);
     }
 
     public function test_a_full_disk_and_a_job_that_nobody_does_are_told(): void
@@ -27,7 +33,13 @@ final class HealthTest extends TestCase
         Cache::put('schedule.beat', now()->getTimestamp(), 60);
         Cache::put('bench.watch', now()->getTimestamp(), 60);
         config(['cartella.floor_bytes' => 1 << 60]);
-        DB::table('jobs')->insert(['queue' => 'copy', 'payload' => '{}', 'attempts' => 0, 'available_at' => now()->subHour()->getTimestamp(), 'created_at' => now()->subHour()->getTimestamp()]);
+        DB::table('jobs')->insert([
+            'queue' => 'copy',
+            'payload' => '{}',
+            'attempts' => 0,
+            'available_at' => now()->subHour()->getTimestamp(),
+            'created_at' => now()->subHour()->getTimestamp(),
+        ]);
         $problems = $this->getJson('/health')->assertStatus(503)->json('problems');
         self::assertCount(2, $problems);
         self::assertStringContainsString('work that fills disks waits', $problems[0]);
@@ -44,17 +56,31 @@ final class HealthTest extends TestCase
         DB::table('events')->update(['created_at' => now()->subDays(2)]);
         Live::tell($this->production->id, 'takes');
         DB::table('audit')->insert(['what' => 'signed_in', 'who' => 'x', 'facts' => '{}', 'created_at' => now()->subYears(3)]);
-        mkdir($this->folder.'/notes');
+        mkdir($this->folder . '/notes');
         foreach (['old' => 61, 'new' => 5] as $name => $days) {
             file_put_contents("$this->folder/notes/$name", 'x');
-            NoteFile::query()->create(['production_id' => $this->production->id, 'shoot_day_id' => $this->day->id, 'name' => $name, 'path' => "notes/$name", 'layout' => [], 'applied_at' => now()->subDays($days)]);
+            NoteFile::query()->create([
+                'production_id' => $this->production->id,
+                'shoot_day_id' => $this->day->id,
+                'name' => $name,
+                'path' => "notes/$name",
+                'layout' => [],
+                'applied_at' => now()->subDays($days),
+            ]);
         }
         config(['cartella.logs' => $this->folder]);
-        file_put_contents($this->folder.'/php.log', str_repeat('x', 11 << 20));
+        file_put_contents($this->folder . '/php.log', str_repeat('x', 11 << 20));
         $removed = app(Prune::class)();
         self::assertSame([1, 1, 1, 1], [$removed['events'], $removed['tasks'], $removed['note_files'], $removed['logs']]);
-        self::assertSame([2, 1, ['new']], [Task::query()->count(), DB::table('audit')->count(), array_values(array_diff(scandir("$this->folder/notes") ?: [], ['.', '..']))]);
+        self::assertSame(
+            [2, 1, ['new']],
+            [
+                Task::query()->count(),
+                DB::table('audit')->count(),
+                array_values(array_diff(scandir("$this->folder/notes") ?: [], ['.', '..'])),
+            ],
+        );
         clearstatcache();
-        self::assertSame([0, 11 << 20], [filesize($this->folder.'/php.log'), filesize($this->folder.'/php.log.1')]);
+        self::assertSame([0, 11 << 20], [filesize($this->folder . '/php.log'), filesize($this->folder . '/php.log.1')]);
     }
 }

@@ -18,8 +18,10 @@ final class LiveTest extends TestCase
     {
         $start = $this->as()->getJson($this->at('changes'))->assertOk()->json('last');
         Live::tell($this->production->id, 'takes', ['take' => 'x']);
-        $answer = $this->getJson($this->at("changes?after=$start"))->assertJsonPath('events.0.topic', 'takes')->assertJsonPath('events.0.facts.take', 'x');
-        $this->getJson($this->at('changes?after='.$answer->json('last')))->assertJsonCount(0, 'events');
+        $answer = $this->getJson($this->at("changes?after=$start"))
+            ->assertJsonPath('events.0.topic', 'takes')
+            ->assertJsonPath('events.0.facts.take', 'x');
+        $this->getJson($this->at('changes?after=' . $answer->json('last')))->assertJsonCount(0, 'events');
     }
 
     public function test_what_happens_in_one_production_is_not_heard_in_another(): void
@@ -38,7 +40,7 @@ final class LiveTest extends TestCase
 
     public function test_a_change_is_told_when_it_can_be_seen_and_never_when_it_is_taken_back(): void
     {
-        $count = fn (): int => DB::table('events')->count();
+        $count = fn(): int => DB::table('events')->count();
         DB::transaction(function () use ($count): void {
             Live::tell($this->production->id, 'takes');
             self::assertSame(0, $count(), 'who hears it now asks for what is not there yet');
@@ -56,7 +58,7 @@ final class LiveTest extends TestCase
 
     public function test_events_come_into_sight_in_the_order_of_their_numbers(): void
     {
-        $lock = 'cartella.events.'.substr(hash('xxh64', (string) DB::connection()->getDatabaseName()), 0, 8);
+        $lock = 'cartella.events.' . substr(hash('xxh64', (string) DB::connection()->getDatabaseName()), 0, 8);
         $holders = [];
         DB::listen(static function (QueryExecuted $query) use ($lock, &$holders): void {
             if (str_starts_with($query->sql, 'insert into `events`')) {
@@ -77,10 +79,23 @@ final class LiveTest extends TestCase
     public function test_a_page_is_told_which_changes_are_its_own(): void
     {
         $take = $this->take('3', 1);
-        $this->as()->patchJson($this->at("takes/$take->ulid"), ['changes' => ['size' => ['was' => '', 'now' => 'Wide']]], ['X-Page' => 'page-0001'])->assertOk();
-        $this->patchJson($this->at("takes/$take->ulid"), ['changes' => ['size' => ['was' => 'Wide', 'now' => 'Close']]], ['X-Page' => "bad\r\npage"])->assertOk();
+        $this->as()
+            ->patchJson(
+                $this->at("takes/$take->ulid"),
+                ['changes' => ['size' => ['was' => '', 'now' => 'Wide']]],
+                ['X-Page' => 'page-0001'],
+            )
+            ->assertOk();
+        $this->patchJson(
+            $this->at("takes/$take->ulid"),
+            ['changes' => ['size' => ['was' => 'Wide', 'now' => 'Close']]],
+            ['X-Page' => "bad\r\npage"],
+        )->assertOk();
         $events = $this->getJson($this->at('changes?after=0'))->json('events');
-        self::assertSame(['page-0001', null], array_column(array_values(array_filter($events, static fn (array $event): bool => $event['topic'] === 'takes')), 'origin'));
+        self::assertSame(
+            ['page-0001', null],
+            array_column(array_values(array_filter($events, static fn(array $event): bool => $event['topic'] === 'takes')), 'origin'),
+        );
     }
 
     public function test_one_persons_open_pages_stop_at_ten_and_others_are_still_told(): void
@@ -88,12 +103,12 @@ final class LiveTest extends TestCase
         config(['database.connections.other' => config('database.connections.mariadb')]);
         $this->as();
         $person = (int) auth()->id();
-        $prefix = 'cartella.'.substr(hash('xxh64', (string) DB::connection()->getDatabaseName()), 0, 8).'.live.';
+        $prefix = 'cartella.' . substr(hash('xxh64', (string) DB::connection()->getDatabaseName()), 0, 8) . '.live.';
         foreach (range(1, 10) as $seat) {
-            DB::connection('other')->select('SELECT GET_LOCK(?, 0)', [$prefix."$person.$seat"]);
+            DB::connection('other')->select('SELECT GET_LOCK(?, 0)', [$prefix . "$person.$seat"]);
         }
         $this->getJson($this->at('live'))->assertStatus(429);
-        DB::connection('other')->select('DO RELEASE_LOCK(?)', [$prefix."$person.4"]);
+        DB::connection('other')->select('DO RELEASE_LOCK(?)', [$prefix . "$person.4"]);
         $this->getJson($this->at('live'))->assertOk();
         DB::purge('other');
     }
@@ -102,12 +117,18 @@ final class LiveTest extends TestCase
     {
         $take = $this->take('3A', 2);
         $this->place($this->clip('A1', 'A', 0, 10, $take), 0);
-        $this->as()->getJson($this->onDay('tabs'))->assertOk()->assertJson(['open' => 1, 'by_stage' => ['log' => 1], 'takes' => 1, 'placed' => 1, 'to_place' => 1]);
+        $this->as()
+            ->getJson($this->onDay('tabs'))
+            ->assertOk()
+            ->assertJson(['open' => 1, 'by_stage' => ['log' => 1], 'takes' => 1, 'placed' => 1, 'to_place' => 1]);
     }
 
     public function test_a_shoot_day_is_added_with_the_next_number(): void
     {
-        $this->as()->postJson($this->at('days'), ['date' => '2026-10-06'])->assertStatus(201)->assertJsonPath('number', 2);
+        $this->as()
+            ->postJson($this->at('days'), ['date' => '2026-10-06'])
+            ->assertStatus(201)
+            ->assertJsonPath('number', 2);
         $this->postJson($this->at('days'), ['date' => '6.10.2026'])->assertStatus(422);
     }
 
@@ -118,7 +139,7 @@ final class LiveTest extends TestCase
         $this->as()->getJson($this->at("clips/$clip->ulid/media/proxy"))->assertNotFound();
         File::ensureDirectoryExists(ClipMedia::folder($clip));
         foreach (['proxy.mp4', 'guide', 'points.json'] as $name) {
-            file_put_contents(ClipMedia::folder($clip)."/$name", 'x');
+            file_put_contents(ClipMedia::folder($clip) . "/$name", 'x');
         }
         $this->getJson($this->at("clips/$clip->ulid/media/proxy"))->assertOk()->assertHeader('X-Accel-Redirect');
         $this->getJson($this->at("clips/$clip->ulid/media/guide"))->assertNotFound();

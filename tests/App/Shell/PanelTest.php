@@ -19,15 +19,18 @@ final class PanelTest extends TestCase
 
     protected function setUp(): void
     {
-        $this->folder = sys_get_temp_dir().'/cartella-panel-'.bin2hex(random_bytes(6));
+        $this->folder = sys_get_temp_dir() . '/cartella-panel-' . bin2hex(random_bytes(6));
         mkdir("$this->folder/volumes", 0777, true);
         touch("$this->folder/volumes/.cartella-made");
         $free = stream_socket_server('tcp://127.0.0.1:0') ?: self::fail('There is no free port.');
         $this->port = (int) substr((string) strrchr((string) stream_socket_get_name($free, false), ':'), 1);
         fclose($free);
-        $this->server = new Process([PHP_BINARY, '-S', "127.0.0.1:$this->port", 'standins/panel.php'], dirname(__DIR__, 3), ['CARTELLA_VAR' => $this->folder, 'CARTELLA_PANEL_TOKEN' => 'right']);
+        $this->server = new Process([PHP_BINARY, '-S', "127.0.0.1:$this->port", 'standins/panel.php'], dirname(__DIR__, 3), [
+            'CARTELLA_VAR' => $this->folder,
+            'CARTELLA_PANEL_TOKEN' => 'right',
+        ]);
         $this->server->start();
-        $this->server->waitUntil(static fn (string $type, string $output): bool => str_contains($output, 'started'));
+        $this->server->waitUntil(static fn(string $type, string $output): bool => str_contains($output, 'started'));
     }
 
     protected function tearDown(): void
@@ -40,7 +43,10 @@ final class PanelTest extends TestCase
     private function answerTo(string $path, array $headers = [], ?string $post = null): int
     {
         $curl = curl_init("http://127.0.0.1:$this->port$path");
-        curl_setopt_array($curl, [CURLOPT_RETURNTRANSFER => true, CURLOPT_HTTPHEADER => $headers] + ($post === null ? [] : [CURLOPT_POSTFIELDS => $post]));
+        curl_setopt_array(
+            $curl,
+            [CURLOPT_RETURNTRANSFER => true, CURLOPT_HTTPHEADER => $headers] + ($post === null ? [] : [CURLOPT_POSTFIELDS => $post]),
+        );
         curl_exec($curl);
 
         return curl_getinfo($curl, CURLINFO_RESPONSE_CODE);
@@ -60,7 +66,11 @@ final class PanelTest extends TestCase
         mkdir("$this->folder/volumes/A777");
         touch("$this->folder/volumes/.standin-A777");
         self::assertSame(403, $this->answerTo('/', ['Cookie: panel=right', 'Origin: http://elsewhere.example'], 'do=eject&card=A777'));
-        self::assertSame(403, $this->answerTo('/', ['Cookie: panel=right'], 'do=eject&card=A777'), 'nor a page that hides where it comes from');
+        self::assertSame(
+            403,
+            $this->answerTo('/', ['Cookie: panel=right'], 'do=eject&card=A777'),
+            'nor a page that hides where it comes from',
+        );
         self::assertDirectoryExists("$this->folder/volumes/A777");
         self::assertSame(303, $this->answerTo('/', ['Cookie: panel=right', "Origin: http://127.0.0.1:$this->port"], 'do=eject&card=A777'));
         clearstatcache();

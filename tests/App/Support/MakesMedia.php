@@ -21,16 +21,44 @@ trait MakesMedia
     protected function recorder(string $path, array $samples, int $startSecond, string $ixml): void
     {
         $this->folderOf($path);
-        WavBuilder::pcm(0, 1, 16, 8000, pack('s*', ...$samples))->withBext(8000 * $startSecond)->withIxml('<SPEED><TIMECODE_RATE>25/1</TIMECODE_RATE></SPEED>'.$ixml)->write($this->folder.'/bench/'.$path);
+        WavBuilder::pcm(0, 1, 16, 8000, pack('s*', ...$samples))
+            ->withBext(8000 * $startSecond)
+            ->withIxml('<SPEED><TIMECODE_RATE>25/1</TIMECODE_RATE></SPEED>' . $ixml)
+            ->write($this->folder . '/bench/' . $path);
     }
 
     /** @param  list<int>  $samples */
     protected function camera(string $path, array $samples, string $timecode): void
     {
         $file = $this->folderOf($path);
-        $sound = WavBuilder::pcm(0, 1, 16, 8000, pack('s*', ...$samples))->write($this->folder.'/sound.wav');
-        $run = Process::run(['ffmpeg', '-v', 'error', '-y', '-f', 'lavfi', '-i', 'testsrc=size=128x72:rate=25', '-i', $sound, '-t', sprintf('%.3f', count($samples) / 8000), '-timecode', $timecode,
-            '-metadata', 'creation_time=2026-10-05T09:00:00Z', '-c:v', 'libx264', '-preset', 'ultrafast', '-pix_fmt', 'yuv420p', '-c:a', 'pcm_s16le', $file]);
+        $sound = WavBuilder::pcm(0, 1, 16, 8000, pack('s*', ...$samples))->write($this->folder . '/sound.wav');
+        $run = Process::run([
+            'ffmpeg',
+            '-v',
+            'error',
+            '-y',
+            '-f',
+            'lavfi',
+            '-i',
+            'testsrc=size=128x72:rate=25',
+            '-i',
+            $sound,
+            '-t',
+            sprintf('%.3f', count($samples) / 8000),
+            '-timecode',
+            $timecode,
+            '-metadata',
+            'creation_time=2026-10-05T09:00:00Z',
+            '-c:v',
+            'libx264',
+            '-preset',
+            'ultrafast',
+            '-pix_fmt',
+            'yuv420p',
+            '-c:a',
+            'pcm_s16le',
+            $file,
+        ]);
         self::assertSame(0, $run['status'], $run['error']);
     }
 
@@ -41,8 +69,8 @@ trait MakesMedia
 
     private function folderOf(string $path): string
     {
-        $file = $this->folder.'/bench/'.$path;
-        if (! is_dir(dirname($file))) {
+        $file = $this->folder . '/bench/' . $path;
+        if (!is_dir(dirname($file))) {
             mkdir(dirname($file), 0777, true);
         }
 

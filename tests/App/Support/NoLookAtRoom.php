@@ -9,7 +9,5 @@ use App\Domain\Tasks\Room;
 /** Somebody else fills the disk between the look at its room and the copying. */
 final class NoLookAtRoom extends Room
 {
-    public function need(array $bytes): void
-    {
-    }
+    public function need(array $bytes): void {}
 }

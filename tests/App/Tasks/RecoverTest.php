@@ -39,7 +39,9 @@ final class RecoverTest extends TestCase
     private function killed(Task $task, int $tries): void
     {
         $task->update(['state' => 'running', 'tries' => $tries]);
-        DB::table('jobs')->where('id', $task->refresh()->job)->update(['reserved_at' => now()->subMinute()->getTimestamp(), 'attempts' => $tries]);
+        DB::table('jobs')
+            ->where('id', $task->refresh()->job)
+            ->update(['reserved_at' => now()->subMinute()->getTimestamp(), 'attempts' => $tries]);
     }
 
     public function test_a_worker_that_dies_is_followed_twice_and_then_the_task_has_failed_with_its_last_words(): void
@@ -48,7 +50,11 @@ final class RecoverTest extends TestCase
         foreach ([1, 2] as $tries) {
             $this->killed($task, $tries);
             $this->artisan('cartella:recover')->assertOk();
-            self::assertSame([null, 1], [$task->refresh()->ended_at, DB::table('jobs')->count()], "after $tries deaths it is sent again, once");
+            self::assertSame(
+                [null, 1],
+                [$task->refresh()->ended_at, DB::table('jobs')->count()],
+                "after $tries deaths it is sent again, once",
+            );
         }
         $this->killed($task, 3);
         file_put_contents(storage_path("logs/task-$task->ulid.last"), 'Allowed memory size of 536870912 bytes exhausted');
@@ -57,7 +63,11 @@ final class RecoverTest extends TestCase
         self::assertSame(['failed', null], [$task->refresh()->state, $task->alone]);
         self::assertStringContainsString('3 times', $task->result['message']);
         self::assertStringContainsString('Allowed memory size', $task->result['message']);
-        $this->as()->postJson($this->at("tasks/$task->ulid/again"))->assertStatus(202)->assertJsonPath('state', 'waiting')->assertJsonPath('tries', 0);
+        $this->as()
+            ->postJson($this->at("tasks/$task->ulid/again"))
+            ->assertStatus(202)
+            ->assertJsonPath('state', 'waiting')
+            ->assertJsonPath('tries', 0);
     }
 
     public function test_a_worker_that_dies_farther_on_each_time_is_followed_again(): void
@@ -131,13 +141,13 @@ final class RecoverTest extends TestCase
     {
         config(['database.connections.other' => config('database.connections.mariadb')]);
         $task = $this->start();
-        $name = 'cartella.'.substr(hash('xxh64', (string) config('database.connections.mariadb.database')), 0, 8).'.catalogue.3';
+        $name = 'cartella.' . substr(hash('xxh64', (string) config('database.connections.mariadb.database')), 0, 8) . '.catalogue.3';
         DB::connection('other')->select('SELECT GET_LOCK(?, 0)', [$name]);
-        TaskRun::of($task->id, static fn (): array => throw new \LogicException('It ran.'), 'catalogue.3');
+        TaskRun::of($task->id, static fn(): array => throw new \LogicException('It ran.'), 'catalogue.3');
         self::assertSame(['waiting', 0], [$task->refresh()->state, $task->tries]);
         DB::connection('other')->select('SELECT RELEASE_LOCK(?)', [$name]);
         DB::purge('other');
-        TaskRun::of($task->id, static fn (): array => ['message' => 'Done.'], 'catalogue.3');
+        TaskRun::of($task->id, static fn(): array => ['message' => 'Done.'], 'catalogue.3');
         self::assertSame('done', $task->refresh()->state);
         self::assertTrue(NamedLock::isFree('catalogue.3'));
     }
@@ -146,17 +156,20 @@ final class RecoverTest extends TestCase
     {
         $task = $this->start();
         foreach ([new NoRoom('Waits for room: the volume of one needs 5 GB, 1.0 GB is free.'), new TaskPaused()] as $why) {
-            TaskRun::of($task->id, static fn (): array => throw $why);
+            TaskRun::of($task->id, static fn(): array => throw $why);
             self::assertSame(['waiting', 0, null], [$task->refresh()->state, $task->tries, $task->ended_at]);
         }
-        TaskRun::of($task->id, static fn (): array => throw new NoRoom('Waits for room: 5 GB.'));
-        $this->as()->getJson($this->at('tasks'))->assertJsonPath('tasks.0.state', 'waiting')->assertJsonPath('tasks.0.now', 'Waits for room: 5 GB.');
+        TaskRun::of($task->id, static fn(): array => throw new NoRoom('Waits for room: 5 GB.'));
+        $this->as()
+            ->getJson($this->at('tasks'))
+            ->assertJsonPath('tasks.0.state', 'waiting')
+            ->assertJsonPath('tasks.0.now', 'Waits for room: 5 GB.');
         $this->postJson($this->at("tasks/$task->ulid/cancel"))->assertOk()->assertJsonPath('state', 'cancelled');
     }
 
     public function test_an_offload_that_a_small_volume_has_no_room_for_waits_and_goes_on_when_there_is_some(): void
     {
-        $small = $this->folder.'/small';
+        $small = $this->folder . '/small';
         mkdir($small);
         if (Process::run(['mount', '-t', 'tmpfs', '-o', 'size=24m', 'tmpfs', $small])['status'] !== 0) {
             self::markTestSkipped('A small disk can only be made by root.');
@@ -164,14 +177,16 @@ final class RecoverTest extends TestCase
         try {
             config(['queue.default' => 'sync']);
             $this->storeAt('two', $small);
-            file_put_contents($small.'/in the way', random_bytes(8 << 20));
+            file_put_contents($small . '/in the way', random_bytes(8 << 20));
             $this->plain('A001/big.bin', random_bytes(4 << 20));
-            $this->as()->postJson($this->onDay('volumes/A001/offload'), ['roll' => 'A001', 'device' => 'A'])->assertStatus(202);
+            $this->as()
+                ->postJson($this->onDay('volumes/A001/offload'), ['roll' => 'A001', 'device' => 'A'])
+                ->assertStatus(202);
             $task = Task::query()->where('kind', 'offload')->sole();
             self::assertSame('waiting', $task->state);
             self::assertStringContainsString('Waits for room: the volume of small needs 4.2 MB', $task->now);
             self::assertFileDoesNotExist("$this->folder/one/{$this->production->name}", 'nothing is begun');
-            unlink($small.'/in the way');
+            unlink($small . '/in the way');
             DB::table('tasks')->update(['updated_at' => now()->subMinute()]);
             $this->artisan('cartella:recover')->assertOk();
             self::assertTrue(Card::query()->sole()->isSafe());
@@ -185,11 +200,18 @@ final class RecoverTest extends TestCase
         config(['queue.default' => 'sync', 'cartella.floor_bytes' => 1 << 60]);
         $this->plain('A001/a.txt', 'x');
         $user = $this->person();
-        $this->actingAs($user)->postJson($this->onDay('volumes/A001/offload'), ['roll' => 'A001', 'device' => 'A'])->assertStatus(202);
+        $this->actingAs($user)
+            ->postJson($this->onDay('volumes/A001/offload'), ['roll' => 'A001', 'device' => 'A'])
+            ->assertStatus(202);
         $task = Task::query()->where('kind', 'offload')->sole();
         self::assertStringContainsString('kept for the desk itself', $task->now);
         $this->postJson($this->at("tasks/$task->ulid/cancel"))->assertOk();
-        $reel = Reel::query()->create(['production_id' => $this->production->id, 'shoot_day_id' => $this->day->id, 'name' => 'Reel', 'user_id' => $user->id]);
+        $reel = Reel::query()->create([
+            'production_id' => $this->production->id,
+            'shoot_day_id' => $this->day->id,
+            'name' => 'Reel',
+            'user_id' => $user->id,
+        ]);
         $this->deleteJson($this->at("reels/$reel->ulid"))->assertOk();
         self::assertSame(0, Reel::query()->count());
         $this->deleteJson('/api/session')->assertOk();

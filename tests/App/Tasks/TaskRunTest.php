@@ -16,7 +16,13 @@ final class TaskRunTest extends TestCase
 {
     private function task(): Task
     {
-        return Task::query()->create(['production_id' => $this->production->id, 'kind' => 'lineup', 'title' => 'Line up day 1', 'subject' => ['day' => $this->day->id], 'state' => 'waiting']);
+        return Task::query()->create([
+            'production_id' => $this->production->id,
+            'kind' => 'lineup',
+            'title' => 'Line up day 1',
+            'subject' => ['day' => $this->day->id],
+            'state' => 'waiting',
+        ]);
     }
 
     public function test_progress_is_written_and_the_answer_is_kept(): void
@@ -63,26 +69,31 @@ final class TaskRunTest extends TestCase
 
                 return [];
             },
-            'the connection is gone' => static fn (): array => throw new \PDOException('SQLSTATE[HY000]: General error: 2006 MySQL server has gone away'),
-            'the server is starting' => static fn (): array => throw new \PDOException('SQLSTATE[HY000] [2002] Connection refused'),
+            'the connection is gone' => static fn(): array => throw new \PDOException(
+                'SQLSTATE[HY000]: General error: 2006 MySQL server has gone away',
+            ),
+            'the server is starting' => static fn(): array => throw new \PDOException('SQLSTATE[HY000] [2002] Connection refused'),
         ];
         foreach ($losses as $title => $work) {
             try {
                 TaskRun::of($task->id, $work);
                 self::fail("$title: it went on");
-            } catch (TaskLost|\PDOException) {
+            } catch (TaskLost | \PDOException) {
                 self::assertSame(['running', null], [$task->refresh()->state, $task->ended_at], $title);
             }
         }
-        TaskRun::of($task->id, static fn (): array => ['message' => 'Done.']);
+        TaskRun::of($task->id, static fn(): array => ['message' => 'Done.']);
         self::assertSame('done', $task->refresh()->state);
     }
 
     public function test_a_refusal_of_the_application_is_told_with_its_next_step(): void
     {
         $task = $this->task();
-        TaskRun::of($task->id, static fn (): array => throw Problem::missing('The card A001', 'Put it in the reader again.'));
-        self::assertSame(['failed', 'The card A001 is not here.', 'Put it in the reader again.'], [$task->refresh()->state, $task->result['message'], $task->result['fix']]);
+        TaskRun::of($task->id, static fn(): array => throw Problem::missing('The card A001', 'Put it in the reader again.'));
+        self::assertSame(
+            ['failed', 'The card A001 is not here.', 'Put it in the reader again.'],
+            [$task->refresh()->state, $task->result['message'], $task->result['fix']],
+        );
     }
 
     public function test_copied_and_verified_bytes_are_told_by_volume(): void
@@ -100,7 +111,7 @@ final class TaskRunTest extends TestCase
     public function test_a_fault_of_the_core_is_told_in_its_own_words_with_the_next_step(): void
     {
         $task = $this->task();
-        TaskRun::of($task->id, static fn (): array => throw InvalidTime::rate('26'));
+        TaskRun::of($task->id, static fn(): array => throw InvalidTime::rate('26'));
         self::assertSame('failed', $task->refresh()->state);
         self::assertStringContainsString('"26" is not a frame rate', $task->result['message']);
         self::assertNotSame('', $task->result['fix']);
@@ -109,7 +120,7 @@ final class TaskRunTest extends TestCase
     public function test_any_other_fault_shows_nothing_of_its_inside_and_names_the_place_in_the_log(): void
     {
         $task = $this->task();
-        TaskRun::of($task->id, static fn (): array => throw new \RuntimeException('password=hunter2'));
+        TaskRun::of($task->id, static fn(): array => throw new \RuntimeException('password=hunter2'));
         self::assertSame('failed', $task->refresh()->state);
         self::assertStringNotContainsString('hunter2', (string) json_encode($task->result));
         self::assertStringContainsString($task->ulid, $task->result['fix']);
@@ -134,17 +145,17 @@ final class TaskRunTest extends TestCase
         $task = $this->task();
         // Another connection is another worker.
         config(['database.connections.other' => config('database.connections.mariadb')]);
-        $name = 'cartella.'.substr(hash('xxh64', (string) config('database.connections.mariadb.database')), 0, 8).'.task.'.$task->id;
+        $name = 'cartella.' . substr(hash('xxh64', (string) config('database.connections.mariadb.database')), 0, 8) . '.task.' . $task->id;
         DB::connection('other')->select('SELECT GET_LOCK(?, 0)', [$name]);
         self::assertTrue(TaskRun::isHeld($task->id));
-        TaskRun::of($task->id, static fn (): array => throw new \LogicException('It ran.'));
+        TaskRun::of($task->id, static fn(): array => throw new \LogicException('It ran.'));
         self::assertSame('waiting', $task->refresh()->state);
         $id = DB::connection('other')->selectOne('SELECT CONNECTION_ID() AS id')->id;
         DB::statement("KILL $id");
         // The server lets go of a dead connection's lock in its own time; each question here takes a little.
         for ($asked = 0; $asked < 2000 && TaskRun::isHeld($task->id); $asked++);
         DB::purge('other');
-        TaskRun::of($task->id, static fn (): array => []);
+        TaskRun::of($task->id, static fn(): array => []);
         self::assertSame('done', $task->refresh()->state, 'when that worker is gone, its lock is too');
     }
 }

@@ -34,7 +34,9 @@ final class UndoTest extends TestCase
 
     private function edit(User $who, Take $take, string $field, mixed $was, mixed $now): void
     {
-        $this->actingAs($who)->patchJson($this->at("takes/$take->ulid"), ['changes' => [$field => ['was' => $was, 'now' => $now]]])->assertOk();
+        $this->actingAs($who)
+            ->patchJson($this->at("takes/$take->ulid"), ['changes' => [$field => ['was' => $was, 'now' => $now]]])
+            ->assertOk();
     }
 
     public function test_edits_of_two_people_on_different_fields_of_one_take_never_block_each_other(): void
@@ -75,7 +77,11 @@ final class UndoTest extends TestCase
         $this->edit($this->rosa, $take, 'size', '', 'Wide');
         $this->edit($this->rosa, $take, 'description', '', 'Mara opens');
         $this->edit($this->ines, $take, 'description', 'Mara opens', 'Mara shuts');
-        $refusal = $this->actingAs($this->rosa)->postJson($this->at('undo'))->assertStatus(409)->assertJsonPath('code', 'undo.conflict')->json('message');
+        $refusal = $this->actingAs($this->rosa)
+            ->postJson($this->at('undo'))
+            ->assertStatus(409)
+            ->assertJsonPath('code', 'undo.conflict')
+            ->json('message');
         self::assertStringContainsString('Ines Halloran changed it since', $refusal);
         self::assertSame('Mara shuts', $take->refresh()->description);
         $this->postJson($this->at('undo'))->assertOk()->assertJsonPath('label', 'Edit size of 3/1');
@@ -88,7 +94,9 @@ final class UndoTest extends TestCase
         for ($n = 1; $n <= 500; $n++) {
             $edits[] = ['take' => $this->take('7', $n)->ulid, 'changes' => ['description' => ['was' => '', 'now' => "row $n"]]];
         }
-        $this->actingAs($this->rosa)->patchJson($this->onDay('takes'), ['edits' => $edits])->assertOk();
+        $this->actingAs($this->rosa)
+            ->patchJson($this->onDay('takes'), ['edits' => $edits])
+            ->assertOk();
         $changed = Take::query()->where('take', 250)->sole();
         $this->edit($this->ines, $changed, 'description', 'row 250', 'corrected');
         $answer = $this->actingAs($this->rosa)->postJson($this->at('undo'))->assertOk()->assertJsonPath('stayed_count', 1);
@@ -99,9 +107,13 @@ final class UndoTest extends TestCase
     public function test_a_take_is_not_unmade_under_a_colleagues_note(): void
     {
         $clip = $this->clip('A001C001', 'A', 10);
-        $this->actingAs($this->rosa)->postJson($this->onDay('log/slate'), ['clips' => [$clip->ulid], 'slate' => '3/1'])->assertOk();
+        $this->actingAs($this->rosa)
+            ->postJson($this->onDay('log/slate'), ['clips' => [$clip->ulid], 'slate' => '3/1'])
+            ->assertOk();
         $take = Take::query()->sole();
-        $this->actingAs($this->ines)->postJson($this->at("takes/$take->ulid/notes"), ['clip' => $clip->ulid, 'at_ticks' => 0, 'text' => 'keep this'])->assertSuccessful();
+        $this->actingAs($this->ines)
+            ->postJson($this->at("takes/$take->ulid/notes"), ['clip' => $clip->ulid, 'at_ticks' => 0, 'text' => 'keep this'])
+            ->assertSuccessful();
         $refusal = $this->actingAs($this->rosa)->postJson($this->at('undo'))->assertStatus(409)->json('message');
         self::assertStringContainsString('a note of Ines Halloran hangs on it', $refusal);
         self::assertSame([1, $take->id], [Note::query()->count(), $clip->refresh()->take_id], 'the take keeps its clip and its note');
@@ -109,8 +121,13 @@ final class UndoTest extends TestCase
 
     public function test_a_bin_is_not_unmade_under_a_colleagues_bin_or_what_they_put_in(): void
     {
-        $bin = $this->actingAs($this->rosa)->postJson($this->at('bins'), ['name' => 'Details'])->assertStatus(201)->json('key');
-        $this->actingAs($this->ines)->postJson($this->at('bins'), ['name' => 'Wheel', 'parent' => $bin])->assertStatus(201);
+        $bin = $this->actingAs($this->rosa)
+            ->postJson($this->at('bins'), ['name' => 'Details'])
+            ->assertStatus(201)
+            ->json('key');
+        $this->actingAs($this->ines)
+            ->postJson($this->at('bins'), ['name' => 'Wheel', 'parent' => $bin])
+            ->assertStatus(201);
         $this->actingAs($this->rosa)->postJson($this->at('undo'))->assertStatus(409);
         self::assertSame(2, Bin::query()->count());
         $this->actingAs($this->ines)->postJson($this->at('undo'))->assertOk();
@@ -119,17 +136,27 @@ final class UndoTest extends TestCase
 
     public function test_a_creation_that_somebody_changed_since_stays(): void
     {
-        $bin = $this->actingAs($this->rosa)->postJson($this->at('bins'), ['name' => 'Details'])->json('key');
-        $this->actingAs($this->ines)->patchJson($this->at("bins/$bin"), ['name' => 'Wheel details'])->assertOk();
+        $bin = $this->actingAs($this->rosa)
+            ->postJson($this->at('bins'), ['name' => 'Details'])
+            ->json('key');
+        $this->actingAs($this->ines)
+            ->patchJson($this->at("bins/$bin"), ['name' => 'Wheel details'])
+            ->assertOk();
         $this->actingAs($this->rosa)->postJson($this->at('undo'))->assertStatus(409);
         self::assertSame('Wheel details', Bin::query()->sole()->name);
     }
 
     public function test_what_was_removed_comes_back_only_where_its_place_is_free(): void
     {
-        $bin = $this->actingAs($this->rosa)->postJson($this->at('bins'), ['name' => 'Details'])->json('key');
+        $bin = $this->actingAs($this->rosa)
+            ->postJson($this->at('bins'), ['name' => 'Details'])
+            ->json('key');
         $this->deleteJson($this->at("bins/$bin"))->assertOk();
-        Bin::query()->create(['id' => Change::query()->latest('id')->first()->rows[0]['id'], 'production_id' => $this->production->id, 'name' => 'Another']);
+        Bin::query()->create([
+            'id' => Change::query()->latest('id')->first()->rows[0]['id'],
+            'production_id' => $this->production->id,
+            'name' => 'Another',
+        ]);
         $this->postJson($this->at('undo'))->assertStatus(409)->assertJsonPath('code', 'undo.conflict');
         self::assertSame(['Another'], Bin::query()->pluck('name')->all());
     }
@@ -139,9 +166,18 @@ final class UndoTest extends TestCase
         $take = $this->take('3', 1, ['status' => 'circled']);
         $clip = $this->clip('A001C001', 'A', 10, take: $take, more: ['proxied_at' => now()]);
         $this->place($clip, 10);
-        $this->actingAs($this->rosa)->postJson($this->onDay('reels'), ['name' => 'Day 1', 'circled_only' => true])->assertSuccessful();
+        $this->actingAs($this->rosa)
+            ->postJson($this->onDay('reels'), ['name' => 'Day 1', 'circled_only' => true])
+            ->assertSuccessful();
         $reel = Reel::query()->sole();
-        ReelItem::query()->create(['reel_id' => $reel->id, 'position' => 9, 'take_id' => $take->id, 'clip_id' => $clip->id, 'in_ticks' => 0, 'out_ticks' => 1]);
+        ReelItem::query()->create([
+            'reel_id' => $reel->id,
+            'position' => 9,
+            'take_id' => $take->id,
+            'clip_id' => $clip->id,
+            'in_ticks' => 0,
+            'out_ticks' => 1,
+        ]);
         $this->postJson($this->at('undo'))->assertStatus(409);
         self::assertSame(1, Reel::query()->count());
     }

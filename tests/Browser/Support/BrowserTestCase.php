@@ -4,7 +4,9 @@ declare(strict_types=1);
 
 namespace Tests\Browser\Support;
 
+use Facebook\WebDriver\Exception\ElementClickInterceptedException;
 use Facebook\WebDriver\Exception\ElementNotInteractableException;
+use Facebook\WebDriver\Exception\StaleElementReferenceException;
 use Facebook\WebDriver\Interactions\WebDriverActions;
 use Facebook\WebDriver\Remote\RemoteWebElement;
 use Facebook\WebDriver\WebDriverBy;
@@ -29,9 +31,9 @@ abstract class BrowserTestCase extends TestCase
 
     protected function onNotSuccessfulTest(\Throwable $trouble): never
     {
-        $folder = getenv('CARTELLA_VAR').'/logs';
+        $folder = getenv('CARTELLA_VAR') . '/logs';
         if (self::$chrome !== null && is_dir($folder)) {
-            $name = $folder.'/'.preg_replace('/\W+/', '-', static::class.'-'.$this->nameWithDataSet()).'.png';
+            $name = $folder . '/' . preg_replace('/\W+/', '-', static::class . '-' . $this->nameWithDataSet()) . '.png';
             self::$chrome->driver->takeScreenshot($name);
             fwrite(STDERR, "\nThe page as it was: $name\n");
         }
@@ -40,25 +42,33 @@ abstract class BrowserTestCase extends TestCase
 
     protected static function address(string $path = '/'): string
     {
-        return rtrim((string) getenv('APP_URL'), '/').$path;
+        return rtrim((string) getenv('APP_URL'), '/') . $path;
     }
 
     protected static function bench(): string
     {
-        return getenv('CARTELLA_BENCH') ?: getenv('CARTELLA_VAR').'/volumes';
+        return getenv('CARTELLA_BENCH') ?: getenv('CARTELLA_VAR') . '/volumes';
     }
 
     protected function signIn(string $who): void
     {
         // An answer that is still on its way to the last person's page brings their cookie back; then it is done again.
-        $this->until(function (): bool {
-            $this->open('/favicon.svg');
-            $this->chrome()->driver->manage()->deleteAllCookies();
-            $this->open('/');
+        $this->until(
+            function (): bool {
+                $this->open('/favicon.svg');
+                $this->chrome()->driver->manage()->deleteAllCookies();
+                $this->open('/');
 
-            return (bool) $this->js('return new Promise((answer) => { const look = () => (document.querySelector("input[name=email]") ? answer(true) : document.querySelector("nav.spine, .pick h1") ? answer(false) : setTimeout(look, 30)); look() })');
-        }, 'the last person is not signed out', 30);
-        $this->find('input[name=email]')->sendKeys($who.'@lowwater.test');
+                return (bool) $this->js(
+                    'return new Promise((answer) => { const look = () => (document.querySelector("input[name=email]") ? ' .
+                        'answer(true) : document.querySelector("nav.spine, .pick h1") ? answer(false) : setTimeout(look, ' .
+                        '30)); look() })',
+                );
+            },
+            'the last person is not signed out',
+            30,
+        );
+        $this->find('input[name=email]')->sendKeys($who . '@lowwater.test');
         $this->find('input[name=password]')->sendKeys("tide-mill\u{E007}");
         $this->see('nav.spine');
     }
@@ -117,14 +127,25 @@ abstract class BrowserTestCase extends TestCase
     /** Waits until an element is there, and with that text if one is given. */
     protected function see(string $css, ?string $text = null, float $seconds = 15): void
     {
-        $this->until(fn (): bool => (bool) $this->js(
-            'return [...document.querySelectorAll(arguments[0])].some((one) => one.getClientRects().length > 0 && (arguments[1] === null || one.textContent.includes(arguments[1])))', $css, $text,
-        ), "not seen: $css $text", $seconds);
+        $this->until(
+            fn(): bool => (bool) $this->js(
+                'return [...document.querySelectorAll(arguments[0])].some((one) => one.getClientRects().length > 0 ' .
+                    '&& (arguments[1] === null || one.textContent.includes(arguments[1])))',
+                $css,
+                $text,
+            ),
+            "not seen: $css $text",
+            $seconds,
+        );
     }
 
     protected function seeNo(string $css, float $seconds = 15): void
     {
-        $this->until(fn (): bool => (bool) $this->js('return document.querySelector(arguments[0]) === null', $css), "still there: $css", $seconds);
+        $this->until(
+            fn(): bool => (bool) $this->js('return document.querySelector(arguments[0]) === null', $css),
+            "still there: $css",
+            $seconds,
+        );
     }
 
     protected function text(string $css): string
@@ -155,11 +176,11 @@ abstract class BrowserTestCase extends TestCase
 
                     return;
                 }
-            } catch (\Facebook\WebDriver\Exception\StaleElementReferenceException|\Facebook\WebDriver\Exception\ElementClickInterceptedException) {
+            } catch (StaleElementReferenceException | ElementClickInterceptedException) {
                 // The page drew itself again in between.
             }
             if (microtime(true) > $end) {
-                self::fail($otherwise.' (at '.$this->chrome()->driver->getCurrentURL().')');
+                self::fail($otherwise . ' (at ' . $this->chrome()->driver->getCurrentURL() . ')');
             }
             usleep(50_000);
         }
@@ -168,16 +189,22 @@ abstract class BrowserTestCase extends TestCase
     /** Errors that the page wrote to its console since this was last asked. @return list<string> */
     protected function consoleErrors(): array
     {
-        return array_values(array_map(
-            static fn (array $entry): string => $entry['message'],
-            array_filter($this->chrome()->driver->manage()->getLog('browser'), static fn (array $entry): bool => $entry['level'] === 'SEVERE'),
-        ));
+        return array_values(
+            array_map(
+                static fn(array $entry): string => $entry['message'],
+                array_filter(
+                    $this->chrome()->driver->manage()->getLog('browser'),
+                    static fn(array $entry): bool => $entry['level'] === 'SEVERE',
+                ),
+            ),
+        );
     }
 
     /** Mean brightness and its spread of what the video shows now, 0 to 255. @return array{float, float} */
     protected function picture(): array
     {
-        return $this->js(<<<'JS'
+        return $this->js(
+            <<<'JS'
             const video = document.querySelector('video')
             const canvas = document.createElement('canvas')
             canvas.width = 64; canvas.height = 36
@@ -188,6 +215,8 @@ abstract class BrowserTestCase extends TestCase
             for (let i = 0; i < data.length; i += 4) { const y = (data[i] + data[i + 1] + data[i + 2]) / 3; sum += y; square += y * y }
             const n = data.length / 4
             return [sum / n, Math.sqrt(square / n - (sum / n) ** 2)]
-            JS);
+            JS
+            ,
+        );
     }
 }

@@ -13,33 +13,46 @@ use Symfony\Component\Process\Process;
 final class Chrome
 {
     private const FLAGS = [
-        '--headless', '--no-sandbox', '--disable-gpu', '--disable-quic', '--no-first-run', '--disable-background-networking', '--disable-component-update', '--disable-sync',
-        '--autoplay-policy=no-user-gesture-required', '--disable-dev-shm-usage', '--hide-scrollbars', '--force-device-scale-factor=1', '--lang=en-GB',
+        '--headless',
+        '--no-sandbox',
+        '--disable-gpu',
+        '--disable-quic',
+        '--no-first-run',
+        '--disable-background-networking',
+        '--disable-component-update',
+        '--disable-sync',
+        '--autoplay-policy=no-user-gesture-required',
+        '--disable-dev-shm-usage',
+        '--hide-scrollbars',
+        '--force-device-scale-factor=1',
+        '--lang=en-GB',
     ];
 
-    private function __construct(public readonly RemoteWebDriver $driver, private readonly Process $process, private readonly string $profile)
-    {
-    }
+    private function __construct(
+        public readonly RemoteWebDriver $driver,
+        private readonly Process $process,
+        private readonly string $profile,
+    ) {}
 
     public static function start(int $width = 1280, int $height = 800): self
     {
         $port = self::freePort();
-        $process = new Process(['chromedriver', '--port='.$port, '--allowed-ips=127.0.0.1', '--log-level=SEVERE'], timeout: null);
+        $process = new Process(['chromedriver', '--port=' . $port, '--allowed-ips=127.0.0.1', '--log-level=SEVERE'], timeout: null);
         $process->start();
         $end = microtime(true) + 20;
         while (@fsockopen('127.0.0.1', $port) === false) {
-            if (microtime(true) > $end || ! $process->isRunning()) {
-                throw new \RuntimeException('ChromeDriver did not start: '.$process->getErrorOutput());
+            if (microtime(true) > $end || !$process->isRunning()) {
+                throw new \RuntimeException('ChromeDriver did not start: ' . $process->getErrorOutput());
             }
             usleep(50_000);
         }
-        $profile = sys_get_temp_dir().'/cartella-chrome-'.bin2hex(random_bytes(6));
+        $profile = sys_get_temp_dir() . '/cartella-chrome-' . bin2hex(random_bytes(6));
         $options = new ChromeOptions();
-        $options->addArguments([...self::FLAGS, "--window-size=$width,$height", '--user-data-dir='.$profile]);
+        $options->addArguments([...self::FLAGS, "--window-size=$width,$height", '--user-data-dir=' . $profile]);
         $capabilities = DesiredCapabilities::chrome();
         $capabilities->setCapability(ChromeOptions::CAPABILITY, $options);
         $capabilities->setCapability('goog:loggingPrefs', ['browser' => 'ALL']);
-        $driver = RemoteWebDriver::create('http://127.0.0.1:'.$port, $capabilities, 30_000, 180_000);
+        $driver = RemoteWebDriver::create('http://127.0.0.1:' . $port, $capabilities, 30_000, 180_000);
         $chrome = new self($driver, $process, $profile);
         $chrome->resize($width, $height);
 
@@ -50,7 +63,8 @@ final class Chrome
     public function resize(int $width, int $height): void
     {
         $this->driver->executeCustomCommand('/session/:sessionId/goog/cdp/execute', 'POST', [
-            'cmd' => 'Emulation.setDeviceMetricsOverride', 'params' => ['width' => $width, 'height' => $height, 'deviceScaleFactor' => 1, 'mobile' => false],
+            'cmd' => 'Emulation.setDeviceMetricsOverride',
+            'params' => ['width' => $width, 'height' => $height, 'deviceScaleFactor' => 1, 'mobile' => false],
         ]);
     }
 

@@ -17,8 +17,36 @@ final class TestCards
     {
         self::make($folder);
         $columns = sprintf('255*mod(floor(N/pow(2\\,floor(X*%d/W)))\\,2)', self::BITS);
-        $run = Process::run(['ffmpeg', '-v', 'error', '-y', '-f', 'lavfi', '-i', "color=black:size=480x270:rate=$rate", '-f', 'lavfi', '-i', 'sine=frequency=330:sample_rate=48000', '-vf', "geq=lum='$columns':cb=128:cr=128", '-frames:v', (string) $frames, '-shortest',
-            '-timecode', $timecode, '-c:v', 'libx264', '-preset', 'ultrafast', '-pix_fmt', 'yuv420p', '-c:a', 'pcm_s16le', "$folder/$name.mov"]);
+        $run = Process::run([
+            'ffmpeg',
+            '-v',
+            'error',
+            '-y',
+            '-f',
+            'lavfi',
+            '-i',
+            "color=black:size=480x270:rate=$rate",
+            '-f',
+            'lavfi',
+            '-i',
+            'sine=frequency=330:sample_rate=48000',
+            '-vf',
+            "geq=lum='$columns':cb=128:cr=128",
+            '-frames:v',
+            (string) $frames,
+            '-shortest',
+            '-timecode',
+            $timecode,
+            '-c:v',
+            'libx264',
+            '-preset',
+            'ultrafast',
+            '-pix_fmt',
+            'yuv420p',
+            '-c:a',
+            'pcm_s16le',
+            "$folder/$name.mov",
+        ]);
         if ($run['status'] !== 0) {
             throw new \RuntimeException($run['error']);
         }
@@ -33,11 +61,35 @@ final class TestCards
         $samples = '';
         for ($i = 0, $n = ($seconds + 4) * 48_000; $i < $n; $i++) {
             $since = ($i - 96_000) % 240_000;
-            $samples .= pack('v', ($i >= 96_000 && $since < 3_840 ? (int) (20_000 * sin($i * 0.13)) : 0) & 0xFFFF);
+            $samples .= pack('v', ($i >= 96_000 && $since < 3_840 ? (int) (20_000 * sin($i * 0.13)) : 0) & 0xffff);
         }
-        WavBuilder::pcm(0, 1, 16, 48_000, $samples)->withBext(48_000 * (11 * 3600))->withIxml('<SCENE>99</SCENE><TAKE>1</TAKE><SPEED><TIMECODE_RATE>25/1</TIMECODE_RATE></SPEED>')->write("$recorder/99-T01.wav");
-        $run = Process::run(['ffmpeg', '-v', 'error', '-y', '-f', 'lavfi', '-i', 'color=black:size=320x180:rate=25', '-vf', "geq=lum='if(lt(mod(N\\,125)\\,2)\\,235\\,16)':cb=128:cr=128", '-t', (string) $seconds,
-            '-timecode', '11:00:02:00', '-c:v', 'libx264', '-preset', 'ultrafast', '-pix_fmt', 'yuv420p', "$camera/99_T01_A.mov"]);
+        WavBuilder::pcm(0, 1, 16, 48_000, $samples)
+            ->withBext(48_000 * (11 * 3600))
+            ->withIxml('<SCENE>99</SCENE><TAKE>1</TAKE><SPEED><TIMECODE_RATE>25/1</TIMECODE_RATE></SPEED>')
+            ->write("$recorder/99-T01.wav");
+        $run = Process::run([
+            'ffmpeg',
+            '-v',
+            'error',
+            '-y',
+            '-f',
+            'lavfi',
+            '-i',
+            'color=black:size=320x180:rate=25',
+            '-vf',
+            "geq=lum='if(lt(mod(N\\,125)\\,2)\\,235\\,16)':cb=128:cr=128",
+            '-t',
+            (string) $seconds,
+            '-timecode',
+            '11:00:02:00',
+            '-c:v',
+            'libx264',
+            '-preset',
+            'ultrafast',
+            '-pix_fmt',
+            'yuv420p',
+            "$camera/99_T01_A.mov",
+        ]);
         if ($run['status'] !== 0) {
             throw new \RuntimeException($run['error']);
         }
@@ -45,7 +97,7 @@ final class TestCards
 
     private static function make(string $folder): void
     {
-        if (! is_dir($folder)) {
+        if (!is_dir($folder)) {
             mkdir($folder, 0777, true);
         }
     }

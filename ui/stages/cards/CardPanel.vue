@@ -13,18 +13,36 @@ import { timeOf } from './tile'
 const props = defineProps<{ card: Card; stores: Store[] }>()
 defineEmits<{ again: []; release: []; verify: [] }>()
 const { production, base } = useDesk()
-const { data: detail } = useAnswer<CardDetail>(() => production.value.ulid, () => `cards/${props.card.ulid}`)
+const { data: detail } = useAnswer<CardDetail>(
+  () => production.value.ulid,
+  () => `cards/${props.card.ulid}`,
+)
 const list = computed(() => (detail.value?.ulid === props.card.ulid ? detail.value.list : null))
 const releases = computed(() => (detail.value?.ulid === props.card.ulid ? detail.value.releases : []))
 const copyOn = (store: Store) => props.card.copies.find((copy) => copy.store === store.name)
-const copied = computed(() => (props.card.task?.total_bytes ? Math.min(1, props.card.task.copied_bytes / props.card.task.total_bytes) : 0))
-const share = (store: Store) => (props.card.task?.by_store ? Math.min(1, (props.card.task.by_store[store.key] ?? 0) / Math.max(1, props.card.task.total_bytes)) : null)
-const day = (iso: string) => new Date(iso).toLocaleDateString('en-GB', { day: 'numeric', month: 'short', year: 'numeric' })
-const reports = computed(() => (props.card.kind === null ? [] : [props.card.kind === 'recorder' ? ('sound' as const) : ('camera' as const)]))
+const copied = computed(() =>
+  props.card.task?.total_bytes ? Math.min(1, props.card.task.copied_bytes / props.card.task.total_bytes) : 0,
+)
+const share = (store: Store) =>
+  props.card.task?.by_store
+    ? Math.min(1, (props.card.task.by_store[store.key] ?? 0) / Math.max(1, props.card.task.total_bytes))
+    : null
+const day = (iso: string) =>
+  new Date(iso).toLocaleDateString('en-GB', { day: 'numeric', month: 'short', year: 'numeric' })
+const reports = computed(() =>
+  props.card.kind === null ? [] : [props.card.kind === 'recorder' ? ('sound' as const) : ('camera' as const)],
+)
 
 async function setDevice(letter: string): Promise<void> {
   if (letter === (props.card.device ?? '')) return
-  if ((await attempt(() => api.put(`${base.value}/cards/${props.card.ulid}/device`, { was: props.card.device, device: letter === '' ? null : letter }))) === undefined) {
+  if (
+    (await attempt(() =>
+      api.put(`${base.value}/cards/${props.card.ulid}/device`, {
+        was: props.card.device,
+        device: letter === '' ? null : letter,
+      }),
+    )) === undefined
+  ) {
     makeStale('cards')
     return
   }
@@ -34,68 +52,270 @@ async function setDevice(letter: string): Promise<void> {
 </script>
 
 <template>
-  <h2><span class="mono">{{ card.roll }}</span>{{ card.task?.kind === 'offload' ? ', on its way' : card.task?.kind === 'verify' ? ', read again' : card.task?.kind === 'release' ? ', looked at' : '' }}</h2>
-  <p v-if="card.is_one_disk && card.released_at === null" class="note warn">Both copies are verified, and both lie on one disk. Releasing the card will ask for a typed word.</p>
-  <p v-if="card.matched_files > 0" class="soft fits">{{ card.matched_files }} {{ card.matched_files === 1 ? 'file is' : 'files are' }} what the hashes on the card itself say.</p>
+  <h2>
+    <span class="mono">{{ card.roll }}</span>{{
+      card.task?.kind === 'offload'
+        ? ', on its way'
+        : card.task?.kind === 'verify'
+          ? ', read again'
+          : card.task?.kind === 'release'
+            ? ', looked at'
+            : ''
+    }}
+  </h2>
+  <p v-if="card.is_one_disk && card.released_at === null" class="note warn">
+    Both copies are verified, and both lie on one disk. Releasing the card will ask for a typed word.
+  </p>
+  <p v-if="card.matched_files > 0" class="soft fits">
+    {{ card.matched_files }} {{ card.matched_files === 1 ? 'file is' : 'files are' }} what the hashes on the card itself
+    say.
+  </p>
   <div v-for="store in stores" :key="store.key" class="store" :class="{ away: store.free_bytes === null }">
-    <b>{{ store.name }}</b><span :class="store.free_bytes === null ? 'fault' : 'soft'">{{ store.free_bytes === null ? 'not there' : `${bytes(store.free_bytes)} free` }}</span>
-    <div v-if="share(store) !== null" class="line"><i class="ahead" :style="{ width: `${copied * 100}%` }" /><i :style="{ width: `${(share(store) ?? 0) * 100}%` }" /></div>
-    <span v-else class="soft wide mono" :title="copyOn(store)?.path">{{ copyOn(store)?.path ?? (card.chosen_stores !== null && !card.chosen_stores.includes(store.key) ? 'not chosen for this card' : 'no copy yet') }}</span>
-    <span v-if="copyOn(store)?.read_from && !copyOn(store)?.checked_at" class="wide soft">{{ copyOn(store)?.read_from === 'medium' ? 'read back from the disk itself' : 'read back through the system’s memory; this volume knows no other way' }}</span>
-    <span v-if="copyOn(store)?.checked_at" class="wide" :class="copyOn(store)?.is_whole ? 'good' : 'fault'">{{ copyOn(store)?.is_whole ? 'read again, as it was' : 'not as it was copied' }}, {{ timeOf(copyOn(store)?.checked_at ?? null) }}</span>
+    <b>{{ store.name }}</b><span :class="store.free_bytes === null ? 'fault' : 'soft'">{{
+      store.free_bytes === null ? 'not there' : `${bytes(store.free_bytes)} free`
+    }}</span>
+    <div v-if="share(store) !== null" class="line">
+      <i class="ahead" :style="{ width: `${copied * 100}%` }" /><i
+        :style="{ width: `${(share(store) ?? 0) * 100}%` }"
+      />
+    </div>
+    <span v-else class="soft wide mono" :title="copyOn(store)?.path">{{
+      copyOn(store)?.path ??
+      (card.chosen_stores !== null && !card.chosen_stores.includes(store.key)
+        ? 'not chosen for this card'
+        : 'no copy yet')
+    }}</span>
+    <span v-if="copyOn(store)?.read_from && !copyOn(store)?.checked_at" class="wide soft">{{
+      copyOn(store)?.read_from === 'medium'
+        ? 'read back from the disk itself'
+        : 'read back through the system’s memory; this volume knows no other way'
+    }}</span>
+    <span v-if="copyOn(store)?.checked_at" class="wide" :class="copyOn(store)?.is_whole ? 'good' : 'fault'"
+      >{{ copyOn(store)?.is_whole ? 'read again, as it was' : 'not as it was copied' }},
+      {{ timeOf(copyOn(store)?.checked_at ?? null) }}</span
+    >
     <DifferenceTree v-if="copyOn(store)?.differences" :found="copyOn(store)!.differences!" />
   </div>
   <div v-if="card.faults.length > 0" class="note fault" role="alert">
-    <div v-for="fault in card.faults.slice(0, 4)" :key="fault.path + fault.reason + (fault.destination ?? '')"><b>{{ fault.path === '' ? (fault.destination ?? card.roll) : fault.path.split('/').at(-1) }}</b>: {{ fault.reason }}<template v-if="fault.byte !== undefined"> Byte {{ fault.byte.toLocaleString('en-GB') }}.</template><template v-if="fault.path !== '' && fault.destination"> On {{ fault.destination }}.</template></div>
+    <div v-for="fault in card.faults.slice(0, 4)" :key="fault.path + fault.reason + (fault.destination ?? '')">
+      <b>{{ fault.path === '' ? (fault.destination ?? card.roll) : fault.path.split('/').at(-1) }}</b>: {{ fault.reason
+      }}<template v-if="fault.byte !== undefined"> Byte {{ fault.byte.toLocaleString('en-GB') }}.</template
+      ><template v-if="fault.path !== '' && fault.destination"> On {{ fault.destination }}.</template>
+    </div>
     <div v-if="card.faults.length > 4">And {{ card.faults.length - 4 }} more.</div>
-    <div>{{ card.verified_files }} of {{ card.files }} files are safe. {{ card.faults.some((fault) => fault.byte !== undefined) ? 'Clean the contacts and try again before the card goes back.' : 'Mend that and try again before the card goes back.' }}</div>
+    <div>
+      {{ card.verified_files }} of {{ card.files }} files are safe.
+      {{
+        card.faults.some((fault) => fault.byte !== undefined)
+          ? 'Clean the contacts and try again before the card goes back.'
+          : 'Mend that and try again before the card goes back.'
+      }}
+    </div>
   </div>
   <div v-if="production.may.work && (!card.task || card.task.kind === 'catalogue')" class="acts">
-    <button v-if="card.state === 'fault' || card.state === 'stopped'" class="go" :disabled="!card.on_bench" :title="card.on_bench ? '' : 'Put the card in a reader first'" @click="$emit('again')">Try again <kbd>↵</kbd></button>
-    <button v-if="card.is_safe && card.released_at === null" class="go" @click="$emit('release')">Release… <kbd>↵</kbd></button>
-    <button v-if="card.copies.length > 0" class="plain" title="Read every copy again and compare it with its manifest (V)" @click="$emit('verify')">Verify again <kbd>V</kbd></button>
+    <button
+      v-if="card.state === 'fault' || card.state === 'stopped'"
+      class="go"
+      :disabled="!card.on_bench"
+      :title="card.on_bench ? '' : 'Put the card in a reader first'"
+      @click="$emit('again')"
+    >
+      Try again <kbd>↵</kbd>
+    </button>
+    <button v-if="card.is_safe && card.released_at === null" class="go" @click="$emit('release')">
+      Release… <kbd>↵</kbd>
+    </button>
+    <button
+      v-if="card.copies.length > 0"
+      class="plain"
+      title="Read every copy again and compare it with its manifest (V)"
+      @click="$emit('verify')"
+    >
+      Verify again <kbd>V</kbd>
+    </button>
   </div>
   <section v-for="release in releases" :key="release.at" class="record">
     <b>Released {{ day(release.at) }}, {{ timeOf(release.at) }}, by {{ release.by ?? 'somebody' }}</b>
-    <span>{{ release.evidence.files }} files, {{ bytes(release.evidence.size_bytes) }}, {{ release.evidence.algorithm }}, verified {{ timeOf(release.evidence.verified_at) }} on:</span>
+    <span
+      >{{ release.evidence.files }} files, {{ bytes(release.evidence.size_bytes) }}, {{ release.evidence.algorithm }},
+      verified {{ timeOf(release.evidence.verified_at) }} on:</span
+    >
     <ul>
-      <li v-for="copy in release.evidence.copies" :key="copy.store"><b>{{ copy.store }}</b> <span class="mono">{{ copy.path }}</span><span v-if="copy.files !== undefined" class="soft"> {{ copy.files }} files there with their size, {{ copy.sample?.length ?? 0 }} of them read again{{ copy.sample?.every((one) => one.from === 'medium') ? ' from the disk itself' : '' }}</span><span class="mono soft c4" :title="copy.c4 ?? ''">{{ copy.manifest }}<br>{{ copy.c4 }}</span></li>
+      <li v-for="copy in release.evidence.copies" :key="copy.store">
+        <b>{{ copy.store }}</b> <span class="mono">{{ copy.path }}</span><span
+          v-if="copy.files !== undefined"
+          class="soft"
+        >
+          {{ copy.files }} files there with their size, {{ copy.sample?.length ?? 0 }} of them read again{{
+            copy.sample?.every((one) => one.from === 'medium') ? ' from the disk itself' : ''
+          }}</span
+        ><span class="mono soft c4" :title="copy.c4 ?? ''">{{ copy.manifest }}<br />{{ copy.c4 }}</span>
+      </li>
     </ul>
-    <span v-if="release.evidence.one_disk" class="warn">Both copies lay on one disk; it was released with the words “{{ release.evidence.words }}”.</span>
+    <span v-if="release.evidence.one_disk" class="warn"
+      >Both copies lay on one disk; it was released with the words “{{ release.evidence.words }}”.</span
+    >
   </section>
   <div class="line-of">
-    <label v-if="production.may.work && card.state !== 'copying'">Device
-      <select class="field" :value="card.device ?? ''" :disabled="card.task !== null" @change="setDevice(($event.target as HTMLSelectElement).value)"><option value="">none: a folder of imports</option><option v-for="one in production.devices.filter((other) => !other.is_retired || other.letter === card.device)" :key="one.letter" :value="one.letter">{{ one.letter }} {{ one.note }}</option></select>
+    <label v-if="production.may.work && card.state !== 'copying'"
+      >Device
+      <select
+        class="field"
+        :value="card.device ?? ''"
+        :disabled="card.task !== null"
+        @change="setDevice(($event.target as HTMLSelectElement).value)"
+      >
+        <option value="">none: a folder of imports</option>
+        <option
+          v-for="one in production.devices.filter((other) => !other.is_retired || other.letter === card.device)"
+          :key="one.letter"
+          :value="one.letter"
+        >
+          {{ one.letter }} {{ one.note }}
+        </option>
+      </select>
     </label>
-    <span v-for="kind in reports" :key="kind" class="report"><span class="soft">{{ kind === 'camera' ? 'Camera report' : 'Sound report' }}</span><a class="plain" :href="reportUrl(production.ulid, `cards/${card.ulid}`, kind, 'pdf')" target="_blank">PDF</a><a class="plain" :href="reportUrl(production.ulid, `cards/${card.ulid}`, kind, 'csv')">CSV</a></span>
+    <span v-for="kind in reports" :key="kind" class="report"
+      ><span class="soft">{{ kind === 'camera' ? 'Camera report' : 'Sound report' }}</span
+      ><a class="plain" :href="reportUrl(production.ulid, `cards/${card.ulid}`, kind, 'pdf')" target="_blank">PDF</a
+      ><a class="plain" :href="reportUrl(production.ulid, `cards/${card.ulid}`, kind, 'csv')">CSV</a></span
+    >
   </div>
   <table v-if="list" class="list files">
-    <tbody><tr v-for="file in list" :key="file.path" :title="`${file.path}\n${file.algorithm ?? ''} ${file.hash ?? ''}`"><td class="mono name">{{ file.path.split('/').at(-1) }}</td><td class="mono num">{{ bytes(file.size_bytes) }}</td><td class="num" :class="file.fault ? 'fault' : 'good'">{{ file.fault ?? (file.copies >= 2 ? 'verified twice' : file.copies === 1 ? 'one copy' : 'no copy') }}</td></tr></tbody>
+    <tbody>
+      <tr v-for="file in list" :key="file.path" :title="`${file.path}\n${file.algorithm ?? ''} ${file.hash ?? ''}`">
+        <td class="mono name">{{ file.path.split('/').at(-1) }}</td>
+        <td class="mono num">{{ bytes(file.size_bytes) }}</td>
+        <td class="num" :class="file.fault ? 'fault' : 'good'">
+          {{ file.fault ?? (file.copies >= 2 ? 'verified twice' : file.copies === 1 ? 'one copy' : 'no copy') }}
+        </td>
+      </tr>
+    </tbody>
   </table>
 </template>
 
 <style scoped>
-.fits { margin: 0; font-size: 12px; }
-.store { display: flex; flex-wrap: wrap; justify-content: space-between; gap: 1px 8px; background: #fff; border: 1px solid var(--rule); border-radius: 5px; padding: 7px 11px; font-size: 12px; }
-.store.away { border-color: #dfa697; }
-.wide { flex-basis: 100%; font-size: 11px; overflow-wrap: anywhere; }
-.line { position: relative; flex-basis: 100%; height: 9px; border-radius: 5px; background: #e9dfca; overflow: hidden; margin: 4px 0 2px; }
-.line i { position: absolute; inset: 0 auto 0 0; background: var(--act); transition: width 0.25s linear; }
-.line .ahead { background: #8fbcae; }
-.note { margin: 0; overflow-wrap: anywhere; display: grid; gap: 4px; }
-.acts { display: flex; gap: 8px; flex-wrap: wrap; }
-.record { min-width: 0; grid-template-columns: minmax(0, 1fr); border: 1px solid var(--info); background: var(--info-soft); border-radius: 5px; padding: 8px 11px; font-size: 12px; display: grid; gap: 3px; }
-.record ul { grid-template-columns: minmax(0, 1fr); list-style: none; margin: 2px 0 0; padding: 0; display: grid; gap: 5px; }
-.c4 { display: block; font-size: 10.5px; overflow: hidden; text-overflow: ellipsis; white-space: nowrap; }
-.line-of { display: grid; gap: 8px; }
-.line-of label { display: flex; gap: 8px; align-items: center; font-weight: 500; }
-.line-of .field { height: 28px; flex: 1; }
-.report { display: flex; gap: 6px; align-items: center; font-size: 12px; }
-.report .soft { margin-right: auto; }
-.report a { display: inline-flex; align-items: center; }
-.files { font-size: 12px; table-layout: fixed; }
-.files td { overflow: hidden; text-overflow: ellipsis; white-space: nowrap; }
-.files td:nth-child(2) { width: 74px; }
-.files td:nth-child(3) { width: 96px; }
-.num { text-align: right; }
+.fits {
+  margin: 0;
+  font-size: 12px;
+}
+.store {
+  display: flex;
+  flex-wrap: wrap;
+  justify-content: space-between;
+  gap: 1px 8px;
+  background: #fff;
+  border: 1px solid var(--rule);
+  border-radius: 5px;
+  padding: 7px 11px;
+  font-size: 12px;
+}
+.store.away {
+  border-color: #dfa697;
+}
+.wide {
+  flex-basis: 100%;
+  font-size: 11px;
+  overflow-wrap: anywhere;
+}
+.line {
+  position: relative;
+  flex-basis: 100%;
+  height: 9px;
+  border-radius: 5px;
+  background: #e9dfca;
+  overflow: hidden;
+  margin: 4px 0 2px;
+}
+.line i {
+  position: absolute;
+  inset: 0 auto 0 0;
+  background: var(--act);
+  transition: width 0.25s linear;
+}
+.line .ahead {
+  background: #8fbcae;
+}
+.note {
+  margin: 0;
+  overflow-wrap: anywhere;
+  display: grid;
+  gap: 4px;
+}
+.acts {
+  display: flex;
+  gap: 8px;
+  flex-wrap: wrap;
+}
+.record {
+  min-width: 0;
+  grid-template-columns: minmax(0, 1fr);
+  border: 1px solid var(--info);
+  background: var(--info-soft);
+  border-radius: 5px;
+  padding: 8px 11px;
+  font-size: 12px;
+  display: grid;
+  gap: 3px;
+}
+.record ul {
+  grid-template-columns: minmax(0, 1fr);
+  list-style: none;
+  margin: 2px 0 0;
+  padding: 0;
+  display: grid;
+  gap: 5px;
+}
+.c4 {
+  display: block;
+  font-size: 10.5px;
+  overflow: hidden;
+  text-overflow: ellipsis;
+  white-space: nowrap;
+}
+.line-of {
+  display: grid;
+  gap: 8px;
+}
+.line-of label {
+  display: flex;
+  gap: 8px;
+  align-items: center;
+  font-weight: 500;
+}
+.line-of .field {
+  height: 28px;
+  flex: 1;
+}
+.report {
+  display: flex;
+  gap: 6px;
+  align-items: center;
+  font-size: 12px;
+}
+.report .soft {
+  margin-right: auto;
+}
+.report a {
+  display: inline-flex;
+  align-items: center;
+}
+.files {
+  font-size: 12px;
+  table-layout: fixed;
+}
+.files td {
+  overflow: hidden;
+  text-overflow: ellipsis;
+  white-space: nowrap;
+}
+.files td:nth-child(2) {
+  width: 74px;
+}
+.files td:nth-child(3) {
+  width: 96px;
+}
+.num {
+  text-align: right;
+}
 </style>

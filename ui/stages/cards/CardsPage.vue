@@ -24,7 +24,11 @@ const ONE_DISK = 'one disk'
 const { production, day, base } = useDesk()
 const route = useRoute()
 const router = useRouter()
-const { data, isPending, error, refetch } = useAnswer<CardsAnswer>(() => production.value.ulid, () => `days/${day.value.ulid}/cards`, { poll: 2000 })
+const { data, isPending, error, refetch } = useAnswer<CardsAnswer>(
+  () => production.value.ulid,
+  () => `days/${day.value.ulid}/cards`,
+  { poll: 2000 },
+)
 
 const chosen = ref<{ kind: 'volume' | 'card'; key: string } | null>(null)
 const releasing = ref<Card | null>(null)
@@ -38,7 +42,10 @@ const roll = ref('')
 const device = ref('')
 
 const cards = computed(() => [...(data.value?.cards ?? [])].sort((x, y) => weightOf(x) - weightOf(y)))
-const tiles = computed(() => [...(data.value?.volumes ?? []).map((one) => ({ kind: 'volume' as const, key: one.name })), ...cards.value.map((one) => ({ kind: 'card' as const, key: one.ulid }))])
+const tiles = computed(() => [
+  ...(data.value?.volumes ?? []).map((one) => ({ kind: 'volume' as const, key: one.name })),
+  ...cards.value.map((one) => ({ kind: 'card' as const, key: one.ulid })),
+])
 watch(
   [data, () => route.query.card],
   () => {
@@ -53,11 +60,19 @@ watch(
   { immediate: true },
 )
 
-const card = computed(() => (chosen.value?.kind === 'card' ? data.value?.cards.find((one) => one.ulid === chosen.value?.key) : undefined))
-const volume = computed(() => (chosen.value?.kind === 'volume' ? data.value?.volumes.find((one) => one.name === chosen.value?.key) : undefined))
+const card = computed(() =>
+  chosen.value?.kind === 'card' ? data.value?.cards.find((one) => one.ulid === chosen.value?.key) : undefined,
+)
+const volume = computed(() =>
+  chosen.value?.kind === 'volume' ? data.value?.volumes.find((one) => one.name === chosen.value?.key) : undefined,
+)
 
-const safe = computed(() => (data.value?.cards ?? []).filter((one) => one.is_safe && !one.is_one_disk && one.released_at === null).length)
-const oneDisk = computed(() => (data.value?.cards ?? []).filter((one) => one.is_one_disk && one.released_at === null).length)
+const safe = computed(
+  () => (data.value?.cards ?? []).filter((one) => one.is_safe && !one.is_one_disk && one.released_at === null).length,
+)
+const oneDisk = computed(
+  () => (data.value?.cards ?? []).filter((one) => one.is_one_disk && one.released_at === null).length,
+)
 const places = computed(() => to.value?.length ?? data.value?.stores.length ?? 0)
 const toPlaces = computed(() => `${places.value} ${places.value === 1 ? 'place' : 'places'}`)
 function choose(place: { kind: 'volume' | 'card'; key: string }): void {
@@ -65,10 +80,21 @@ function choose(place: { kind: 'volume' | 'card'; key: string }): void {
   void nextTick(() => document.querySelector('.card.on')?.scrollIntoView({ block: 'nearest' }))
   if (route.query.card !== undefined) void router.replace({ query: {} })
 }
-const total = computed(() => (data.value?.cards ?? []).reduce((sum, one) => sum + (one.verified_at === null ? 0 : one.size_bytes), 0))
+const total = computed(() =>
+  (data.value?.cards ?? []).reduce((sum, one) => sum + (one.verified_at === null ? 0 : one.size_bytes), 0),
+)
 
 async function send(name: string, as: string, letter: string, compare = false): Promise<boolean> {
-  return (await attempt(() => api.post(`${base.value}/days/${day.value.ulid}/volumes/${encodeURIComponent(name)}/offload`, { roll: as, device: letter === '' ? null : letter, compare, to: to.value }))) !== undefined
+  return (
+    (await attempt(() =>
+      api.post(`${base.value}/days/${day.value.ulid}/volumes/${encodeURIComponent(name)}/offload`, {
+        roll: as,
+        device: letter === '' ? null : letter,
+        compare,
+        to: to.value,
+      }),
+    )) !== undefined
+  )
 }
 async function offload(name: string, as: string, letter: string, compare = false): Promise<void> {
   if (!(await send(name, as, letter, compare))) return
@@ -78,17 +104,26 @@ async function offload(name: string, as: string, letter: string, compare = false
 
 /** What "all" means, as the server says it: surely of this day, of a known device, and nobody else's. */
 const ours = computed(() => (data.value?.volumes ?? []).filter((one) => one.in_all))
-const asking = computed(() => (data.value?.volumes ?? []).filter((one) => one.ask !== null && one.state !== 'seen').length)
+const asking = computed(
+  () => (data.value?.volumes ?? []).filter((one) => one.ask !== null && one.state !== 'seen').length,
+)
 const elsewhere = computed(() => (data.value?.volumes ?? []).filter((one) => one.state !== 'seen').length)
 const running = computed(() => (data.value?.cards ?? []).filter((one) => one.task?.kind === 'offload'))
 
 function toggle(key: string): void {
   const all = (data.value?.stores ?? []).map((one) => one.key)
-  const next = (to.value ?? all).includes(key) ? (to.value ?? all).filter((one) => one !== key) : [...(to.value ?? all), key]
+  const next = (to.value ?? all).includes(key)
+    ? (to.value ?? all).filter((one) => one !== key)
+    : [...(to.value ?? all), key]
   if (next.length > 0) to.value = next.length === all.length ? null : next
 }
 async function offloadAll(): Promise<void> {
-  const answer = await attempt(() => api.post<{ started: string[]; asked: { name: string; why: string }[] }>(`${base.value}/days/${day.value.ulid}/offload-all`, { to: to.value }))
+  const answer = await attempt(() =>
+    api.post<{ started: string[]; asked: { name: string; why: string }[] }>(
+      `${base.value}/days/${day.value.ulid}/offload-all`,
+      { to: to.value },
+    ),
+  )
   makeStale('cards')
   if (answer === undefined) return
   const sent = answer.started.length
@@ -109,33 +144,55 @@ async function release(): Promise<void> {
   const one = releasing.value
   if (one === null || (one.is_one_disk && words.value.trim().toLowerCase() !== ONE_DISK)) return
   releasing.value = null
-  const answer = await attempt(() => api.post<Card>(`${base.value}/cards/${one.ulid}/release`, { words: one.is_one_disk ? words.value : null }))
-  if (answer !== undefined) say(answer.released_at === null ? `Both copies of ${one.roll} are looked at first.` : `${one.roll} is released. It may be wiped.`)
+  const answer = await attempt(() =>
+    api.post<Card>(`${base.value}/cards/${one.ulid}/release`, { words: one.is_one_disk ? words.value : null }),
+  )
+  if (answer !== undefined)
+    say(
+      answer.released_at === null
+        ? `Both copies of ${one.roll} are looked at first.`
+        : `${one.roll} is released. It may be wiped.`,
+    )
   makeStale('cards')
 }
 
 async function claim(name: string, ours: boolean): Promise<void> {
   const at = `${base.value}/volumes/${encodeURIComponent(name)}/claim`
-  if ((await attempt(() => (ours ? api.post(at) : api.delete(at)))) !== undefined) say(ours ? `${name} is a card of ${production.value.name} now; others no longer see it.` : `${name} is given back; whoever it belongs to can take it.`)
+  if ((await attempt(() => (ours ? api.post(at) : api.delete(at)))) !== undefined)
+    say(
+      ours
+        ? `${name} is a card of ${production.value.name} now; others no longer see it.`
+        : `${name} is given back; whoever it belongs to can take it.`,
+    )
   makeStale('cards')
 }
 
 async function verifyAgain(): Promise<void> {
   const one = card.value
-  if (one === undefined || (one.task !== null && one.task.kind !== 'catalogue') || one.copies.length === 0 || !production.value.may.work) return
-  if ((await attempt(() => api.post(`${base.value}/cards/${one.ulid}/verify`))) !== undefined) say(`Every copy of ${one.roll} is read again.`)
+  if (
+    one === undefined ||
+    (one.task !== null && one.task.kind !== 'catalogue') ||
+    one.copies.length === 0 ||
+    !production.value.may.work
+  )
+    return
+  if ((await attempt(() => api.post(`${base.value}/cards/${one.ulid}/verify`))) !== undefined)
+    say(`Every copy of ${one.roll} is read again.`)
   makeStale('cards')
 }
 
 const KINDS = { camera: 'Camera', recorder: 'Recorder', phone: 'Phone', other: 'Device' }
 const deviceTitle = (letter: string | null) => {
   const found = production.value.devices.find((one) => one.letter === letter)
-  return found === undefined ? 'Folder of imports' : `${KINDS[found.kind]} ${letter}${found.note === '' || found.kind === 'recorder' ? '' : ` · ${found.note}`}`
+  return found === undefined
+    ? 'Folder of imports'
+    : `${KINDS[found.kind]} ${letter}${found.note === '' || found.kind === 'recorder' ? '' : ` · ${found.note}`}`
 }
 
 function toDay(number: number): void {
   const other = production.value.days.find((one) => one.number === number)
-  if (other !== undefined) void router.push({ name: 'cards', params: { production: production.value.ulid, day: other.ulid } })
+  if (other !== undefined)
+    void router.push({ name: 'cards', params: { production: production.value.ulid, day: other.ulid } })
 }
 
 function move(step: number): void {
@@ -146,18 +203,31 @@ function move(step: number): void {
 /** The one thing to do next with a card. */
 function actOn(one: Card): void {
   if (one.is_safe && one.released_at === null) startRelease(one)
-  else if (one.on_bench && (one.state === 'fault' || one.state === 'stopped')) void offload(one.volume, one.roll, one.device ?? '')
+  else if (one.on_bench && (one.state === 'fault' || one.state === 'stopped'))
+    void offload(one.volume, one.roll, one.device ?? '')
 }
 function act(): void {
   if (!production.value.may.work) return
-  if (volume.value !== undefined) void offload(volume.value.name, roll.value, device.value, volume.value.state === 'seen')
-  else if (card.value !== undefined && (card.value.task === null || card.value.task.kind === 'catalogue')) actOn(card.value)
+  if (volume.value !== undefined)
+    void offload(volume.value.name, roll.value, device.value, volume.value.state === 'seen')
+  else if (card.value !== undefined && (card.value.task === null || card.value.task.kind === 'catalogue'))
+    actOn(card.value)
 }
 
 useShortcuts('Cards', [
-  { keys: ['ArrowRight', 'ArrowLeft', 'ArrowDown', 'ArrowUp'], what: 'Next card, the one before', run: (event) => move(event.key === 'ArrowRight' || event.key === 'ArrowDown' ? 1 : -1) },
+  {
+    keys: ['ArrowRight', 'ArrowLeft', 'ArrowDown', 'ArrowUp'],
+    what: 'Next card, the one before',
+    run: (event) => move(event.key === 'ArrowRight' || event.key === 'ArrowDown' ? 1 : -1),
+  },
   { keys: ['Enter'], what: 'Offload, try again or release the card', run: act },
-  { keys: ['w'], what: 'Where cards land', run: () => { placing.value = production.value.may.work } },
+  {
+    keys: ['w'],
+    what: 'Where cards land',
+    run: () => {
+      placing.value = production.value.may.work
+    },
+  },
   { keys: ['v'], what: 'Verify the copies again', run: () => void verifyAgain() },
   { keys: ['a'], what: 'Offload everything on the bench', run: () => production.value.may.work && void offloadAll() },
 ])
@@ -168,52 +238,162 @@ useShortcuts('Cards', [
     <div v-if="data" class="split">
       <section class="bench">
         <div class="bar">
-          <button v-if="production.may.work && ours.length > 0" class="go first" title="Offload everything that is new (A)" @click="offloadAll">Offload {{ ours.length === 1 ? ours[0]?.name : `all ${ours.length} cards` }} <kbd>A</kbd></button>
+          <button
+            v-if="production.may.work && ours.length > 0"
+            class="go first"
+            title="Offload everything that is new (A)"
+            @click="offloadAll"
+          >
+            Offload {{ ours.length === 1 ? ours[0]?.name : `all ${ours.length} cards` }} <kbd>A</kbd>
+          </button>
           <span v-if="ours.length > 0" class="soft">to {{ toPlaces }}, verified</span>
-          <span v-else-if="asking > 0" class="soft">{{ asking }} {{ asking === 1 ? 'card asks' : 'cards ask' }} something first.</span>
-          <span v-else-if="running.length > 0" class="soft">{{ running.length }} {{ running.length === 1 ? 'card is' : 'cards are' }} coming in.</span>
-          <span v-else-if="elsewhere > 0" class="soft">{{ elsewhere }} {{ elsewhere === 1 ? 'card' : 'cards' }} of another day in the readers.</span>
+          <span v-else-if="asking > 0" class="soft"
+            >{{ asking }} {{ asking === 1 ? 'card asks' : 'cards ask' }} something first.</span
+          >
+          <span v-else-if="running.length > 0" class="soft"
+            >{{ running.length }} {{ running.length === 1 ? 'card is' : 'cards are' }} coming in.</span
+          >
+          <span v-else-if="elsewhere > 0" class="soft"
+            >{{ elsewhere }} {{ elsewhere === 1 ? 'card' : 'cards' }} of another day in the readers.</span
+          >
           <span v-else class="soft">Nothing new in the readers.</span>
           <Dropdown v-if="production.may.work && data.stores.length > 1" :trigger="['click']">
-            <button class="plain" :class="{ set: to !== null }">{{ to === null ? 'To all volumes' : `To ${data.stores.filter((one) => to?.includes(one.key)).map((one) => one.name).join(', ')}` }} ▾</button>
+            <button class="plain" :class="{ set: to !== null }">
+              {{
+                to === null
+                  ? 'To all volumes'
+                  : `To ${data.stores
+                      .filter((one) => to?.includes(one.key))
+                      .map((one) => one.name)
+                      .join(', ')}`
+              }}
+              ▾
+            </button>
             <template #overlay>
               <div class="menu" role="group" aria-label="Volumes that cards are copied to">
-                <label v-for="one in data.stores" :key="one.key"><input type="checkbox" :checked="to === null || to.includes(one.key)" @change="toggle(one.key)"> {{ one.name }} <span class="soft">{{ one.is_there ? `${bytes(one.free_bytes ?? 0)} free` : 'not there' }}</span></label>
+                <label v-for="one in data.stores" :key="one.key"
+                  ><input type="checkbox" :checked="to === null || to.includes(one.key)" @change="toggle(one.key)" />
+                  {{ one.name }}
+                  <span class="soft">{{
+                    one.is_there ? `${bytes(one.free_bytes ?? 0)} free` : 'not there'
+                  }}</span></label
+                >
               </div>
             </template>
           </Dropdown>
-          <span class="push soft">{{ bytes(total) }} in on this day · <b :class="{ good: safe > 0 }">{{ safe }} {{ safe === 1 ? 'card' : 'cards' }} safe to release</b><template v-if="oneDisk > 0"> · <b class="warn" title="Both copies of a card lie on one disk">{{ oneDisk }} on one disk only</b></template></span>
+          <span class="push soft"
+            >{{ bytes(total) }} in on this day ·
+            <b :class="{ good: safe > 0 }">{{ safe }} {{ safe === 1 ? 'card' : 'cards' }} safe to release</b
+            ><template v-if="oneDisk > 0">
+              ·
+              <b class="warn" title="Both copies of a card lie on one disk">{{ oneDisk }} on one disk only</b></template
+            ></span
+          >
         </div>
         <div class="cards">
           <VolumeTile
-            v-for="one in data.volumes" :key="one.name" :volume="one" :title="deviceTitle(one.device)" :may="production.may.work" :chosen="chosen?.key === one.name" :other-day="one.day !== null && one.day !== day.number"
-            @choose="choose({ kind: 'volume', key: one.name })" @act="offload(one.name, one.roll, one.device ?? '')"
+            v-for="one in data.volumes"
+            :key="one.name"
+            :volume="one"
+            :title="deviceTitle(one.device)"
+            :may="production.may.work"
+            :chosen="chosen?.key === one.name"
+            :other-day="one.day !== null && one.day !== day.number"
+            @choose="choose({ kind: 'volume', key: one.name })"
+            @act="offload(one.name, one.roll, one.device ?? '')"
           />
           <CardTile
-            v-for="one in cards" :key="one.ulid" :card="one" :title="deviceTitle(one.device)" :may="production.may.work" :chosen="chosen?.key === one.ulid"
-            @choose="choose({ kind: 'card', key: one.ulid })" @act="actOn(one)"
+            v-for="one in cards"
+            :key="one.ulid"
+            :card="one"
+            :title="deviceTitle(one.device)"
+            :may="production.may.work"
+            :chosen="chosen?.key === one.ulid"
+            @choose="choose({ kind: 'card', key: one.ulid })"
+            @act="actOn(one)"
           />
-          <div class="slot">Put the next card in a reader.<br>It shows up here by itself.<a v-if="data.panel" :href="data.panel" target="_blank" rel="noopener">Stand-in bench</a></div>
+          <div class="slot">
+            Put the next card in a reader.<br />It shows up here by itself.<a
+              v-if="data.panel"
+              :href="data.panel"
+              target="_blank"
+              rel="noopener"
+              >Stand-in bench</a
+            >
+          </div>
         </div>
         <ClipCheckStrip :check="data.check" />
         <p v-if="data.check.devices.length > 0" class="reports soft">
           Reports of the day
-          <template v-for="kind in (['camera', 'sound'] as const)" :key="kind"><span>{{ kind }}</span><a class="plain" :href="reportUrl(production.ulid, `days/${day.ulid}`, kind, 'pdf')" target="_blank">PDF</a><a class="plain" :href="reportUrl(production.ulid, `days/${day.ulid}`, kind, 'csv')">CSV</a></template>
+          <template v-for="kind in ['camera', 'sound'] as const" :key="kind"
+            ><span>{{ kind }}</span
+            ><a class="plain" :href="reportUrl(production.ulid, `days/${day.ulid}`, kind, 'pdf')" target="_blank">PDF</a
+            ><a class="plain" :href="reportUrl(production.ulid, `days/${day.ulid}`, kind, 'csv')">CSV</a></template
+          >
         </p>
       </section>
 
       <aside aria-live="polite">
-        <div v-if="chosen === null" class="empty"><b>The bench is empty.</b>Put a card in a reader; it shows up by itself.</div>
-        <VolumePanel v-else-if="volume" :key="volume.name" v-model:roll="roll" v-model:device="device" :name="volume.name" :stores="data.stores" @offload="(as, letter, compare) => volume && offload(volume.name, as, letter, compare)" @day="toDay" @place="placing = true" @claim="(ours) => volume && claim(volume.name, ours)" />
-        <CardPanel v-else-if="card" :key="card.ulid" :card="card" :stores="data.stores" @again="act" @release="card && startRelease(card)" @verify="verifyAgain" />
+        <div v-if="chosen === null" class="empty">
+          <b>The bench is empty.</b>Put a card in a reader; it shows up by itself.
+        </div>
+        <VolumePanel
+          v-else-if="volume"
+          :key="volume.name"
+          v-model:roll="roll"
+          v-model:device="device"
+          :name="volume.name"
+          :stores="data.stores"
+          @offload="(as, letter, compare) => volume && offload(volume.name, as, letter, compare)"
+          @day="toDay"
+          @place="placing = true"
+          @claim="(ours) => volume && claim(volume.name, ours)"
+        />
+        <CardPanel
+          v-else-if="card"
+          :key="card.ulid"
+          :card="card"
+          :stores="data.stores"
+          @again="act"
+          @release="card && startRelease(card)"
+          @verify="verifyAgain"
+        />
       </aside>
 
-      <PlaceDialog :open="placing" :template="data.template" :roll="volume ? roll : (card?.roll ?? '')" :device="volume ? device : (card?.device ?? '')" @close="placing = false" />
-      <Modal :open="releasing !== null" :title="`Release ${releasing?.roll}?`" ok-text="Release the card" cancel-text="Keep it" :ok-button-props="{ disabled: releasing?.is_one_disk === true && words.trim().toLowerCase() !== ONE_DISK }" @ok="release" @cancel="releasing = null">
-        <p>All {{ releasing?.files }} files ({{ bytes(releasing?.size_bytes ?? 0) }}) are verified on {{ releasing?.copies.map((copy) => copy.store).join(' and ') }}. Both copies are looked at once more, with their manifests; then the card may be wiped. Your name, the time and what was seen are kept.</p>
+      <PlaceDialog
+        :open="placing"
+        :template="data.template"
+        :roll="volume ? roll : (card?.roll ?? '')"
+        :device="volume ? device : (card?.device ?? '')"
+        @close="placing = false"
+      />
+      <Modal
+        :open="releasing !== null"
+        :title="`Release ${releasing?.roll}?`"
+        ok-text="Release the card"
+        cancel-text="Keep it"
+        :ok-button-props="{ disabled: releasing?.is_one_disk === true && words.trim().toLowerCase() !== ONE_DISK }"
+        @ok="release"
+        @cancel="releasing = null"
+      >
+        <p>
+          All {{ releasing?.files }} files ({{ bytes(releasing?.size_bytes ?? 0) }}) are verified on
+          {{ releasing?.copies.map((copy) => copy.store).join(' and ') }}. Both copies are looked at once more, with
+          their manifests; then the card may be wiped. Your name, the time and what was seen are kept.
+        </p>
         <template v-if="releasing?.is_one_disk">
-          <p class="note fault"><b>Both copies lie on one disk.</b> If it fails, both are gone. Better: copy the card to a volume on another disk first.</p>
-          <label class="words">To release it all the same, type <b class="mono">{{ ONE_DISK }}</b><input ref="wordsBox" v-model="words" class="field mono" autocomplete="off" @keydown.enter="release"></label>
+          <p class="note fault">
+            <b>Both copies lie on one disk.</b> If it fails, both are gone. Better: copy the card to a volume on another
+            disk first.
+          </p>
+          <label class="words"
+            >To release it all the same, type <b class="mono">{{ ONE_DISK }}</b><input
+              ref="wordsBox"
+              v-model="words"
+              class="field mono"
+              autocomplete="off"
+              @keydown.enter="release"
+          /></label>
         </template>
       </Modal>
     </div>
@@ -221,20 +401,97 @@ useShortcuts('Cards', [
 </template>
 
 <style scoped>
-.split { display: grid; grid-template-columns: minmax(0, 1fr) 352px; grid-template-rows: minmax(0, 1fr); height: 100%; }
-.bench { overflow: auto; min-width: 0; }
-.first { min-height: 34px; font-size: 13px; padding: 4px 15px; }
-.cards { display: grid; grid-template-columns: repeat(auto-fill, minmax(252px, 1fr)); gap: 14px; padding: 16px 18px; }
-.slot { min-height: 196px; border: 1px dashed var(--rule-strong); border-radius: 10px 24px 10px 10px; display: grid; place-items: center; text-align: center; color: var(--ink-soft); font-size: 12px; align-content: center; }
-.slot a { color: var(--act); margin-top: 10px; text-decoration: underline; }
-.words { display: grid; gap: 4px; }
-.words .field { height: 30px; max-width: 220px; }
-.set { border-color: var(--act); color: var(--act); }
-.menu { background: #fff; border: 1px solid var(--rule-strong); border-radius: 6px; padding: 8px 12px; display: grid; gap: 6px; box-shadow: 0 6px 18px #0002; }
-.menu label { display: flex; gap: 7px; align-items: center; cursor: pointer; }
-.menu .soft { margin-left: auto; padding-left: 14px; }
-.reports { display: flex; gap: 8px; align-items: center; padding: 0 18px 20px; font-size: 12px; margin: 0; }
-.reports a { display: inline-flex; align-items: center; }
-.reports span { margin-left: 8px; }
-aside { border-left: 1px solid var(--rule-strong); background: var(--sheet-2); padding: 16px 18px; overflow: auto; display: grid; grid-template-columns: minmax(0, 1fr); gap: 12px; align-content: start; }
+.split {
+  display: grid;
+  grid-template-columns: minmax(0, 1fr) 352px;
+  grid-template-rows: minmax(0, 1fr);
+  height: 100%;
+}
+.bench {
+  overflow: auto;
+  min-width: 0;
+}
+.first {
+  min-height: 34px;
+  font-size: 13px;
+  padding: 4px 15px;
+}
+.cards {
+  display: grid;
+  grid-template-columns: repeat(auto-fill, minmax(252px, 1fr));
+  gap: 14px;
+  padding: 16px 18px;
+}
+.slot {
+  min-height: 196px;
+  border: 1px dashed var(--rule-strong);
+  border-radius: 10px 24px 10px 10px;
+  display: grid;
+  place-items: center;
+  text-align: center;
+  color: var(--ink-soft);
+  font-size: 12px;
+  align-content: center;
+}
+.slot a {
+  color: var(--act);
+  margin-top: 10px;
+  text-decoration: underline;
+}
+.words {
+  display: grid;
+  gap: 4px;
+}
+.words .field {
+  height: 30px;
+  max-width: 220px;
+}
+.set {
+  border-color: var(--act);
+  color: var(--act);
+}
+.menu {
+  background: #fff;
+  border: 1px solid var(--rule-strong);
+  border-radius: 6px;
+  padding: 8px 12px;
+  display: grid;
+  gap: 6px;
+  box-shadow: 0 6px 18px #0002;
+}
+.menu label {
+  display: flex;
+  gap: 7px;
+  align-items: center;
+  cursor: pointer;
+}
+.menu .soft {
+  margin-left: auto;
+  padding-left: 14px;
+}
+.reports {
+  display: flex;
+  gap: 8px;
+  align-items: center;
+  padding: 0 18px 20px;
+  font-size: 12px;
+  margin: 0;
+}
+.reports a {
+  display: inline-flex;
+  align-items: center;
+}
+.reports span {
+  margin-left: 8px;
+}
+aside {
+  border-left: 1px solid var(--rule-strong);
+  background: var(--sheet-2);
+  padding: 16px 18px;
+  overflow: auto;
+  display: grid;
+  grid-template-columns: minmax(0, 1fr);
+  gap: 12px;
+  align-content: start;
+}
 </style>

@@ -17,13 +17,25 @@ const text = ref('')
 const shown = ref('')
 const trouble = ref('')
 const changed = computed(() => text.value.trim() !== props.template)
-watch(() => props.open, (open) => { if (open) text.value = props.template }, { immediate: true })
+watch(
+  () => props.open,
+  (open) => {
+    if (open) text.value = props.template
+  },
+  { immediate: true },
+)
 
 async function preview(): Promise<void> {
   if (!props.open) return
   try {
-    const query = new URLSearchParams({ roll: props.roll === '' ? 'A001' : props.roll, template: text.value, ...(props.device === '' ? {} : { device: props.device }) })
-    shown.value = (await api.get<{ path: string }>(`${base.value}/days/${day.value.ulid}/place?${query.toString()}`)).path
+    const query = new URLSearchParams({
+      roll: props.roll === '' ? 'A001' : props.roll,
+      template: text.value,
+      ...(props.device === '' ? {} : { device: props.device }),
+    })
+    shown.value = (
+      await api.get<{ path: string }>(`${base.value}/days/${day.value.ulid}/place?${query.toString()}`)
+    ).path
     trouble.value = ''
   } catch (error) {
     trouble.value = error instanceof ApiError ? `${error.message} ${error.fix}` : 'It cannot be tried now.'
@@ -34,7 +46,11 @@ watchDebounced(text, preview, { debounce: 200 })
 
 async function keep(): Promise<void> {
   if (!changed.value || trouble.value !== '') return
-  if ((await attempt(() => api.put(`${base.value}/card-template`, { was: props.template, now: text.value }))) === undefined) return
+  if (
+    (await attempt(() => api.put(`${base.value}/card-template`, { was: props.template, now: text.value }))) ===
+    undefined
+  )
+    return
   say('New cards land there from now on. Ctrl+Z takes it back.')
   makeStale('cards')
   emit('close')
@@ -42,20 +58,62 @@ async function keep(): Promise<void> {
 </script>
 
 <template>
-  <Modal :open="open" title="Where cards land" ok-text="Keep" cancel-text="Leave it" :ok-button-props="{ disabled: !changed || trouble !== '' }" @ok="keep" @cancel="emit('close')">
-    <label class="text">Folders below each volume<input v-model="text" class="field mono" maxlength="200" spellcheck="false" @keydown.enter="keep"></label>
-    <p class="words"><button v-for="word in WORDS" :key="word" type="button" class="plain mono" @click="text += braced(word)">{{ braced(word) }}</button></p>
+  <Modal
+    :open="open"
+    title="Where cards land"
+    ok-text="Keep"
+    cancel-text="Leave it"
+    :ok-button-props="{ disabled: !changed || trouble !== '' }"
+    @ok="keep"
+    @cancel="emit('close')"
+  >
+    <label class="text"
+      >Folders below each volume<input
+        v-model="text"
+        class="field mono"
+        maxlength="200"
+        spellcheck="false"
+        @keydown.enter="keep"
+    /></label>
+    <p class="words">
+      <button v-for="word in WORDS" :key="word" type="button" class="plain mono" @click="text += braced(word)">
+        {{ braced(word) }}
+      </button>
+    </p>
     <p v-if="trouble" class="note fault" role="alert">{{ trouble }}</p>
-    <p v-else class="soft">{{ roll === '' ? 'A001' : roll }} would land in <span class="mono shown">{{ shown }}</span></p>
+    <p v-else class="soft">
+      {{ roll === '' ? 'A001' : roll }} would land in <span class="mono shown">{{ shown }}</span>
+    </p>
     <p class="soft">Cards that are copied already stay where they are.</p>
   </Modal>
 </template>
 
 <style scoped>
-.text { display: grid; gap: 4px; font-weight: 500; }
-.field { height: 32px; }
-.words { display: flex; flex-wrap: wrap; gap: 5px; margin: 8px 0; }
-.words button { font-size: 11px; font-weight: 400; padding: 2px 7px; min-height: 24px; }
-.shown { color: var(--ink); overflow-wrap: anywhere; }
-p { margin: 6px 0; }
+.text {
+  display: grid;
+  gap: 4px;
+  font-weight: 500;
+}
+.field {
+  height: 32px;
+}
+.words {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 5px;
+  margin: 8px 0;
+}
+.words button {
+  font-size: 11px;
+  font-weight: 400;
+  padding: 2px 7px;
+  min-height: 24px;
+}
+.shown {
+  color: var(--ink);
+  overflow-wrap: anywhere;
+}
+p {
+  margin: 6px 0;
+}
 </style>

@@ -10,31 +10,52 @@ import { offloadLabel } from './tile'
 
 /** A volume in a reader: as what it would come in, where it would land, and what is on it. */
 const props = defineProps<{ name: string; stores: Store[] }>()
-const emit = defineEmits<{ offload: [roll: string, device: string, compare: boolean]; day: [number: number]; place: []; claim: [ours: boolean] }>()
+const emit = defineEmits<{
+  offload: [roll: string, device: string, compare: boolean]
+  day: [number: number]
+  place: []
+  claim: [ours: boolean]
+}>()
 const { production, day, base } = useDesk()
 const roll = defineModel<string>('roll', { required: true })
 const device = defineModel<string>('device', { required: true })
-const { data: volume, error } = useAnswer<VolumeDetail>(() => production.value.ulid, () => (production.value.may.work ? `days/${day.value.ulid}/volumes/${encodeURIComponent(props.name)}` : null))
-watch(() => [volume.value?.name, volume.value?.state], () => {
-  roll.value = volume.value?.roll ?? ''
-  device.value = volume.value?.device ?? ''
-}, { immediate: true })
+const { data: volume, error } = useAnswer<VolumeDetail>(
+  () => production.value.ulid,
+  () => (production.value.may.work ? `days/${day.value.ulid}/volumes/${encodeURIComponent(props.name)}` : null),
+)
+watch(
+  () => [volume.value?.name, volume.value?.state],
+  () => {
+    roll.value = volume.value?.roll ?? ''
+    device.value = volume.value?.device ?? ''
+  },
+  { immediate: true },
+)
 const isKnown = computed(() => volume.value?.state === 'seen' || volume.value?.state === 'grown')
-const otherDay = computed(() => (volume.value?.day !== null && volume.value?.day !== day.value.number ? (volume.value?.day ?? null) : null))
-const { data: place } = useAnswer<{ path: string }>(() => production.value.ulid, () => {
-  if (volume.value === undefined || roll.value === '') return null
-  const query = new URLSearchParams({ roll: roll.value, ...(device.value === '' ? {} : { device: device.value }) })
-  return `days/${day.value.ulid}/place?${query.toString()}`
-})
+const otherDay = computed(() =>
+  volume.value?.day !== null && volume.value?.day !== day.value.number ? (volume.value?.day ?? null) : null,
+)
+const { data: place } = useAnswer<{ path: string }>(
+  () => production.value.ulid,
+  () => {
+    if (volume.value === undefined || roll.value === '') return null
+    const query = new URLSearchParams({ roll: roll.value, ...(device.value === '' ? {} : { device: device.value }) })
+    return `days/${day.value.ulid}/place?${query.toString()}`
+  },
+)
 const allProblems = ref(false)
-const problems = computed(() => (allProblems.value ? (volume.value?.problems ?? []) : (volume.value?.problems ?? []).slice(0, 4)))
+const problems = computed(() =>
+  allProblems.value ? (volume.value?.problems ?? []) : (volume.value?.problems ?? []).slice(0, 4),
+)
 const first = (text: string) => text.charAt(0).toUpperCase() + text.slice(1)
 const devices = computed(() => production.value.devices.filter((one) => !one.is_retired))
 /** A device that is not in the list yet, made here so that the card need not wait. */
 const fresh = ref<{ letter: string; kind: DeviceKind } | null>(null)
 async function make(): Promise<void> {
   if (fresh.value === null) return
-  const made = await attempt(() => api.post<Device>(`${base.value}/settings/devices`, { letter: fresh.value?.letter.trim(), kind: fresh.value?.kind }))
+  const made = await attempt(() =>
+    api.post<Device>(`${base.value}/settings/devices`, { letter: fresh.value?.letter.trim(), kind: fresh.value?.kind }),
+  )
   if (made === undefined) return
   fresh.value = null
   makeStale('settings')
@@ -47,42 +68,134 @@ function pick(event: Event): void {
   else device.value = chosen
 }
 const away = computed(() => props.stores.filter((store) => store.free_bytes === null))
-const small = computed(() => props.stores.filter((store) => store.free_bytes !== null && store.free_bytes < (volume.value?.size_bytes ?? 0)))
+const small = computed(() =>
+  props.stores.filter((store) => store.free_bytes !== null && store.free_bytes < (volume.value?.size_bytes ?? 0)),
+)
 </script>
 
 <template>
-  <h2><span class="mono">{{ name }}</span>, in a reader</h2>
+  <h2>
+    <span class="mono">{{ name }}</span>, in a reader
+  </h2>
   <p v-if="!production.may.work" class="soft">Assistants offload cards.</p>
   <p v-else-if="error" class="note fault">{{ error.message }} {{ error.fix }}</p>
   <template v-else-if="volume && volume.name === name">
     <form class="as" @submit.prevent="emit('offload', roll, device, volume.state === 'seen')">
-      <p v-if="volume.state === 'seen'" class="note">Every file on it is one of {{ volume.known_roll }}, copied and verified before. Comparing reads the card once more against the copies.</p>
-      <p v-else-if="volume.state === 'grown'" class="note">{{ volume.known_files }} files are known from {{ volume.known_roll }}; {{ volume.new_files }} are new. The known ones are read and compared, the new ones copied.</p>
-      <p v-else-if="volume.state === 'reused'" class="note">This card was {{ volume.known_roll }} before and holds other clips now. It comes in as a new use of the card, under a roll name of its own.</p>
-      <label>Roll<input v-model="roll" class="field mono" required maxlength="60" :disabled="isKnown"></label>
-      <label>Device
-        <select :value="fresh ? '+' : device" class="field" :class="{ asked: volume.ask !== null && device === '' }" :disabled="isKnown" @change="pick"><option value="">none: a folder of imports</option><option v-for="one in devices" :key="one.letter" :value="one.letter">{{ one.letter }} {{ one.note }}</option><option value="+">another device…</option></select>
+      <p v-if="volume.state === 'seen'" class="note">
+        Every file on it is one of {{ volume.known_roll }}, copied and verified before. Comparing reads the card once
+        more against the copies.
+      </p>
+      <p v-else-if="volume.state === 'grown'" class="note">
+        {{ volume.known_files }} files are known from {{ volume.known_roll }}; {{ volume.new_files }} are new. The known
+        ones are read and compared, the new ones copied.
+      </p>
+      <p v-else-if="volume.state === 'reused'" class="note">
+        This card was {{ volume.known_roll }} before and holds other clips now. It comes in as a new use of the card,
+        under a roll name of its own.
+      </p>
+      <label>Roll<input v-model="roll" class="field mono" required maxlength="60" :disabled="isKnown" /></label>
+      <label
+        >Device
+        <select
+          :value="fresh ? '+' : device"
+          class="field"
+          :class="{ asked: volume.ask !== null && device === '' }"
+          :disabled="isKnown"
+          @change="pick"
+        >
+          <option value="">none: a folder of imports</option>
+          <option v-for="one in devices" :key="one.letter" :value="one.letter">{{ one.letter }} {{ one.note }}</option>
+          <option value="+">another device…</option>
+        </select>
       </label>
       <div v-if="fresh" class="fresh">
-        <label>Letter or word<input v-model="fresh.letter" class="field mono" maxlength="12" autofocus @keydown.enter.prevent="make"></label>
-        <label>What it is<select v-model="fresh.kind" class="field"><option value="camera">camera</option><option value="recorder">sound recorder</option><option value="phone">phone</option><option value="other">other</option></select></label>
+        <label
+          >Letter or word<input
+            v-model="fresh.letter"
+            class="field mono"
+            maxlength="12"
+            autofocus
+            @keydown.enter.prevent="make"
+        /></label>
+        <label
+          >What it is<select v-model="fresh.kind" class="field">
+            <option value="camera">camera</option>
+            <option value="recorder">sound recorder</option>
+            <option value="phone">phone</option>
+            <option value="other">other</option>
+          </select></label
+        >
         <button type="button" class="plain" :disabled="fresh.letter.trim() === ''" @click="make">Add it</button>
       </div>
-      <p v-if="volume.ask" class="note warn">{{ volume.ask }} <i>Offload all</i> leaves this card alone; {{ volume.device === null ? 'say here what it is' : 'if it is one of this day, offload it here' }}.</p>
-      <p class="soft">{{ first(volume.why) }}.<template v-if="volume.is_ours && volume.ours_why"> A card of this production: {{ volume.ours_why }}. <button type="button" class="link" title="Others see it again" @click="emit('claim', false)">Not ours</button></template><template v-else-if="!volume.is_ours"> Nobody has claimed it. <button type="button" class="link" title="Others no longer see it" @click="emit('claim', true)">It is ours</button></template></p>
-      <div class="lands"><span class="soft">Lands in</span><span class="mono path">{{ place?.path }}</span><button type="button" class="plain" title="Where cards land (W)" @click="emit('place')">Change…</button></div>
-      <p v-if="away.length > 0" class="note fault">{{ away.map((store) => store.name).join(' and ') }} {{ away.length === 1 ? 'is' : 'are' }} not there. Connect {{ away.length === 1 ? 'it' : 'them' }}, or the card gets {{ stores.length - away.length === 1 ? 'one copy' : 'no copy' }} and stays KEEP.</p>
-      <p v-if="small.length > 0" class="note fault">{{ small.map((store) => `${store.name} has ${bytes(store.free_bytes ?? 0)} free`).join(', ') }}; the card holds {{ bytes(volume.size_bytes) }}.</p>
-      <div v-if="otherDay !== null" class="note warn">Its clips are dated {{ volume.date }}, which is day {{ otherDay }}. You are on day {{ day.number }}.<br><button type="button" class="go to-day" @click="emit('day', otherDay)">Go to day {{ otherDay }}</button></div>
+      <p v-if="volume.ask" class="note warn">
+        {{ volume.ask }} <i>Offload all</i> leaves this card alone;
+        {{ volume.device === null ? 'say here what it is' : 'if it is one of this day, offload it here' }}.
+      </p>
+      <p class="soft">
+        {{ first(volume.why) }}.<template v-if="volume.is_ours && volume.ours_why">
+          A card of this production: {{ volume.ours_why }}.
+          <button type="button" class="link" title="Others see it again" @click="emit('claim', false)">
+            Not ours
+          </button></template
+        ><template v-else-if="!volume.is_ours">
+          Nobody has claimed it.
+          <button type="button" class="link" title="Others no longer see it" @click="emit('claim', true)">
+            It is ours
+          </button></template
+        >
+      </p>
+      <div class="lands">
+        <span class="soft">Lands in</span><span class="mono path">{{ place?.path }}</span
+        ><button type="button" class="plain" title="Where cards land (W)" @click="emit('place')">Change…</button>
+      </div>
+      <p v-if="away.length > 0" class="note fault">
+        {{ away.map((store) => store.name).join(' and ') }} {{ away.length === 1 ? 'is' : 'are' }} not there. Connect
+        {{ away.length === 1 ? 'it' : 'them' }}, or the card gets
+        {{ stores.length - away.length === 1 ? 'one copy' : 'no copy' }} and stays KEEP.
+      </p>
+      <p v-if="small.length > 0" class="note fault">
+        {{ small.map((store) => `${store.name} has ${bytes(store.free_bytes ?? 0)} free`).join(', ') }}; the card holds
+        {{ bytes(volume.size_bytes) }}.
+      </p>
+      <div v-if="otherDay !== null" class="note warn">
+        Its clips are dated {{ volume.date }}, which is day {{ otherDay }}. You are on day
+        {{ day.number }}.<br /><button type="button" class="go to-day" @click="emit('day', otherDay)">
+          Go to day {{ otherDay }}
+        </button>
+      </div>
       <div v-if="volume.problems.length > 0" class="note warn">
         <div v-for="problem in problems" :key="problem" class="problem">{{ problem }}</div>
-        <button v-if="volume.problems.length > 4 && !allProblems" type="button" class="plain to-day" @click="allProblems = true">All {{ volume.problem_count }}</button>
+        <button
+          v-if="volume.problems.length > 4 && !allProblems"
+          type="button"
+          class="plain to-day"
+          @click="allProblems = true"
+        >
+          All {{ volume.problem_count }}
+        </button>
       </div>
-      <button class="big" :class="otherDay !== null || volume.state === 'seen' ? 'plain' : 'go'" type="submit">{{ volume.state === 'new' || volume.state === 'reused' ? `Offload as ${roll || volume.name}` : offloadLabel(volume) }} <kbd>↵</kbd></button>
+      <button class="big" :class="otherDay !== null || volume.state === 'seen' ? 'plain' : 'go'" type="submit">
+        {{
+          volume.state === 'new' || volume.state === 'reused'
+            ? `Offload as ${roll || volume.name}`
+            : offloadLabel(volume)
+        }}
+        <kbd>↵</kbd>
+      </button>
     </form>
-    <p class="soft figures">{{ volume.files }} files, {{ bytes(volume.size_bytes) }}<template v-if="volume.first"> · first {{ volume.first.name }}<template v-if="volume.last"> · last {{ volume.last.name }}</template></template></p>
+    <p class="soft figures">
+      {{ volume.files }} files, {{ bytes(volume.size_bytes) }}
+      <template v-if="volume.first"> · first {{ volume.first.name }}</template>
+      <template v-if="volume.first && volume.last"> · last {{ volume.last.name }}</template>
+    </p>
     <table class="list files">
-      <tbody><tr v-for="file in volume.list" :key="file.path"><td class="mono name" :title="file.path">{{ file.path.split('/').at(-1) }}</td><td class="soft">{{ isKnown ? (file.is_new ? 'new' : 'known') : (file.kind ?? 'other') }}</td><td class="mono num">{{ bytes(file.size_bytes) }}</td></tr></tbody>
+      <tbody>
+        <tr v-for="file in volume.list" :key="file.path">
+          <td class="mono name" :title="file.path">{{ file.path.split('/').at(-1) }}</td>
+          <td class="soft">{{ isKnown ? (file.is_new ? 'new' : 'known') : (file.kind ?? 'other') }}</td>
+          <td class="mono num">{{ bytes(file.size_bytes) }}</td>
+        </tr>
+      </tbody>
     </table>
     <p v-if="volume.files > volume.list.length" class="soft">And {{ volume.files - volume.list.length }} more.</p>
   </template>
@@ -90,24 +203,96 @@ const small = computed(() => props.stores.filter((store) => store.free_bytes !==
 </template>
 
 <style scoped>
-.as { display: grid; gap: 9px; }
-.as label { display: grid; gap: 2px; font-weight: 500; }
-.as p { margin: 0; font-size: 12px; }
-.note { margin: 0; overflow-wrap: anywhere; font-size: 12px; }
-p.note:not(.fault):not(.warn) { border-color: var(--rule-strong); background: #fff; }
-.fresh { display: grid; grid-template-columns: 1fr 1fr auto; gap: 6px; align-items: end; padding: 8px 10px; background: #fff; border: 1px solid var(--rule); border-radius: 5px; }
-.asked { border-color: var(--warn-edge); }
-.link { border: 0; background: none; padding: 0; color: var(--act); cursor: pointer; text-decoration: underline; text-underline-offset: 2px; }
-.lands { display: flex; gap: 6px; align-items: center; font-size: 12px; flex-wrap: wrap; }
-.path { overflow-wrap: anywhere; flex: 1; min-width: 120px; }
-.field { height: 30px; }
-.big { height: 40px; font-size: 14px; }
-.problem + .problem { margin-top: 3px; }
-.to-day { margin-top: 7px; }
-.figures { margin: 0; font-size: 12px; overflow-wrap: anywhere; }
-.files { font-size: 12px; table-layout: fixed; }
-.files td { overflow: hidden; text-overflow: ellipsis; white-space: nowrap; }
-.files td:nth-child(2) { width: 62px; }
-.files td:nth-child(3) { width: 74px; }
-.num { text-align: right; }
+.as {
+  display: grid;
+  gap: 9px;
+}
+.as label {
+  display: grid;
+  gap: 2px;
+  font-weight: 500;
+}
+.as p {
+  margin: 0;
+  font-size: 12px;
+}
+.note {
+  margin: 0;
+  overflow-wrap: anywhere;
+  font-size: 12px;
+}
+p.note:not(.fault):not(.warn) {
+  border-color: var(--rule-strong);
+  background: #fff;
+}
+.fresh {
+  display: grid;
+  grid-template-columns: 1fr 1fr auto;
+  gap: 6px;
+  align-items: end;
+  padding: 8px 10px;
+  background: #fff;
+  border: 1px solid var(--rule);
+  border-radius: 5px;
+}
+.asked {
+  border-color: var(--warn-edge);
+}
+.link {
+  border: 0;
+  background: none;
+  padding: 0;
+  color: var(--act);
+  cursor: pointer;
+  text-decoration: underline;
+  text-underline-offset: 2px;
+}
+.lands {
+  display: flex;
+  gap: 6px;
+  align-items: center;
+  font-size: 12px;
+  flex-wrap: wrap;
+}
+.path {
+  overflow-wrap: anywhere;
+  flex: 1;
+  min-width: 120px;
+}
+.field {
+  height: 30px;
+}
+.big {
+  height: 40px;
+  font-size: 14px;
+}
+.problem + .problem {
+  margin-top: 3px;
+}
+.to-day {
+  margin-top: 7px;
+}
+.figures {
+  margin: 0;
+  font-size: 12px;
+  overflow-wrap: anywhere;
+}
+.files {
+  font-size: 12px;
+  table-layout: fixed;
+}
+.files td {
+  overflow: hidden;
+  text-overflow: ellipsis;
+  white-space: nowrap;
+}
+.files td:nth-child(2) {
+  width: 62px;
+}
+.files td:nth-child(3) {
+  width: 74px;
+}
+.num {
+  text-align: right;
+}
 </style>

@@ -3,7 +3,8 @@ import type { Card, CardCopy, Volume } from '@/api/types'
 import { differenceTree, offloadLabel, span, stampOf, weightOf } from './tile'
 
 const copy = (whole: boolean) => ({ is_whole: whole }) as CardCopy
-const card = (more: Partial<Card>): Card => ({ state: 'verified', copies: [copy(true), copy(true)], is_safe: true, released_at: null, ...more }) as Card
+const card = (more: Partial<Card>): Card =>
+  ({ state: 'verified', copies: [copy(true), copy(true)], is_safe: true, released_at: null, ...more }) as Card
 
 describe('the stamp of a card', () => {
   it('says KEEP as long as anything speaks against wiping it, a release included', () => {
@@ -20,12 +21,23 @@ describe('the stamp of a card', () => {
 })
 
 it('what needs somebody stands before what is done with', () => {
-  const cards = [card({ roll: 'released', released_at: '2026-10-05T12:00:00Z' }), card({ roll: 'safe' }), card({ roll: 'fault', state: 'fault' }), card({ roll: 'running', state: 'copying' })]
-  expect(cards.sort((x, y) => weightOf(x) - weightOf(y)).map((one) => one.roll)).toEqual(['running', 'fault', 'safe', 'released'])
+  const cards = [
+    card({ roll: 'released', released_at: '2026-10-05T12:00:00Z' }),
+    card({ roll: 'safe' }),
+    card({ roll: 'fault', state: 'fault' }),
+    card({ roll: 'running', state: 'copying' }),
+  ]
+  expect(cards.sort((x, y) => weightOf(x) - weightOf(y)).map((one) => one.roll)).toEqual([
+    'running',
+    'fault',
+    'safe',
+    'released',
+  ])
 })
 
 describe('the one button of a volume', () => {
-  const volume = (more: Partial<Volume>): Volume => ({ name: 'A001', roll: 'A001', state: 'new', new_files: 3, ...more }) as Volume
+  const volume = (more: Partial<Volume>): Volume =>
+    ({ name: 'A001', roll: 'A001', state: 'new', new_files: 3, ...more }) as Volume
   it('names what it does', () => {
     expect(offloadLabel(volume({}))).toBe('Offload A001')
     expect(offloadLabel(volume({ state: 'grown' }))).toBe('Offload 3 new files')
@@ -37,9 +49,18 @@ describe('the one button of a volume', () => {
 
 describe('the diff of a check', () => {
   it('stands folder by folder, the manifest first', () => {
-    const tree = differenceTree({ missing: ['ROLL/b.mov'], altered: ['a.txt'], new: ['ROLL/a.mov'], renamed: [{ from: 'ROLL/x.mov', to: 'OTHER/y.mov' }], problems: ['0002.mhl is not in the chain.'] })
+    const tree = differenceTree({
+      missing: ['ROLL/b.mov'],
+      altered: ['a.txt'],
+      new: ['ROLL/a.mov'],
+      renamed: [{ from: 'ROLL/x.mov', to: 'OTHER/y.mov' }],
+      problems: ['0002.mhl is not in the chain.'],
+    })
     expect(tree.map((folder) => [folder.path, folder.files.map((file) => file.sign + file.name)])).toEqual([
-      ['ascmhl', ['!0002.mhl is not in the chain.']], ['', ['≠a.txt']], ['OTHER', ['→y.mov']], ['ROLL', ['+a.mov', '−b.mov']],
+      ['ascmhl', ['!0002.mhl is not in the chain.']],
+      ['', ['≠a.txt']],
+      ['OTHER', ['→y.mov']],
+      ['ROLL', ['+a.mov', '−b.mov']],
     ])
     expect(tree[2]?.files[0]?.note).toBe('was ROLL/x.mov')
   })

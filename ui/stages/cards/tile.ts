@@ -1,11 +1,15 @@
 import type { Card, Volume } from '@/api/types'
 
 /** What a tile shows large enough to be read from two metres. */
-export interface Stamp { text: string; look: 'good' | 'info' | 'fault' | 'act' | 'soft' }
+export interface Stamp {
+  text: string
+  look: 'good' | 'info' | 'fault' | 'act' | 'soft'
+}
 
 export function stampOf(card: Card): Stamp | null {
   if (card.state === 'copying') return null
-  if (card.state === 'fault' || card.state === 'stopped' || card.copies.some((copy) => !copy.is_whole)) return { text: 'KEEP', look: 'fault' }
+  if (card.state === 'fault' || card.state === 'stopped' || card.copies.some((copy) => !copy.is_whole))
+    return { text: 'KEEP', look: 'fault' }
   if (card.released_at !== null) return { text: 'RELEASED', look: 'info' }
   return card.is_safe ? { text: 'VERIFIED', look: 'good' } : { text: 'COPIED', look: 'good' }
 }
@@ -18,7 +22,9 @@ export function weightOf(card: Card): number {
 }
 
 export function stampOfVolume(volume: Volume): Stamp {
-  return volume.state === 'seen' ? { text: 'SEEN', look: 'soft' } : { text: volume.state === 'grown' ? 'MORE' : 'NEW', look: 'act' }
+  return volume.state === 'seen'
+    ? { text: 'SEEN', look: 'soft' }
+    : { text: volume.state === 'grown' ? 'MORE' : 'NEW', look: 'act' }
 }
 
 /** What the one button of a volume does. */
@@ -28,17 +34,33 @@ export function offloadLabel(volume: Volume): string {
   return volume.state === 'reused' ? `Offload as ${volume.roll}` : `Offload ${volume.name}`
 }
 
-export const timeOf = (iso: string | null): string => (iso === null ? '' : new Date(iso).toLocaleTimeString('en-GB', { hour: '2-digit', minute: '2-digit' }))
+export const timeOf = (iso: string | null): string =>
+  iso === null ? '' : new Date(iso).toLocaleTimeString('en-GB', { hour: '2-digit', minute: '2-digit' })
 
 /** `08:52 to 11:40` of two local times; empty where one is not known. */
 export function span(first: string | null | undefined, last: string | null | undefined): string {
   return !first || !last ? '' : `${first.slice(11, 16)} to ${last.slice(11, 16)}`
 }
 
-export interface Difference { sign: '−' | '≠' | '→' | '+' | '!'; what: string; look: 'fault' | 'warn' | 'soft'; name: string; note: string }
-export interface DifferenceFolder { path: string; files: Difference[] }
+export interface Difference {
+  sign: '−' | '≠' | '→' | '+' | '!'
+  what: string
+  look: 'fault' | 'warn' | 'soft'
+  name: string
+  note: string
+}
+export interface DifferenceFolder {
+  path: string
+  files: Difference[]
+}
 
-interface Found { missing: string[]; altered: string[]; new: string[]; renamed: { from: string; to: string }[]; problems: string[] }
+interface Found {
+  missing: string[]
+  altered: string[]
+  new: string[]
+  renamed: { from: string; to: string }[]
+  problems: string[]
+}
 
 /** What a check found, folder by folder in their order; what concerns the manifest itself stands first. */
 export function differenceTree(found: Found): DifferenceFolder[] {
@@ -54,7 +76,19 @@ export function differenceTree(found: Found): DifferenceFolder[] {
   for (const path of found.altered) put(path, '≠', 'altered', 'fault')
   for (const { from, to } of found.renamed) put(to, '→', 'renamed', 'warn', `was ${from}`)
   for (const path of found.new) put(path, '+', 'new', 'soft')
-  const tree = [...folders].sort(([x], [y]) => x.localeCompare(y)).map(([path, files]) => ({ path, files: files.sort((x, y) => x.name.localeCompare(y.name)) }))
-  if (found.problems.length > 0) tree.unshift({ path: 'ascmhl', files: found.problems.map((name) => ({ sign: '!' as const, what: 'manifest', look: 'fault' as const, name, note: '' })) })
+  const tree = [...folders]
+    .sort(([x], [y]) => x.localeCompare(y))
+    .map(([path, files]) => ({ path, files: files.sort((x, y) => x.name.localeCompare(y.name)) }))
+  if (found.problems.length > 0)
+    tree.unshift({
+      path: 'ascmhl',
+      files: found.problems.map((name) => ({
+        sign: '!' as const,
+        what: 'manifest',
+        look: 'fault' as const,
+        name,
+        note: '',
+      })),
+    })
   return tree
 }

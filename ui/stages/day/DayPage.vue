@@ -13,7 +13,10 @@ import RolledStrip from './RolledStrip.vue'
 
 const { production, day, base } = useDesk()
 const router = useRouter()
-const { data, isPending, error, refetch } = useAnswer<DaySheet>(() => production.value.ulid, () => `days/${day.value.ulid}/sheet`)
+const { data, isPending, error, refetch } = useAnswer<DaySheet>(
+  () => production.value.ulid,
+  () => `days/${day.value.ulid}/sheet`,
+)
 const at = ref(0)
 const busy = ref('')
 const points = computed(() => data.value?.points ?? [])
@@ -30,18 +33,41 @@ function open(point: OpenPoint): void {
 async function fix(point: OpenPoint, name: string | undefined): Promise<void> {
   if (name === undefined || !production.value.may.work || busy.value !== '') return
   busy.value = point.key
-  const answer = await attempt(() => api.post(`${base.value}/days/${day.value.ulid}/points`, { key: point.key, fix: name }))
+  const answer = await attempt(() =>
+    api.post(`${base.value}/days/${day.value.ulid}/points`, { key: point.key, fix: name }),
+  )
   busy.value = ''
   if (answer === undefined) return
   say(`${point.title}: ${point.fixes.find((one) => one.name === name)?.label.toLowerCase()}. Ctrl Z takes it back.`)
   makeStale('takes')
 }
 
-
 useShortcuts('Day sheet', [
-  { keys: ['ArrowDown', 'ArrowUp'], what: 'Next open point, the one before', run: (event) => (at.value = Math.max(0, Math.min(points.value.length - 1, at.value + (event.key === 'ArrowDown' ? 1 : -1)))) },
-  { keys: ['Enter'], what: 'Take the step that the point offers', run: () => { const point = points.value[at.value]; if (point) { if (point.fixes.length > 0) void fix(point, point.fixes[0]?.name); else open(point) } } },
-  { keys: ['ArrowRight'], what: 'Go to the place of the point', run: () => { const point = points.value[at.value]; if (point) open(point) } },
+  {
+    keys: ['ArrowDown', 'ArrowUp'],
+    what: 'Next open point, the one before',
+    run: (event) =>
+      (at.value = Math.max(0, Math.min(points.value.length - 1, at.value + (event.key === 'ArrowDown' ? 1 : -1)))),
+  },
+  {
+    keys: ['Enter'],
+    what: 'Take the step that the point offers',
+    run: () => {
+      const point = points.value[at.value]
+      if (point) {
+        if (point.fixes.length > 0) void fix(point, point.fixes[0]?.name)
+        else open(point)
+      }
+    },
+  },
+  {
+    keys: ['ArrowRight'],
+    what: 'Go to the place of the point',
+    run: () => {
+      const point = points.value[at.value]
+      if (point) open(point)
+    },
+  },
 ])
 </script>
 
@@ -50,12 +76,48 @@ useShortcuts('Day sheet', [
     <AnswerState :pending="isPending" :error="error" :rows="10" @retry="refetch()">
       <template v-if="data">
         <section class="counts" aria-label="Counts of the day">
-          <div><b class="mono">{{ data.counts.cards_safe }}</b><span class="mono of"> / {{ data.counts.cards }}</span><p>cards verified twice<template v-if="data.counts.cards_unsafe.length > 0"> · <strong class="fault">{{ data.counts.cards_unsafe.slice(0, 2).join(', ') }}{{ data.counts.cards_unsafe.length > 2 ? '…' : '' }} not</strong></template></p></div>
-          <div><b class="mono">{{ unitNumber(data.counts.bytes_verified)[0] }}</b><p>{{ unitNumber(data.counts.bytes_verified)[1] }} in, verified twice</p></div>
-          <div><b class="mono">{{ data.counts.takes }}</b><p>takes of {{ data.counts.setups }} setups, {{ data.counts.scenes }} {{ data.counts.scenes === 1 ? 'scene' : 'scenes' }}</p></div>
-          <div><b class="mono">{{ data.counts.circled }}</b><p>circled · {{ length(data.counts.circled_ticks) }} min</p></div>
-          <div><b class="mono">{{ data.counts.synced }}</b><span class="mono of"> / {{ data.counts.to_sync }}</span><p>synced<template v-if="data.counts.unsure + data.counts.strays > 0">, <strong class="fault">{{ data.counts.unsure }} unsure, {{ data.counts.strays }} strays</strong></template></p></div>
-          <div><b class="mono">{{ data.counts.handed_off }}</b><p>handed off today</p></div>
+          <div>
+            <b class="mono">{{ data.counts.cards_safe }}</b><span class="mono of"> / {{ data.counts.cards }}</span>
+            <p>
+              cards verified twice<template v-if="data.counts.cards_unsafe.length > 0">
+                ·
+                <strong class="fault"
+                  >{{ data.counts.cards_unsafe.slice(0, 2).join(', ')
+                  }}{{ data.counts.cards_unsafe.length > 2 ? '…' : '' }} not</strong
+                ></template
+              >
+            </p>
+          </div>
+          <div>
+            <b class="mono">{{ unitNumber(data.counts.bytes_verified)[0] }}</b>
+            <p>{{ unitNumber(data.counts.bytes_verified)[1] }} in, verified twice</p>
+          </div>
+          <div>
+            <b class="mono">{{ data.counts.takes }}</b>
+            <p>
+              takes of {{ data.counts.setups }} setups, {{ data.counts.scenes }}
+              {{ data.counts.scenes === 1 ? 'scene' : 'scenes' }}
+            </p>
+          </div>
+          <div>
+            <b class="mono">{{ data.counts.circled }}</b>
+            <p>circled · {{ length(data.counts.circled_ticks) }} min</p>
+          </div>
+          <div>
+            <b class="mono">{{ data.counts.synced }}</b><span class="mono of"> / {{ data.counts.to_sync }}</span>
+            <p>
+              synced<template v-if="data.counts.unsure + data.counts.strays > 0"
+                >,
+                <strong class="fault"
+                  >{{ data.counts.unsure }} unsure, {{ data.counts.strays }} strays</strong
+                ></template
+              >
+            </p>
+          </div>
+          <div>
+            <b class="mono">{{ data.counts.handed_off }}</b>
+            <p>handed off today</p>
+          </div>
         </section>
 
         <RolledStrip :lanes="data.rolled" />
@@ -63,15 +125,48 @@ useShortcuts('Day sheet', [
         <div class="two">
           <section>
             <h2>Open points</h2>
-            <p v-if="data.running.length > 0" class="note warn wait" role="status">{{ data.running.slice(0, 3).join(', ') }}{{ data.running.length > 3 ? ` and ${data.running.length - 3} more` : '' }} {{ data.running.length === 1 ? 'is' : 'are' }} not done yet. What may only be missing because of that is told when {{ data.running.length === 1 ? 'it has' : 'they have' }} ended.</p>
+            <p v-if="data.running.length > 0" class="note warn wait" role="status">
+              {{ data.running.slice(0, 3).join(', ')
+              }}{{ data.running.length > 3 ? ` and ${data.running.length - 3} more` : '' }}
+              {{ data.running.length === 1 ? 'is' : 'are' }} not done yet. What may only be missing because of that is
+              told when {{ data.running.length === 1 ? 'it has' : 'they have' }} ended.
+            </p>
             <p v-if="points.length === 0 && data.running.length > 0" class="clear soft">Nothing else is open.</p>
-            <p v-else-if="points.length === 0" class="clear"><b>Nothing is open.</b> <span class="soft">{{ data.counts.cards === 0 ? 'No card of this day has come in yet.' : 'Every clip has its take, its sound and its place.' }}</span></p>
+            <p v-else-if="points.length === 0" class="clear">
+              <b>Nothing is open.</b>
+              <span class="soft">{{
+                data.counts.cards === 0
+                  ? 'No card of this day has come in yet.'
+                  : 'Every clip has its take, its sound and its place.'
+              }}</span>
+            </p>
             <ol class="points">
-              <li v-for="(point, index) in points" :key="point.key" :class="{ on: index === at }" @mouseenter="at = index">
+              <li
+                v-for="(point, index) in points"
+                :key="point.key"
+                :class="{ on: index === at }"
+                @mouseenter="at = index"
+              >
                 <i :class="point.weight" :title="point.weight" />
-                <RouterLink class="what" :to="{ ...stageOf(point.place.stage), query: { take: point.place.take, clip: point.place.clip, card: point.place.card } }"><b>{{ point.title }}</b><span>{{ point.evidence }}</span></RouterLink>
+                <RouterLink
+                  class="what"
+                  :to="{
+                    ...stageOf(point.place.stage),
+                    query: { take: point.place.take, clip: point.place.clip, card: point.place.card },
+                  }"
+                  ><b>{{ point.title }}</b
+                  ><span>{{ point.evidence }}</span></RouterLink
+                >
                 <span v-if="production.may.work" class="steps">
-                  <button v-for="(one, n) in point.fixes" :key="one.name" class="plain" :disabled="busy === point.key" @click="fix(point, one.name)">{{ one.label }} <kbd v-if="index === at && n === 0" title="Enter">↵</kbd></button>
+                  <button
+                    v-for="(one, n) in point.fixes"
+                    :key="one.name"
+                    class="plain"
+                    :disabled="busy === point.key"
+                    @click="fix(point, one.name)"
+                  >
+                    {{ one.label }} <kbd v-if="index === at && n === 0" title="Enter">↵</kbd>
+                  </button>
                 </span>
               </li>
             </ol>
@@ -81,10 +176,18 @@ useShortcuts('Day sheet', [
             <ul class="wrap">
               <li v-for="step in data.wrap" :key="step.title" :class="{ done: step.done }">
                 <span class="tick" aria-hidden="true">{{ step.done ? '✓' : step.is_running ? '…' : '○' }}</span>
-                <RouterLink :to="stageOf(step.stage)"><b>{{ step.title }}</b><span>{{ step.note }}<span class="hush">{{ step.done ? ', done' : ', open' }}</span></span></RouterLink>
+                <RouterLink :to="stageOf(step.stage)"
+                  ><b>{{ step.title }}</b
+                  ><span
+                    >{{ step.note }}<span class="hush">{{ step.done ? ', done' : ', open' }}</span></span
+                  ></RouterLink
+                >
               </li>
             </ul>
-            <p class="daily soft">Daily log <a class="plain" :href="`/api/${base}/days/${day.ulid}/daily-log.pdf`" target="_blank">PDF</a> <a class="plain" :href="`/api/${base}/days/${day.ulid}/daily-log.csv`">CSV</a></p>
+            <p class="daily soft">
+              Daily log <a class="plain" :href="`/api/${base}/days/${day.ulid}/daily-log.pdf`" target="_blank">PDF</a>
+              <a class="plain" :href="`/api/${base}/days/${day.ulid}/daily-log.csv`">CSV</a>
+            </p>
           </section>
         </div>
       </template>
@@ -93,32 +196,147 @@ useShortcuts('Day sheet', [
 </template>
 
 <style scoped>
-.page { height: 100%; overflow: auto; padding: 18px 24px 28px; display: grid; gap: 16px; align-content: start; }
-.counts { display: grid; grid-template-columns: repeat(6, 1fr); border: 1px solid var(--rule-strong); border-radius: 10px; background: #fff; }
-.counts div { padding: 12px 16px; border-left: 1px solid var(--rule); min-width: 0; }
-.counts div:first-child { border-left: 0; }
-.counts b { font-size: 23px; font-weight: 600; }
-.of { font-size: 15px; color: var(--ink-soft); }
-.counts p { margin: 2px 0 0; color: var(--ink-soft); font-size: 12px; }
-.two { display: grid; grid-template-columns: minmax(0, 1fr) 330px; gap: 26px; }
-h2 { padding-bottom: 10px; border-bottom: 1px solid var(--rule); }
-.wait { margin: 10px 0 0; }
-.clear { padding: 18px 0; margin: 0; }
-.points, .wrap { list-style: none; margin: 0; padding: 0; }
-.points li { display: flex; align-items: center; gap: 12px; padding: 9px 6px 9px 0; border-bottom: 1px solid var(--rule); min-height: 54px; }
-.points li.on { background: var(--sheet-2); }
-.points i { width: 8px; height: 34px; border-radius: 2px; flex: none; background: var(--warn-edge); }
-.points i.fault { background: var(--fault); }
-.what { flex: 1; min-width: 0; display: grid; color: var(--ink); }
-.what b, .wrap b { font-weight: 600; }
-.what:hover b, .wrap a:hover b { text-decoration: underline; text-underline-offset: 2px; }
-.what span, .wrap a > span { color: var(--ink-soft); font-size: 12px; }
-.steps { display: flex; gap: 6px; flex-wrap: wrap; justify-content: flex-end; }
-.wrap li { display: flex; gap: 10px; padding: 9px 0; border-bottom: 1px solid var(--rule); }
-.wrap a { display: grid; color: var(--ink); min-width: 0; }
-.daily { margin: 12px 0 0; display: flex; gap: 8px; align-items: center; font-size: 12px; }
-.daily a { display: inline-flex; align-items: center; }
-.tick { width: 14px; color: var(--ink-soft); }
-.done .tick { color: var(--act); font-weight: 700; }
-@media (max-width: 1080px) { .two { grid-template-columns: 1fr; } .counts { grid-template-columns: repeat(3, 1fr); } }
+.page {
+  height: 100%;
+  overflow: auto;
+  padding: 18px 24px 28px;
+  display: grid;
+  gap: 16px;
+  align-content: start;
+}
+.counts {
+  display: grid;
+  grid-template-columns: repeat(6, 1fr);
+  border: 1px solid var(--rule-strong);
+  border-radius: 10px;
+  background: #fff;
+}
+.counts div {
+  padding: 12px 16px;
+  border-left: 1px solid var(--rule);
+  min-width: 0;
+}
+.counts div:first-child {
+  border-left: 0;
+}
+.counts b {
+  font-size: 23px;
+  font-weight: 600;
+}
+.of {
+  font-size: 15px;
+  color: var(--ink-soft);
+}
+.counts p {
+  margin: 2px 0 0;
+  color: var(--ink-soft);
+  font-size: 12px;
+}
+.two {
+  display: grid;
+  grid-template-columns: minmax(0, 1fr) 330px;
+  gap: 26px;
+}
+h2 {
+  padding-bottom: 10px;
+  border-bottom: 1px solid var(--rule);
+}
+.wait {
+  margin: 10px 0 0;
+}
+.clear {
+  padding: 18px 0;
+  margin: 0;
+}
+.points,
+.wrap {
+  list-style: none;
+  margin: 0;
+  padding: 0;
+}
+.points li {
+  display: flex;
+  align-items: center;
+  gap: 12px;
+  padding: 9px 6px 9px 0;
+  border-bottom: 1px solid var(--rule);
+  min-height: 54px;
+}
+.points li.on {
+  background: var(--sheet-2);
+}
+.points i {
+  width: 8px;
+  height: 34px;
+  border-radius: 2px;
+  flex: none;
+  background: var(--warn-edge);
+}
+.points i.fault {
+  background: var(--fault);
+}
+.what {
+  flex: 1;
+  min-width: 0;
+  display: grid;
+  color: var(--ink);
+}
+.what b,
+.wrap b {
+  font-weight: 600;
+}
+.what:hover b,
+.wrap a:hover b {
+  text-decoration: underline;
+  text-underline-offset: 2px;
+}
+.what span,
+.wrap a > span {
+  color: var(--ink-soft);
+  font-size: 12px;
+}
+.steps {
+  display: flex;
+  gap: 6px;
+  flex-wrap: wrap;
+  justify-content: flex-end;
+}
+.wrap li {
+  display: flex;
+  gap: 10px;
+  padding: 9px 0;
+  border-bottom: 1px solid var(--rule);
+}
+.wrap a {
+  display: grid;
+  color: var(--ink);
+  min-width: 0;
+}
+.daily {
+  margin: 12px 0 0;
+  display: flex;
+  gap: 8px;
+  align-items: center;
+  font-size: 12px;
+}
+.daily a {
+  display: inline-flex;
+  align-items: center;
+}
+.tick {
+  width: 14px;
+  color: var(--ink-soft);
+}
+.done .tick {
+  color: var(--act);
+  font-weight: 700;
+}
+@media (max-width: 1080px) {
+  .two {
+    grid-template-columns: 1fr;
+  }
+  .counts {
+    grid-template-columns: repeat(3, 1fr);
+  }
+}
 </style>

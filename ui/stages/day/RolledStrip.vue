@@ -22,41 +22,115 @@ const span = computed(() => {
   const room = Math.max(30 * TICKS, (to - from) * 0.03)
   return { from: from - room, to: to + room }
 })
-const at = (ticks: number) => (span.value === null ? 0 : (100 * (ticks - span.value.from)) / (span.value.to - span.value.from))
+const at = (ticks: number) =>
+  span.value === null ? 0 : (100 * (ticks - span.value.from)) / (span.value.to - span.value.from)
 const marks = computed(() => (span.value === null ? [] : hours(span.value.from, span.value.to)))
 const missed = computed(() => gaps(props.lanes))
-const go = (clip: string) => router.push({ name: 'log', params: { production: production.value.ulid, day: day.value.ulid }, query: { clip } })
+const go = (clip: string) =>
+  router.push({ name: 'log', params: { production: production.value.ulid, day: day.value.ulid }, query: { clip } })
 </script>
 
 <template>
   <section class="rolled">
     <h2>Who rolled when <span class="soft">— a box is a moment one device missed</span></h2>
-    <p v-if="span === null" class="soft none">Nothing has been shot, or no card has come in yet. <RouterLink :to="{ name: 'cards', params: { production: production.ulid, day: day.ulid } }">To the bench</RouterLink></p>
+    <p v-if="span === null" class="soft none">
+      Nothing has been shot, or no card has come in yet.
+      <RouterLink :to="{ name: 'cards', params: { production: production.ulid, day: day.ulid } }"
+        >To the bench</RouterLink
+      >
+    </p>
     <template v-else>
       <div v-for="lane in lanes" :key="lane.device" class="lane">
         <DeviceBadge :letter="lane.device" />
         <div class="track">
           <button
-            v-for="one in lane.spans" :key="one[2]" class="roll" :style="{ left: `${at(one[0])}%`, width: `${at(one[1]) - at(one[0])}%`, background: deviceColour(lane.device) }" tabindex="-1"
-            :title="`${one[3] ?? 'no slate'} · ${clock(one[0], true)} to ${clock(one[1], true)}`" @click="go(one[2])"
+            v-for="one in lane.spans"
+            :key="one[2]"
+            class="roll"
+            :style="{
+              left: `${at(one[0])}%`,
+              width: `${at(one[1]) - at(one[0])}%`,
+              background: deviceColour(lane.device),
+            }"
+            tabindex="-1"
+            :title="`${one[3] ?? 'no slate'} · ${clock(one[0], true)} to ${clock(one[1], true)}`"
+            @click="go(one[2])"
           />
-          <i v-for="gap in missed[lane.device] ?? []" :key="gap[0]" class="gap" :style="{ left: `calc(${at(gap[0])}% - 2px)`, width: `calc(${at(gap[1]) - at(gap[0])}% + 4px)` }" :title="`${lane.device} did not roll at ${clock(gap[0], true)}`" />
+          <i
+            v-for="gap in missed[lane.device] ?? []"
+            :key="gap[0]"
+            class="gap"
+            :style="{ left: `calc(${at(gap[0])}% - 2px)`, width: `calc(${at(gap[1]) - at(gap[0])}% + 4px)` }"
+            :title="`${lane.device} did not roll at ${clock(gap[0], true)}`"
+          />
         </div>
       </div>
-      <div class="lane"><span class="corner" /><div class="hours mono"><span v-for="mark in marks" :key="mark" :style="{ left: `${at(mark)}%` }">{{ clock(mark) }}</span></div></div>
+      <div class="lane">
+        <span class="corner" />
+        <div class="hours mono">
+          <span v-for="mark in marks" :key="mark" :style="{ left: `${at(mark)}%` }">{{ clock(mark) }}</span>
+        </div>
+      </div>
     </template>
   </section>
 </template>
 
 <style scoped>
-.rolled { border: 1px solid var(--rule-strong); border-radius: 10px; background: #fff; padding: 12px 16px 8px; }
-h2 { margin-bottom: 10px; }
-h2 span { font-weight: 400; font-size: 12px; }
-.none { margin: 0 0 8px; }
-.lane { display: grid; grid-template-columns: 30px 1fr; align-items: center; height: 25px; }
-.track { position: relative; height: 17px; background: #f5efe1; border-radius: 3px; }
-.roll { position: absolute; top: 0; bottom: 0; min-width: 4px; border: 0; border-radius: 2px; padding: 0; cursor: pointer; }
-.gap { position: absolute; top: -3px; bottom: -3px; min-width: 8px; border: 1px solid var(--fault); border-radius: 3px; background: #f6dcd4b3; }
-.hours { position: relative; height: 18px; font-size: 11px; color: var(--ink-soft); }
-.hours span { position: absolute; transform: translateX(-50%); }
+.rolled {
+  border: 1px solid var(--rule-strong);
+  border-radius: 10px;
+  background: #fff;
+  padding: 12px 16px 8px;
+}
+h2 {
+  margin-bottom: 10px;
+}
+h2 span {
+  font-weight: 400;
+  font-size: 12px;
+}
+.none {
+  margin: 0 0 8px;
+}
+.lane {
+  display: grid;
+  grid-template-columns: 30px 1fr;
+  align-items: center;
+  height: 25px;
+}
+.track {
+  position: relative;
+  height: 17px;
+  background: #f5efe1;
+  border-radius: 3px;
+}
+.roll {
+  position: absolute;
+  top: 0;
+  bottom: 0;
+  min-width: 4px;
+  border: 0;
+  border-radius: 2px;
+  padding: 0;
+  cursor: pointer;
+}
+.gap {
+  position: absolute;
+  top: -3px;
+  bottom: -3px;
+  min-width: 8px;
+  border: 1px solid var(--fault);
+  border-radius: 3px;
+  background: #f6dcd4b3;
+}
+.hours {
+  position: relative;
+  height: 18px;
+  font-size: 11px;
+  color: var(--ink-soft);
+}
+.hours span {
+  position: absolute;
+  transform: translateX(-50%);
+}
 </style>

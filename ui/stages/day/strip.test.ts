@@ -3,7 +3,14 @@ import { TICKS } from '@/player/time'
 import { gaps } from '@/shell/gaps'
 import { hours } from './strip'
 
-const lane = (device: string, ...spans: [number, number, boolean?][]) => ({ device, kind: 'camera', spans: spans.map(([from, to, alone]) => [from * TICKS, to * TICKS, 'clip', null, alone ?? false] as [number, number, string, string | null, boolean]) })
+const lane = (device: string, ...spans: [number, number, boolean?][]) => ({
+  device,
+  kind: 'camera',
+  spans: spans.map(
+    ([from, to, alone]) =>
+      [from * TICKS, to * TICKS, 'clip', null, alone ?? false] as [number, number, string, string | null, boolean],
+  ),
+})
 
 describe('who rolled when', () => {
   it('boxes a moment that one device missed and the others did not', () => {

@@ -9,33 +9,70 @@ import { useDesk } from '@/shell/desk'
 import DeviceBadge from '@/shell/DeviceBadge.vue'
 import { attempt, say } from '@/shell/say'
 
-/** What the line-up says of takes, in one list: slates, false starts, sound alone, picture alone; all that is ticked in one step. */
+/**
+ * What the line-up says of takes, in one list: slates, false starts, sound alone, picture alone; all that is ticked in
+ * one step.
+ */
 const props = defineProps<{ open: boolean }>()
 const emit = defineEmits<{ close: []; go: [clip: string] }>()
 const { production, day, base } = useDesk()
 
-const { data, isPending, error, refetch } = useAnswer<CutPlan>(() => production.value.ulid, () => (props.open ? `days/${day.value.ulid}/cut` : null))
+const { data, isPending, error, refetch } = useAnswer<CutPlan>(
+  () => production.value.ulid,
+  () => (props.open ? `days/${day.value.ulid}/cut` : null),
+)
 const left = ref(new Set<string>())
 const pattern = ref('')
 const working = ref(false)
 const GROUPS: { what: CutRow['what']; title: string }[] = [
-  { what: 'take', title: 'Takes' }, { what: 'false_start', title: 'False starts' }, { what: 'wild', title: 'Sound without picture: wild tracks' }, { what: 'room_tone', title: 'Sound without picture: room tone' }, { what: 'mos', title: 'Picture without sound: MOS' },
+  { what: 'take', title: 'Takes' },
+  { what: 'false_start', title: 'False starts' },
+  { what: 'wild', title: 'Sound without picture: wild tracks' },
+  { what: 'room_tone', title: 'Sound without picture: room tone' },
+  { what: 'mos', title: 'Picture without sound: MOS' },
 ]
-const WORDS: Record<CutRow['what'], string> = { take: '', false_start: 'false start', wild: 'wild', room_tone: 'room tone, wild', mos: 'MOS' }
+const WORDS: Record<CutRow['what'], string> = {
+  take: '',
+  false_start: 'false start',
+  wild: 'wild',
+  room_tone: 'room tone, wild',
+  mos: 'MOS',
+}
 const keyOf = (row: CutRow) => `${row.clip}:${row.what}`
-const groups = computed(() => GROUPS.map((group) => ({ ...group, rows: (data.value?.rows ?? []).filter((row) => row.what === group.what) })).filter((group) => group.rows.length > 0))
+const groups = computed(() =>
+  GROUPS.map((group) => ({ ...group, rows: (data.value?.rows ?? []).filter((row) => row.what === group.what) })).filter(
+    (group) => group.rows.length > 0,
+  ),
+)
 const chosen = computed(() => (data.value?.rows ?? []).map(keyOf).filter((key) => !left.value.has(key)))
-watch(() => props.open, (open) => { if (open) { left.value = new Set(); void refetch() } })
-watch(data, (answer) => { pattern.value = answer?.pattern ?? '' })
+watch(
+  () => props.open,
+  (open) => {
+    if (open) {
+      left.value = new Set()
+      void refetch()
+    }
+  },
+)
+watch(data, (answer) => {
+  pattern.value = answer?.pattern ?? ''
+})
 
 function toggle(keys: string[], on: boolean): void {
   const next = new Set(left.value)
-  for (const key of keys) if (on) next.delete(key); else next.add(key)
+  for (const key of keys)
+    if (on) next.delete(key)
+    else next.add(key)
   left.value = next
 }
 async function apply(): Promise<void> {
   working.value = true
-  const answer = await attempt(() => api.post<{ changed: number }>(`${base.value}/days/${day.value.ulid}/cut`, { chosen: chosen.value, pattern: pattern.value || null }))
+  const answer = await attempt(() =>
+    api.post<{ changed: number }>(`${base.value}/days/${day.value.ulid}/cut`, {
+      chosen: chosen.value,
+      pattern: pattern.value || null,
+    }),
+  )
   working.value = false
   if (answer === undefined) return
   makeStale('takes')
@@ -47,26 +84,61 @@ async function apply(): Promise<void> {
 
 <template>
   <Modal
-    :open="open" :width="760" title="Cut into takes" :ok-text="chosen.length === 1 ? 'Apply this one' : `Apply these ${chosen.length}`" :ok-button-props="{ disabled: chosen.length === 0 || !production.may.work }" :confirm-loading="working"
-    @ok="apply" @cancel="emit('close')"
+    :open="open"
+    :width="760"
+    title="Cut into takes"
+    :ok-text="chosen.length === 1 ? 'Apply this one' : `Apply these ${chosen.length}`"
+    :ok-button-props="{ disabled: chosen.length === 0 || !production.may.work }"
+    :confirm-loading="working"
+    @ok="apply"
+    @cancel="emit('close')"
   >
     <AnswerState :pending="isPending" :error="error" @retry="refetch()">
-      <div v-if="data && data.rows.length === 0" class="empty"><b>Every clip has the take it ran with.</b>Nothing is left to cut. New places will show here.</div>
+      <div v-if="data && data.rows.length === 0" class="empty">
+        <b>Every clip has the take it ran with.</b>Nothing is left to cut. New places will show here.
+      </div>
       <div v-else-if="data" class="plan">
-        <p class="soft">Scene, take, notes, keywords, status and devices stay with the take; the clips come to it. A slate that a person has set is not touched.</p>
+        <p class="soft">
+          Scene, take, notes, keywords, status and devices stay with the take; the clips come to it. A slate that a
+          person has set is not touched.
+        </p>
         <section v-for="group in groups" :key="group.what">
-          <h3><label><input type="checkbox" :checked="group.rows.every((row) => !left.has(keyOf(row)))" @change="toggle(group.rows.map(keyOf), ($event.target as HTMLInputElement).checked)"> {{ group.title }}</label> <span class="soft">{{ group.rows.length }}</span></h3>
+          <h3>
+            <label
+              ><input
+                type="checkbox"
+                :checked="group.rows.every((row) => !left.has(keyOf(row)))"
+                @change="toggle(group.rows.map(keyOf), ($event.target as HTMLInputElement).checked)"
+              />
+              {{ group.title }}</label
+            >
+            <span class="soft">{{ group.rows.length }}</span>
+          </h3>
           <ul>
             <li v-for="row in group.rows" :key="keyOf(row)">
-              <input type="checkbox" :checked="!left.has(keyOf(row))" :aria-label="`${row.name}: ${row.now ?? WORDS[row.what]}`" @change="toggle([keyOf(row)], ($event.target as HTMLInputElement).checked)">
-              <button class="link mono" @click="emit('go', row.clip)"><DeviceBadge :letter="row.device ?? ''" /> {{ row.name }}</button>
-              <span class="mono">{{ row.was ?? 'no take' }} → <b>{{ row.now ?? WORDS[row.what] }}</b><i v-if="row.is_new" class="soft"> new</i></span>
+              <input
+                type="checkbox"
+                :checked="!left.has(keyOf(row))"
+                :aria-label="`${row.name}: ${row.now ?? WORDS[row.what]}`"
+                @change="toggle([keyOf(row)], ($event.target as HTMLInputElement).checked)"
+              />
+              <button class="link mono" @click="emit('go', row.clip)">
+                <DeviceBadge :letter="row.device ?? ''" /> {{ row.name }}
+              </button>
+              <span class="mono">
+                {{ row.was ?? 'no take' }} → <b>{{ row.now ?? WORDS[row.what] }}</b>
+                <i v-if="row.is_new" class="soft"> new</i>
+              </span>
               <small class="soft">{{ row.why }}</small>
             </li>
           </ul>
         </section>
-        <label class="names">Name them
-          <select v-model="pattern"><option value="">as they are</option><option v-for="one in data.patterns" :key="one" :value="one">{{ one }}</option></select>
+        <label class="names"
+          >Name them
+          <select v-model="pattern">
+            <option value="">as they are</option>
+            <option v-for="one in data.patterns" :key="one" :value="one">{{ one }}</option>
+          </select>
         </label>
       </div>
     </AnswerState>
@@ -74,13 +146,63 @@ async function apply(): Promise<void> {
 </template>
 
 <style scoped>
-.plan { display: grid; gap: 12px; max-height: 58vh; overflow: auto; }
-.plan p { margin: 0; font-size: 12.5px; }
-h3 { font-size: 13px; margin: 0; display: flex; gap: 8px; align-items: baseline; }
-ul { list-style: none; margin: 4px 0 0; padding: 0; }
-li { display: grid; grid-template-columns: 20px minmax(0, 210px) minmax(0, 190px) 1fr; gap: 8px; align-items: center; padding: 3px 0; border-bottom: 1px solid var(--rule); font-size: 12.5px; }
-.link { border: 0; background: none; padding: 0; cursor: pointer; color: var(--ink); text-align: left; overflow: hidden; text-overflow: ellipsis; white-space: nowrap; font-size: 12.5px; }
-i { font-style: normal; }
-.names { display: flex; gap: 8px; align-items: center; font-size: 13px; }
-select { font: inherit; padding: 3px 5px; border: 1px solid var(--rule-strong); border-radius: 4px; background: var(--sheet); }
+.plan {
+  display: grid;
+  gap: 12px;
+  max-height: 58vh;
+  overflow: auto;
+}
+.plan p {
+  margin: 0;
+  font-size: 12.5px;
+}
+h3 {
+  font-size: 13px;
+  margin: 0;
+  display: flex;
+  gap: 8px;
+  align-items: baseline;
+}
+ul {
+  list-style: none;
+  margin: 4px 0 0;
+  padding: 0;
+}
+li {
+  display: grid;
+  grid-template-columns: 20px minmax(0, 210px) minmax(0, 190px) 1fr;
+  gap: 8px;
+  align-items: center;
+  padding: 3px 0;
+  border-bottom: 1px solid var(--rule);
+  font-size: 12.5px;
+}
+.link {
+  border: 0;
+  background: none;
+  padding: 0;
+  cursor: pointer;
+  color: var(--ink);
+  text-align: left;
+  overflow: hidden;
+  text-overflow: ellipsis;
+  white-space: nowrap;
+  font-size: 12.5px;
+}
+i {
+  font-style: normal;
+}
+.names {
+  display: flex;
+  gap: 8px;
+  align-items: center;
+  font-size: 13px;
+}
+select {
+  font: inherit;
+  padding: 3px 5px;
+  border: 1px solid var(--rule-strong);
+  border-radius: 4px;
+  background: var(--sheet);
+}
 </style>

@@ -14,26 +14,52 @@ import DeviceBadge from '@/shell/DeviceBadge.vue'
 import { attempt, say } from '@/shell/say'
 import { waveColour } from '@/shell/device'
 
-/** Places a clip by one moment that both show: a frame of its picture, or a point of its sound, and a point of a recording. */
+/**
+ * Places a clip by one moment that both show: a frame of its picture, or a point of its sound, and a point of a
+ * recording.
+ */
 const props = defineProps<{ clip: Placed | Stray | null; placements: Placed[] }>()
 const emit = defineEmits<{ close: []; placed: [clip: string] }>()
 const { production, base } = useDesk()
 
 const open = computed(() => props.clip !== null)
 const target = ref<string>('')
-const { data: sheet } = useAnswer<ClipSheet>(() => production.value.ulid, () => (props.clip === null ? null : `clips/${props.clip.clip}`))
-const { data: points, isPending } = useAnswer<ClipPoints>(() => production.value.ulid, () => (props.clip === null ? null : `clips/${props.clip.clip}/points`))
-const { data: others } = useAnswer<ClipPoints>(() => production.value.ulid, () => (target.value === '' ? null : `clips/${target.value}/points`))
+const { data: sheet } = useAnswer<ClipSheet>(
+  () => production.value.ulid,
+  () => (props.clip === null ? null : `clips/${props.clip.clip}`),
+)
+const { data: points, isPending } = useAnswer<ClipPoints>(
+  () => production.value.ulid,
+  () => (props.clip === null ? null : `clips/${props.clip.clip}/points`),
+)
+const { data: others } = useAnswer<ClipPoints>(
+  () => production.value.ulid,
+  () => (target.value === '' ? null : `clips/${target.value}/points`),
+)
 
 /** Clips of other devices on the clock, recordings first and those of the same take before the rest. */
-const targets = computed(() => props.placements
-  .filter((one) => one.group === 0 && one.clip !== props.clip?.clip && one.device !== props.clip?.device && one.has_sound)
-  .sort((a, b) => Number(b.take !== null && b.take === props.clip?.take) - Number(a.take !== null && a.take === props.clip?.take) || Number(b.kind === 'sound') - Number(a.kind === 'sound') || nearness(a) - nearness(b)))
+const targets = computed(() =>
+  props.placements
+    .filter(
+      (one) => one.group === 0 && one.clip !== props.clip?.clip && one.device !== props.clip?.device && one.has_sound,
+    )
+    .sort(
+      (a, b) =>
+        Number(b.take !== null && b.take === props.clip?.take) -
+          Number(a.take !== null && a.take === props.clip?.take) ||
+        Number(b.kind === 'sound') - Number(a.kind === 'sound') ||
+        nearness(a) - nearness(b),
+    ),
+)
 const nearness = (one: Placed) => (props.clip?.own_ticks == null ? 0 : Math.abs(one.start_ticks - props.clip.own_ticks))
 const against = computed(() => targets.value.find((one) => one.clip === target.value))
 
 const video = ref<HTMLVideoElement | null>(null)
-const frames = useFrames(video, () => sheet.value?.rate ?? production.value.rate, () => sheet.value?.frames ?? null)
+const frames = useFrames(
+  video,
+  () => sheet.value?.rate ?? production.value.rate,
+  () => sheet.value?.frames ?? null,
+)
 const frame = computed(() => frames.shown.value ?? 0)
 const isPicture = computed(() => props.clip?.kind === 'picture')
 const ownTicks = ref(0)
@@ -41,20 +67,28 @@ const point = ref<number | null>(null)
 const rate = computed(() => sheet.value?.rate ?? production.value.rate)
 
 // Answers may be here already when a clip is opened again, so what is offered follows from both.
-watch([() => props.clip?.clip, points], ([now, answer], [before]) => {
-  if (now !== before) {
-    target.value = targets.value[0]?.clip ?? ''
-    point.value = null
-    ownTicks.value = 0
-  }
-  const first = answer?.flashes[0]
-  if (isPicture.value && first !== undefined) frames.goTo(first.frame)
-  else if (!isPicture.value && answer?.claps[0] !== undefined) ownTicks.value = answer.claps[0].ticks
-}, { immediate: true })
-watch([target, others], ([now, answer], [before]) => {
-  if (now !== before) point.value = null
-  point.value ??= answer?.claps[0]?.ticks ?? null
-}, { immediate: true })
+watch(
+  [() => props.clip?.clip, points],
+  ([now, answer], [before]) => {
+    if (now !== before) {
+      target.value = targets.value[0]?.clip ?? ''
+      point.value = null
+      ownTicks.value = 0
+    }
+    const first = answer?.flashes[0]
+    if (isPicture.value && first !== undefined) frames.goTo(first.frame)
+    else if (!isPicture.value && answer?.claps[0] !== undefined) ownTicks.value = answer.claps[0].ticks
+  },
+  { immediate: true },
+)
+watch(
+  [target, others],
+  ([now, answer], [before]) => {
+    if (now !== before) point.value = null
+    point.value ??= answer?.claps[0]?.ticks ?? null
+  },
+  { immediate: true },
+)
 
 const MS = TICKS / 1000
 const share = (ticks: number, of: number) => `${Math.min(100, Math.max(0, (100 * ticks) / Math.max(1, of)))}%`
@@ -63,13 +97,15 @@ function clickPoint(event: MouseEvent, duration: number): number {
   return Math.round(((event.clientX - box.left) / box.width) * duration)
 }
 function movePoint(by: number): void {
-  if (against.value !== undefined) point.value = Math.max(0, Math.min(against.value.duration_ticks - 1, (point.value ?? 0) + by))
+  if (against.value !== undefined)
+    point.value = Math.max(0, Math.min(against.value.duration_ticks - 1, (point.value ?? 0) + by))
 }
 function keys(event: KeyboardEvent): void {
   const by = { ArrowLeft: -1, ArrowRight: 1 }[event.key]
   if (by === undefined) return
   event.preventDefault()
-  if ((event.currentTarget as HTMLElement).dataset.side === 'point') movePoint(by * (event.shiftKey ? ticksPerFrame(rate.value) : MS))
+  if ((event.currentTarget as HTMLElement).dataset.side === 'point')
+    movePoint(by * (event.shiftKey ? ticksPerFrame(rate.value) : MS))
   else if (isPicture.value) frames.step(by * (event.shiftKey ? 10 : 1))
   else ownTicks.value = Math.max(0, ownTicks.value + by * (event.shiftKey ? ticksPerFrame(rate.value) : MS))
 }
@@ -77,9 +113,14 @@ function keys(event: KeyboardEvent): void {
 async function link(): Promise<void> {
   const clip = props.clip
   if (clip === null || point.value === null || target.value === '') return
-  const done = await attempt(() => api.post(`${base.value}/clips/${clip.clip}/place`, {
-    against: target.value, against_ticks: Math.round(point.value ?? 0), ...(isPicture.value ? { frame: frame.value } : { own_ticks: Math.round(ownTicks.value) }), was_ticks: 'start_ticks' in clip ? clip.start_ticks : null,
-  }))
+  const done = await attempt(() =>
+    api.post(`${base.value}/clips/${clip.clip}/place`, {
+      against: target.value,
+      against_ticks: Math.round(point.value ?? 0),
+      ...(isPicture.value ? { frame: frame.value } : { own_ticks: Math.round(ownTicks.value) }),
+      was_ticks: 'start_ticks' in clip ? clip.start_ticks : null,
+    }),
+  )
   if (done === undefined) return
   makeStale('lineup')
   say(`${clip.name} lies where you said, and is locked. Ctrl Z takes it back.`)
@@ -89,44 +130,126 @@ const time = (ticks: number) => `${length(ticks)}.${String(Math.floor((ticks / T
 </script>
 
 <template>
-  <Modal :open="open" :width="820" :title="`Place ${clip?.name ?? ''} by hand`" ok-text="Link the two" :ok-button-props="{ disabled: point === null || target === '' }" @ok="link" @cancel="emit('close')">
+  <Modal
+    :open="open"
+    :width="820"
+    :title="`Place ${clip?.name ?? ''} by hand`"
+    ok-text="Link the two"
+    :ok-button-props="{ disabled: point === null || target === '' }"
+    @ok="link"
+    @cancel="emit('close')"
+  >
     <div v-if="clip" class="hand">
       <section tabindex="0" data-side="own" :aria-label="`${clip.name}, frame ${frame}`" @keydown="keys">
         <h3><DeviceBadge :letter="clip.device" /> {{ clip.name }} <small class="soft">arrow keys step</small></h3>
         <template v-if="isPicture">
-          <div class="picture"><LookFilter v-if="sheet?.look" name="look-hand" :look="sheet.look" /><video :style="sheet?.look && looksShown ? { filter: 'url(#look-hand)' } : undefined" ref="video" muted playsinline preload="auto" :src="mediaUrl(production.ulid, clip.clip, 'proxy', sheet?.media_version ?? '')" /></div>
-          <input type="range" min="0" :max="(sheet?.frames ?? 1) - 1" :value="frame" aria-label="Frame" @input="frames.goTo(Number(($event.target as HTMLInputElement).value))">
-          <p class="mono at" data-testid="hand-frame">frame {{ frame }} <span class="soft">{{ label(frame, { ...rate, drop: false }) }}</span></p>
+          <div class="picture">
+            <LookFilter v-if="sheet?.look" name="look-hand" :look="sheet.look" /><video
+              :style="sheet?.look && looksShown ? { filter: 'url(#look-hand)' } : undefined"
+              ref="video"
+              muted
+              playsinline
+              preload="auto"
+              :src="mediaUrl(production.ulid, clip.clip, 'proxy', sheet?.media_version ?? '')"
+            />
+          </div>
+          <input
+            type="range"
+            min="0"
+            :max="(sheet?.frames ?? 1) - 1"
+            :value="frame"
+            aria-label="Frame"
+            @input="frames.goTo(Number(($event.target as HTMLInputElement).value))"
+          />
+          <p class="mono at" data-testid="hand-frame">
+            frame {{ frame }} <span class="soft">{{ label(frame, { ...rate, drop: false }) }}</span>
+          </p>
           <div class="offers">
             <span v-if="isPending" class="soft">Looking for the slate…</span>
             <span v-else-if="points?.pending" class="soft">They are being looked for…</span>
-            <span v-else-if="points?.flashes.length === 0" class="soft">Nothing closes or flashes in this picture.</span>
-            <button v-for="flash in points?.flashes.slice(0, 6) ?? []" :key="flash.frame" class="plain mono" :class="{ on: flash.frame === frame }" @click="frames.goTo(flash.frame)">{{ flash.frame }}</button>
+            <span v-else-if="points?.flashes.length === 0" class="soft"
+              >Nothing closes or flashes in this picture.</span
+            >
+            <button
+              v-for="flash in points?.flashes.slice(0, 6) ?? []"
+              :key="flash.frame"
+              class="plain mono"
+              :class="{ on: flash.frame === frame }"
+              @click="frames.goTo(flash.frame)"
+            >
+              {{ flash.frame }}
+            </button>
           </div>
         </template>
         <template v-else>
-          <div class="wave" @click="ownTicks = clickPoint($event, clip.duration_ticks)"><WaveStrip :address="mediaUrl(production.ulid, clip.clip, 'peaks')" :seconds="clip.duration_ticks / TICKS" :colour="waveColour(clip.device)" /><i :style="{ left: share(ownTicks, clip.duration_ticks) }" /></div>
+          <div class="wave" @click="ownTicks = clickPoint($event, clip.duration_ticks)">
+            <WaveStrip
+              :address="mediaUrl(production.ulid, clip.clip, 'peaks')"
+              :seconds="clip.duration_ticks / TICKS"
+              :colour="waveColour(clip.device)"
+            /><i :style="{ left: share(ownTicks, clip.duration_ticks) }" />
+          </div>
           <p class="mono at">{{ time(ownTicks) }}</p>
-          <div class="offers"><button v-for="clap in points?.claps.slice(0, 6) ?? []" :key="clap.ticks" class="plain mono" :class="{ on: clap.ticks === ownTicks }" @click="ownTicks = clap.ticks">{{ time(clap.ticks) }}</button></div>
+          <div class="offers">
+            <button
+              v-for="clap in points?.claps.slice(0, 6) ?? []"
+              :key="clap.ticks"
+              class="plain mono"
+              :class="{ on: clap.ticks === ownTicks }"
+              @click="ownTicks = clap.ticks"
+            >
+              {{ time(clap.ticks) }}
+            </button>
+          </div>
         </template>
       </section>
       <section tabindex="0" data-side="point" :aria-label="`Point of ${against?.name ?? 'nothing'}`" @keydown="keys">
         <h3>is the same moment as</h3>
-        <p v-if="targets.length === 0" class="note warn">Nothing of another device has a place and sound. Line up the day first.</p>
+        <p v-if="targets.length === 0" class="note warn">
+          Nothing of another device has a place and sound. Line up the day first.
+        </p>
         <template v-else>
           <select v-model="target" aria-label="In which clip">
-            <option v-for="one in targets" :key="one.clip" :value="one.clip">{{ one.device }} · {{ one.name }}{{ one.take ? ` · ${one.take}` : '' }}</option>
+            <option v-for="one in targets" :key="one.clip" :value="one.clip">
+              {{ one.device }} · {{ one.name }}{{ one.take ? ` · ${one.take}` : '' }}
+            </option>
           </select>
-          <div v-if="against" class="wave tall" title="Click where the clap is" @click="point = clickPoint($event, against.duration_ticks)">
-            <WaveStrip :address="mediaUrl(production.ulid, against.clip, 'peaks')" :seconds="against.duration_ticks / TICKS" :colour="waveColour(against.device)" :gain="1.5" />
+          <div
+            v-if="against"
+            class="wave tall"
+            title="Click where the clap is"
+            @click="point = clickPoint($event, against.duration_ticks)"
+          >
+            <WaveStrip
+              :address="mediaUrl(production.ulid, against.clip, 'peaks')"
+              :seconds="against.duration_ticks / TICKS"
+              :colour="waveColour(against.device)"
+              :gain="1.5"
+            />
             <i v-if="point !== null" :style="{ left: share(point, against.duration_ticks) }" />
           </div>
-          <p class="mono at" data-testid="hand-point">{{ point === null ? 'no point yet' : time(point) }}
-            <span class="fine"><button class="plain" @click="movePoint(-ofFrames(1, rate))">−1 f</button><button class="plain" @click="movePoint(-MS)">−1 ms</button><button class="plain" @click="movePoint(MS)">+1 ms</button><button class="plain" @click="movePoint(ofFrames(1, rate))">+1 f</button></span>
+          <p class="mono at" data-testid="hand-point">
+            {{ point === null ? 'no point yet' : time(point) }}
+            <span class="fine"
+              ><button class="plain" @click="movePoint(-ofFrames(1, rate))">−1 f</button
+              ><button class="plain" @click="movePoint(-MS)">−1 ms</button
+              ><button class="plain" @click="movePoint(MS)">+1 ms</button
+              ><button class="plain" @click="movePoint(ofFrames(1, rate))">+1 f</button></span
+            >
           </p>
           <div class="offers">
-            <span v-if="others && others.claps.length === 0" class="soft">No clap is heard on it. Click where the moment is.</span>
-            <button v-for="clap in others?.claps.slice(0, 8) ?? []" :key="clap.ticks" class="plain mono" :class="{ on: clap.ticks === point }" @click="point = clap.ticks">{{ time(clap.ticks) }}</button>
+            <span v-if="others && others.claps.length === 0" class="soft"
+              >No clap is heard on it. Click where the moment is.</span
+            >
+            <button
+              v-for="clap in others?.claps.slice(0, 8) ?? []"
+              :key="clap.ticks"
+              class="plain mono"
+              :class="{ on: clap.ticks === point }"
+              @click="point = clap.ticks"
+            >
+              {{ time(clap.ticks) }}
+            </button>
           </div>
         </template>
       </section>
@@ -135,19 +258,91 @@ const time = (ticks: number) => `${length(ticks)}.${String(Math.floor((ticks / T
 </template>
 
 <style scoped>
-.hand { display: grid; grid-template-columns: minmax(0, 1fr) minmax(0, 1fr); gap: 20px; }
-section { display: grid; gap: 8px; align-content: start; border-radius: 6px; padding: 6px; }
-h3 { font-size: 13.5px; margin: 0; }
-.picture { aspect-ratio: 16 / 9; background: var(--dark); border-radius: 5px; overflow: hidden; }
-video { width: 100%; height: 100%; object-fit: contain; display: block; }
-.wave { position: relative; height: 70px; background: #fff; border: 1px solid var(--rule); border-radius: 4px; cursor: crosshair; }
-.wave.tall { height: 120px; }
-.wave i { position: absolute; top: 0; bottom: 0; width: 2px; margin-left: -1px; background: var(--fault); }
-.at { margin: 0; font-size: 14px; display: flex; gap: 10px; align-items: center; justify-content: space-between; }
-.fine { display: flex; gap: 4px; }
-.fine button { padding: 1px 6px; font-size: 11.5px; }
-.offers { display: flex; flex-wrap: wrap; gap: 5px; min-height: 26px; align-items: center; }
-.offers button { padding: 1px 8px; font-size: 12px; }
-.offers .on { background: var(--ink); border-color: var(--ink); color: #fff; }
-select { font: inherit; padding: 4px 6px; border: 1px solid var(--rule-strong); border-radius: 4px; background: var(--sheet); min-width: 0; }
+.hand {
+  display: grid;
+  grid-template-columns: minmax(0, 1fr) minmax(0, 1fr);
+  gap: 20px;
+}
+section {
+  display: grid;
+  gap: 8px;
+  align-content: start;
+  border-radius: 6px;
+  padding: 6px;
+}
+h3 {
+  font-size: 13.5px;
+  margin: 0;
+}
+.picture {
+  aspect-ratio: 16 / 9;
+  background: var(--dark);
+  border-radius: 5px;
+  overflow: hidden;
+}
+video {
+  width: 100%;
+  height: 100%;
+  object-fit: contain;
+  display: block;
+}
+.wave {
+  position: relative;
+  height: 70px;
+  background: #fff;
+  border: 1px solid var(--rule);
+  border-radius: 4px;
+  cursor: crosshair;
+}
+.wave.tall {
+  height: 120px;
+}
+.wave i {
+  position: absolute;
+  top: 0;
+  bottom: 0;
+  width: 2px;
+  margin-left: -1px;
+  background: var(--fault);
+}
+.at {
+  margin: 0;
+  font-size: 14px;
+  display: flex;
+  gap: 10px;
+  align-items: center;
+  justify-content: space-between;
+}
+.fine {
+  display: flex;
+  gap: 4px;
+}
+.fine button {
+  padding: 1px 6px;
+  font-size: 11.5px;
+}
+.offers {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 5px;
+  min-height: 26px;
+  align-items: center;
+}
+.offers button {
+  padding: 1px 8px;
+  font-size: 12px;
+}
+.offers .on {
+  background: var(--ink);
+  border-color: var(--ink);
+  color: #fff;
+}
+select {
+  font: inherit;
+  padding: 4px 6px;
+  border: 1px solid var(--rule-strong);
+  border-radius: 4px;
+  background: var(--sheet);
+  min-width: 0;
+}
 </style>

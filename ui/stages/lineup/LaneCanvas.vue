@@ -9,8 +9,17 @@ import { TICKS } from '@/player/time'
 import { type FoldedMap, type View, xOf } from './geometry'
 import { loadPair, type Pair, TICKS_PER_SAMPLE } from './samples'
 
-/** The ground and the waveforms of one lane's clips, as much of them as is in sight: peaks from afar, samples from near. */
-const props = defineProps<{ production: string; clips: Placed[]; map: FoldedMap; view: View; colour: string; gain: number }>()
+/**
+ * The ground and the waveforms of one lane's clips, as much of them as is in sight: peaks from afar, samples from near.
+ */
+const props = defineProps<{
+  production: string
+  clips: Placed[]
+  map: FoldedMap
+  view: View
+  colour: string
+  gain: number
+}>()
 
 /** From so near that a bucket of the peaks is wider than two pixels, samples are drawn. */
 const NEAR = 128 * TICKS_PER_SAMPLE
@@ -41,12 +50,22 @@ function pageOf(clip: Placed, page: number): Pair | null {
   if (there === undefined) {
     if (pages.size > 16) pages.clear()
     pages.set(key, null)
-    void loadPair(props.production, clip.clip, clip.clip, page * PAGE_SECONDS * TICKS, 0, PAGE_SECONDS).then((answer) => pages.set(key, answer))
+    void loadPair(props.production, clip.clip, clip.clip, page * PAGE_SECONDS * TICKS, 0, PAGE_SECONDS).then((answer) =>
+      pages.set(key, answer),
+    )
   }
   return there ?? null
 }
 
-function drawSamples(pen: CanvasRenderingContext2D, clip: Placed, from: number, to: number, toX: (ticks: number) => number, middle: number, tall: number): void {
+function drawSamples(
+  pen: CanvasRenderingContext2D,
+  clip: Placed,
+  from: number,
+  to: number,
+  toX: (ticks: number) => number,
+  middle: number,
+  tall: number,
+): void {
   const points: [number, number][] = []
   for (let page = Math.floor(from / (PAGE_SECONDS * TICKS)); page * PAGE_SECONDS * TICKS < to; page++) {
     const pair = pageOf(clip, page)
@@ -54,12 +73,15 @@ function drawSamples(pen: CanvasRenderingContext2D, clip: Placed, from: number, 
     const base = page * PAGE_SECONDS * TICKS
     const first = Math.max(0, Math.floor((from - base) / TICKS_PER_SAMPLE) - 1)
     const last = Math.min(pair.left.length - 1, Math.ceil((to - base) / TICKS_PER_SAMPLE) + 1)
-    for (let sample = first; sample <= last; sample++) points.push([toX(base + sample * TICKS_PER_SAMPLE), pair.left[sample]!])
+    for (let sample = first; sample <= last; sample++)
+      points.push([toX(base + sample * TICKS_PER_SAMPLE), pair.left[sample]!])
   }
   // From so near the shape counts and not the level, which differs from microphone to microphone.
   const most = points.reduce((sum, [, value]) => Math.max(sum, Math.abs(value)), 0.002)
   pen.beginPath()
-  points.forEach(([x, value], n) => (n === 0 ? pen.moveTo(x, middle - (value / most) * tall) : pen.lineTo(x, middle - (value / most) * tall)))
+  points.forEach(([x, value], n) =>
+    n === 0 ? pen.moveTo(x, middle - (value / most) * tall) : pen.lineTo(x, middle - (value / most) * tall),
+  )
   pen.stroke()
 }
 
@@ -77,7 +99,13 @@ function draw(): void {
     if (right < 0 || left > width.value) continue
     pen.fillStyle = '#fff'
     pen.beginPath()
-    pen.roundRect(Math.max(-BOX.radius, left), BOX.edge, Math.min(width.value + BOX.radius, Math.max(right, left + 3)) - Math.max(-BOX.radius, left), height.value - 2 * BOX.edge, BOX.radius)
+    pen.roundRect(
+      Math.max(-BOX.radius, left),
+      BOX.edge,
+      Math.min(width.value + BOX.radius, Math.max(right, left + 3)) - Math.max(-BOX.radius, left),
+      height.value - 2 * BOX.edge,
+      BOX.radius,
+    )
     pen.fill()
     pen.fillStyle = props.colour
     if (!clip.ready || !clip.has_sound || right - left < 4) continue
@@ -85,7 +113,15 @@ function draw(): void {
     const toX = Math.min(width.value, right - 2)
     const perPixel = props.view.perPixel
     if (perPixel < NEAR) {
-      drawSamples(pen, clip, (fromX - left) * perPixel, (toX - left) * perPixel, (ticks) => left + ticks / perPixel, middle, tall)
+      drawSamples(
+        pen,
+        clip,
+        (fromX - left) * perPixel,
+        (toX - left) * perPixel,
+        (ticks) => left + ticks / perPixel,
+        middle,
+        tall,
+      )
       continue
     }
     const file = peaksOf(clip)
@@ -96,7 +132,12 @@ function draw(): void {
       pen.globalAlpha = 1
       continue
     }
-    const values = columns(file, ((fromX - left) * perPixel) / TICKS, ((fromX - left + 2 * bars) * perPixel) / TICKS, bars)
+    const values = columns(
+      file,
+      ((fromX - left) * perPixel) / TICKS,
+      ((fromX - left + 2 * bars) * perPixel) / TICKS,
+      bars,
+    )
     for (let bar = 0; bar < bars; bar++) {
       const size = Math.max(0.5, Math.min(1, values[bar]! * props.gain) * tall)
       pen.fillRect(fromX + 2 * bar, middle - size, 1.3, 2 * size)
@@ -104,11 +145,24 @@ function draw(): void {
   }
 }
 
-watch([() => props.clips, () => props.view, () => props.map, width, height, () => peaks.size, () => [...peaks.values()], () => [...pages.values()]], () => {
-  if (isAsked) return
-  isAsked = true
-  requestAnimationFrame(draw)
-}, { immediate: true, flush: 'post' })
+watch(
+  [
+    () => props.clips,
+    () => props.view,
+    () => props.map,
+    width,
+    height,
+    () => peaks.size,
+    () => [...peaks.values()],
+    () => [...pages.values()],
+  ],
+  () => {
+    if (isAsked) return
+    isAsked = true
+    requestAnimationFrame(draw)
+  },
+  { immediate: true, flush: 'post' },
+)
 </script>
 
 <template>
@@ -116,5 +170,11 @@ watch([() => props.clips, () => props.view, () => props.map, width, height, () =
 </template>
 
 <style scoped>
-canvas { position: absolute; inset: 0; width: 100%; height: 100%; pointer-events: none; }
+canvas {
+  position: absolute;
+  inset: 0;
+  width: 100%;
+  height: 100%;
+  pointer-events: none;
+}
 </style>

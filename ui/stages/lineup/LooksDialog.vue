@@ -10,13 +10,19 @@ import { useDesk } from '@/shell/desk'
 import DeviceBadge from '@/shell/DeviceBadge.vue'
 import { attempt, say } from '@/shell/say'
 
-/** Looks of the production: brought in from files or made here, tried on the chosen clip, set for its device or for it alone. */
+/**
+ * Looks of the production: brought in from files or made here, tried on the chosen clip, set for its device or for it
+ * alone.
+ */
 const props = defineProps<{ open: boolean; clip: ClipSheet | undefined }>()
 const emit = defineEmits<{ close: [] }>()
 const { production, base } = useDesk()
 
 const PLAIN: LookValues = { slope: [1, 1, 1], offset: [0, 0, 0], power: [1, 1, 1], saturation: 1 }
-const { data } = useAnswer<{ looks: Look[] }>(() => production.value.ulid, () => (props.open ? 'looks' : null))
+const { data } = useAnswer<{ looks: Look[] }>(
+  () => production.value.ulid,
+  () => (props.open ? 'looks' : null),
+)
 const chosen = ref<string | null>(null)
 const values = ref<LookValues>(PLAIN)
 const name = ref('')
@@ -26,17 +32,34 @@ const look = computed(() => data.value?.looks.find((one) => one.ulid === chosen.
 const simple = computed(() => toSimple(values.value))
 const isChanged = computed(() => JSON.stringify(values.value) !== JSON.stringify(own(look.value ?? PLAIN)))
 const CONTROLS: { key: keyof SimpleLook; title: string; from: number; to: number }[] = [
-  { key: 'light', title: 'Light', from: -2, to: 2 }, { key: 'shadows', title: 'Shadows', from: -1, to: 1 }, { key: 'middle', title: 'Middle tones', from: -1, to: 1 }, { key: 'warmth', title: 'Warmth', from: -1, to: 1 }, { key: 'colour', title: 'Colour', from: 0, to: 2 },
+  { key: 'light', title: 'Light', from: -2, to: 2 },
+  { key: 'shadows', title: 'Shadows', from: -1, to: 1 },
+  { key: 'middle', title: 'Middle tones', from: -1, to: 1 },
+  { key: 'warmth', title: 'Warmth', from: -1, to: 1 },
+  { key: 'colour', title: 'Colour', from: 0, to: 2 },
 ]
 const FIELDS = ['slope', 'offset', 'power'] as const
 
 function own(one: LookValues): LookValues {
   return { slope: [...one.slope], offset: [...one.offset], power: [...one.power], saturation: one.saturation }
 }
-watch(() => props.open, (open) => { if (open) chosen.value = props.clip?.look?.ulid ?? null })
-watch([chosen, () => look.value, () => props.open], () => { values.value = own(look.value ?? PLAIN) }, { immediate: true })
+watch(
+  () => props.open,
+  (open) => {
+    if (open) chosen.value = props.clip?.look?.ulid ?? null
+  },
+)
+watch(
+  [chosen, () => look.value, () => props.open],
+  () => {
+    values.value = own(look.value ?? PLAIN)
+  },
+  { immediate: true },
+)
 
-const turn = (key: keyof SimpleLook, value: number) => { values.value = fromSimple({ ...simple.value, [key]: value }) }
+const turn = (key: keyof SimpleLook, value: number) => {
+  values.value = fromSimple({ ...simple.value, [key]: value })
+}
 function write(field: (typeof FIELDS)[number], at: number, value: number): void {
   if (!Number.isFinite(value)) return
   const next = own(values.value)
@@ -53,14 +76,22 @@ async function bring(event: Event): Promise<void> {
   if (answer === undefined) return
   makeStale('looks')
   chosen.value = answer.looks[0]?.ulid ?? null
-  say(answer.looks.length === 1 ? `The look ${answer.looks[0]!.name} is here.` : `${answer.looks.length} looks are here.`)
+  say(
+    answer.looks.length === 1 ? `The look ${answer.looks[0]!.name} is here.` : `${answer.looks.length} looks are here.`,
+  )
 }
 async function save(): Promise<void> {
   const now = look.value
   if (now !== undefined) {
-    if ((await attempt(() => api.patch(`${base.value}/looks/${now.ulid}`, { was: own(now), now: values.value }))) === undefined) return
+    if (
+      (await attempt(() => api.patch(`${base.value}/looks/${now.ulid}`, { was: own(now), now: values.value }))) ===
+      undefined
+    )
+      return
   } else {
-    const answer = await attempt(() => api.post<{ looks: Look[] }>(`${base.value}/looks`, { name: name.value, ...values.value }))
+    const answer = await attempt(() =>
+      api.post<{ looks: Look[] }>(`${base.value}/looks`, { name: name.value, ...values.value }),
+    )
     if (answer === undefined) return
     chosen.value = answer.looks[0]?.ulid ?? null
     name.value = ''
@@ -78,38 +109,126 @@ async function set(of: { device: string } | { clips: string[] }, which: string |
   <Modal :open="open" :width="820" title="Looks" :footer="null" @cancel="emit('close')">
     <div class="looks">
       <section class="list">
-        <button class="one" :class="{ on: chosen === null }" @click="chosen = null"><b>A new look</b><small>made with the controls</small></button>
-        <button v-for="one in data?.looks ?? []" :key="one.ulid" class="one" :class="{ on: chosen === one.ulid }" @click="chosen = one.ulid">
+        <button class="one" :class="{ on: chosen === null }" @click="chosen = null">
+          <b>A new look</b><small>made with the controls</small>
+        </button>
+        <button
+          v-for="one in data?.looks ?? []"
+          :key="one.ulid"
+          class="one"
+          :class="{ on: chosen === one.ulid }"
+          @click="chosen = one.ulid"
+        >
           <b>{{ one.name }}</b> <DeviceBadge v-for="letter in one.devices ?? []" :key="letter" :letter="letter" />
           <small>{{ one.source || 'made here' }}</small>
         </button>
         <template v-if="production.may.work">
-          <input ref="picker" type="file" accept=".cc,.ccc,.cdl" hidden @change="bring">
+          <input ref="picker" type="file" accept=".cc,.ccc,.cdl" hidden @change="bring" />
           <button class="plain" @click="picker?.click()">Bring in .ccc, .cdl or .cc…</button>
         </template>
       </section>
       <section v-if="clip" class="try">
-        <div class="picture"><LookFilter name="look-try" :look="values" /><img :src="mediaUrl(production.ulid, clip.ulid, 'thumb-3', clip.media_version)" :alt="clip.name" :style="isPlain(values) ? undefined : { filter: 'url(#look-try)' }"></div>
-        <label v-for="control in CONTROLS" :key="control.key" class="slide">{{ control.title }}
-          <input type="range" :min="control.from" :max="control.to" step="0.01" :value="simple[control.key]" :disabled="!production.may.work" @input="turn(control.key, Number(($event.target as HTMLInputElement).value))">
+        <div class="picture">
+          <LookFilter name="look-try" :look="values" /><img
+            :src="mediaUrl(production.ulid, clip.ulid, 'thumb-3', clip.media_version)"
+            :alt="clip.name"
+            :style="isPlain(values) ? undefined : { filter: 'url(#look-try)' }"
+          />
+        </div>
+        <label v-for="control in CONTROLS" :key="control.key" class="slide"
+          >{{ control.title }}
+          <input
+            type="range"
+            :min="control.from"
+            :max="control.to"
+            step="0.01"
+            :value="simple[control.key]"
+            :disabled="!production.may.work"
+            @input="turn(control.key, Number(($event.target as HTMLInputElement).value))"
+          />
           <span class="mono">{{ simple[control.key].toFixed(2) }}</span>
         </label>
         <button class="plain numbers" @click="exact = !exact">{{ exact ? 'Fewer numbers' : 'Exact numbers' }}</button>
         <table v-if="exact" class="mono">
           <tbody>
-            <tr v-for="field in FIELDS" :key="field"><th>{{ field }}</th><td v-for="(value, n) in values[field]" :key="n"><input type="number" step="0.01" :aria-label="`${field} ${'RGB'[n]}`" :value="value" @change="write(field, n, Number(($event.target as HTMLInputElement).value))"></td></tr>
-            <tr><th>saturation</th><td><input type="number" step="0.01" aria-label="saturation" :value="values.saturation" @change="values = { ...own(values), saturation: Number(($event.target as HTMLInputElement).value) }"></td></tr>
+            <tr v-for="field in FIELDS" :key="field">
+              <th>{{ field }}</th>
+              <td v-for="(value, n) in values[field]" :key="n">
+                <input
+                  type="number"
+                  step="0.01"
+                  :aria-label="`${field} ${'RGB'[n]}`"
+                  :value="value"
+                  @change="write(field, n, Number(($event.target as HTMLInputElement).value))"
+                />
+              </td>
+            </tr>
+            <tr>
+              <th>saturation</th>
+              <td>
+                <input
+                  type="number"
+                  step="0.01"
+                  aria-label="saturation"
+                  :value="values.saturation"
+                  @change="values = { ...own(values), saturation: Number(($event.target as HTMLInputElement).value) }"
+                />
+              </td>
+            </tr>
           </tbody>
         </table>
         <div v-if="production.may.work" class="acts">
-          <input v-if="look === undefined" v-model="name" class="name" placeholder="Name of the look" aria-label="Name of the look" maxlength="120">
-          <button v-if="isChanged || look === undefined" class="go" :disabled="look === undefined && name.trim() === ''" @click="save">{{ look === undefined ? 'Keep this look' : 'Keep the change' }}</button>
+          <input
+            v-if="look === undefined"
+            v-model="name"
+            class="name"
+            placeholder="Name of the look"
+            aria-label="Name of the look"
+            maxlength="120"
+          />
+          <button
+            v-if="isChanged || look === undefined"
+            class="go"
+            :disabled="look === undefined && name.trim() === ''"
+            @click="save"
+          >
+            {{ look === undefined ? 'Keep this look' : 'Keep the change' }}
+          </button>
           <template v-if="look !== undefined && !isChanged">
-            <button v-if="clip.device" class="go" @click="set({ device: clip.device }, look.ulid, `Camera ${clip.device} looks like ${look.name} in every player.`)">For camera {{ clip.device }}</button>
-            <button class="plain" @click="set({ clips: [clip.ulid] }, look.ulid, `${clip.name} looks like ${look.name}.`)">For this clip only</button>
+            <button
+              v-if="clip.device"
+              class="go"
+              @click="
+                set(
+                  { device: clip.device },
+                  look.ulid,
+                  `Camera ${clip.device} looks like ${look.name} in every player.`,
+                )
+              "
+            >
+              For camera {{ clip.device }}
+            </button>
+            <button
+              class="plain"
+              @click="set({ clips: [clip.ulid] }, look.ulid, `${clip.name} looks like ${look.name}.`)"
+            >
+              For this clip only
+            </button>
           </template>
-          <button v-if="clip.look?.of === 'clip'" class="plain" @click="set({ clips: [clip.ulid] }, null, `${clip.name} looks as its camera does.`)">Not for this clip</button>
-          <button v-if="clip.look?.of === 'device' && clip.device" class="plain" @click="set({ device: clip.device }, null, `Camera ${clip.device} has no look.`)">No look for camera {{ clip.device }}</button>
+          <button
+            v-if="clip.look?.of === 'clip'"
+            class="plain"
+            @click="set({ clips: [clip.ulid] }, null, `${clip.name} looks as its camera does.`)"
+          >
+            Not for this clip
+          </button>
+          <button
+            v-if="clip.look?.of === 'device' && clip.device"
+            class="plain"
+            @click="set({ device: clip.device }, null, `Camera ${clip.device} has no look.`)"
+          >
+            No look for camera {{ clip.device }}
+          </button>
         </div>
       </section>
       <p v-else class="empty"><b>No picture is chosen.</b>Choose a clip with a picture to try a look on.</p>
@@ -118,19 +237,95 @@ async function set(of: { device: string } | { clips: string[] }, which: string |
 </template>
 
 <style scoped>
-.looks { display: grid; grid-template-columns: 230px minmax(0, 1fr); gap: 18px; }
-.list { display: grid; gap: 6px; align-content: start; max-height: 60vh; overflow: auto; }
-.one { text-align: left; border: 1px solid var(--rule); border-radius: 5px; background: var(--sheet); padding: 6px 10px; font: inherit; cursor: pointer; }
-.one.on { border-color: var(--act); box-shadow: inset 3px 0 var(--act); }
-.one small { display: block; color: var(--ink-soft); font-size: 11.5px; overflow: hidden; text-overflow: ellipsis; }
-.try { display: grid; gap: 8px; align-content: start; }
-.picture { background: var(--dark); border-radius: 5px; overflow: hidden; aspect-ratio: 16 / 9; position: relative; }
-.picture img { width: 100%; height: 100%; object-fit: contain; display: block; }
-.slide input { accent-color: var(--act); }
-.slide { display: grid; grid-template-columns: 100px 1fr 46px; gap: 10px; align-items: center; font-size: 13px; }
-.numbers { justify-self: start; padding: 2px 9px; font-size: 12px; }
-table input { width: 84px; font: inherit; border: 1px solid var(--rule-strong); border-radius: 4px; padding: 2px 5px; }
-th { text-align: left; font-weight: 400; padding-right: 12px; color: var(--ink-soft); }
-.acts { display: flex; flex-wrap: wrap; gap: 8px; }
-.name { border: 1px solid var(--rule-strong); border-radius: 4px; padding: 4px 8px; font: inherit; flex: 1; min-width: 140px; }
+.looks {
+  display: grid;
+  grid-template-columns: 230px minmax(0, 1fr);
+  gap: 18px;
+}
+.list {
+  display: grid;
+  gap: 6px;
+  align-content: start;
+  max-height: 60vh;
+  overflow: auto;
+}
+.one {
+  text-align: left;
+  border: 1px solid var(--rule);
+  border-radius: 5px;
+  background: var(--sheet);
+  padding: 6px 10px;
+  font: inherit;
+  cursor: pointer;
+}
+.one.on {
+  border-color: var(--act);
+  box-shadow: inset 3px 0 var(--act);
+}
+.one small {
+  display: block;
+  color: var(--ink-soft);
+  font-size: 11.5px;
+  overflow: hidden;
+  text-overflow: ellipsis;
+}
+.try {
+  display: grid;
+  gap: 8px;
+  align-content: start;
+}
+.picture {
+  background: var(--dark);
+  border-radius: 5px;
+  overflow: hidden;
+  aspect-ratio: 16 / 9;
+  position: relative;
+}
+.picture img {
+  width: 100%;
+  height: 100%;
+  object-fit: contain;
+  display: block;
+}
+.slide input {
+  accent-color: var(--act);
+}
+.slide {
+  display: grid;
+  grid-template-columns: 100px 1fr 46px;
+  gap: 10px;
+  align-items: center;
+  font-size: 13px;
+}
+.numbers {
+  justify-self: start;
+  padding: 2px 9px;
+  font-size: 12px;
+}
+table input {
+  width: 84px;
+  font: inherit;
+  border: 1px solid var(--rule-strong);
+  border-radius: 4px;
+  padding: 2px 5px;
+}
+th {
+  text-align: left;
+  font-weight: 400;
+  padding-right: 12px;
+  color: var(--ink-soft);
+}
+.acts {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 8px;
+}
+.name {
+  border: 1px solid var(--rule-strong);
+  border-radius: 4px;
+  padding: 4px 8px;
+  font: inherit;
+  flex: 1;
+  min-width: 140px;
+}
 </style>

@@ -12,7 +12,10 @@ import { useShortcuts } from '@/shell/keys'
 import { waveColour } from '@/shell/device'
 import { difference, loadPair, type Pair, SAMPLE_RATE, TICKS_PER_SAMPLE } from './samples'
 
-/** A place by eye and ear: both pictures at one instant, both waveforms around it, one in each ear or what they do not share. */
+/**
+ * A place by eye and ear: both pictures at one instant, both waveforms around it, one in each ear or what they do not
+ * share.
+ */
 const props = defineProps<{ production: string; chosen: Placed; check: CheckAnswer }>()
 const emit = defineEmits<{ moment: [ticks: number] }>()
 
@@ -32,32 +35,52 @@ let source: AudioBufferSourceNode | null = null
 
 const against = computed(() => props.check.against)
 const at = computed(() => props.check.moments[moment.value]?.ticks ?? Math.floor(props.chosen.duration_ticks / 2))
-/** Where the clip lies in the other one at this moment: later than at its start by the drift, where that is taken out. */
+/**
+ * Where the clip lies in the other one at this moment: later than at its start by the drift, where that is taken out.
+ */
 const apart = computed(() => {
   if (against.value?.start_ticks == null) return 0
   const ppm = props.chosen.drift_applied ? (props.chosen.drift_ppm ?? 0) - (against.value.drift_ppm ?? 0) : 0
   return Math.round(props.chosen.start_ticks - against.value.start_ticks - at.value * ppm * 1e-6)
 })
 /** How far the place was moved since the samples were fetched; the other side is drawn that much earlier. */
-const shift = computed(() => (pair.value === null ? 0 : Math.round((apart.value - pair.value.apartTicks) / TICKS_PER_SAMPLE)))
+const shift = computed(() =>
+  pair.value === null ? 0 : Math.round((apart.value - pair.value.apartTicks) / TICKS_PER_SAMPLE),
+)
 const sides = computed<CheckSide[]>(() => {
   const own: CheckSide = { ...props.check.own }
   return [own, ...(props.check.beside === null ? [] : [props.check.beside])].filter((side) => side.kind === 'picture')
 })
 
-watch([() => props.chosen.clip, at, () => against.value?.clip], async () => {
-  const other = against.value
-  pair.value = null
-  failed.value = false
-  stop()
-  if (other === null) return
-  const asked = [props.chosen.clip, at.value].join()
-  const answer = await loadPair(props.production, props.chosen.clip, other.clip, at.value - (SECONDS / 2) * TICKS, apart.value, SECONDS)
-  if (asked !== [props.chosen.clip, at.value].join()) return
-  pair.value = answer
-  failed.value = answer === null
-}, { immediate: true })
-watch(() => props.chosen.clip, () => { moment.value = 0 })
+watch(
+  [() => props.chosen.clip, at, () => against.value?.clip],
+  async () => {
+    const other = against.value
+    pair.value = null
+    failed.value = false
+    stop()
+    if (other === null) return
+    const asked = [props.chosen.clip, at.value].join()
+    const answer = await loadPair(
+      props.production,
+      props.chosen.clip,
+      other.clip,
+      at.value - (SECONDS / 2) * TICKS,
+      apart.value,
+      SECONDS,
+    )
+    if (asked !== [props.chosen.clip, at.value].join()) return
+    pair.value = answer
+    failed.value = answer === null
+  },
+  { immediate: true },
+)
+watch(
+  () => props.chosen.clip,
+  () => {
+    moment.value = 0
+  },
+)
 watch(at, () => emit('moment', props.chosen.start_ticks + at.value), { immediate: true })
 
 function seek(): void {
@@ -97,7 +120,8 @@ function draw(): void {
   for (const [values, moved, middle, colour] of lines) {
     const from = centre - wide / 2 + moved
     let most = 0.02
-    for (let i = Math.max(0, Math.floor(from)); i < Math.min(values.length, from + wide); i++) most = Math.max(most, Math.abs(values[i]!))
+    for (let i = Math.max(0, Math.floor(from)); i < Math.min(values.length, from + wide); i++)
+      most = Math.max(most, Math.abs(values[i]!))
     pen.fillStyle = colour
     pen.strokeStyle = colour
     const perPixel = wide / width.value
@@ -105,7 +129,12 @@ function draw(): void {
       for (let x = 0; x < width.value; x++) {
         let low = 0
         let high = 0
-        for (let i = Math.max(0, Math.floor(from + x * perPixel)), end = Math.min(values.length, Math.floor(from + (x + 1) * perPixel)); i < end; i++) {
+        for (
+          let i = Math.max(0, Math.floor(from + x * perPixel)),
+            end = Math.min(values.length, Math.floor(from + (x + 1) * perPixel));
+          i < end;
+          i++
+        ) {
           low = Math.min(low, values[i]!)
           high = Math.max(high, values[i]!)
         }
@@ -151,7 +180,9 @@ function listen(how: 'ears' | 'difference'): void {
   source = context.createBufferSource()
   source.buffer = buffer
   source.connect(context.destination)
-  source.onended = () => { playing.value = null }
+  source.onended = () => {
+    playing.value = null
+  }
   void context.resume()
   source.start()
   playing.value = how
@@ -161,13 +192,31 @@ onBeforeUnmount(() => {
   void context?.close()
 })
 
-const next = () => { moment.value = props.check.moments.length === 0 ? 0 : (moment.value + 1) % props.check.moments.length }
+const next = () => {
+  moment.value = props.check.moments.length === 0 ? 0 : (moment.value + 1) % props.check.moments.length
+}
 useShortcuts('Check a place', [
-  { keys: ['e'], what: 'Listen: clip on the left ear, recording on the right; again to stop', run: () => listen('ears') },
+  {
+    keys: ['e'],
+    what: 'Listen: clip on the left ear, recording on the right; again to stop',
+    run: () => listen('ears'),
+  },
   { keys: ['d'], what: 'Listen to the difference', run: () => listen('difference') },
   { keys: ['w'], what: 'Next clap or sharp sound', run: next },
-  { keys: ['\\'], what: 'Look off, on', run: () => { looksShown.value = !looksShown.value } },
-  { keys: ['z'], what: 'Look closer; from the closest, all again', run: () => { span.value = (span.value + 1) % SPANS.length } },
+  {
+    keys: ['\\'],
+    what: 'Look off, on',
+    run: () => {
+      looksShown.value = !looksShown.value
+    },
+  },
+  {
+    keys: ['z'],
+    what: 'Look closer; from the closest, all again',
+    run: () => {
+      span.value = (span.value + 1) % SPANS.length
+    },
+  },
 ])
 defineExpose({ pair, shift })
 </script>
@@ -177,7 +226,19 @@ defineExpose({ pair, shift })
     <div v-if="sides.length > 0" class="pictures" :class="{ one: sides.length === 1 }">
       <figure v-for="(side, n) in sides" :key="side.clip">
         <LookFilter v-if="side.look" :name="`look-side-${side.clip}`" :look="side.look" />
-        <video :style="side.look && looksShown ? { filter: `url(#look-side-${side.clip})` } : undefined" :ref="(element) => { if (element) pictures[n] = element as HTMLVideoElement }" muted playsinline preload="auto" :src="mediaUrl(production, side.clip, 'proxy', side.media_version)" @loadedmetadata="seek" />
+        <video
+          :style="side.look && looksShown ? { filter: `url(#look-side-${side.clip})` } : undefined"
+          :ref="
+            (element) => {
+              if (element) pictures[n] = element as HTMLVideoElement
+            }
+          "
+          muted
+          playsinline
+          preload="auto"
+          :src="mediaUrl(production, side.clip, 'proxy', side.media_version)"
+          @loadedmetadata="seek"
+        />
         <figcaption><DeviceBadge :letter="side.device ?? ''" /></figcaption>
       </figure>
     </div>
@@ -190,29 +251,118 @@ defineExpose({ pair, shift })
         <span v-if="failed" class="trouble">Its sound cannot be read now. Is a copy of the card connected?</span>
       </div>
       <div class="tools">
-        <button class="plain" :class="{ on: playing === 'ears' }" :disabled="pair === null" title="Clip on the left ear, recording on the right (E)" @click="listen('ears')">Listen</button>
-        <button class="plain" :class="{ on: playing === 'difference' }" :disabled="pair === null" title="What the two do not have in common (D)" @click="listen('difference')">Difference</button>
-        <button class="plain" title="Look closer (Z)" @click="span = (span + 1) % SPANS.length">{{ SPANS[span]! >= 1 ? `${SPANS[span]} s` : `${SPANS[span]! * 1000} ms` }}</button>
-        <button class="plain" :disabled="check.moments.length < 2" title="Next clap or sharp sound (W)" @click="next">{{ check.moments[moment]?.what === 'clap' ? 'clap' : 'sound' }} {{ moment + 1 }}/{{ Math.max(1, check.moments.length) }}</button>
+        <button
+          class="plain"
+          :class="{ on: playing === 'ears' }"
+          :disabled="pair === null"
+          title="Clip on the left ear, recording on the right (E)"
+          @click="listen('ears')"
+        >
+          Listen
+        </button>
+        <button
+          class="plain"
+          :class="{ on: playing === 'difference' }"
+          :disabled="pair === null"
+          title="What the two do not have in common (D)"
+          @click="listen('difference')"
+        >
+          Difference
+        </button>
+        <button class="plain" title="Look closer (Z)" @click="span = (span + 1) % SPANS.length">
+          {{ SPANS[span]! >= 1 ? `${SPANS[span]} s` : `${SPANS[span]! * 1000} ms` }}
+        </button>
+        <button class="plain" :disabled="check.moments.length < 2" title="Next clap or sharp sound (W)" @click="next">
+          {{ check.moments[moment]?.what === 'clap' ? 'clap' : 'sound' }} {{ moment + 1 }}/{{
+            Math.max(1, check.moments.length)
+          }}
+        </button>
       </div>
     </template>
   </div>
 </template>
 
 <style scoped>
-.check { display: grid; gap: 8px; }
-.pictures { display: grid; grid-template-columns: 1fr 1fr; gap: 6px; }
-.pictures.one { grid-template-columns: 1fr; }
-figure { margin: 0; position: relative; background: var(--dark); border-radius: 5px; overflow: hidden; aspect-ratio: 16 / 9; }
-video { width: 100%; height: 100%; object-fit: contain; display: block; }
-figcaption { position: absolute; top: 4px; left: 4px; }
-.waves { position: relative; height: 96px; background: #fff; border: 1px solid var(--rule); border-radius: 4px; }
-canvas { width: 100%; height: 100%; display: block; }
-.who { position: absolute; left: 6px; font-size: 10.5px; color: var(--ink-soft); background: #ffffffc0; padding: 0 2px; border-radius: 2px; }
-.who.up { top: 2px; }
-.who.down { bottom: 2px; }
-.trouble { position: absolute; inset: 0; display: grid; place-items: center; font-size: 12px; color: var(--ink-soft); padding: 0 20px; text-align: center; }
-.tools { display: grid; grid-template-columns: repeat(4, auto); gap: 6px; }
-.tools button { padding: 4px 4px; font-size: 12px; }
-.tools .on { background: var(--ink); border-color: var(--ink); color: #fff; }
+.check {
+  display: grid;
+  gap: 8px;
+}
+.pictures {
+  display: grid;
+  grid-template-columns: 1fr 1fr;
+  gap: 6px;
+}
+.pictures.one {
+  grid-template-columns: 1fr;
+}
+figure {
+  margin: 0;
+  position: relative;
+  background: var(--dark);
+  border-radius: 5px;
+  overflow: hidden;
+  aspect-ratio: 16 / 9;
+}
+video {
+  width: 100%;
+  height: 100%;
+  object-fit: contain;
+  display: block;
+}
+figcaption {
+  position: absolute;
+  top: 4px;
+  left: 4px;
+}
+.waves {
+  position: relative;
+  height: 96px;
+  background: #fff;
+  border: 1px solid var(--rule);
+  border-radius: 4px;
+}
+canvas {
+  width: 100%;
+  height: 100%;
+  display: block;
+}
+.who {
+  position: absolute;
+  left: 6px;
+  font-size: 10.5px;
+  color: var(--ink-soft);
+  background: #ffffffc0;
+  padding: 0 2px;
+  border-radius: 2px;
+}
+.who.up {
+  top: 2px;
+}
+.who.down {
+  bottom: 2px;
+}
+.trouble {
+  position: absolute;
+  inset: 0;
+  display: grid;
+  place-items: center;
+  font-size: 12px;
+  color: var(--ink-soft);
+  padding: 0 20px;
+  text-align: center;
+}
+.tools {
+  display: grid;
+  grid-template-columns: repeat(4, auto);
+  gap: 6px;
+}
+.tools button {
+  padding: 4px 4px;
+  font-size: 12px;
+}
+.tools .on {
+  background: var(--ink);
+  border-color: var(--ink);
+  color: #fff;
+}
 </style>

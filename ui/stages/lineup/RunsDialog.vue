@@ -19,23 +19,45 @@ const path = computed(() => (props.open ? `days/${day.value.ulid}/lineup/runs` :
 const { data, isPending, error, refetch } = useAnswer<{ runs: LineupRun[] }>(() => production.value.ulid, path)
 const chosen = ref<string | null>(null)
 const other = ref('')
-const compared = computed(() => (props.open && chosen.value !== null ? `lineup-runs/${chosen.value}${other.value === '' ? '' : `?with=${other.value}`}` : null))
+const compared = computed(() =>
+  props.open && chosen.value !== null
+    ? `lineup-runs/${chosen.value}${other.value === '' ? '' : `?with=${other.value}`}`
+    : null,
+)
 const { data: difference } = useAnswer<{ rows: RunRow[] }>(() => production.value.ulid, compared)
 const run = computed(() => data.value?.runs.find((one) => one.ulid === chosen.value))
 watch(data, (answer) => {
-  if (chosen.value === null || !answer?.runs.some((one) => one.ulid === chosen.value)) chosen.value = answer?.runs[0]?.ulid ?? null
+  if (chosen.value === null || !answer?.runs.some((one) => one.ulid === chosen.value))
+    chosen.value = answer?.runs[0]?.ulid ?? null
 })
-watch(chosen, () => { other.value = '' })
+watch(chosen, () => {
+  other.value = ''
+})
 
-const when = (at: string) => new Date(at).toLocaleString('en-GB', { day: 'numeric', month: 'short', hour: '2-digit', minute: '2-digit' })
-const said = (place: RunRow['before']) => (place === null ? 'not there yet' : place.start_ticks === null ? 'a stray' : `${labelAt(place.start_ticks, production.value.rate)} by ${place.way}${place.locked ? ', locked' : place.sure ? '' : ', look'}`)
-const moved = (ticks: number | null) => (ticks === null || ticks === 0 ? '' : `${ticks > 0 ? '+' : '−'}${Math.abs(ticks) >= TICKS ? `${(Math.abs(ticks) / TICKS).toFixed(2)} s` : `${((Math.abs(ticks) / TICKS) * 1000).toFixed(1)} ms`}`)
+const when = (at: string) =>
+  new Date(at).toLocaleString('en-GB', { day: 'numeric', month: 'short', hour: '2-digit', minute: '2-digit' })
+const trust = (place: NonNullable<RunRow['before']>) => (place.locked ? ', locked' : place.sure ? '' : ', look')
+const said = (place: RunRow['before']) =>
+  place === null
+    ? 'not there yet'
+    : place.start_ticks === null
+      ? 'a stray'
+      : `${labelAt(place.start_ticks, production.value.rate)} by ${place.way}${trust(place)}`
+function moved(ticks: number | null): string {
+  if (ticks === null || ticks === 0) return ''
+  const seconds = Math.abs(ticks) / TICKS
+  return `${ticks > 0 ? '+' : '−'}${seconds >= 1 ? `${seconds.toFixed(2)} s` : `${(seconds * 1000).toFixed(1)} ms`}`
+}
 
 async function back(): Promise<void> {
-  const answer = await attempt(() => api.post<{ moved: number; kept: number }>(`${base.value}/lineup-runs/${chosen.value}/back`))
+  const answer = await attempt(() =>
+    api.post<{ moved: number; kept: number }>(`${base.value}/lineup-runs/${chosen.value}/back`),
+  )
   if (answer === undefined) return
   makeStale('lineup')
-  say(`${answer.moved === 1 ? 'One clip' : `${answer.moved} clips`} back where run ${run.value?.number} had ${answer.moved === 1 ? 'it' : 'them'}${answer.kept > 0 ? `; ${answer.kept} stay where a person put them` : ''}.`)
+  const [clips, them] = answer.moved === 1 ? ['One clip', 'it'] : [`${answer.moved} clips`, 'them']
+  const kept = answer.kept > 0 ? `; ${answer.kept} stay where a person put them` : ''
+  say(`${clips} back where run ${run.value?.number} had ${them}${kept}.`)
   emit('close')
 }
 </script>
@@ -43,35 +65,66 @@ async function back(): Promise<void> {
 <template>
   <Modal :open="open" :width="860" title="Runs of this day" :footer="null" @cancel="emit('close')">
     <AnswerState :pending="isPending" :error="error" @retry="refetch()">
-      <div v-if="data && data.runs.length === 0" class="empty"><b>This day has not been lined up yet.</b>Every run is kept here, with the places it found.</div>
+      <div v-if="data && data.runs.length === 0" class="empty">
+        <b>This day has not been lined up yet.</b>Every run is kept here, with the places it found.
+      </div>
       <div v-else-if="data" class="runs">
         <ul role="listbox" aria-label="Runs">
           <li v-for="one in data.runs" :key="one.ulid">
-            <button role="option" :aria-selected="one.ulid === chosen" :class="{ on: one.ulid === chosen }" @click="chosen = one.ulid">
+            <button
+              role="option"
+              :aria-selected="one.ulid === chosen"
+              :class="{ on: one.ulid === chosen }"
+              @click="chosen = one.ulid"
+            >
               <b>Run {{ one.number }}</b> <span class="soft">{{ one.scope }}</span>
-              <small>{{ one.placed }} placed, {{ one.sure }} sure{{ one.strays > 0 ? `, ${one.strays} strays` : '' }}</small>
+              <small
+                >{{ one.placed }} placed, {{ one.sure }} sure{{ one.strays > 0 ? `, ${one.strays} strays` : '' }}</small
+              >
               <small>{{ one.by ?? 'somebody' }}, {{ when(one.at) }} · {{ one.ways.join(', ') }}</small>
             </button>
           </li>
         </ul>
         <section v-if="run">
-          <label>Run {{ run.number }} beside
+          <label
+            >Run {{ run.number }} beside
             <select v-model="other">
               <option value="">what stands now</option>
-              <option v-for="one in data.runs.filter((o) => o.ulid !== chosen)" :key="one.ulid" :value="one.ulid">run {{ one.number }}</option>
+              <option v-for="one in data.runs.filter((o) => o.ulid !== chosen)" :key="one.ulid" :value="one.ulid">
+                run {{ one.number }}
+              </option>
             </select>
           </label>
           <p v-if="difference && difference.rows.length === 0" class="soft">Nothing differs.</p>
           <table v-else-if="difference">
-            <thead><tr><th>Clip</th><th>Run {{ run.number }}</th><th>{{ other === '' ? 'Now' : `Run ${data.runs.find((o) => o.ulid === other)?.number}` }}</th><th>Moved</th></tr></thead>
+            <thead>
+              <tr>
+                <th>Clip</th>
+                <th>Run {{ run.number }}</th>
+                <th>{{ other === '' ? 'Now' : `Run ${data.runs.find((o) => o.ulid === other)?.number}` }}</th>
+                <th>Moved</th>
+              </tr>
+            </thead>
             <tbody>
               <tr v-for="row in difference.rows" :key="row.clip">
-                <td><button class="link mono" @click="emit('go', row.clip)"><DeviceBadge :letter="row.device ?? ''" /> {{ row.name }}</button></td>
-                <td class="mono">{{ said(row.before) }}</td><td class="mono">{{ said(row.after) }}</td><td class="mono">{{ moved(row.moved_ticks) }}</td>
+                <td>
+                  <button class="link mono" @click="emit('go', row.clip)">
+                    <DeviceBadge :letter="row.device ?? ''" /> {{ row.name }}
+                  </button>
+                </td>
+                <td class="mono">{{ said(row.before) }}</td>
+                <td class="mono">{{ said(row.after) }}</td>
+                <td class="mono">{{ moved(row.moved_ticks) }}</td>
               </tr>
             </tbody>
           </table>
-          <button v-if="production.may.work && other === '' && difference && difference.rows.length > 0" class="go" @click="back">Go back to run {{ run.number }}</button>
+          <button
+            v-if="production.may.work && other === '' && difference && difference.rows.length > 0"
+            class="go"
+            @click="back"
+          >
+            Go back to run {{ run.number }}
+          </button>
         </section>
       </div>
     </AnswerState>
@@ -79,16 +132,77 @@ async function back(): Promise<void> {
 </template>
 
 <style scoped>
-.runs { display: grid; grid-template-columns: 250px minmax(0, 1fr); gap: 16px; max-height: 60vh; }
-ul { list-style: none; margin: 0; padding: 0; overflow: auto; display: grid; gap: 6px; align-content: start; }
-li button { width: 100%; text-align: left; border: 1px solid var(--rule); border-radius: 5px; background: var(--sheet); padding: 7px 10px; cursor: pointer; font: inherit; }
-li button.on { border-color: var(--act); box-shadow: inset 3px 0 var(--act); }
-li small { display: block; color: var(--ink-soft); font-size: 11.5px; }
-section { overflow: auto; display: grid; gap: 10px; align-content: start; }
-table { width: 100%; border-collapse: collapse; font-size: 12px; }
-th { text-align: left; color: var(--ink-soft); font-weight: 500; }
-td, th { padding: 4px 6px; border-bottom: 1px solid var(--rule); }
-.link { border: 0; background: none; padding: 0; cursor: pointer; color: var(--ink); font-size: 12px; }
-select { font: inherit; padding: 3px 5px; border: 1px solid var(--rule-strong); border-radius: 4px; background: var(--sheet); }
-.go { justify-self: start; }
+.runs {
+  display: grid;
+  grid-template-columns: 250px minmax(0, 1fr);
+  gap: 16px;
+  max-height: 60vh;
+}
+ul {
+  list-style: none;
+  margin: 0;
+  padding: 0;
+  overflow: auto;
+  display: grid;
+  gap: 6px;
+  align-content: start;
+}
+li button {
+  width: 100%;
+  text-align: left;
+  border: 1px solid var(--rule);
+  border-radius: 5px;
+  background: var(--sheet);
+  padding: 7px 10px;
+  cursor: pointer;
+  font: inherit;
+}
+li button.on {
+  border-color: var(--act);
+  box-shadow: inset 3px 0 var(--act);
+}
+li small {
+  display: block;
+  color: var(--ink-soft);
+  font-size: 11.5px;
+}
+section {
+  overflow: auto;
+  display: grid;
+  gap: 10px;
+  align-content: start;
+}
+table {
+  width: 100%;
+  border-collapse: collapse;
+  font-size: 12px;
+}
+th {
+  text-align: left;
+  color: var(--ink-soft);
+  font-weight: 500;
+}
+td,
+th {
+  padding: 4px 6px;
+  border-bottom: 1px solid var(--rule);
+}
+.link {
+  border: 0;
+  background: none;
+  padding: 0;
+  cursor: pointer;
+  color: var(--ink);
+  font-size: 12px;
+}
+select {
+  font: inherit;
+  padding: 3px 5px;
+  border: 1px solid var(--rule-strong);
+  border-radius: 4px;
+  background: var(--sheet);
+}
+.go {
+  justify-self: start;
+}
 </style>

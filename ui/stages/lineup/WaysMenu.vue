@@ -30,17 +30,28 @@ function shift(at: number, by: -1 | 1): void {
   change({ ways })
 }
 
-useShortcuts('The next run', [{ keys: ['n'], what: 'What it is about: clips, ways, clock', run: () => { open.value = !open.value } }])
+useShortcuts('The next run', [
+  {
+    keys: ['n'],
+    what: 'What it is about: clips, ways, clock',
+    run: () => {
+      open.value = !open.value
+    },
+  },
+])
 </script>
 
 <template>
   <Popover v-model:open="open" trigger="click" placement="bottomLeft">
     <template #content>
       <div ref="menu" class="wish" @keydown="onKey">
-        <label>Line up
+        <label
+          >Line up
           <select :value="`${wish.scope}:${wish.key}`" @change="scope(($event.target as HTMLSelectElement).value)">
             <option value="day:">the whole day</option>
-            <option v-if="chosen" value="clips:">{{ picked > 1 ? `the ${picked} picked clips` : 'the chosen clip only' }}</option>
+            <option v-if="chosen" value="clips:">
+              {{ picked > 1 ? `the ${picked} picked clips` : 'the chosen clip only' }}
+            </option>
             <option v-for="roll in rolls" :key="roll" :value="`card:${roll}`">card {{ roll }}</option>
             <option v-for="scene in scenes" :key="scene" :value="`scene:${scene}`">scene {{ scene }}</option>
           </select>
@@ -49,38 +60,127 @@ useShortcuts('The next run', [{ keys: ['n'], what: 'What it is about: clips, way
         <h3>Ways, in this order</h3>
         <ol>
           <li v-for="(way, n) in wish.ways" :key="way">
-            <span><b>{{ way }}</b> <small>{{ WAYS.find((one) => one.key === way)?.what }}</small></span>
+            <span
+              ><b>{{ way }}</b> <small>{{ WAYS.find((one) => one.key === way)?.what }}</small></span
+            >
             <button class="plain" :aria-label="`${way} earlier`" :disabled="n === 0" @click="shift(n, -1)">↑</button>
-            <button class="plain" :aria-label="`${way} later`" :disabled="n === wish.ways.length - 1" @click="shift(n, 1)">↓</button>
-            <button class="plain" :aria-label="`Not by ${way}`" :disabled="wish.ways.length === 1" @click="change({ ways: wish.ways.filter((one) => one !== way) })">×</button>
+            <button
+              class="plain"
+              :aria-label="`${way} later`"
+              :disabled="n === wish.ways.length - 1"
+              @click="shift(n, 1)"
+            >
+              ↓
+            </button>
+            <button
+              class="plain"
+              :aria-label="`Not by ${way}`"
+              :disabled="wish.ways.length === 1"
+              @click="change({ ways: wish.ways.filter((one) => one !== way) })"
+            >
+              ×
+            </button>
           </li>
         </ol>
-        <div v-if="off.length > 0" class="more"><button v-for="way in off" :key="way.key" class="plain" :title="way.what" @click="change({ ways: [...wish.ways, way.key] })">+ {{ way.key }}</button></div>
-        <label>The clock of
-          <select :value="wish.anchor ?? ''" @change="change({ anchor: ($event.target as HTMLSelectElement).value || null })">
+        <div v-if="off.length > 0" class="more">
+          <button
+            v-for="way in off"
+            :key="way.key"
+            class="plain"
+            :title="way.what"
+            @click="change({ ways: [...wish.ways, way.key] })"
+          >
+            + {{ way.key }}
+          </button>
+        </div>
+        <label
+          >The clock of
+          <select
+            :value="wish.anchor ?? ''"
+            @change="change({ anchor: ($event.target as HTMLSelectElement).value || null })"
+          >
             <option value="">the first recording</option>
             <option v-for="one in recordings" :key="one.clip" :value="one.clip">{{ one.name }}</option>
           </select>
         </label>
-        <label class="check"><input type="checkbox" :checked="wish.cut" @change="change({ cut: ($event.target as HTMLInputElement).checked })"> then cut into takes</label>
+        <label class="check"
+          ><input
+            type="checkbox"
+            :checked="wish.cut"
+            @change="change({ cut: ($event.target as HTMLInputElement).checked })"
+          />
+          then cut into takes</label
+        >
       </div>
     </template>
-    <button class="plain" title="What the next run is about (N)" :aria-expanded="open">Ways: {{ wish.ways.join(', then ') }}</button>
+    <button class="plain" title="What the next run is about (N)" :aria-expanded="open">
+      Ways: {{ wish.ways.join(', then ') }}
+    </button>
   </Popover>
 </template>
 
 <style scoped>
-.wish { width: 330px; display: grid; gap: 8px; font-size: 13px; }
-.wish label { display: grid; grid-template-columns: 92px 1fr; align-items: center; gap: 8px; }
-.wish label.check { grid-template-columns: auto 1fr; }
-.wish p { margin: -4px 0 0 100px; font-size: 12px; }
-h3 { font-size: 13px; margin: 4px 0 0; }
-ol { margin: 0; padding-left: 18px; display: grid; gap: 4px; }
-li { display: list-item; }
-li span { display: inline-block; width: 190px; vertical-align: middle; }
-li small { display: block; color: var(--ink-soft); line-height: 1.25; }
-li button { padding: 0 7px; margin-left: 3px; }
-.more { display: flex; flex-wrap: wrap; gap: 5px; }
-.more button { padding: 1px 8px; font-size: 12px; }
-select { font: inherit; padding: 3px 5px; border: 1px solid var(--rule-strong); border-radius: 4px; background: var(--sheet); min-width: 0; }
+.wish {
+  width: 330px;
+  display: grid;
+  gap: 8px;
+  font-size: 13px;
+}
+.wish label {
+  display: grid;
+  grid-template-columns: 92px 1fr;
+  align-items: center;
+  gap: 8px;
+}
+.wish label.check {
+  grid-template-columns: auto 1fr;
+}
+.wish p {
+  margin: -4px 0 0 100px;
+  font-size: 12px;
+}
+h3 {
+  font-size: 13px;
+  margin: 4px 0 0;
+}
+ol {
+  margin: 0;
+  padding-left: 18px;
+  display: grid;
+  gap: 4px;
+}
+li {
+  display: list-item;
+}
+li span {
+  display: inline-block;
+  width: 190px;
+  vertical-align: middle;
+}
+li small {
+  display: block;
+  color: var(--ink-soft);
+  line-height: 1.25;
+}
+li button {
+  padding: 0 7px;
+  margin-left: 3px;
+}
+.more {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 5px;
+}
+.more button {
+  padding: 1px 8px;
+  font-size: 12px;
+}
+select {
+  font: inherit;
+  padding: 3px 5px;
+  border: 1px solid var(--rule-strong);
+  border-radius: 4px;
+  background: var(--sheet);
+  min-width: 0;
+}
 </style>

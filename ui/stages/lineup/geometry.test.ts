@@ -17,7 +17,8 @@ describe('the folded map', () => {
     const map = clusters([span(100, 130), span(500, 520), span(9000, 9001)])
     const moments = [90, 100, 115, 130, 300, 500, 520, 9000, 9001].map((second) => map.pos(second * TICKS))
     expect([...moments].sort((a, b) => a - b)).toEqual(moments)
-    for (const second of [100, 115, 130, 500, 519, 9001]) expect(map.ticksAt(map.pos(second * TICKS))).toBe(second * TICKS)
+    for (const second of [100, 115, 130, 500, 519, 9001])
+      expect(map.ticksAt(map.pos(second * TICKS))).toBe(second * TICKS)
     expect(map.ticksAt(-TICKS)).toBe(100 * TICKS)
   })
 

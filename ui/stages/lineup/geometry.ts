@@ -1,7 +1,10 @@
 import type { Rate } from '@/api/types'
 import { TICKS, ticksPerFrame } from '@/player/time'
 
-export interface Span { from: number; to: number }
+export interface Span {
+  from: number
+  to: number
+}
 
 export interface FoldedMap {
   /** Stretches that are drawn to scale, in order; ticks. */
@@ -15,7 +18,11 @@ export interface FoldedMap {
 }
 
 /** What of a map is in sight: its left edge in the map's ticks, ticks to a pixel, and pixels. */
-export interface View { left: number; perPixel: number; width: number }
+export interface View {
+  left: number
+  perPixel: number
+  width: number
+}
 
 /** Ticks of nothing that stay as they are; longer ones are folded to this. */
 export const FOLD = 3 * TICKS
@@ -56,7 +63,12 @@ export function clusters(spans: Span[]): FoldedMap {
       if (joined.length === 0) return 0
       let index = find((at) => joined[at]!.from <= ticks)
       // What lies in the fold before a stretch is measured from that stretch.
-      if (index + 1 < joined.length && ticks > joined[index]!.to && joined[index + 1]!.from - ticks < ticks - joined[index]!.to) index++
+      if (
+        index + 1 < joined.length &&
+        ticks > joined[index]!.to &&
+        joined[index + 1]!.from - ticks < ticks - joined[index]!.to
+      )
+        index++
       const span = joined[index]!
       return starts[index]! + Math.max(-FOLD / 2, Math.min(ticks, span.to + FOLD / 2) - span.from)
     },
@@ -106,7 +118,11 @@ export function ruler(map: FoldedMap, view: View): { ticks: number; x: number; d
   for (const span of map.spans) {
     if (span.to < first || span.from > last) continue
     const begin = span.from >= first ? span.from : Math.ceil(first / step) * step
-    for (let ticks = begin; ticks < Math.min(span.to, last + step); ticks = (Math.floor(ticks / step + 1e-9) + 1) * step) {
+    for (
+      let ticks = begin;
+      ticks < Math.min(span.to, last + step);
+      ticks = (Math.floor(ticks / step + 1e-9) + 1) * step
+    ) {
       const x = xOf(map, view, ticks)
       if (x >= next && x <= view.width) {
         marks.push({ ticks, x, digits })
@@ -125,5 +141,6 @@ export function offsetText(ticks: number | null, rate: Rate): string {
   if (frames > 3600 * rate.nominal) return 'clock not set'
   const seconds = Math.floor(frames / rate.nominal)
   const rest = frames % rate.nominal
-  return `${seconds > 0 ? `${seconds} s ` : ''}${rest > 0 || seconds === 0 ? `${rest} f ` : ''}${ticks > 0 ? 'late' : 'early'}`
+  const by = [seconds > 0 ? `${seconds} s` : '', rest > 0 || seconds === 0 ? `${rest} f` : '']
+  return [...by, ticks > 0 ? 'late' : 'early'].filter((word) => word !== '').join(' ')
 }

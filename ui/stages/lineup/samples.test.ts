@@ -15,7 +15,14 @@ describe('samples for eye and ear', () => {
 
   it('leave nothing of what is the same at another level, and all of what is not', () => {
     const left = new Float32Array([0.1, -0.2, 0.3, 0.05])
-    expect(Math.max(...difference(left, left.map((value) => 3 * value)).map(Math.abs))).toBeLessThan(1e-6)
+    expect(
+      Math.max(
+        ...difference(
+          left,
+          left.map((value) => 3 * value),
+        ).map(Math.abs),
+      ),
+    ).toBeLessThan(1e-6)
     expect(difference(new Float32Array([0, 0]), new Float32Array([0.5, -0.5]))).toEqual(new Float32Array([-0.5, 0.5]))
   })
 })

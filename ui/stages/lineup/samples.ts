@@ -2,7 +2,12 @@ import { fetchBytes } from '@/api/client'
 import { TICKS } from '@/player/time'
 
 /** Two clips' sound at one moment, 48 kHz, -1 to 1; silence where one of them does not run. */
-export interface Pair { left: Float32Array; right: Float32Array; fromTicks: number; apartTicks: number }
+export interface Pair {
+  left: Float32Array
+  right: Float32Array
+  fromTicks: number
+  apartTicks: number
+}
 
 export const SAMPLE_RATE = 48_000
 
@@ -15,19 +20,31 @@ const kept = new Map<string, Promise<Pair | null>>()
  * @param fromTicks of the clip's own time; may lie before its start
  * @param apartTicks where the clip begins in the other one
  */
-export function loadPair(production: string, clip: string, against: string, fromTicks: number, apartTicks: number, seconds: number): Promise<Pair | null> {
+export function loadPair(
+  production: string,
+  clip: string,
+  against: string,
+  fromTicks: number,
+  apartTicks: number,
+  seconds: number,
+): Promise<Pair | null> {
   const from = Math.round(fromTicks)
   const apart = Math.round(apartTicks)
-  const address = `/api/productions/${production}/clips/${clip}/pair?against=${against}&from_ticks=${from}&apart_ticks=${apart}&seconds=${seconds}`
+  const asked = `against=${against}&from_ticks=${from}&apart_ticks=${apart}&seconds=${seconds}`
+  const address = `/api/productions/${production}/clips/${clip}/pair?${asked}`
   let pair = kept.get(address)
   if (pair === undefined) {
-    pair = fetchBytes(address).then((bytes) => (bytes === null ? null : { ...readStereo(bytes), fromTicks: from, apartTicks: apart })).catch(() => null)
+    pair = fetchBytes(address)
+      .then((bytes) => (bytes === null ? null : { ...readStereo(bytes), fromTicks: from, apartTicks: apart }))
+      .catch(() => null)
     kept.set(address, pair)
     for (const oldest of kept.keys()) {
       if (kept.size <= KEPT) break
       kept.delete(oldest)
     }
-    void pair.then((answer) => { if (answer === null) kept.delete(address) })
+    void pair.then((answer) => {
+      if (answer === null) kept.delete(address)
+    })
   }
   return pair
 }

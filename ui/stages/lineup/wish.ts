@@ -14,7 +14,13 @@ export const WAYS: { key: Way; what: string }[] = [
 ]
 
 /** What the next run of line-up is to do. */
-export interface LineupWish { scope: 'day' | 'card' | 'scene' | 'clips'; key: string; ways: Way[]; anchor: string | null; cut: boolean }
+export interface LineupWish {
+  scope: 'day' | 'card' | 'scene' | 'clips'
+  key: string
+  ways: Way[]
+  anchor: string | null
+  cut: boolean
+}
 
 /** The ways are kept for a production on this computer; what a run is about is the day's, and asked for anew. */
 export function useKeptWays(production: ComputedRef<string>) {
@@ -25,6 +31,8 @@ export function useKeptWays(production: ComputedRef<string>) {
       const ways = own?.ways.filter((way) => WAYS.some((one) => one.key === way)) ?? []
       return { ways: ways.length > 0 ? ways : (['sound', 'timecode'] as Way[]), cut: own?.cut ?? true }
     },
-    set: (value) => { kept.value = { ...kept.value, [production.value]: value } },
+    set: (value) => {
+      kept.value = { ...kept.value, [production.value]: value }
+    },
   })
 }

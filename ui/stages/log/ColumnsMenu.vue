@@ -8,10 +8,14 @@ import type { SheetColumn } from './sheet'
 const props = defineProps<{ columns: SheetColumn[] }>()
 const emit = defineEmits<{ columns: [columns: SheetColumn[]]; reset: [] }>()
 const { open, onKey } = useMenu(useTemplateRef<HTMLElement>('menu'))
-const titleOf = (column: SheetColumn) => (column.key.startsWith('device:') ? `Device ${column.key.slice(7)}, ${column.title}` : column.title)
+const titleOf = (column: SheetColumn) =>
+  column.key.startsWith('device:') ? `Device ${column.key.slice(7)}, ${column.title}` : column.title
 
 function change(key: string, values: Partial<SheetColumn>): void {
-  emit('columns', props.columns.map((one) => (one.key === key ? { ...one, ...values } : one)))
+  emit(
+    'columns',
+    props.columns.map((one) => (one.key === key ? { ...one, ...values } : one)),
+  )
 }
 function shift(column: SheetColumn, step: number): void {
   const from = props.columns.findIndex((one) => one.key === column.key)
@@ -30,10 +34,47 @@ function shift(column: SheetColumn, step: number): void {
     <template #content>
       <div ref="menu" class="columns" role="group" aria-label="Columns" @keydown="onKey">
         <div v-for="column in columns" :key="column.key" class="one">
-          <label><input type="checkbox" :checked="column.shown" :disabled="column.frozen" @change="change(column.key, { shown: ($event.target as HTMLInputElement).checked })"> {{ titleOf(column) }}</label>
-          <input class="field mono" type="number" min="30" max="900" step="10" :value="column.width" :aria-label="`Width of ${titleOf(column)}`" @change="change(column.key, { width: Math.min(900, Math.max(30, Number(($event.target as HTMLInputElement).value))) })">
-          <button class="plain" :disabled="column.frozen" :aria-label="`${titleOf(column)} further left`" title="Further left" @click="shift(column, -1)">◂</button>
-          <button class="plain" :disabled="column.frozen" :aria-label="`${titleOf(column)} further right`" title="Further right" @click="shift(column, 1)">▸</button>
+          <label
+            ><input
+              type="checkbox"
+              :checked="column.shown"
+              :disabled="column.frozen"
+              @change="change(column.key, { shown: ($event.target as HTMLInputElement).checked })"
+            />
+            {{ titleOf(column) }}</label
+          >
+          <input
+            class="field mono"
+            type="number"
+            min="30"
+            max="900"
+            step="10"
+            :value="column.width"
+            :aria-label="`Width of ${titleOf(column)}`"
+            @change="
+              change(column.key, {
+                width: Math.min(900, Math.max(30, Number(($event.target as HTMLInputElement).value))),
+              })
+            "
+          />
+          <button
+            class="plain"
+            :disabled="column.frozen"
+            :aria-label="`${titleOf(column)} further left`"
+            title="Further left"
+            @click="shift(column, -1)"
+          >
+            ◂
+          </button>
+          <button
+            class="plain"
+            :disabled="column.frozen"
+            :aria-label="`${titleOf(column)} further right`"
+            title="Further right"
+            @click="shift(column, 1)"
+          >
+            ▸
+          </button>
         </div>
         <button class="plain" @click="emit('reset')">As it was at first</button>
       </div>
@@ -42,9 +83,29 @@ function shift(column: SheetColumn, step: number): void {
 </template>
 
 <style scoped>
-.columns { display: grid; gap: 3px; max-height: 62vh; overflow: auto; padding: 2px; }
-.one { display: grid; grid-template-columns: 190px 66px auto auto; gap: 5px; align-items: center; }
-.one label { display: flex; gap: 7px; align-items: center; }
-.one .plain { padding: 1px 7px; min-height: 24px; }
-.field { height: 25px; }
+.columns {
+  display: grid;
+  gap: 3px;
+  max-height: 62vh;
+  overflow: auto;
+  padding: 2px;
+}
+.one {
+  display: grid;
+  grid-template-columns: 190px 66px auto auto;
+  gap: 5px;
+  align-items: center;
+}
+.one label {
+  display: flex;
+  gap: 7px;
+  align-items: center;
+}
+.one .plain {
+  padding: 1px 7px;
+  min-height: 24px;
+}
+.field {
+  height: 25px;
+}
 </style>

@@ -29,22 +29,44 @@ import { useTakeEdits } from './useTakeEdits'
 const { production, day, base } = useDesk()
 const session = useSession()
 const route = useRoute()
-const { data, isPending, error, refetch } = useAnswer<SlateSheet>(() => production.value.ulid, () => `days/${day.value.ulid}/log`, { large: true })
-const { data: coverage } = useAnswer<{ scenes: Record<string, SheetScene> }>(() => production.value.ulid, () => (data.value === undefined ? null : `days/${day.value.ulid}/scenes`))
-const edits = useTakeEdits(() => production.value.ulid, () => day.value.ulid)
+const { data, isPending, error, refetch } = useAnswer<SlateSheet>(
+  () => production.value.ulid,
+  () => `days/${day.value.ulid}/log`,
+  { large: true },
+)
+const { data: coverage } = useAnswer<{ scenes: Record<string, SheetScene> }>(
+  () => production.value.ulid,
+  () => (data.value === undefined ? null : `days/${day.value.ulid}/scenes`),
+)
+const edits = useTakeEdits(
+  () => production.value.ulid,
+  () => day.value.ulid,
+)
 const mayLog = computed(() => production.value.may.work)
 
 const order = useLocalStorage<Order>('log.order', 'slate')
 const view = useLocalStorage<'rows' | 'pictures'>('log.view', 'rows')
 const cursor = ref<string | null>(null)
 const clip = ref<string | null>(null)
-const { others, byRow } = usePresence(() => production.value.ulid, () => day.value.ulid, () => session.user?.ulid, () => cursor.value)
-const rows = computed(() => (data.value === undefined ? [] : rowsOf(data.value, order.value, production.value.devices, coverage.value?.scenes)))
+const { others, byRow } = usePresence(
+  () => production.value.ulid,
+  () => day.value.ulid,
+  () => session.user?.ulid,
+  () => cursor.value,
+)
+const rows = computed(() =>
+  data.value === undefined ? [] : rowsOf(data.value, order.value, production.value.devices, coverage.value?.scenes),
+)
 const row = computed(() => rows.value.find((one) => one.key === cursor.value))
-const take = computed(() => (row.value?.kind === 'take' ? row.value.take : row.value?.kind === 'clip' ? row.value.take : null))
+const take = computed(() =>
+  row.value?.kind === 'take' ? row.value.take : row.value?.kind === 'clip' ? row.value.take : null,
+)
 const lone = computed(() => (row.value?.kind === 'clip' ? row.value.clip : null))
 const devices = computed(() => {
-  const used = new Set([...(data.value?.takes ?? []).flatMap((one) => one.clips.map((other) => other.device)), ...(data.value?.unslated ?? []).map((one) => one.device)])
+  const used = new Set([
+    ...(data.value?.takes ?? []).flatMap((one) => one.clips.map((other) => other.device)),
+    ...(data.value?.unslated ?? []).map((one) => one.device),
+  ])
   return production.value.devices.filter((device) => used.has(device.letter))
 })
 const grid = ref<InstanceType<typeof SlateGrid> | null>(null)
@@ -54,19 +76,33 @@ const dialog = ref<'slates' | 'notes' | 'names' | 'script' | null>(null)
 
 const summary = computed(() => {
   const takes = data.value?.takes ?? []
-  return `${takes.length} ${takes.length === 1 ? 'take' : 'takes'} · ${takes.filter((one) => one.status === 'circled').length} circled · ${length(takes.reduce((sum, one) => sum + runningOf(one), 0))}`
+  const circled = takes.filter((one) => one.status === 'circled').length
+  const ran = length(takes.reduce((sum, one) => sum + runningOf(one), 0))
+  return `${takes.length} ${takes.length === 1 ? 'take' : 'takes'} · ${circled} circled · ${ran}`
 })
-const on = computed(() => (row.value?.kind === 'clip' ? row.value.clip.name : take.value === null ? 'no row' : slateOf(take.value)))
+const on = computed(() =>
+  row.value?.kind === 'clip' ? row.value.clip.name : take.value === null ? 'no row' : slateOf(take.value),
+)
 const example = computed(() => {
   const one = take.value
-  return one === null ? '3A/4 wide, Mara turns, circled' : [`${one.setup}/${one.take + 1} ${one.size.toLowerCase()}`.trim(), one.description].filter(Boolean).join(', ')
+  return one === null
+    ? '3A/4 wide, Mara turns, circled'
+    : [`${one.setup}/${one.take + 1} ${one.size.toLowerCase()}`.trim(), one.description].filter(Boolean).join(', ')
 })
 
 // Columns: kept on the server for this person, so that they are the same at every desk.
 const columnsPath = 'log-columns'
-const { data: keptColumns } = useAnswer<{ columns: Column[] | null }>(() => production.value.ulid, () => columnsPath)
-const columns = computed(() => columnsOf(devices.value, keptColumns.value?.columns ?? null, production.value.slate_style))
-const store = useDebounceFn((now: Column[] | null) => void attempt(() => api.put(`${base.value}/${columnsPath}`, { columns: now })), 500)
+const { data: keptColumns } = useAnswer<{ columns: Column[] | null }>(
+  () => production.value.ulid,
+  () => columnsPath,
+)
+const columns = computed(() =>
+  columnsOf(devices.value, keptColumns.value?.columns ?? null, production.value.slate_style),
+)
+const store = useDebounceFn(
+  (now: Column[] | null) => void attempt(() => api.put(`${base.value}/${columnsPath}`, { columns: now })),
+  500,
+)
 function setColumns(now: SheetColumn[] | null): void {
   const value = now === null ? null : kept(now)
   queryClient.setQueryData([production.value.ulid, columnsPath], { columns: value })
@@ -76,14 +112,23 @@ function setColumns(now: SheetColumn[] | null): void {
 watch(
   [rows, () => route.query.take, () => route.query.clip],
   ([now, asked, askedClip], before) => {
-    const wanted = now.find((one) => (asked !== undefined && one.key === asked) || (askedClip !== undefined && ((one.kind === 'clip' && one.key === askedClip) || (one.kind === 'take' && one.take.clips.some((other) => other.ulid === askedClip)))))
-    const isNewAsk = before === undefined || before[1] !== asked || before[2] !== askedClip || (before[0]?.length ?? 0) === 0
+    const wanted = now.find(
+      (one) =>
+        (asked !== undefined && one.key === asked) ||
+        (askedClip !== undefined &&
+          ((one.kind === 'clip' && one.key === askedClip) ||
+            (one.kind === 'take' && one.take.clips.some((other) => other.ulid === askedClip)))),
+    )
+    const isNewAsk =
+      before === undefined || before[1] !== asked || before[2] !== askedClip || (before[0]?.length ?? 0) === 0
     if (wanted !== undefined && isNewAsk) void nextTick(() => select(wanted.key))
     else if (!now.some((one) => one.key === cursor.value)) cursor.value = nearest(before?.[0] ?? [], now)
   },
   { immediate: true },
 )
-/** Where the cursor goes when its row is gone, such as a clip that found its take: to what stood after it, else before. */
+/**
+ * Where the cursor goes when its row is gone, such as a clip that found its take: to what stood after it, else before.
+ */
 function nearest(old: Row[], now: Row[]): string | null {
   const left = new Set(now.filter((one) => one.kind === 'take' || one.kind === 'clip').map((one) => one.key))
   const was = old.findIndex((one) => one.key === cursor.value)
@@ -95,14 +140,30 @@ function select(key: string): void {
   else cursor.value = key
 }
 
-/** What this page shows of the take that a line is about, and of the clip's slate, so that nobody is overwritten unseen. */
+/**
+ * What this page shows of the take that a line is about, and of the clip's slate, so that nobody is overwritten unseen.
+ */
 function seen(slate: string | null): Record<string, unknown> {
   const one = data.value?.takes.find((other) => slateOf(other) === slate)
-  const fields = one === undefined ? {} : { description: one.description, size: one.size, status: one.status, ...Object.fromEntries(FLAGS.map(({ field }) => [field, one[field]])) }
+  const fields =
+    one === undefined
+      ? {}
+      : {
+          description: one.description,
+          size: one.size,
+          status: one.status,
+          ...Object.fromEntries(FLAGS.map(({ field }) => [field, one[field]])),
+        }
   return { ...fields, slate: row.value?.kind === 'clip' && row.value.take !== null ? slateOf(row.value.take) : null }
 }
 async function setSlate(one: LogClip, text: string): Promise<void> {
-  const answer = await attempt(() => api.post<{ take: string | null }>(`${base.value}/days/${day.value.ulid}/log/slate`, { clips: [one.ulid], slate: text, was: row.value?.kind === 'clip' && row.value.take !== null ? slateOf(row.value.take) : null }))
+  const answer = await attempt(() =>
+    api.post<{ take: string | null }>(`${base.value}/days/${day.value.ulid}/log/slate`, {
+      clips: [one.ulid],
+      slate: text,
+      was: row.value?.kind === 'clip' && row.value.take !== null ? slateOf(row.value.take) : null,
+    }),
+  )
   makeStale('takes')
   if (answer?.take && order.value !== 'device' && lone.value === null) cursor.value = answer.take
 }
@@ -111,7 +172,13 @@ async function circle(one: Take, now: TakeStatus): Promise<void> {
   makeStale('takes')
 }
 async function falseStart(one: LogClip): Promise<void> {
-  await attempt(() => api.post(`${base.value}/days/${day.value.ulid}/log/slate`, { clips: [one.ulid], slate: null, false_start: !one.is_false_start }))
+  await attempt(() =>
+    api.post(`${base.value}/days/${day.value.ulid}/log/slate`, {
+      clips: [one.ulid],
+      slate: null,
+      false_start: !one.is_false_start,
+    }),
+  )
   makeStale('takes')
 }
 /** After a line: the next clip without a slate where one was logged, else the take that the line made or changed. */
@@ -128,7 +195,9 @@ watch(rows, (now) => {
   awaited.value = null
   void nextTick(() => select(key))
 })
-watch(cursor, () => { if (view.value === 'rows') clip.value = null })
+watch(cursor, () => {
+  if (view.value === 'rows') clip.value = null
+})
 function choosePicture(key: string, ulid: string): void {
   cursor.value = key
   clip.value = ulid
@@ -136,7 +205,9 @@ function choosePicture(key: string, ulid: string): void {
 function openLine(begin = ''): void {
   if (mayLog.value) line.value?.open(begin)
 }
-const ask = (which: typeof dialog.value) => { if (mayLog.value) dialog.value = which }
+const ask = (which: typeof dialog.value) => {
+  if (mayLog.value) dialog.value = which
+}
 
 useShortcuts('Log', [
   { keys: ['b'], what: 'The log line: 3A/4 wide, Mara turns, circled', run: () => openLine() },
@@ -144,9 +215,17 @@ useShortcuts('Log', [
   { keys: ['n'], what: 'Next take: setup, size and what happens go on', run: () => openLine('+ ') },
   { keys: ['v'], what: 'Write a note', run: () => panel.value?.writeNote() },
   { keys: ['y'], what: 'Who changed what of this take', run: () => panel.value?.toggleHistory() },
-  { keys: ['[', ']'], what: 'Angle before, angle after', run: (event) => panel.value?.turn(event.key === ']' ? 1 : -1) },
+  {
+    keys: ['[', ']'],
+    what: 'Angle before, angle after',
+    run: (event) => panel.value?.turn(event.key === ']' ? 1 : -1),
+  },
   { keys: ['q'], what: 'Rows or pictures', run: () => (view.value = view.value === 'rows' ? 'pictures' : 'rows') },
-  { keys: ['z'], what: 'Slate order, as shot, by device, widest first', run: () => (order.value = ORDERS[(ORDERS.findIndex((one) => one.key === order.value) + 1) % ORDERS.length]!.key) },
+  {
+    keys: ['z'],
+    what: 'Slate order, as shot, by device, widest first',
+    run: () => (order.value = ORDERS[(ORDERS.findIndex((one) => one.key === order.value) + 1) % ORDERS.length]!.key),
+  },
   { keys: ['s'], what: 'Read slates', run: () => ask('slates') },
   { keys: ['u'], what: 'Script notes and reports', run: () => ask('notes') },
   { keys: ['a'], what: 'Names', run: () => ask('names') },
@@ -158,40 +237,138 @@ useShortcuts('Log', [
     <div v-if="data" class="split">
       <section class="left">
         <div class="bar">
-          <span class="two" role="radiogroup" aria-label="View"><button role="radio" :aria-checked="view === 'rows'" :class="{ on: view === 'rows' }" title="Rows (Q)" @click="view = 'rows'">Slate sheet</button><button role="radio" :aria-checked="view === 'pictures'" :class="{ on: view === 'pictures' }" title="Pictures (Q)" @click="view = 'pictures'">Pictures</button></span>
-          <select v-model="order" class="order" aria-label="Order" title="Order (Z)"><option v-for="one in ORDERS" :key="one.key" :value="one.key">{{ one.title }}</option></select>
+          <span class="two" role="radiogroup" aria-label="View"
+            ><button
+              role="radio"
+              :aria-checked="view === 'rows'"
+              :class="{ on: view === 'rows' }"
+              title="Rows (Q)"
+              @click="view = 'rows'"
+            >
+              Slate sheet</button
+            ><button
+              role="radio"
+              :aria-checked="view === 'pictures'"
+              :class="{ on: view === 'pictures' }"
+              title="Pictures (Q)"
+              @click="view = 'pictures'"
+            >
+              Pictures
+            </button></span
+          >
+          <select v-model="order" class="order" aria-label="Order" title="Order (Z)">
+            <option v-for="one in ORDERS" :key="one.key" :value="one.key">{{ one.title }}</option>
+          </select>
           <template v-if="mayLog">
-            <button class="plain" title="From the recorder's fields and from names (S)" @click="ask('slates')">Read slates</button>
+            <button class="plain" title="From the recorder's fields and from names (S)" @click="ask('slates')">
+              Read slates
+            </button>
             <button class="plain" title="Script notes and reports (U)" @click="ask('notes')">Script notes…</button>
             <Dropdown :trigger="['click']">
               <button class="plain" aria-label="More">More ▾</button>
-              <template #overlay><div class="menu"><button @click="ask('names')">Names… <kbd>A</kbd></button><button @click="ask('script')">Script…</button></div></template>
+              <template #overlay
+                ><div class="menu">
+                  <button @click="ask('names')">Names… <kbd>A</kbd></button
+                  ><button @click="ask('script')">Script…</button>
+                </div></template
+              >
             </Dropdown>
           </template>
           <ColumnsMenu v-if="view === 'rows'" :columns="columns" @columns="setColumns" @reset="setColumns(null)" />
-          <span class="push soft"><span v-for="one in others.values()" :key="one.who" class="met" :title="`${one.name} logs here too`">{{ one.initials }}</span>{{ summary }}</span>
+          <span class="push soft"
+            ><span v-for="one in others.values()" :key="one.who" class="met" :title="`${one.name} logs here too`">{{
+              one.initials
+            }}</span
+            >{{ summary }}</span
+          >
         </div>
-        <div v-if="rows.length === 0" class="empty"><b>No clip of this day yet.</b>Offload a card first; its clips come here.<br><RouterLink :to="{ name: 'cards', params: route.params }"><button class="go">To the bench</button></RouterLink></div>
+        <div v-if="rows.length === 0" class="empty">
+          <b>No clip of this day yet.</b>Offload a card first; its clips come here.<br /><RouterLink
+            :to="{ name: 'cards', params: route.params }"
+            ><button class="go">To the bench</button></RouterLink
+          >
+        </div>
         <SlateGrid
-          v-else-if="view === 'rows'" ref="grid" v-model:cursor="cursor" :rows="rows" :production="production" :order="order" :columns="columns" :may-log="mayLog" :colleagues="byRow"
-          @edit="(all) => edits.changeAll(all)" @circle="circle" @slate="setSlate" @false-start="falseStart" @columns="setColumns"
+          v-else-if="view === 'rows'"
+          ref="grid"
+          v-model:cursor="cursor"
+          :rows="rows"
+          :production="production"
+          :order="order"
+          :columns="columns"
+          :may-log="mayLog"
+          :colleagues="byRow"
+          @edit="(all) => edits.changeAll(all)"
+          @circle="circle"
+          @slate="setSlate"
+          @false-start="falseStart"
+          @columns="setColumns"
         />
-        <ClipPictures v-else :rows="rows" :production="production.ulid" :cursor="cursor" :clip="clip ?? take?.clips[0]?.ulid ?? lone?.ulid ?? null" @choose="choosePicture" />
-        <LogLine v-if="mayLog" ref="line" :row="cursor" :seen="seen" :is-clip="lone !== null && take === null" :on="on" :example="example" @logged="logged" @leave="grid?.focus()" @move="(step) => grid?.move(step)"><kbd>N</kbd> next take <kbd>C</kbd> circled <kbd>X</kbd> NG <kbd>D</kbd> as above <kbd>V</kbd> note</LogLine>
+        <ClipPictures
+          v-else
+          :rows="rows"
+          :production="production.ulid"
+          :cursor="cursor"
+          :clip="clip ?? take?.clips[0]?.ulid ?? lone?.ulid ?? null"
+          @choose="choosePicture"
+        />
+        <LogLine
+          v-if="mayLog"
+          ref="line"
+          :row="cursor"
+          :seen="seen"
+          :is-clip="lone !== null && take === null"
+          :on="on"
+          :example="example"
+          @logged="logged"
+          @leave="grid?.focus()"
+          @move="(step) => grid?.move(step)"
+          ><kbd>N</kbd> next take <kbd>C</kbd> circled <kbd>X</kbd> NG <kbd>D</kbd> as above <kbd>V</kbd> note</LogLine
+        >
         <div v-else class="foot soft"><kbd>C</kbd> circled <kbd>Space</kbd> play <kbd>[</kbd><kbd>]</kbd> angle</div>
       </section>
-      <TakePanel ref="panel" :take="take" :clip="lone" :want="clip" :may-log="mayLog" @change="(one, values) => edits.change(one, values)" />
+      <TakePanel
+        ref="panel"
+        :take="take"
+        :clip="lone"
+        :want="clip"
+        :may-log="mayLog"
+        @change="(one, values) => edits.change(one, values)"
+      />
       <SlatesDialog :open="dialog === 'slates'" @close="dialog = null" />
       <NotesDialog :open="dialog === 'notes'" @close="dialog = null" @go="select" />
-      <NamesDialog :open="dialog === 'names'" :takes="data.takes" :chosen="grid?.chosen ?? (take ? [take] : [])" @close="dialog = null" />
+      <NamesDialog
+        :open="dialog === 'names'"
+        :takes="data.takes"
+        :chosen="grid?.chosen ?? (take ? [take] : [])"
+        @close="dialog = null"
+      />
       <ScriptDialog :open="dialog === 'script'" @close="dialog = null" />
-      <Modal :open="edits.conflict.value !== null" title="Two people changed the same thing" :footer="null" @cancel="edits.settle(false)">
+      <Modal
+        :open="edits.conflict.value !== null"
+        title="Two people changed the same thing"
+        :footer="null"
+        @cancel="edits.settle(false)"
+      >
         <template v-if="edits.conflict.value">
-          <p class="soft">{{ edits.conflict.value.field.replace('is_', '').replaceAll('_', ' ') }} of <b class="mono">{{ edits.conflict.value.label }}</b>. Nothing is lost: choose which stays.</p>
-          <dl class="both"><dt>Yours</dt><dd>{{ edits.conflict.value.yours || '—' }}</dd><dt>Theirs</dt><dd>{{ edits.conflict.value.theirs || '—' }}</dd></dl>
+          <p class="soft">
+            {{ edits.conflict.value.field.replace('is_', '').replaceAll('_', ' ') }} of
+            <b class="mono">{{ edits.conflict.value.label }}</b>. Nothing is lost: choose which stays.
+          </p>
+          <dl class="both">
+            <dt>Yours</dt>
+            <dd>{{ edits.conflict.value.yours || '—' }}</dd>
+            <dt>Theirs</dt>
+            <dd>{{ edits.conflict.value.theirs || '—' }}</dd>
+          </dl>
           <div class="answers">
-            <button v-if="edits.left.value > 1" class="plain" @click="edits.settle(false, true)">Theirs for all {{ edits.left.value }}</button><button v-if="edits.left.value > 1" class="plain" @click="edits.settle(true, true)">Mine for all {{ edits.left.value }}</button>
-            <button class="plain" @click="edits.settle(false)">Keep theirs</button><button class="go ant-btn-primary" @click="edits.settle(true)">Use mine</button>
+            <button v-if="edits.left.value > 1" class="plain" @click="edits.settle(false, true)">
+              Theirs for all {{ edits.left.value }}</button
+            ><button v-if="edits.left.value > 1" class="plain" @click="edits.settle(true, true)">
+              Mine for all {{ edits.left.value }}
+            </button>
+            <button class="plain" @click="edits.settle(false)">Keep theirs</button
+            ><button class="go ant-btn-primary" @click="edits.settle(true)">Use mine</button>
           </div>
         </template>
       </Modal>
@@ -200,20 +377,111 @@ useShortcuts('Log', [
 </template>
 
 <style scoped>
-.split { display: grid; grid-template-columns: minmax(0, 1fr) 372px; grid-template-rows: minmax(0, 1fr); height: 100%; }
-.left { display: grid; grid-template-rows: auto minmax(0, 1fr) auto; min-width: 0; min-height: 0; }
-.bar { padding: 8px 14px; gap: 7px; }
-.two { display: inline-flex; border: 1px solid var(--rule-strong); border-radius: 5px; overflow: hidden; }
-.two button { border: 0; background: var(--sheet); padding: 4px 11px; font-weight: 500; font-size: 12px; min-height: 26px; cursor: pointer; }
-.two .on { background: var(--ink); color: var(--sheet); font-weight: 600; }
-.order { font: inherit; font-size: 12px; height: 28px; border: 1px solid var(--rule-strong); border-radius: 5px; background: var(--sheet); color: var(--ink); padding: 0 4px; }
-.menu { background: var(--sheet); border: 1px solid var(--rule-strong); border-radius: 6px; padding: 4px; display: grid; box-shadow: 0 6px 20px #1f2a3322; }
-.menu button { border: 0; background: none; text-align: left; padding: 5px 12px; border-radius: 4px; cursor: pointer; display: flex; gap: 18px; justify-content: space-between; }
-.menu button:hover, .menu button:focus-visible { background: var(--act-soft); }
-.met { font: 600 10px/17px 'IBM Plex Sans'; background: var(--info); color: #fff; border-radius: 9px; padding: 0 6px; margin-right: 6px; }
-.foot { border-top: 1px solid var(--rule-strong); background: var(--sheet-2); display: flex; align-items: center; gap: 6px; padding: 0 14px; font-size: 12px; height: 44px; }
-.both { display: grid; grid-template-columns: 70px 1fr; gap: 6px; }
-.both dd { margin: 0; font-weight: 600; overflow-wrap: anywhere; }
-.answers { display: flex; gap: 8px; justify-content: flex-end; }
-@media (max-width: 1000px) { .split { grid-template-columns: minmax(0, 1fr) 300px; } }
+.split {
+  display: grid;
+  grid-template-columns: minmax(0, 1fr) 372px;
+  grid-template-rows: minmax(0, 1fr);
+  height: 100%;
+}
+.left {
+  display: grid;
+  grid-template-rows: auto minmax(0, 1fr) auto;
+  min-width: 0;
+  min-height: 0;
+}
+.bar {
+  padding: 8px 14px;
+  gap: 7px;
+}
+.two {
+  display: inline-flex;
+  border: 1px solid var(--rule-strong);
+  border-radius: 5px;
+  overflow: hidden;
+}
+.two button {
+  border: 0;
+  background: var(--sheet);
+  padding: 4px 11px;
+  font-weight: 500;
+  font-size: 12px;
+  min-height: 26px;
+  cursor: pointer;
+}
+.two .on {
+  background: var(--ink);
+  color: var(--sheet);
+  font-weight: 600;
+}
+.order {
+  font: inherit;
+  font-size: 12px;
+  height: 28px;
+  border: 1px solid var(--rule-strong);
+  border-radius: 5px;
+  background: var(--sheet);
+  color: var(--ink);
+  padding: 0 4px;
+}
+.menu {
+  background: var(--sheet);
+  border: 1px solid var(--rule-strong);
+  border-radius: 6px;
+  padding: 4px;
+  display: grid;
+  box-shadow: 0 6px 20px #1f2a3322;
+}
+.menu button {
+  border: 0;
+  background: none;
+  text-align: left;
+  padding: 5px 12px;
+  border-radius: 4px;
+  cursor: pointer;
+  display: flex;
+  gap: 18px;
+  justify-content: space-between;
+}
+.menu button:hover,
+.menu button:focus-visible {
+  background: var(--act-soft);
+}
+.met {
+  font: 600 10px/17px 'IBM Plex Sans';
+  background: var(--info);
+  color: #fff;
+  border-radius: 9px;
+  padding: 0 6px;
+  margin-right: 6px;
+}
+.foot {
+  border-top: 1px solid var(--rule-strong);
+  background: var(--sheet-2);
+  display: flex;
+  align-items: center;
+  gap: 6px;
+  padding: 0 14px;
+  font-size: 12px;
+  height: 44px;
+}
+.both {
+  display: grid;
+  grid-template-columns: 70px 1fr;
+  gap: 6px;
+}
+.both dd {
+  margin: 0;
+  font-weight: 600;
+  overflow-wrap: anywhere;
+}
+.answers {
+  display: flex;
+  gap: 8px;
+  justify-content: flex-end;
+}
+@media (max-width: 1000px) {
+  .split {
+    grid-template-columns: minmax(0, 1fr) 300px;
+  }
+}
 </style>

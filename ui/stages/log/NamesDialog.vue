@@ -12,7 +12,20 @@ import { attempt, say } from '@/shell/say'
 const props = defineProps<{ open: boolean; takes: Take[]; chosen: Take[] }>()
 const emit = defineEmits<{ close: [] }>()
 const { base } = useDesk()
-const FIELDS = ['scene', 'setup', 'take', 'device', 'roll', 'day', 'date', 'description', 'size', 'status', 'original', 'n']
+const FIELDS = [
+  'scene',
+  'setup',
+  'take',
+  'device',
+  'roll',
+  'day',
+  'date',
+  'description',
+  'size',
+  'status',
+  'original',
+  'n',
+]
 const braced = (field: string) => '{' + field + '}'
 const what = ref<'clips' | 'takes' | 'subclips'>('clips')
 const whole = ref(false)
@@ -25,18 +38,34 @@ const names = shallowRef<GivenName[]>([])
 const trouble = ref('')
 const onlyBad = ref(false)
 const subject = computed(() => (whole.value ? props.takes : props.chosen))
-const ulids = computed(() => (what.value !== 'clips' ? subject.value.map((take) => take.ulid) : subject.value.flatMap((take) => take.clips.filter((clip) => kinds.value === 'all' || clip.kind === kinds.value).map((clip) => clip.ulid))))
+const ulids = computed(() =>
+  what.value !== 'clips'
+    ? subject.value.map((take) => take.ulid)
+    : subject.value.flatMap((take) =>
+        take.clips.filter((clip) => kinds.value === 'all' || clip.kind === kinds.value).map((clip) => clip.ulid),
+      ),
+)
 const bad = computed(() => names.value.filter((one) => one.problems.length > 0).length)
 const changes = computed(() => names.value.filter((one) => one.name !== one.was).length)
 const shown = computed(() => names.value.filter((one) => !onlyBad.value || one.problems.length > 0).slice(0, 400))
-const body = computed(() => ({ what: what.value, ulids: ulids.value, pattern: pattern.value, start: start.value || 0, step: step.value || 1 }))
+const body = computed(() => ({
+  what: what.value,
+  ulids: ulids.value,
+  pattern: pattern.value,
+  start: start.value || 0,
+  step: step.value || 1,
+}))
 
-watch(() => props.open, async (open) => {
-  if (!open) return
-  whole.value = props.chosen.length <= 1
-  presets.value = (await attempt(() => api.get<{ patterns: string[] }>(`${base.value}/patterns/name`)))?.patterns ?? []
-  void preview()
-})
+watch(
+  () => props.open,
+  async (open) => {
+    if (!open) return
+    whole.value = props.chosen.length <= 1
+    presets.value =
+      (await attempt(() => api.get<{ patterns: string[] }>(`${base.value}/patterns/name`)))?.patterns ?? []
+    void preview()
+  },
+)
 async function preview(): Promise<void> {
   if (!props.open) return
   if (ulids.value.length === 0 || pattern.value.trim() === '') {
@@ -69,29 +98,105 @@ async function keep(): Promise<void> {
 }
 async function drop(): Promise<void> {
   const now = presets.value.filter((one) => one !== pattern.value)
-  if (now.length === 0 || (await attempt(() => api.put(`${base.value}/patterns/name`, { was: presets.value, now }))) === undefined) return
+  if (
+    now.length === 0 ||
+    (await attempt(() => api.put(`${base.value}/patterns/name`, { was: presets.value, now }))) === undefined
+  )
+    return
   presets.value = now
 }
 </script>
 
 <template>
-  <Modal :open="open" :style="{ top: '36px' }" title="Names" width="820px" :ok-text="`Give ${changes} ${changes === 1 ? 'name' : 'names'}`" cancel-text="Leave them" :ok-button-props="{ disabled: bad > 0 || changes === 0 || trouble !== '' }" @ok="give" @cancel="emit('close')">
+  <Modal
+    :open="open"
+    :style="{ top: '36px' }"
+    title="Names"
+    width="820px"
+    :ok-text="`Give ${changes} ${changes === 1 ? 'name' : 'names'}`"
+    cancel-text="Leave them"
+    :ok-button-props="{ disabled: bad > 0 || changes === 0 || trouble !== '' }"
+    @ok="give"
+    @cancel="emit('close')"
+  >
     <div class="choices">
-      <label>Of <select v-model="what" class="field"><option value="clips">clips</option><option value="takes">takes</option><option value="subclips">subclips</option></select></label>
-      <label v-if="what === 'clips'">Only <select v-model="kinds" class="field"><option value="all">picture and sound</option><option value="picture">picture</option><option value="sound">sound</option></select></label>
-      <label>From <select v-model="whole" class="field"><option :value="false" :disabled="chosen.length === 0">{{ chosen.length }} chosen {{ chosen.length === 1 ? 'take' : 'takes' }}</option><option :value="true">the whole day</option></select></label>
-      <label>Count from <input v-model.number="start" class="field mono num" type="number" min="0" max="99999"></label>
-      <label>by <input v-model.number="step" class="field mono num" type="number" min="1" max="1000"></label>
+      <label
+        >Of
+        <select v-model="what" class="field">
+          <option value="clips">clips</option>
+          <option value="takes">takes</option>
+          <option value="subclips">subclips</option>
+        </select></label
+      >
+      <label v-if="what === 'clips'"
+        >Only
+        <select v-model="kinds" class="field">
+          <option value="all">picture and sound</option>
+          <option value="picture">picture</option>
+          <option value="sound">sound</option>
+        </select></label
+      >
+      <label
+        >From
+        <select v-model="whole" class="field">
+          <option :value="false" :disabled="chosen.length === 0">
+            {{ chosen.length }} chosen {{ chosen.length === 1 ? 'take' : 'takes' }}
+          </option>
+          <option :value="true">the whole day</option>
+        </select></label
+      >
+      <label
+        >Count from <input v-model.number="start" class="field mono num" type="number" min="0" max="99999"
+      /></label>
+      <label>by <input v-model.number="step" class="field mono num" type="number" min="1" max="1000" /></label>
     </div>
-    <label class="text">Pattern<input v-model="pattern" class="field mono" maxlength="160" spellcheck="false" @keydown.enter.stop="give"></label>
-    <p class="words"><button v-for="field in FIELDS" :key="field" type="button" class="plain mono" @click="pattern += braced(field)">{{ braced(field) }}</button></p>
-    <p class="words"><span class="soft">Ready-made</span><button v-for="one in presets" :key="one" type="button" class="plain mono" :class="{ here: one === pattern }" @click="pattern = one">{{ one }}</button><button v-if="!presets.includes(pattern)" type="button" class="plain" @click="keep">Keep this one</button><button v-else-if="presets.length > 1" type="button" class="plain" @click="drop">Drop this one</button></p>
+    <label class="text"
+      >Pattern<input v-model="pattern" class="field mono" maxlength="160" spellcheck="false" @keydown.enter.stop="give"
+    /></label>
+    <p class="words">
+      <button v-for="field in FIELDS" :key="field" type="button" class="plain mono" @click="pattern += braced(field)">
+        {{ braced(field) }}
+      </button>
+    </p>
+    <p class="words">
+      <span class="soft">Ready-made</span
+      ><button
+        v-for="one in presets"
+        :key="one"
+        type="button"
+        class="plain mono"
+        :class="{ here: one === pattern }"
+        @click="pattern = one"
+      >
+        {{ one }}</button
+      ><button v-if="!presets.includes(pattern)" type="button" class="plain" @click="keep">Keep this one</button
+      ><button v-else-if="presets.length > 1" type="button" class="plain" @click="drop">Drop this one</button>
+    </p>
     <p v-if="trouble" class="note fault" role="alert">{{ trouble }}</p>
-    <p v-else class="soft">{{ changes }} of {{ names.length }} change. <label v-if="bad > 0" class="fault"><input v-model="onlyBad" type="checkbox"> {{ bad }} cannot be given</label></p>
+    <p v-else class="soft">
+      {{ changes }} of {{ names.length }} change.
+      <label v-if="bad > 0" class="fault"><input v-model="onlyBad" type="checkbox" /> {{ bad }} cannot be given</label>
+    </p>
     <div class="table" tabindex="0">
       <table class="list">
-        <thead><tr><th>The file's own</th><th>Now</th><th>Then</th><th /></tr></thead>
-        <tbody><tr v-for="one in shown" :key="one.ulid" :class="{ bad: one.problems.length > 0, dim: one.name === one.was }"><td class="mono soft">{{ one.original }}</td><td class="mono">{{ one.was }}</td><td class="mono"><b>{{ one.name }}</b></td><td class="fault">{{ one.problems.join('; ') }}</td></tr></tbody>
+        <thead>
+          <tr>
+            <th>The file's own</th>
+            <th>Now</th>
+            <th>Then</th>
+            <th />
+          </tr>
+        </thead>
+        <tbody>
+          <tr v-for="one in shown" :key="one.ulid" :class="{ bad: one.problems.length > 0, dim: one.name === one.was }">
+            <td class="mono soft">{{ one.original }}</td>
+            <td class="mono">{{ one.was }}</td>
+            <td class="mono">
+              <b>{{ one.name }}</b>
+            </td>
+            <td class="fault">{{ one.problems.join('; ') }}</td>
+          </tr>
+        </tbody>
       </table>
       <p v-if="names.length === 0 && trouble === ''" class="soft empty">Nothing to name here.</p>
     </div>
@@ -99,20 +204,80 @@ async function drop(): Promise<void> {
 </template>
 
 <style scoped>
-.choices { display: flex; gap: 14px; flex-wrap: wrap; margin-bottom: 8px; }
-.choices label { display: flex; gap: 6px; align-items: center; font-size: 12px; color: var(--ink-soft); }
-.choices .field { height: 28px; width: auto; border: 1px solid var(--rule-strong); border-radius: 4px; background: #fff; font: inherit; color: var(--ink); }
-.choices .num { width: 66px; }
-.text { display: grid; gap: 4px; font-weight: 500; }
-.text .field { height: 32px; }
-.words { display: flex; flex-wrap: wrap; gap: 5px; margin: 8px 0; align-items: center; }
-.words button { font-size: 11px; font-weight: 400; padding: 2px 7px; min-height: 24px; }
-.words .here { border-color: var(--act); background: var(--act-soft); }
-.table { max-height: 34vh; overflow: auto; border: 1px solid var(--rule); border-radius: 5px; }
-.table th { position: sticky; top: 0; background: var(--sheet-2); }
-.dim td { color: var(--ink-soft); }
-.dim b { font-weight: 400; }
-.bad { background: var(--fault-soft); }
-.empty { padding: 18px; }
-p { margin: 6px 0; }
+.choices {
+  display: flex;
+  gap: 14px;
+  flex-wrap: wrap;
+  margin-bottom: 8px;
+}
+.choices label {
+  display: flex;
+  gap: 6px;
+  align-items: center;
+  font-size: 12px;
+  color: var(--ink-soft);
+}
+.choices .field {
+  height: 28px;
+  width: auto;
+  border: 1px solid var(--rule-strong);
+  border-radius: 4px;
+  background: #fff;
+  font: inherit;
+  color: var(--ink);
+}
+.choices .num {
+  width: 66px;
+}
+.text {
+  display: grid;
+  gap: 4px;
+  font-weight: 500;
+}
+.text .field {
+  height: 32px;
+}
+.words {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 5px;
+  margin: 8px 0;
+  align-items: center;
+}
+.words button {
+  font-size: 11px;
+  font-weight: 400;
+  padding: 2px 7px;
+  min-height: 24px;
+}
+.words .here {
+  border-color: var(--act);
+  background: var(--act-soft);
+}
+.table {
+  max-height: 34vh;
+  overflow: auto;
+  border: 1px solid var(--rule);
+  border-radius: 5px;
+}
+.table th {
+  position: sticky;
+  top: 0;
+  background: var(--sheet-2);
+}
+.dim td {
+  color: var(--ink-soft);
+}
+.dim b {
+  font-weight: 400;
+}
+.bad {
+  background: var(--fault-soft);
+}
+.empty {
+  padding: 18px;
+}
+p {
+  margin: 6px 0;
+}
 </style>

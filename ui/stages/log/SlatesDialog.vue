@@ -9,7 +9,9 @@ import DeviceBadge from '@/shell/DeviceBadge.vue'
 import { useDesk } from '@/shell/desk'
 import { attempt, say } from '@/shell/say'
 
-/** What reading the slates would find, clip by clip and by which pattern; the patterns are tried while they are typed. */
+/**
+ * What reading the slates would find, clip by clip and by which pattern; the patterns are tried while they are typed.
+ */
 const props = defineProps<{ open: boolean }>()
 const emit = defineEmits<{ close: [] }>()
 const { base, day } = useDesk()
@@ -20,70 +22,168 @@ const trouble = ref('')
 const waiting = ref(true)
 const onlySilent = ref(false)
 const editing = ref(false)
-const patterns = computed(() => text.value.split('\n').map((line) => line.trim()).filter((line) => line !== ''))
+const patterns = computed(() =>
+  text.value
+    .split('\n')
+    .map((line) => line.trim())
+    .filter((line) => line !== ''),
+)
 const changed = computed(() => JSON.stringify(patterns.value) !== JSON.stringify(kept.value))
 const count = computed(() => ({
-  news: clips.value.filter((one) => one.is_new).length, ixml: clips.value.filter((one) => one.is_new && one.from === 'ixml').length, silent: clips.value.filter((one) => one.slate === null && one.has === null).length,
+  news: clips.value.filter((one) => one.is_new).length,
+  ixml: clips.value.filter((one) => one.is_new && one.from === 'ixml').length,
+  silent: clips.value.filter((one) => one.slate === null && one.has === null).length,
   has: clips.value.filter((one) => one.has !== null).length,
 }))
-const shown = computed(() => clips.value.filter((one) => !onlySilent.value || (one.slate === null && one.has === null)).slice(0, 400))
+const shown = computed(() =>
+  clips.value.filter((one) => !onlySilent.value || (one.slate === null && one.has === null)).slice(0, 400),
+)
 
-watch(() => props.open, async (open) => {
-  if (!open) return
-  waiting.value = true
-  const answer = await attempt(() => api.get<{ patterns: string[]; clips: ReadSlate[] }>(`${base.value}/days/${day.value.ulid}/log/read`))
-  waiting.value = false
-  if (answer === undefined) return
-  kept.value = answer.patterns
-  text.value = answer.patterns.join('\n')
-  clips.value = answer.clips
-})
-watchDebounced(patterns, async (now) => {
-  if (!props.open || waiting.value || now.length === 0) return
-  try {
-    clips.value = (await api.post<{ clips: ReadSlate[] }>(`${base.value}/days/${day.value.ulid}/log/read/try`, { patterns: now })).clips
-    trouble.value = ''
-  } catch (error) {
-    trouble.value = error instanceof ApiError ? `${error.message} ${error.fix}` : 'They cannot be tried now.'
-  }
-}, { debounce: 150 })
+watch(
+  () => props.open,
+  async (open) => {
+    if (!open) return
+    waiting.value = true
+    const answer = await attempt(() =>
+      api.get<{ patterns: string[]; clips: ReadSlate[] }>(`${base.value}/days/${day.value.ulid}/log/read`),
+    )
+    waiting.value = false
+    if (answer === undefined) return
+    kept.value = answer.patterns
+    text.value = answer.patterns.join('\n')
+    clips.value = answer.clips
+  },
+)
+watchDebounced(
+  patterns,
+  async (now) => {
+    if (!props.open || waiting.value || now.length === 0) return
+    try {
+      clips.value = (
+        await api.post<{ clips: ReadSlate[] }>(`${base.value}/days/${day.value.ulid}/log/read/try`, { patterns: now })
+      ).clips
+      trouble.value = ''
+    } catch (error) {
+      trouble.value = error instanceof ApiError ? `${error.message} ${error.fix}` : 'They cannot be tried now.'
+    }
+  },
+  { debounce: 150 },
+)
 
 async function keep(): Promise<boolean> {
   if (!changed.value) return true
-  if ((await attempt(() => api.put(`${base.value}/patterns/slate`, { was: kept.value, now: patterns.value }))) === undefined) return false
+  if (
+    (await attempt(() => api.put(`${base.value}/patterns/slate`, { was: kept.value, now: patterns.value }))) ===
+    undefined
+  )
+    return false
   kept.value = patterns.value
   return true
 }
 async function read(): Promise<void> {
   if (trouble.value !== '' || !(await keep())) return
-  const answer = await attempt(() => api.post<{ read: number; from_recorder: number; from_names: number; silent: number }>(`${base.value}/days/${day.value.ulid}/log/read`))
+  const answer = await attempt(() =>
+    api.post<{ read: number; from_recorder: number; from_names: number; silent: number }>(
+      `${base.value}/days/${day.value.ulid}/log/read`,
+    ),
+  )
   if (answer === undefined) return
-  say(answer.read === 0 ? `Nothing new to read. ${answer.silent} clips say no slate.` : `Read ${answer.read} slates: ${answer.from_recorder} from the recorder, ${answer.from_names} from names. ${answer.silent} clips say none.`)
+  say(
+    answer.read === 0
+      ? `Nothing new to read. ${answer.silent} clips say no slate.`
+      : `Read ${answer.read} slates: ${answer.from_recorder} from the recorder, ${answer.from_names} from names. ` +
+          `${answer.silent} clips say none.`,
+  )
   makeStale('takes')
   emit('close')
 }
 </script>
 
 <template>
-  <Modal :open="open" :style="{ top: '36px' }" title="Read slates" width="820px" :ok-text="count.news === 0 ? (changed ? 'Keep the patterns' : 'Nothing new') : `Read ${count.news} ${count.news === 1 ? 'slate' : 'slates'}`" cancel-text="Leave it" :ok-button-props="{ disabled: trouble !== '' || (count.news === 0 && !changed) }" @ok="read" @cancel="emit('close')">
-    <p class="soft">{{ count.news }} new: {{ count.ixml }} from the recorder's fields, {{ count.news - count.ixml }} from names. {{ count.has }} clips have their take already; <label><input v-model="onlySilent" type="checkbox"> {{ count.silent }} say nothing</label></p>
+  <Modal
+    :open="open"
+    :style="{ top: '36px' }"
+    title="Read slates"
+    width="820px"
+    :ok-text="
+      count.news === 0
+        ? changed
+          ? 'Keep the patterns'
+          : 'Nothing new'
+        : `Read ${count.news} ${count.news === 1 ? 'slate' : 'slates'}`
+    "
+    cancel-text="Leave it"
+    :ok-button-props="{ disabled: trouble !== '' || (count.news === 0 && !changed) }"
+    @ok="read"
+    @cancel="emit('close')"
+  >
+    <p class="soft">
+      {{ count.news }} new: {{ count.ixml }} from the recorder's fields, {{ count.news - count.ixml }} from names.
+      {{ count.has }} clips have their take already;
+      <label><input v-model="onlySilent" type="checkbox" /> {{ count.silent }} say nothing</label>
+    </p>
     <div class="table" :class="{ low: editing }" tabindex="0">
       <table class="list">
-        <thead><tr><th>Clip</th><th>Slate</th><th>Where it is from</th><th /></tr></thead>
+        <thead>
+          <tr>
+            <th>Clip</th>
+            <th>Slate</th>
+            <th>Where it is from</th>
+            <th />
+          </tr>
+        </thead>
         <tbody>
-          <tr v-for="one in shown" :key="one.clip" :class="{ dim: !one.is_new }"><td><DeviceBadge :letter="one.device" /> <span class="mono">{{ one.name }}</span></td><td class="mono"><b>{{ one.slate ?? '' }}</b><span v-if="!one.slate" class="soft">—</span></td><td><template v-if="one.from === 'ixml'">the recorder's fields</template><span v-else-if="one.pattern" class="mono soft">{{ one.pattern }}</span></td><td class="soft">{{ one.has === null ? '' : one.slate === null || one.has === one.slate ? `is ${one.has}` : `stays ${one.has}` }}</td></tr>
+          <tr v-for="one in shown" :key="one.clip" :class="{ dim: !one.is_new }">
+            <td>
+              <DeviceBadge :letter="one.device" /> <span class="mono">{{ one.name }}</span>
+            </td>
+            <td class="mono">
+              <b>{{ one.slate ?? '' }}</b><span v-if="!one.slate" class="soft">—</span>
+            </td>
+            <td>
+              <template v-if="one.from === 'ixml'">the recorder's fields</template
+              ><span v-else-if="one.pattern" class="mono soft">{{ one.pattern }}</span>
+            </td>
+            <td class="soft">
+              {{
+                one.has === null
+                  ? ''
+                  : one.slate === null || one.has === one.slate
+                    ? `is ${one.has}`
+                    : `stays ${one.has}`
+              }}
+            </td>
+          </tr>
         </tbody>
       </table>
       <p v-if="!waiting && clips.length === 0" class="soft empty">No clip of this day yet.</p>
     </div>
-    <button class="plain" :aria-expanded="editing" @click="editing = !editing">Patterns {{ editing ? '▾' : '▸' }}</button><span v-if="changed" class="soft"> changed; they are kept with the reading</span>
+    <button class="plain" :aria-expanded="editing" @click="editing = !editing">
+      Patterns {{ editing ? '▾' : '▸' }}</button
+    ><span v-if="changed" class="soft"> changed; they are kept with the reading</span>
     <div v-if="editing" class="patterns">
-      <label>One spelling a line, the first that fits a name reads it<textarea v-model="text" class="field mono" rows="8" spellcheck="false" aria-label="Slate patterns" @keydown.enter.stop /></label>
+      <label
+        >One spelling a line, the first that fits a name reads it<textarea
+          v-model="text"
+          class="field mono"
+          rows="8"
+          spellcheck="false"
+          aria-label="Slate patterns"
+          @keydown.enter.stop
+        />
+      </label>
       <dl class="soft">
-        <dt class="mono">{setup} {take}</dt><dd>what the slate says; <span class="mono">{setup+}</span> only with letters, <span class="mono">{take:3}</span> three digits</dd>
-        <dt class="mono">{s} {t} {-}</dt><dd>the word scene, the word take, any one separator</dd>
-        <dt class="mono">{device} {roll} {any}</dt><dd>a letter, such as A003, anything</dd>
-        <dt class="mono">[ ] /</dt><dd>may be missing; the edge of a folder</dd>
+        <dt class="mono">{setup} {take}</dt>
+        <dd>
+          what the slate says; <span class="mono">{setup+}</span> only with letters,
+          <span class="mono">{take:3}</span> three digits
+        </dd>
+        <dt class="mono">{s} {t} {-}</dt>
+        <dd>the word scene, the word take, any one separator</dd>
+        <dt class="mono">{device} {roll} {any}</dt>
+        <dd>a letter, such as A003, anything</dd>
+        <dt class="mono">[ ] /</dt>
+        <dd>may be missing; the edge of a folder</dd>
       </dl>
       <p v-if="trouble" class="note fault" role="alert">{{ trouble }}</p>
     </div>
@@ -91,16 +191,56 @@ async function read(): Promise<void> {
 </template>
 
 <style scoped>
-.table { max-height: 38vh; overflow: auto; border: 1px solid var(--rule); border-radius: 5px; margin: 6px 0 10px; }
-.low { max-height: 26vh; }
-.table th { position: sticky; top: 0; background: var(--sheet-2); z-index: 1; }
-.dim td { color: var(--ink-soft); }
-td { white-space: nowrap; }
-.patterns { display: grid; grid-template-columns: 1fr 1fr; gap: 8px 18px; margin-top: 8px; }
-.patterns label { display: grid; gap: 4px; align-content: start; font-weight: 500; font-size: 12px; }
-.patterns dl { margin: 18px 0 0; font-size: 12px; }
-.patterns dd { margin: 0 0 6px; }
-.patterns .note { grid-column: span 2; margin: 0; }
-.empty { padding: 18px; }
-p label { white-space: nowrap; }
+.table {
+  max-height: 38vh;
+  overflow: auto;
+  border: 1px solid var(--rule);
+  border-radius: 5px;
+  margin: 6px 0 10px;
+}
+.low {
+  max-height: 26vh;
+}
+.table th {
+  position: sticky;
+  top: 0;
+  background: var(--sheet-2);
+  z-index: 1;
+}
+.dim td {
+  color: var(--ink-soft);
+}
+td {
+  white-space: nowrap;
+}
+.patterns {
+  display: grid;
+  grid-template-columns: 1fr 1fr;
+  gap: 8px 18px;
+  margin-top: 8px;
+}
+.patterns label {
+  display: grid;
+  gap: 4px;
+  align-content: start;
+  font-weight: 500;
+  font-size: 12px;
+}
+.patterns dl {
+  margin: 18px 0 0;
+  font-size: 12px;
+}
+.patterns dd {
+  margin: 0 0 6px;
+}
+.patterns .note {
+  grid-column: span 2;
+  margin: 0;
+}
+.empty {
+  padding: 18px;
+}
+p label {
+  white-space: nowrap;
+}
 </style>

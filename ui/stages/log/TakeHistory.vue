@@ -7,9 +7,13 @@ import { useDesk } from '@/shell/desk'
 /** Who changed what of a take, from what to what, and when. */
 const props = defineProps<{ take: string }>()
 const { production } = useDesk()
-const { data, error } = useAnswer<{ steps: TakeStep[] }>(() => production.value.ulid, () => `takes/${props.take}/history`)
+const { data, error } = useAnswer<{ steps: TakeStep[] }>(
+  () => production.value.ulid,
+  () => `takes/${props.take}/history`,
+)
 const steps = computed(() => data.value?.steps ?? [])
-const when = (iso: string) => new Date(iso).toLocaleString('en-GB', { day: 'numeric', month: 'short', hour: '2-digit', minute: '2-digit' })
+const when = (iso: string) =>
+  new Date(iso).toLocaleString('en-GB', { day: 'numeric', month: 'short', hour: '2-digit', minute: '2-digit' })
 </script>
 
 <template>
@@ -18,8 +22,18 @@ const when = (iso: string) => new Date(iso).toLocaleString('en-GB', { day: 'nume
     <p v-else-if="data && steps.length === 0" class="soft">Nobody has changed anything of this take.</p>
     <ol>
       <li v-for="(step, index) in steps" :key="index" :class="{ undone: step.undone }">
-        <span class="soft">{{ when(step.at) }} · {{ step.by }}<template v-if="step.undone"> · taken back</template></span>
-        <span v-for="one in step.fields" :key="one.field + one.from + one.to" class="field-change"><b>{{ one.field }}</b> <template v-if="one.field === 'clip'">{{ one.to !== '' ? `${one.to} joined` : `${one.from} left` }}</template><template v-else><s v-if="one.from !== ''">{{ one.from }}</s> <span v-else class="soft">empty</span> → <span v-if="one.to !== ''">{{ one.to }}</span><span v-else class="soft">empty</span></template></span>
+        <span class="soft"
+          >{{ when(step.at) }} · {{ step.by }}<template v-if="step.undone"> · taken back</template></span
+        >
+        <span v-for="one in step.fields" :key="one.field + one.from + one.to" class="field-change"
+          ><b>{{ one.field }}</b>
+          <template v-if="one.field === 'clip'">{{
+            one.to !== '' ? `${one.to} joined` : `${one.from} left`
+          }}</template><template v-else
+            ><s v-if="one.from !== ''">{{ one.from }}</s> <span v-else class="soft">empty</span> →
+            <span v-if="one.to !== ''">{{ one.to }}</span><span v-else class="soft">empty</span></template
+          ></span
+        >
         <span v-if="step.fields.length === 0">{{ step.label }}</span>
       </li>
     </ol>
@@ -27,10 +41,29 @@ const when = (iso: string) => new Date(iso).toLocaleString('en-GB', { day: 'nume
 </template>
 
 <style scoped>
-ol { list-style: none; margin: 0; padding: 0; }
-li { display: grid; gap: 1px; padding: 6px 0; border-bottom: 1px solid var(--rule); font-size: 12px; }
-.undone .field-change { opacity: 0.55; }
-.field-change { overflow-wrap: anywhere; }
-s { color: var(--ink-soft); }
-p { margin: 0; font-size: 12px; }
+ol {
+  list-style: none;
+  margin: 0;
+  padding: 0;
+}
+li {
+  display: grid;
+  gap: 1px;
+  padding: 6px 0;
+  border-bottom: 1px solid var(--rule);
+  font-size: 12px;
+}
+.undone .field-change {
+  opacity: 0.55;
+}
+.field-change {
+  overflow-wrap: anywhere;
+}
+s {
+  color: var(--ink-soft);
+}
+p {
+  margin: 0;
+  font-size: 12px;
+}
 </style>

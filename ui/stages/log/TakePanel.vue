@@ -24,24 +24,48 @@ const history = ref(false)
 const note = ref('')
 const noteBox = ref<HTMLTextAreaElement | null>(null)
 const clips = computed(() => (props.take !== null ? props.take.clips : props.clip === null ? [] : [props.clip]))
-watch(() => [props.want, props.clip?.ulid], () => choose(clips.value.find((one) => one.ulid === (props.want ?? props.clip?.ulid))))
-const chosen = computed(() => clips.value.find((one) => one.ulid === angle.value?.clip) ?? clips.value.find((one) => one.device === angle.value?.device) ?? clips.value[0])
+watch(
+  () => [props.want, props.clip?.ulid],
+  () => choose(clips.value.find((one) => one.ulid === (props.want ?? props.clip?.ulid))),
+)
+const chosen = computed(
+  () =>
+    clips.value.find((one) => one.ulid === angle.value?.clip) ??
+    clips.value.find((one) => one.device === angle.value?.device) ??
+    clips.value[0],
+)
 const choose = (one: LogClip | undefined) => one !== undefined && (angle.value = { clip: one.ulid, device: one.device })
 /** A cursor that runs through the sheet asks for the clip where it rests, after what was typed is on its way. */
-const resting = refDebounced(computed(() => chosen.value?.ulid ?? null), 90)
-const { data, error } = useAnswer<ClipSheet>(() => production.value.ulid, () => (resting.value === null ? null : `clips/${resting.value}`))
+const resting = refDebounced(
+  computed(() => chosen.value?.ulid ?? null),
+  90,
+)
+const { data, error } = useAnswer<ClipSheet>(
+  () => production.value.ulid,
+  () => (resting.value === null ? null : `clips/${resting.value}`),
+)
 const bySlate = computed(() => {
   const said = new Map<string, string[]>()
   for (const claim of props.take?.claims ?? []) {
     const slate = slateOf(claim)
     const who = said.get(slate) ?? []
-    if (!who.some((one) => one.endsWith(`(${claim.where})`))) said.set(slate, [...who, `${claim.from === 'ixml' ? 'The recorder' : 'The name'} (${claim.where})`])
+    if (!who.some((one) => one.endsWith(`(${claim.where})`)))
+      said.set(slate, [...who, `${claim.from === 'ixml' ? 'The recorder' : 'The name'} (${claim.where})`])
   }
   return [...said]
 })
 
-watch(() => props.take?.ulid, () => (note.value = props.take?.notes ?? ''), { immediate: true })
-watch(() => props.take?.notes, (now) => { if (document.activeElement !== noteBox.value) note.value = now ?? '' })
+watch(
+  () => props.take?.ulid,
+  () => (note.value = props.take?.notes ?? ''),
+  { immediate: true },
+)
+watch(
+  () => props.take?.notes,
+  (now) => {
+    if (document.activeElement !== noteBox.value) note.value = now ?? ''
+  },
+)
 
 function turn(step: number): void {
   if (clips.value.length === 0) return
@@ -61,25 +85,48 @@ function keepNote(): void {
 }
 async function settle(slate: string): Promise<void> {
   if (props.take === null) return
-  const done = await attempt(() => api.post(`${base.value}/days/${day.value.ulid}/points`, { key: `claim.${props.take?.ulid}`, fix: `slate:${slate}` }))
+  const done = await attempt(() =>
+    api.post(`${base.value}/days/${day.value.ulid}/points`, {
+      key: `claim.${props.take?.ulid}`,
+      fix: `slate:${slate}`,
+    }),
+  )
   if (done !== undefined) say(`It is ${slate}.`)
   makeStale('takes')
 }
 const own = computed(() => (props.take === null ? '' : slateOf(props.take)))
-const SOURCES: Record<string, string> = { person: 'A person', script: 'Script notes', ixml: 'The recorder', name: 'The name', carried: 'The take before' }
-const words = (value: Said) => (value === true ? 'yes' : value === false || value === '' || value === 'none' ? 'nothing' : value === 'ng' ? 'NG' : String(value))
+const SOURCES: Record<string, string> = {
+  person: 'A person',
+  script: 'Script notes',
+  ixml: 'The recorder',
+  name: 'The name',
+  carried: 'The take before',
+}
+const words = (value: Said) =>
+  value === true
+    ? 'yes'
+    : value === false || value === '' || value === 'none'
+      ? 'nothing'
+      : value === 'ng'
+        ? 'NG'
+        : String(value)
 const fieldName = (field: string) => field.replace('is_', '').replaceAll('_', ' ')
-const when = (at: number) => new Date(at * 1000).toLocaleString('en-GB', { day: 'numeric', month: 'short', hour: '2-digit', minute: '2-digit' })
+const when = (at: number) =>
+  new Date(at * 1000).toLocaleString('en-GB', { day: 'numeric', month: 'short', hour: '2-digit', minute: '2-digit' })
 async function decide(field: string, source: string, alike: boolean): Promise<void> {
   if (props.take === null) return
-  const done = await attempt(() => api.post<{ settled: number }>(`${base.value}/takes/${props.take?.ulid}/settle`, { field, source, alike }))
-  if (done !== undefined && alike) say(`Settled for ${done.settled} ${done.settled === 1 ? 'take' : 'takes'}. Ctrl+Z takes it back.`)
+  const done = await attempt(() =>
+    api.post<{ settled: number }>(`${base.value}/takes/${props.take?.ulid}/settle`, { field, source, alike }),
+  )
+  if (done !== undefined && alike)
+    say(`Settled for ${done.settled} ${done.settled === 1 ? 'take' : 'takes'}. Ctrl+Z takes it back.`)
   makeStale('takes')
 }
 function regionKey(event: KeyboardEvent): void {
   // Digits are angles while the player has the focus; elsewhere they are stages.
   const wanted = clips.value[Number(event.key) - 1]
-  if (wanted === undefined || !/^[1-9]$/.test(event.key) || (event.target as HTMLElement).closest('.player') === null) return
+  if (wanted === undefined || !/^[1-9]$/.test(event.key) || (event.target as HTMLElement).closest('.player') === null)
+    return
   event.preventDefault()
   choose(wanted)
 }
@@ -88,48 +135,167 @@ defineExpose({ turn, writeNote, toggleHistory: () => (history.value = !history.v
 
 <template>
   <aside @keydown="regionKey">
-    <div v-if="chosen === undefined" class="empty"><b>{{ take === null ? 'No take here.' : `No clip shows ${own}.` }}</b>{{ take === null ? 'Choose a row of the sheet.' : 'It is in the log, and no file belongs to it yet.' }}</div>
+    <div v-if="chosen === undefined" class="empty">
+      <b>{{ take === null ? 'No take here.' : `No clip shows ${own}.` }}</b>{{
+        take === null ? 'Choose a row of the sheet.' : 'It is in the log, and no file belongs to it yet.'
+      }}
+    </div>
     <template v-else>
       <div v-if="error" class="note fault">{{ error.message }} {{ error.fix }}</div>
-      <ClipPlayer v-else-if="data && data.ulid === chosen.ulid" :production="production.ulid" :clip="data" :guide="guide" :take="data.take?.ulid" :can-work="production.may.work" @guide="guide = $event" />
+      <ClipPlayer
+        v-else-if="data && data.ulid === chosen.ulid"
+        :production="production.ulid"
+        :clip="data"
+        :guide="guide"
+        :take="data.take?.ulid"
+        :can-work="production.may.work"
+        @guide="guide = $event"
+      />
       <div v-else class="hold" />
       <div class="angles" role="radiogroup" aria-label="Angle">
-        <button v-for="(one, index) in clips" :key="one.ulid" class="angle" role="radio" :aria-checked="one.ulid === chosen.ulid" :class="{ on: one.ulid === chosen.ulid }" :title="`${one.name} ([ and ], or ${index + 1} in the player)`" @click="choose(one)">
-          <DeviceBadge :letter="one.device" /><span>{{ clips.filter((other) => other.device === one.device).length > 1 ? one.name : (production.devices.find((device) => device.letter === one.device)?.note ?? one.name) }}</span>
+        <button
+          v-for="(one, index) in clips"
+          :key="one.ulid"
+          class="angle"
+          role="radio"
+          :aria-checked="one.ulid === chosen.ulid"
+          :class="{ on: one.ulid === chosen.ulid }"
+          :title="`${one.name} ([ and ], or ${index + 1} in the player)`"
+          @click="choose(one)"
+        >
+          <DeviceBadge :letter="one.device" /><span>{{
+            clips.filter((other) => other.device === one.device).length > 1
+              ? one.name
+              : (production.devices.find((device) => device.letter === one.device)?.note ?? one.name)
+          }}</span>
         </button>
       </div>
       <dl v-if="take">
-        <dt>Take</dt><dd><b class="mono">{{ take.setup }} / {{ take.take }}{{ take.part }}</b> {{ { none: '', circled: ' circled', hold: ' hold', ng: ' NG' }[take.status] }}<span v-if="marksOf(take)" class="soft"> · {{ marksOf(take) }}</span></dd>
-        <template v-if="take.name"><dt>Name</dt><dd class="mono clip">{{ take.name }}</dd></template>
-        <dt>Happens</dt><dd>{{ take.description || '—' }}</dd>
-        <dt>Size</dt><dd>{{ take.size || '—' }}</dd>
-        <template v-if="take.keywords"><dt>Keywords</dt><dd>{{ take.keywords }}</dd></template>
-        <dt>Clip</dt><dd class="mono clip">{{ data?.roll }} · {{ chosen.name }}<span v-if="chosen.file !== chosen.name" class="soft"> was {{ chosen.file }}</span></dd>
-        <template v-if="take.screening"><dt>Screening</dt><dd>{{ take.screening }}</dd></template>
-        <dt>Synced</dt><dd :class="syncOf(take).look">{{ syncOf(take).text }}</dd>
+        <dt>Take</dt>
+        <dd>
+          <b class="mono">{{ take.setup }} / {{ take.take }}{{ take.part }}</b>
+          {{ { none: '', circled: ' circled', hold: ' hold', ng: ' NG' }[take.status]
+          }}<span v-if="marksOf(take)" class="soft"> · {{ marksOf(take) }}</span>
+        </dd>
+        <template v-if="take.name"
+          ><dt>Name</dt>
+          <dd class="mono clip">{{ take.name }}</dd></template
+        >
+        <dt>Happens</dt>
+        <dd>{{ take.description || '—' }}</dd>
+        <dt>Size</dt>
+        <dd>{{ take.size || '—' }}</dd>
+        <template v-if="take.keywords"
+          ><dt>Keywords</dt>
+          <dd>{{ take.keywords }}</dd></template
+        >
+        <dt>Clip</dt>
+        <dd class="mono clip">
+          {{ data?.roll }} · {{ chosen.name
+          }}<span v-if="chosen.file !== chosen.name" class="soft"> was {{ chosen.file }}</span>
+        </dd>
+        <template v-if="take.screening"
+          ><dt>Screening</dt>
+          <dd>{{ take.screening }}</dd></template
+        >
+        <dt>Synced</dt>
+        <dd :class="syncOf(take).look">{{ syncOf(take).text }}</dd>
         <dt><label for="note">Notes</label></dt>
-        <dd><textarea id="note" ref="noteBox" v-model="note" class="field" rows="3" :disabled="!mayLog" placeholder="Anything the cutting room should know" @focus="begun = take" @blur="keepNote" @keydown.esc.stop="noteBox?.blur()" @keydown.ctrl.enter="noteBox?.blur()" /></dd>
+        <dd>
+          <textarea
+            id="note"
+            ref="noteBox"
+            v-model="note"
+            class="field"
+            rows="3"
+            :disabled="!mayLog"
+            placeholder="Anything the cutting room should know"
+            @focus="begun = take"
+            @blur="keepNote"
+            @keydown.esc.stop="noteBox?.blur()"
+            @keydown.ctrl.enter="noteBox?.blur()"
+          />
+        </dd>
       </dl>
       <template v-if="take">
-        <button class="plain" :aria-expanded="history" title="Who changed what of this take (Y)" @click="history = !history">History <kbd>Y</kbd></button>
+        <button
+          class="plain"
+          :aria-expanded="history"
+          title="Who changed what of this take (Y)"
+          @click="history = !history"
+        >
+          History <kbd>Y</kbd>
+        </button>
         <TakeHistory v-if="history" :take="take.ulid" />
       </template>
       <dl v-else>
-        <dt>Clip</dt><dd class="mono clip">{{ data?.roll }} · {{ chosen.name }}</dd>
-        <dt>Starts</dt><dd class="mono">{{ data?.start_timecode ?? 'no timecode' }}</dd>
-        <dt>Slate</dt><dd>none · <kbd>↵</kbd> types it, <kbd>B</kbd> logs the whole line, <kbd>F</kbd> marks a false start</dd>
+        <dt>Clip</dt>
+        <dd class="mono clip">{{ data?.roll }} · {{ chosen.name }}</dd>
+        <dt>Starts</dt>
+        <dd class="mono">{{ data?.start_timecode ?? 'no timecode' }}</dd>
+        <dt>Slate</dt>
+        <dd>none · <kbd>↵</kbd> types it, <kbd>B</kbd> logs the whole line, <kbd>F</kbd> marks a false start</dd>
       </dl>
       <div v-if="bySlate.length > 1" class="note warn says">
-        <b>Two sources disagree.</b> <span v-for="[slate, who] in bySlate" :key="slate">{{ who.join(' and ') }} {{ who.length > 1 ? 'say' : 'says' }} {{ slate }}. </span>
-        <div v-if="mayLog"><button v-for="[slate] in bySlate" :key="slate" class="plain" :class="{ go: slate === own }" @click="settle(slate)">{{ slate === own ? 'Keep' : 'Use' }} {{ slate }}</button><button class="alike" title="For every take of the day whose number the recorder and the name disagree about" @click="decide('slate', 'ixml', true)">The recorder for all alike</button><button class="alike" title="For every take of the day whose number the recorder and the name disagree about" @click="decide('slate', 'name', true)">The names for all alike</button></div>
+        <b>Two sources disagree.</b>
+        <span v-for="[slate, who] in bySlate" :key="slate"
+          >{{ who.join(' and ') }} {{ who.length > 1 ? 'say' : 'says' }} {{ slate }}.
+        </span>
+        <div v-if="mayLog">
+          <button
+            v-for="[slate] in bySlate"
+            :key="slate"
+            class="plain"
+            :class="{ go: slate === own }"
+            @click="settle(slate)"
+          >
+            {{ slate === own ? 'Keep' : 'Use' }} {{ slate }}</button
+          ><button
+            class="alike"
+            title="For every take of the day whose number the recorder and the name disagree about"
+            @click="decide('slate', 'ixml', true)"
+          >
+            The recorder for all alike</button
+          ><button
+            class="alike"
+            title="For every take of the day whose number the recorder and the name disagree about"
+            @click="decide('slate', 'name', true)"
+          >
+            The names for all alike
+          </button>
+        </div>
       </div>
       <div v-for="dispute in take?.disputes ?? []" :key="dispute.field" class="note warn says">
         <b>Two sources differ on {{ fieldName(dispute.field) }}.</b>
-        <ul><li>{{ SOURCES[dispute.by ?? ''] ?? 'The log' }}: <b>{{ words(dispute.now) }}</b> <small v-if="dispute.at">{{ when(dispute.at) }}</small></li><li v-for="said in dispute.said" :key="said.source + said.place">{{ SOURCES[said.source] }}, {{ said.place }}: <b>{{ words(said.value) }}</b> <small>{{ when(said.at) }}</small></li></ul>
+        <ul>
+          <li>
+            {{ SOURCES[dispute.by ?? ''] ?? 'The log' }}: <b>{{ words(dispute.now) }}</b>
+            <small v-if="dispute.at">{{ when(dispute.at) }}</small>
+          </li>
+          <li v-for="said in dispute.said" :key="said.source + said.place">
+            {{ SOURCES[said.source] }}, {{ said.place }}: <b>{{ words(said.value) }}</b>
+            <small>{{ when(said.at) }}</small>
+          </li>
+        </ul>
         <div v-if="mayLog">
           <button class="plain go" @click="decide(dispute.field, 'now', false)">Keep {{ words(dispute.now) }}</button>
-          <button v-for="said in dispute.said" :key="said.source" class="plain" @click="decide(dispute.field, said.source, false)">Use {{ words(said.value) }}</button>
-          <button v-for="said in dispute.said" :key="`all ${said.source}`" class="alike" :title="`For every take of the day on which ${SOURCES[said.source]?.toLowerCase()} differ on ${fieldName(dispute.field)}`" @click="decide(dispute.field, said.source, true)">{{ SOURCES[said.source] }} for all alike</button>
+          <button
+            v-for="said in dispute.said"
+            :key="said.source"
+            class="plain"
+            @click="decide(dispute.field, said.source, false)"
+          >
+            Use {{ words(said.value) }}
+          </button>
+          <button
+            v-for="said in dispute.said"
+            :key="`all ${said.source}`"
+            class="alike"
+            :title="`For every take of the day whose ${fieldName(dispute.field)} differs in the same way`"
+            @click="decide(dispute.field, said.source, true)"
+          >
+            {{ SOURCES[said.source] }} for all alike
+          </button>
         </div>
       </div>
     </template>
@@ -137,19 +303,90 @@ defineExpose({ turn, writeNote, toggleHistory: () => (history.value = !history.v
 </template>
 
 <style scoped>
-aside { border-left: 1px solid var(--rule-strong); background: var(--sheet-2); padding: 14px 16px; overflow: auto; display: grid; gap: 11px; align-content: start; }
-.hold { aspect-ratio: 16 / 9; background: var(--dark); border-radius: 5px; margin-bottom: 106px; }
-.angles { display: flex; gap: 7px; flex-wrap: wrap; }
-.angle { flex: 1 1 88px; height: 28px; border: 1px solid var(--rule-strong); border-radius: 4px; background: var(--sheet); display: flex; align-items: center; gap: 6px; padding: 0 7px; font-size: 12px; cursor: pointer; min-width: 0; }
-.angle span:last-child { overflow: hidden; text-overflow: ellipsis; white-space: nowrap; }
-.angle.on { border-color: var(--ink); box-shadow: 0 0 0 1px var(--ink); }
-dl { display: grid; grid-template-columns: 70px 1fr; row-gap: 7px; margin: 0; font-size: 12.5px; }
-dt { color: var(--ink-soft); }
-dd { margin: 0; min-width: 0; overflow-wrap: anywhere; }
-.clip { font-size: 12px; }
-.says div { margin-top: 7px; display: flex; gap: 7px; flex-wrap: wrap; }
-.alike { border: 0; background: none; padding: 4px 2px; font-size: 12px; text-decoration: underline; text-underline-offset: 3px; cursor: pointer; }
-.says ul { margin: 4px 0 0; padding-left: 16px; }
-.says small { color: #7a5a2c; }
-textarea { resize: vertical; }
+aside {
+  border-left: 1px solid var(--rule-strong);
+  background: var(--sheet-2);
+  padding: 14px 16px;
+  overflow: auto;
+  display: grid;
+  gap: 11px;
+  align-content: start;
+}
+.hold {
+  aspect-ratio: 16 / 9;
+  background: var(--dark);
+  border-radius: 5px;
+  margin-bottom: 106px;
+}
+.angles {
+  display: flex;
+  gap: 7px;
+  flex-wrap: wrap;
+}
+.angle {
+  flex: 1 1 88px;
+  height: 28px;
+  border: 1px solid var(--rule-strong);
+  border-radius: 4px;
+  background: var(--sheet);
+  display: flex;
+  align-items: center;
+  gap: 6px;
+  padding: 0 7px;
+  font-size: 12px;
+  cursor: pointer;
+  min-width: 0;
+}
+.angle span:last-child {
+  overflow: hidden;
+  text-overflow: ellipsis;
+  white-space: nowrap;
+}
+.angle.on {
+  border-color: var(--ink);
+  box-shadow: 0 0 0 1px var(--ink);
+}
+dl {
+  display: grid;
+  grid-template-columns: 70px 1fr;
+  row-gap: 7px;
+  margin: 0;
+  font-size: 12.5px;
+}
+dt {
+  color: var(--ink-soft);
+}
+dd {
+  margin: 0;
+  min-width: 0;
+  overflow-wrap: anywhere;
+}
+.clip {
+  font-size: 12px;
+}
+.says div {
+  margin-top: 7px;
+  display: flex;
+  gap: 7px;
+  flex-wrap: wrap;
+}
+.alike {
+  border: 0;
+  background: none;
+  padding: 4px 2px;
+  font-size: 12px;
+  text-decoration: underline;
+  text-underline-offset: 3px;
+  cursor: pointer;
+}
+.says ul {
+  margin: 4px 0 0;
+  padding-left: 16px;
+}
+.says small {
+  color: #7a5a2c;
+}
+textarea {
+  resize: vertical;
+}
 </style>

@@ -8,17 +8,39 @@ export type Row =
   | { kind: 'clip'; key: string; clip: LogClip; take: Take | null }
 
 export const ORDERS: { key: Order; title: string }[] = [
-  { key: 'slate', title: 'slate order' }, { key: 'shot', title: 'as shot' }, { key: 'device', title: 'by device' }, { key: 'size', title: 'widest first' },
+  { key: 'slate', title: 'slate order' },
+  { key: 'shot', title: 'as shot' },
+  { key: 'device', title: 'by device' },
+  { key: 'size', title: 'widest first' },
 ]
 
-/** When a take or a clip began: where it lies on the common clock, else what its own device says; what has no time comes last. */
-const began = (clips: LogClip[]): number => Math.min(Number.MAX_SAFE_INTEGER, ...clips.map((clip) => clip.placed_ticks ?? clip.start_ticks ?? Number.MAX_SAFE_INTEGER))
+/**
+ * When a take or a clip began: where it lies on the common clock, else what its own device says; what has no time comes
+ * last.
+ */
+const began = (clips: LogClip[]): number =>
+  Math.min(
+    Number.MAX_SAFE_INTEGER,
+    ...clips.map((clip) => clip.placed_ticks ?? clip.start_ticks ?? Number.MAX_SAFE_INTEGER),
+  )
 
-/** The sheet as rows of one height: takes under their scenes, or in another order, then the clips that no take claims. */
-export function rowsOf(sheet: SlateSheet, order: Order = 'slate', devices: Device[] = [], scenes: Record<string, SheetScene> = {}): Row[] {
+/**
+ * The sheet as rows of one height: takes under their scenes, or in another order, then the clips that no take claims.
+ */
+export function rowsOf(
+  sheet: SlateSheet,
+  order: Order = 'slate',
+  devices: Device[] = [],
+  scenes: Record<string, SheetScene> = {},
+): Row[] {
   if (order === 'device') return byDevice(sheet, devices)
   const rows: Row[] = []
-  const takes = order === 'shot' ? [...sheet.takes].sort((x, y) => began(x.clips) - began(y.clips)) : order === 'size' ? widestFirst(sheet.takes) : sheet.takes
+  const takes =
+    order === 'shot'
+      ? [...sheet.takes].sort((x, y) => began(x.clips) - began(y.clips))
+      : order === 'size'
+        ? widestFirst(sheet.takes)
+        : sheet.takes
   const counts = new Map<string, { setups: Set<string>; takes: number }>()
   for (const take of sheet.takes) {
     const count = counts.get(take.scene) ?? { setups: new Set<string>(), takes: 0 }
@@ -33,13 +55,27 @@ export function rowsOf(sheet: SlateSheet, order: Order = 'slate', devices: Devic
       scene = take.scene
       setup = ''
       const count = counts.get(scene)
-      rows.push({ kind: 'scene', key: 'scene:' + scene, scene, facts: scenes[scene], setups: count?.setups.size ?? 0, takes: count?.takes ?? 0 })
+      rows.push({
+        kind: 'scene',
+        key: 'scene:' + scene,
+        scene,
+        facts: scenes[scene],
+        setups: count?.setups.size ?? 0,
+        takes: count?.takes ?? 0,
+      })
     }
     rows.push({ kind: 'take', key: take.ulid, take, repeats: take.setup === setup })
     setup = take.setup
   }
   if (sheet.unslated.length > 0) {
-    rows.push({ kind: 'rest', key: 'rest', title: 'No slate', note: `${sheet.unslated.length} ${sheet.unslated.length === 1 ? 'clip' : 'clips'} that no take claims · Enter types a slate, B the whole line`, device: null })
+    const clips = `${sheet.unslated.length} ${sheet.unslated.length === 1 ? 'clip' : 'clips'}`
+    rows.push({
+      kind: 'rest',
+      key: 'rest',
+      title: 'No slate',
+      note: `${clips} that no take claims · Enter types a slate, B the whole line`,
+      device: null,
+    })
     for (const clip of sheet.unslated) rows.push({ kind: 'clip', key: clip.ulid, clip, take: null })
   }
   return rows
@@ -48,18 +84,29 @@ export function rowsOf(sheet: SlateSheet, order: Order = 'slate', devices: Devic
 /** Setups stay together; within each the widest stands first. */
 function widestFirst(takes: Take[]): Take[] {
   const place = new Map<string, number>()
-  takes.forEach((take, index) => { if (!place.has(take.setup)) place.set(take.setup, index) })
+  takes.forEach((take, index) => {
+    if (!place.has(take.setup)) place.set(take.setup, index)
+  })
   return [...takes].sort((x, y) => place.get(x.setup)! - place.get(y.setup)! || x.width - y.width)
 }
 
 function byDevice(sheet: SlateSheet, devices: Device[]): Row[] {
-  const all = [...sheet.takes.flatMap((take) => take.clips.map((clip) => ({ clip, take: take as Take | null }))), ...sheet.unslated.map((clip) => ({ clip, take: null }))]
+  const all = [
+    ...sheet.takes.flatMap((take) => take.clips.map((clip) => ({ clip, take: take as Take | null }))),
+    ...sheet.unslated.map((clip) => ({ clip, take: null })),
+  ]
   const rows: Row[] = []
   for (const letter of [...devices.map((device) => device.letter as string | null), null]) {
     const own = all.filter((one) => one.clip.device === letter).sort((x, y) => began([x.clip]) - began([y.clip]))
     if (own.length === 0) continue
     const bare = own.filter((one) => one.take === null).length
-    rows.push({ kind: 'rest', key: `device:${letter ?? ''}`, title: letter === null ? 'No device' : `${devices.find((device) => device.letter === letter)?.note || 'Device'}`, note: `${own.length} ${own.length === 1 ? 'clip' : 'clips'}${bare === 0 ? '' : `, ${bare} without a slate`}`, device: letter })
+    rows.push({
+      kind: 'rest',
+      key: `device:${letter ?? ''}`,
+      title: letter === null ? 'No device' : `${devices.find((device) => device.letter === letter)?.note || 'Device'}`,
+      note: `${own.length} ${own.length === 1 ? 'clip' : 'clips'}${bare === 0 ? '' : `, ${bare} without a slate`}`,
+      device: letter,
+    })
     for (const { clip, take } of own) rows.push({ kind: 'clip', key: clip.ulid, clip, take })
   }
   return rows

@@ -2,22 +2,58 @@ import { describe, expect, it } from 'vitest'
 import type { Device, MarkWords, Take } from '@/api/types'
 import { columnsOf, fromTsv, kept, marksOf, pasted, slateFrom, toTsv, valuesFor } from './sheet'
 
-const devices: Device[] = [{ ulid: 'A', letter: 'A', kind: 'camera', note: 'wide', lane: 0, colour: null, is_retired: false }, { ulid: 'S', letter: 'S', kind: 'recorder', note: '', lane: 0, colour: null, is_retired: false }]
-const words: MarkWords = { ng: ['status', 'ng'], circled: ['status', 'circled'], mos: ['is_mos', true], tail: ['is_tail_slate', true] }
+const devices: Device[] = [
+  { ulid: 'A', letter: 'A', kind: 'camera', note: 'wide', lane: 0, colour: null, is_retired: false },
+  { ulid: 'S', letter: 'S', kind: 'recorder', note: '', lane: 0, colour: null, is_retired: false },
+]
+const words: MarkWords = {
+  ng: ['status', 'ng'],
+  circled: ['status', 'circled'],
+  mos: ['is_mos', true],
+  tail: ['is_tail_slate', true],
+}
 const take = (number: number, more: Partial<Take> = {}): Take => ({
-  ulid: `t${number}`, scene: '3', setup: '3A', take: number, part: '', name: '', description: '', size: '', width: 0, status: 'none', notes: '', keywords: '', is_mos: false, is_tail_slate: false, is_wild: false,
-  is_guide_only: false, is_pickup: false, is_false_start: false, absent_devices: [], missed: [], claims: [], disputes: [], screening: '', clips: [], sync: 'sound', ...more,
+  ulid: `t${number}`,
+  scene: '3',
+  setup: '3A',
+  take: number,
+  part: '',
+  name: '',
+  description: '',
+  size: '',
+  width: 0,
+  status: 'none',
+  notes: '',
+  keywords: '',
+  is_mos: false,
+  is_tail_slate: false,
+  is_wild: false,
+  is_guide_only: false,
+  is_pickup: false,
+  is_false_start: false,
+  absent_devices: [],
+  missed: [],
+  claims: [],
+  disputes: [],
+  screening: '',
+  clips: [],
+  sync: 'sound',
+  ...more,
 })
 
 describe('columns', () => {
   it('has one for each device, and those that a person keeps stand as they left them', () => {
     const first = columnsOf(devices, null)
     expect(first.map((column) => column.key)).toContain('device:S')
-    const own = [...kept(first)].reverse().map((column) => (column.key === 'size' ? { ...column, width: 99, shown: false } : column))
+    const own = [...kept(first)]
+      .reverse()
+      .map((column) => (column.key === 'size' ? { ...column, width: 99, shown: false } : column))
     const again = columnsOf(devices, own)
     expect(again.slice(0, 2).map((column) => column.key)).toEqual(['setup', 'take'])
     expect(again.find((column) => column.key === 'size')).toMatchObject({ width: 99, shown: false })
-    expect(again.findIndex((column) => column.key === 'sync')).toBeLessThan(again.findIndex((column) => column.key === 'description'))
+    expect(again.findIndex((column) => column.key === 'sync')).toBeLessThan(
+      again.findIndex((column) => column.key === 'description'),
+    )
   })
 
   it('shows a device that came later, and forgets one that is gone', () => {
@@ -43,9 +79,15 @@ describe('cells', () => {
   })
 
   it('survive the clipboard with tabs, quotes and lines in them', () => {
-    const cells = [['a\tb', 'say "x"'], ['two\nlines', '']]
+    const cells = [
+      ['a\tb', 'say "x"'],
+      ['two\nlines', ''],
+    ]
     expect(fromTsv(toTsv(cells))).toEqual(cells)
-    expect(fromTsv('a\tb\r\nc\td\r\n')).toEqual([['a', 'b'], ['c', 'd']])
+    expect(fromTsv('a\tb\r\nc\td\r\n')).toEqual([
+      ['a', 'b'],
+      ['c', 'd'],
+    ])
   })
 })
 
@@ -54,8 +96,21 @@ describe('pasting', () => {
   const columns = ['setup', 'take', 'description', 'size', 'device:A']
 
   it('lays a block over takes and columns, and leaves out what nobody types', () => {
-    const { edits, problems } = pasted([['Mara turns', 'Wide', 'A001'], ['Quill', 'Close', 'A002']], takes, columns, { row: 1, column: 2 }, { rows: 1, columns: 1 }, words)
-    expect(edits.map((edit) => [edit.take.ulid, edit.values])).toEqual([['t2', { description: 'Mara turns', size: 'Wide' }], ['t3', { description: 'Quill', size: 'Close' }]])
+    const { edits, problems } = pasted(
+      [
+        ['Mara turns', 'Wide', 'A001'],
+        ['Quill', 'Close', 'A002'],
+      ],
+      takes,
+      columns,
+      { row: 1, column: 2 },
+      { rows: 1, columns: 1 },
+      words,
+    )
+    expect(edits.map((edit) => [edit.take.ulid, edit.values])).toEqual([
+      ['t2', { description: 'Mara turns', size: 'Wide' }],
+      ['t3', { description: 'Quill', size: 'Close' }],
+    ])
     expect(problems).toEqual([])
   })
 
@@ -65,7 +120,14 @@ describe('pasting', () => {
   })
 
   it('says what was left out below the last take', () => {
-    const { edits, problems } = pasted([['a'], ['b'], ['c']], takes, columns, { row: 1, column: 2 }, { rows: 1, columns: 1 }, words)
+    const { edits, problems } = pasted(
+      [['a'], ['b'], ['c']],
+      takes,
+      columns,
+      { row: 1, column: 2 },
+      { rows: 1, columns: 1 },
+      words,
+    )
     expect(edits).toHaveLength(2)
     expect(problems).toEqual(['1 row below the last take was left out.'])
   })

@@ -29,12 +29,34 @@ const OWN: SheetColumn[] = [
   { key: 'length', title: 'Length', width: 54, shown: false },
 ]
 /** Running numbers say no scene, so it has a column where they are used. */
-const SCENE: SheetColumn = { key: 'scene', title: 'Scene', width: 52, frozen: true, shown: true, words: true, limit: 20 }
+const SCENE: SheetColumn = {
+  key: 'scene',
+  title: 'Scene',
+  width: 52,
+  frozen: true,
+  shown: true,
+  words: true,
+  limit: 20,
+}
 const SYNC: SheetColumn = { key: 'sync', title: 'Synced', width: 76, shown: true }
 
 /** All columns of a day, those of its devices among them, in the order and widths that a person keeps. */
-export function columnsOf(devices: Device[], kept: Column[] | null, style: 'letter' | 'number' = 'letter'): SheetColumn[] {
-  const all = [...(style === 'number' ? [SCENE] : []), ...OWN, ...devices.map((device): SheetColumn => ({ key: `device:${device.letter}`, title: device.note || device.letter, width: 122, shown: true })), SYNC]
+export function columnsOf(
+  devices: Device[],
+  kept: Column[] | null,
+  style: 'letter' | 'number' = 'letter',
+): SheetColumn[] {
+  const all = [
+    ...(style === 'number' ? [SCENE] : []),
+    ...OWN,
+    ...devices.map((device): SheetColumn => ({
+      key: `device:${device.letter}`,
+      title: device.note || device.letter,
+      width: 122,
+      shown: true,
+    })),
+    SYNC,
+  ]
   if (kept === null) return all
   const byKey = new Map(all.map((column) => [column.key, column]))
   const ordered: SheetColumn[] = []
@@ -53,27 +75,55 @@ export function columnsOf(devices: Device[], kept: Column[] | null, style: 'lett
   return [...frozen.sort((x, y) => place(x) - place(y)), ...rest.slice(0, -1), ...lateRest, ...rest.slice(-1)]
 }
 
-export const kept = (columns: SheetColumn[]): Column[] => columns.map(({ key, width, shown }) => ({ key, width, shown }))
+export const kept = (columns: SheetColumn[]): Column[] =>
+  columns.map(({ key, width, shown }) => ({ key, width, shown }))
 
 export type Flag = 'is_mos' | 'is_tail_slate' | 'is_wild' | 'is_pickup' | 'is_false_start' | 'is_guide_only'
 export const FLAGS: { field: Flag; word: string }[] = [
-  { field: 'is_mos', word: 'MOS' }, { field: 'is_tail_slate', word: 'tail slate' }, { field: 'is_false_start', word: 'false start' }, { field: 'is_wild', word: 'wild' }, { field: 'is_pickup', word: 'pick-up' },
+  { field: 'is_mos', word: 'MOS' },
+  { field: 'is_tail_slate', word: 'tail slate' },
+  { field: 'is_false_start', word: 'false start' },
+  { field: 'is_wild', word: 'wild' },
+  { field: 'is_pickup', word: 'pick-up' },
   { field: 'is_guide_only', word: 'guide only' },
 ]
-export const marksOf = (take: Take): string => FLAGS.filter((flag) => take[flag.field]).map((flag) => flag.word).join(', ')
-export const slateOf = (take: { setup: string; take: number; part?: string }): string => `${take.setup}/${take.take}${take.part ?? ''}`
-export const runningOf = (take: Take): number => Math.max(0, ...take.clips.filter((clip) => clip.kind === 'picture').map((clip) => clip.duration_ticks ?? 0))
+export const marksOf = (take: Take): string =>
+  FLAGS.filter((flag) => take[flag.field])
+    .map((flag) => flag.word)
+    .join(', ')
+export const slateOf = (take: { setup: string; take: number; part?: string }): string =>
+  `${take.setup}/${take.take}${take.part ?? ''}`
+export const runningOf = (take: Take): number =>
+  Math.max(0, ...take.clips.filter((clip) => clip.kind === 'picture').map((clip) => clip.duration_ticks ?? 0))
 
 /** The text of a cell, as it is shown and copied. */
 export function cellText(take: Take, key: string): string {
-  if (key.startsWith('device:')) return take.clips.filter((clip) => clip.device === key.slice(7)).map((clip) => clip.name).join(', ')
+  if (key.startsWith('device:'))
+    return take.clips
+      .filter((clip) => clip.device === key.slice(7))
+      .map((clip) => clip.name)
+      .join(', ')
   switch (key) {
-    case 'take': return `${take.take}${take.part}`
-    case 'status': return take.status === 'none' ? '' : take.status === 'ng' ? 'NG' : take.status
-    case 'marks': return marksOf(take)
-    case 'length': return length(runningOf(take) || null)
-    case 'scene': case 'setup': case 'description': case 'size': case 'notes': case 'keywords': case 'screening': case 'name': case 'sync': return take[key]
-    default: return ''
+    case 'take':
+      return `${take.take}${take.part}`
+    case 'status':
+      return take.status === 'none' ? '' : take.status === 'ng' ? 'NG' : take.status
+    case 'marks':
+      return marksOf(take)
+    case 'length':
+      return length(runningOf(take) || null)
+    case 'scene':
+    case 'setup':
+    case 'description':
+    case 'size':
+    case 'notes':
+    case 'keywords':
+    case 'screening':
+    case 'name':
+    case 'sync':
+      return take[key]
+    default:
+      return ''
   }
 }
 
@@ -84,11 +134,17 @@ export function cellText(take: Take, key: string): string {
 export function valuesFor(key: string, text: string, words: MarkWords): Partial<Take> | string | null {
   const plain = text.replaceAll(/\s+/g, ' ').trim()
   switch (key) {
-    case 'description': case 'size': case 'keywords': return { [key]: plain.slice(0, OWN.find((column) => column.key === key)?.limit) }
-    case 'notes': return { notes: text.trim().slice(0, 4000) }
+    case 'description':
+    case 'size':
+    case 'keywords':
+      return { [key]: plain.slice(0, OWN.find((column) => column.key === key)?.limit) }
+    case 'notes':
+      return { notes: text.trim().slice(0, 4000) }
     case 'status': {
       const mark = plain === '' ? ['status', 'none'] : words[plain.toLowerCase()]
-      return mark?.[0] === 'status' ? { status: mark[1] as TakeStatus } : `“${plain}” is no mark; circled, hold or NG are.`
+      return mark?.[0] === 'status'
+        ? { status: mark[1] as TakeStatus }
+        : `“${plain}” is no mark; circled, hold or NG are.`
     }
     case 'marks': {
       const values: Partial<Take> = Object.fromEntries(FLAGS.map((flag) => [flag.field, false]))
@@ -99,13 +155,18 @@ export function valuesFor(key: string, text: string, words: MarkWords): Partial<
       }
       return values
     }
-    case 'scene': return plain === '' ? 'A take has a scene.' : { scene: plain.replaceAll(' ', '').slice(0, 20) }
-    case 'setup': return plain === '' ? 'A take has a setup.' : { setup: plain.replaceAll(' ', '').toUpperCase() }
+    case 'scene':
+      return plain === '' ? 'A take has a scene.' : { scene: plain.replaceAll(' ', '').slice(0, 20) }
+    case 'setup':
+      return plain === '' ? 'A take has a setup.' : { setup: plain.replaceAll(' ', '').toUpperCase() }
     case 'take': {
       const part = /^(\d{1,3})([a-hj-np-z]?)$/.exec(plain)
-      return part === null || Number(part[1]) < 1 ? `“${plain}” is no take number.` : { take: Number(part[1]), part: part[2] ?? '' }
+      return part === null || Number(part[1]) < 1
+        ? `“${plain}” is no take number.`
+        : { take: Number(part[1]), part: part[2] ?? '' }
     }
-    default: return null
+    default:
+      return null
   }
 }
 
@@ -117,7 +178,9 @@ export function slateFrom(text: string): { setup: string; take: number; part: st
 
 /** Cells as spreadsheets put them on the clipboard: tabs and line ends, quotes around what holds one of these. */
 export function toTsv(rows: string[][]): string {
-  return rows.map((row) => row.map((cell) => (/[\t\n\r"]/.test(cell) ? `"${cell.replaceAll('"', '""')}"` : cell)).join('\t')).join('\n')
+  return rows
+    .map((row) => row.map((cell) => (/[\t\n\r"]/.test(cell) ? `"${cell.replaceAll('"', '""')}"` : cell)).join('\t'))
+    .join('\n')
 }
 
 export function fromTsv(text: string): string[][] {
@@ -142,13 +205,23 @@ export function fromTsv(text: string): string[][] {
   return rows
 }
 
-export interface Edit { take: Take; values: Partial<Take> }
+export interface Edit {
+  take: Take
+  values: Partial<Take>
+}
 
 /**
  * What a pasted block changes: laid over takes and columns from the cursor on; one cell fills the whole selection.
  * Columns that nobody types in are left out. Sentences tell what could not be.
  */
-export function pasted(block: string[][], takes: Take[], columns: string[], from: { row: number; column: number }, selection: { rows: number; columns: number }, words: MarkWords): { edits: Edit[]; problems: string[] } {
+export function pasted(
+  block: string[][],
+  takes: Take[],
+  columns: string[],
+  from: { row: number; column: number },
+  selection: { rows: number; columns: number },
+  words: MarkWords,
+): { edits: Edit[]; problems: string[] } {
   const single = block.length === 1 && block[0]!.length === 1
   const rows = single ? selection.rows : block.length
   const edits: Edit[] = []
@@ -156,7 +229,10 @@ export function pasted(block: string[][], takes: Take[], columns: string[], from
   for (let row = 0; row < rows; row++) {
     const take = takes[from.row + row]
     if (take === undefined) {
-      problems.push(`${rows - row} ${rows - row === 1 ? 'row' : 'rows'} below the last take ${rows - row === 1 ? 'was' : 'were'} left out.`)
+      const left = rows - row
+      problems.push(
+        `${left} ${left === 1 ? 'row' : 'rows'} below the last take ${left === 1 ? 'was' : 'were'} left out.`,
+      )
       break
     }
     const cells = single ? Array.from({ length: selection.columns }, () => block[0]![0]!) : block[row]!

@@ -3,15 +3,30 @@ import { computed, shallowRef } from 'vue'
 import { api } from '@/api/client'
 import { onLive } from '@/api/live'
 
-export interface Colleague { who: string; name: string; initials: string; row: string | null; at: number }
+export interface Colleague {
+  who: string
+  name: string
+  initials: string
+  row: string | null
+  at: number
+}
 
 const FORGET_AFTER = 50_000
 const SAY_EVERY = 20_000
 
 /** Who else stands on which row of the same day; tells the others where this person stands. */
-export function usePresence(production: () => string, day: () => string, self: () => string | undefined, row: () => string | null) {
+export function usePresence(
+  production: () => string,
+  day: () => string,
+  self: () => string | undefined,
+  row: () => string | null,
+) {
   const others = shallowRef(new Map<string, Colleague>())
-  const tell = () => void (document.visibilityState === 'visible' && api.post(`productions/${production()}/days/${day()}/log/here`, { row: row() }).catch(() => undefined))
+  const tell = () =>
+    void (
+      document.visibilityState === 'visible' &&
+      api.post(`productions/${production()}/days/${day()}/log/here`, { row: row() }).catch(() => undefined)
+    )
   onLive('here', (facts) => {
     const one = facts as unknown as Colleague & { day: string }
     if (one.who === self()) return
@@ -30,5 +45,13 @@ export function usePresence(production: () => string, day: () => string, self: (
     const next = new Map([...others.value].filter(([, one]) => now - one.at < FORGET_AFTER))
     if (next.size !== others.value.size) others.value = next
   }, SAY_EVERY)
-  return { others, byRow: computed(() => Map.groupBy([...others.value.values()].filter((one) => one.row !== null), (one) => one.row!)) }
+  return {
+    others,
+    byRow: computed(() =>
+      Map.groupBy(
+        [...others.value.values()].filter((one) => one.row !== null),
+        (one) => one.row!,
+      ),
+    ),
+  }
 }

@@ -9,9 +9,18 @@ import type { Edit } from './sheet'
 /** More rows than this are asked for by asking for the whole sheet. */
 const FEW = 40
 
-export interface Conflict { take: string; label: string; field: string; yours: unknown; theirs: unknown }
+export interface Conflict {
+  take: string
+  label: string
+  field: string
+  yours: unknown
+  theirs: unknown
+}
 
-/** Sends changes of takes, shows them at once, and keeps fields that two people changed until one value of each is chosen. */
+/**
+ * Sends changes of takes, shows them at once, and keeps fields that two people changed until one value of each is
+ * chosen.
+ */
 export function useTakeEdits(production: () => string, day: () => string) {
   const open = shallowRef<{ edits: Edit[]; conflicts: Conflict[]; at: number } | null>(null)
   const conflict = computed(() => open.value?.conflicts[open.value.at] ?? null)
@@ -20,14 +29,26 @@ export function useTakeEdits(production: () => string, day: () => string) {
   function show(edits: Edit[]): void {
     const byTake = new Map(edits.map((edit) => [edit.take.ulid, edit.values]))
     queryClient.setQueryData<SlateSheet>([production(), `days/${day()}/log`], (sheet) =>
-      sheet === undefined ? undefined : { ...sheet, takes: sheet.takes.map((take) => (byTake.has(take.ulid) ? { ...take, ...byTake.get(take.ulid) } : take)) },
+      sheet === undefined
+        ? undefined
+        : {
+            ...sheet,
+            takes: sheet.takes.map((take) => (byTake.has(take.ulid) ? { ...take, ...byTake.get(take.ulid) } : take)),
+          },
     )
   }
 
   /** One undoable step, however many takes it is about. */
   async function changeAll(edits: Edit[]): Promise<boolean> {
     const sent = edits
-      .map(({ take, values }) => ({ take: take.ulid, changes: Object.fromEntries(Object.entries(values).filter(([field, now]) => JSON.stringify(take[field as keyof Take]) !== JSON.stringify(now)).map(([field, now]) => [field, { was: take[field as keyof Take], now }])) }))
+      .map(({ take, values }) => ({
+        take: take.ulid,
+        changes: Object.fromEntries(
+          Object.entries(values)
+            .filter(([field, now]) => JSON.stringify(take[field as keyof Take]) !== JSON.stringify(now))
+            .map(([field, now]) => [field, { was: take[field as keyof Take], now }]),
+        ),
+      }))
       .filter((edit) => Object.keys(edit.changes).length > 0)
     if (sent.length === 0) return true
     show(edits)
@@ -35,12 +56,15 @@ export function useTakeEdits(production: () => string, day: () => string) {
       await api.patch(`productions/${production()}/days/${day()}/takes`, { edits: sent })
       return true
     } catch (trouble) {
-      const conflicts = trouble instanceof ApiError && trouble.status === 409 ? (trouble.context.fields as Conflict[]) : []
+      const conflicts =
+        trouble instanceof ApiError && trouble.status === 409 ? (trouble.context.fields as Conflict[]) : []
       if (conflicts.length > 0) open.value = { edits, conflicts, at: 0 }
       else complain(trouble)
       return false
     } finally {
-      const isWords = edits.every(({ values }) => !('scene' in values) && !('setup' in values) && !('take' in values) && !('part' in values))
+      const isWords = edits.every(
+        ({ values }) => !('scene' in values) && !('setup' in values) && !('take' in values) && !('part' in values),
+      )
       if (isWords && edits.length <= FEW) void refresh(edits.map(({ take }) => take.ulid))
       else makeStale('takes')
     }
@@ -49,10 +73,14 @@ export function useTakeEdits(production: () => string, day: () => string) {
   /** Asks for some rows again and lays them into the sheet that is there: words and marks change no other row. */
   async function refresh(ulids: string[]): Promise<void> {
     const path = `days/${day()}/log`
-    const answer = await api.get<{ takes: Take[] }>(`productions/${production()}/days/${day()}/takes?ulids=${ulids.join(',')}`).catch(() => null)
+    const answer = await api
+      .get<{ takes: Take[] }>(`productions/${production()}/days/${day()}/takes?ulids=${ulids.join(',')}`)
+      .catch(() => null)
     if (answer === null) return makeStale('takes')
     const byTake = new Map(answer.takes.map((take) => [take.ulid, take]))
-    queryClient.setQueryData<SlateSheet>([production(), path], (sheet) => (sheet === undefined ? undefined : { ...sheet, takes: sheet.takes.map((take) => byTake.get(take.ulid) ?? take) }))
+    queryClient.setQueryData<SlateSheet>([production(), path], (sheet) =>
+      sheet === undefined ? undefined : { ...sheet, takes: sheet.takes.map((take) => byTake.get(take.ulid) ?? take) },
+    )
     makeStale('words')
   }
   onLive('takes', (facts) => {
@@ -77,5 +105,11 @@ export function useTakeEdits(production: () => string, day: () => string) {
     if (open.value === null) await changeAll(edits)
   }
 
-  return { conflict, left, change: (take: Take, values: Partial<Take>) => changeAll([{ take, values }]), changeAll, settle }
+  return {
+    conflict,
+    left,
+    change: (take: Take, values: Partial<Take>) => changeAll([{ take, values }]),
+    changeAll,
+    settle,
+  }
 }

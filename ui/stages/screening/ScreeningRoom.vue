@@ -19,7 +19,10 @@ import TakeNumber from '@/shell/TakeNumber.vue'
 const props = defineProps<{ reel: string }>()
 const emit = defineEmits<{ leave: [] }>()
 const { production, base } = useDesk()
-const { data, isPending, error, refetch } = useAnswer<Reel>(() => production.value.ulid, () => `reels/${props.reel}`)
+const { data, isPending, error, refetch } = useAnswer<Reel>(
+  () => production.value.ulid,
+  () => `reels/${props.reel}`,
+)
 
 const FALLBACK = { num: 25, den: 1, nominal: 25, drop: false, name: '25' }
 const at = ref(0)
@@ -32,36 +35,63 @@ const note = ref('')
 const slate = ref<string | null>(null)
 
 const item = computed<ReelItem | undefined>(() => data.value?.items[at.value])
-const angle = computed<ReelAngle | undefined>(() => item.value?.angles[angleIndex.value ?? -1] ?? item.value?.angles.find((one) => one.clip === item.value?.clip) ?? item.value?.angles[0])
+const angle = computed<ReelAngle | undefined>(
+  () =>
+    item.value?.angles[angleIndex.value ?? -1] ??
+    item.value?.angles.find((one) => one.clip === item.value?.clip) ??
+    item.value?.angles[0],
+)
 const rate = computed(() => angle.value?.rate ?? FALLBACK)
 const frames = useFrames(video, rate, () => angle.value?.frames ?? null)
-const source = computed(() => (angle.value === undefined ? '' : mediaUrl(production.value.ulid, angle.value.clip, angle.value.synced ? 'synced' : 'proxy', angle.value.media_version)))
-const timecode = computed(() => (angle.value === undefined ? '' : label(toFrames(angle.value.start_ticks ?? 0, rate.value) + (frames.shown.value ?? 0), rate.value)))
+const source = computed(() =>
+  angle.value === undefined
+    ? ''
+    : mediaUrl(
+        production.value.ulid,
+        angle.value.clip,
+        angle.value.synced ? 'synced' : 'proxy',
+        angle.value.media_version,
+      ),
+)
+const timecode = computed(() =>
+  angle.value === undefined
+    ? ''
+    : label(toFrames(angle.value.start_ticks ?? 0, rate.value) + (frames.shown.value ?? 0), rate.value),
+)
 
 /** Where the take begins on an angle: the reel's in point, carried over by the line-up for another camera. */
 function inFrame(one: ReelAngle | undefined): number {
   const now = item.value
   if (one === undefined || now === undefined) return 0
   const own = now.angles.find((other) => other.clip === now.clip)
-  if (one.clip === now.clip || own?.placed_ticks == null || one.placed_ticks == null) return toFrames(now.in_ticks, one.rate)
+  if (one.clip === now.clip || own?.placed_ticks == null || one.placed_ticks == null)
+    return toFrames(now.in_ticks, one.rate)
   return Math.max(0, toFrames(own.placed_ticks + now.in_ticks - one.placed_ticks, one.rate))
 }
 
 let playNext = true
-watch(source, async (now) => {
-  if (now === '') return
-  await nextTick()
-  frames.expect(pendingFrame ?? inFrame(angle.value))
-  pendingFrame = null
-  video.value?.load()
-  if (playNext) video.value?.addEventListener('seeked', () => void frames.run(1), { once: true })
-}, { immediate: true })
+watch(
+  source,
+  async (now) => {
+    if (now === '') return
+    await nextTick()
+    frames.expect(pendingFrame ?? inFrame(angle.value))
+    pendingFrame = null
+    video.value?.load()
+    if (playNext) video.value?.addEventListener('seeked', () => void frames.run(1), { once: true })
+  },
+  { immediate: true },
+)
 let pendingFrame: number | null = null
 
-watch(() => frames.playing.value, (playing, before) => {
-  // Played to its end: the next take comes by itself.
-  if (!playing && before && video.value?.ended && data.value !== undefined && at.value < data.value.items.length - 1) go(at.value + 1, true)
-})
+watch(
+  () => frames.playing.value,
+  (playing, before) => {
+    // Played to its end: the next take comes by itself.
+    if (!playing && before && video.value?.ended && data.value !== undefined && at.value < data.value.items.length - 1)
+      go(at.value + 1, true)
+  },
+)
 
 function go(index: number, play = frames.playing.value): void {
   const items = data.value?.items ?? []
@@ -69,8 +99,10 @@ function go(index: number, play = frames.playing.value): void {
   playNext = play
   angleIndex.value = null
   if (next === at.value) frames.goTo(inFrame(angle.value))
-  else if (items[next]?.clip === item.value?.clip) { at.value = next; frames.goTo(inFrame(angle.value)) }
-  else at.value = next
+  else if (items[next]?.clip === item.value?.clip) {
+    at.value = next
+    frames.goTo(inFrame(angle.value))
+  } else at.value = next
   room.value?.querySelector(`[data-item="${next}"]`)?.scrollIntoView({ block: 'nearest', inline: 'nearest' })
 }
 
@@ -90,7 +122,12 @@ function turn(index: number): void {
 async function circle(): Promise<void> {
   const take = item.value?.take
   if (take === undefined || !production.value.may.review) return
-  await attempt(() => api.put(`${base.value}/takes/${take.ulid}/circle`, { was: take.status, now: take.status === 'circled' ? 'none' : 'circled' }))
+  await attempt(() =>
+    api.put(`${base.value}/takes/${take.ulid}/circle`, {
+      was: take.status,
+      now: take.status === 'circled' ? 'none' : 'circled',
+    }),
+  )
   makeStale('takes')
 }
 
@@ -104,7 +141,13 @@ async function keepNote(): Promise<void> {
     noteBox.value?.blur()
     return
   }
-  const done = await attempt(() => api.post(`${base.value}/takes/${take.ulid}/notes`, { text: note.value.trim(), at_ticks: ofFrames(frames.shown.value ?? 0, rate.value), clip: angle.value?.clip }))
+  const done = await attempt(() =>
+    api.post(`${base.value}/takes/${take.ulid}/notes`, {
+      text: note.value.trim(),
+      at_ticks: ofFrames(frames.shown.value ?? 0, rate.value),
+      clip: angle.value?.clip,
+    }),
+  )
   if (done === undefined) return
   note.value = ''
   noteBox.value?.blur()
@@ -119,8 +162,11 @@ function goToSlate(): void {
   const wanted = (slate.value ?? '').trim().toUpperCase()
   slate.value = null
   const items = data.value?.items ?? []
-  const index = items.findIndex((one) => `${one.take.setup}/${one.take.take}` === wanted.replace(' ', '/')) 
-  const near = index >= 0 ? index : items.findIndex((one) => one.take.setup === wanted || `${one.take.setup}/${one.take.take}`.startsWith(wanted))
+  const index = items.findIndex((one) => `${one.take.setup}/${one.take.take}` === wanted.replace(' ', '/'))
+  const near =
+    index >= 0
+      ? index
+      : items.findIndex((one) => one.take.setup === wanted || `${one.take.setup}/${one.take.take}`.startsWith(wanted))
   if (wanted !== '' && near >= 0) go(near)
 }
 function goToNote(atTicks: number, clip: string | null): void {
@@ -137,18 +183,45 @@ function fill(): void {
 }
 
 let creeping = false
-useEventListener(window, 'keyup', (event) => { if (event.key === 'k' || event.key === 'K') creeping = false })
+useEventListener(window, 'keyup', (event) => {
+  if (event.key === 'k' || event.key === 'K') creeping = false
+})
 const shuttle = (direction: 1 | -1) => void (creeping ? frames.run(direction * 0.25) : frames.faster(direction))
 onMounted(() => room.value?.focus())
 
 useShortcuts('Dark room', [
-  { keys: ['\\'], what: 'Look off, on', run: () => { looksShown.value = !looksShown.value } },
+  {
+    keys: ['\\'],
+    what: 'Look off, on',
+    run: () => {
+      looksShown.value = !looksShown.value
+    },
+  },
   { keys: [' '], what: 'Play, stop', run: () => void frames.toggle() },
-  { keys: ['j', 'l'], what: 'Back, forward; again for 2x, 4x, 8x', run: (event) => shuttle(event.key === 'j' ? -1 : 1) },
-  { keys: ['k'], what: 'Stop; held with J or L creeps', run: () => { creeping = true; frames.stand() } },
-  { keys: ['ArrowLeft', 'ArrowRight'], what: 'One frame back, one forward', run: (event) => frames.step(event.key === 'ArrowLeft' ? -1 : 1) },
+  {
+    keys: ['j', 'l'],
+    what: 'Back, forward; again for 2x, 4x, 8x',
+    run: (event) => shuttle(event.key === 'j' ? -1 : 1),
+  },
+  {
+    keys: ['k'],
+    what: 'Stop; held with J or L creeps',
+    run: () => {
+      creeping = true
+      frames.stand()
+    },
+  },
+  {
+    keys: ['ArrowLeft', 'ArrowRight'],
+    what: 'One frame back, one forward',
+    run: (event) => frames.step(event.key === 'ArrowLeft' ? -1 : 1),
+  },
   { keys: [';', "'"], what: 'Take before, take after', run: (event) => go(at.value + (event.key === ';' ? -1 : 1)) },
-  { keys: ['Home', 'End'], what: 'Start of the take, its last frame', run: (event) => frames.goTo(event.key === 'Home' ? inFrame(angle.value) : (angle.value?.frames ?? 1) - 1) },
+  {
+    keys: ['Home', 'End'],
+    what: 'Start of the take, its last frame',
+    run: (event) => frames.goTo(event.key === 'Home' ? inFrame(angle.value) : (angle.value?.frames ?? 1) - 1),
+  },
   { keys: ['1', '2', '3', '4', '5', '6', '7', '8', '9'], what: 'Angle', run: (event) => turn(Number(event.key) - 1) },
   { keys: ['g'], what: 'Go to a slate', run: askSlate },
   { keys: ['c'], what: 'Circle, or not', run: () => void circle() },
@@ -159,78 +232,326 @@ useShortcuts('Dark room', [
 </script>
 
 <template>
-  <div ref="room" class="room" tabindex="-1" :data-frame="frames.shown.value ?? ''" :data-playing="frames.playing.value">
+  <div
+    ref="room"
+    class="room"
+    tabindex="-1"
+    :data-frame="frames.shown.value ?? ''"
+    :data-playing="frames.playing.value"
+  >
     <AnswerState :pending="isPending" :error="error" @retry="refetch()">
       <template v-if="data && item && angle">
         <div class="screen" @click="frames.toggle()">
           <LookFilter v-if="angle.look" :name="`look-${angle.clip}`" :look="angle.look" />
-          <video ref="video" preload="auto" playsinline :data-clip="angle.clip" :style="angle.look && looksShown ? { filter: `url(#look-${angle.clip})` } : undefined"><source :src="source" type="video/mp4"></video>
+          <video
+            ref="video"
+            preload="auto"
+            playsinline
+            :data-clip="angle.clip"
+            :style="angle.look && looksShown ? { filter: `url(#look-${angle.clip})` } : undefined"
+          >
+            <source :src="source" type="video/mp4" />
+          </video>
           <span class="corner left mono">{{ item.take.setup }} · take {{ item.take.take }}</span>
           <span class="corner right mono" data-testid="timecode">{{ timecode }}</span>
-          <span v-if="frames.speed.value !== 0 && frames.speed.value !== 1" class="corner low mono">{{ frames.speed.value }}x</span>
+          <span v-if="frames.speed.value !== 0 && frames.speed.value !== 1" class="corner low mono"
+            >{{ frames.speed.value }}x</span
+          >
         </div>
         <aside>
-          <h1 class="mono">{{ item.take.setup }} / <span class="number"><TakeNumber :take="item.take.take" :status="item.take.status" dark /></span></h1>
+          <h1 class="mono">
+            {{ item.take.setup }} /
+            <span class="number"><TakeNumber :take="item.take.take" :status="item.take.status" dark /></span>
+          </h1>
           <p class="soft">{{ item.take.description }}{{ item.take.description ? '. ' : '' }}{{ item.take.size }}</p>
           <p v-if="item.take.log_note" class="soft">From the log: {{ item.take.log_note }}</p>
-          <div class="acts"><button class="plain" :class="{ on: item.take.status === 'circled' }" @click="circle">{{ item.take.status === 'circled' ? 'Circled' : 'Circle' }} <kbd>C</kbd></button></div>
-          <form @submit.prevent="keepNote"><input ref="noteBox" v-model="note" class="say" :placeholder="`Note at ${timecode}…`" :aria-label="`Note at ${timecode}`" maxlength="1000" @focus="frames.stand()" @keydown.esc.stop="noteBox?.blur()"></form>
+          <div class="acts">
+            <button class="plain" :class="{ on: item.take.status === 'circled' }" @click="circle">
+              {{ item.take.status === 'circled' ? 'Circled' : 'Circle' }} <kbd>C</kbd>
+            </button>
+          </div>
+          <form @submit.prevent="keepNote">
+            <input
+              ref="noteBox"
+              v-model="note"
+              class="say"
+              :placeholder="`Note at ${timecode}…`"
+              :aria-label="`Note at ${timecode}`"
+              maxlength="1000"
+              @focus="frames.stand()"
+              @keydown.esc.stop="noteBox?.blur()"
+            />
+          </form>
           <ul class="notes">
-            <li v-for="one in item.notes" :key="one.ulid"><button @click="goToNote(one.at_ticks, one.clip)"><small class="mono">{{ one.timecode ?? '' }} · {{ one.by }}</small><span>{{ one.text }}</span></button></li>
+            <li v-for="one in item.notes" :key="one.ulid">
+              <button @click="goToNote(one.at_ticks, one.clip)">
+                <small class="mono">{{ one.timecode ?? '' }} · {{ one.by }}</small
+                ><span>{{ one.text }}</span>
+              </button>
+            </li>
           </ul>
-          <div v-if="item.angles.length > 1" class="angles"><span class="soft">Angles</span>
-            <button v-for="(one, index) in item.angles" :key="one.clip" class="plain" :class="{ on: one.clip === angle.clip }" @click="turn(index)"><DeviceBadge :letter="one.device" /> {{ one.device_note || one.name }} <kbd>{{ index + 1 }}</kbd></button>
+          <div v-if="item.angles.length > 1" class="angles">
+            <span class="soft">Angles</span>
+            <button
+              v-for="(one, index) in item.angles"
+              :key="one.clip"
+              class="plain"
+              :class="{ on: one.clip === angle.clip }"
+              @click="turn(index)"
+            >
+              <DeviceBadge :letter="one.device" /> {{ one.device_note || one.name }} <kbd>{{ index + 1 }}</kbd>
+            </button>
           </div>
         </aside>
         <footer>
           <div class="strip" role="listbox" aria-label="Takes of the reel">
-            <button v-for="(one, index) in data.items" :key="one.position" role="option" :aria-selected="index === at" :class="{ on: index === at, first: index > 0 && data.items[index - 1]?.take.scene !== one.take.scene }" :data-item="index" :style="{ flexGrow: Math.max(1, one.out_ticks - one.in_ticks) }" @click="go(index)">
+            <button
+              v-for="(one, index) in data.items"
+              :key="one.position"
+              role="option"
+              :aria-selected="index === at"
+              :class="{ on: index === at, first: index > 0 && data.items[index - 1]?.take.scene !== one.take.scene }"
+              :data-item="index"
+              :style="{ flexGrow: Math.max(1, one.out_ticks - one.in_ticks) }"
+              @click="go(index)"
+            >
               <span class="mono">{{ one.take.setup }}/{{ one.take.take }}</span>
-              <svg v-if="one.take.status === 'circled'" viewBox="0 0 36 28" aria-label="circled"><path d="M7 15C5 7 13 3 20 3.500c8 .4 12.500 5 12 11C31.500 21 25 25 17 24.500 9 24 4 20 5.500 13 6.500 9 10 6 15 5" /></svg>
+              <svg v-if="one.take.status === 'circled'" viewBox="0 0 36 28" aria-label="circled">
+                <path
+                  d="M7 15C5 7 13 3 20 3.5c8 .4 12.5 5 12 11C31.5 21 25 25 17 24.5 9 24 4 20 5.5 13 6.5 9 10 6 15 5"
+                />
+              </svg>
             </button>
           </div>
-          <div class="keys"><kbd>J</kbd><kbd>K</kbd><kbd>L</kbd> shuttle <kbd>;</kbd><kbd>'</kbd> take before, after <kbd>G</kbd> go to slate <kbd>C</kbd> circle <kbd>↵</kbd> note here <kbd>F</kbd> full screen <kbd>Esc</kbd> leave</div>
+          <div class="keys">
+            <kbd>J</kbd><kbd>K</kbd><kbd>L</kbd> shuttle <kbd>;</kbd><kbd>'</kbd> take before, after <kbd>G</kbd> go to
+            slate <kbd>C</kbd> circle <kbd>↵</kbd> note here <kbd>F</kbd> full screen <kbd>Esc</kbd> leave
+          </div>
         </footer>
-        <form v-if="slate !== null" class="ask" @submit.prevent="goToSlate"><label>Go to slate <input ref="slateBox" v-model="slate" class="say mono" placeholder="12A/2" @keydown.esc.stop="slate = null" @blur="slate = null"></label></form>
+        <form v-if="slate !== null" class="ask" @submit.prevent="goToSlate">
+          <label
+            >Go to slate
+            <input
+              ref="slateBox"
+              v-model="slate"
+              class="say mono"
+              placeholder="12A/2"
+              @keydown.esc.stop="slate = null"
+              @blur="slate = null"
+          /></label>
+        </form>
       </template>
-      <div v-else class="empty"><b>This reel is empty.</b><button class="plain" @click="emit('leave')">Leave</button></div>
+      <div v-else class="empty">
+        <b>This reel is empty.</b><button class="plain" @click="emit('leave')">Leave</button>
+      </div>
     </AnswerState>
   </div>
 </template>
 
 <style scoped>
-.room { position: fixed; inset: 0; z-index: 40; background: var(--dark); color: var(--on-dark); display: grid; grid-template: minmax(0, 1fr) 106px / minmax(0, 1fr) 292px; outline: none; }
-.room :deep(.soft) { color: var(--on-dark-soft); }
-.screen { position: relative; min-width: 0; display: grid; place-items: center; overflow: hidden; }
-video { width: 100%; height: 100%; object-fit: contain; display: block; }
-.corner { position: absolute; top: 16px; background: #101417e6; border-radius: 5px; padding: 6px 12px; font-size: 18px; pointer-events: none; }
-.left { left: 18px; }
-.right { right: 18px; }
-.low { top: auto; bottom: 14px; right: 18px; }
-aside { border-left: 1px solid var(--dark-rule); background: var(--dark-2); padding: 16px 18px; overflow: auto; display: grid; gap: 10px; align-content: start; }
-h1 { font-size: 28px; font-weight: 600; margin: 0; display: flex; align-items: center; gap: 8px; }
-.number { transform: scale(1.5); margin-left: 10px; font-size: 17px; }
-p { margin: 0; }
-.plain { background: var(--dark); color: var(--on-dark); border-color: #4a545b; }
-.plain.on { border-color: #6dbfa6; color: #8fd6c0; }
-kbd { background: transparent; color: var(--on-dark-soft); border-color: #4a545b; }
-.say { width: 100%; background: var(--dark); color: var(--on-dark); border: 1px solid #5b666d; border-radius: 5px; padding: 8px 10px; font: inherit; }
-.notes { list-style: none; margin: 0; padding: 0; }
-.notes button { display: grid; gap: 2px; width: 100%; text-align: left; background: none; border: 0; border-top: 1px solid var(--dark-rule); padding: 9px 0; cursor: pointer; color: var(--on-dark); }
-.notes small { color: var(--on-dark-soft); font-size: 11px; }
-.angles { display: flex; gap: 6px; flex-wrap: wrap; align-items: center; }
-.angles .plain { display: inline-flex; gap: 6px; align-items: center; }
-footer { grid-column: 1 / 3; border-top: 1px solid var(--dark-rule); padding: 10px 18px; display: grid; gap: 8px; min-width: 0; }
-.strip { display: flex; gap: 3px; overflow-x: auto; scrollbar-width: thin; }
-.strip button { flex: 1 0 56px; min-width: 56px; height: 46px; border: 0; border-radius: 4px; background: #22292e; color: var(--on-dark); text-align: left; padding: 4px 6px; font-size: 11px; cursor: pointer; display: grid; align-content: space-between; justify-items: start; }
-.strip button.first { margin-left: 14px; }
-.strip button.on { background: var(--on-dark); color: var(--ink); }
-.strip svg { width: 22px; height: 17px; fill: none; stroke: #6dbfa6; stroke-width: 2.4; justify-self: center; }
-.strip button.on svg { stroke: var(--act); }
-.keys { font-size: 12px; color: var(--on-dark-soft); white-space: nowrap; overflow: hidden; }
-.keys kbd { margin: 0 1px 0 10px; }
-.keys kbd + kbd { margin-left: 0; }
-.ask { position: absolute; left: 50%; top: 32%; transform: translateX(-50%); background: var(--dark-2); border: 1px solid #5b666d; border-radius: 8px; padding: 16px 20px; }
-.ask label { display: flex; gap: 12px; align-items: center; white-space: nowrap; }
-.empty { grid-column: 1 / 3; }
+.room {
+  position: fixed;
+  inset: 0;
+  z-index: 40;
+  background: var(--dark);
+  color: var(--on-dark);
+  display: grid;
+  grid-template: minmax(0, 1fr) 106px / minmax(0, 1fr) 292px;
+  outline: none;
+}
+.room :deep(.soft) {
+  color: var(--on-dark-soft);
+}
+.screen {
+  position: relative;
+  min-width: 0;
+  display: grid;
+  place-items: center;
+  overflow: hidden;
+}
+video {
+  width: 100%;
+  height: 100%;
+  object-fit: contain;
+  display: block;
+}
+.corner {
+  position: absolute;
+  top: 16px;
+  background: #101417e6;
+  border-radius: 5px;
+  padding: 6px 12px;
+  font-size: 18px;
+  pointer-events: none;
+}
+.left {
+  left: 18px;
+}
+.right {
+  right: 18px;
+}
+.low {
+  top: auto;
+  bottom: 14px;
+  right: 18px;
+}
+aside {
+  border-left: 1px solid var(--dark-rule);
+  background: var(--dark-2);
+  padding: 16px 18px;
+  overflow: auto;
+  display: grid;
+  gap: 10px;
+  align-content: start;
+}
+h1 {
+  font-size: 28px;
+  font-weight: 600;
+  margin: 0;
+  display: flex;
+  align-items: center;
+  gap: 8px;
+}
+.number {
+  transform: scale(1.5);
+  margin-left: 10px;
+  font-size: 17px;
+}
+p {
+  margin: 0;
+}
+.plain {
+  background: var(--dark);
+  color: var(--on-dark);
+  border-color: #4a545b;
+}
+.plain.on {
+  border-color: #6dbfa6;
+  color: #8fd6c0;
+}
+kbd {
+  background: transparent;
+  color: var(--on-dark-soft);
+  border-color: #4a545b;
+}
+.say {
+  width: 100%;
+  background: var(--dark);
+  color: var(--on-dark);
+  border: 1px solid #5b666d;
+  border-radius: 5px;
+  padding: 8px 10px;
+  font: inherit;
+}
+.notes {
+  list-style: none;
+  margin: 0;
+  padding: 0;
+}
+.notes button {
+  display: grid;
+  gap: 2px;
+  width: 100%;
+  text-align: left;
+  background: none;
+  border: 0;
+  border-top: 1px solid var(--dark-rule);
+  padding: 9px 0;
+  cursor: pointer;
+  color: var(--on-dark);
+}
+.notes small {
+  color: var(--on-dark-soft);
+  font-size: 11px;
+}
+.angles {
+  display: flex;
+  gap: 6px;
+  flex-wrap: wrap;
+  align-items: center;
+}
+.angles .plain {
+  display: inline-flex;
+  gap: 6px;
+  align-items: center;
+}
+footer {
+  grid-column: 1 / 3;
+  border-top: 1px solid var(--dark-rule);
+  padding: 10px 18px;
+  display: grid;
+  gap: 8px;
+  min-width: 0;
+}
+.strip {
+  display: flex;
+  gap: 3px;
+  overflow-x: auto;
+  scrollbar-width: thin;
+}
+.strip button {
+  flex: 1 0 56px;
+  min-width: 56px;
+  height: 46px;
+  border: 0;
+  border-radius: 4px;
+  background: #22292e;
+  color: var(--on-dark);
+  text-align: left;
+  padding: 4px 6px;
+  font-size: 11px;
+  cursor: pointer;
+  display: grid;
+  align-content: space-between;
+  justify-items: start;
+}
+.strip button.first {
+  margin-left: 14px;
+}
+.strip button.on {
+  background: var(--on-dark);
+  color: var(--ink);
+}
+.strip svg {
+  width: 22px;
+  height: 17px;
+  fill: none;
+  stroke: #6dbfa6;
+  stroke-width: 2.4;
+  justify-self: center;
+}
+.strip button.on svg {
+  stroke: var(--act);
+}
+.keys {
+  font-size: 12px;
+  color: var(--on-dark-soft);
+  white-space: nowrap;
+  overflow: hidden;
+}
+.keys kbd {
+  margin: 0 1px 0 10px;
+}
+.keys kbd + kbd {
+  margin-left: 0;
+}
+.ask {
+  position: absolute;
+  left: 50%;
+  top: 32%;
+  transform: translateX(-50%);
+  background: var(--dark-2);
+  border: 1px solid #5b666d;
+  border-radius: 8px;
+  padding: 16px 20px;
+}
+.ask label {
+  display: flex;
+  gap: 12px;
+  align-items: center;
+  white-space: nowrap;
+}
+.empty {
+  grid-column: 1 / 3;
+}
 </style>

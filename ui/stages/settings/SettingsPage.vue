@@ -28,14 +28,28 @@ function beside(step: number): void {
   if (next !== undefined) show(next.key)
 }
 useShortcuts('Production', [
-  { keys: ['ArrowLeft', 'ArrowRight'], what: 'The list before, the next one', run: (event) => beside(event.key === 'ArrowLeft' ? -1 : 1) },
+  {
+    keys: ['ArrowLeft', 'ArrowRight'],
+    what: 'The list before, the next one',
+    run: (event) => beside(event.key === 'ArrowLeft' ? -1 : 1),
+  },
 ])
 </script>
 
 <template>
   <div class="page">
     <div class="bar" role="tablist" aria-label="Parts of the production">
-      <button v-for="one in tabs" :key="one.key" class="plain" role="tab" :aria-selected="one.key === tab.key" :class="{ on: one.key === tab.key }" @click="show(one.key)">{{ one.title }}</button>
+      <button
+        v-for="one in tabs"
+        :key="one.key"
+        class="plain"
+        role="tab"
+        :aria-selected="one.key === tab.key"
+        :class="{ on: one.key === tab.key }"
+        @click="show(one.key)"
+      >
+        {{ one.title }}
+      </button>
       <span class="push soft">{{ production.name }}, {{ production.rate.name }} pictures a second</span>
     </div>
     <div class="body"><component :is="tab.part" /></div>
@@ -43,7 +57,19 @@ useShortcuts('Production', [
 </template>
 
 <style scoped>
-.page { height: 100%; display: grid; grid-template-rows: auto minmax(0, 1fr); }
-.on { border-color: var(--act); background: var(--act-soft); color: var(--act); }
-.body { overflow: auto; padding: 16px 18px 40px; max-width: 1080px; }
+.page {
+  height: 100%;
+  display: grid;
+  grid-template-rows: auto minmax(0, 1fr);
+}
+.on {
+  border-color: var(--act);
+  background: var(--act-soft);
+  color: var(--act);
+}
+.body {
+  overflow: auto;
+  padding: 16px 18px 40px;
+  max-width: 1080px;
+}
 </style>

@@ -22,7 +22,10 @@ final class NoteMatcher
     /** How many takes before the last one that began are looked at for one that still ran. */
     private const LOOK_BACK = 12;
 
-    /** @var array<int, array{takes: array<string, int>, spans: list<array{int, int, int}>, clips: array<string, array{id: int, take: int|null}>}> by day */
+    /**
+     * @var array<int, array{takes: array<string, int>, spans: list<array{int, int, int}>, clips: array<string, array{id: int,
+     *     take: int|null}>}> by day
+     */
     private array $index = [];
 
     /** @var array<string, ShootDay> by number and by date */
@@ -39,22 +42,31 @@ final class NoteMatcher
     /**
      * A take without id is not logged yet; `why` says why nothing matches.
      *
-     * @return array{day: ShootDay|null, takes: list<array{id: int|null, slate: Slate|null}>, clip: array{id: int, take: int|null}|null, why: string|null}
+     * @return array{day: ShootDay|null, takes: list<array{id: int|null, slate: Slate|null}>, clip: array{id: int, take: int|null}|null,
+     *     why: string|null}
      */
     public function find(NoteRow $row): array
     {
-        $day = $row->day === null ? $this->day : ($this->days[(string) $row->day] ?? null);
+        $day = $row->day === null ? $this->day : $this->days[(string) $row->day] ?? null;
         if ($day === null) {
-            return ['day' => null, 'takes' => [], 'clip' => null, 'why' => sprintf('No shoot day is %s.', is_int($row->day) ? "day $row->day" : $row->day)];
+            return [
+                'day' => null,
+                'takes' => [],
+                'clip' => null,
+                'why' => sprintf('No shoot day is %s.', is_int($row->day) ? "day $row->day" : $row->day),
+            ];
         }
         $index = $this->index[$day->id] ??= $this->of($day);
-        $clip = $row->clip === null ? null : ($index['clips'][self::plain($row->clip)] ?? null);
+        $clip = $row->clip === null ? null : $index['clips'][self::plain($row->clip)] ?? null;
         if ($row->slates !== []) {
-            $takes = array_map(static fn (Slate $slate): array => ['id' => $index['takes'][$slate->label()] ?? null, 'slate' => $slate], $row->slates);
+            $takes = array_map(
+                static fn(Slate $slate): array => ['id' => $index['takes'][$slate->label()] ?? null, 'slate' => $slate],
+                $row->slates,
+            );
 
             return ['day' => $day, 'takes' => $takes, 'clip' => $clip, 'why' => null];
         }
-        $take = $this->byTime($row, $index['spans']) ?? $clip['take'] ?? null;
+        $take = $this->byTime($row, $index['spans']) ?? ($clip['take'] ?? null);
         $why = match (true) {
             $take !== null => null,
             $clip !== null => sprintf('%s has no slate yet.', $row->clip),
@@ -89,7 +101,7 @@ final class NoteMatcher
         [$low, $high] = [0, count($spans)];
         while ($low < $high) {
             $middle = intdiv($low + $high, 2);
-            $spans[$middle][0] <= $ticks ? $low = $middle + 1 : $high = $middle;
+            $spans[$middle][0] <= $ticks ? ($low = $middle + 1) : ($high = $middle);
         }
         for ($at = $low - 1; $at >= 0 && $at >= $low - self::LOOK_BACK; $at--) {
             if ($spans[$at][1] > $ticks) {
@@ -104,11 +116,26 @@ final class NoteMatcher
     private function of(ShootDay $day): array
     {
         $takes = $clips = $spans = [];
-        foreach (DB::table('takes')->where('shoot_day_id', $day->id)->get(['id', 'setup', 'take', 'part']) as $row) {
-            $takes[$row->setup.'/'.$row->take.$row->part] = (int) $row->id;
+        foreach (
+            DB::table('takes')
+                ->where('shoot_day_id', $day->id)
+                ->get(['id', 'setup', 'take', 'part'])
+            as $row
+        ) {
+            $takes[$row->setup . '/' . $row->take . $row->part] = (int) $row->id;
         }
-        $rows = DB::table('clips')->leftJoin('placements', 'placements.clip_id', '=', 'clips.id')->where('clips.shoot_day_id', $day->id)->whereIn('clips.kind', ['picture', 'sound'])
-            ->get(['clips.id', 'clips.name', 'clips.label', 'clips.take_id', 'clips.duration_ticks', DB::raw('COALESCE(placements.start_ticks, clips.start_ticks) AS at')]);
+        $rows = DB::table('clips')
+            ->leftJoin('placements', 'placements.clip_id', '=', 'clips.id')
+            ->where('clips.shoot_day_id', $day->id)
+            ->whereIn('clips.kind', ['picture', 'sound'])
+            ->get([
+                'clips.id',
+                'clips.name',
+                'clips.label',
+                'clips.take_id',
+                'clips.duration_ticks',
+                DB::raw('COALESCE(placements.start_ticks, clips.start_ticks) AS at'),
+            ]);
         foreach ($rows as $row) {
             $known = ['id' => (int) $row->id, 'take' => $row->take_id === null ? null : (int) $row->take_id];
             $clips[self::plain($row->name)] = $known;

@@ -33,9 +33,7 @@ final class NoteTable
     /** Bytes, an even number, by which text is read. */
     private const SAMPLE = 262_144;
 
-    private function __construct(private readonly string $path, private readonly bool $isWorkbook)
-    {
-    }
+    private function __construct(private readonly string $path, private readonly bool $isWorkbook) {}
 
     /** Whether it is packed, and has to be unpacked before anything can be said of it. */
     public static function isWorkbook(string $path): bool
@@ -52,7 +50,7 @@ final class NoteTable
 
             return new self($path, true);
         }
-        if ($head === '' || (str_contains($head, "\0") && ! preg_match('/\A(?:\xFF\xFE|\xFE\xFF)/', $head))) {
+        if ($head === '' || (str_contains($head, "\0") && !preg_match('/\A(?:\xFF\xFE|\xFE\xFF)/', $head))) {
             throw Problem::refused('notes.kind', $head === '' ? 'The file is empty.' : 'That is no table.', 'Bring CSV, TSV or XLSX.');
         }
 
@@ -77,8 +75,11 @@ final class NoteTable
                 }
                 break; // notes stand on the first sheet
             }
-        } catch (SpoutException|\ErrorException $trouble) { // of a broken part the reader only warns
-            throw Problem::refused('notes.broken', 'The file cannot be read as a table.', 'Save it again as XLSX or CSV.', ['cause' => mb_scrub($trouble->getMessage())]);
+        } catch (SpoutException | \ErrorException $trouble) {
+            // of a broken part the reader only warns
+            throw Problem::refused('notes.broken', 'The file cannot be read as a table.', 'Save it again as XLSX or CSV.', [
+                'cause' => mb_scrub($trouble->getMessage()),
+            ]);
         } finally {
             $reader->close();
         }
@@ -161,10 +162,15 @@ final class NoteTable
     /** The one that cuts most of the first lines into the same number of cells, two or more. */
     private static function delimiter(string $text): string
     {
-        $lines = array_slice(array_filter(explode("\n", $text), static fn (string $line): bool => trim($line) !== ''), 0, 30);
+        $lines = array_slice(array_filter(explode("\n", $text), static fn(string $line): bool => trim($line) !== ''), 0, 30);
         $best = [',', 0];
         foreach ([',', ';', "\t", '|'] as $delimiter) {
-            $cells = array_count_values(array_filter(array_map(static fn (string $line): int => count(str_getcsv($line, $delimiter, '"', '')), $lines), static fn (int $count): bool => $count > 1));
+            $cells = array_count_values(
+                array_filter(
+                    array_map(static fn(string $line): int => count(str_getcsv($line, $delimiter, '"', '')), $lines),
+                    static fn(int $count): bool => $count > 1,
+                ),
+            );
             $fit = 0;
             foreach ($cells as $count => $times) {
                 $fit = max($fit, $times * min(20, $count));
@@ -181,7 +187,9 @@ final class NoteTable
     {
         $value = $cell->getValue();
         $text = match (true) {
-            $value instanceof \DateTimeInterface => (int) $value->format('Y') < 1905 ? $value->format('H:i:s') : $value->format($value->format('His') === '000000' ? 'Y-m-d' : 'Y-m-d H:i:s'),
+            $value instanceof \DateTimeInterface => (int) $value->format('Y') < 1905
+                ? $value->format('H:i:s')
+                : $value->format($value->format('His') === '000000' ? 'Y-m-d' : 'Y-m-d H:i:s'),
             is_bool($value) => $value ? 'yes' : 'no',
             is_float($value) => rtrim(rtrim(sprintf('%.6F', $value), '0'), '.'),
             default => (string) $value,
@@ -223,7 +231,7 @@ final class NoteTable
         }
         $bytes = 0;
         $head = '';
-        while (! feof($stream) && $bytes <= $most) {
+        while (!feof($stream) && $bytes <= $most) {
             $piece = @fread($stream, 1 << 16);
             if ($piece === false) {
                 throw self::damaged();

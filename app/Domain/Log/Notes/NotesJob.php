@@ -21,15 +21,15 @@ final class NotesJob implements ShouldQueue
 
     public int $timeout = 0;
 
-    public function __construct(public readonly int $taskId)
-    {
-    }
+    public function __construct(public readonly int $taskId) {}
 
     public function handle(ReadNotes $read): void
     {
         TaskRun::of($this->taskId, static function (TaskRun $run) use ($read): array {
-            $file = NoteFile::query()->with(['production', 'day'])->findOrFail($run->task->subject['note']);
-            $progress = static fn (int $rows) => $run->at($rows, now: "row $rows");
+            $file = NoteFile::query()
+                ->with(['production', 'day'])
+                ->findOrFail($run->task->subject['note']);
+            $progress = static fn(int $rows) => $run->at($rows, now: "row $rows");
             if ($run->task->subject['open'] ?? false) {
                 BringNotes::open($file);
 
@@ -42,10 +42,20 @@ final class NotesJob implements ShouldQueue
             }
             $run->expect((int) ($file->report['rows'] ?? 0));
             // A run that was killed after its step was written has nothing left to do.
-            $report = $file->applied_at !== null ? (array) $file->report : $read->apply($file, User::query()->findOrFail($run->task->user_id), $progress);
+            $report =
+                $file->applied_at !== null
+                    ? (array) $file->report
+                    : $read->apply($file, User::query()->findOrFail($run->task->user_id), $progress);
             $file->update(['report' => $report]);
 
-            return ['message' => sprintf('%d takes new, %d changed, %d rows of no take.', $report['made'], $report['counts']['new'] - $report['made'] + $report['counts']['different'], $report['counts']['unmatched'])];
+            return [
+                'message' => sprintf(
+                    '%d takes new, %d changed, %d rows of no take.',
+                    $report['made'],
+                    $report['counts']['new'] - $report['made'] + $report['counts']['different'],
+                    $report['counts']['unmatched'],
+                ),
+            ];
         });
     }
 }

@@ -31,9 +31,7 @@ final class ReadNotes
 
     private const SAMPLES = 200;
 
-    public function __construct(private readonly FindTake $find)
-    {
-    }
+    public function __construct(private readonly FindTake $find) {}
 
     /**
      * @param  callable(int): void  $progress  rows read so far
@@ -51,7 +49,12 @@ final class ReadNotes
     public function apply(NoteFile $file, User $user, callable $progress): array
     {
         // Piece by piece, so that others can log meanwhile and a killed run goes on; it is one step to take back all the same.
-        $log = ChangeLog::long($file->production, $user, "Bring in $file->name", $file->change_id === null ? null : Change::query()->find($file->change_id));
+        $log = ChangeLog::long(
+            $file->production,
+            $user,
+            "Bring in $file->name",
+            $file->change_id === null ? null : Change::query()->find($file->change_id),
+        );
         $report = $this->through($file, $log, $progress);
         $log->finish($file->production, $user, "Bring in $file->name");
         $file->update(['applied_at' => now()]);
@@ -68,11 +71,19 @@ final class ReadNotes
     {
         $layout = $file->layout;
         $matcher = new NoteMatcher($file->production, $file->day);
-        $report = ['rows' => 0, 'made' => 0, 'joined' => 0, 'counts' => ['new' => 0, 'same' => 0, 'different' => 0, 'unmatched' => 0], 'samples' => ['new' => [], 'same' => [], 'different' => [], 'unmatched' => []], 'faults' => [], 'fault_count' => 0];
+        $report = [
+            'rows' => 0,
+            'made' => 0,
+            'joined' => 0,
+            'counts' => ['new' => 0, 'same' => 0, 'different' => 0, 'unmatched' => 0],
+            'samples' => ['new' => [], 'same' => [], 'different' => [], 'unmatched' => []],
+            'faults' => [],
+            'fault_count' => 0,
+        ];
         $heading = $layout['heading'];
         $headingCells = [];
         $above = $chunk = [];
-        foreach (NoteTable::open(config('cartella.var').'/'.$file->path)->rows() as $number => $cells) {
+        foreach (NoteTable::open(config('cartella.var') . '/' . $file->path)->rows() as $number => $cells) {
             if ($number - 1 <= $heading) {
                 $headingCells = $number - 1 === $heading ? $cells : $headingCells;
 
@@ -90,7 +101,12 @@ final class ReadNotes
             foreach ($row->problems as $problem) {
                 $report['fault_count']++;
                 if (count($report['faults']) < self::SAMPLES) {
-                    $report['faults'][] = ['row' => $number, 'column' => $this->columnOf($layout['columns'], $problem['column']), 'what' => $problem['column'], 'why' => $problem['why']];
+                    $report['faults'][] = [
+                        'row' => $number,
+                        'column' => $this->columnOf($layout['columns'], $problem['column']),
+                        'what' => $problem['column'],
+                        'why' => $problem['why'],
+                    ];
                 }
             }
             $chunk[] = [$number, $row];
@@ -129,21 +145,44 @@ final class ReadNotes
      */
     private function chunk(NoteFile $file, array $chunk, NoteMatcher $matcher, ?ChangeLog $log, array &$report): void
     {
-        $found = array_map(static fn (array $one): array => $matcher->find($one[1]), $chunk);
-        $ids = array_merge(...array_map(static fn (array $one): array => array_filter(array_column($one['takes'], 'id')), $found));
+        $found = array_map(static fn(array $one): array => $matcher->find($one[1]), $chunk);
+        $ids = array_merge(...array_map(static fn(array $one): array => array_filter(array_column($one['takes'], 'id')), $found));
         /** @var Collection<int, Take> $takes */
-        $takes = Take::query()->with('saidFacts')->whereKey($ids)->when($log !== null, static fn ($query) => $query->lockForUpdate())->get()->keyBy('id');
+        $takes = Take::query()
+            ->with('saidFacts')
+            ->whereKey($ids)
+            ->when($log !== null, static fn($query) => $query->lockForUpdate())
+            ->get()
+            ->keyBy('id');
         foreach ($chunk as $at => [$number, $row]) {
             $match = $found[$at];
             if ($match['takes'] === [] || $match['day'] === null) {
                 // A slate that could not be read is why nothing matches, whatever else the row names.
-                $this->sample($report, 'unmatched', ['row' => $number, 'slate' => '', 'take' => null, 'why' => $row->problems[0]['why'] ?? $match['why'] ?? 'It names no take.', 'fields' => $this->asNew($row)]);
+                $this->sample($report, 'unmatched', [
+                    'row' => $number,
+                    'slate' => '',
+                    'take' => null,
+                    'why' => $row->problems[0]['why'] ?? ($match['why'] ?? 'It names no take.'),
+                    'fields' => $this->asNew($row),
+                ]);
 
                 continue;
             }
             foreach ($match['takes'] as $one) {
-                $take = $one['id'] === null ? null : ($takes[$one['id']] ?? null);
-                $this->one($file, $number, $row, $match['day'], $take, $one['slate'], count($match['takes']) === 1 ? $match['clip'] : null, $matcher, $takes, $log, $report);
+                $take = $one['id'] === null ? null : $takes[$one['id']] ?? null;
+                $this->one(
+                    $file,
+                    $number,
+                    $row,
+                    $match['day'],
+                    $take,
+                    $one['slate'],
+                    count($match['takes']) === 1 ? $match['clip'] : null,
+                    $matcher,
+                    $takes,
+                    $log,
+                    $report,
+                );
             }
         }
     }
@@ -153,12 +192,29 @@ final class ReadNotes
      * @param  Collection<int, Take>  $takes
      * @param  array<string, mixed>  $report
      */
-    private function one(NoteFile $file, int $number, NoteRow $row, ShootDay $day, ?Take $take, ?Slate $slate, ?array $clip, NoteMatcher $matcher, Collection $takes, ?ChangeLog $log, array &$report): void
-    {
+    private function one(
+        NoteFile $file,
+        int $number,
+        NoteRow $row,
+        ShootDay $day,
+        ?Take $take,
+        ?Slate $slate,
+        ?array $clip,
+        NoteMatcher $matcher,
+        Collection $takes,
+        ?ChangeLog $log,
+        array &$report,
+    ): void {
         $joins = $clip !== null && $clip['take'] === null && $slate !== null;
         if ($take === null && $slate !== null) {
             $report['made']++;
-            $sample = ['row' => $number, 'slate' => $slate->label(), 'take' => null, 'why' => 'This take is not in the log yet'.($joins ? '' : '; no clip shows it').'.', 'fields' => $this->asNew($row)];
+            $sample = [
+                'row' => $number,
+                'slate' => $slate->label(),
+                'take' => null,
+                'why' => 'This take is not in the log yet' . ($joins ? '' : '; no clip shows it') . '.',
+                'fields' => $this->asNew($row),
+            ];
             $this->sample($report, 'new', $sample);
             if ($log === null) {
                 // A second row of the same take is no second new take.
@@ -171,7 +227,13 @@ final class ReadNotes
             $matcher->know($day, $slate->label(), $take->id);
         } elseif ($take !== null) {
             [$verdict, $fields] = $this->compare($take, $row);
-            $this->sample($report, $joins && $verdict === 'same' ? 'new' : $verdict, ['row' => $number, 'slate' => $take->label(), 'take' => $take->ulid, 'why' => $joins ? 'Its clip joins the take.' : '', 'fields' => $fields]);
+            $this->sample($report, $joins && $verdict === 'same' ? 'new' : $verdict, [
+                'row' => $number,
+                'slate' => $take->label(),
+                'take' => $take->ulid,
+                'why' => $joins ? 'Its clip joins the take.' : '',
+                'fields' => $fields,
+            ]);
         } else {
             return;
         }
@@ -197,7 +259,7 @@ final class ReadNotes
             $now = $take->{$field} ?? (is_bool($said) ? false : '');
             $by = $take->set_by[$field]['by'] ?? null;
             $decided = FieldMerge::decide($field, $now, $by, $said, 'script');
-            if ($decided === null && ! FieldMerge::isOpen($field, $now, $by, null, $said, PHP_INT_MAX)) {
+            if ($decided === null && !FieldMerge::isOpen($field, $now, $by, null, $said, PHP_INT_MAX)) {
                 continue;
             }
             $isFresh = $now === '' || $now === 'none' || $now === false || $by === 'carried';
@@ -211,7 +273,11 @@ final class ReadNotes
     /** @return list<array{field: string, was: string|bool, said: string|bool, taken: bool}> */
     private function asNew(NoteRow $row): array
     {
-        return array_map(static fn (string $field, string|bool $said): array => ['field' => $field, 'was' => '', 'said' => $said, 'taken' => true], array_keys($row->fields), $row->fields);
+        return array_map(
+            static fn(string $field, string|bool $said): array => ['field' => $field, 'was' => '', 'said' => $said, 'taken' => true],
+            array_keys($row->fields),
+            $row->fields,
+        );
     }
 
     /**

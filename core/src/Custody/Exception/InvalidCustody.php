@@ -22,11 +22,19 @@ final class InvalidCustody extends Failure
 
     public static function destinations(string $why): self
     {
-        return new self('The destinations cannot be used: '.$why.'.', 'custody.destination', 'Name one or more different folders outside the source.');
+        return new self(
+            'The destinations cannot be used: ' . $why . '.',
+            'custody.destination',
+            'Name one or more different folders outside the source.',
+        );
     }
 
     public static function template(string $why): self
     {
-        return new self('Cards cannot land there: '.$why.'.', 'custody.template', 'Use folders with '.implode(' ', array_map(static fn (string $word): string => '{'.$word.'}', PathTemplate::WORDS)).'.');
+        return new self(
+            'Cards cannot land there: ' . $why . '.',
+            'custody.template',
+            'Use folders with ' . implode(' ', array_map(static fn(string $word): string => '{' . $word . '}', PathTemplate::WORDS)) . '.',
+        );
     }
 }

@@ -34,7 +34,8 @@ final class Batch
     }
 
     /**
-     * @param  array<int, string|null>  $at  by the number of the destination: the part that was written, or null where a file of that name is there already
+     * @param  array<int, string|null>  $at  by the number of the destination: the part that was written,
+     *     or null where a file of that name is there already
      * @param  int  $done  destinations at which an earlier run verified it
      * @param  string|null  $stamp  what the source was when it was opened ({@see Libc::stamp})
      */
@@ -46,7 +47,8 @@ final class Batch
 
     public function isFull(): bool
     {
-        return $this->bytes >= self::BYTES || count($this->files) >= self::FILES
-            || ($this->files !== [] && hrtime(true) - $this->begun > self::NANOSECONDS);
+        return $this->bytes >= self::BYTES ||
+            count($this->files) >= self::FILES ||
+            ($this->files !== [] && hrtime(true) - $this->begun > self::NANOSECONDS);
     }
 }

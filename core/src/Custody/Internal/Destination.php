@@ -61,18 +61,18 @@ final class Destination
 
     public function __construct(public readonly string $root, string $name)
     {
-        $this->folder = $root.'/'.$name;
+        $this->folder = $root . '/' . $name;
     }
 
     public function open(bool $resume): void
     {
-        $history = $this->folder.'/'.FolderWalk::HISTORY;
-        if (! is_dir($history) && ! @mkdir($history, 0777, true)) {
+        $history = $this->folder . '/' . FolderWalk::HISTORY;
+        if (!is_dir($history) && !@mkdir($history, 0777, true)) {
             $this->stop('The folder cannot be made there. Is the volume mounted and writable?');
 
             return;
         }
-        $file = $history.'/'.self::JOURNAL;
+        $file = $history . '/' . self::JOURNAL;
         // Closed in the programs that are started meanwhile, or they would keep the lock of a run that was killed.
         $journal = @fopen($file, 'c+be');
         if ($journal === false) {
@@ -80,7 +80,7 @@ final class Destination
 
             return;
         }
-        if (! self::lock($journal)) {
+        if (!self::lock($journal)) {
             fclose($journal);
             $this->stop(Offload::BUSY);
 
@@ -88,13 +88,16 @@ final class Destination
         }
         while ($resume && ($line = fgets($journal)) !== false) {
             $entry = json_decode($line, true);
-            if (is_array($entry) && isset($entry['path'], $entry['size'], $entry['mtime'], $entry['hash'], $entry['algorithm'], $entry['at'])) {
+            if (
+                is_array($entry) &&
+                isset($entry['path'], $entry['size'], $entry['mtime'], $entry['hash'], $entry['algorithm'], $entry['at'])
+            ) {
                 $path = (string) $entry['path'];
                 unset($entry['path']);
                 $this->journalled[$path] = $entry;
             }
         }
-        if (! $resume) {
+        if (!$resume) {
             @ftruncate($journal, 0);
         }
         fseek($journal, 0, SEEK_END);
@@ -103,7 +106,7 @@ final class Destination
         $this->append("\n");
         $this->hasHistory = Manifest::chain($this->folder) !== [];
         $this->clearParts();
-        if (! is_dir($this->parts()) && ! @mkdir($this->parts())) {
+        if (!is_dir($this->parts()) && !@mkdir($this->parts())) {
             $this->stop('Nothing can be written there.');
         }
     }
@@ -111,7 +114,7 @@ final class Destination
     public function makeFolder(string $path): void
     {
         // Never with its parents: they come first in the walk, and a volume that is gone must not be made up again.
-        if ($this->stopped === null && ! is_dir($this->folder.'/'.$path) && ! @mkdir($this->folder.'/'.$path)) {
+        if ($this->stopped === null && !is_dir($this->folder . '/' . $path) && !@mkdir($this->folder . '/' . $path)) {
             $this->stop('A folder cannot be made there. Is the volume full, or gone?');
         }
     }
@@ -120,11 +123,20 @@ final class Destination
     public function verifiedHash(string $path, int $size, int $mtime, HashAlgorithm $algorithm, string $source): ?string
     {
         $entry = $this->journalled[$path] ?? null;
-        if ($entry !== null && isset($entry['modified']) && $entry['modified'] !== (self::modified(Libc::stamp($source)) ?? $entry['modified'])) {
+        if (
+            $entry !== null &&
+            isset($entry['modified']) &&
+            $entry['modified'] !== (self::modified(Libc::stamp($source)) ?? $entry['modified'])
+        ) {
             return null; // written to since, in the same second
         }
-        if ($entry === null || $entry['size'] !== $size || $entry['mtime'] !== $mtime || $entry['algorithm'] !== $algorithm->value
-            || @filesize($this->folder.'/'.$path) !== $size) {
+        if (
+            $entry === null ||
+            $entry['size'] !== $size ||
+            $entry['mtime'] !== $mtime ||
+            $entry['algorithm'] !== $algorithm->value ||
+            @filesize($this->folder . '/' . $path) !== $size
+        ) {
             return null;
         }
         $this->entries[$path] = new ManifestEntry($path, $size, $mtime, $algorithm, $entry['hash'], 'original', $entry['at']);
@@ -134,7 +146,7 @@ final class Destination
 
     public function has(string $path): bool
     {
-        return @lstat($this->folder.'/'.$path) !== false;
+        return @lstat($this->folder . '/' . $path) !== false;
     }
 
     public function begin(): void
@@ -142,7 +154,7 @@ final class Destination
         if ($this->stopped !== null) {
             return;
         }
-        $stream = @fopen($this->parts().'/'.++$this->part, 'wbe');
+        $stream = @fopen($this->parts() . '/' . ++$this->part, 'wbe');
         if ($stream === false) {
             $this->stop('Nothing can be written there. Is the volume full, or gone?');
 
@@ -157,7 +169,7 @@ final class Destination
         if ($this->stream === null) {
             return;
         }
-        for ($at = 0, $length = strlen($piece); $at < $length;) {
+        for ($at = 0, $length = strlen($piece); $at < $length; ) {
             $written = @fwrite($this->stream, $at === 0 ? $piece : substr($piece, $at));
             if ($written === false || $written === 0) {
                 $this->end(null);
@@ -182,7 +194,7 @@ final class Destination
         }
         fclose($this->stream);
         $this->stream = null;
-        $file = $this->parts().'/'.$this->part;
+        $file = $this->parts() . '/' . $this->part;
         if ($modifiedAt === null) {
             @unlink($file);
 
@@ -202,7 +214,7 @@ final class Destination
     /** Has a part, or the file that was there already, read back behind the copying. */
     public function readBack(ManifestEntry $entry, ?string $part): void
     {
-        ($this->reader ??= new ReadBack())->ask($part ?? $this->folder.'/'.$entry->path, $entry->algorithm);
+        ($this->reader ??= new ReadBack())->ask($part ?? $this->folder . '/' . $entry->path, $entry->algorithm);
     }
 
     /**
@@ -220,7 +232,7 @@ final class Destination
             return $this->hold($entry, $hash, $stamp);
         }
         if ($hash !== $entry->hash) {
-            if (! is_file($part)) {
+            if (!is_file($part)) {
                 $this->lose();
 
                 return $this->stopped;
@@ -230,10 +242,10 @@ final class Destination
             return 'What was written reads back differently.';
         }
         // link() refuses an existing name where rename() would replace it.
-        $final = $this->folder.'/'.$entry->path;
+        $final = $this->folder . '/' . $entry->path;
         if (@link($part, $final)) {
             @unlink($part);
-        } elseif ($this->has($entry->path) || ! @rename($part, $final)) {
+        } elseif ($this->has($entry->path) || !@rename($part, $final)) {
             @unlink($part);
 
             return self::IN_THE_WAY;
@@ -264,11 +276,24 @@ final class Destination
 
     private function hold(ManifestEntry $entry, ?string $hash, ?string $stamp): ?string
     {
-        $file = $this->folder.'/'.$entry->path;
-        if (is_link($file) || ! is_file($file) || filesize($file) !== $entry->sizeBytes || $hash !== $entry->hash) {
+        $file = $this->folder . '/' . $entry->path;
+        if (is_link($file) || !is_file($file) || filesize($file) !== $entry->sizeBytes || $hash !== $entry->hash) {
             return self::IN_THE_WAY;
         }
-        $this->note($this->hasHistory ? new ManifestEntry($entry->path, $entry->sizeBytes, $entry->modifiedAt, $entry->algorithm, $entry->hash, 'verified', $entry->hashedAt) : $entry, $stamp);
+        $this->note(
+            $this->hasHistory
+                ? new ManifestEntry(
+                    $entry->path,
+                    $entry->sizeBytes,
+                    $entry->modifiedAt,
+                    $entry->algorithm,
+                    $entry->hash,
+                    'verified',
+                    $entry->hashedAt,
+                )
+                : $entry,
+            $stamp,
+        );
 
         return null;
     }
@@ -299,7 +324,7 @@ final class Destination
             return null;
         }
         if ($this->stopped === null) {
-            @unlink($this->folder.'/'.FolderWalk::HISTORY.'/'.self::JOURNAL);
+            @unlink($this->folder . '/' . FolderWalk::HISTORY . '/' . self::JOURNAL);
         }
         fclose($this->journal);
         $this->journal = null;
@@ -311,10 +336,20 @@ final class Destination
     {
         $this->entries[$entry->path] = $entry;
         if ($this->journal !== null) {
-            $this->append(json_encode([
-                'path' => $entry->path, 'size' => $entry->sizeBytes, 'mtime' => $entry->modifiedAt,
-                'hash' => $entry->hash, 'algorithm' => $entry->algorithm->value, 'at' => $entry->hashedAt, 'modified' => self::modified($stamp),
-            ], JSON_THROW_ON_ERROR | JSON_UNESCAPED_SLASHES | JSON_UNESCAPED_UNICODE)."\n");
+            $this->append(
+                json_encode(
+                    [
+                        'path' => $entry->path,
+                        'size' => $entry->sizeBytes,
+                        'mtime' => $entry->modifiedAt,
+                        'hash' => $entry->hash,
+                        'algorithm' => $entry->algorithm->value,
+                        'at' => $entry->hashedAt,
+                        'modified' => self::modified($stamp),
+                    ],
+                    JSON_THROW_ON_ERROR | JSON_UNESCAPED_SLASHES | JSON_UNESCAPED_UNICODE,
+                ) . "\n",
+            );
         }
     }
 
@@ -350,14 +385,14 @@ final class Destination
 
     private function parts(): string
     {
-        return $this->folder.'/'.FolderWalk::HISTORY.'/'.self::PARTS;
+        return $this->folder . '/' . FolderWalk::HISTORY . '/' . self::PARTS;
     }
 
     private function clearParts(): void
     {
         foreach (@scandir($this->parts()) ?: [] as $part) {
             if (ctype_digit($part)) {
-                @unlink($this->parts().'/'.$part);
+                @unlink($this->parts() . '/' . $part);
             }
         }
     }

@@ -35,7 +35,11 @@ final class Flush
             if (isset($flush->running[$device])) {
                 continue;
             }
-            $process = @proc_open(['sync', '-f', $folder], [['file', '/dev/null', 'r'], ['file', '/dev/null', 'w'], ['file', '/dev/null', 'w']], $pipes);
+            $process = @proc_open(
+                ['sync', '-f', $folder],
+                [['file', '/dev/null', 'r'], ['file', '/dev/null', 'w'], ['file', '/dev/null', 'w']],
+                $pipes,
+            );
             if (is_resource($process)) {
                 $flush->running[$device] = $process;
             }

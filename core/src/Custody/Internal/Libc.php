@@ -19,7 +19,7 @@ final class Libc
 
     private const AT_SYMLINK_NOFOLLOW = 0x100;
 
-    private const STATX_BASIC = 0x7FF;
+    private const STATX_BASIC = 0x7ff;
 
     private const O_CLOEXEC = 0x80000;
 
@@ -36,21 +36,22 @@ final class Libc
     private const SLICE = 1 << 18;
 
     private const HEADER = <<<'C'
-        struct moment { int64_t seconds; uint32_t nanoseconds; int32_t reserved; };
-        struct statx {
-            uint32_t mask; uint32_t block_size; uint64_t attributes; uint32_t links; uint32_t user; uint32_t group; uint16_t mode; uint16_t padding;
-            uint64_t inode; uint64_t size; uint64_t blocks; uint64_t attributes_mask;
-            struct moment accessed; struct moment born; struct moment changed; struct moment modified;
-            uint32_t rdev_major; uint32_t rdev_minor; uint32_t dev_major; uint32_t dev_minor; uint64_t spare[14];
-        };
-        int statx(int folder, const char *path, int flags, unsigned int mask, struct statx *answer);
-        int open(const char *path, int flags);
-        int close(int descriptor);
-        ssize_t pread(int descriptor, void *buffer, size_t count, int64_t offset);
-        int64_t lseek(int descriptor, int64_t offset, int whence);
-        int posix_fadvise(int descriptor, int64_t offset, int64_t length, int advice);
-        int posix_memalign(void **memory, size_t alignment, size_t size);
-        C;
+    struct moment { int64_t seconds; uint32_t nanoseconds; int32_t reserved; };
+    struct statx {
+        uint32_t mask; uint32_t block_size; uint64_t attributes;
+        uint32_t links; uint32_t user; uint32_t group; uint16_t mode; uint16_t padding;
+        uint64_t inode; uint64_t size; uint64_t blocks; uint64_t attributes_mask;
+        struct moment accessed; struct moment born; struct moment changed; struct moment modified;
+        uint32_t rdev_major; uint32_t rdev_minor; uint32_t dev_major; uint32_t dev_minor; uint64_t spare[14];
+    };
+    int statx(int folder, const char *path, int flags, unsigned int mask, struct statx *answer);
+    int open(const char *path, int flags);
+    int close(int descriptor);
+    ssize_t pread(int descriptor, void *buffer, size_t count, int64_t offset);
+    int64_t lseek(int descriptor, int64_t offset, int whence);
+    int posix_fadvise(int descriptor, int64_t offset, int64_t length, int advice);
+    int posix_memalign(void **memory, size_t alignment, size_t size);
+    C;
 
     private static \FFI|false|null $ffi = null;
 
@@ -74,7 +75,15 @@ final class Libc
             return null;
         }
 
-        return sprintf('%d.%d.%d.%09d.%d.%09d', $answer->size, $answer->inode, $answer->modified->seconds, $answer->modified->nanoseconds, $answer->changed->seconds, $answer->changed->nanoseconds);
+        return sprintf(
+            '%d.%d.%d.%09d.%d.%09d',
+            $answer->size,
+            $answer->inode,
+            $answer->modified->seconds,
+            $answer->modified->nanoseconds,
+            $answer->changed->seconds,
+            $answer->changed->nanoseconds,
+        );
     }
 
     /**

@@ -35,8 +35,13 @@ final class ReadBack
     public function __construct(?array $command = null)
     {
         // The extension is asked for by its file, since a bare PHP would complain on the answer's own pipe where it is missing.
-        $hasFfi = is_file(ini_get('extension_dir').'/ffi.so');
-        $command ??= [PHP_BINARY, '-n', ...($hasFfi ? ['-d', 'extension=ffi', '-d', 'ffi.enable=1'] : []), dirname(__DIR__, 3).'/bin/read-back.php'];
+        $hasFfi = is_file(ini_get('extension_dir') . '/ffi.so');
+        $command ??= [
+            PHP_BINARY,
+            '-n',
+            ...$hasFfi ? ['-d', 'extension=ffi', '-d', 'ffi.enable=1'] : [],
+            dirname(__DIR__, 3) . '/bin/read-back.php',
+        ];
         for ($helper = 0; $helper < self::HELPERS; $helper++) {
             $process = @proc_open($command, [['pipe', 'r'], ['pipe', 'w'], ['file', '/dev/null', 'w']], $pipes);
             if (is_resource($process)) {
@@ -51,7 +56,10 @@ final class ReadBack
     {
         $helper = $this->asked++ % self::HELPERS;
         $this->waiting[] = [$file, $algorithm, $helper];
-        if (isset($this->processes[$helper]) && @fwrite($this->pipes[$helper][0], json_encode([$algorithm->value, base64_encode($file)])."\n") === false) {
+        if (
+            isset($this->processes[$helper]) &&
+            @fwrite($this->pipes[$helper][0], json_encode([$algorithm->value, base64_encode($file)]) . "\n") === false
+        ) {
             $this->endOf($helper);
         }
     }
@@ -84,7 +92,7 @@ final class ReadBack
 
     private function endOf(int $helper): void
     {
-        if (! isset($this->processes[$helper])) {
+        if (!isset($this->processes[$helper])) {
             return;
         }
         array_map(fclose(...), array_slice($this->pipes[$helper], 0, 2));

@@ -40,7 +40,7 @@ final class SourceFile
     public function __construct(private readonly string $file, private readonly array $facts)
     {
         $this->stamp = Libc::stamp($file);
-        if (! $this->open()) {
+        if (!$this->open()) {
             $this->trouble = 'It cannot be opened.';
         }
     }
@@ -59,7 +59,7 @@ final class SourceFile
 
                 return $piece;
             }
-            if (! $this->isSame()) {
+            if (!$this->isSame()) {
                 $this->trouble = 'It changed while it was being copied.';
             } elseif ($try + 1 >= self::TRIES) {
                 $this->trouble = sprintf('It cannot be read past this byte, after %d tries.', self::TRIES);
@@ -69,7 +69,7 @@ final class SourceFile
                 $this->open();
             }
         }
-        if ($this->trouble === null && ! $this->isSame()) {
+        if ($this->trouble === null && !$this->isSame()) {
             $this->trouble = 'It changed while it was being copied.';
         }
 
@@ -86,7 +86,8 @@ final class SourceFile
         clearstatcache(true, $file);
         $now = @lstat($file);
 
-        return $now === false || ($now['size'] === $facts['size'] && $now['mtime'] === $facts['mtime'] && ($stamp === null || $stamp === Libc::stamp($file)));
+        return $now === false ||
+            ($now['size'] === $facts['size'] && $now['mtime'] === $facts['mtime'] && ($stamp === null || $stamp === Libc::stamp($file)));
     }
 
     public function close(): void
@@ -124,9 +125,11 @@ final class SourceFile
         $now = @lstat($this->file);
 
         return $now === false
-            // A card that was pulled is not one that changed: that is told as a read error.
-            ? $this->readBytes < $this->facts['size']
-            : $now['size'] === $this->facts['size'] && $now['mtime'] === $this->facts['mtime'] && $now['ino'] === $this->inode
-                && ($this->stamp === null || $this->stamp === Libc::stamp($this->file));
+            ? // A card that was pulled is not one that changed: that is told as a read error.
+                $this->readBytes < $this->facts['size']
+            : $now['size'] === $this->facts['size'] &&
+                    $now['mtime'] === $this->facts['mtime'] &&
+                    $now['ino'] === $this->inode &&
+                    ($this->stamp === null || $this->stamp === Libc::stamp($this->file));
     }
 }

@@ -15,7 +15,7 @@ final class InvalidLineup extends Failure
         return new self(
             sprintf('"%s" is not a way to line up.', self::quote($way)),
             'lineup.way',
-            'Ways are '.implode(', ', array_column(Way::cases(), 'value')).'.',
+            'Ways are ' . implode(', ', array_column(Way::cases(), 'value')) . '.',
             ['way' => self::quote($way)],
         );
     }
@@ -32,6 +32,10 @@ final class InvalidLineup extends Failure
 
     public static function manifest(string $why): self
     {
-        return new self('The manifest '.$why.'.', 'lineup.manifest', 'A manifest is {"clips":[{"id","device","path"}],"ways":["sound"]}.');
+        return new self(
+            'The manifest ' . $why . '.',
+            'lineup.manifest',
+            'A manifest is {"clips":[{"id","device","path"}],"ways":["sound"]}.',
+        );
     }
 }

@@ -61,14 +61,17 @@ final class CoarseSearch
         }
         Fft::ofLength($length)->inverse($re, $im);
 
-        return array_map(static fn (array $peak): array => ['lag' => $peak['lag'] * $step, 'score' => $peak['score']], $this->highest($re, $na, $nb, $length, $step));
+        return array_map(
+            static fn(array $peak): array => ['lag' => $peak['lag'] * $step, 'score' => $peak['score']],
+            $this->highest($re, $na, $nb, $length, $step),
+        );
     }
 
     /** @return array{list<float>, list<float>} */
     private function spectrum(string $id, GuideTrack $track, int $step, int $length): array
     {
         $key = "$step:$length:$id";
-        if (! isset($this->spectra[$key])) {
+        if (!isset($this->spectra[$key])) {
             if ($this->kept > self::KEPT) {
                 $this->spectra = [];
                 $this->kept = 0;

@@ -28,7 +28,7 @@ final class DeviceClocks
     {
         $votes = [];
         foreach ($matches as $match) {
-            if (! $match->isSure() || ! isset($times[$match->a], $times[$match->b])) {
+            if (!$match->isSure() || !isset($times[$match->a], $times[$match->b])) {
                 continue;
             }
             $a = $clips[$match->a]->device;

@@ -52,8 +52,22 @@ final class FineSearch
      * @param  int  $lagSteps  where $b begins in $a, steps of 10 ms
      * @param  self::QUICKLY|self::FAIRLY|self::CLOSELY  $how
      * @return array{offset: float, height: float, agreeing: int, windows: int, drift_ppm: float|null, residual: float, middle: float}|null
-     *                                                                                                                     offset: samples at 8 kHz at which $b begins in $a; height: the peak in standard deviations of its
-     *                                                                                                                     surroundings; residual: samples RMS about the line; middle: sample of $b at which the line was measured; null when the overlap is too short
+     *                                                                                                                     offset: samples
+     *                                                                                                                     at 8 kHz at which
+     *                                                                                                                     $b begins in $a;
+     *                                                                                                                     height: the peak
+     *                                                                                                                     in standard
+     *                                                                                                                     deviations of its
+     *                                                                                                                     surroundings;
+     *                                                                                                                     residual: samples
+     *                                                                                                                     RMS about the
+     *                                                                                                                     line; middle:
+     *                                                                                                                     sample of $b at
+     *                                                                                                                     which the line
+     *                                                                                                                     was measured;
+     *                                                                                                                     null when the
+     *                                                                                                                     overlap is too
+     *                                                                                                                     short
      */
     public static function refine(GuideTrack $a, GuideTrack $b, int $lagSteps, int $how = self::FAIRLY): ?array
     {
@@ -120,7 +134,14 @@ final class FineSearch
         foreach (array_chunk($starts, 2) as $pair) {
             $re = $im = array_fill(0, $length, 0.0);
             foreach ($pair as $second => $start) {
-                self::addSpectrum($re, $im, self::window($a, $start + $lag, $length), self::window($b, $start, $length), $fft, $second === 1);
+                self::addSpectrum(
+                    $re,
+                    $im,
+                    self::window($a, $start + $lag, $length),
+                    self::window($b, $start, $length),
+                    $fft,
+                    $second === 1,
+                );
             }
             $fft->inverse($re, $im);
             foreach ($pair as $second => $_) {
@@ -180,7 +201,7 @@ final class FineSearch
     /** @return list<float> tapered samples; silence beyond the ends */
     private static function window(GuideTrack $track, int $start, int $length): array
     {
-        $bytes = str_repeat("\0", 2 * max(0, min($length, -$start))).$track->slice($start, $length);
+        $bytes = str_repeat("\0", 2 * max(0, min($length, -$start))) . $track->slice($start, $length);
         $values = [];
         foreach (unpack('P*', str_pad($bytes, $length * 2, "\0")) ?: [] as $four) {
             $values[] = (float) (($four << 48) >> 48);
@@ -190,7 +211,7 @@ final class FineSearch
         }
         $edge = intdiv($length, 8);
         for ($i = 0; $i < $edge; $i++) {
-            $weight = 0.5 - 0.5 * cos(M_PI * $i / $edge);
+            $weight = 0.5 - 0.5 * cos((M_PI * $i) / $edge);
             $values[$i] *= $weight;
             $values[$length - 1 - $i] *= $weight;
         }
@@ -214,7 +235,15 @@ final class FineSearch
             $slope = self::steepest($coarse, $starts, $middle, self::COARSE, 0.0, self::DRIFT_PPM * 1e-6, self::COARSE / $span)['slope'];
         }
 
-        return self::steepest($curves, $starts, $middle, 1, $slope, $slope === 0.0 && $overlap <= self::DRIFT_FROM ? 0.0 : 2 * self::COARSE / $span, 1 / $span);
+        return self::steepest(
+            $curves,
+            $starts,
+            $middle,
+            1,
+            $slope,
+            $slope === 0.0 && $overlap <= self::DRIFT_FROM ? 0.0 : (2 * self::COARSE) / $span,
+            1 / $span,
+        );
     }
 
     /**
@@ -233,7 +262,7 @@ final class FineSearch
             $slope = $about + $n * $step;
             $sum = array_fill(0, $size, 0.0);
             foreach ($curves as $w => $curve) {
-                $shift = (int) round($slope * ($starts[$w] - $middle) / $unit);
+                $shift = (int) round(($slope * ($starts[$w] - $middle)) / $unit);
                 for ($i = max(0, -$shift), $end = min($size, $size - $shift); $i < $end; $i++) {
                     $sum[$i] += $curve[$i + $shift];
                 }
@@ -309,7 +338,7 @@ final class FineSearch
         }
         $values = array_column($points, 1);
         sort($values);
-        if (! $withSlope || count($points) < 3) {
+        if (!$withSlope || count($points) < 3) {
             return [$values[intdiv(count($values), 2)], 0.0, 0.0];
         }
         $n = count($points);
@@ -345,7 +374,7 @@ final class FineSearch
         }
         $bend = $curve[$at - 1] - 2 * $curve[$at] + $curve[$at + 1];
 
-        return $at + ($bend < 0 ? max(-0.5, min(0.5, 0.5 * ($curve[$at - 1] - $curve[$at + 1]) / $bend)) : 0.0);
+        return $at + ($bend < 0 ? max(-0.5, min(0.5, (0.5 * ($curve[$at - 1] - $curve[$at + 1])) / $bend)) : 0.0);
     }
 
     /** @param  list<float>  $sum */

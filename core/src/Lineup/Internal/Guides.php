@@ -26,20 +26,34 @@ final class Guides
      */
     public static function make(array $infos, string $folder): array
     {
-        $infos = array_filter($infos, static fn (MediaInfo $info): bool => ($info->audioStreams[0] ?? 0) > 0);
+        $infos = array_filter($infos, static fn(MediaInfo $info): bool => ($info->audioStreams[0] ?? 0) > 0);
         // The longest first, so that the last one does not run alone.
-        uasort($infos, static fn (MediaInfo $x, MediaInfo $y): int => $y->durationTicks <=> $x->durationTicks);
+        uasort($infos, static fn(MediaInfo $x, MediaInfo $y): int => $y->durationTicks <=> $x->durationTicks);
         $commands = $files = [];
         foreach (array_keys($infos) as $number => $id) {
             $files[$id] = "$folder/$number";
-            $commands[$id] = [PHP_BINARY, '-d', 'opcache.enable_cli=1', '-d', 'opcache.jit=tracing', '-d', 'opcache.jit_buffer_size=32M',
-                '-d', 'memory_limit=512M', dirname(__DIR__, 3).'/bin/guide.php', $infos[$id]->path, (string) $infos[$id]->audioStreams[0], $files[$id]];
+            $commands[$id] = [
+                PHP_BINARY,
+                '-d',
+                'opcache.enable_cli=1',
+                '-d',
+                'opcache.jit=tracing',
+                '-d',
+                'opcache.jit_buffer_size=32M',
+                '-d',
+                'memory_limit=512M',
+                dirname(__DIR__, 3) . '/bin/guide.php',
+                $infos[$id]->path,
+                (string) $infos[$id]->audioStreams[0],
+                $files[$id],
+            ];
         }
         $sounds = [];
         foreach (Process::several($commands, self::AT_ONCE, 6 * 3600) as $id => $run) {
-            $sounds[$id] = $run['status'] === 0
-                ? static fn (): GuideTrack => GuideTrack::ofFile($files[$id])
-                : static fn (): GuideTrack => throw UnableToReadMedia::program('ffmpeg', $infos[$id]->path, $run['error']);
+            $sounds[$id] =
+                $run['status'] === 0
+                    ? static fn(): GuideTrack => GuideTrack::ofFile($files[$id])
+                    : static fn(): GuideTrack => throw UnableToReadMedia::program('ffmpeg', $infos[$id]->path, $run['error']);
         }
 
         return $sounds;

@@ -51,7 +51,7 @@ final class Landmarks
         $own = self::of($onset);
         $this->landmarks[] = $own;
         foreach ($own as [$at, $first, $second]) {
-            $this->index[$first << 8 | $second][] = $number << 24 | $at;
+            $this->index[($first << 8) | $second][] = ($number << 24) | $at;
         }
 
         return $number;
@@ -71,8 +71,8 @@ final class Landmarks
             [$at, $first, $second] = $own[$i];
             for ($a = $first - 1; $a <= $first + 1; $a++) {
                 for ($b = $second - 1; $b <= $second + 1; $b++) {
-                    foreach ($this->index[$a << 8 | $b] ?? [] as $entry) {
-                        $key = ($entry >> 24) << 24 | intdiv(($entry & 0xFFFFFF) - $at + self::CENTRE, self::TOGETHER);
+                    foreach ($this->index[($a << 8) | $b] ?? [] as $entry) {
+                        $key = (($entry >> 24) << 24) | intdiv(($entry & 0xffffff) - $at + self::CENTRE, self::TOGETHER);
                         $votes[$key] = ($votes[$key] ?? 0) + 1;
                     }
                 }
@@ -97,7 +97,7 @@ final class Landmarks
             if ($count < 2 || isset($without[$other])) {
                 continue;
             }
-            $found = ['lag' => ($key & 0xFFFFFF) * self::TOGETHER + self::TOGETHER - self::CENTRE, 'votes' => $count];
+            $found = ['lag' => ($key & 0xffffff) * self::TOGETHER + self::TOGETHER - self::CENTRE, 'votes' => $count];
             $first = $best[$other][0] ?? null;
             if ($first === null || $count > $first['votes']) {
                 $isSame = $first !== null && abs($first['lag'] - $found['lag']) <= 4 * self::TOGETHER;

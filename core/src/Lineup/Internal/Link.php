@@ -28,8 +28,7 @@ final readonly class Link
         public ?float $ppm = null,
         public int $middleTicks = 0,
         public array $evidence = [],
-    ) {
-    }
+    ) {}
 
     public function other(string $id): string
     {

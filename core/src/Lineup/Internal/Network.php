@@ -58,7 +58,7 @@ final class Network
     public function strongest(string $id): ?Link
     {
         $links = $this->links[$id];
-        usort($links, static fn (Link $x, Link $y): int => [$y->sure, $y->confidence] <=> [$x->sure, $x->confidence]);
+        usort($links, static fn(Link $x, Link $y): int => [$y->sure, $y->confidence] <=> [$x->sure, $x->confidence]);
 
         return $links[0] ?? null;
     }
@@ -84,7 +84,11 @@ final class Network
                 $ppm = $places[$id]['ppm'] + ($isForward ? 1 : -1) * ($link->ppm ?? 0.0);
                 // The distance is told on a's clock.
                 $distance = (int) round($link->offsetTicks * (1 - ($isForward ? $places[$id]['ppm'] : $ppm) * 1e-6));
-                $places[$other] = ['ticks' => $places[$id]['ticks'] + ($isForward ? $distance : -$distance), 'ppm' => $ppm, 'link' => $link];
+                $places[$other] = [
+                    'ticks' => $places[$id]['ticks'] + ($isForward ? $distance : -$distance),
+                    'ppm' => $ppm,
+                    'link' => $link,
+                ];
                 $queue[] = $other;
             }
         }

@@ -70,7 +70,10 @@ final class SoundPairs
     /** @var array<string, string> reasons by clip */
     public array $silent = [];
 
-    /** @param  (callable(string $id, int $done, int $total, SoundMatch|null $found): void)|null  $progress called after each clip, with its best match */
+    /**
+     * @param  (callable(string $id, int $done, int $total, SoundMatch|null $found): void)|null  $progress called after each clip,
+     *     with its best match
+     */
     public function __construct(private $progress = null)
     {
         $this->matcher = new SoundMatcher();
@@ -84,7 +87,12 @@ final class SoundPairs
     public function find(array $clips): array
     {
         $this->load($clips);
-        $asking = array_values(array_filter($this->heard, fn (LineupClip $clip): bool => $clip->lockedTicks === null && (! $clip->isSound || $this->isSecondRecorder($clip))));
+        $asking = array_values(
+            array_filter(
+                $this->heard,
+                fn(LineupClip $clip): bool => $clip->lockedTicks === null && (!$clip->isSound || $this->isSecondRecorder($clip)),
+            ),
+        );
         $isPlaced = [];
         // What a person has placed asks for nothing; it answers those that ask.
         foreach ($asking as $done => $clip) {
@@ -93,15 +101,15 @@ final class SoundPairs
                 ($this->progress)($clip->id, $done + 1, count($asking), $this->best($clip));
             }
         }
-        $hasRecordings = array_filter($this->heard, static fn (LineupClip $clip): bool => $clip->isSound) !== [];
+        $hasRecordings = array_filter($this->heard, static fn(LineupClip $clip): bool => $clip->isSound) !== [];
         foreach ($this->compared as $match) {
             // A camera that another one carries may have run with a recording all the same.
-            if ($match?->isSure() === true && (! $hasRecordings || $this->heard[$match->a]->isSound)) {
+            if ($match?->isSure() === true && (!$hasRecordings || $this->heard[$match->a]->isSound)) {
                 $isPlaced[$match->b] = true;
             }
         }
         foreach ($asking as $done => $clip) {
-            if (! isset($isPlaced[$clip->id])) {
+            if (!isset($isPlaced[$clip->id])) {
                 $this->fully($clip);
                 if ($this->progress !== null) {
                     ($this->progress)($clip->id, $done + 1, count($asking), $this->best($clip));
@@ -109,13 +117,13 @@ final class SoundPairs
             }
         }
 
-        return array_values(array_filter($this->compared, static fn (?SoundMatch $match): bool => $match?->isUsable() === true));
+        return array_values(array_filter($this->compared, static fn(?SoundMatch $match): bool => $match?->isUsable() === true));
     }
 
     /** @param  list<LineupClip>  $clips */
     private function load(array $clips): void
     {
-        usort($clips, static fn (LineupClip $x, LineupClip $y): int => $y->isSound <=> $x->isSound);
+        usort($clips, static fn(LineupClip $x, LineupClip $y): int => $y->isSound <=> $x->isSound);
         foreach ($clips as $clip) {
             if ($clip->sound === null) {
                 $this->silent[$clip->id] = 'It has no sound.';
@@ -132,12 +140,11 @@ final class SoundPairs
                     $this->ids[$number] = $clip->id;
                     $this->ofDevice[$clip->device][$number] = true;
                 } else {
-                    $this->silent[$clip->id] = $track->steps() < GuideTrack::STEP_RATE
-                        ? 'Its sound is shorter than one second.'
-                        : 'Nothing can be heard on it.';
+                    $this->silent[$clip->id] =
+                        $track->steps() < GuideTrack::STEP_RATE ? 'Its sound is shorter than one second.' : 'Nothing can be heard on it.';
                 }
             } catch (CartellaException $trouble) {
-                $this->silent[$clip->id] = 'Its sound could not be read. '.$trouble->getMessage();
+                $this->silent[$clip->id] = 'Its sound could not be read. ' . $trouble->getMessage();
             }
         }
     }
@@ -153,8 +160,17 @@ final class SoundPairs
     /** What the clip was found along so far, recordings first. */
     private function best(LineupClip $clip): ?SoundMatch
     {
-        $own = array_values(array_filter(array_map(fn (string $pair): ?SoundMatch => $this->compared[$pair], $this->pairs[$clip->id] ?? [])));
-        usort($own, fn (SoundMatch $x, SoundMatch $y): int => [$y->isSure(), $this->heard[$y->a]->isSound, $y->height] <=> [$x->isSure(), $this->heard[$x->a]->isSound, $x->height]);
+        $own = array_values(
+            array_filter(array_map(fn(string $pair): ?SoundMatch => $this->compared[$pair], $this->pairs[$clip->id] ?? [])),
+        );
+        usort(
+            $own,
+            fn(SoundMatch $x, SoundMatch $y): int => [$y->isSure(), $this->heard[$y->a]->isSound, $y->height] <=> [
+                $x->isSure(),
+                $this->heard[$x->a]->isSound,
+                $x->height,
+            ],
+        );
 
         return $own[0] ?? null;
     }
@@ -189,13 +205,13 @@ final class SoundPairs
     private function compareLikely(LineupClip $clip, array $byDevice, int $limit): bool
     {
         foreach ($byDevice as $device => $places) {
-            usort($byDevice[$device], static fn (array $x, array $y): int => $y['votes'] <=> $x['votes']);
+            usort($byDevice[$device], static fn(array $x, array $y): int => $y['votes'] <=> $x['votes']);
         }
-        usort($byDevice, static fn (array $x, array $y): int => $y[0]['votes'] <=> $x[0]['votes']);
+        usort($byDevice, static fn(array $x, array $y): int => $y[0]['votes'] <=> $x[0]['votes']);
         $isSure = false;
         foreach (array_slice($byDevice, 0, $limit) as $places) {
             $least = self::RIVAL * $places[0]['votes'];
-            $rivals = array_values(array_filter($places, static fn (array $place): bool => $place['votes'] >= $least));
+            $rivals = array_values(array_filter($places, static fn(array $place): bool => $place['votes'] >= $least));
             $isSure = $this->compare($clip, array_slice($rivals, 0, self::TRIED), false) || $isSure;
         }
 
@@ -205,10 +221,17 @@ final class SoundPairs
     /** Along every overlap: first with the recordings, then with other cameras. */
     private function fully(LineupClip $clip): void
     {
-        $recordings = array_filter($this->heard, static fn (LineupClip $other): bool => $other->isSound && $other->device !== $clip->device);
-        if (! $this->lookThrough($clip, $recordings)) {
-            $cameras = array_filter($this->heard, static fn (LineupClip $other): bool => ! $other->isSound && $other->device !== $clip->device);
-            uasort($cameras, static fn (LineupClip $x, LineupClip $y): int => self::apart($clip, $x) <=> self::apart($clip, $y) ?: $y->durationTicks <=> $x->durationTicks);
+        $recordings = array_filter($this->heard, static fn(LineupClip $other): bool => $other->isSound && $other->device !== $clip->device);
+        if (!$this->lookThrough($clip, $recordings)) {
+            $cameras = array_filter(
+                $this->heard,
+                static fn(LineupClip $other): bool => !$other->isSound && $other->device !== $clip->device,
+            );
+            uasort(
+                $cameras,
+                static fn(LineupClip $x, LineupClip $y): int => self::apart($clip, $x) <=> self::apart($clip, $y) ?:
+                $y->durationTicks <=> $x->durationTicks,
+            );
             $this->lookThrough($clip, array_slice($cameras, 0, self::CAMERAS));
         }
     }
@@ -235,7 +258,7 @@ final class SoundPairs
                 $places[] = ['other' => $other->id, 'lag' => $place['lag'], 'votes' => $place['score']];
             }
         }
-        usort($places, static fn (array $x, array $y): int => $y['votes'] <=> $x['votes']);
+        usort($places, static fn(array $x, array $y): int => $y['votes'] <=> $x['votes']);
         $byDevice = [];
         foreach (array_slice($places, 0, self::TRIED_FULLY) as $place) {
             $byDevice[$this->heard[$place['other']]->device][] = $place;
@@ -271,7 +294,7 @@ final class SoundPairs
         $found = [];
         foreach ($lags as $other => $own) {
             $pair = $this->pair($clip->id, (string) $other);
-            if (! $again && array_key_exists($pair, $this->compared)) {
+            if (!$again && array_key_exists($pair, $this->compared)) {
                 continue;
             }
             $match = $this->matcher->among((string) $other, $this->tracks[$other], $clip->id, $this->tracks[$clip->id], $own, $closely);
@@ -282,7 +305,7 @@ final class SoundPairs
                 $found[$pair] = $match;
             }
         }
-        uasort($found, static fn (SoundMatch $x, SoundMatch $y): int => $y->height <=> $x->height);
+        uasort($found, static fn(SoundMatch $x, SoundMatch $y): int => $y->height <=> $x->height);
         $kept = [];
         foreach ($found as $pair => $match) {
             foreach ($kept as $best => $stronger) {
@@ -296,14 +319,18 @@ final class SoundPairs
             $kept[$pair] = $match;
         }
 
-        return array_filter(array_keys($kept), fn (string $pair): bool => $this->compared[$pair]?->isSure() === true) !== [];
+        return array_filter(array_keys($kept), fn(string $pair): bool => $this->compared[$pair]?->isSure() === true) !== [];
     }
 
     /** Whether two recordings both claim to have run during the same part of a clip. */
     private function claimTheSame(LineupClip $clip, SoundMatch $x, SoundMatch $y): bool
     {
         $from = max(-$x->offsetTicks, -$y->offsetTicks, 0);
-        $to = min($this->heard[$x->a]->durationTicks - $x->offsetTicks, $this->heard[$y->a]->durationTicks - $y->offsetTicks, $clip->durationTicks);
+        $to = min(
+            $this->heard[$x->a]->durationTicks - $x->offsetTicks,
+            $this->heard[$y->a]->durationTicks - $y->offsetTicks,
+            $clip->durationTicks,
+        );
         $shorter = min($this->heard[$x->a]->durationTicks, $this->heard[$y->a]->durationTicks, $clip->durationTicks);
 
         return $to - $from > intdiv($shorter, 4);

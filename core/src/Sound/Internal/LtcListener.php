@@ -70,7 +70,7 @@ final class LtcListener
 
     public function hear(string $bytes): void
     {
-        $bytes = $this->rest.$bytes;
+        $bytes = $this->rest . $bytes;
         $this->rest = strlen($bytes) % 2 === 0 ? '' : substr($bytes, -1);
         ['sum' => $sum, 'mean' => $mean, 'level' => $level, 'previous' => $previous] = $this->signal;
         $window = $this->window;
@@ -84,7 +84,7 @@ final class LtcListener
                 $value = $sum / self::SMOOTH - $mean;
                 $size = $value < 0 ? -$value : $value;
                 $level += ($size - $level) * ($size > $level ? 0.02 : 0.002);
-                if (($value < 0) !== ($previous < 0)) {
+                if ($value < 0 !== $previous < 0) {
                     $span = $value - $previous;
                     $this->candidate = $at - self::DELAY - ($span === 0.0 ? 0.0 : $value / $span);
                 }
@@ -103,10 +103,17 @@ final class LtcListener
                 $at++;
             }
         }
-        [$this->at, $this->window, $this->signal] = [$at, $window, ['sum' => $sum, 'mean' => $mean, 'level' => $level, 'previous' => $previous]];
+        [$this->at, $this->window, $this->signal] = [
+            $at,
+            $window,
+            ['sum' => $sum, 'mean' => $mean, 'level' => $level, 'previous' => $previous],
+        ];
     }
 
-    /** @return list<array{at: float, length: float, hours: int, minutes: int, seconds: int, frame: int, drop: bool}> `at` and `length` in samples */
+    /**
+     * @return list<array{at: float, length: float, hours: int, minutes: int, seconds: int, frame: int,
+     *     drop: bool}> `at` and `length` in samples
+     */
     public function frames(): array
     {
         // The last bit ends where the next would begin; at the end of the file nothing begins.
@@ -146,7 +153,7 @@ final class LtcListener
     {
         $this->bits[] = $bit;
         $this->starts[] = $from;
-        $this->sync = (($this->sync << 1) | $bit) & 0xFFFF;
+        $this->sync = (($this->sync << 1) | $bit) & 0xffff;
         $count = count($this->bits);
         if ($this->sync === self::SYNC) {
             $frame = $count < self::BITS ? null : self::read(array_slice($this->bits, -self::BITS));
@@ -177,8 +184,10 @@ final class LtcListener
         };
         $units = [$number(0, 4), $number(16, 4), $number(32, 4), $number(48, 4)];
         $tens = [$number(8, 2), $number(24, 3), $number(40, 3), $number(56, 2)];
-        [$frame, $seconds, $minutes, $hours] = array_map(static fn (int $ten, int $unit): int => 10 * $ten + $unit, $tens, $units);
+        [$frame, $seconds, $minutes, $hours] = array_map(static fn(int $ten, int $unit): int => 10 * $ten + $unit, $tens, $units);
 
-        return max($units) > 9 || $frame > 29 || $seconds > 59 || $minutes > 59 || $hours > 23 ? null : ['hours' => $hours, 'minutes' => $minutes, 'seconds' => $seconds, 'frame' => $frame, 'drop' => $bits[10] === 1];
+        return max($units) > 9 || $frame > 29 || $seconds > 59 || $minutes > 59 || $hours > 23
+            ? null
+            : ['hours' => $hours, 'minutes' => $minutes, 'seconds' => $seconds, 'frame' => $frame, 'drop' => $bits[10] === 1];
     }
 }

@@ -41,11 +41,8 @@ final class InvalidTime extends Failure
 
     public static function noDropFrame(string $rate): self
     {
-        return new self(
-            sprintf('Drop frame does not exist at %s.', $rate),
-            'timecode.drop',
-            'Drop frame is for 29.97 and 59.94 only.',
-            ['rate' => $rate],
-        );
+        return new self(sprintf('Drop frame does not exist at %s.', $rate), 'timecode.drop', 'Drop frame is for 29.97 and 59.94 only.', [
+            'rate' => $rate,
+        ]);
     }
 }

@@ -38,8 +38,14 @@ final class NetworkTest extends TestCase
         $network = self::network(self::link('a', 'b', 10), self::link('d', 'c', -5));
         self::assertFalse($network->isTied('a', 'c'));
         self::assertTrue($network->tie(self::link('b', 'c', 7)));
-        self::assertSame(['a' => 0, 'b' => 10, 'c' => 17, 'd' => 22], array_map(static fn (array $place): int => $place['ticks'], $network->from('a')));
-        self::assertSame(['d' => 0, 'c' => -5, 'b' => -12, 'a' => -22], array_map(static fn (array $place): int => $place['ticks'], $network->from('d')));
+        self::assertSame(
+            ['a' => 0, 'b' => 10, 'c' => 17, 'd' => 22],
+            array_map(static fn(array $place): int => $place['ticks'], $network->from('a')),
+        );
+        self::assertSame(
+            ['d' => 0, 'c' => -5, 'b' => -12, 'a' => -22],
+            array_map(static fn(array $place): int => $place['ticks'], $network->from('d')),
+        );
         self::assertTrue($network->isAlone('alone'));
     }
 
@@ -59,7 +65,12 @@ final class NetworkTest extends TestCase
         $places = $network->from('a');
         self::assertSame(-3, Network::miss($network->closing[0], $places));
         self::assertSame(0, Network::miss(self::link('a', 'c', 20), $places));
-        self::assertEqualsWithDelta(Ticks::PER_SECOND * 0.001, Network::miss(self::link('a', 'c', 20, 100.0, 10 * Ticks::PER_SECOND), $places), 10, 'ten seconds in, 100 ppm are a millisecond');
+        self::assertEqualsWithDelta(
+            Ticks::PER_SECOND * 0.001,
+            Network::miss(self::link('a', 'c', 20, 100.0, 10 * Ticks::PER_SECOND), $places),
+            10,
+            'ten seconds in, 100 ppm are a millisecond',
+        );
         self::assertSame(['c'], array_keys(Network::way('b', 'c', $places)));
     }
 
@@ -70,7 +81,7 @@ final class NetworkTest extends TestCase
             $clips[$id] = new LineupClip($id, $device, $device === 'S', 10);
             $times[$id] = 0;
         }
-        $match = static fn (string $id, int $offset): SoundMatch => new SoundMatch('S', $id, $offset, 30.0, 3.0, 5, 5, null, 0.0, null);
+        $match = static fn(string $id, int $offset): SoundMatch => new SoundMatch('S', $id, $offset, 30.0, 3.0, 5, 5, null, 0.0, null);
         foreach (['A1' => 1000, 'A2' => 1004, 'A3' => 900_000_000, 'B1' => 50] as $id => $offset) {
             $matches[] = $match($id, $offset);
         }
@@ -81,7 +92,18 @@ final class NetworkTest extends TestCase
 
     public function test_a_match_is_sure_only_when_it_is_high_leads_and_is_agreed_on(): void
     {
-        $match = static fn (float $height, float $runnerUp, int $agreeing): SoundMatch => new SoundMatch('a', 'b', 0, $height, $runnerUp, $agreeing, 6, null, 0.0, null);
+        $match = static fn(float $height, float $runnerUp, int $agreeing): SoundMatch => new SoundMatch(
+            'a',
+            'b',
+            0,
+            $height,
+            $runnerUp,
+            $agreeing,
+            6,
+            null,
+            0.0,
+            null,
+        );
         self::assertTrue($match(12.0, 4.0, 4)->isSure());
         self::assertFalse($match(9.0, 4.0, 4)->isSure(), 'too low');
         self::assertFalse($match(12.0, 10.0, 4)->isSure(), 'another place is nearly as good');
