@@ -8,7 +8,20 @@ use App\Models\Concerns\HasUlid;
 use Illuminate\Database\Eloquent\Model;
 use Illuminate\Database\Eloquent\Relations\BelongsToMany;
 
-/** A folder that somebody made; the bins of the scenes are not rows but follow the slates. */
+/**
+ * A folder that somebody made; the bins of the scenes are not rows but follow the slates.
+ *
+ * @property int $id
+ * @property string $ulid
+ * @property int $production_id
+ * @property int|null $parent_id
+ * @property int|null $user_id
+ * @property string $name
+ * @property \Carbon\CarbonInterface|null $created_at
+ * @property \Carbon\CarbonInterface|null $updated_at
+ * @property-read \Illuminate\Database\Eloquent\Collection<int, Clip> $clips
+ * @property-read int|null $clips_count
+ */
 class Bin extends Model
 {
     use HasUlid;

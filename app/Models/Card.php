@@ -9,7 +9,44 @@ use Illuminate\Database\Eloquent\Model;
 use Illuminate\Database\Eloquent\Relations\BelongsTo;
 use Illuminate\Database\Eloquent\Relations\HasMany;
 
-/** One camera card or recorder disk as it came, with its copies and its custody state. */
+/**
+ * One camera card or recorder disk as it came, with its copies and its custody state.
+ *
+ * @property int $id
+ * @property string $ulid
+ * @property int $production_id
+ * @property int $shoot_day_id
+ * @property int|null $device_id
+ * @property string $roll
+ * @property string $volume
+ * @property string $state
+ * @property int $files
+ * @property int $verified_files
+ * @property int $size_bytes
+ * @property array<mixed>|null $faults
+ * @property \Carbon\CarbonInterface|null $verified_at
+ * @property \Carbon\CarbonInterface|null $released_at
+ * @property int|null $released_by
+ * @property \Carbon\CarbonInterface|null $created_at
+ * @property \Carbon\CarbonInterface|null $updated_at
+ * @property string|null $fingerprint
+ * @property int $use_number
+ * @property string|null $first_at
+ * @property string|null $last_at
+ * @property int|null $clock_ticks
+ * @property array<mixed>|null $chosen_stores
+ * @property int $matched_files
+ * @property-read Production $production
+ * @property-read ShootDay $day
+ * @property-read Device|null $device
+ * @property-read User|null $releasedBy
+ * @property-read \Illuminate\Database\Eloquent\Collection<int, CardCopy> $copies
+ * @property-read \Illuminate\Database\Eloquent\Collection<int, CardFile> $cardFiles
+ * @property-read \Illuminate\Database\Eloquent\Collection<int, CardRelease> $releases
+ * @property-read \Illuminate\Database\Eloquent\Collection<int, Clip> $clips
+ * @property-read int|null $clips_count
+ * @property-read int|string|null $clips_sum_duration_ticks
+ */
 class Card extends Model
 {
     use HasUlid;

@@ -7,7 +7,22 @@ namespace App\Models;
 use Illuminate\Database\Eloquent\Model;
 use Illuminate\Database\Eloquent\Relations\BelongsTo;
 
-/** Where one copy of a card lies; the path is below the store's root. */
+/**
+ * Where one copy of a card lies; the path is below the store's root.
+ *
+ * @property int $id
+ * @property int $card_id
+ * @property string $store
+ * @property string $path
+ * @property int|null $device
+ * @property string|null $read_from
+ * @property string|null $manifest
+ * @property \Carbon\CarbonInterface|null $created_at
+ * @property \Carbon\CarbonInterface|null $updated_at
+ * @property \Carbon\CarbonInterface|null $checked_at
+ * @property array<mixed>|null $differences
+ * @property-read Card $card
+ */
 class CardCopy extends Model
 {
     protected $guarded = [];

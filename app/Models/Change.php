@@ -9,7 +9,20 @@ use Illuminate\Database\Eloquent\Relations\BelongsTo;
 use Illuminate\Database\Query\Builder;
 use Illuminate\Support\Facades\DB;
 
-/** One undoable step of one person: the rows it touched, as they were and as it left them. */
+/**
+ * One undoable step of one person: the rows it touched, as they were and as it left them.
+ *
+ * @property int $id
+ * @property int $production_id
+ * @property int $user_id
+ * @property string $label
+ * @property array<mixed> $rows
+ * @property \Carbon\CarbonInterface|null $undone_at
+ * @property \Carbon\CarbonInterface|null $skipped_at
+ * @property \Carbon\CarbonInterface|null $created_at
+ * @property \Carbon\CarbonInterface|null $updated_at
+ * @property-read User $user
+ */
 class Change extends Model
 {
     protected $guarded = [];

@@ -11,7 +11,51 @@ use Illuminate\Database\Eloquent\Relations\BelongsTo;
 use Illuminate\Database\Eloquent\Relations\HasMany;
 use Illuminate\Database\Eloquent\Relations\HasOne;
 
-/** One recording as its file says it; times in ticks, `start_ticks` since midnight on the device's own clock. */
+/**
+ * One recording as its file says it; times in ticks, `start_ticks` since midnight on the device's own clock.
+ *
+ * @property int $id
+ * @property string $ulid
+ * @property int $production_id
+ * @property int $shoot_day_id
+ * @property int|null $device_id
+ * @property int|null $card_id
+ * @property int|null $take_id
+ * @property string|null $slate_from
+ * @property string $kind
+ * @property string|null $import_kind
+ * @property string $name
+ * @property string|null $label
+ * @property string $path
+ * @property string $path_hash
+ * @property int|null $duration_ticks
+ * @property int|null $rate_num
+ * @property int|null $rate_den
+ * @property bool $drop_frame
+ * @property int|null $frames
+ * @property int|null $start_ticks
+ * @property string|null $recorded_at
+ * @property int|null $sample_rate
+ * @property array<mixed>|null $channels
+ * @property array<mixed>|null $facts
+ * @property array<mixed>|null $problems
+ * @property bool $is_false_start
+ * @property bool $is_wild
+ * @property \Carbon\CarbonInterface|null $proxied_at
+ * @property \Carbon\CarbonInterface|null $sound_synced_at
+ * @property \Carbon\CarbonInterface|null $created_at
+ * @property \Carbon\CarbonInterface|null $updated_at
+ * @property int|null $look_id
+ * @property int|null $head_frames
+ * @property-read Production $production
+ * @property-read ShootDay $day
+ * @property-read Card|null $card
+ * @property-read Device|null $device
+ * @property-read Take|null $take
+ * @property-read Look|null $look
+ * @property-read Placement|null $placement
+ * @property-read \Illuminate\Database\Eloquent\Collection<int, Subclip> $subclips
+ */
 class Clip extends Model
 {
     use HasUlid;

@@ -8,7 +8,24 @@ use App\Models\Concerns\HasUlid;
 use Illuminate\Database\Eloquent\Model;
 use Illuminate\Database\Eloquent\Relations\BelongsTo;
 
-/** A camera or a sound recorder; the device is the angle. */
+/**
+ * A camera or a sound recorder; the device is the angle.
+ *
+ * @property int $id
+ * @property string $ulid
+ * @property int $production_id
+ * @property string $letter
+ * @property string $kind
+ * @property string $note
+ * @property int $lane
+ * @property int|null $colour
+ * @property \Carbon\CarbonInterface|null $retired_at
+ * @property \Carbon\CarbonInterface|null $created_at
+ * @property \Carbon\CarbonInterface|null $updated_at
+ * @property int|null $clock_ticks
+ * @property int|null $look_id
+ * @property-read Look|null $look
+ */
 class Device extends Model
 {
     use HasUlid;

@@ -8,7 +8,29 @@ use App\Models\Concerns\HasUlid;
 use Illuminate\Database\Eloquent\Model;
 use Illuminate\Database\Eloquent\Relations\BelongsTo;
 
-/** A package for the editing team, made at one moment, and their answer to it. */
+/**
+ * A package for the editing team, made at one moment, and their answer to it.
+ *
+ * @property int $id
+ * @property string $ulid
+ * @property int $production_id
+ * @property int|null $user_id
+ * @property int $number
+ * @property string $title
+ * @property array<mixed> $chosen
+ * @property string $folder
+ * @property string $state
+ * @property array<mixed>|null $summary
+ * @property \Carbon\CarbonInterface|null $delivered_at
+ * @property \Carbon\CarbonInterface|null $answered_at
+ * @property int|null $answered_by
+ * @property string|null $query
+ * @property \Carbon\CarbonInterface|null $created_at
+ * @property \Carbon\CarbonInterface|null $updated_at
+ * @property-read Production $production
+ * @property-read User|null $user
+ * @property-read User|null $answeredBy
+ */
 class Handoff extends Model
 {
     use HasUlid;

@@ -8,7 +8,21 @@ use App\Models\Concerns\HasUlid;
 use Cartella\Core\Look\Cdl;
 use Illuminate\Database\Eloquent\Model;
 
-/** A colour correction of a production: what an angle shall look like in every player, and in the cut. */
+/**
+ * A colour correction of a production: what an angle shall look like in every player, and in the cut.
+ *
+ * @property int $id
+ * @property string $ulid
+ * @property int $production_id
+ * @property string $name
+ * @property string $source
+ * @property array<mixed> $slope
+ * @property array<mixed> $offset
+ * @property array<mixed> $power
+ * @property float $saturation
+ * @property \Carbon\CarbonInterface|null $created_at
+ * @property \Carbon\CarbonInterface|null $updated_at
+ */
 class Look extends Model
 {
     use HasUlid;

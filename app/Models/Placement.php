@@ -7,7 +7,27 @@ namespace App\Models;
 use Illuminate\Database\Eloquent\Model;
 use Illuminate\Database\Eloquent\Relations\BelongsTo;
 
-/** Where a clip lies on the day's clock (ticks since midnight on the anchor recorder's clock), or why it is a stray. */
+/**
+ * Where a clip lies on the day's clock (ticks since midnight on the anchor recorder's clock), or why it is a stray.
+ *
+ * @property int $id
+ * @property int $clip_id
+ * @property int $shoot_day_id
+ * @property int|null $group
+ * @property int|null $start_ticks
+ * @property string|null $way
+ * @property float|null $confidence
+ * @property bool $is_sure
+ * @property float|null $drift_ppm
+ * @property bool $drift_applied
+ * @property array<mixed>|null $evidence
+ * @property string|null $stray_reason
+ * @property \Carbon\CarbonInterface|null $locked_at
+ * @property \Carbon\CarbonInterface|null $left_out_at
+ * @property \Carbon\CarbonInterface|null $created_at
+ * @property \Carbon\CarbonInterface|null $updated_at
+ * @property-read Clip $clip
+ */
 class Placement extends Model
 {
     protected $guarded = [];

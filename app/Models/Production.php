@@ -13,7 +13,39 @@ use Illuminate\Database\Eloquent\Model;
 use Illuminate\Database\Eloquent\Relations\BelongsToMany;
 use Illuminate\Database\Eloquent\Relations\HasMany;
 
-/** A film or series: its frame rate, its slate style, and everything shot for it. */
+/**
+ * A film or series: its frame rate, its slate style, and everything shot for it.
+ *
+ * @property int $id
+ * @property string $ulid
+ * @property string $name
+ * @property int $rate_num
+ * @property int $rate_den
+ * @property bool $drop_frame
+ * @property \Cartella\Core\Slate\SlateStyle $slate_style
+ * @property \Carbon\CarbonInterface|null $created_at
+ * @property \Carbon\CarbonInterface|null $updated_at
+ * @property string|null $card_template
+ * @property array<mixed>|null $slate_patterns
+ * @property array<mixed>|null $name_patterns
+ * @property string $script
+ * @property-read \Illuminate\Database\Eloquent\Collection<int, User> $users
+ * @property-read \Illuminate\Database\Eloquent\Collection<int, Store> $stores
+ * @property-read \Illuminate\Database\Eloquent\Collection<int, ShootDay> $days
+ * @property-read \Illuminate\Database\Eloquent\Collection<int, Device> $devices
+ * @property-read \Illuminate\Database\Eloquent\Collection<int, Scene> $scenes
+ * @property-read \Illuminate\Database\Eloquent\Collection<int, Task> $tasks
+ * @property-read \Illuminate\Database\Eloquent\Collection<int, Card> $cards
+ * @property-read \Illuminate\Database\Eloquent\Collection<int, Clip> $clips
+ * @property-read \Illuminate\Database\Eloquent\Collection<int, Take> $takes
+ * @property-read \Illuminate\Database\Eloquent\Collection<int, NoteFile> $noteFiles
+ * @property-read \Illuminate\Database\Eloquent\Collection<int, Bin> $bins
+ * @property-read \Illuminate\Database\Eloquent\Collection<int, Look> $looks
+ * @property-read \Illuminate\Database\Eloquent\Collection<int, LineupRun> $lineupRuns
+ * @property-read \Illuminate\Database\Eloquent\Collection<int, Reel> $reels
+ * @property-read \Illuminate\Database\Eloquent\Collection<int, Handoff> $handoffs
+ * @property-read \Illuminate\Database\Eloquent\Collection<int, Change> $changes
+ */
 class Production extends Model
 {
     use HasUlid;

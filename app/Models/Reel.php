@@ -9,7 +9,23 @@ use Illuminate\Database\Eloquent\Model;
 use Illuminate\Database\Eloquent\Relations\BelongsTo;
 use Illuminate\Database\Eloquent\Relations\HasMany;
 
-/** A review reel: takes of a day in slate order, each from its slate on. */
+/**
+ * A review reel: takes of a day in slate order, each from its slate on.
+ *
+ * @property int $id
+ * @property string $ulid
+ * @property int $production_id
+ * @property int $shoot_day_id
+ * @property int|null $user_id
+ * @property string $name
+ * @property bool $circled_only
+ * @property \Carbon\CarbonInterface|null $created_at
+ * @property \Carbon\CarbonInterface|null $updated_at
+ * @property-read \Illuminate\Database\Eloquent\Collection<int, ReelItem> $items
+ * @property-read ShootDay $day
+ * @property-read Production $production
+ * @property-read int|null $items_count
+ */
 class Reel extends Model
 {
     use HasUlid;

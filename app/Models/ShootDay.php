@@ -9,7 +9,26 @@ use Illuminate\Database\Eloquent\Model;
 use Illuminate\Database\Eloquent\Relations\BelongsTo;
 use Illuminate\Database\Eloquent\Relations\HasMany;
 
-/** One day of shooting of one unit; a night shoot belongs to the day that began before it. */
+/**
+ * One day of shooting of one unit; a night shoot belongs to the day that began before it.
+ *
+ * @property int $id
+ * @property string $ulid
+ * @property int $production_id
+ * @property int $number
+ * @property \Carbon\CarbonImmutable $date
+ * @property string $unit
+ * @property \Carbon\CarbonInterface|null $created_at
+ * @property \Carbon\CarbonInterface|null $updated_at
+ * @property-read Production $production
+ * @property-read \Illuminate\Database\Eloquent\Collection<int, Card> $cards
+ * @property-read \Illuminate\Database\Eloquent\Collection<int, Clip> $clips
+ * @property-read \Illuminate\Database\Eloquent\Collection<int, Take> $takes
+ * @property-read \Illuminate\Database\Eloquent\Collection<int, Placement> $placements
+ * @property-read \Illuminate\Database\Eloquent\Collection<int, ClockOffset> $clockOffsets
+ * @property-read \Illuminate\Database\Eloquent\Collection<int, LineupRun> $lineupRuns
+ * @property-read \Illuminate\Database\Eloquent\Collection<int, Reel> $reels
+ */
 class ShootDay extends Model
 {
     use HasUlid;

@@ -7,7 +7,21 @@ namespace App\Models;
 use App\Models\Concerns\HasUlid;
 use Illuminate\Database\Eloquent\Model;
 
-/** A volume that a production's copies go to. What is in its place now is asked of the system, not of this row. */
+/**
+ * A volume that a production's copies go to. What is in its place now is asked of the system, not of this row.
+ *
+ * @property int $id
+ * @property string $ulid
+ * @property int $production_id
+ * @property string $key
+ * @property string $name
+ * @property string $path
+ * @property string $mark
+ * @property int $position
+ * @property \Carbon\CarbonInterface|null $retired_at
+ * @property \Carbon\CarbonInterface|null $created_at
+ * @property \Carbon\CarbonInterface|null $updated_at
+ */
 class Store extends Model
 {
     use HasUlid;

@@ -15,6 +15,40 @@ use Illuminate\Database\Eloquent\Relations\HasMany;
  *
  * `claims` keeps what each source said of the number, `settled` which of those disagreements a person has decided;
  * `set_by` says of each field which source it has its value from, and since when.
+ *
+ * @property int $id
+ * @property string $ulid
+ * @property int $production_id
+ * @property int $shoot_day_id
+ * @property string $scene
+ * @property string $setup
+ * @property int $take
+ * @property string $part
+ * @property string $sort_key
+ * @property string $description
+ * @property string $size
+ * @property string $status
+ * @property bool $is_mos
+ * @property bool $is_tail_slate
+ * @property bool $is_wild
+ * @property bool $is_pickup
+ * @property bool $is_false_start
+ * @property bool $is_guide_only
+ * @property array<mixed>|null $absent_devices
+ * @property string|null $notes
+ * @property string $keywords
+ * @property array<mixed>|null $claims
+ * @property array<mixed>|null $settled
+ * @property \Carbon\CarbonInterface|null $created_at
+ * @property \Carbon\CarbonInterface|null $updated_at
+ * @property array<mixed>|null $set_by
+ * @property string $name
+ * @property array<mixed>|null $listening
+ * @property-read \Illuminate\Database\Eloquent\Collection<int, TakeFact> $saidFacts
+ * @property-read Production $production
+ * @property-read ShootDay $day
+ * @property-read \Illuminate\Database\Eloquent\Collection<int, Clip> $clips
+ * @property-read \Illuminate\Database\Eloquent\Collection<int, Note> $takeNotes
  */
 class Take extends Model
 {

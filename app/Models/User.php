@@ -9,7 +9,27 @@ use Illuminate\Database\Eloquent\Relations\BelongsToMany;
 use Illuminate\Foundation\Auth\User as Account;
 use Illuminate\Support\Facades\DB;
 
-/** Somebody who signs in. Their role is said in each production; the account's own counts where one says nothing. */
+/**
+ * Somebody who signs in. Their role is said in each production; the account's own counts where one says nothing.
+ *
+ * @property int $id
+ * @property string $ulid
+ * @property string $name
+ * @property string $email
+ * @property string $password
+ * @property \App\Models\Role $role
+ * @property string|null $remember_token
+ * @property \Carbon\CarbonInterface|null $created_at
+ * @property \Carbon\CarbonInterface|null $updated_at
+ * @property string|null $second_factor
+ * @property \Carbon\CarbonInterface|null $second_factor_at
+ * @property int|null $second_factor_step
+ * @property array<mixed>|null $recovery_codes
+ * @property bool $must_use_second_factor
+ * @property bool $must_change_password
+ * @property bool $is_demo
+ * @property-read \Illuminate\Database\Eloquent\Collection<int, Production> $productions
+ */
 class User extends Account
 {
     use HasUlid;

@@ -9,7 +9,17 @@ use Illuminate\Database\Eloquent\Model;
 /**
  * A volume that is in a reader now, as the watch last saw it.
  *
- * @property array<string, mixed> $survey {@see \Cartella\Core\Custody\CardSurvey}
+ * @property int $id
+ * @property string $name
+ * @property string $fingerprint
+ * @property string $state
+ * @property array<mixed> $survey
+ * @property string $list
+ * @property \Carbon\CarbonInterface|null $looked_at
+ * @property \Carbon\CarbonInterface|null $created_at
+ * @property \Carbon\CarbonInterface|null $updated_at
+ * @property int|null $production_id
+ * @property string|null $claimed_why
  */
 class Volume extends Model
 {

@@ -18,15 +18,13 @@ final class Live
     /**
      * After the transaction it is told in, if there is one: nobody may ask for what is not there yet.
      *
-     * @param  'tasks'|'cards'|'takes'|'lineup'|'lanes'|'bins'|'reels'|'notes'|'handoffs'|'clips'|'patterns'|'looks'|'here'|'settings'
-     *     $topic
      * @param  array<string, scalar|null>  $facts
      */
-    public static function tell(int $productionId, string $topic, array $facts = []): void
+    public static function tell(int $productionId, Topic $topic, array $facts = []): void
     {
         $event = [
             'production_id' => $productionId,
-            'topic' => $topic,
+            'topic' => $topic->value,
             'facts' => json_encode((object) $facts, JSON_THROW_ON_ERROR),
             'origin' => self::$origin,
         ];

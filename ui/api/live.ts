@@ -1,18 +1,19 @@
 import { onScopeDispose, watch, type MaybeRefOrGetter, toValue } from 'vue'
 import { api, PAGE } from './client'
-import { justMadeStale, makeStale } from './queries'
+import { type Cause, justMadeStale, makeStale } from './queries'
+import type { Topic } from './types'
 
 interface Event {
   id: number
-  topic: string
+  topic: Topic
   facts: Record<string, unknown>
   origin?: string | null
 }
 
-const listeners = new Map<string, Set<(facts: Record<string, unknown>) => void>>()
+const listeners = new Map<Topic, Set<(facts: Record<string, unknown>) => void>>()
 
 /** Hears one topic as it comes, for as long as its owner is on screen. */
-export function onLive(topic: string, hear: (facts: Record<string, unknown>) => void): void {
+export function onLive(topic: Topic, hear: (facts: Record<string, unknown>) => void): void {
   const all = listeners.get(topic) ?? new Set()
   listeners.set(topic, all.add(hear))
   onScopeDispose(() => all.delete(hear))
@@ -43,11 +44,13 @@ function listen(production: string): () => void {
   let timer: number | undefined
   let rest: number | undefined
   let failures = 0
-  const pending = new Set<string>()
+  const pending = new Set<Cause>()
   let flush: number | undefined
   const hear = (event: Event) => {
     last = Math.max(last, event.id)
     listeners.get(event.topic)?.forEach((listener) => listener(event.facts))
+    // Who is where is heard, not asked for.
+    if (event.topic === 'here') return
     // Words and marks of one take: the sheet asks for that row itself.
     const topic = event.topic === 'takes' && event.facts.words === true ? 'words' : event.topic
     // What this page did itself it has asked for already.

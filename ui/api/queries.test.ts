@@ -1,8 +1,8 @@
 import { QueryObserver } from '@tanstack/vue-query'
 import { describe, expect, it, vi } from 'vitest'
-import { justMadeStale, makeStale, queryClient } from './queries'
+import { type Cause, justMadeStale, makeStale, queryClient } from './queries'
 
-function staleAfter(topic: string): string[] {
+function staleAfter(topic: Cause): string[] {
   queryClient.clear()
   const paths = [
     '',
@@ -71,6 +71,6 @@ describe('what a change makes old', () => {
   })
 
   it('is nothing for a topic that no page knows', () => {
-    expect(staleAfter('weather')).toEqual([])
+    expect(staleAfter('weather' as Cause)).toEqual([])
   })
 })

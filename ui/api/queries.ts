@@ -1,6 +1,7 @@
 import { QueryClient, useQuery } from '@tanstack/vue-query'
 import { computed, type MaybeRefOrGetter, toValue } from 'vue'
 import { api, ApiError } from './client'
+import type { Topic } from './types'
 
 export const queryClient = new QueryClient({
   defaultOptions: {
@@ -12,14 +13,16 @@ export const queryClient = new QueryClient({
   },
 })
 
-/** Topics of the live stream to the first words of the addresses that show them. */
-const STALE: Record<string, RegExp> = {
+/** What an answer can depend on: a topic of the live stream, or only the words and marks of one take. */
+export type Cause = Exclude<Topic, 'here'> | 'words'
+
+/** Each cause to the addresses whose answers it makes old. */
+const STALE: Record<Cause, RegExp> = {
   settings: /^$|settings|cards|sheet|tabs|lineup|log/,
   tasks: /tasks|cards|lineup|handoffs|tabs|sheet/,
   cards: /cards|sheet|tabs/,
   looks: /looks|clips|reels|check/,
   lanes: /^$|cards|sheet|tabs|lineup/,
-  bench: /cards|sheet/,
   takes: /log|cut|sheet|tabs|bins|reels|lineup|clips|scenes/,
   words: /sheet|tabs|bins|reels|clips|scenes|history/,
   lineup: /lineup|check|cut|log|sheet|tabs/,
@@ -37,19 +40,20 @@ const SUMS_AFTER = 1500
 let sums: ReturnType<typeof setTimeout> | undefined
 
 /** When each topic was last made stale, by this page's own doing or by what it heard. */
-const staleAt = new Map<string, number>()
+const staleAt = new Map<Cause, number>()
 /** Within this time of a fetch that an action started, the server's own word of the same action is no news. */
 const SAME_ACTION_MS = 1500
 
-export function justMadeStale(topic: string): boolean {
+export function justMadeStale(topic: Cause): boolean {
   return performance.now() - (staleAt.get(topic) ?? -Infinity) < SAME_ACTION_MS
 }
 
 /**
  * Marks what a change may have made old; what is on screen is fetched again at once, sums of the day a little later.
  */
-export function makeStale(topic: string): void {
-  const pattern = STALE[topic]
+export function makeStale(topic: Cause): void {
+  // A page that was loaded before an update hears topics that it does not know.
+  const pattern = STALE[topic] as RegExp | undefined
   if (pattern === undefined) return
   staleAt.set(topic, performance.now())
   const isOften = topic === 'takes' || topic === 'words'

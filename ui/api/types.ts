@@ -1,5 +1,22 @@
 /** Shapes that the server answers with. All `…_ticks` count 705 600 000 to the second. */
 
+/** What an open page is told has changed: `App\Support\Topic`. */
+export type Topic =
+  | 'tasks'
+  | 'cards'
+  | 'takes'
+  | 'lineup'
+  | 'lanes'
+  | 'bins'
+  | 'reels'
+  | 'notes'
+  | 'handoffs'
+  | 'clips'
+  | 'patterns'
+  | 'looks'
+  | 'here'
+  | 'settings'
+
 export type Role = 'assistant' | 'editor' | 'reviewer' | 'admin'
 
 export interface Person {

@@ -77,10 +77,7 @@ useShortcuts('Everywhere', [{ keys: ['/'], what: 'Find takes and clips', run: ()
 </script>
 
 <template>
-  <div
-    class="search"
-    @keydown.esc="leave"
-  >
+  <div class="search" @keydown.esc="leave">
     <input
       ref="box"
       v-model="text"

@@ -13,6 +13,7 @@ use App\Models\Subclip;
 use App\Models\User;
 use App\Support\Live;
 use App\Support\Problem;
+use App\Support\Topic;
 use Illuminate\Support\Collection;
 use Illuminate\Support\Facades\DB;
 
@@ -136,6 +137,6 @@ final class EditBins
             $work($log);
             $log->finish($production, $user, $label);
         });
-        Live::tell($production->id, 'bins');
+        Live::tell($production->id, Topic::Bins);
     }
 }

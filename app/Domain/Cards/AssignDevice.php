@@ -11,6 +11,7 @@ use App\Models\Device;
 use App\Models\Production;
 use App\Models\User;
 use App\Support\Live;
+use App\Support\Topic;
 use Cartella\Core\Media\MediaNames;
 use Illuminate\Support\Collection;
 use Illuminate\Support\Facades\DB;
@@ -65,9 +66,9 @@ final class AssignDevice
             return $changed;
         });
         if ($changed > 0 || $card !== null) {
-            Live::tell($production->id, 'cards');
-            Live::tell($production->id, 'clips');
-            Live::tell($production->id, 'takes');
+            Live::tell($production->id, Topic::Cards);
+            Live::tell($production->id, Topic::Clips);
+            Live::tell($production->id, Topic::Takes);
         }
 
         return $changed;

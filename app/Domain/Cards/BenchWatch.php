@@ -7,6 +7,7 @@ namespace App\Domain\Cards;
 use App\Models\Production;
 use App\Models\Volume;
 use App\Support\Live;
+use App\Support\Topic;
 use Cartella\Core\CartellaException;
 use Cartella\Core\Custody\Survey;
 use Illuminate\Support\Facades\Cache;
@@ -61,7 +62,7 @@ final class BenchWatch
         $changed = ClaimVolume::byThemselves() || $changed;
         if ($changed) {
             foreach (Production::query()->pluck('id') as $production) {
-                Live::tell((int) $production, 'cards');
+                Live::tell((int) $production, Topic::Cards);
             }
         }
 

@@ -11,6 +11,7 @@ use App\Models\Clip;
 use App\Models\Task;
 use App\Support\Live;
 use App\Support\Problem;
+use App\Support\Topic;
 use Cartella\Core\CartellaException;
 use Cartella\Core\Media\MediaInfo;
 use Cartella\Core\Media\MediaNames;
@@ -68,9 +69,9 @@ final class CatalogueCardJob implements ShouldQueue
                     }
                     MediaMade::dispatch($clip);
                     $run->at(++$done, now: $name);
-                    Live::tell($card->production_id, 'clips', ['clip' => $clip->ulid]);
+                    Live::tell($card->production_id, Topic::Clips, ['clip' => $clip->ulid]);
                 }
-                Live::tell($card->production_id, 'cards', ['card' => $card->ulid]);
+                Live::tell($card->production_id, Topic::Cards, ['card' => $card->ulid]);
 
                 return [
                     'clips' => Clip::query()->where('card_id', $card->id)->count(),

@@ -7,6 +7,7 @@ namespace App\Domain\Cards;
 use App\Domain\Tasks\TaskRun;
 use App\Models\Card;
 use App\Support\Live;
+use App\Support\Topic;
 use Cartella\Core\CartellaException;
 use Cartella\Core\Custody\Verify;
 use Illuminate\Bus\Queueable;
@@ -48,7 +49,7 @@ final class CheckCardJob implements ShouldQueue
                     $wrong[] = $store->name ?? $copy->store;
                 }
             }
-            Live::tell($card->production_id, 'cards', ['card' => $card->ulid]);
+            Live::tell($card->production_id, Topic::Cards, ['card' => $card->ulid]);
 
             return ['message' => $wrong === [] ? 'Every copy is as it was.' : 'Not as it was copied: ' . implode(', ', $wrong) . '.'];
         });

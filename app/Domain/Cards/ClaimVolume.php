@@ -10,6 +10,7 @@ use App\Models\ShootDay;
 use App\Models\Volume;
 use App\Support\Live;
 use App\Support\Problem;
+use App\Support\Topic;
 use Cartella\Core\Custody\ShotDates;
 use Cartella\Core\Media\Exception\UnableToReadMedia;
 
@@ -37,7 +38,7 @@ final class ClaimVolume
                 ->whereKey($volume->id)
                 ->update(['production_id' => $production->id, 'claimed_why' => $why]);
             foreach (Production::query()->pluck('id') as $id) {
-                Live::tell((int) $id, 'cards');
+                Live::tell((int) $id, Topic::Cards);
             }
         }
     }
@@ -53,7 +54,7 @@ final class ClaimVolume
             ->where('production_id', $production->id)
             ->update(['production_id' => null, 'claimed_why' => 'given back']);
         foreach (Production::query()->pluck('id') as $id) {
-            Live::tell((int) $id, 'cards');
+            Live::tell((int) $id, Topic::Cards);
         }
     }
 

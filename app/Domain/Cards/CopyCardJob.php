@@ -17,6 +17,7 @@ use App\Models\CardFile;
 use App\Models\Store;
 use App\Support\Live;
 use App\Support\Problem;
+use App\Support\Topic;
 use Cartella\Core\CartellaException;
 use Cartella\Core\Custody\FolderWalk;
 use Cartella\Core\Custody\Offload;
@@ -54,7 +55,7 @@ final class CopyCardJob implements ShouldQueue
             } catch (TaskCancelled $stop) {
                 $this->write($card);
                 $card->update(['state' => 'stopped']);
-                Live::tell($card->production_id, 'cards', ['card' => $card->ulid]);
+                Live::tell($card->production_id, Topic::Cards, ['card' => $card->ulid]);
                 throw $stop;
             } catch (\Throwable $trouble) {
                 $this->write($card);
@@ -73,7 +74,7 @@ final class CopyCardJob implements ShouldQueue
                         ],
                     ],
                 ]);
-                Live::tell($card->production_id, 'cards', ['card' => $card->ulid]);
+                Live::tell($card->production_id, Topic::Cards, ['card' => $card->ulid]);
                 throw $trouble;
             }
         });
@@ -127,7 +128,7 @@ final class CopyCardJob implements ShouldQueue
         $names = $there->map(static fn(Store $store): string => $store->name)->all();
         $faults = [...$away, ...array_map(static fn(array $fault): array => self::named($fault, $roots, $names), $report->faults)];
         $this->conclude($card, $report, $faults, $roots, $devices, ltrim($place['below'] . '/' . $place['name'], '/'));
-        Live::tell($card->production_id, 'cards', ['card' => $card->ulid]);
+        Live::tell($card->production_id, Topic::Cards, ['card' => $card->ulid]);
         if (CardFile::query()->where('card_id', $card->id)->where('copies', '>', 0)->exists()) {
             $start($card->production, null, 'catalogue', 'Catalogue ' . $card->roll, [
                 'card' => $card->id,

@@ -11,6 +11,7 @@ use App\Models\Take;
 use App\Models\User;
 use App\Support\Live;
 use App\Support\Problem;
+use App\Support\Topic;
 use Illuminate\Support\Facades\DB;
 
 /** Adds, names, letters and retires the cameras and recorders of a production; every change one undoable step. */
@@ -33,7 +34,7 @@ final class EditDevices
             $log = new ChangeLog();
             $log->save($device);
             $log->finish($production, $user, 'Add ' . lcfirst($device->title()));
-            Live::tell($production->id, 'settings');
+            Live::tell($production->id, Topic::Settings);
 
             return $device;
         });
@@ -70,7 +71,7 @@ final class EditDevices
                     default => 'Change ' . lcfirst($device->title()),
                 },
             );
-            Live::tell($production->id, 'settings');
+            Live::tell($production->id, Topic::Settings);
 
             return $device;
         });

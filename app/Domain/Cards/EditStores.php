@@ -12,6 +12,7 @@ use App\Models\User;
 use App\Support\Audit;
 use App\Support\Live;
 use App\Support\Problem;
+use App\Support\Topic;
 use Illuminate\Support\Facades\DB;
 use Illuminate\Support\Str;
 
@@ -56,7 +57,7 @@ final class EditStores
             $log->save($store);
             $log->finish($production, $user, "Add the volume $name");
             Audit::write('setting_changed', $user->id, $production->id, ['volume' => $name, 'added' => $real], $address);
-            Live::tell($production->id, 'settings');
+            Live::tell($production->id, Topic::Settings);
 
             return $store;
         });
@@ -104,7 +105,7 @@ final class EditStores
                     ['volume' => $store->name, 'what' => implode(', ', array_keys($values))],
                     $address,
                 );
-                Live::tell($production->id, 'settings');
+                Live::tell($production->id, Topic::Settings);
             }
 
             return $store;

@@ -7,6 +7,7 @@ namespace App\Domain\Cards;
 use App\Domain\Tasks\TaskFailed;
 use App\Models\Card;
 use App\Support\Live;
+use App\Support\Topic;
 
 /** A card whose offload was given up no longer says that it is being copied. */
 final class FailedCard
@@ -24,7 +25,7 @@ final class FailedCard
                 ->where('state', 'copying')
                 ->update(['state' => 'fault', 'faults' => json_encode($fault)]) > 0
         ) {
-            Live::tell($task->production_id, 'cards');
+            Live::tell($task->production_id, Topic::Cards);
         }
     }
 }

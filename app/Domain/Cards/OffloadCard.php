@@ -13,6 +13,7 @@ use App\Models\Task;
 use App\Models\User;
 use App\Support\Live;
 use App\Support\Problem;
+use App\Support\Topic;
 use Illuminate\Support\Facades\DB;
 
 /** Begins to copy a volume to every store, or goes on with one that was stopped or had faults. */
@@ -91,7 +92,7 @@ final class OffloadCard
                     'released_by' => $compare ? $card->released_by : null,
                 ])
                 ->save();
-            Live::tell($production->id, 'cards', ['card' => $card->ulid]);
+            Live::tell($production->id, Topic::Cards, ['card' => $card->ulid]);
 
             return ($this->start)(
                 $production,

@@ -10,6 +10,7 @@ use App\Models\CardRelease;
 use App\Support\Audit;
 use App\Support\Live;
 use App\Support\Problem;
+use App\Support\Topic;
 use Cartella\Core\Custody\CopyLook;
 use Illuminate\Bus\Queueable;
 use Illuminate\Contracts\Queue\ShouldQueue;
@@ -38,7 +39,7 @@ final class ReleaseCardJob implements ShouldQueue
                 $evidence = $this->look($card, $run, $stores, $release);
                 $this->stamp($card, $run, $evidence);
             }
-            Live::tell($card->production_id, 'cards', ['card' => $card->ulid]);
+            Live::tell($card->production_id, Topic::Cards, ['card' => $card->ulid]);
 
             return ['message' => sprintf('%s is released. It may be wiped.', $card->roll)];
         });
@@ -74,7 +75,7 @@ final class ReleaseCardJob implements ShouldQueue
                         'problems' => [],
                     ],
                 ]);
-                Live::tell($card->production_id, 'cards', ['card' => $card->ulid]);
+                Live::tell($card->production_id, Topic::Cards, ['card' => $card->ulid]);
                 throw Problem::refused(
                     'card.unsafe',
                     sprintf(

@@ -7,6 +7,7 @@ namespace App\Domain\Cards;
 use App\Domain\Tasks\TaskRun;
 use App\Models\Clip;
 use App\Support\Live;
+use App\Support\Topic;
 use Illuminate\Bus\Queueable;
 use Illuminate\Contracts\Queue\ShouldQueue;
 use Illuminate\Foundation\Bus\Dispatchable;
@@ -32,7 +33,7 @@ final class RemakeMediaJob implements ShouldQueue
             // What an earlier try said of the file holds no longer.
             $clip->update(['problems' => null]);
             MediaMade::dispatch($clip);
-            Live::tell($clip->production_id, 'clips', ['clip' => $clip->ulid]);
+            Live::tell($clip->production_id, Topic::Clips, ['clip' => $clip->ulid]);
 
             return ['message' => "The proxy of $clip->name is made."];
         });

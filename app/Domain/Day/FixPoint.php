@@ -22,6 +22,7 @@ use App\Models\Take;
 use App\Models\User;
 use App\Support\Live;
 use App\Support\Problem;
+use App\Support\Topic;
 
 /** Takes the one step that an open point offers; all of them can be taken back. */
 final class FixPoint
@@ -86,6 +87,6 @@ final class FixPoint
         $log = new ChangeLog();
         $log->save(new SettledPoint(['shoot_day_id' => $day->id, 'point' => $key, 'user_id' => $user->id]));
         $log->finish($day->production, $user, 'Leave a point aside');
-        Live::tell($day->production_id, 'takes');
+        Live::tell($day->production_id, Topic::Takes);
     }
 }

@@ -8,6 +8,7 @@ use App\Domain\Tasks\TaskRun;
 use App\Models\Handoff;
 use App\Support\Audit;
 use App\Support\Live;
+use App\Support\Topic;
 use Cartella\Core\Custody\Verify;
 use Illuminate\Bus\Queueable;
 use Illuminate\Contracts\Queue\ShouldQueue;
@@ -55,7 +56,7 @@ final class AcceptJob implements ShouldQueue
                 'handoff' => $handoff->number,
                 'state' => 'accepted',
             ]);
-            Live::tell($handoff->production_id, 'handoffs', ['handoff' => $handoff->ulid]);
+            Live::tell($handoff->production_id, Topic::Handoffs, ['handoff' => $handoff->ulid]);
 
             return ['message' => "Hand-off $handoff->number is whole, and accepted."];
         });

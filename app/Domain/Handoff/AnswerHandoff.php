@@ -10,6 +10,7 @@ use App\Models\User;
 use App\Support\Audit;
 use App\Support\Live;
 use App\Support\Problem;
+use App\Support\Topic;
 use Cartella\Core\Custody\FolderWalk;
 use Cartella\Core\Custody\Manifest;
 
@@ -49,7 +50,7 @@ final class AnswerHandoff
         }
         $handoff->update(['state' => 'queried', 'answered_at' => now(), 'answered_by' => $user->id, 'query' => $query]);
         Audit::write('handoff.answered', $user->id, $handoff->production_id, ['handoff' => $handoff->number, 'state' => 'queried']);
-        Live::tell($handoff->production_id, 'handoffs', ['handoff' => $handoff->ulid]);
+        Live::tell($handoff->production_id, Topic::Handoffs, ['handoff' => $handoff->ulid]);
 
         return $handoff;
     }

@@ -13,6 +13,7 @@ use App\Models\ShootDay;
 use App\Models\User;
 use App\Support\Live;
 use App\Support\Problem;
+use App\Support\Topic;
 use Cartella\Core\Custody\PathTemplate;
 use Illuminate\Support\Collection;
 use Illuminate\Support\Facades\DB;
@@ -62,7 +63,7 @@ final class MakeHandoff
 
             return $handoff;
         });
-        Live::tell($production->id, 'handoffs', ['handoff' => $handoff->ulid]);
+        Live::tell($production->id, Topic::Handoffs, ['handoff' => $handoff->ulid]);
 
         return $handoff;
     }

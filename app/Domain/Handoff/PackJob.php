@@ -11,6 +11,7 @@ use App\Domain\Tasks\TaskRun;
 use App\Models\Handoff;
 use App\Support\Audit;
 use App\Support\Live;
+use App\Support\Topic;
 use Illuminate\Bus\Queueable;
 use Illuminate\Contracts\Queue\ShouldQueue;
 use Illuminate\Foundation\Bus\Dispatchable;
@@ -41,7 +42,7 @@ final class PackJob implements ShouldQueue
                 throw $later;
             } catch (\Throwable $trouble) {
                 $handoff->update(['state' => 'failed']);
-                Live::tell($handoff->production_id, 'handoffs', ['handoff' => $handoff->ulid]);
+                Live::tell($handoff->production_id, Topic::Handoffs, ['handoff' => $handoff->ulid]);
                 throw $trouble;
             }
             $handoff->update(['state' => 'delivered', 'delivered_at' => now(), 'summary' => $summary]);
@@ -50,7 +51,7 @@ final class PackJob implements ShouldQueue
                 'folder' => $handoff->folder,
                 'files' => $summary['files'],
             ]);
-            Live::tell($handoff->production_id, 'handoffs', ['handoff' => $handoff->ulid]);
+            Live::tell($handoff->production_id, Topic::Handoffs, ['handoff' => $handoff->ulid]);
 
             return $summary + ['message' => sprintf('%d files delivered.', $summary['files'])];
         });

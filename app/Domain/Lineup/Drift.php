@@ -10,6 +10,7 @@ use App\Models\Placement;
 use App\Models\User;
 use App\Support\Live;
 use App\Support\Problem;
+use App\Support\Topic;
 use Illuminate\Support\Facades\DB;
 
 /** The drift that line-up measured, taken out of the sound under a picture or left in it; a person's choice, undoable. */
@@ -68,7 +69,7 @@ final class Drift
         foreach ($changed as $id) {
             LaySoundJob::dispatch((int) $id)->onQueue('media');
         }
-        Live::tell($clip->production_id, 'lineup', ['clip' => $clip->ulid]);
+        Live::tell($clip->production_id, Topic::Lineup, ['clip' => $clip->ulid]);
 
         return count($changed);
     }

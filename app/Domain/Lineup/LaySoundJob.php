@@ -7,6 +7,7 @@ namespace App\Domain\Lineup;
 use App\Domain\Tasks\TaskLost;
 use App\Models\Clip;
 use App\Support\Live;
+use App\Support\Topic;
 use Illuminate\Bus\Queueable;
 use Illuminate\Contracts\Queue\ShouldQueue;
 use Illuminate\Foundation\Bus\Dispatchable;
@@ -40,6 +41,6 @@ final class LaySoundJob implements ShouldQueue
 
             return;
         }
-        Live::tell($clip->production_id, 'clips', ['clip' => $clip->ulid]);
+        Live::tell($clip->production_id, Topic::Clips, ['clip' => $clip->ulid]);
     }
 }

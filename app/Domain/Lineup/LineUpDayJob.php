@@ -10,6 +10,7 @@ use App\Models\LineupRun;
 use App\Models\ShootDay;
 use App\Models\User;
 use App\Support\Live;
+use App\Support\Topic;
 use Cartella\Core\Time\Ticks;
 use Illuminate\Bus\Queueable;
 use Illuminate\Contracts\Queue\ShouldQueue;
@@ -60,15 +61,15 @@ final class LineUpDayJob implements ShouldQueue
             );
             $runs->end($kept, $count);
             $taken = $user === null || ($run->task->subject['cut'] ?? true) !== true ? 0 : $cut($day, $user);
-            Live::tell($day->production_id, 'lineup');
-            Live::tell($day->production_id, 'takes');
+            Live::tell($day->production_id, Topic::Lineup);
+            Live::tell($day->production_id, Topic::Takes);
             $lay->day($day, static function (int $done, int $total, string $name) use ($run): void {
                 if ($done === 0) {
                     $run->expect($total);
                 }
                 $run->at($done, now: 'laying sound under ' . $name);
             });
-            Live::tell($day->production_id, 'clips');
+            Live::tell($day->production_id, Topic::Clips);
 
             return $count + [
                 'taken' => $taken,

@@ -6,6 +6,7 @@ namespace App\Domain\Lineup;
 
 use App\Domain\Undo\Undoables;
 use App\Models\Change;
+use App\Support\Topic;
 use Illuminate\Support\Facades\DB;
 
 /** What of the line-up can be taken back, and the sound that follows it. */
@@ -16,12 +17,12 @@ final class LineupUndo
         // A place is one thing: half of an older one would be a place that nobody found.
         $tables->table(
             'placements',
-            'lineup',
+            Topic::Lineup,
             'a place',
             together: [['group', 'start_ticks', 'way', 'confidence', 'is_sure', 'drift_ppm', 'evidence', 'stray_reason']],
         );
-        $tables->table('clock_offsets', 'lineup', 'a clock');
-        $tables->table('looks', 'looks', 'a look');
+        $tables->table('clock_offsets', Topic::Lineup, 'a clock');
+        $tables->table('looks', Topic::Looks, 'a look');
         $tables->after(self::layAgain(...));
     }
 

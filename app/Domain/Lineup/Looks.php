@@ -12,6 +12,7 @@ use App\Models\Production;
 use App\Models\User;
 use App\Support\Live;
 use App\Support\Problem;
+use App\Support\Topic;
 use Cartella\Core\Look\Cdl;
 use Cartella\Core\Look\Exception\InvalidLook;
 use Illuminate\Database\Eloquent\Collection;
@@ -60,7 +61,7 @@ final class Looks
                 $user,
                 count($looks) === 1 ? 'Bring in the look ' . $looks[0]->name : sprintf('Bring in %d looks', count($looks)),
             );
-            Live::tell($production->id, 'looks');
+            Live::tell($production->id, Topic::Looks);
 
             return $looks;
         });
@@ -80,7 +81,7 @@ final class Looks
         $look = new Look(['production_id' => $production->id, 'name' => $name] + $cdl->toArray());
         $log->save($look);
         $log->finish($production, $user, 'Make the look ' . $name);
-        Live::tell($production->id, 'looks');
+        Live::tell($production->id, Topic::Looks);
 
         return $look;
     }
@@ -104,7 +105,7 @@ final class Looks
             $log->save($look);
             $log->finish(Production::query()->findOrFail($look->production_id), $user, 'Change the look ' . $look->name);
         });
-        Live::tell($look->production_id, 'looks');
+        Live::tell($look->production_id, Topic::Looks);
     }
 
     /** @param  Collection<int, Clip>|Device  $of */
@@ -119,6 +120,6 @@ final class Looks
             $what = $of instanceof Device ? lcfirst($of->title()) : ($of->count() === 1 ? $of->first()->name : $of->count() . ' clips');
             $log->finish($production, $user, $look === null ? "No look for $what" : "Look $look->name for $what");
         });
-        Live::tell($production->id, 'looks');
+        Live::tell($production->id, Topic::Looks);
     }
 }

@@ -11,6 +11,7 @@ use App\Models\ShootDay;
 use App\Models\User;
 use App\Support\Live;
 use App\Support\Problem;
+use App\Support\Topic;
 use Cartella\Core\Time\Ticks;
 use Illuminate\Support\Facades\DB;
 
@@ -221,6 +222,6 @@ final class MovePlacement
         $log = new ChangeLog();
         $log->save($placement);
         $log->finish($clip->production, $user, $label);
-        Live::tell($clip->production_id, 'lineup', ['clip' => $clip->ulid]);
+        Live::tell($clip->production_id, Topic::Lineup, ['clip' => $clip->ulid]);
     }
 }

@@ -13,6 +13,7 @@ use App\Models\Placement;
 use App\Models\ShootDay;
 use App\Support\Live;
 use App\Support\Problem;
+use App\Support\Topic;
 use Cartella\Core\Lineup\Lineup;
 use Cartella\Core\Lineup\LineupClip;
 use Cartella\Core\Lineup\LineupResult;
@@ -119,14 +120,16 @@ final class PlaceClips
     /** @param  Collection<string, Clip>  $clips */
     private function anchor(Collection $clips, bool $isPart): ?Clip
     {
-        $first = static fn(Collection $some): ?Clip => $some->first(static fn(Clip $clip): bool => $clip->isSound()) ?? $some->first();
-
         // A part is laid beside what lies there already.
-        return $isPart
-            ? $first(
-                    $clips->filter(static fn(Clip $clip): bool => $clip->placement?->start_ticks !== null && $clip->placement->group === 0),
-                ) ?? $first($clips)
-            : $first($clips);
+        $placed = static fn(Clip $clip): bool => $clip->placement?->start_ticks !== null && $clip->placement->group === 0;
+
+        return ($isPart ? self::firstOf($clips->filter($placed)) : null) ?? self::firstOf($clips);
+    }
+
+    /** @param  Collection<string, Clip>  $clips */
+    private static function firstOf(Collection $clips): ?Clip
+    {
+        return $clips->first(static fn(Clip $clip): bool => $clip->isSound()) ?? $clips->first();
     }
 
     private function clip(Clip $clip, int $base, int $correction, bool $isFixed, ?ClipMark $mark): LineupClip
@@ -232,7 +235,7 @@ final class PlaceClips
         $now = hrtime(true);
         if ($now - $this->shownAt > self::SHOWN_EVERY_NS) {
             $this->shownAt = $now;
-            Live::tell($day->production_id, 'lineup');
+            Live::tell($day->production_id, Topic::Lineup);
         }
     }
 

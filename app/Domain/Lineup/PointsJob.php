@@ -7,6 +7,7 @@ namespace App\Domain\Lineup;
 use App\Domain\Tasks\TaskRun;
 use App\Models\Clip;
 use App\Support\Live;
+use App\Support\Topic;
 use Illuminate\Bus\Queueable;
 use Illuminate\Contracts\Queue\ShouldQueue;
 use Illuminate\Foundation\Bus\Dispatchable;
@@ -28,7 +29,7 @@ final class PointsJob implements ShouldQueue
         TaskRun::of($this->taskId, static function (TaskRun $run) use ($points): array {
             $clip = Clip::query()->findOrFail($run->task->subject['clip']);
             $points->find($clip);
-            Live::tell($clip->production_id, 'clips', ['clip' => $clip->ulid]);
+            Live::tell($clip->production_id, Topic::Clips, ['clip' => $clip->ulid]);
 
             return ['message' => 'Found.'];
         });

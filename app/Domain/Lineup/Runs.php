@@ -12,6 +12,7 @@ use App\Models\ShootDay;
 use App\Models\User;
 use App\Support\Live;
 use App\Support\Problem;
+use App\Support\Topic;
 use Illuminate\Support\Facades\DB;
 
 /** The runs of line-up over a day: each is kept with the places it left, two can be compared, and one can be gone back to. */
@@ -170,7 +171,7 @@ final class Runs
         foreach ($moved as $clip) {
             LaySoundJob::dispatch((int) $clip)->onQueue('media');
         }
-        Live::tell($run->production_id, 'lineup');
+        Live::tell($run->production_id, Topic::Lineup);
 
         return $count;
     }

@@ -10,6 +10,7 @@ use App\Models\Take;
 use App\Models\User;
 use App\Support\Live;
 use App\Support\Problem;
+use App\Support\Topic;
 use Cartella\Core\Media\ChannelNames;
 use Illuminate\Support\Facades\DB;
 
@@ -93,7 +94,7 @@ final class SoundOfTake
             $log->finish($take->day->production, $user, 'Sound of ' . $take->label());
         });
         self::layAgain($take->id);
-        Live::tell($take->production_id, 'takes');
+        Live::tell($take->production_id, Topic::Takes);
     }
 
     /** The pictures of a take get their sound again in the background. */
@@ -156,6 +157,6 @@ final class SoundOfTake
                 $frames === null ? 'Whole head of ' . $clip->name : sprintf('Begin %s at its frame %d', $clip->name, $frames),
             );
         });
-        Live::tell($clip->production_id, 'clips', ['clip' => $clip->ulid]);
+        Live::tell($clip->production_id, Topic::Clips, ['clip' => $clip->ulid]);
     }
 }

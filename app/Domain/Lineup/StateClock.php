@@ -13,6 +13,7 @@ use App\Models\User;
 use App\Support\Clock;
 use App\Support\Live;
 use App\Support\Problem;
+use App\Support\Topic;
 use Cartella\Core\Time\Exception\InvalidTime;
 use Cartella\Core\Time\Ticks;
 use Cartella\Core\Time\Timecode;
@@ -59,7 +60,7 @@ final class StateClock
         // A clock is taken to be less than half a day off, whichever way.
         $correction = $apart - $day * Ticks::floorDiv($apart + intdiv($day, 2), $day);
         DB::transaction(fn() => $this->keep($clip, $user, $correction, $for));
-        Live::tell($clip->production_id, 'lineup');
+        Live::tell($clip->production_id, Topic::Lineup);
 
         return $correction;
     }
@@ -93,7 +94,7 @@ final class StateClock
             $log->save($row);
             $log->finish($day->production, $user, 'Correct the clock of ' . lcfirst($device->title()));
         });
-        Live::tell($day->production_id, 'lineup');
+        Live::tell($day->production_id, Topic::Lineup);
     }
 
     private function keep(Clip $clip, User $user, int $correction, string $for): void

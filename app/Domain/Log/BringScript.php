@@ -10,6 +10,7 @@ use App\Models\Scene;
 use App\Models\User;
 use App\Support\Live;
 use App\Support\Problem;
+use App\Support\Topic;
 use Cartella\Core\Log\Script;
 use Illuminate\Support\Facades\DB;
 
@@ -58,7 +59,7 @@ final class BringScript
 
             return $report;
         });
-        Live::tell($production->id, 'takes');
+        Live::tell($production->id, Topic::Takes);
 
         return $report;
     }

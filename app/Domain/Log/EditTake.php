@@ -11,6 +11,7 @@ use App\Models\Take;
 use App\Models\User;
 use App\Support\Live;
 use App\Support\Problem;
+use App\Support\Topic;
 use Cartella\Core\Slate\SlateOrder;
 use Cartella\Core\Slate\SlateReader;
 use Cartella\Core\Slate\SlateStyle;
@@ -105,7 +106,11 @@ final class EditTake
             $this->move($moved, $log);
             if ($log->finish($production, $user, self::stepLabel($takes, $edits)) !== null) {
                 // Words and marks change no other row, so a page need not ask for the whole sheet.
-                Live::tell($production->id, 'takes', $takes->count() === 1 ? ['take' => $takes->first()->ulid, 'words' => $isWords] : []);
+                Live::tell(
+                    $production->id,
+                    Topic::Takes,
+                    $takes->count() === 1 ? ['take' => $takes->first()->ulid, 'words' => $isWords] : [],
+                );
             }
 
             return $takes->values();

@@ -12,6 +12,7 @@ use App\Models\Take;
 use App\Models\User;
 use App\Support\Live;
 use App\Support\Problem;
+use App\Support\Topic;
 use Cartella\Core\Slate\NamePattern;
 use Illuminate\Database\Eloquent\Collection;
 use Illuminate\Support\Facades\DB;
@@ -83,7 +84,7 @@ final class GiveNames
 
             return $changed;
         });
-        Live::tell($production->id, 'takes');
+        Live::tell($production->id, Topic::Takes);
 
         return $changed;
     }

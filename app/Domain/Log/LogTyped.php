@@ -11,6 +11,7 @@ use App\Models\Take;
 use App\Models\User;
 use App\Support\Live;
 use App\Support\Problem;
+use App\Support\Topic;
 use Cartella\Core\Log\LogLine;
 use Cartella\Core\Slate\FieldMerge;
 use Illuminate\Support\Facades\DB;
@@ -66,7 +67,7 @@ final class LogTyped
 
             return ['take' => $take, 'made' => $made];
         });
-        Live::tell($day->production_id, 'takes', ['take' => $answer['take']->ulid]);
+        Live::tell($day->production_id, Topic::Takes, ['take' => $answer['take']->ulid]);
 
         return $answer;
     }

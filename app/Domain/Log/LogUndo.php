@@ -9,25 +9,26 @@ use App\Domain\Undo\Undoables;
 use App\Models\Change;
 use App\Models\NoteFile;
 use App\Support\Problem;
+use App\Support\Topic;
 
 /** What of the log can be taken back. */
 final class LogUndo
 {
     public static function register(Undoables $tables): void
     {
-        $tables->table('takes', 'takes', 'a take', together: [['scene', 'setup', 'take', 'part', 'sort_key']], byKey: ['set_by']);
-        $tables->table('take_facts', 'takes', 'what a file says');
-        $tables->table('scenes', 'takes', 'a scene');
-        $tables->table('settled_points', 'takes', 'an answer');
+        $tables->table('takes', Topic::Takes, 'a take', together: [['scene', 'setup', 'take', 'part', 'sort_key']], byKey: ['set_by']);
+        $tables->table('take_facts', Topic::Takes, 'what a file says');
+        $tables->table('scenes', Topic::Takes, 'a scene');
+        $tables->table('settled_points', Topic::Takes, 'an answer');
         $tables->table(
             'clips',
-            'takes',
+            Topic::Takes,
             'a clip',
             together: [['take_id', 'slate_from'], ['device_id', 'import_kind']],
             byKey: ['facts'],
             derived: ['proxied_at', 'sound_synced_at', 'problems'],
         );
-        $tables->table('productions', 'patterns', 'a setting');
+        $tables->table('productions', Topic::Patterns, 'a setting');
         $tables->guard(self::refuseWhileItComesIn(...));
     }
 

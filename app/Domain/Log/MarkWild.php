@@ -8,6 +8,7 @@ use App\Domain\Undo\ChangeLog;
 use App\Models\Clip;
 use App\Models\User;
 use App\Support\Live;
+use App\Support\Topic;
 
 /** Says of a recording that no picture belongs to it; undoable. */
 final class MarkWild
@@ -18,6 +19,6 @@ final class MarkWild
         $clip->is_wild = true;
         $log->save($clip);
         $log->finish($clip->production, $user, $clip->name . ' is wild');
-        Live::tell($clip->production_id, 'takes');
+        Live::tell($clip->production_id, Topic::Takes);
     }
 }

@@ -9,6 +9,7 @@ use App\Models\Clip;
 use App\Models\ShootDay;
 use App\Models\User;
 use App\Support\Live;
+use App\Support\Topic;
 use Cartella\Core\Slate\SlateReader;
 use Illuminate\Support\Collection;
 use Illuminate\Support\Facades\DB;
@@ -81,7 +82,7 @@ final class ReadSlates
             $log->finish($day->production, $user, sprintf('Read %d slates', $count['read']));
             $count['takes'] = $day->takes()->count();
         });
-        Live::tell($day->production_id, 'takes');
+        Live::tell($day->production_id, Topic::Takes);
 
         return $count;
     }

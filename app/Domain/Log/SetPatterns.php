@@ -9,6 +9,7 @@ use App\Models\Production;
 use App\Models\User;
 use App\Support\Live;
 use App\Support\Problem;
+use App\Support\Topic;
 use Cartella\Core\Slate\NamePattern;
 use Cartella\Core\Slate\SlateReader;
 use Illuminate\Support\Facades\DB;
@@ -37,6 +38,6 @@ final class SetPatterns
             $log->save($production);
             $log->finish($production, $user, $which === 'slate_patterns' ? 'Change the slate patterns' : 'Change the name patterns');
         });
-        Live::tell($production->id, 'patterns');
+        Live::tell($production->id, Topic::Patterns);
     }
 }

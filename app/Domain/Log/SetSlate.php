@@ -11,6 +11,7 @@ use App\Models\Take;
 use App\Models\User;
 use App\Support\Live;
 use App\Support\Problem;
+use App\Support\Topic;
 use Cartella\Core\Log\LogLine;
 use Illuminate\Support\Collection;
 use Illuminate\Support\Facades\DB;
@@ -61,7 +62,7 @@ final class SetSlate
 
             return $take;
         });
-        Live::tell($day->production_id, 'takes');
+        Live::tell($day->production_id, Topic::Takes);
 
         return $take;
     }

@@ -10,6 +10,7 @@ use App\Models\Take;
 use App\Models\User;
 use App\Support\Live;
 use App\Support\Problem;
+use App\Support\Topic;
 use Illuminate\Support\Facades\DB;
 
 /** Decides what sources disagree about: a field's value as one of them says it, or as it is now; for one take or for all alike. */
@@ -52,7 +53,7 @@ final class Settle
         if ($count === 0) {
             throw Problem::refused('settle.none', 'Nothing of the kind is open.', 'It is settled already; load the page again.');
         }
-        Live::tell($day->production_id, 'takes');
+        Live::tell($day->production_id, Topic::Takes);
 
         return $count;
     }

@@ -10,6 +10,7 @@ use App\Models\Take;
 use App\Models\User;
 use App\Support\Live;
 use App\Support\Problem;
+use App\Support\Topic;
 use Cartella\Core\Slate\SlateOrder;
 use Illuminate\Support\Facades\DB;
 
@@ -33,7 +34,7 @@ final class SettleClaim
 
             return $target;
         });
-        Live::tell($take->production_id, 'takes', ['take' => $take->ulid]);
+        Live::tell($take->production_id, Topic::Takes, ['take' => $take->ulid]);
 
         return $take;
     }

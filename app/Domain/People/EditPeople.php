@@ -10,6 +10,7 @@ use App\Models\User;
 use App\Support\Audit;
 use App\Support\Live;
 use App\Support\Problem;
+use App\Support\Topic;
 use Illuminate\Support\Facades\DB;
 use Illuminate\Support\Str;
 
@@ -41,7 +42,7 @@ final class EditPeople
             }
             $production->users()->attach($user, ['role' => $role->value]);
             Audit::write('person_added', $by->id, $production->id, ['person' => $user->email, 'role' => $role->value], $address);
-            Live::tell($production->id, 'settings');
+            Live::tell($production->id, Topic::Settings);
 
             return ['user' => $user, 'password' => $password];
         });
@@ -62,7 +63,7 @@ final class EditPeople
                 ['person' => $person->email, 'was' => $was->value, 'now' => $role->value],
                 $address,
             );
-            Live::tell($production->id, 'settings');
+            Live::tell($production->id, Topic::Settings);
         });
     }
 
@@ -75,7 +76,7 @@ final class EditPeople
             }
             $production->users()->detach($person->id);
             Audit::write('membership_ended', $by->id, $production->id, ['person' => $person->email], $address);
-            Live::tell($production->id, 'settings');
+            Live::tell($production->id, Topic::Settings);
         });
     }
 
@@ -102,7 +103,7 @@ final class EditPeople
             ['person' => $person->email, 'second_factor_required' => $must],
             $address,
         );
-        Live::tell($production->id, 'settings');
+        Live::tell($production->id, Topic::Settings);
     }
 
     /** For somebody who lost their authenticator and their codes. */

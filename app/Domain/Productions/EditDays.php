@@ -11,6 +11,7 @@ use App\Models\ShootDay;
 use App\Models\User;
 use App\Support\Live;
 use App\Support\Problem;
+use App\Support\Topic;
 use Illuminate\Support\Facades\DB;
 
 /** Corrects a shoot day, adds one, and removes one that nothing belongs to; each an undoable step. */
@@ -29,7 +30,7 @@ final class EditDays
             $log = new ChangeLog();
             $log->save($day);
             $log->finish($production, $user, "Add day $day->number");
-            Live::tell($production->id, 'settings');
+            Live::tell($production->id, Topic::Settings);
 
             return $day;
         });
@@ -50,7 +51,7 @@ final class EditDays
             $log = new ChangeLog();
             $log->save($day->fill($values));
             $log->finish($production, $user, "Correct day $day->number");
-            Live::tell($production->id, 'settings');
+            Live::tell($production->id, Topic::Settings);
 
             return $day;
         });
@@ -74,7 +75,7 @@ final class EditDays
             $log = new ChangeLog();
             $log->delete($day);
             $log->finish($production, $user, "Remove day $day->number");
-            Live::tell($production->id, 'settings');
+            Live::tell($production->id, Topic::Settings);
         });
     }
 }

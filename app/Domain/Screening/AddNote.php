@@ -10,6 +10,7 @@ use App\Models\Note;
 use App\Models\Take;
 use App\Models\User;
 use App\Support\Live;
+use App\Support\Topic;
 use Illuminate\Support\Facades\DB;
 
 /** Keeps what somebody said while watching, at the frame they saw. */
@@ -29,7 +30,7 @@ final class AddNote
             $log->save($note);
             $log->finish($take->production, $user, 'Note on ' . $take->label());
         });
-        Live::tell($take->production_id, 'notes', ['take' => $take->ulid]);
+        Live::tell($take->production_id, Topic::Notes, ['take' => $take->ulid]);
 
         return $note;
     }

@@ -14,6 +14,7 @@ use App\Models\Take;
 use App\Models\User;
 use App\Support\Live;
 use App\Support\Problem;
+use App\Support\Topic;
 use Cartella\Core\Time\Ticks;
 use Illuminate\Support\Facades\DB;
 
@@ -76,7 +77,7 @@ final class BuildReel
 
             return $reel;
         });
-        Live::tell($day->production_id, 'reels');
+        Live::tell($day->production_id, Topic::Reels);
 
         return $reel;
     }

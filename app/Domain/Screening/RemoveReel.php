@@ -8,6 +8,7 @@ use App\Domain\Undo\ChangeLog;
 use App\Models\Reel;
 use App\Models\User;
 use App\Support\Live;
+use App\Support\Topic;
 use Illuminate\Support\Facades\DB;
 
 /** Takes a reel away, undoable; takes, circles and notes stay. */
@@ -23,6 +24,6 @@ final class RemoveReel
             $log->delete($reel);
             $log->finish($reel->production, $user, "Remove the reel $reel->name");
         });
-        Live::tell($reel->production_id, 'reels');
+        Live::tell($reel->production_id, Topic::Reels);
     }
 }

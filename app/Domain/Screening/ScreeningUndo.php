@@ -5,14 +5,15 @@ declare(strict_types=1);
 namespace App\Domain\Screening;
 
 use App\Domain\Undo\Undoables;
+use App\Support\Topic;
 
 /** What of the screenings can be taken back. */
 final class ScreeningUndo
 {
     public static function register(Undoables $tables): void
     {
-        $tables->table('notes', 'notes', 'a note');
-        $tables->table('reels', 'reels', 'a reel');
-        $tables->table('reel_items', 'reels', 'a piece of a reel');
+        $tables->table('notes', Topic::Notes, 'a note');
+        $tables->table('reels', Topic::Reels, 'a reel');
+        $tables->table('reel_items', Topic::Reels, 'a piece of a reel');
     }
 }

@@ -7,6 +7,7 @@ namespace App\Domain\Tasks;
 use App\Models\Card;
 use App\Models\Task;
 use App\Support\Live;
+use App\Support\Topic;
 
 /** Asks a task to stop: at once when no worker has it, else at its next step. */
 final class CancelTask
@@ -28,6 +29,6 @@ final class CancelTask
                     ->update(['state' => 'stopped']);
             }
         }
-        Live::tell($task->production_id, 'tasks', ['task' => $task->ulid, 'kind' => $task->kind, 'state' => $task->state]);
+        Live::tell($task->production_id, Topic::Tasks, ['task' => $task->ulid, 'kind' => $task->kind, 'state' => $task->state]);
     }
 }

@@ -43,6 +43,7 @@ final class NamedLock
      * @return T
      *
      * @throws TaskLost if it is held for longer
+     * @throws \Throwable whatever the work throws
      */
     public static function while(string $name, callable $work, int $seconds): mixed
     {

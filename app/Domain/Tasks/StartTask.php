@@ -20,6 +20,7 @@ use App\Models\Task;
 use App\Models\User;
 use App\Support\Live;
 use App\Support\Problem;
+use App\Support\Topic;
 use Illuminate\Database\UniqueConstraintViolationException;
 use Illuminate\Queue\SyncQueue;
 use Illuminate\Support\Facades\DB;
@@ -64,7 +65,7 @@ final class StartTask
                     'alone' => $alone,
                 ]);
                 $this->send($task);
-                Live::tell($production->id, 'tasks', ['task' => $task->ulid, 'kind' => $kind, 'state' => 'waiting']);
+                Live::tell($production->id, Topic::Tasks, ['task' => $task->ulid, 'kind' => $kind, 'state' => 'waiting']);
 
                 return $task;
             });

@@ -7,6 +7,7 @@ namespace App\Domain\Tasks;
 use App\Models\Task;
 use App\Support\Live;
 use App\Support\Problem;
+use App\Support\Topic;
 use Cartella\Core\CartellaException;
 use Illuminate\Support\Facades\Log;
 
@@ -254,7 +255,7 @@ final class TaskRun
 
     private function tell(): void
     {
-        Live::tell($this->task->production_id, 'tasks', [
+        Live::tell($this->task->production_id, Topic::Tasks, [
             'task' => $this->task->ulid,
             'kind' => $this->task->kind,
             'state' => $this->task->state,

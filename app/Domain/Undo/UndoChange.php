@@ -84,7 +84,8 @@ final class UndoChange
                 $done = $this->row($change, $row, $from, $to, $stayed, $count);
                 if ($done) {
                     $written++;
-                    $topics[$this->tables->of($row['table'])['topic']] = true;
+                    $topic = $this->tables->of($row['table'])['topic'];
+                    $topics[$topic->value] = $topic;
                 }
             }
             if ($written > 0 || $count === 0) {
@@ -102,7 +103,7 @@ final class UndoChange
             throw Problem::cannotUndo($change->label, $stayed[0] ?? 'somebody changed the same thing since', $back);
         }
         $this->tables->follow($change);
-        foreach (array_keys($topics) as $topic) {
+        foreach ($topics as $topic) {
             Live::tell($change->production_id, $topic);
         }
 

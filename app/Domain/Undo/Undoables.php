@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace App\Domain\Undo;
 
 use App\Models\Change;
+use App\Support\Topic;
 
 /**
  * The tables whose rows a step may touch, said by the domains that own them. Nothing else is ever written back.
@@ -15,7 +16,7 @@ use App\Models\Change;
 final class Undoables
 {
     /**
-     * @var array<string, array{topic: string, together: list<list<string>>, byKey: list<string>, derived: list<string>,
+     * @var array<string, array{topic: Topic, together: list<list<string>>, byKey: list<string>, derived: list<string>,
      *     called: string}> by table
      */
     private array $tables = [];
@@ -27,13 +28,13 @@ final class Undoables
     private array $followers = [];
 
     /**
-     * @param  string  $topic  what open pages are told when rows of it change
+     * @param  Topic  $topic  what open pages are told when rows of it change
      * @param  string  $called  one row of it, in a sentence
      * @param  list<list<string>>  $together  columns that are one value
      * @param  list<string>  $byKey  columns of JSON objects
      * @param  list<string>  $derived  columns that the desk fills by itself; they are not compared
      */
-    public function table(string $name, string $topic, string $called, array $together = [], array $byKey = [], array $derived = []): void
+    public function table(string $name, Topic $topic, string $called, array $together = [], array $byKey = [], array $derived = []): void
     {
         $this->tables[$name] = [
             'topic' => $topic,
@@ -61,7 +62,7 @@ final class Undoables
         return isset($this->tables[$table]);
     }
 
-    /** @return array{topic: string, together: list<list<string>>, byKey: list<string>, derived: list<string>, called: string} */
+    /** @return array{topic: Topic, together: list<list<string>>, byKey: list<string>, derived: list<string>, called: string} */
     public function of(string $table): array
     {
         return $this->tables[$table] ?? throw new \LogicException("No domain registered $table for undo.");

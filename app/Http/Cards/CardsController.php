@@ -31,6 +31,7 @@ use App\Models\Store;
 use App\Models\Task;
 use App\Support\Live;
 use App\Support\Problem;
+use App\Support\Topic;
 use Cartella\Core\Custody\PathTemplate;
 use Cartella\Core\Media\MediaNames;
 use Illuminate\Http\JsonResponse;
@@ -179,7 +180,7 @@ final class CardsController extends Controller
             $log->save($locked);
             $log->finish($locked, self::who($request), 'Cards land in ' . $now);
         });
-        Live::tell($production->id, 'cards');
+        Live::tell($production->id, Topic::Cards);
 
         return new JsonResponse(['template' => $now]);
     }
@@ -398,7 +399,7 @@ final class CardsController extends Controller
     }
 
     /**
-     * @param  Collection<string, Task>  $tasks
+     * @param  \Illuminate\Support\Collection<string, Task>|\Illuminate\Support\Collection<non-falsy-string, Task>  $tasks
      * @param  array<string, int|null>|null  $devices  of the stores now, by key
      * @return array<string, mixed>
      */

@@ -30,6 +30,7 @@ use App\Models\Take;
 use App\Support\Clock;
 use App\Support\Live;
 use App\Support\Problem;
+use App\Support\Topic;
 use Cartella\Core\Time\Ticks;
 use Illuminate\Http\JsonResponse;
 use Illuminate\Http\Request;
@@ -114,7 +115,7 @@ final class LineupController extends Controller
             }
             $log->finish($production, self::who($request), 'Order the lanes');
         });
-        Live::tell($production->id, 'lanes');
+        Live::tell($production->id, Topic::Lanes);
 
         return new JsonResponse([]);
     }
@@ -253,8 +254,8 @@ final class LineupController extends Controller
             'pattern' => ['sometimes', 'nullable', 'string', 'max:160'],
         ]);
         $count = $cut($day, self::who($request), array_values($input['chosen']), $input['pattern'] ?? null);
-        Live::tell($production->id, 'takes');
-        Live::tell($production->id, 'lineup');
+        Live::tell($production->id, Topic::Takes);
+        Live::tell($production->id, Topic::Lineup);
 
         return new JsonResponse(['changed' => $count]);
     }

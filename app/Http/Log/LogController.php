@@ -20,6 +20,7 @@ use App\Models\ShootDay;
 use App\Models\Take;
 use App\Support\Live;
 use App\Support\Problem;
+use App\Support\Topic;
 use Illuminate\Http\JsonResponse;
 use Illuminate\Http\Request;
 use Illuminate\Validation\Rule;
@@ -179,7 +180,7 @@ final class LogController extends Controller
     {
         $input = $request->validate(['row' => ['present', 'nullable', 'string', 'max:26']]);
         $user = self::who($request);
-        Live::tell($production->id, 'here', [
+        Live::tell($production->id, Topic::Here, [
             'day' => $day->ulid,
             'who' => $user->ulid,
             'name' => $user->name,

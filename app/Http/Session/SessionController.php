@@ -33,7 +33,7 @@ final class SessionController extends Controller
             ['required' => 'Type your e-mail address and your password.', 'string' => 'Type your e-mail address and your password.'],
         );
         $user = $signIn($input['email'], $input['password'], $input['code'] ?? null, (string) $request->ip());
-        Auth::guard('web')->login($user);
+        Auth::login($user);
         $request->session()->regenerate();
 
         return new JsonResponse(self::answer($user));
@@ -42,7 +42,7 @@ final class SessionController extends Controller
     public function destroy(Request $request): JsonResponse
     {
         Audit::write('signed_out', self::who($request)->id, null, [], $request->ip());
-        Auth::guard('web')->logout();
+        Auth::logout();
         $request->session()->invalidate();
         $request->session()->regenerateToken();
 

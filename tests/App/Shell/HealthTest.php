@@ -8,6 +8,7 @@ use App\Domain\Health\Prune;
 use App\Models\NoteFile;
 use App\Models\Task;
 use App\Support\Live;
+use App\Support\Topic;
 use Illuminate\Support\Facades\Cache;
 use Illuminate\Support\Facades\DB;
 use Tests\App\TestCase;
@@ -52,9 +53,9 @@ final class HealthTest extends TestCase
         Task::query()->create($old + ['ended_at' => now()->subDays(31)]);
         Task::query()->create($old + ['ended_at' => now()->subDay()]);
         Task::query()->create(['state' => 'waiting'] + $old);
-        Live::tell($this->production->id, 'takes');
+        Live::tell($this->production->id, Topic::Takes);
         DB::table('events')->update(['created_at' => now()->subDays(2)]);
-        Live::tell($this->production->id, 'takes');
+        Live::tell($this->production->id, Topic::Takes);
         DB::table('audit')->insert(['what' => 'signed_in', 'who' => 'x', 'facts' => '{}', 'created_at' => now()->subYears(3)]);
         mkdir($this->folder . '/notes');
         foreach (['old' => 61, 'new' => 5] as $name => $days) {

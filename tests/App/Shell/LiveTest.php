@@ -6,6 +6,7 @@ namespace Tests\App\Shell;
 
 use App\Domain\Cards\ClipMedia;
 use App\Support\Live;
+use App\Support\Topic;
 use Illuminate\Database\Events\QueryExecuted;
 use Illuminate\Database\QueryException;
 use Illuminate\Support\Facades\DB;
@@ -17,7 +18,7 @@ final class LiveTest extends TestCase
     public function test_a_page_that_polls_hears_what_changed_since_and_nothing_twice(): void
     {
         $start = $this->as()->getJson($this->at('changes'))->assertOk()->json('last');
-        Live::tell($this->production->id, 'takes', ['take' => 'x']);
+        Live::tell($this->production->id, Topic::Takes, ['take' => 'x']);
         $answer = $this->getJson($this->at("changes?after=$start"))
             ->assertJsonPath('events.0.topic', 'takes')
             ->assertJsonPath('events.0.facts.take', 'x');
@@ -27,7 +28,7 @@ final class LiveTest extends TestCase
     public function test_what_happens_in_one_production_is_not_heard_in_another(): void
     {
         $other = \App\Models\Production::query()->create(['name' => 'Other', 'rate_num' => 24, 'rate_den' => 1]);
-        Live::tell($other->id, 'takes', ['secret' => 'x']);
+        Live::tell($other->id, Topic::Takes, ['secret' => 'x']);
         $this->as()->getJson($this->at('changes?after=0'))->assertJsonCount(0, 'events');
     }
 
@@ -42,13 +43,13 @@ final class LiveTest extends TestCase
     {
         $count = fn(): int => DB::table('events')->count();
         DB::transaction(function () use ($count): void {
-            Live::tell($this->production->id, 'takes');
+            Live::tell($this->production->id, Topic::Takes);
             self::assertSame(0, $count(), 'who hears it now asks for what is not there yet');
         });
         self::assertSame(1, $count());
         try {
             DB::transaction(function (): void {
-                Live::tell($this->production->id, 'takes');
+                Live::tell($this->production->id, Topic::Takes);
                 throw new \DomainException('Taken back.');
             });
         } catch (\DomainException) {
@@ -65,11 +66,11 @@ final class LiveTest extends TestCase
                 $holders[] = DB::selectOne('SELECT IS_USED_LOCK(?) = CONNECTION_ID() AS mine', [$lock])->mine;
             }
         });
-        Live::tell($this->production->id, 'takes');
+        Live::tell($this->production->id, Topic::Takes);
         self::assertSame([1], $holders, 'an event is written by who holds the line, and by nobody else');
         self::assertSame(1, DB::selectOne('SELECT IS_FREE_LOCK(?) AS free', [$lock])->free, 'and the next one need not wait');
         try {
-            Live::tell($this->production->id, str_repeat('x', 300));
+            Live::tell(0, Topic::Takes); // a production that is not there
             self::fail('It was written.');
         } catch (QueryException) {
             self::assertSame(1, DB::selectOne('SELECT IS_FREE_LOCK(?) AS free', [$lock])->free, 'nor after one that could not be written');

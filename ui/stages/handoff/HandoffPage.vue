@@ -185,11 +185,7 @@ useShortcuts('Hand-off', [
           <p v-if="one.query" class="note fault">{{ one.query }}</p>
           <div v-if="production.may.accept && (one.state === 'delivered' || one.state === 'queried')" class="acts">
             <button class="go" @click="answer(one, null)">Check and accept <kbd v-if="index === at">Y</kbd></button>
-            <button
-              v-if="one.state === 'delivered'"
-              class="plain"
-              @click="ask(one)"
-            >
+            <button v-if="one.state === 'delivered'" class="plain" @click="ask(one)">
               Query… <kbd v-if="index === at">Q</kbd>
             </button>
           </div>

@@ -281,9 +281,7 @@ const okText = computed(() =>
               <tr v-for="(one, index) in samples" :key="index">
                 <td class="mono soft">{{ one.row }}</td>
                 <td class="mono">
-                  <a
-                    v-if="one.take"
-                    @click="leaveFor(one.take)"
+                  <a v-if="one.take" @click="leaveFor(one.take)"
                     ><b>{{ one.slate }}</b></a
                   ><b v-else>{{ one.slate || '—' }}</b>
                 </td>

@@ -14,6 +14,7 @@ use App\Models\ShootDay;
 use App\Models\Take;
 use App\Models\User;
 use App\Support\Live;
+use App\Support\Topic;
 use Cartella\Core\Log\NoteColumns;
 use Cartella\Core\Log\NoteRow;
 use Cartella\Core\Slate\FieldMerge;
@@ -58,7 +59,7 @@ final class ReadNotes
         $report = $this->through($file, $log, $progress);
         $log->finish($file->production, $user, "Bring in $file->name");
         $file->update(['applied_at' => now()]);
-        Live::tell($file->production_id, 'takes');
+        Live::tell($file->production_id, Topic::Takes);
 
         return $report;
     }
