@@ -7,6 +7,13 @@ export default defineConfig({
   base: '/build/',
   publicDir: false,
   resolve: { alias: { '@': fileURLToPath(new URL('./ui', import.meta.url)) } },
+  // `./cartella dev`: what is not of the interface comes from the desk, so that a page has one origin, as it has later.
+  server: {
+    host: '127.0.0.1',
+    port: Number(process.env.DEV_PORT ?? 8012),
+    strictPort: true,
+    proxy: { '^/(?!build/)': { target: `http://127.0.0.1:${process.env.WEB_PORT ?? 8010}` } },
+  },
   build: {
     outDir: 'public/build',
     manifest: 'manifest.json',

@@ -373,7 +373,7 @@ services_up() {
         fail "it already runs from this folder at $APP_URL. './cartella stop' ends it."
     fi
     end_remains
-    rm -f "$RUN"/*.pid "$RUN"/*.sock
+    rm -f "$RUN"/*.pid "$RUN"/*.sock "$RUN/hot"
     local port
     for port in "$WEB_PORT" "$DB_PORT"; do
         port_free "$port" || fail "port $port is in use by another program. Stop that program, or set another port in .env (see .env.example)."

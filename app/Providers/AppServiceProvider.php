@@ -45,6 +45,8 @@ final class AppServiceProvider extends ServiceProvider
     {
         // Paths without a host work behind any name and port that the desk is reached by.
         Vite::createAssetPathsUsing(static fn(string $path): string => '/' . $path);
+        // Of the makers' own server, while './cartella dev' runs.
+        Vite::useHotFile(config('cartella.var') . '/run/hot');
         Model::preventSilentlyDiscardingAttributes();
         Gate::policy(Production::class, ProductionPolicy::class);
         // By person: what costs a decoder or a report, small stretches to listen to, who is where, what guards the account.

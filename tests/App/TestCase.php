@@ -13,9 +13,13 @@ use App\Models\ShootDay;
 use App\Models\Store;
 use App\Models\Take;
 use App\Models\User;
-use Cartella\Core\Slate\SetupName;
-use Cartella\Core\Slate\SlateOrder;
 use Cartella\Core\Time\Ticks;
+use Database\Factories\ClipFactory;
+use Database\Factories\DeviceFactory;
+use Database\Factories\ProductionFactory;
+use Database\Factories\ShootDayFactory;
+use Database\Factories\TakeFactory;
+use Database\Factories\UserFactory;
 use Illuminate\Contracts\Console\Kernel;
 use Illuminate\Foundation\Application;
 use Illuminate\Foundation\Testing\RefreshDatabase;
@@ -71,10 +75,10 @@ abstract class TestCase extends Base
             'session.driver' => 'array',
             'app.debug' => false,
         ]);
-        $this->production = Production::query()->create(['name' => 'Test ' . uniqid(), 'rate_num' => 25, 'rate_den' => 1]);
-        $this->day = ShootDay::query()->create(['production_id' => $this->production->id, 'number' => 1, 'date' => '2026-10-05']);
+        $this->production = ProductionFactory::new()->createOne();
+        $this->day = ShootDayFactory::new()->createOne(['production_id' => $this->production->id]);
         foreach (['A' => 'camera', 'B' => 'camera', 'S' => 'recorder'] as $letter => $kind) {
-            $this->devices[$letter] = Device::query()->create([
+            $this->devices[$letter] = DeviceFactory::new()->createOne([
                 'production_id' => $this->production->id,
                 'letter' => $letter,
                 'kind' => $kind,
@@ -103,12 +107,7 @@ abstract class TestCase extends Base
 
     protected function person(Role $role = Role::Assistant, bool $isMember = true): User
     {
-        $user = User::query()->create([
-            'name' => ucfirst($role->value) . ' Person',
-            'email' => uniqid() . '@example.test',
-            'password' => 'secret',
-            'role' => $role,
-        ]);
+        $user = UserFactory::new()->as($role)->createOne();
         if ($isMember) {
             $this->production->users()->attach($user);
         }
@@ -136,17 +135,9 @@ abstract class TestCase extends Base
     /** @param  array<string, mixed>  $more */
     protected function take(string $setup, int $take, array $more = []): Take
     {
-        return Take::query()
-            ->create(
-                $more + [
-                    'production_id' => $this->production->id,
-                    'shoot_day_id' => $this->day->id,
-                    'scene' => SetupName::parse($setup)?->scene() ?? $setup,
-                    'setup' => $setup,
-                    'take' => $take,
-                    'sort_key' => SlateOrder::key($setup, $take),
-                ],
-            )
+        return TakeFactory::new()
+            ->slate($setup, $take)
+            ->createOne($more + $this->ours())
             ->refresh();
     }
 
@@ -156,29 +147,18 @@ abstract class TestCase extends Base
      */
     protected function clip(string $name, string $device, float $at, float $seconds = 10, ?Take $take = null, array $more = []): Clip
     {
-        $isSound = $this->devices[$device]->isRecorder();
-
-        return Clip::query()
-            ->create(
-                $more + [
-                    'production_id' => $this->production->id,
-                    'shoot_day_id' => $this->day->id,
-                    'device_id' => $this->devices[$device]->id,
-                    'take_id' => $take?->id,
-                    'kind' => $isSound ? 'sound' : 'picture',
-                    'name' => $name,
-                    'path' => $name,
-                    'path_hash' => md5($name),
-                    'duration_ticks' => (int) ($seconds * Ticks::PER_SECOND),
-                    'start_ticks' => (int) ($at * Ticks::PER_SECOND),
-                    'rate_num' => 25,
-                    'rate_den' => 1,
-                    'frames' => $isSound ? null : (int) ($seconds * 25),
-                    'facts' => [],
-                    'channels' => [],
-                ],
-            )
+        return ClipFactory::new()
+            ->named($name)
+            ->of($this->devices[$device])
+            ->ran($at, $seconds)
+            ->createOne($more + $this->ours() + ['take_id' => $take?->id])
             ->refresh();
+    }
+
+    /** @return array{production_id: int, shoot_day_id: int} */
+    protected function ours(): array
+    {
+        return ['production_id' => $this->production->id, 'shoot_day_id' => $this->day->id];
     }
 
     protected function place(Clip $clip, float $at, string $way = 'sound', bool $isSure = true): void

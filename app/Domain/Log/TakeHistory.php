@@ -8,7 +8,10 @@ use App\Models\Change;
 use App\Models\Clip;
 use App\Models\Take;
 
-/** Who changed what of a take, from what to what, and when: the newest step first, with those that were taken back. */
+/**
+ * Who changed what of a take, from what to what, and when: the newest step first. Steps that were taken back stand there
+ * too, until their person takes another and they can no longer be done again.
+ */
 final class TakeHistory
 {
     private const LIMIT = 200;

@@ -140,11 +140,6 @@ final readonly class Cdl
         ];
     }
 
-    public function isIdentity(): bool
-    {
-        return $this == self::identity();
-    }
-
     /**
      * @return array{slope: array{float, float, float}, offset: array{float, float, float}, power: array{float, float, float},
      *     saturation: float}

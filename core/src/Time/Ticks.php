@@ -45,12 +45,6 @@ final class Ticks
         return (int) round($seconds * self::PER_SECOND);
     }
 
-    /** For display and signal work only: never stored, never compared. */
-    public static function toSeconds(int $ticks): float
-    {
-        return $ticks / self::PER_SECOND;
-    }
-
     /** The exact fraction of a second, in lowest terms: an integer when whole, else `N/D`. */
     public static function toFraction(int $ticks): int|string
     {

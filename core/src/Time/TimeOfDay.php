@@ -7,8 +7,8 @@ namespace Cartella\Core\Time;
 /**
  * The clock of a shooting day that may run past midnight, in ticks since the midnight that began it.
  *
- * A recorded time of day wraps at 24 hours; a night shoot does not. A time before the day's turn (by default
- * 06:00, when no one is expected to be shooting into the next day) belongs to the evening before it.
+ * A recorded time of day wraps at 24 hours; a night shoot does not. A time that lies more than twelve hours before the day's
+ * first clip is of the night after it.
  */
 final class TimeOfDay
 {

@@ -44,7 +44,7 @@ final class CdlTest extends TestCase
     {
         $looks = ['a & b' => Cdl::of([0.5, 1, 2], [-0.25, 0, 0.125], [0.9, 1, 1.1], 1.5), '2' => Cdl::identity()];
         self::assertEquals($looks, Cdl::read(Cdl::collection($looks)));
-        self::assertTrue(Cdl::read('<ColorCorrection/>')['1']->isIdentity());
+        self::assertEquals(Cdl::identity(), Cdl::read('<ColorCorrection/>')['1']);
         self::assertSame('(0.5 1 2)(-0.25 0 0.125)(0.9 1 1.1)', $looks['a & b']->sop());
     }
 

@@ -10,6 +10,7 @@ use App\Models\Clip;
 use App\Models\Role;
 use App\Models\ShootDay;
 use Cartella\Core\Time\Ticks;
+use Database\Factories\CardFactory;
 use Tests\App\TestCase;
 
 /** A clock is corrected by what one frame really reads; what was recorded stays. */
@@ -20,14 +21,13 @@ final class ClockTest extends TestCase
     protected function setUp(): void
     {
         parent::setUp();
-        $card = Card::query()->create([
-            'production_id' => $this->production->id,
-            'shoot_day_id' => $this->day->id,
-            'roll' => 'A003',
-            'volume' => 'A003',
-            'state' => 'verified',
-            'device_id' => $this->devices['A']->id,
-        ]);
+        $card = CardFactory::new()
+            ->roll('A003')
+            ->createOne(
+                $this->ours() + [
+                    'device_id' => $this->devices['A']->id,
+                ],
+            );
         $this->clip = $this->clip('A003C005', 'A', 36_000, more: ['card_id' => $card->id]);
         $this->as();
     }

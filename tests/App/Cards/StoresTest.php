@@ -13,6 +13,7 @@ use Cartella\Core\Custody\PathTemplate;
 use Cartella\Core\Media\MediaNames;
 use Cartella\Core\Time\FrameRate;
 use Cartella\Core\Time\Ticks;
+use Database\Factories\CardFactory;
 use PHPUnit\Framework\Attributes\DataProvider;
 use Tests\App\TestCase;
 
@@ -41,13 +42,9 @@ final class StoresTest extends TestCase
 
     public function test_a_file_is_found_on_the_second_volume_when_the_first_is_gone(): void
     {
-        $card = Card::query()->create([
-            'production_id' => $this->production->id,
-            'shoot_day_id' => $this->day->id,
-            'roll' => 'A001',
-            'volume' => 'A001',
-            'state' => 'verified',
-        ]);
+        $card = CardFactory::new()
+            ->roll('A001')
+            ->createOne($this->ours() + []);
         foreach (['one', 'two'] as $store) {
             mkdir("$this->folder/$store/A001");
             file_put_contents("$this->folder/$store/A001/clip.mov", $store);

@@ -11,6 +11,7 @@ use App\Models\Reel;
 use App\Models\ShootDay;
 use App\Models\Task;
 use Cartella\Core\Time\Ticks;
+use Database\Factories\CardFactory;
 use Illuminate\Testing\TestResponse;
 use Tests\App\TestCase;
 
@@ -23,17 +24,17 @@ final class DaySheetTest extends TestCase
 
     private function card(string $roll, int $verified, int $copies): Card
     {
-        $card = Card::query()->create([
-            'production_id' => $this->production->id,
-            'shoot_day_id' => $this->day->id,
-            'roll' => $roll,
-            'volume' => $roll,
-            'state' => $verified === 10 ? 'verified' : 'fault',
-            'files' => 10,
-            'verified_files' => $verified,
-            'size_bytes' => 1000,
-            'verified_at' => $verified === 10 ? now() : null,
-        ]);
+        $card = CardFactory::new()
+            ->roll($roll)
+            ->createOne(
+                $this->ours() + [
+                    'state' => $verified === 10 ? 'verified' : 'fault',
+                    'files' => 10,
+                    'verified_files' => $verified,
+                    'size_bytes' => 1000,
+                    'verified_at' => $verified === 10 ? now() : null,
+                ],
+            );
         foreach (array_slice(['one', 'two'], 0, $copies) as $store) {
             CardCopy::query()->create(['card_id' => $card->id, 'store' => $store, 'path' => $roll]);
         }

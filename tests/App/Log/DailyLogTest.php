@@ -7,6 +7,7 @@ namespace Tests\App\Log;
 use App\Domain\Log\DailyLog;
 use App\Models\Card;
 use App\Models\Scene;
+use Database\Factories\CardFactory;
 use Tests\App\TestCase;
 
 final class DailyLogTest extends TestCase
@@ -21,17 +22,17 @@ final class DailyLogTest extends TestCase
             $this->clip("B$number", 'B', 100 * $number, 50, $row);
             $this->clip("S$number", 'S', 100 * $number, 90, $row);
         }
-        Card::query()->create([
-            'production_id' => $this->production->id,
-            'shoot_day_id' => $this->day->id,
-            'roll' => 'A001',
-            'volume' => 'A001',
-            'state' => 'fault',
-            'device_id' => $this->devices['A']->id,
-            'files' => 9,
-            'verified_files' => 7,
-            'size_bytes' => 1234,
-        ]);
+        CardFactory::new()
+            ->roll('A001')
+            ->createOne(
+                $this->ours() + [
+                    'state' => 'fault',
+                    'device_id' => $this->devices['A']->id,
+                    'files' => 9,
+                    'verified_files' => 7,
+                    'size_bytes' => 1234,
+                ],
+            );
         $this->as();
     }
 
