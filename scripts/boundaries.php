@@ -2,75 +2,108 @@
 
 declare(strict_types=1);
 
-// Checks that dependencies point one way: the core knows no framework, domains know no HTTP, stages of the interface
-// know each other only through their index, and only the typed client talks to the server.
+// Who may use whom. Dependencies point one way: ui -> app/Http -> app/Domain -> core. Inside app/Domain a folder uses only what
+// stands in a row above its own; the framework's wiring (app/Providers, app/Console) may use all of it. What a general thing
+// must know of a particular one is registered by the particular one.
 
+const DOMAINS = [
+    ['Undo', 'Tasks', 'People'],
+    ['Productions', 'Points', 'Reports'],
+    ['Footage'],
+    ['Cards', 'Log', 'Lineup', 'Words'],
+    ['Sequences', 'Bins'],
+    ['Screening', 'Assembly', 'Handoff'],
+    ['Day', 'Health'],
+];
+
+/** What the lines of a folder may not say: folder, extensions, pattern, exception, and why. */
+const LINES = [
+    ['core/src', 'php', '/\b(Illuminate|Symfony|App|Laravel)\\\\/', '/^$/', 'the core knows no framework and no application'],
+    [
+        'core/src',
+        'php',
+        '/\b(shell_exec|passthru|popen|system|exec)\s*\(/',
+        '/pcntl_exec/',
+        'programs start from argument lists, through Process',
+    ],
+    ['app/Domain', 'php', '/\b(App\\\\Http|Illuminate\\\\Http|Illuminate\\\\Routing)\\\\/', '/^$/', 'a domain knows no HTTP'],
+    ['app/Models', 'php', '/\bApp\\\\(Http|Domain)\\\\/', '/^$/', 'a model knows neither actions nor controllers'],
+    ['app/Http', 'php', '/\bDB::/', '/^$/', 'a controller holds no transaction and asks no table'],
+    [
+        'ui/stages',
+        'ts|vue',
+        '#from \'(@/stages/|\.\./\.\./stages/|\.\./(day|cards|log|lineup|bins|screening|handoff|settings)/)#',
+        '/^$/',
+        'a stage imports no other stage',
+    ],
+    ['ui', 'ts|vue', '/(?<!re)fetch\(/', '/^$/', 'only ui/api/client.ts talks to the server'],
+];
+const MAY = [
+    'ui/api/client.ts' => 'only ui/api/client.ts talks to the server',
+    'app/Http/Shell/LiveController.php' => 'a controller holds no transaction and asks no table',
+];
+
+$root = dirname(__DIR__);
 $faults = [];
-$scan = static function (string $folder, string $extensions, callable $check) use (&$faults): void {
-    foreach (new RecursiveIteratorIterator(new RecursiveDirectoryIterator($folder, FilesystemIterator::SKIP_DOTS)) as $file) {
-        if (preg_match('/\.(' . $extensions . ')$/', $file->getFilename()) !== 1) {
-            continue;
+
+/** @return iterable<string, list<string>> lines by path */
+$files = static function (string $folder, string $extensions) use ($root): iterable {
+    $all = new RecursiveIteratorIterator(new RecursiveDirectoryIterator("$root/$folder", FilesystemIterator::SKIP_DOTS));
+    foreach ($all as $file) {
+        if (preg_match('/\.(' . $extensions . ')$/', $file->getFilename()) === 1) {
+            yield substr($file->getPathname(), strlen($root) + 1) => explode("\n", (string) file_get_contents($file->getPathname()));
         }
-        $path = substr($file->getPathname(), strlen(dirname(__DIR__)) + 1);
-        foreach (explode("\n", (string) file_get_contents($file->getPathname())) as $number => $line) {
-            $why = $check($line, $path);
-            if ($why !== null) {
+    }
+};
+
+foreach (LINES as [$folder, $extensions, $pattern, $except, $why]) {
+    foreach ($files($folder, $extensions) as $path => $lines) {
+        foreach ($lines as $number => $line) {
+            if (preg_match($pattern, $line) === 1 && preg_match($except, $line) !== 1 && (MAY[$path] ?? '') !== $why) {
                 $faults[] = sprintf('%s:%d %s', $path, $number + 1, $why);
             }
         }
     }
+}
+
+// The table above is enforced, and so is what it is for: no folder comes back to itself on any way.
+$rows = [];
+foreach (DOMAINS as $row => $names) {
+    $rows += array_fill_keys($names, $row);
+}
+$uses = [];
+foreach ($files('app/Domain', 'php') as $path => $lines) {
+    $own = explode('/', $path)[2];
+    if (!isset($rows[$own])) {
+        $faults[] = "$path stands in a folder that the table does not know";
+
+        continue;
+    }
+    foreach ($lines as $number => $line) {
+        preg_match_all('/\bApp\\\\Domain\\\\(\w+)/', $line, $found);
+        foreach (array_diff($found[1], [$own]) as $other) {
+            $uses[$own][$other] = sprintf('%s:%d', $path, $number + 1);
+            if (($rows[$other] ?? PHP_INT_MAX) >= $rows[$own]) {
+                $faults[] = sprintf('%s:%d %s may not use %s', $path, $number + 1, $own, $other);
+            }
+        }
+    }
+}
+$visit = static function (string $name, array $way) use (&$visit, $uses, &$faults): void {
+    foreach ($uses[$name] ?? [] as $other => $where) {
+        if (in_array($other, $way, true)) {
+            $faults[] = sprintf('%s closes a circle: %s', $where, implode(' -> ', [...$way, $other]));
+        } else {
+            $visit($other, [...$way, $other]);
+        }
+    }
 };
-$root = dirname(__DIR__);
-$scan(
-    "$root/core/src",
-    'php',
-    static fn(string $line): ?string => preg_match('/\b(Illuminate|Symfony|App|Laravel)\\\\/', $line) === 1
-        ? 'the core knows no framework and no application'
-        : null,
-);
-$scan(
-    "$root/core/src",
-    'php',
-    static fn(string $line): ?string => preg_match('/\b(shell_exec|passthru|popen|system|exec)\s*\(/', $line) === 1 &&
-    !str_contains($line, 'pcntl_exec')
-        ? 'programs start from argument lists, through Process'
-        : null,
-);
-$scan(
-    "$root/app/Domain",
-    'php',
-    static fn(string $line): ?string => preg_match('/\buse (App\\\\Http|Illuminate\\\\Http|Illuminate\\\\Routing)\\\\/', $line) === 1
-        ? 'a domain knows no HTTP'
-        : null,
-);
-$scan(
-    "$root/app/Models",
-    'php',
-    static fn(string $line): ?string => preg_match('/\buse App\\\\(Http|Domain)\\\\/', $line) === 1
-        ? 'a model knows neither actions nor controllers'
-        : null,
-);
-$scan(
-    "$root/ui",
-    'ts|vue',
-    static fn(string $line, string $path): ?string => preg_match(
-        '#from \'(@/stages/|\.\./\.\./stages/|\.\./(day|cards|log|lineup|bins|screening|handoff)/)#',
-        $line,
-    ) === 1
-        ? 'a stage imports no other stage'
-        : null,
-);
-$scan(
-    "$root/ui",
-    'ts|vue',
-    static fn(string $line, string $path): ?string => preg_match('/\bfetch\(/', $line) === 1 &&
-    $path !== 'ui/api/client.ts' &&
-    !str_contains($line, 'refetch(')
-        ? 'only ui/api/client.ts talks to the server'
-        : null,
-);
-foreach ($faults as $fault) {
+foreach (array_keys($uses) as $name) {
+    $visit($name, [$name]);
+}
+
+foreach (array_unique($faults) as $fault) {
     fwrite(STDERR, $fault . "\n");
 }
-echo count($faults) === 0 ? "Boundaries hold.\n" : count($faults) . " boundaries are crossed.\n";
+echo $faults === [] ? "Boundaries hold.\n" : count($faults) . " boundaries are crossed.\n";
 exit($faults === [] ? 0 : 1);

@@ -163,12 +163,21 @@ ensure_debian() {
     [ "$status" -eq 0 ] || fail "Debian packages could not be installed (${missing[*]}). See $LOGS/apt.log, then run the command again."
 }
 
+# alone COMMAND…: two commands of one folder that install at once would write into each other's files.
+alone() {
+    (
+        flock 9
+        "$@"
+    ) 9> var/stamps/installing
+}
+
 # stamped NAME HASH: true when NAME was last finished with HASH.
 stamped() { [ "$(cat "var/stamps/$1" 2> /dev/null)" = "$2" ]; }
 stamp() { printf '%s' "$2" > "var/stamps/$1"; }
 
 # ensure_composer [dev]: what the desk needs, or with what tests and checks need as well.
-ensure_composer() {
+ensure_composer() { alone install_composer "$@"; }
+install_composer() {
     local hash dev=(--no-dev)
     hash=$(cat composer.json compat/*.php compat/*/*.php | sha256sum | cut -c1-32)
     # Where tests have run, what they need stays; it does no harm to a desk of the same folder.
@@ -183,7 +192,8 @@ ensure_composer() {
     stamp "composer${1:+-$1}" "$hash"
 }
 
-ensure_npm() {
+ensure_npm() { alone install_npm; }
+install_npm() {
     local hash
     hash=$(cat package.json package-lock.json 2> /dev/null | sha256sum | cut -c1-32)
     stamped npm "$hash" && [ -d node_modules ] && return

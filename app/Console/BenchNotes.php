@@ -4,9 +4,9 @@ declare(strict_types=1);
 
 namespace App\Console;
 
-use App\Domain\Log\Notes\ReadNotes;
-use App\Models\NoteFile;
+use App\Domain\Log\ScriptNotes\ReadNotes;
 use App\Models\Production;
+use App\Models\ScriptNoteFile;
 use App\Models\User;
 use Illuminate\Console\Command;
 use Illuminate\Support\Facades\File;
@@ -41,7 +41,7 @@ final class BenchNotes extends Command
             );
         }
         fclose($out);
-        $file = NoteFile::query()->create([
+        $file = ScriptNoteFile::query()->create([
             'production_id' => $production->id,
             'shoot_day_id' => $day->id,
             'name' => "bench-$rows.csv",

@@ -6,12 +6,12 @@ namespace App\Console;
 
 use App\Domain\Bins\EditBins;
 use App\Domain\Cards\OffloadCard;
+use App\Domain\Footage\SetSlate;
 use App\Domain\Lineup\Scope;
 use App\Domain\Lineup\StartLineup;
 use App\Domain\Log\BringScript;
 use App\Domain\Log\EditTake;
 use App\Domain\Log\ReadSlates;
-use App\Domain\Log\SetSlate;
 use App\Domain\Screening\AddNote;
 use App\Domain\Screening\BuildReel;
 use App\Models\Clip;

@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 namespace App\Console;
 
-use App\Domain\Cards\ClipMedia;
+use App\Domain\Footage\ClipMedia;
 use App\Models\Clip;
 use App\Models\Device;
 use App\Models\Production;

@@ -38,7 +38,7 @@ use Illuminate\Database\Eloquent\Relations\HasMany;
  * @property-read \Illuminate\Database\Eloquent\Collection<int, Card> $cards
  * @property-read \Illuminate\Database\Eloquent\Collection<int, Clip> $clips
  * @property-read \Illuminate\Database\Eloquent\Collection<int, Take> $takes
- * @property-read \Illuminate\Database\Eloquent\Collection<int, NoteFile> $noteFiles
+ * @property-read \Illuminate\Database\Eloquent\Collection<int, ScriptNoteFile> $noteFiles
  * @property-read \Illuminate\Database\Eloquent\Collection<int, Bin> $bins
  * @property-read \Illuminate\Database\Eloquent\Collection<int, Look> $looks
  * @property-read \Illuminate\Database\Eloquent\Collection<int, LineupRun> $lineupRuns
@@ -137,10 +137,10 @@ class Production extends Model
         return $this->hasMany(Take::class);
     }
 
-    /** @return HasMany<NoteFile, $this> */
+    /** @return HasMany<ScriptNoteFile, $this> */
     public function noteFiles(): HasMany
     {
-        return $this->hasMany(NoteFile::class);
+        return $this->hasMany(ScriptNoteFile::class);
     }
 
     /** @return HasMany<Bin, $this> */

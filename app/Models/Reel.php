@@ -54,4 +54,9 @@ class Reel extends Model
     {
         return $this->belongsTo(Production::class);
     }
+
+    public function runningTicks(): int
+    {
+        return (int) $this->items()->reorder()->selectRaw('SUM(out_ticks - in_ticks) AS ticks')->value('ticks');
+    }
 }

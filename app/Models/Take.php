@@ -48,7 +48,7 @@ use Illuminate\Database\Eloquent\Relations\HasMany;
  * @property-read Production $production
  * @property-read ShootDay $day
  * @property-read \Illuminate\Database\Eloquent\Collection<int, Clip> $clips
- * @property-read \Illuminate\Database\Eloquent\Collection<int, Note> $takeNotes
+ * @property-read \Illuminate\Database\Eloquent\Collection<int, ScreeningNote> $screeningNotes
  */
 class Take extends Model
 {
@@ -127,9 +127,9 @@ class Take extends Model
         return $this->hasMany(Clip::class);
     }
 
-    /** @return HasMany<Note, $this> */
-    public function takeNotes(): HasMany
+    /** @return HasMany<ScreeningNote, $this> */
+    public function screeningNotes(): HasMany
     {
-        return $this->hasMany(Note::class);
+        return $this->hasMany(ScreeningNote::class);
     }
 }

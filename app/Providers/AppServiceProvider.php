@@ -5,18 +5,36 @@ declare(strict_types=1);
 namespace App\Providers;
 
 use App\Domain\Bins\BinsUndo;
+use App\Domain\Cards\CardPoints;
+use App\Domain\Cards\CardReport;
+use App\Domain\Cards\CardsTasks;
 use App\Domain\Cards\CardsUndo;
 use App\Domain\Cards\FailedCard;
-use App\Domain\Cards\MediaMade;
+use App\Domain\Footage\FootageTasks;
+use App\Domain\Footage\MediaMade;
+use App\Domain\Handoff\HandoffTasks;
 use App\Domain\Lineup\CheckPoints;
+use App\Domain\Lineup\LineupPoints;
+use App\Domain\Lineup\LineupTasks;
 use App\Domain\Lineup\LineupUndo;
+use App\Domain\Log\DailyLog;
+use App\Domain\Log\LogPoints;
+use App\Domain\Log\LogTasks;
 use App\Domain\Log\LogUndo;
+use App\Domain\Log\ScriptPoints;
+use App\Domain\Points\OpenPoints;
+use App\Domain\Reports\Reports;
+use App\Domain\Reports\ReportsTasks;
 use App\Domain\Screening\ScreeningUndo;
 use App\Domain\Tasks\TaskFailed;
+use App\Domain\Tasks\TaskKinds;
 use App\Domain\Undo\Undoables;
+use App\Models\Card;
 use App\Models\Production;
+use App\Models\ShootDay;
 use App\Policies\ProductionPolicy;
 use Illuminate\Cache\RateLimiting\Limit;
+use Illuminate\Contracts\Foundation\Application;
 use Illuminate\Database\Eloquent\Model;
 use Illuminate\Http\Request;
 use Illuminate\Support\Facades\Event;
@@ -29,6 +47,7 @@ final class AppServiceProvider extends ServiceProvider
 {
     public function register(): void
     {
+        // What a general thing must know of a particular one is said by the particular one.
         $this->app->singleton(Undoables::class, static function (): Undoables {
             $tables = new Undoables();
             LogUndo::register($tables);
@@ -39,6 +58,45 @@ final class AppServiceProvider extends ServiceProvider
 
             return $tables;
         });
+        $this->app->singleton(TaskKinds::class, static function (): TaskKinds {
+            $kinds = new TaskKinds();
+            CardsTasks::register($kinds);
+            FootageTasks::register($kinds);
+            LogTasks::register($kinds);
+            LineupTasks::register($kinds);
+            HandoffTasks::register($kinds);
+            ReportsTasks::register($kinds);
+
+            return $kinds;
+        });
+        $this->app->singleton(Reports::class, static function (Application $app): Reports {
+            $reports = new Reports();
+            foreach (['camera', 'sound'] as $what) {
+                $reports->register(
+                    $what,
+                    static fn(): string => ucfirst($what) . ' report',
+                    static fn(ShootDay $day, ?Card $card): string => $app->make(CardReport::class)->pdf($day, $card, $what),
+                );
+            }
+            $reports->register(
+                'daily',
+                static fn(ShootDay $day): string => "Daily log of day $day->number",
+                static fn(ShootDay $day): string => $app->make(DailyLog::class)->pdf($day),
+            );
+
+            return $reports;
+        });
+        $this->app
+            ->when(OpenPoints::class)
+            ->needs('$sources')
+            ->give(
+                static fn(Application $app): array => [
+                    $app->make(LogPoints::class),
+                    $app->make(CardPoints::class),
+                    $app->make(LineupPoints::class),
+                    $app->make(ScriptPoints::class),
+                ],
+            );
     }
 
     public function boot(): void

@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace App\Support;
 
+use App\Models\Production;
 use App\Models\User;
 use Illuminate\Support\Facades\DB;
 
@@ -38,5 +39,35 @@ final class Audit
             'facts' => json_encode((object) $facts, JSON_THROW_ON_ERROR | JSON_UNESCAPED_UNICODE | JSON_INVALID_UTF8_SUBSTITUTE),
             'created_at' => now(),
         ]);
+    }
+
+    /**
+     * What was written down of a production and of its people's sign-ins, newest first.
+     *
+     * @return list<array{at: string, what: string, who: string, address: string|null, facts: array<string, scalar|null>}>
+     */
+    public static function of(Production $production, int $limit): array
+    {
+        $people = $production->users()->pluck('users.id');
+
+        return DB::table('audit')
+            ->where(
+                static fn($query) => $query
+                    ->where('production_id', $production->id)
+                    ->orWhere(static fn($own) => $own->whereNull('production_id')->whereIn('user_id', $people)),
+            )
+            ->orderByDesc('id')
+            ->limit($limit)
+            ->get()
+            ->map(
+                static fn(object $row): array => [
+                    'at' => date('c', (int) strtotime($row->created_at . ' UTC')),
+                    'what' => $row->what,
+                    'who' => $row->who,
+                    'address' => $row->address,
+                    'facts' => json_decode($row->facts, true),
+                ],
+            )
+            ->all();
     }
 }

@@ -42,7 +42,8 @@ final class ClipFactory extends Factory
     public function ran(float $at, float $seconds): self
     {
         return $this->state(
-            static fn(array $clip): array => [
+            // Bound to the factory by the framework, so it cannot be static.
+            fn(array $clip): array => [
                 'start_ticks' => (int) ($at * Ticks::PER_SECOND),
                 'duration_ticks' => (int) ($seconds * Ticks::PER_SECOND),
                 'frames' => $clip['kind'] === 'sound' ? null : (int) ($seconds * 25),

@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 namespace Tests\App;
 
-use App\Domain\Cards\Stores;
+use App\Domain\Footage\Stores;
 use App\Models\Clip;
 use App\Models\Device;
 use App\Models\Production;

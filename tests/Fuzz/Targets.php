@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 namespace Tests\Fuzz;
 
-use App\Domain\Log\Notes\NoteTable;
+use App\Domain\Log\ScriptNotes\NoteTable;
 use Cartella\Core\Custody\BroughtHashes;
 use Cartella\Core\Custody\HashAlgorithm;
 use Cartella\Core\Custody\LegacyManifest;

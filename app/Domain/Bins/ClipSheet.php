@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 namespace App\Domain\Bins;
 
-use App\Domain\Cards\ClipMedia;
+use App\Domain\Footage\ClipMedia;
 use App\Domain\Lineup\Corrections;
 use App\Domain\Lineup\SoundOfTake;
 use App\Models\Clip;

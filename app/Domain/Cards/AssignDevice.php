@@ -11,6 +11,7 @@ use App\Models\Device;
 use App\Models\Production;
 use App\Models\User;
 use App\Support\Live;
+use App\Support\Problem;
 use App\Support\Topic;
 use Cartella\Core\Media\MediaNames;
 use Illuminate\Support\Collection;
@@ -72,5 +73,27 @@ final class AssignDevice
         }
 
         return $changed;
+    }
+
+    /**
+     * The whole card is another device's; so are its clips.
+     *
+     * @param  string|null  $was  the letter that the person saw
+     * @return int clips that changed
+     *
+     * @throws Problem if somebody changed it meanwhile
+     */
+    public function card(Production $production, User $user, Card $card, ?string $was, ?Device $device): int
+    {
+        return DB::transaction(function () use ($production, $user, $card, $was, $device): int {
+            $locked = Card::query()->with('device')->lockForUpdate()->findOrFail($card->id);
+            if ($locked->device?->letter !== $was) {
+                throw Problem::editedMeanwhile('the device of ' . $locked->roll, [
+                    ['field' => 'device', 'yours' => $device?->letter, 'theirs' => $locked->device?->letter],
+                ]);
+            }
+
+            return $this($production, $user, $locked->clips()->get(), $device, $locked);
+        });
     }
 }

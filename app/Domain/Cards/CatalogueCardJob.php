@@ -4,6 +4,9 @@ declare(strict_types=1);
 
 namespace App\Domain\Cards;
 
+use App\Domain\Footage\ClipMedia;
+use App\Domain\Footage\MediaMade;
+use App\Domain\Footage\Stores;
 use App\Domain\Tasks\Room;
 use App\Domain\Tasks\TaskRun;
 use App\Models\Card;

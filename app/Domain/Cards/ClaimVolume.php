@@ -13,6 +13,7 @@ use App\Support\Problem;
 use App\Support\Topic;
 use Cartella\Core\Custody\ShotDates;
 use Cartella\Core\Media\Exception\UnableToReadMedia;
+use Illuminate\Support\Facades\DB;
 
 /**
  * Whose card a volume is. It becomes a production's by itself when exactly one fits: it was there before, it says so on
@@ -23,24 +24,26 @@ final class ClaimVolume
     /** @throws Problem as for a volume that is not there, if it is another production's */
     public static function take(Volume $volume, Production $production, string $why): void
     {
-        $locked = Volume::query()
-            ->whereKey($volume->id)
-            ->lockForUpdate()
-            ->first(['id', 'production_id']);
-        if ($locked === null || ($locked->production_id !== null && $locked->production_id !== $production->id)) {
-            throw Problem::missing(
-                'The card ' . UnableToReadMedia::quote($volume->name),
-                'Put it in the reader again; it shows up by itself.',
-            );
-        }
-        if ($locked->production_id === null) {
-            Volume::query()
+        DB::transaction(static function () use ($volume, $production, $why): void {
+            $locked = Volume::query()
                 ->whereKey($volume->id)
-                ->update(['production_id' => $production->id, 'claimed_why' => $why]);
-            foreach (Production::query()->pluck('id') as $id) {
-                Live::tell((int) $id, Topic::Cards);
+                ->lockForUpdate()
+                ->first(['id', 'production_id']);
+            if ($locked === null || ($locked->production_id !== null && $locked->production_id !== $production->id)) {
+                throw Problem::missing(
+                    'The card ' . UnableToReadMedia::quote($volume->name),
+                    'Put it in the reader again; it shows up by itself.',
+                );
             }
-        }
+            if ($locked->production_id === null) {
+                Volume::query()
+                    ->whereKey($volume->id)
+                    ->update(['production_id' => $production->id, 'claimed_why' => $why]);
+                foreach (Production::query()->pluck('id') as $id) {
+                    Live::tell((int) $id, Topic::Cards);
+                }
+            }
+        });
     }
 
     /** @throws Problem if it is being copied */

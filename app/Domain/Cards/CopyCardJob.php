@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace App\Domain\Cards;
 
+use App\Domain\Footage\Stores;
 use App\Domain\Tasks\NoRoom;
 use App\Domain\Tasks\Room;
 use App\Domain\Tasks\StartTask;
@@ -46,7 +47,7 @@ final class CopyCardJob implements ShouldQueue
 
     public function __construct(public readonly int $taskId) {}
 
-    public function handle(Bench $bench, Stores $stores, StartTask $start): void
+    public function handle(Readers $bench, Stores $stores, StartTask $start): void
     {
         TaskRun::of($this->taskId, function (TaskRun $run) use ($bench, $stores, $start): array {
             $card = Card::query()->findOrFail($run->task->subject['card']);
@@ -81,7 +82,7 @@ final class CopyCardJob implements ShouldQueue
     }
 
     /** @return array<string, mixed> */
-    private function copy(TaskRun $run, Card $card, Bench $bench, Stores $stores, StartTask $start): array
+    private function copy(TaskRun $run, Card $card, Readers $bench, Stores $stores, StartTask $start): array
     {
         $card->update(['state' => 'copying']);
         $run->expect($card->files, $card->size_bytes);

@@ -110,4 +110,17 @@ final class EditDevices
             );
         }
     }
+
+    /** @return array<int, int> clips by the device's id */
+    public static function clips(Production $production): array
+    {
+        return DB::table('clips')
+            ->where('production_id', $production->id)
+            ->whereNotNull('device_id')
+            ->groupBy('device_id')
+            ->selectRaw('device_id, COUNT(*) AS clips')
+            ->pluck('clips', 'device_id')
+            ->map(intval(...))
+            ->all();
+    }
 }

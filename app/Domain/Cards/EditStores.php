@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace App\Domain\Cards;
 
+use App\Domain\Footage\Stores;
 use App\Domain\Undo\ChangeLog;
 use App\Models\CardCopy;
 use App\Models\Production;

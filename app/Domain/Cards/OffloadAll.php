@@ -16,7 +16,7 @@ use App\Support\Problem;
  */
 final class OffloadAll
 {
-    public function __construct(private readonly Bench $bench, private readonly OffloadCard $offload) {}
+    public function __construct(private readonly Readers $bench, private readonly OffloadCard $offload) {}
 
     /**
      * @param  list<string>|null  $to  keys of stores

@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace App\Domain\Cards;
 
+use App\Domain\Footage\Stores;
 use App\Domain\Tasks\StartTask;
 use App\Models\Card;
 use App\Models\Device;
@@ -19,7 +20,7 @@ use Illuminate\Support\Facades\DB;
 /** Begins to copy a volume to every store, or goes on with one that was stopped or had faults. */
 final class OffloadCard
 {
-    public function __construct(private readonly Bench $bench, private readonly StartTask $start, private readonly Stores $stores) {}
+    public function __construct(private readonly Readers $bench, private readonly StartTask $start, private readonly Stores $stores) {}
 
     /**
      * @param  list<string>|null  $to  keys of the stores it is copied to; null for all of them, or for those of before

@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace App\Domain\Cards;
 
+use App\Domain\Footage\Stores;
 use App\Domain\Tasks\TaskRun;
 use App\Models\Card;
 use App\Models\CardRelease;

@@ -4,24 +4,29 @@ declare(strict_types=1);
 
 namespace App\Domain\Day;
 
-use App\Domain\Cards\Bench;
+use App\Domain\Cards\Readers;
+use App\Domain\Points\OpenPoint;
+use App\Domain\Points\OpenPoints;
+use App\Domain\Tasks\DayWork;
 use App\Models\Card;
 use App\Models\Clip;
 use App\Models\Handoff;
 use App\Models\Placement;
 use App\Models\ShootDay;
 use App\Models\Take;
+use App\Models\Task;
+use Illuminate\Support\Collection;
 use Illuminate\Support\Facades\DB;
 
 /** The day at a glance: counts, who rolled when, open points and what is left before wrap. Ticks and bytes. */
 final class DaySheet
 {
-    public function __construct(private readonly OpenPoints $points, private readonly Bench $bench) {}
+    public function __construct(private readonly OpenPoints $points, private readonly Readers $readers, private readonly DayWork $work) {}
 
     /** @return array<string, mixed> */
     public function of(ShootDay $day): array
     {
-        $work = new RunningWork($day);
+        $work = $this->work->of($day);
         $points = $this->points->of($day);
         $cards = Card::query()->with('copies')->where('shoot_day_id', $day->id)->get();
         $takes = Take::query()
@@ -47,7 +52,7 @@ final class DaySheet
 
         return [
             'counts' => $counts,
-            'running' => $work->titles(),
+            'running' => $work->pluck('title')->all(),
             'rolled' => $this->rolled($day),
             'points' => array_map(static fn(OpenPoint $point): array => $point->toArray(), $points),
             'wrap' => $this->wrap($day, $counts, $points, $work),
@@ -77,7 +82,7 @@ final class DaySheet
     }
 
     /**
-     * @param  \Illuminate\Support\Collection<int, Take>  $takes
+     * @param  Collection<int, Take>  $takes
      * @return array{synced: int, to_sync: int, unsure: int, strays: int}
      */
     private function synced(ShootDay $day, $takes): array
@@ -154,15 +159,19 @@ final class DaySheet
     /**
      * @param  array<string, mixed>  $counts
      * @param  list<OpenPoint>  $points
+     * @param  Collection<int, Task>  $work
      * @return list<array{done: bool, title: string, note: string, stage: string,
      *     is_running: bool}> nothing is done while work runs that could undo it
      */
-    private function wrap(ShootDay $day, array $counts, array $points, RunningWork $work): array
+    private function wrap(ShootDay $day, array $counts, array $points, Collection $work): array
     {
+        $runs = static fn(string ...$kinds): bool => $work->whereIn('kind', $kinds)->isNotEmpty();
+        $isComingIn = $runs('offload', 'catalogue');
+        $isLiningUp = $runs('lineup');
         $known = Card::query()->where('production_id', $day->production_id)->pluck('volume')->flip();
         $waiting = array_values(
             array_filter(
-                $this->bench->volumes($day->production)->pluck('name')->all(),
+                $this->readers->volumes($day->production)->pluck('name')->all(),
                 static fn(string $name): bool => !$known->has($name),
             ),
         );
@@ -195,7 +204,7 @@ final class DaySheet
         return [
             $step(
                 $counts['cards'] > 0 && $counts['cards_safe'] === $counts['cards'] && $waiting === [],
-                $work->isComingIn(),
+                $isComingIn,
                 'Every card offloaded',
                 'cards',
                 match (true) {
@@ -210,7 +219,7 @@ final class DaySheet
             ),
             $step(
                 $counts['takes'] > 0 && $unslated === 0,
-                $work->isComingIn() || $work->isLiningUp() || $work->isLogging(),
+                $isComingIn || $isLiningUp || $runs('notes'),
                 'Every clip has a slate',
                 'log',
                 match (true) {
@@ -221,7 +230,7 @@ final class DaySheet
             ),
             $step(
                 $isLinedUp && $counts['unsure'] === 0 && $counts['strays'] === 0 && $untried === 0,
-                $work->isComingIn() || $work->isLiningUp(),
+                $isComingIn || $isLiningUp,
                 'Lined up and checked',
                 'lineup',
                 match (true) {
@@ -237,14 +246,14 @@ final class DaySheet
             ),
             $step(
                 $reel !== null,
-                $work->isComingIn() || $work->isLiningUp(),
+                $isComingIn || $isLiningUp,
                 'Review reel built',
                 'screening',
                 $reel === null ? 'not yet' : sprintf('%s, %d takes', $reel->name, $reel->items_count),
             ),
             $step(
                 $handed !== null,
-                $work->isHandingOff(),
+                $runs('handoff'),
                 'Handed to the editing team',
                 'handoff',
                 $handed === null ? 'not yet' : sprintf('No. %d, %s', $handed->number, $handed->state),

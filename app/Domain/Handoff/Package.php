@@ -5,8 +5,8 @@ declare(strict_types=1);
 namespace App\Domain\Handoff;
 
 use App\Domain\Bins\BinTree;
-use App\Domain\Cards\ClipMedia;
-use App\Domain\Cards\Stores;
+use App\Domain\Footage\ClipMedia;
+use App\Domain\Footage\Stores;
 use App\Domain\Tasks\Room;
 use App\Domain\Tasks\TaskRun;
 use App\Models\Clip;
@@ -273,7 +273,7 @@ final class Package
                         $take?->notes,
                         $take?->keywords,
                         $take === null ? '' : implode(', ', $take->marks()),
-                        $take?->takeNotes->pluck('text')->implode(' · '),
+                        $take?->screeningNotes->pluck('text')->implode(' · '),
                         implode(' ', $take->absent_devices ?? []),
                         $take?->name,
                         $clip->title(),

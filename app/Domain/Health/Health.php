@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 namespace App\Domain\Health;
 
-use App\Domain\Cards\BenchWatch;
+use App\Domain\Cards\ReaderWatch;
 use App\Domain\Tasks\Room;
 use App\Models\Store;
 use App\Models\Task;
@@ -43,7 +43,7 @@ final class Health
         }
         $parts = [
             'database' => 'up',
-            'readers' => BenchWatch::isAlive() ? 'watched' : 'not watched',
+            'readers' => ReaderWatch::isAlive() ? 'watched' : 'not watched',
             'schedule' => Cache::get('schedule.beat', 0) > now()->subMinutes(2)->getTimestamp() ? 'up' : 'not seen for two minutes',
         ];
         foreach ($parts as $name => $state) {

@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 namespace App\Domain\Health;
 
-use App\Models\NoteFile;
+use App\Models\ScriptNoteFile;
 use Illuminate\Support\Facades\DB;
 
 /** Removes what nobody asks for any more, and keeps logs from growing without end. Nothing of anybody's work, and never the audit. */
@@ -58,7 +58,7 @@ final class Prune
     {
         $removed = 0;
         $known = [];
-        foreach (NoteFile::query()->lazyById(500) as $file) {
+        foreach (ScriptNoteFile::query()->lazyById(500) as $file) {
             $isOld = ($file->applied_at ?? $file->created_at) < now()->subDays(self::NOTE_DAYS);
             $known[basename((string) $file->path)] = !$isOld;
         }

@@ -4,8 +4,8 @@ declare(strict_types=1);
 
 namespace App\Domain\Lineup;
 
-use App\Domain\Cards\ClipMedia;
-use App\Domain\Log\TakeFacts;
+use App\Domain\Footage\ClipMedia;
+use App\Domain\Footage\TakeFacts;
 use App\Domain\Undo\ChangeLog;
 use App\Models\Clip;
 use Cartella\Core\Lineup\RanAlone;

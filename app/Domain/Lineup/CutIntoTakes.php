@@ -4,9 +4,9 @@ declare(strict_types=1);
 
 namespace App\Domain\Lineup;
 
-use App\Domain\Log\ClaimedSlate;
-use App\Domain\Log\FindTake;
-use App\Domain\Log\GiveNames;
+use App\Domain\Footage\ClaimedSlate;
+use App\Domain\Footage\FindTake;
+use App\Domain\Footage\GiveNames;
 use App\Domain\Undo\ChangeLog;
 use App\Models\Clip;
 use App\Models\ShootDay;
@@ -210,7 +210,7 @@ final class CutIntoTakes
             ->where('status', 'none')
             ->whereNull('notes')
             ->where('keywords', '')
-            ->whereDoesntHave('takeNotes')
+            ->whereDoesntHave('screeningNotes')
             ->whereDoesntHave('saidFacts', static fn($facts) => $facts->where('source', 'script'))
             ->get()
             // What a person has typed of it is not a machine's reading.

@@ -4,8 +4,8 @@ declare(strict_types=1);
 
 namespace App\Domain\Lineup;
 
-use App\Domain\Cards\ClipMedia;
-use App\Domain\Cards\Stores;
+use App\Domain\Footage\ClipMedia;
+use App\Domain\Footage\Stores;
 use App\Domain\Tasks\TaskLost;
 use App\Models\Clip;
 use App\Models\ShootDay;

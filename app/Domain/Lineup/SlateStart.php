@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 namespace App\Domain\Lineup;
 
-use App\Domain\Cards\ClipMedia;
+use App\Domain\Footage\ClipMedia;
 use App\Models\Clip;
 use App\Support\Problem;
 use Cartella\Core\Sound\Claps;

@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 namespace App\Domain\Log;
 
-use App\Domain\Day\OpenPoints;
+use App\Domain\Points\OpenPoints;
 use App\Models\Card;
 use App\Models\CardCopy;
 use App\Models\Scene;

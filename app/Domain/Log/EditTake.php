@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace App\Domain\Log;
 
+use App\Domain\Footage\TakeFacts;
 use App\Domain\Undo\ChangeLog;
 use App\Models\Clip;
 use App\Models\Production;

@@ -4,6 +4,8 @@ declare(strict_types=1);
 
 namespace App\Domain\Log;
 
+use App\Domain\Footage\FindTake;
+use App\Domain\Footage\SetSlate;
 use App\Domain\Undo\ChangeLog;
 use App\Models\Clip;
 use App\Models\ShootDay;

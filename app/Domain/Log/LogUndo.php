@@ -4,10 +4,10 @@ declare(strict_types=1);
 
 namespace App\Domain\Log;
 
-use App\Domain\Log\Notes\BringNotes;
+use App\Domain\Log\ScriptNotes\BringNotes;
 use App\Domain\Undo\Undoables;
 use App\Models\Change;
-use App\Models\NoteFile;
+use App\Models\ScriptNoteFile;
 use App\Support\Problem;
 use App\Support\Topic;
 
@@ -16,14 +16,22 @@ final class LogUndo
 {
     public static function register(Undoables $tables): void
     {
-        $tables->table('takes', Topic::Takes, 'a take', together: [['scene', 'setup', 'take', 'part', 'sort_key']], byKey: ['set_by']);
-        $tables->table('take_facts', Topic::Takes, 'what a file says');
+        $tables->table(
+            'takes',
+            Topic::Takes,
+            'a take',
+            take: 'id',
+            together: [['scene', 'setup', 'take', 'part', 'sort_key']],
+            byKey: ['set_by'],
+        );
+        $tables->table('take_facts', Topic::Takes, 'what a file says', take: 'take_id');
         $tables->table('scenes', Topic::Takes, 'a scene');
         $tables->table('settled_points', Topic::Takes, 'an answer');
         $tables->table(
             'clips',
             Topic::Takes,
             'a clip',
+            take: 'take_id',
             together: [['take_id', 'slate_from'], ['device_id', 'import_kind']],
             byKey: ['facts'],
             derived: ['proxied_at', 'sound_synced_at', 'problems'],
@@ -34,7 +42,7 @@ final class LogUndo
 
     private static function refuseWhileItComesIn(Change $change): void
     {
-        $file = NoteFile::query()->where('change_id', $change->id)->whereNull('applied_at')->first();
+        $file = ScriptNoteFile::query()->where('change_id', $change->id)->whereNull('applied_at')->first();
         if ($file !== null && BringNotes::taskOf($file)?->isOver() === false) {
             throw Problem::refused(
                 'undo.busy',

@@ -4,6 +4,8 @@ declare(strict_types=1);
 
 namespace App\Domain\Log;
 
+use App\Domain\Footage\ClaimedSlate;
+use App\Domain\Footage\TakeFacts;
 use App\Domain\Undo\ChangeLog;
 use App\Models\ShootDay;
 use App\Models\Take;

@@ -4,6 +4,8 @@ declare(strict_types=1);
 
 namespace App\Domain\Log;
 
+use App\Domain\Footage\ClaimedSlate;
+use App\Domain\Footage\TakeFacts;
 use App\Models\ShootDay;
 use Cartella\Core\Log\ShotSize;
 use Illuminate\Database\Query\Builder;
@@ -55,7 +57,7 @@ final class SlateSheet
                 $facts[$fact->take_id][] = $fact;
             }
             foreach (
-                DB::table('notes')
+                DB::table('screening_notes')
                     ->whereIn('take_id', $ids)
                     ->orderBy('id')
                     ->get(['take_id', 'text'])

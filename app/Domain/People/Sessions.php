@@ -30,6 +30,11 @@ final class Sessions
             ->all();
     }
 
+    public function count(User $user): int
+    {
+        return DB::table('sessions')->where('user_id', $user->id)->count();
+    }
+
     public function end(User $user, string $name): bool
     {
         foreach (DB::table('sessions')->where('user_id', $user->id)->pluck('id') as $id) {

@@ -6,7 +6,7 @@ namespace App\Domain\Screening;
 
 use App\Domain\Undo\ChangeLog;
 use App\Models\Clip;
-use App\Models\Note;
+use App\Models\ScreeningNote;
 use App\Models\Take;
 use App\Models\User;
 use App\Support\Live;
@@ -16,9 +16,9 @@ use Illuminate\Support\Facades\DB;
 /** Keeps what somebody said while watching, at the frame they saw. */
 final class AddNote
 {
-    public function __invoke(Take $take, User $user, ?Clip $clip, int $atTicks, string $text): Note
+    public function __invoke(Take $take, User $user, ?Clip $clip, int $atTicks, string $text): ScreeningNote
     {
-        $note = new Note([
+        $note = new ScreeningNote([
             'take_id' => $take->id,
             'clip_id' => $clip?->id,
             'user_id' => $user->id,

@@ -4,12 +4,12 @@ declare(strict_types=1);
 
 namespace App\Domain\Screening;
 
-use App\Domain\Cards\ClipMedia;
+use App\Domain\Footage\ClipMedia;
 use App\Models\Clip;
 use App\Models\Look;
-use App\Models\Note;
 use App\Models\Reel;
 use App\Models\ReelItem;
+use App\Models\ScreeningNote;
 use App\Models\Take;
 use App\Support\Clock;
 
@@ -20,8 +20,8 @@ final class ReelPage
     public function of(Reel $reel): array
     {
         $reel->loadMissing([
-            'items.take.takeNotes.user',
-            'items.take.takeNotes.clip',
+            'items.take.screeningNotes.user',
+            'items.take.screeningNotes.clip',
             'items.take.clips.device.look',
             'items.take.clips.look',
             'items.take.clips.placement',
@@ -91,10 +91,10 @@ final class ReelPage
     /** @return list<array<string, mixed>> newest first */
     public static function notes(Take $take, Reel $reel): array
     {
-        return $take->takeNotes
+        return $take->screeningNotes
             ->sortByDesc('id')
             ->map(
-                static fn(Note $note): array => [
+                static fn(ScreeningNote $note): array => [
                     'ulid' => $note->ulid,
                     'by' => $note->user->name ?? 'Somebody',
                     'text' => $note->text,

@@ -4,17 +4,6 @@ declare(strict_types=1);
 
 namespace App\Domain\Tasks;
 
-use App\Domain\Cards\CatalogueCardJob;
-use App\Domain\Cards\CheckCardJob;
-use App\Domain\Cards\CopyCardJob;
-use App\Domain\Cards\ReleaseCardJob;
-use App\Domain\Cards\RemakeMediaJob;
-use App\Domain\Cards\ReportJob;
-use App\Domain\Handoff\AcceptJob;
-use App\Domain\Handoff\PackJob;
-use App\Domain\Lineup\LineUpDayJob;
-use App\Domain\Lineup\PointsJob;
-use App\Domain\Log\Notes\NotesJob;
 use App\Models\Production;
 use App\Models\Task;
 use App\Models\User;
@@ -29,21 +18,7 @@ use Illuminate\Support\Facades\Queue;
 /** Writes a task down and sends it to the workers of its kind, both in one transaction; sends an unfinished one again. */
 final class StartTask
 {
-    /** Job and queue by kind of task. */
-    private const JOBS = [
-        'offload' => [CopyCardJob::class, 'copy'],
-        // Behind the offloads: a card waits in a reader, a copy does not.
-        'verify' => [CheckCardJob::class, 'check'],
-        'release' => [ReleaseCardJob::class, 'check'],
-        'catalogue' => [CatalogueCardJob::class, 'media'],
-        'media' => [RemakeMediaJob::class, 'media'],
-        'points' => [PointsJob::class, 'import'],
-        'report' => [ReportJob::class, 'import'],
-        'lineup' => [LineUpDayJob::class, 'sync'],
-        'notes' => [NotesJob::class, 'import'],
-        'handoff' => [PackJob::class, 'export'],
-        'accept' => [AcceptJob::class, 'export'],
-    ];
+    public function __construct(private readonly TaskKinds $kinds) {}
 
     /**
      * @param  array<string, scalar|null|list<scalar>>  $subject  what the job needs to find its work again
@@ -103,7 +78,7 @@ final class StartTask
     /** @param  int  $seconds  from now; the queue that runs at once in tests sends nothing later */
     public function send(Task $task, int $seconds = 0): void
     {
-        [$job, $queue] = self::JOBS[$task->kind] ?? throw new \LogicException('No job does tasks of kind ' . $task->kind);
+        ['job' => $job, 'queue' => $queue] = $this->kinds->of($task->kind);
         if ($seconds > 0 && Queue::connection() instanceof SyncQueue) {
             return;
         }
@@ -118,7 +93,7 @@ final class StartTask
     {
         if (config('queue.default') !== 'database') {
             // Other queues cannot be asked for one job: while anything waits there, the task's job is taken to be among it.
-            return Queue::connection()->size(self::JOBS[$task->kind][1]) > 0;
+            return Queue::connection()->size($this->kinds->of($task->kind)['queue']) > 0;
         }
         $job =
             $task->job === null

@@ -6,7 +6,6 @@ namespace App\Domain\Undo;
 
 use App\Models\Change;
 use App\Models\Production;
-use App\Models\Take;
 use App\Models\User;
 use Illuminate\Database\Eloquent\Model;
 use Illuminate\Support\Facades\DB;
@@ -179,11 +178,8 @@ final class ChangeLog
     {
         $id = (int) $model->getKey();
         $this->rows[] = ['table' => $model->getTable(), 'id' => $id, 'before' => $before, 'after' => $after];
-        // The step is about the takes it changed, and those that clips left or joined.
-        foreach ([$model instanceof Take ? $id : null, $before['take_id'] ?? null, $after['take_id'] ?? null] as $take) {
-            if ($take !== null) {
-                $this->takeIds[(int) $take] = true;
-            }
+        foreach (app(Undoables::class)->takes($model->getTable(), $id, $before ?? [], $after ?? []) as $take) {
+            $this->takeIds[$take] = true;
         }
     }
 }

@@ -12,6 +12,9 @@ final class Dependents
     /** @var array<string, list<array{table: string, column: string}>> by the table that is pointed at */
     private static array $keys = [];
 
+    /** @var array<string, array<string, string>> by the table that points */
+    private static array $links = [];
+
     /** Of each table so many are looked at: those of the step itself may come first. */
     private const LIMIT = 500;
 
@@ -27,6 +30,22 @@ final class Dependents
                 ];
             }
         }
+    }
+
+    /** @return array<string, string> the tables that a table's own foreign keys point at, by column */
+    public static function links(string $table): array
+    {
+        $database = (string) DB::connection()->getDatabaseName();
+
+        return self::$links["$database.$table"] ??= array_column(
+            DB::select(
+                'SELECT COLUMN_NAME, REFERENCED_TABLE_NAME FROM information_schema.KEY_COLUMN_USAGE WHERE TABLE_SCHEMA = ? AND ' .
+                    'TABLE_NAME = ? AND REFERENCED_COLUMN_NAME = ?',
+                [$database, $table, 'id'],
+            ),
+            'REFERENCED_TABLE_NAME',
+            'COLUMN_NAME',
+        );
     }
 
     /** @return list<array{table: string, column: string}> */

@@ -76,7 +76,7 @@ final class UndoChange
                 if (isset($kept[$row['table'] . '.' . $row['id']])) {
                     continue;
                 }
-                if (self::pointsAt($from, $to, $kept)) {
+                if (self::pointsAt($row['table'], $from, $to, $kept)) {
                     $count++;
 
                     continue;
@@ -215,21 +215,10 @@ final class UndoChange
      * @param  array<string, mixed>|null  $to
      * @param  array<string, true>  $kept
      */
-    private static function pointsAt(?array $from, ?array $to, array $kept): bool
+    private static function pointsAt(string $table, ?array $from, ?array $to, array $kept): bool
     {
-        foreach (
-            [
-                'take_id' => 'takes',
-                'clip_id' => 'clips',
-                'bin_id' => 'bins',
-                'parent_id' => 'bins',
-                'reel_id' => 'reels',
-                'device_id' => 'devices',
-                'look_id' => 'looks',
-            ]
-            as $column => $table
-        ) {
-            if (isset($from[$column]) && $from[$column] !== ($to[$column] ?? null) && isset($kept[$table . '.' . $from[$column]])) {
+        foreach (Dependents::links($table) as $column => $other) {
+            if (isset($from[$column]) && $from[$column] !== ($to[$column] ?? null) && isset($kept[$other . '.' . $from[$column]])) {
                 return true;
             }
         }

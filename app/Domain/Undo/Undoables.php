@@ -17,7 +17,7 @@ final class Undoables
 {
     /**
      * @var array<string, array{topic: Topic, together: list<list<string>>, byKey: list<string>, derived: list<string>,
-     *     called: string}> by table
+     *     called: string, take: string|null}> by table
      */
     private array $tables = [];
 
@@ -33,15 +33,24 @@ final class Undoables
      * @param  list<list<string>>  $together  columns that are one value
      * @param  list<string>  $byKey  columns of JSON objects
      * @param  list<string>  $derived  columns that the desk fills by itself; they are not compared
+     * @param  string|null  $take  the column that names the take whose history a change of a row belongs to
      */
-    public function table(string $name, Topic $topic, string $called, array $together = [], array $byKey = [], array $derived = []): void
-    {
+    public function table(
+        string $name,
+        Topic $topic,
+        string $called,
+        array $together = [],
+        array $byKey = [],
+        array $derived = [],
+        ?string $take = null,
+    ): void {
         $this->tables[$name] = [
             'topic' => $topic,
             'together' => $together,
             'byKey' => $byKey,
             'derived' => ['updated_at', ...$derived],
             'called' => $called,
+            'take' => $take,
         ];
     }
 
@@ -62,7 +71,8 @@ final class Undoables
         return isset($this->tables[$table]);
     }
 
-    /** @return array{topic: Topic, together: list<list<string>>, byKey: list<string>, derived: list<string>, called: string} */
+    /** @return array{topic: Topic, together: list<list<string>>, byKey: list<string>, derived: list<string>, called: string,
+     *     take: string|null} */
     public function of(string $table): array
     {
         return $this->tables[$table] ?? throw new \LogicException("No domain registered $table for undo.");
@@ -80,5 +90,20 @@ final class Undoables
         foreach ($this->followers as $follow) {
             $follow($change);
         }
+    }
+
+    /**
+     * The takes that a change of a row is about, for their histories.
+     *
+     * @param  array<string, mixed>  $before
+     * @param  array<string, mixed>  $after
+     * @return list<int> ids
+     */
+    public function takes(string $table, int $id, array $before, array $after): array
+    {
+        $column = $this->tables[$table]['take'] ?? null;
+        $takes = $column === 'id' ? [$id] : [$before[$column ?? ''] ?? null, $after[$column ?? ''] ?? null];
+
+        return array_values(array_filter(array_map(intval(...), $takes)));
     }
 }

@@ -5,19 +5,19 @@ declare(strict_types=1);
 namespace App\Http\Cards;
 
 use App\Domain\Cards\AssignDevice;
-use App\Domain\Cards\Bench;
 use App\Domain\Cards\CardReport;
 use App\Domain\Cards\CheckCard;
 use App\Domain\Cards\ClaimVolume;
 use App\Domain\Cards\ClipCheck;
-use App\Domain\Cards\MakeReport;
 use App\Domain\Cards\OffloadAll;
 use App\Domain\Cards\OffloadCard;
+use App\Domain\Cards\Readers;
 use App\Domain\Cards\ReleaseCard;
-use App\Domain\Cards\Stores;
+use App\Domain\Cards\SetCardTemplate;
+use App\Domain\Footage\Stores;
 use App\Domain\Lineup\StateClock;
+use App\Domain\Reports\MakeReport;
 use App\Domain\Tasks\StartTask;
-use App\Domain\Undo\ChangeLog;
 use App\Http\Controller;
 use App\Http\Shell\TasksController;
 use App\Models\Card;
@@ -29,22 +29,19 @@ use App\Models\Production;
 use App\Models\ShootDay;
 use App\Models\Store;
 use App\Models\Task;
-use App\Support\Live;
 use App\Support\Problem;
-use App\Support\Topic;
 use Cartella\Core\Custody\PathTemplate;
 use Cartella\Core\Media\MediaNames;
 use Illuminate\Http\JsonResponse;
 use Illuminate\Http\Request;
 use Illuminate\Http\Response;
 use Illuminate\Support\Collection;
-use Illuminate\Support\Facades\DB;
 use Illuminate\Validation\Rule;
 
 /** The bench: volumes in the readers, cards of the day, their offloads and their release. */
 final class CardsController extends Controller
 {
-    public function index(Production $production, ShootDay $day, Bench $bench, Stores $stores, ClipCheck $check): JsonResponse
+    public function index(Production $production, ShootDay $day, Readers $bench, Stores $stores, ClipCheck $check): JsonResponse
     {
         $cards = Card::query()
             ->with(['device', 'copies', 'releasedBy', 'production'])
@@ -130,7 +127,7 @@ final class CardsController extends Controller
         );
     }
 
-    public function volume(Production $production, ShootDay $day, string $volume, Bench $bench): JsonResponse
+    public function volume(Production $production, ShootDay $day, string $volume, Readers $bench): JsonResponse
     {
         $found = $bench->volume($production, $volume);
         $cards = Card::query()
@@ -162,27 +159,11 @@ final class CardsController extends Controller
         return new JsonResponse(['path' => $place['below'] === '' ? $place['name'] : $place['below'] . '/' . $place['name']]);
     }
 
-    /** Where cards land from now on; those that are there stay where they are. */
-    public function template(Request $request, Production $production, Stores $stores): JsonResponse
+    public function template(Request $request, Production $production, SetCardTemplate $set): JsonResponse
     {
         $input = $request->validate(['was' => ['required', 'string', 'max:400'], 'now' => ['required', 'string', 'max:400']]);
-        $now = trim(trim($input['now']), '/');
-        PathTemplate::parse($now);
-        $stores->refuseSharedTemplate($production, $now);
-        DB::transaction(static function () use ($production, $input, $now, $request): void {
-            $locked = Production::query()->lockForUpdate()->findOrFail($production->id);
-            $has = $locked->card_template ?? PathTemplate::DEFAULT;
-            if ($has !== $input['was']) {
-                throw Problem::editedMeanwhile('where cards land', [['field' => 'template', 'yours' => $now, 'theirs' => $has]]);
-            }
-            $locked->card_template = $now;
-            $log = new ChangeLog();
-            $log->save($locked);
-            $log->finish($locked, self::who($request), 'Cards land in ' . $now);
-        });
-        Live::tell($production->id, Topic::Cards);
 
-        return new JsonResponse(['template' => $now]);
+        return new JsonResponse(['template' => $set($production, self::who($request), $input['was'], $input['now'])]);
     }
 
     public function offload(Request $request, Production $production, ShootDay $day, string $volume, OffloadCard $offload): JsonResponse
@@ -221,16 +202,14 @@ final class CardsController extends Controller
     }
 
     /** The volume is this production's from now on, and hidden from the others. */
-    public function claim(Request $request, Production $production, string $volume, Bench $bench): JsonResponse
+    public function claim(Request $request, Production $production, string $volume, Readers $bench): JsonResponse
     {
-        DB::transaction(
-            static fn() => ClaimVolume::take($bench->volume($production, $volume), $production, 'said by ' . self::who($request)->name),
-        );
+        ClaimVolume::take($bench->volume($production, $volume), $production, 'said by ' . self::who($request)->name);
 
         return new JsonResponse([]);
     }
 
-    public function giveBack(Production $production, string $volume, Bench $bench): JsonResponse
+    public function giveBack(Production $production, string $volume, Readers $bench): JsonResponse
     {
         ClaimVolume::giveBack($bench->volume($production, $volume), $production);
 
@@ -277,16 +256,7 @@ final class CardsController extends Controller
     {
         $input = $request->validate(['was' => ['nullable', 'string', 'max:12'], 'device' => ['present', 'nullable', 'string', 'max:12']]);
         $device = $input['device'] === null ? null : self::deviceOf($production, $input['device']);
-        $changed = DB::transaction(static function () use ($production, $card, $input, $device, $assign, $request): int {
-            $locked = Card::query()->with('device')->lockForUpdate()->findOrFail($card->id);
-            if ($locked->device?->letter !== ($input['was'] ?? null)) {
-                throw Problem::editedMeanwhile('the device of ' . $locked->roll, [
-                    ['field' => 'device', 'yours' => $device?->letter, 'theirs' => $locked->device?->letter],
-                ]);
-            }
-
-            return $assign($production, self::who($request), $locked->clips()->get(), $device, $locked);
-        });
+        $changed = $assign->card($production, self::who($request), $card, $input['was'] ?? null, $device);
 
         return new JsonResponse(['changed' => $changed]);
     }

@@ -4,10 +4,10 @@ declare(strict_types=1);
 
 namespace App\Http\Day;
 
-use App\Domain\Cards\MakeReport;
 use App\Domain\Day\DaySheet;
-use App\Domain\Day\FixPoint;
 use App\Domain\Log\DailyLog;
+use App\Domain\Points\FixPoint;
+use App\Domain\Reports\MakeReport;
 use App\Http\Controller;
 use App\Models\Production;
 use App\Models\ShootDay;

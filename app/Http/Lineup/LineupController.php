@@ -4,12 +4,13 @@ declare(strict_types=1);
 
 namespace App\Http\Lineup;
 
-use App\Domain\Cards\ClipMedia;
+use App\Domain\Footage\ClipMedia;
 use App\Domain\Lineup\CheckPoints;
 use App\Domain\Lineup\CutIntoTakes;
 use App\Domain\Lineup\Drift;
 use App\Domain\Lineup\LineupPage;
 use App\Domain\Lineup\MovePlacement;
+use App\Domain\Lineup\OrderLanes;
 use App\Domain\Lineup\PairSound;
 use App\Domain\Lineup\Runs;
 use App\Domain\Lineup\Scope;
@@ -18,7 +19,6 @@ use App\Domain\Lineup\StartLineup;
 use App\Domain\Lineup\StateClock;
 use App\Domain\Lineup\Windows;
 use App\Domain\Log\MarkWild;
-use App\Domain\Undo\ChangeLog;
 use App\Http\Controller;
 use App\Http\Shell\TasksController;
 use App\Models\Clip;
@@ -35,7 +35,6 @@ use Cartella\Core\Time\Ticks;
 use Illuminate\Http\JsonResponse;
 use Illuminate\Http\Request;
 use Illuminate\Http\Response;
-use Illuminate\Support\Facades\DB;
 use Illuminate\Validation\Rule;
 
 final class LineupController extends Controller
@@ -100,22 +99,13 @@ final class LineupController extends Controller
         return new JsonResponse($runs->goBack($lineupRun, self::who($request)));
     }
 
-    public function lanes(Request $request, Production $production): JsonResponse
+    public function lanes(Request $request, Production $production, OrderLanes $order): JsonResponse
     {
         $letters = $request->validate([
             'letters' => ['required', 'array', 'between:1,64'],
             'letters.*' => ['string', 'max:12', 'distinct'],
         ])['letters'];
-        $log = new ChangeLog();
-        DB::transaction(static function () use ($production, $letters, $log, $request): void {
-            $place = array_flip($letters);
-            foreach ($production->devices()->lockForUpdate()->orderBy('lane')->get() as $device) {
-                $device->lane = ($place[$device->letter] ?? 100 + $device->lane) + 1;
-                $log->save($device);
-            }
-            $log->finish($production, self::who($request), 'Order the lanes');
-        });
-        Live::tell($production->id, Topic::Lanes);
+        $order($production, self::who($request), $letters);
 
         return new JsonResponse([]);
     }

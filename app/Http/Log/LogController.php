@@ -4,11 +4,11 @@ declare(strict_types=1);
 
 namespace App\Http\Log;
 
+use App\Domain\Footage\SetSlate;
 use App\Domain\Log\EditTake;
 use App\Domain\Log\LogTyped;
 use App\Domain\Log\ReadSlates;
 use App\Domain\Log\SceneCoverage;
-use App\Domain\Log\SetSlate;
 use App\Domain\Log\Settle;
 use App\Domain\Log\SlateSheet;
 use App\Domain\Log\TakeHistory;

@@ -4,15 +4,15 @@ declare(strict_types=1);
 
 namespace App\Http\Log;
 
+use App\Domain\Footage\GiveNames;
 use App\Domain\Log\BringScript;
-use App\Domain\Log\GiveNames;
-use App\Domain\Log\Notes\BringNotes;
 use App\Domain\Log\ReadSlates;
+use App\Domain\Log\ScriptNotes\BringNotes;
 use App\Domain\Log\SetPatterns;
 use App\Http\Controller;
 use App\Http\Shell\TasksController;
-use App\Models\NoteFile;
 use App\Models\Production;
+use App\Models\ScriptNoteFile;
 use App\Models\ShootDay;
 use App\Support\Problem;
 use Cartella\Core\Log\NoteColumns;
@@ -32,12 +32,12 @@ final class NotesController extends Controller
         return new JsonResponse($this->facts($bring($day, self::who($request), $sent->getPathname(), $sent->getClientOriginalName())), 201);
     }
 
-    public function show(Production $production, NoteFile $noteFile): JsonResponse
+    public function show(Production $production, ScriptNoteFile $noteFile): JsonResponse
     {
         return new JsonResponse($this->facts($noteFile));
     }
 
-    public function preview(Request $request, Production $production, NoteFile $noteFile, BringNotes $bring): JsonResponse
+    public function preview(Request $request, Production $production, ScriptNoteFile $noteFile, BringNotes $bring): JsonResponse
     {
         $input = $request->validate([
             'heading' => ['required', 'integer', 'between:-1,' . BringNotes::SHOWN_ROWS],
@@ -49,7 +49,7 @@ final class NotesController extends Controller
         return new JsonResponse($this->facts($noteFile->refresh()), 202);
     }
 
-    public function apply(Request $request, Production $production, NoteFile $noteFile, BringNotes $bring): JsonResponse
+    public function apply(Request $request, Production $production, ScriptNoteFile $noteFile, BringNotes $bring): JsonResponse
     {
         $bring->apply($noteFile, self::who($request));
 
@@ -143,7 +143,7 @@ final class NotesController extends Controller
     }
 
     /** @return array<string, mixed> */
-    private function facts(NoteFile $file): array
+    private function facts(ScriptNoteFile $file): array
     {
         $task = BringNotes::taskOf($file);
         // After the task: one that is done by now has left its report in the file since it was fetched.

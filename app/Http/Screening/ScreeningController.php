@@ -16,7 +16,6 @@ use App\Models\ShootDay;
 use App\Models\Take;
 use Illuminate\Http\JsonResponse;
 use Illuminate\Http\Request;
-use Illuminate\Support\Facades\DB;
 
 final class ScreeningController extends Controller
 {
@@ -34,7 +33,7 @@ final class ScreeningController extends Controller
                         'name' => $reel->name,
                         'circled_only' => $reel->circled_only,
                         'items' => $reel->items_count,
-                        'running_ticks' => (int) $reel->items()->reorder()->sum(DB::raw('out_ticks - in_ticks')),
+                        'running_ticks' => $reel->runningTicks(),
                         'made_at' => $reel->created_at?->toIso8601String(),
                         'first_clip' => $reel->items()->with('clip')->first()?->clip->ulid,
                     ],

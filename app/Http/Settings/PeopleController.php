@@ -13,7 +13,6 @@ use App\Models\User;
 use App\Support\Audit;
 use Illuminate\Http\JsonResponse;
 use Illuminate\Http\Request;
-use Illuminate\Support\Facades\DB;
 use Illuminate\Validation\Rule;
 
 /** Who belongs to a production, and what was written down of it. */
@@ -21,7 +20,7 @@ final class PeopleController extends Controller
 {
     private const AUDIT_ROWS = 200;
 
-    public function index(Request $request, Production $production): JsonResponse
+    public function index(Request $request, Production $production, Sessions $sessions): JsonResponse
     {
         $people = $production->users()->orderBy('name')->get();
 
@@ -37,7 +36,7 @@ final class PeopleController extends Controller
                         'has_second_factor' => $person->second_factor_at !== null,
                         'must_use_second_factor' => $person->must_use_second_factor,
                         'must_change_password' => $person->must_change_password,
-                        'sessions' => DB::table('sessions')->where('user_id', $person->id)->count(),
+                        'sessions' => $sessions->count($person),
                         'is_you' => $person->is($request->user()),
                     ],
                 )
@@ -113,29 +112,6 @@ final class PeopleController extends Controller
     /** What was written down of this production and of its people's sign-ins, newest first. */
     public function audit(Production $production): JsonResponse
     {
-        $people = $production->users()->pluck('users.id');
-        $rows = DB::table('audit')
-            ->where(
-                static fn($query) => $query
-                    ->where('production_id', $production->id)
-                    ->orWhere(static fn($own) => $own->whereNull('production_id')->whereIn('user_id', $people)),
-            )
-            ->orderByDesc('id')
-            ->limit(self::AUDIT_ROWS)
-            ->get();
-
-        return new JsonResponse([
-            'rows' => $rows
-                ->map(
-                    static fn(object $row): array => [
-                        'at' => date('c', (int) strtotime($row->created_at . ' UTC')),
-                        'what' => $row->what,
-                        'who' => $row->who,
-                        'address' => $row->address,
-                        'facts' => json_decode($row->facts, true),
-                    ],
-                )
-                ->all(),
-        ]);
+        return new JsonResponse(['rows' => Audit::of($production, self::AUDIT_ROWS)]);
     }
 }

@@ -14,7 +14,6 @@ use App\Models\ShootDay;
 use App\Models\Store;
 use Illuminate\Http\JsonResponse;
 use Illuminate\Http\Request;
-use Illuminate\Support\Facades\DB;
 use Illuminate\Validation\Rule;
 
 /** What a production is set up with: devices, shoot days, volumes. */
@@ -22,11 +21,7 @@ final class SettingsController extends Controller
 {
     public function devices(Production $production): JsonResponse
     {
-        $counts = DB::table('clips')
-            ->where('production_id', $production->id)
-            ->groupBy('device_id')
-            ->selectRaw('device_id, COUNT(*) AS clips')
-            ->pluck('clips', 'device_id');
+        $counts = EditDevices::clips($production);
 
         return new JsonResponse([
             'devices' => $production

@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 namespace App\Http\Shell;
 
-use App\Domain\Cards\ClipMedia;
+use App\Domain\Footage\ClipMedia;
 use App\Http\Controller;
 use App\Models\Clip;
 use App\Models\Production;

@@ -4,7 +4,8 @@ declare(strict_types=1);
 
 namespace App\Http\Shell;
 
-use App\Domain\Day\OpenPoints;
+use App\Domain\Footage\Search;
+use App\Domain\Points\OpenPoints;
 use App\Domain\Productions\MakeProduction;
 use App\Domain\Undo\UndoChange;
 use App\Domain\Undo\Undone;
@@ -19,7 +20,6 @@ use Cartella\Core\Slate\SlateStyle;
 use Cartella\Core\Time\FrameRate;
 use Illuminate\Http\JsonResponse;
 use Illuminate\Http\Request;
-use Illuminate\Support\Facades\DB;
 use Illuminate\Support\Facades\Gate;
 use Illuminate\Validation\Rule;
 
@@ -93,45 +93,14 @@ final class ProductionController extends Controller
         ]);
     }
 
-    public function search(Request $request, Production $production): JsonResponse
+    public function search(Request $request, Production $production, Search $search): JsonResponse
     {
         $text = trim((string) $request->query('q'));
         if (mb_strlen($text) < 1 || mb_strlen($text) > 100) {
             return new JsonResponse(['takes' => [], 'clips' => []]);
         }
-        $like = '%' . addcslashes($text, '%_\\') . '%';
-        $takes = DB::table('takes')
-            ->join('shoot_days', 'shoot_days.id', '=', 'takes.shoot_day_id')
-            ->where('takes.production_id', $production->id)
-            ->where(
-                static fn($query) => $query
-                    ->where('description', 'like', $like)
-                    ->orWhere('notes', 'like', $like)
-                    ->orWhere('keywords', 'like', $like)
-                    ->orWhere('takes.name', 'like', $like)
-                    ->orWhereRaw("CONCAT(setup, '/', take, part) LIKE ?", [addcslashes($text, '%_\\') . '%']),
-            )
-            ->orderBy('sort_key')
-            ->limit(12)
-            ->get(['takes.ulid', 'setup', 'take', 'part', 'description', 'status', 'shoot_days.ulid as day', 'shoot_days.number']);
-        $clips = DB::table('clips')
-            ->join('shoot_days', 'shoot_days.id', '=', 'clips.shoot_day_id')
-            ->leftJoin('devices', 'devices.id', '=', 'clips.device_id')
-            ->where('clips.production_id', $production->id)
-            ->where(static fn($query) => $query->where('clips.name', 'like', $like)->orWhere('clips.label', 'like', $like))
-            ->orderBy('clips.name')
-            ->limit(12)
-            ->get([
-                'clips.ulid',
-                'clips.name',
-                'clips.label',
-                'clips.kind',
-                'devices.letter',
-                'shoot_days.ulid as day',
-                'shoot_days.number',
-            ]);
 
-        return new JsonResponse(['takes' => $takes, 'clips' => $clips]);
+        return new JsonResponse($search->of($production, $text));
     }
 
     public function undo(Request $request, Production $production, UndoChange $undo): JsonResponse

@@ -6,6 +6,7 @@ namespace App\Http\Shell;
 
 use App\Domain\Tasks\CancelTask;
 use App\Domain\Tasks\StartTask;
+use App\Domain\Tasks\TaskKinds;
 use App\Http\Controller;
 use App\Models\Production;
 use App\Models\Task;
@@ -17,8 +18,7 @@ final class TasksController extends Controller
 {
     private const ENDED_ROWS = 60;
 
-    /** What nobody asked for by name: it shows where it was asked for. */
-    private const QUIET = ['points', 'report'];
+    public function __construct(private readonly TaskKinds $kinds) {}
 
     public function index(Production $production): JsonResponse
     {
@@ -27,7 +27,7 @@ final class TasksController extends Controller
             ->tasks()
             ->with('user')
             ->where('ended_at', '>', now()->subHours(24))
-            ->whereNotIn('kind', self::QUIET)
+            ->whereNotIn('kind', $this->kinds->quiet())
             ->latest('ended_at')
             ->latest('id')
             ->limit(self::ENDED_ROWS)
@@ -35,7 +35,7 @@ final class TasksController extends Controller
 
         return new JsonResponse([
             'tasks' => $open
-                ->reject(static fn(Task $task): bool => in_array($task->kind, self::QUIET, true))
+                ->reject(fn(Task $task): bool => in_array($task->kind, $this->kinds->quiet(), true))
                 ->concat($ended)
                 ->map(self::task(...))
                 ->values()

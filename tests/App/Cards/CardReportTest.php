@@ -4,9 +4,9 @@ declare(strict_types=1);
 
 namespace Tests\App\Cards;
 
-use App\Domain\Cards\CardReport;
-use App\Domain\Cards\ClipMedia;
-use App\Domain\Cards\ReportJob;
+use App\Domain\Footage\ClipMedia;
+use App\Domain\Reports\ReportJob;
+use App\Domain\Reports\Reports;
 use App\Models\Card;
 use App\Models\CardFile;
 use App\Models\Task;
@@ -86,7 +86,7 @@ final class CardReportTest extends TestCase
         $this->get($this->onDay('report/camera.pdf'))->assertStatus(202)->assertHeader('Refresh');
         $this->get($this->onDay('report/camera.pdf'))->assertStatus(202);
         $task = Task::query()->where('kind', 'report')->sole();
-        (new ReportJob($task->id))->handle(app(CardReport::class));
+        (new ReportJob($task->id))->handle(app(Reports::class));
         $asker = auth()->user();
         $this->as();
         $this->get($this->onDay('report/camera.pdf'))->assertStatus(202);

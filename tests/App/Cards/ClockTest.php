@@ -5,7 +5,6 @@ declare(strict_types=1);
 namespace Tests\App\Cards;
 
 use App\Domain\Lineup\Corrections;
-use App\Models\Card;
 use App\Models\Clip;
 use App\Models\Role;
 use App\Models\ShootDay;

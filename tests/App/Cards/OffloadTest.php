@@ -4,9 +4,9 @@ declare(strict_types=1);
 
 namespace Tests\App\Cards;
 
-use App\Domain\Cards\Bench;
-use App\Domain\Cards\ClipMedia;
 use App\Domain\Cards\CopyCardJob;
+use App\Domain\Cards\Readers;
+use App\Domain\Footage\ClipMedia;
 use App\Domain\Tasks\Room;
 use App\Domain\Tasks\TaskLost;
 use App\Models\Card;
@@ -295,7 +295,7 @@ final class OffloadTest extends TestCase
         file_put_contents("$this->folder/beside/one.txt", 'not on the bench');
         symlink("$this->folder/beside", "$this->folder/bench/LINK");
         file_put_contents("$this->folder/bench/FILE", 'no folder');
-        $bench = app(Bench::class);
+        $bench = app(Readers::class);
         self::assertSame("$this->folder/bench/A001", $bench->path($this->production, 'A001'));
         foreach (['Z999', '..', '.', '', '../beside', 'A001/..', 'LINK', 'FILE', "A001\0"] as $name) {
             try {

@@ -5,8 +5,8 @@ declare(strict_types=1);
 namespace Tests\App\Cards;
 
 use App\Domain\Cards\CatalogueCardJob;
-use App\Domain\Cards\ClipMedia;
-use App\Domain\Cards\Stores;
+use App\Domain\Footage\ClipMedia;
+use App\Domain\Footage\Stores;
 use App\Models\Clip;
 use App\Models\Task;
 use Cartella\Core\Media\Probe;

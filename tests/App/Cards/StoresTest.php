@@ -4,8 +4,7 @@ declare(strict_types=1);
 
 namespace Tests\App\Cards;
 
-use App\Domain\Cards\Stores;
-use App\Models\Card;
+use App\Domain\Footage\Stores;
 use App\Models\CardCopy;
 use App\Support\Clock;
 use App\Support\Problem;

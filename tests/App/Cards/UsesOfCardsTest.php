@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 namespace Tests\App\Cards;
 
-use App\Domain\Cards\BenchWatch;
+use App\Domain\Cards\ReaderWatch;
 use App\Models\Card;
 use App\Models\CardRelease;
 use App\Models\Clip;
@@ -47,7 +47,7 @@ final class UsesOfCardsTest extends TestCase
 
     public function test_a_volume_comes_and_goes_with_its_card(): void
     {
-        $watch = app(BenchWatch::class);
+        $watch = app(ReaderWatch::class);
         self::assertFalse($watch->pass());
         $this->shot('A001', 'A001C001');
         self::assertTrue($watch->pass());

@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 namespace Tests\App\Handoff;
 
-use App\Domain\Cards\ClipMedia;
+use App\Domain\Footage\ClipMedia;
 use App\Domain\Handoff\PackJob;
 use App\Models\Clip;
 use App\Models\Handoff;

@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 namespace Tests\App\Lineup;
 
-use App\Domain\Cards\ClipMedia;
+use App\Domain\Footage\ClipMedia;
 use App\Models\Clip;
 use Cartella\Core\Lineup\SoundMatcher;
 use Cartella\Core\Sound\GuideTrack;

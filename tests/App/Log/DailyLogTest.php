@@ -5,7 +5,6 @@ declare(strict_types=1);
 namespace Tests\App\Log;
 
 use App\Domain\Log\DailyLog;
-use App\Models\Card;
 use App\Models\Scene;
 use Database\Factories\CardFactory;
 use Tests\App\TestCase;

@@ -229,10 +229,10 @@ final class NotesTest extends TestCase
             "Setup,Take,Notes\n" . implode('', array_map(static fn(int $n): string => "3,$n,note $n\n", range(1, 450))),
         );
         $this->preview($brought);
-        $file = \App\Models\NoteFile::query()->sole();
+        $file = \App\Models\ScriptNoteFile::query()->sole();
         $calls = 0;
         try {
-            app(\App\Domain\Log\Notes\ReadNotes::class)->apply(
+            app(\App\Domain\Log\ScriptNotes\ReadNotes::class)->apply(
                 $file,
                 \App\Models\User::query()->latest('id')->first(),
                 static function () use (&$calls): void {
@@ -272,7 +272,7 @@ final class NotesTest extends TestCase
         $this->as();
         $this->preview($brought = $this->bring("Setup,Take\n3,1\n3,2\n"));
         $this->apply($brought);
-        \App\Models\NoteFile::query()->update(['applied_at' => null]);
+        \App\Models\ScriptNoteFile::query()->update(['applied_at' => null]);
         \App\Models\Task::query()
             ->latest('id')
             ->first()

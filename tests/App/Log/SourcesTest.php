@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 namespace Tests\App\Log;
 
-use App\Domain\Log\TakeFacts;
+use App\Domain\Footage\TakeFacts;
 use App\Domain\Undo\ChangeLog;
 use App\Models\Take;
 use PHPUnit\Framework\Attributes\DataProvider;

@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 namespace Tests\App\Screening;
 
-use App\Domain\Cards\ClipMedia;
+use App\Domain\Footage\ClipMedia;
 use App\Domain\Handoff\ReelSequence;
 use App\Models\Card;
 use App\Models\Clip;
@@ -154,6 +154,6 @@ final class ReelTest extends TestCase
             201,
         );
         $this->postJson($this->at('undo'))->assertJsonPath('label', 'Note on 3/1');
-        self::assertSame(0, $take->takeNotes()->count());
+        self::assertSame(0, $take->screeningNotes()->count());
     }
 }

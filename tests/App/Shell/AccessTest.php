@@ -11,10 +11,10 @@ use App\Models\Device;
 use App\Models\Handoff;
 use App\Models\LineupRun;
 use App\Models\Look;
-use App\Models\NoteFile;
 use App\Models\Production;
 use App\Models\Reel;
 use App\Models\Role;
+use App\Models\ScriptNoteFile;
 use App\Models\ShootDay;
 use App\Models\Store;
 use App\Models\Take;
@@ -76,7 +76,7 @@ final class AccessTest extends TestCase
                     'mark' => (string) Str::ulid(),
                 ],
             )->ulid,
-            'noteFile' => NoteFile::query()->create(
+            'noteFile' => ScriptNoteFile::query()->create(
                 $onDay + ['name' => 'notes.csv', 'path' => 'notes/x', 'layout' => ['heading' => 0, 'columns' => []]],
             )->ulid,
             'card' => Card::query()->create($onDay + ['roll' => 'A001', 'volume' => 'A001', 'state' => 'verified'])->ulid,

@@ -5,7 +5,7 @@ declare(strict_types=1);
 namespace Tests\App\Shell;
 
 use App\Domain\Health\Prune;
-use App\Models\NoteFile;
+use App\Models\ScriptNoteFile;
 use App\Models\Task;
 use App\Support\Live;
 use App\Support\Topic;
@@ -60,7 +60,7 @@ final class HealthTest extends TestCase
         mkdir($this->folder . '/notes');
         foreach (['old' => 61, 'new' => 5] as $name => $days) {
             file_put_contents("$this->folder/notes/$name", 'x');
-            NoteFile::query()->create([
+            ScriptNoteFile::query()->create([
                 'production_id' => $this->production->id,
                 'shoot_day_id' => $this->day->id,
                 'name' => $name,

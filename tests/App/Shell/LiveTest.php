@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 namespace Tests\App\Shell;
 
-use App\Domain\Cards\ClipMedia;
+use App\Domain\Footage\ClipMedia;
 use App\Support\Live;
 use App\Support\Topic;
 use Illuminate\Database\Events\QueryExecuted;

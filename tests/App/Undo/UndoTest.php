@@ -7,10 +7,10 @@ namespace Tests\App\Undo;
 use App\Domain\Undo\UndoChange;
 use App\Models\Bin;
 use App\Models\Change;
-use App\Models\Note;
 use App\Models\Reel;
 use App\Models\ReelItem;
 use App\Models\Role;
+use App\Models\ScreeningNote;
 use App\Models\Take;
 use App\Models\User;
 use Illuminate\Database\Events\QueryExecuted;
@@ -116,7 +116,11 @@ final class UndoTest extends TestCase
             ->assertSuccessful();
         $refusal = $this->actingAs($this->rosa)->postJson($this->at('undo'))->assertStatus(409)->json('message');
         self::assertStringContainsString('a note of Ines Halloran hangs on it', $refusal);
-        self::assertSame([1, $take->id], [Note::query()->count(), $clip->refresh()->take_id], 'the take keeps its clip and its note');
+        self::assertSame(
+            [1, $take->id],
+            [ScreeningNote::query()->count(), $clip->refresh()->take_id],
+            'the take keeps its clip and its note',
+        );
     }
 
     public function test_a_bin_is_not_unmade_under_a_colleagues_bin_or_what_they_put_in(): void

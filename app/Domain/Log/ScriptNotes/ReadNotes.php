@@ -1,0 +1,308 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Domain\Log\ScriptNotes;
+
+use App\Domain\Footage\FindTake;
+use App\Domain\Footage\TakeFacts;
+use App\Domain\Undo\ChangeLog;
+use App\Models\Change;
+use App\Models\Clip;
+use App\Models\ScriptNoteFile;
+use App\Models\ShootDay;
+use App\Models\Take;
+use App\Models\User;
+use App\Support\Live;
+use App\Support\Topic;
+use Cartella\Core\Log\NoteColumns;
+use Cartella\Core\Log\NoteRow;
+use Cartella\Core\Slate\FieldMerge;
+use Cartella\Core\Slate\Slate;
+use Illuminate\Support\Collection;
+use Illuminate\Support\Facades\DB;
+
+/**
+ * Reads a file of notes against the log: what is new, the same, different or of no take at all; and applies it, one
+ * undoable step. Rows with a fault in them are told by row and column, and the rest comes in.
+ */
+final class ReadNotes
+{
+    private const CHUNK = 200;
+
+    private const SAMPLES = 200;
+
+    public function __construct(private readonly FindTake $find) {}
+
+    /**
+     * @param  callable(int): void  $progress  rows read so far
+     * @return array<string, mixed> the report, as the interface shows it
+     */
+    public function preview(ScriptNoteFile $file, callable $progress): array
+    {
+        return $this->through($file, null, $progress);
+    }
+
+    /**
+     * @param  callable(int): void  $progress
+     * @return array<string, mixed>
+     */
+    public function apply(ScriptNoteFile $file, User $user, callable $progress): array
+    {
+        // Piece by piece, so that others can log meanwhile and a killed run goes on; it is one step to take back all the same.
+        $log = ChangeLog::long(
+            $file->production,
+            $user,
+            "Bring in $file->name",
+            $file->change_id === null ? null : Change::query()->find($file->change_id),
+        );
+        $report = $this->through($file, $log, $progress);
+        $log->finish($file->production, $user, "Bring in $file->name");
+        $file->update(['applied_at' => now()]);
+        Live::tell($file->production_id, Topic::Takes);
+
+        return $report;
+    }
+
+    /**
+     * @param  callable(int): void  $progress
+     * @return array<string, mixed>
+     */
+    private function through(ScriptNoteFile $file, ?ChangeLog $log, callable $progress): array
+    {
+        $layout = $file->layout;
+        $matcher = new NoteMatcher($file->production, $file->day);
+        $report = [
+            'rows' => 0,
+            'made' => 0,
+            'joined' => 0,
+            'counts' => ['new' => 0, 'same' => 0, 'different' => 0, 'unmatched' => 0],
+            'samples' => ['new' => [], 'same' => [], 'different' => [], 'unmatched' => []],
+            'faults' => [],
+            'fault_count' => 0,
+        ];
+        $heading = $layout['heading'];
+        $headingCells = [];
+        $above = $chunk = [];
+        foreach (NoteTable::open(config('cartella.var') . '/' . $file->path)->rows() as $number => $cells) {
+            if ($number - 1 <= $heading) {
+                $headingCells = $number - 1 === $heading ? $cells : $headingCells;
+
+                continue;
+            }
+            // Long tables print their heading again on every page.
+            if ($headingCells !== [] && NoteColumns::signature($cells) === NoteColumns::signature($headingCells)) {
+                continue;
+            }
+            $row = NoteRow::read(NoteColumns::sorted($cells, $layout['columns']), $file->production->slate_style, $above);
+            if ($row === null) {
+                continue;
+            }
+            $report['rows']++;
+            foreach ($row->problems as $problem) {
+                $report['fault_count']++;
+                if (count($report['faults']) < self::SAMPLES) {
+                    $report['faults'][] = [
+                        'row' => $number,
+                        'column' => $this->columnOf($layout['columns'], $problem['column']),
+                        'what' => $problem['column'],
+                        'why' => $problem['why'],
+                    ];
+                }
+            }
+            $chunk[] = [$number, $row];
+            if (count($chunk) >= self::CHUNK) {
+                $this->piece($file, $chunk, $matcher, $log, $report);
+                $chunk = [];
+                $progress($report['rows']);
+            }
+        }
+        $this->piece($file, $chunk, $matcher, $log, $report);
+        $progress($report['rows']);
+
+        return $report;
+    }
+
+    /**
+     * @param  list<array{int, NoteRow}>  $chunk
+     * @param  array<string, mixed>  $report
+     */
+    private function piece(ScriptNoteFile $file, array $chunk, NoteMatcher $matcher, ?ChangeLog $log, array &$report): void
+    {
+        if ($log === null) {
+            $this->chunk($file, $chunk, $matcher, null, $report);
+
+            return;
+        }
+        DB::transaction(function () use ($file, $chunk, $matcher, $log, &$report): void {
+            $this->chunk($file, $chunk, $matcher, $log, $report);
+            $file->update(['change_id' => $log->flush()]);
+        });
+    }
+
+    /**
+     * @param  list<array{int, NoteRow}>  $chunk
+     * @param  array<string, mixed>  $report
+     */
+    private function chunk(ScriptNoteFile $file, array $chunk, NoteMatcher $matcher, ?ChangeLog $log, array &$report): void
+    {
+        $found = array_map(static fn(array $one): array => $matcher->find($one[1]), $chunk);
+        $ids = array_merge(...array_map(static fn(array $one): array => array_filter(array_column($one['takes'], 'id')), $found));
+        /** @var Collection<int, Take> $takes */
+        $takes = Take::query()
+            ->with('saidFacts')
+            ->whereKey($ids)
+            ->when($log !== null, static fn($query) => $query->lockForUpdate())
+            ->get()
+            ->keyBy('id');
+        foreach ($chunk as $at => [$number, $row]) {
+            $match = $found[$at];
+            if ($match['takes'] === [] || $match['day'] === null) {
+                // A slate that could not be read is why nothing matches, whatever else the row names.
+                $this->sample($report, 'unmatched', [
+                    'row' => $number,
+                    'slate' => '',
+                    'take' => null,
+                    'why' => $row->problems[0]['why'] ?? ($match['why'] ?? 'It names no take.'),
+                    'fields' => $this->asNew($row),
+                ]);
+
+                continue;
+            }
+            foreach ($match['takes'] as $one) {
+                $take = $one['id'] === null ? null : $takes[$one['id']] ?? null;
+                $this->one(
+                    $file,
+                    $number,
+                    $row,
+                    $match['day'],
+                    $take,
+                    $one['slate'],
+                    count($match['takes']) === 1 ? $match['clip'] : null,
+                    $matcher,
+                    $takes,
+                    $log,
+                    $report,
+                );
+            }
+        }
+    }
+
+    /**
+     * @param  array{id: int, take: int|null}|null  $clip
+     * @param  Collection<int, Take>  $takes
+     * @param  array<string, mixed>  $report
+     */
+    private function one(
+        ScriptNoteFile $file,
+        int $number,
+        NoteRow $row,
+        ShootDay $day,
+        ?Take $take,
+        ?Slate $slate,
+        ?array $clip,
+        NoteMatcher $matcher,
+        Collection $takes,
+        ?ChangeLog $log,
+        array &$report,
+    ): void {
+        $joins = $clip !== null && $clip['take'] === null && $slate !== null;
+        if ($take === null && $slate !== null) {
+            $report['made']++;
+            $sample = [
+                'row' => $number,
+                'slate' => $slate->label(),
+                'take' => null,
+                'why' => 'This take is not in the log yet' . ($joins ? '' : '; no clip shows it') . '.',
+                'fields' => $this->asNew($row),
+            ];
+            $this->sample($report, 'new', $sample);
+            if ($log === null) {
+                // A second row of the same take is no second new take.
+                $matcher->know($day, $slate->label(), 0);
+
+                return;
+            }
+            $take = ($this->find)($day, $slate, $log);
+            $takes[$take->id] = $take;
+            $matcher->know($day, $slate->label(), $take->id);
+        } elseif ($take !== null) {
+            [$verdict, $fields] = $this->compare($take, $row);
+            $this->sample($report, $joins && $verdict === 'same' ? 'new' : $verdict, [
+                'row' => $number,
+                'slate' => $take->label(),
+                'take' => $take->ulid,
+                'why' => $joins ? 'Its clip joins the take.' : '',
+                'fields' => $fields,
+            ]);
+        } else {
+            return;
+        }
+        $report['joined'] += (int) $joins;
+        if ($log === null) {
+            return;
+        }
+        TakeFacts::say($take, 'script', $file->name, $row->fields, $log);
+        $log->save($take);
+        if ($joins) {
+            $joining = Clip::query()->findOrFail($clip['id']);
+            $joining->fill(['take_id' => $take->id, 'slate_from' => 'script']);
+            $log->save($joining);
+        }
+    }
+
+    /** @return array{string, list<array{field: string, was: string|bool, said: string|bool, taken: bool}>} */
+    private function compare(Take $take, NoteRow $row): array
+    {
+        $fields = [];
+        $verdict = 'same';
+        foreach ($row->fields as $field => $said) {
+            $now = $take->{$field} ?? (is_bool($said) ? false : '');
+            $by = $take->set_by[$field]['by'] ?? null;
+            $decided = FieldMerge::decide($field, $now, $by, $said, 'script');
+            if ($decided === null && !FieldMerge::isOpen($field, $now, $by, null, $said, PHP_INT_MAX)) {
+                continue;
+            }
+            $isFresh = $now === '' || $now === 'none' || $now === false || $by === 'carried';
+            $verdict = $isFresh && $verdict !== 'different' ? 'new' : 'different';
+            $fields[] = ['field' => $field, 'was' => $now, 'said' => $said, 'taken' => $decided !== null];
+        }
+
+        return [$verdict, $fields];
+    }
+
+    /** @return list<array{field: string, was: string|bool, said: string|bool, taken: bool}> */
+    private function asNew(NoteRow $row): array
+    {
+        return array_map(
+            static fn(string $field, string|bool $said): array => ['field' => $field, 'was' => '', 'said' => $said, 'taken' => true],
+            array_keys($row->fields),
+            $row->fields,
+        );
+    }
+
+    /**
+     * @param  array<string, mixed>  $report
+     * @param  array<string, mixed>  $sample
+     */
+    private function sample(array &$report, string $verdict, array $sample): void
+    {
+        $report['counts'][$verdict]++;
+        if (count($report['samples'][$verdict]) < self::SAMPLES) {
+            $report['samples'][$verdict][] = $sample;
+        }
+    }
+
+    /**
+     * A column as spreadsheets name it.
+     *
+     * @param  array<int|string, string>  $columns
+     */
+    private function columnOf(array $columns, string $target): string
+    {
+        $at = array_search($target, $columns, true);
+        $at = $at === false ? array_search('slate', $columns, true) : $at;
+
+        return $at === false ? '' : NoteColumns::letters((int) $at);
+    }
+}
