@@ -165,6 +165,8 @@ Route::prefix('api')->group(static function (): void {
                 Route::put('clips/{clip}/head', [LineupController::class, 'head']);
                 Route::put('lanes', [LineupController::class, 'lanes']);
                 Route::get('days/{day}/cut', [LineupController::class, 'cutPlan']);
+                Route::get('clips/{clip}/split', [LineupController::class, 'splitPlan']);
+                Route::post('clips/{clip}/split', [LineupController::class, 'split']);
                 Route::post('days/{day}/cut', [LineupController::class, 'cut']);
                 Route::post('days/{day}/clock', [LineupController::class, 'applyClock']);
                 Route::post('handoffs', [HandoffController::class, 'store']);

@@ -51,6 +51,8 @@ final class BuildDemo extends Command
 
     private const DAY_2 = ['A003', 'B003', 'C001', 'S002'];
 
+    private const DAY_3 = ['A004', 'B004', 'S003'];
+
     public function handle(
         OffloadCard $offload,
         ReadSlates $read,
@@ -113,6 +115,7 @@ final class BuildDemo extends Command
             $bin,
             null,
         );
+        $this->dayThree($production, $assistant, $days[3], $bench, $offload, $read, $start);
         foreach (self::DAY_2 as $card) {
             $bench->insert($card);
         }
@@ -120,6 +123,27 @@ final class BuildDemo extends Command
         @unlink($begun);
 
         return self::SUCCESS;
+    }
+
+    /** One recorder file over six takes: it is lined up, and cut into six parts. */
+    private function dayThree(
+        Production $production,
+        User $assistant,
+        ShootDay $day,
+        CardBench $bench,
+        OffloadCard $offload,
+        ReadSlates $read,
+        StartLineup $start,
+    ): void {
+        foreach (self::DAY_3 as $card) {
+            $bench->insert($card);
+            $offload($production, $assistant, $day, $card, $card, $production->devices->firstWhere('letter', $card[0]));
+        }
+        $this->await($production, 'offloading and cataloguing day 3');
+        array_map($bench->eject(...), self::DAY_3);
+        $read($day, $assistant);
+        $start($day, $assistant, Scope::day(), ['sound', 'timecode']);
+        $this->await($production, 'lining up day 3');
     }
 
     /** @throws Problem if the desk holds somebody's work, or others than this machine can reach log-ins whose passwords are published */
@@ -238,7 +262,7 @@ final class BuildDemo extends Command
             Scene::query()->create(['production_id' => $production->id, 'name' => (string) $name, 'heading' => $scene['heading']]);
         }
         $days = [];
-        foreach ([1 => '2026-10-05', 2 => '2026-10-06'] as $number => $date) {
+        foreach ([1 => '2026-10-05', 2 => '2026-10-06', 3 => '2026-10-07'] as $number => $date) {
             $days[$number] = ShootDay::query()->create(['production_id' => $production->id, 'number' => $number, 'date' => $date]);
         }
 

@@ -115,8 +115,6 @@ final class FillForBench extends Command
                     'production_id' => $production,
                     'shoot_day_id' => $day,
                     'device_id' => $device,
-                    'take_id' => $take,
-                    'slate_from' => 'ixml',
                     'kind' => $letter === 'S' ? 'sound' : 'picture',
                     'name' => $name,
                     'path' => $name . '.mov',
@@ -133,6 +131,14 @@ final class FillForBench extends Command
         }
         foreach (array_chunk($clips, 500) as $chunk) {
             DB::table('clips')->insert($chunk);
+        }
+        $ids = DB::table('clips')->where('shoot_day_id', $day)->orderBy('id')->pluck('id')->all();
+        $parts = [];
+        foreach ($ids as $n => $clip) {
+            $parts[] = ['take_id' => $takeIds[intdiv($n, count($devices))], 'clip_id' => $clip, 'said_by' => 'ixml'];
+        }
+        foreach (array_chunk($parts, 2000) as $chunk) {
+            DB::table('take_parts')->insert($chunk);
         }
         DB::statement(
             'INSERT INTO placements (clip_id, shoot_day_id, `group`, start_ticks, way, confidence, is_sure) ' .

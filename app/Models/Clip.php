@@ -10,6 +10,7 @@ use Illuminate\Database\Eloquent\Model;
 use Illuminate\Database\Eloquent\Relations\BelongsTo;
 use Illuminate\Database\Eloquent\Relations\HasMany;
 use Illuminate\Database\Eloquent\Relations\HasOne;
+use Illuminate\Database\Eloquent\Relations\HasOneThrough;
 
 /**
  * One recording as its file says it; times in ticks, `start_ticks` since midnight on the device's own clock.
@@ -19,9 +20,8 @@ use Illuminate\Database\Eloquent\Relations\HasOne;
  * @property int $production_id
  * @property int $shoot_day_id
  * @property int|null $device_id
+ * @property bool $has_no_slate
  * @property int|null $card_id
- * @property int|null $take_id
- * @property string|null $slate_from
  * @property string $kind
  * @property string|null $import_kind
  * @property string $name
@@ -52,6 +52,7 @@ use Illuminate\Database\Eloquent\Relations\HasOne;
  * @property-read Card|null $card
  * @property-read Device|null $device
  * @property-read Take|null $take
+ * @property-read \Illuminate\Database\Eloquent\Collection<int, TakePart> $parts
  * @property-read Look|null $look
  * @property-read Placement|null $placement
  * @property-read \Illuminate\Database\Eloquent\Collection<int, Subclip> $subclips
@@ -71,6 +72,7 @@ class Clip extends Model
             'drop_frame' => 'boolean',
             'is_false_start' => 'boolean',
             'is_wild' => 'boolean',
+            'has_no_slate' => 'boolean',
             'proxied_at' => 'datetime',
             'sound_synced_at' => 'datetime',
         ];
@@ -121,10 +123,40 @@ class Clip extends Model
         return $this->belongsTo(Device::class);
     }
 
-    /** @return BelongsTo<Take, $this> */
-    public function take(): BelongsTo
+    /**
+     * The first of the takes that it belongs to; nearly always the only one.
+     *
+     * @return HasOneThrough<Take, TakePart, $this>
+     */
+    public function take(): HasOneThrough
     {
-        return $this->belongsTo(Take::class);
+        return $this->hasOneThrough(Take::class, TakePart::class, 'clip_id', 'id', 'id', 'take_id')
+            ->orderBy('take_parts.in_ticks')
+            ->orderBy('take_parts.id');
+    }
+
+    /** @return HasMany<TakePart, $this> */
+    public function parts(): HasMany
+    {
+        return $this->hasMany(TakePart::class)->orderBy('in_ticks')->orderBy('id');
+    }
+
+    /** Whether a person said of which take it is, or that it is of none; machines leave it so. */
+    public function isSaidByPerson(): bool
+    {
+        return $this->has_no_slate || $this->parts->contains('said_by', 'person');
+    }
+
+    /** Of which takes it is, in a few words: `12A/3`, or `12A/1 to 12A/6`; null where it is of none. */
+    public function slates(): ?string
+    {
+        $labels = $this->parts->map(static fn(TakePart $part): string => $part->take->label())->unique()->values();
+
+        return match ($labels->count()) {
+            0 => null,
+            1 => $labels[0],
+            default => $labels->first() . ' to ' . $labels->last(),
+        };
     }
 
     /** @return BelongsTo<Look, $this> */

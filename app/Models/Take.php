@@ -8,6 +8,7 @@ use App\Models\Concerns\HasUlid;
 use Cartella\Core\Slate\Slate;
 use Illuminate\Database\Eloquent\Model;
 use Illuminate\Database\Eloquent\Relations\BelongsTo;
+use Illuminate\Database\Eloquent\Relations\BelongsToMany;
 use Illuminate\Database\Eloquent\Relations\HasMany;
 
 /**
@@ -47,6 +48,7 @@ use Illuminate\Database\Eloquent\Relations\HasMany;
  * @property-read \Illuminate\Database\Eloquent\Collection<int, TakeFact> $saidFacts
  * @property-read Production $production
  * @property-read ShootDay $day
+ * @property-read \Illuminate\Database\Eloquent\Collection<int, TakePart> $parts
  * @property-read \Illuminate\Database\Eloquent\Collection<int, Clip> $clips
  * @property-read \Illuminate\Database\Eloquent\Collection<int, ScreeningNote> $screeningNotes
  */
@@ -121,10 +123,19 @@ class Take extends Model
         return $this->belongsTo(ShootDay::class, 'shoot_day_id');
     }
 
-    /** @return HasMany<Clip, $this> */
-    public function clips(): HasMany
+    /** @return HasMany<TakePart, $this> */
+    public function parts(): HasMany
     {
-        return $this->hasMany(Clip::class);
+        return $this->hasMany(TakePart::class);
+    }
+
+    /** @return BelongsToMany<Clip, $this> */
+    public function clips(): BelongsToMany
+    {
+        $clips = $this->belongsToMany(Clip::class, 'take_parts');
+        $clips->distinct();
+
+        return $clips;
     }
 
     /** @return HasMany<ScreeningNote, $this> */

@@ -103,7 +103,7 @@ final class ModelProperties
             $type = match (class_basename($answer->getName())) {
                 // Whether the other row is there is said by the key, which the column's own line tells.
                 'BelongsTo' => $other . (self::isOptional($class, $method->getName()) ? '|null' : ''),
-                'HasOne' => "$other|null",
+                'HasOne', 'HasOneThrough' => "$other|null",
                 default => "\\Illuminate\\Database\\Eloquent\\Collection<int, $other>",
             };
             $relations[$method->getName()] = ['@property-read', $type];

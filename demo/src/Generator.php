@@ -66,6 +66,7 @@ final class Generator
             $takes[] = $this->stageOfWild($wild, 100 + $index);
         }
         $meeting = $this->stageOfMeeting();
+        $run = $this->stageOfRun();
         $this->programs->wait();
         $sounds = [];
         foreach ($takes as $take) {
@@ -73,6 +74,8 @@ final class Generator
         }
         ($this->say)('day 2: the harbour meeting on three cameras');
         $sounds[] = $this->devicesOfMeeting($meeting);
+        ($this->say)('day 3: six takes under one recorder file');
+        $sounds[] = $this->devicesOfRun($run);
         $this->imports();
         $this->programs->wait();
         foreach ($sounds as [$pcm, $target, $facts]) {
@@ -87,8 +90,8 @@ final class Generator
                     'seed' => Scenario::SEED,
                     'rate' => '25',
                     'sample_rate' => self::SAMPLE_RATE,
-                    'recorder_drift_ppm' => ['1' => 0, '2' => Scenario::RECORDER_DRIFT_PPM],
-                    'camera_b_late_frames' => ['1' => Scenario::CAMERA_B_LATE_FRAMES, '2' => 0],
+                    'recorder_drift_ppm' => ['1' => 0, '2' => Scenario::RECORDER_DRIFT_PPM, '3' => 0],
+                    'camera_b_late_frames' => ['1' => Scenario::CAMERA_B_LATE_FRAMES, '2' => 0, '3' => 0],
                     'clips' => $this->truth,
                 ],
                 JSON_PRETTY_PRINT | JSON_UNESCAPED_SLASHES | JSON_THROW_ON_ERROR,
@@ -117,7 +120,9 @@ final class Generator
             $this->say($lines, $words, $who, $text, $at);
         }
         $stage = sprintf('%s/making/stage-%02d.wav', $this->folder, $index);
-        $this->programs->start($this->sounds->command($stage, $lines, $clapAt, $samples, Scenario::SEED + $index));
+        $this->programs->start(
+            $this->sounds->command($stage, $lines, $clapAt === null ? [] : [$clapAt], $samples, Scenario::SEED + $index),
+        );
 
         return [
             'stage' => $stage,
@@ -142,7 +147,7 @@ final class Generator
             $this->say($lines, $words, $who, $text, $at);
         }
         $stage = sprintf('%s/making/stage-%02d.wav', $this->folder, $index);
-        $this->programs->start($this->sounds->command($stage, $lines, null, $wild['length'] * self::SAMPLE_RATE, Scenario::SEED + $index));
+        $this->programs->start($this->sounds->command($stage, $lines, [], $wild['length'] * self::SAMPLE_RATE, Scenario::SEED + $index));
 
         return ['stage' => $stage, 'words' => $words, 'wild' => true] + $wild;
     }
@@ -157,11 +162,28 @@ final class Generator
             $at += $this->random->between(90_000, 190_000);
         }
         $stage = $this->folder . '/making/stage-meeting.wav';
-        $this->programs->start(
-            $this->sounds->command($stage, $lines, null, Scenario::MEETING['length'] * self::SAMPLE_RATE, Scenario::SEED),
-        );
+        $this->programs->start($this->sounds->command($stage, $lines, [], Scenario::MEETING['length'] * self::SAMPLE_RATE, Scenario::SEED));
 
         return ['stage' => $stage, 'words' => $words];
+    }
+
+    /** @return array<string, mixed> one recording under all takes of day 3, with a clap for each */
+    private function stageOfRun(): array
+    {
+        $lines = $words = $claps = [];
+        foreach (Scenario::RUN['takes'] as $take) {
+            $claps[] = ($take['at'] + 2) * self::SAMPLE_RATE + $this->random->between(-9000, 9000);
+            $at = ($take['at'] + 4) * self::SAMPLE_RATE;
+            foreach (Scenario::SETUPS[$take['setup']]['lines'] as [$who, $text]) {
+                $this->say($lines, $words, $who, $text, $at);
+            }
+        }
+        $stage = $this->folder . '/making/stage-run.wav';
+        $this->programs->start(
+            $this->sounds->command($stage, $lines, $claps, Scenario::RUN['length'] * self::SAMPLE_RATE, Scenario::SEED + 300),
+        );
+
+        return ['stage' => $stage, 'words' => $words, 'claps' => $claps];
     }
 
     /**
@@ -348,6 +370,85 @@ final class Generator
                 'time' => Scenario::MEETING['at'],
                 'samples_since_midnight' => $second * self::SAMPLE_RATE,
                 'tracks' => ['boom 1', 'boom 2', 'lav Mara', 'lav Tobias'],
+            ],
+        ];
+    }
+
+    /**
+     * @param  array<string, mixed>  $run
+     * @return array{string, string, array<string, mixed>}
+     */
+    private function devicesOfRun(array $run): array
+    {
+        $second = Scenario::seconds(Scenario::RUN['at']);
+        foreach (Scenario::RUN['takes'] as $index => $take) {
+            foreach (['A', 'B'] as $camera) {
+                $startFrame = $take['at'] * 25 + $this->random->between(4, 14) + ($camera === 'B' ? 5 : 0);
+                $fromSample = $startFrame * self::FRAME_SAMPLES + ($camera === 'B' ? 240 : 0);
+                $roll = $camera . '004';
+                $camName = $this->nextName($roll);
+                $scene = Scenario::sceneOf($take['setup']);
+                $this->picture(
+                    [
+                        'camera' => $camera,
+                        'setup' => $take['setup'],
+                        'scene' => $scene,
+                        'take' => (string) $take['take'],
+                        'roll' => $roll,
+                        'place' => Scenario::SCENES[$scene]['place'],
+                        'people' => ['mara', 'quill'],
+                        'frames' => $take['length'] * 25 - $this->random->between(6, 18),
+                        'clap_frame' => intdiv($run['claps'][$index] - $fromSample, self::FRAME_SAMPLES),
+                        'tail' => false,
+                        'timecode' => Scenario::label($second * 25 + $startFrame),
+                        'created' => '2026-10-07T' . gmdate('H:i:s', $second + intdiv($startFrame, 25)) . 'Z',
+                        'seed' => Scenario::SEED + 1301 * ($index + 1) + ord($camera),
+                        'from_sample' => $fromSample,
+                        'delay_samples' => $camera === 'A' ? 410 : 260,
+                        'sound' => true,
+                    ],
+                    $run['stage'],
+                    $roll,
+                    $camera === 'B' ? sprintf('%s_T%02d_B', $take['setup'], $take['take']) : $camName,
+                    3,
+                    $second * self::SAMPLE_RATE + $fromSample,
+                    $take,
+                );
+            }
+        }
+        $first = Scenario::RUN['takes'][0];
+        $name = sprintf('%s-T%02d', $first['setup'], $first['take']);
+        $pcm = $this->folder . '/making/run.pcm';
+        $this->programs->start(SoundStage::recorder($run['stage'], $pcm, false));
+        $this->truth[] = [
+            'day' => 3,
+            'card' => 'S003',
+            'name' => $name,
+            'device' => 'S',
+            'start_sample' => $second * self::SAMPLE_RATE,
+            'setup' => $first['setup'],
+            'take' => $first['take'],
+            'words' => $run['words'],
+            'clap_sample' => null,
+            'wild' => false,
+        ];
+
+        return [
+            $pcm,
+            $this->cardFolder('S003', 'ROLL_S003') . '/' . $name . '.wav',
+            [
+                'scene' => $first['setup'],
+                'take' => (string) $first['take'],
+                'tape' => 'S003',
+                'note' => 'Kept rolling through',
+                'circled' => false,
+                'no_good' => false,
+                'wild' => false,
+                'uid' => 'LW3-' . $name,
+                'date' => '2026-10-07',
+                'time' => Scenario::RUN['at'],
+                'samples_since_midnight' => $second * self::SAMPLE_RATE,
+                'tracks' => ['boom', 'lav Mara', 'lav Tobias', 'mix'],
             ],
         ];
     }

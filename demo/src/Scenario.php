@@ -67,6 +67,16 @@ final class Scenario
             'size' => 'Medium',
             'lines' => [['quill', 'There is a crack along the gate.'], ['mara', 'There has always been a crack along the gate.']],
         ],
+        '7B' => [
+            'text' => 'Mara at the gauge',
+            'size' => 'Medium',
+            'lines' => [['mara', 'Hold the lamp lower.'], ['quill', 'It reads what it read before.']],
+        ],
+        '7C' => [
+            'text' => 'Quill climbs down to the gate',
+            'size' => 'Wide',
+            'lines' => [['quill', 'Is it always this slippery?'], ['mara', 'Only where you put your feet.']],
+        ],
         '12' => [
             'text' => 'Quill reads the deed aloud',
             'size' => 'Wide',
@@ -127,6 +137,23 @@ final class Scenario
             'A' => [[4, 52], [62, 38], [104, 44], [153, 36], [196, 40]],
             'B' => [[9, 44], [58, 60], [126, 57], [190, 45]],
             'C' => [[15, 70], [92, 31], [130, 15], [150, 66]],
+        ],
+    ];
+
+    /**
+     * Day 3, scene 7: the recorder kept rolling over six takes, and typed the first of them; `at` and `length` in seconds from
+     * its start.
+     */
+    public const RUN = [
+        'at' => '08:40:00',
+        'length' => 126,
+        'takes' => [
+            ['setup' => '7B', 'take' => 1, 'at' => 3, 'length' => 12],
+            ['setup' => '7B', 'take' => 2, 'at' => 22, 'length' => 13],
+            ['setup' => '7B', 'take' => 3, 'at' => 43, 'length' => 12],
+            ['setup' => '7C', 'take' => 1, 'at' => 66, 'length' => 13],
+            ['setup' => '7C', 'take' => 2, 'at' => 86, 'length' => 12],
+            ['setup' => '7C', 'take' => 3, 'at' => 105, 'length' => 14],
         ],
     ];
 

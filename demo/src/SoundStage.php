@@ -50,10 +50,10 @@ final class SoundStage
 
     /**
      * @param  list<array{who: string, file: string, at: int}>  $lines  `at` in samples from the start
-     * @param  int|null  $clapAt  samples
+     * @param  list<int>  $clapsAt  samples
      * @return list<string> the command that makes it
      */
-    public function command(string $target, array $lines, ?int $clapAt, int $samples, int $seed): array
+    public function command(string $target, array $lines, array $clapsAt, int $samples, int $seed): array
     {
         $command = Programs::ffmpeg();
         $filters = $mixed = [];
@@ -74,10 +74,20 @@ final class SoundStage
             };
             $mixed[] = "[$who]";
         }
-        $filters[] =
-            $clapAt === null
-                ? "anullsrc=r=48000:cl=mono,atrim=end_sample={$samples}[clap]"
-                : "aevalsrc='(random(0)*2-1)*exp(-55*t)':s=48000:d=0.35,adelay={$clapAt}S:all=1,apad,atrim=end_sample={$samples}[clap]";
+        $clap = static fn(int $at): string => "aevalsrc='(random(0)*2-1)*exp(-55*t)':s=48000:d=0.35,adelay={$at}S:all=1";
+        if (count($clapsAt) > 1) {
+            foreach ($clapsAt as $index => $at) {
+                $filters[] = $clap($at) . "[k$index]";
+            }
+        }
+        $filters[] = match (count($clapsAt)) {
+            0 => "anullsrc=r=48000:cl=mono,atrim=end_sample={$samples}[clap]",
+            1 => $clap($clapsAt[0]) . ",apad,atrim=end_sample={$samples}[clap]",
+            default => implode('', array_map(static fn(int $index): string => "[k$index]", array_keys($clapsAt))) .
+                'amix=inputs=' .
+                count($clapsAt) .
+                ":normalize=0:duration=longest,apad,atrim=end_sample={$samples}[clap]",
+        };
         $filters[] = "anoisesrc=c=brown:r=48000:a=0.06:seed=$seed,tremolo=f=0.31:d=0.7,atrim=end_sample={$samples}[water]";
         $all = implode('', $mixed) . '[clap][water]';
         $filters[] = "{$all}join=inputs=6:channel_layout=6.0:map=0.0-FL|1.0-FR|2.0-FC|3.0-BC|4.0-SL|5.0-SR[out]";

@@ -147,12 +147,17 @@ abstract class TestCase extends Base
      */
     protected function clip(string $name, string $device, float $at, float $seconds = 10, ?Take $take = null, array $more = []): Clip
     {
-        return ClipFactory::new()
+        $clip = ClipFactory::new()
             ->named($name)
             ->of($this->devices[$device])
             ->ran($at, $seconds)
-            ->createOne($more + $this->ours() + ['take_id' => $take?->id])
+            ->createOne($more + $this->ours())
             ->refresh();
+        if ($take !== null) {
+            $clip->parts()->create(['take_id' => $take->id, 'said_by' => 'name']);
+        }
+
+        return $clip;
     }
 
     /** @return array{production_id: int, shoot_day_id: int} */

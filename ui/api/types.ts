@@ -331,6 +331,8 @@ export interface LogClip {
   file: string
   device: string | null
   slate_from: string | null
+  /** Where the stretch begins that belongs to the take; null where all of the clip does. Times are the stretch's. */
+  in_ticks: number | null
   duration_ticks: number | null
   start_ticks: number | null
   placed_ticks: number | null
@@ -580,6 +582,12 @@ export interface CutRow {
   is_new: boolean
   why: string
 }
+/** A stretch of a long recording, ticks from its first frame. */
+export interface SplitSpan {
+  from: number
+  to: number
+  slate: string | null
+}
 export interface CutPlan {
   rows: CutRow[]
   patterns: string[]
@@ -691,6 +699,7 @@ export interface ClipSheet extends PlayableClip {
   problems: string[]
   ready: boolean
   take: { ulid: string; setup: string; take: number; part: string; status: TakeStatus; description: string } | null
+  takes: { ulid: string; label: string; in_ticks: number | null; out_ticks: number | null }[]
   marks: { in_ticks: number | null; out_ticks: number | null }
   subclips: { ulid: string; name: string; in_ticks: number; out_ticks: number }[]
 }
@@ -735,6 +744,7 @@ export interface ReelItem {
     ulid: string
     setup: string
     take: number
+    part: string
     scene: string
     status: TakeStatus
     description: string

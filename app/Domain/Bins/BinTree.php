@@ -21,11 +21,11 @@ final class BinTree
     {
         $headings = DB::table('scenes')->where('production_id', $production->id)->pluck('heading', 'name');
         $scenes = DB::table('takes')
-            ->leftJoin('clips', 'clips.take_id', '=', 'takes.id')
+            ->leftJoin('take_parts', 'take_parts.take_id', '=', 'takes.id')
             ->where('takes.production_id', $production->id)
             ->groupBy('takes.scene')
             ->orderByRaw('MIN(takes.sort_key)')
-            ->selectRaw('takes.scene, COUNT(clips.id) AS clips, COUNT(DISTINCT takes.id) AS takes')
+            ->selectRaw('takes.scene, COUNT(DISTINCT take_parts.clip_id) AS clips, COUNT(DISTINCT takes.id) AS takes')
             ->get();
         $imports = DB::table('clips')
             ->where('production_id', $production->id)
@@ -90,7 +90,8 @@ final class BinTree
         }
         $total = (clone $query)->count();
         $rows = $query
-            ->leftJoin('takes', 'takes.id', '=', 'clips.take_id')
+            ->leftJoinSub(self::first($production, $key), 'part', 'part.clip_id', '=', 'clips.id')
+            ->leftJoin('takes', 'takes.id', '=', 'part.take_id')
             ->leftJoin('devices', 'devices.id', '=', 'clips.device_id')
             ->orderByRaw('takes.sort_key IS NULL')
             ->orderBy('takes.sort_key')
@@ -158,14 +159,7 @@ final class BinTree
     {
         [$kind, $value] = [...explode(':', $key, 2), ''];
         if ($kind === 'scene') {
-            $query->whereIn(
-                'clips.take_id',
-                static fn(Builder $takes) => $takes
-                    ->select('id')
-                    ->from('takes')
-                    ->where('production_id', $production->id)
-                    ->where('scene', $value),
-            );
+            $query->whereIn('clips.id', self::ofScene($production, $value)->select('take_parts.clip_id'));
 
             return DB::table('takes')->where('production_id', $production->id)->where('scene', $value)->exists();
         }
@@ -183,5 +177,25 @@ final class BinTree
         $query->whereIn('clips.id', static fn(Builder $items) => $items->select('clip_id')->from('bin_items')->where('bin_id', $bin?->id));
 
         return $bin !== null;
+    }
+
+    private static function ofScene(Production $production, string $scene): Builder
+    {
+        return DB::table('take_parts')
+            ->join('takes', 'takes.id', '=', 'take_parts.take_id')
+            ->where('takes.production_id', $production->id)
+            ->where('takes.scene', $scene);
+    }
+
+    /** The take under which a clip stands in a bin: the first that it belongs to, in a scene's bin the first of that scene. */
+    private static function first(Production $production, string $key): Builder
+    {
+        [$kind, $value] = [...explode(':', $key, 2), ''];
+        $parts = $kind === 'scene' ? self::ofScene($production, $value) : DB::table('take_parts');
+        $first = $parts->groupBy('take_parts.clip_id')->selectRaw('MIN(take_parts.id) AS id');
+
+        return DB::table('take_parts')
+            ->joinSub($first, 'first', 'first.id', '=', 'take_parts.id')
+            ->select('take_parts.clip_id', 'take_parts.take_id');
     }
 }

@@ -11,6 +11,7 @@ use App\Models\Clip;
 use App\Models\ClipMark;
 use App\Models\Look;
 use App\Models\Subclip;
+use App\Models\TakePart;
 use App\Models\User;
 use App\Support\Clock;
 
@@ -70,6 +71,17 @@ final class ClipSheet
                         'status' => $clip->take->status,
                         'description' => $clip->take->description,
                     ],
+            // Of a recording over several takes, each with its stretch.
+            'takes' => $clip->parts
+                ->map(
+                    static fn(TakePart $part): array => [
+                        'ulid' => $part->take->ulid,
+                        'label' => $part->take->label(),
+                        'in_ticks' => $part->in_ticks,
+                        'out_ticks' => $part->out_ticks,
+                    ],
+                )
+                ->all(),
             'marks' => ['in_ticks' => $mark?->in_ticks, 'out_ticks' => $mark?->out_ticks],
             'subclips' => $clip->subclips
                 ->sortBy('in_ticks')

@@ -10,6 +10,8 @@ use App\Models\CardFile;
 use App\Models\Clip;
 use App\Models\Production;
 use App\Models\ShootDay;
+use App\Models\Take;
+use App\Models\TakePart;
 use App\Support\Clock;
 use App\Support\Pdf;
 use Cartella\Core\Exchange\CsvWriter;
@@ -157,7 +159,7 @@ final class CardReport
     {
         /** @var Collection<int, Clip> $clips */
         $clips = Clip::query()
-            ->with(['device', 'take', 'card', 'production'])
+            ->with(['device', 'parts.take', 'card', 'production'])
             ->where('shoot_day_id', $day->id)
             ->whereNull('import_kind')
             ->where('kind', $kind === 'camera' ? 'picture' : 'sound')
@@ -178,16 +180,22 @@ final class CardReport
                     static fn(string $path): int => (int) ($files->get($clip->card_id . hash('xxh128', $path))->size_bytes ?? 0),
                     array_slice($clip->paths(), 1),
                 );
+                $takes = $clip->parts->map(static fn(TakePart $part): Take => $part->take)->unique('id')->values();
+                $take = $takes->first();
                 $picture = ClipMedia::folder($clip) . '/thumb-2.jpg';
 
                 return [
                     'roll' => $clip->card?->roll,
                     'clip' => $clip->name,
                     'device' => $clip->device?->letter,
-                    'scene' => $clip->take?->scene,
-                    'setup' => $clip->take?->setup,
-                    'take' => $clip->take?->take,
-                    'status' => $clip->take === null || $clip->take->status === 'none' ? '' : $clip->take->status,
+                    'scene' => $takes->pluck('scene')->unique()->implode(', '),
+                    'setup' => $takes->pluck('setup')->unique()->implode(', '),
+                    'take' => match ($takes->count()) {
+                        0 => null,
+                        1 => $take->take . $take->part,
+                        default => $takes->first()->take . $takes->first()->part . ' to ' . $takes->last()->take . $takes->last()->part,
+                    },
+                    'status' => $takes->pluck('status')->reject('none')->unique()->implode(', '),
                     'start' => Clock::label($clip->start_ticks, $rate),
                     'length' => Clock::label($clip->duration_ticks, $rate),
                     'ticks' => (int) $clip->duration_ticks,
@@ -199,7 +207,7 @@ final class CardReport
                     'tracks' => array_values(
                         array_map(static fn(array $channel): string => (string) $channel['name'], $clip->channels ?? []),
                     ),
-                    'notes' => $clip->take?->notes,
+                    'notes' => $takes->pluck('notes')->filter()->implode(' · '),
                     'bytes' => (int) $file?->size_bytes + array_sum($further),
                     'checksum' => $file === null ? '' : "$file->algorithm $file->hash",
                     'copies' => $file?->copies,

@@ -127,7 +127,7 @@ final class ClipCheck
         return $this->clipsOf($day)
             ->leftJoin('placements', 'placements.clip_id', '=', 'clips.id')
             ->where('clips.device_id', $device)
-            ->whereNull('clips.take_id')
+            ->whereNotExists(static fn($part) => $part->from('take_parts')->whereColumn('take_parts.clip_id', 'clips.id'))
             ->where('clips.is_false_start', false)
             ->where('clips.is_wild', false)
             ->selectRaw('clips.name, COALESCE(placements.start_ticks, clips.start_ticks) AS start, clips.duration_ticks AS length')

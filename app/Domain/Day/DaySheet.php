@@ -5,6 +5,8 @@ declare(strict_types=1);
 namespace App\Domain\Day;
 
 use App\Domain\Cards\Readers;
+use App\Domain\Footage\TakeLengths;
+use App\Domain\Footage\TakeSync;
 use App\Domain\Points\OpenPoint;
 use App\Domain\Points\OpenPoints;
 use App\Domain\Tasks\DayWork;
@@ -21,7 +23,12 @@ use Illuminate\Support\Facades\DB;
 /** The day at a glance: counts, who rolled when, open points and what is left before wrap. Ticks and bytes. */
 final class DaySheet
 {
-    public function __construct(private readonly OpenPoints $points, private readonly Readers $readers, private readonly DayWork $work) {}
+    public function __construct(
+        private readonly OpenPoints $points,
+        private readonly Readers $readers,
+        private readonly DayWork $work,
+        private readonly TakeSync $sync,
+    ) {}
 
     /** @return array<string, mixed> */
     public function of(ShootDay $day): array
@@ -62,13 +69,10 @@ final class DaySheet
     /** @return array{circled_ticks: int, running_ticks: int} running time of the first camera's circled takes, and of all pictures */
     private function running(ShootDay $day): array
     {
-        $perTake = DB::table('clips')
-            ->join('takes', 'takes.id', '=', 'clips.take_id')
-            ->where('clips.shoot_day_id', $day->id)
-            ->where('clips.kind', 'picture')
+        $perTake = TakeLengths::pictures()
+            ->join('takes', 'takes.id', '=', 'take_parts.take_id')
+            ->where('takes.shoot_day_id', $day->id)
             ->where('takes.status', 'circled')
-            ->groupBy('takes.id')
-            ->selectRaw('MAX(clips.duration_ticks) AS longest')
             ->pluck('longest');
 
         return [
@@ -88,17 +92,10 @@ final class DaySheet
     private function synced(ShootDay $day, $takes): array
     {
         $wanting = $takes->reject(static fn(Take $take): bool => $take->is_mos || $take->is_wild || $take->is_guide_only)->pluck('id');
-        $rows = DB::table('clips')
-            ->join('placements', 'placements.clip_id', '=', 'clips.id')
-            ->whereIn('clips.take_id', $wanting)
-            ->whereNotNull('placements.start_ticks')
-            ->groupBy('clips.take_id')
-            ->selectRaw("SUM(clips.kind = 'picture') AS pictures, SUM(clips.kind = 'sound') AS sounds")
-            ->get();
 
         return [
             'to_sync' => $wanting->count(),
-            'synced' => $rows->filter(static fn(object $row): bool => $row->pictures > 0 && $row->sounds > 0)->count(),
+            'synced' => count($this->sync->synced($wanting->all())),
             'unsure' => Placement::query()->where('shoot_day_id', $day->id)->whereNotNull('start_ticks')->where('is_sure', false)->count(),
             // Not what a person took out, nor a camera that was started by mistake.
             'strays' => Placement::query()
@@ -119,7 +116,8 @@ final class DaySheet
         $rows = DB::table('clips')
             ->join('devices', 'devices.id', '=', 'clips.device_id')
             ->leftJoin('placements', 'placements.clip_id', '=', 'clips.id')
-            ->leftJoin('takes', 'takes.id', '=', 'clips.take_id')
+            ->leftJoin('take_parts', 'take_parts.clip_id', '=', 'clips.id')
+            ->leftJoin('takes', 'takes.id', '=', 'take_parts.take_id')
             ->where('clips.shoot_day_id', $day->id)
             ->whereNull('clips.import_kind')
             ->whereNotNull('clips.duration_ticks')
@@ -127,6 +125,7 @@ final class DaySheet
             ->where(static fn($query) => $query->whereNull('placements.group')->orWhere('placements.group', 0))
             ->orderBy('devices.lane')
             ->orderByRaw('COALESCE(placements.start_ticks, clips.start_ticks)')
+            ->orderBy('take_parts.in_ticks')
             ->get([
                 'devices.letter',
                 'devices.kind',
@@ -144,13 +143,24 @@ final class DaySheet
         $lanes = [];
         foreach ($rows as $row) {
             $lanes[$row->letter] ??= ['device' => $row->letter, 'kind' => $row->kind, 'spans' => []];
-            $lanes[$row->letter]['spans'][] = [
+            $label = $row->setup === null ? null : $row->setup . '/' . $row->take . $row->part;
+            if (isset($lanes[$row->letter]['spans'][$row->ulid])) {
+                // One recording over several takes is one stretch, named by the first and the last.
+                $first = strtok((string) $lanes[$row->letter]['spans'][$row->ulid][3], ' ');
+                $lanes[$row->letter]['spans'][$row->ulid][3] = "$first to $label";
+
+                continue;
+            }
+            $lanes[$row->letter]['spans'][$row->ulid] = [
                 (int) $row->at_ticks,
                 (int) $row->at_ticks + (int) $row->duration_ticks,
                 $row->ulid,
-                $row->setup === null ? null : $row->setup . '/' . $row->take . $row->part,
+                $label,
                 (bool) ($row->is_mos || $row->is_wild || $row->is_false_start || $row->take_is_wild),
             ];
+        }
+        foreach ($lanes as $letter => $lane) {
+            $lanes[$letter]['spans'] = array_values($lane['spans']);
         }
 
         return array_values($lanes);

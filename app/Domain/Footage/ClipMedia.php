@@ -357,59 +357,68 @@ final class ClipMedia
     }
 
     /**
-     * The proxy's pictures with the recorder's sound laid under them, so that the browser keeps both on one clock.
+     * The proxy's pictures with the recorders' sound laid under them, so that the browser keeps both on one clock.
      *
-     * @param  int  $offsetTicks  where the picture's first frame lies in the sound clip; below zero before its start
-     * @param  float  $driftPpm  by which the picture's clock is faster than the recorder's, where the sound is to keep step with it
+     * @param  non-empty-list<array{sound: Clip, file: string, from: int, to: int, offset: int, drift: float}>  $pieces  which recording
+     *     lies under which stretch of the picture (ticks from its first frame); `offset` is where the picture's first frame lies in
+     *     the recording, below zero before its start; `drift` the parts per million by which the picture's clock is faster, where
+     *     the sound is to keep step with it
      *
      * @throws UnableToReadMedia if ffmpeg cannot do it
      * @throws TaskLost if another worker makes media of the picture
      */
-    public function lay(Clip $picture, Clip $sound, string $soundFile, int $offsetTicks, float $driftPpm = 0.0): void
+    public function lay(Clip $picture, array $pieces): void
     {
-        NamedLock::while(
-            'media.' . $picture->id,
-            fn() => $this->layAlone($picture, $sound, $soundFile, $offsetTicks, $driftPpm),
-            self::WAIT,
-        );
+        NamedLock::while('media.' . $picture->id, fn() => $this->layAlone($picture, $pieces), self::WAIT);
     }
 
-    private function layAlone(Clip $picture, Clip $sound, string $soundFile, int $offsetTicks, float $driftPpm): void
+    /** @param  non-empty-list<array{sound: Clip, file: string, from: int, to: int, offset: int, drift: float}>  $pieces */
+    private function layAlone(Clip $picture, array $pieces): void
     {
         $folder = self::folder($picture);
         $rate = 48_000;
-        $from = max(0, Ticks::toSamples($offsetTicks, (int) $sound->sample_rate));
-        // A long recording is entered at a whole second, which PCM can be exactly; what is left is cut by samples.
-        $skip = strtolower(pathinfo($soundFile, PATHINFO_EXTENSION)) === 'wav' ? intdiv($from, (int) $sound->sample_rate) : 0;
-        $from -= $skip * (int) $sound->sample_rate;
-        $delay = max(0, Ticks::toSamples(-$offsetTicks, $rate));
         $length = Ticks::toSamples((int) $picture->duration_ticks, $rate);
-        $filter =
-            '[1:a]' .
-            implode(
-                ',',
-                array_filter([
-                    "atrim=start_sample=$from,asetpts=PTS-STARTPTS",
-                    self::listening($sound, $picture->take?->listening),
-                    "aresample=$rate",
-                    ClockRate::filter($driftPpm, $rate),
-                    sprintf('adelay=%dS:all=1,apad,atrim=end_sample=%d', $delay, $length),
-                ]),
-            ) .
-            '[sound]';
+        $inputs = $chains = [];
+        foreach ($pieces as $number => $piece) {
+            $sound = $piece['sound'];
+            $own = (int) $sound->sample_rate;
+            $from = max(0, Ticks::toSamples($piece['offset'] + $piece['from'], $own));
+            // A long recording is entered at a whole second, which PCM can be exactly; what is left is cut by samples.
+            $skip = strtolower(pathinfo($piece['file'], PATHINFO_EXTENSION)) === 'wav' ? intdiv($from, $own) : 0;
+            $from -= $skip * $own;
+            array_push($inputs, ...Ffmpeg::input($piece['file'], ['-ss', (string) $skip]));
+            $end = count($pieces) === 1 ? null : $from + Ticks::toSamples($piece['to'] - $piece['from'], $own);
+            $chains[] =
+                sprintf('[%d:a]', $number + 1) .
+                implode(
+                    ',',
+                    array_filter([
+                        "atrim=start_sample=$from" . ($end === null ? '' : ":end_sample=$end") . ',asetpts=PTS-STARTPTS',
+                        self::listening($sound, $picture->take?->listening),
+                        "aresample=$rate",
+                        ClockRate::filter($piece['drift'], $rate),
+                        sprintf('adelay=%dS:all=1,apad,atrim=end_sample=%d', Ticks::toSamples($piece['from'], $rate), $length),
+                    ]),
+                ) .
+                "[sound$number]";
+        }
+        $mixed =
+            count($pieces) === 1
+                ? ''
+                : ';' . implode('', array_map(static fn(int $number): string => "[sound$number]", array_keys($pieces)));
         $run = Process::run(
             [
                 ...Ffmpeg::command(),
                 ...Ffmpeg::input($folder . '/proxy.mp4'),
-                ...Ffmpeg::input($soundFile, ['-ss', (string) $skip]),
+                ...$inputs,
                 '-filter_complex',
-                $filter,
+                implode(';', $chains) . ($mixed === '' ? '' : $mixed . 'amix=inputs=' . count($pieces) . ':normalize=0[sound]'),
                 '-map',
                 '0:v:0',
                 '-c:v',
                 'copy',
                 '-map',
-                '[sound]',
+                $mixed === '' ? '[sound0]' : '[sound]',
                 '-c:a',
                 'aac',
                 '-b:a',
@@ -423,7 +432,7 @@ final class ClipMedia
         );
         if ($run['status'] !== 0) {
             @unlink($folder . '/synced.part.mp4');
-            throw UnableToReadMedia::program('ffmpeg', $soundFile, $run['error']);
+            throw UnableToReadMedia::program('ffmpeg', $pieces[0]['file'], $run['error']);
         }
         rename($folder . '/synced.part.mp4', $folder . '/synced.mp4');
         $picture->update(['sound_synced_at' => now()]);

@@ -76,7 +76,7 @@ final class SetSlate
      */
     public static function refuseOther(Clip $clip, ?array $seen): void
     {
-        $now = Clip::query()->with('take')->lockForUpdate()->findOrFail($clip->id)->take?->label();
+        $now = Clip::query()->with('parts.take')->lockForUpdate()->findOrFail($clip->id)->slates();
         if ($seen !== null && $now !== $seen['slate']) {
             throw Problem::editedMeanwhile($clip->title(), [['field' => 'slate', 'yours' => $seen['slate'], 'theirs' => $now]]);
         }
@@ -86,8 +86,7 @@ final class SetSlate
     public static function join(Collection $clips, ?Take $take, ChangeLog $log, bool $falseStart = false): void
     {
         foreach ($clips as $clip) {
-            $clip->take_id = $take?->id;
-            $clip->slate_from = 'person';
+            TakeParts::whole($clip, $take, 'person', $log);
             $clip->is_false_start = $falseStart;
             $log->save($clip);
             if ($take !== null) {

@@ -80,7 +80,7 @@ final class MakeHandoff
         );
 
         return Clip::query()
-            ->with(['card.copies', 'device.look', 'look', 'take', 'placement', 'day'])
+            ->with(['card.copies', 'device.look', 'look', 'take', 'parts.take.screeningNotes', 'placement', 'day'])
             ->where('production_id', $production->id)
             ->whereIn('kind', ['picture', 'sound', 'still'])
             ->where(

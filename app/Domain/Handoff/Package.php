@@ -14,6 +14,7 @@ use App\Models\Handoff;
 use App\Models\Look;
 use App\Models\Reel;
 use App\Models\ShootDay;
+use App\Models\TakePart;
 use App\Support\Clock;
 use App\Support\OwnFolder;
 use App\Support\Problem;
@@ -244,23 +245,33 @@ final class Package
             'Sure',
             'File',
         ];
-        $sorted = $clips
+        // A row for each take that a clip belongs to: one recording over six takes is six rows.
+        $rows = $clips
+            ->flatMap(
+                static fn(Clip $clip): array => $clip->parts->isEmpty()
+                    ? [[$clip, null]]
+                    : $clip->parts->map(static fn(TakePart $part): array => [$clip, $part])->all(),
+            )
             ->sortBy(
-                static fn(Clip $clip): array => [
-                    $clip->day->number,
-                    $clip->take->sort_key ?? '~',
-                    $clip->device->lane ?? 99,
-                    $clip->start_ticks,
+                static fn(array $row): array => [
+                    $row[0]->day->number,
+                    $row[1]?->take->sort_key ?? '~',
+                    $row[0]->device->lane ?? 99,
+                    $row[0]->start_ticks + (int) $row[1]?->in_ticks,
                 ],
             )
             ->values();
 
         return CsvWriter::write(
             $heading,
-            $sorted
-                ->map(function (Clip $clip) use ($handoff): array {
+            $rows
+                ->map(function (array $row) use ($handoff): array {
+                    /** @var array{Clip, TakePart|null} $row */
+                    [$clip, $part] = $row;
                     $rate = $clip->rate() ?? $handoff->production->rate();
-                    $take = $clip->take;
+                    $take = $part?->take;
+                    $in = (int) $part?->in_ticks;
+                    $out = $part->out_ticks ?? $clip->duration_ticks;
 
                     return [
                         $clip->day->number,
@@ -280,8 +291,8 @@ final class Package
                         $clip->name,
                         $clip->device?->letter,
                         $clip->card?->roll,
-                        Clock::label($clip->start_ticks, $rate),
-                        Clock::label($clip->duration_ticks, $rate),
+                        Clock::label($clip->start_ticks === null ? null : $clip->start_ticks + $in, $rate),
+                        Clock::label($out === null ? null : $out - $in, $rate),
                         $clip->placement?->start_ticks === null ? '' : $clip->placement->way,
                         $clip->placement?->start_ticks === null ? '' : $clip->placement->is_sure,
                         $this->paths->of($clip),

@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace App\Domain\Handoff;
 
+use App\Domain\Lineup\SoundsUnder;
 use App\Domain\Lineup\Windows;
 use App\Models\Clip;
 use App\Models\Look;
@@ -57,9 +58,8 @@ final class ReelSequence
                 $at,
                 metadata: self::facts($item) + self::look($item),
             );
-            $sound = $windows->partner($item->clip, 'sound');
-            if ($sound !== null) {
-                $under = self::under($item, $sound, $length, $at, $pathOf($sound), $rate);
+            foreach (SoundsUnder::of($item->clip, $windows) as $piece) {
+                $under = self::under($item, $piece, $length, $at, $pathOf($piece['sound']), $rate);
                 if ($under !== null) {
                     $laid[] = $under;
                 }
@@ -71,25 +71,37 @@ final class ReelSequence
             $reel->name,
             $rate,
             self::START_TICKS,
-            [new Track('picture', 'V', $pictures), new Track('sound', 'A', $laid)],
+            [new Track('picture', 'V', $pictures), new Track('sound', 'A', self::inOrder($laid))],
             ['production' => $reel->production->name],
         );
     }
 
-    private static function under(ReelItem $item, Clip $sound, int $length, int $at, string $path, FrameRate $rate): ?Item
+    /**
+     * @param  list<Item>  $items
+     * @return list<Item>
+     */
+    private static function inOrder(array $items): array
     {
-        $from = $item->clip->placement->start_ticks + $item->in_ticks - $sound->placement->start_ticks;
-        $late = max(0, -$from);
-        $length = min($length - $late, (int) $sound->duration_ticks - max(0, $from));
+        usort($items, static fn(Item $x, Item $y): int => $x->recordStartTicks <=> $y->recordStartTicks);
 
-        return $length <= 0
+        return $items;
+    }
+
+    /** @param  array{sound: Clip, from: int, to: int}  $piece  ticks from the picture's first frame */
+    private static function under(ReelItem $item, array $piece, int $length, int $at, string $path, FrameRate $rate): ?Item
+    {
+        $sound = $piece['sound'];
+        $start = max($item->in_ticks, $piece['from']);
+        $end = min($item->in_ticks + $length, $piece['to']);
+
+        return $end <= $start
             ? null
             : new Item(
                 $item->take->label() . ' ' . $sound->name,
                 self::source($sound, $path, $rate),
-                max(0, $from),
-                $length,
-                $at + $late,
+                $item->clip->placement->start_ticks + $start - $sound->placement->start_ticks,
+                $end - $start,
+                $at + $start - $item->in_ticks,
                 metadata: self::facts($item),
             );
     }
@@ -116,6 +128,7 @@ final class ReelSequence
             'scene' => $take->scene,
             'setup' => $take->setup,
             'take' => $take->take,
+            'part' => $take->part,
             'status' => $take->status,
             'description' => $take->description,
         ];

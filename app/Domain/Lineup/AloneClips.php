@@ -23,8 +23,8 @@ final class AloneClips
     public function __construct(Collection $clips, private readonly Windows $windows)
     {
         foreach ($clips as $clip) {
-            if ($clip->isSound() && $clip->take_id !== null) {
-                $this->recorded[$clip->take_id] = true;
+            foreach ($clip->isSound() ? $clip->parts : [] as $part) {
+                $this->recorded[$part->take_id] = true;
             }
         }
     }
@@ -42,7 +42,7 @@ final class AloneClips
         ) {
             return null;
         }
-        if ($clip->isPicture() && isset($this->recorded[$clip->take_id])) {
+        if ($clip->isPicture() && $take !== null && isset($this->recorded[$take->id])) {
             return null;
         }
 

@@ -7,10 +7,12 @@ namespace App\Domain\Lineup;
 use App\Domain\Footage\ClaimedSlate;
 use App\Domain\Footage\FindTake;
 use App\Domain\Footage\GiveNames;
+use App\Domain\Footage\TakeParts;
 use App\Domain\Undo\ChangeLog;
 use App\Models\Clip;
 use App\Models\ShootDay;
 use App\Models\Take;
+use App\Models\TakePart;
 use App\Models\User;
 use Cartella\Core\Slate\Slate;
 use Cartella\Core\Slate\SlateReader;
@@ -39,6 +41,7 @@ final class CutIntoTakes
         $clips = $this->clips($day);
         $windows = new Windows($clips);
         $alone = new AloneClips($clips, $windows);
+        $recorded = $this->recorded($day, $windows);
         $known = Take::query()->where('shoot_day_id', $day->id)->get()->map(static fn(Take $take): string => $take->label())->flip();
         $rows = [];
         foreach (
@@ -51,24 +54,25 @@ final class CutIntoTakes
             as $clip
         ) {
             /** @var Clip $clip */
-            [$slate, $from] = $this->decide($day, $clip, $windows);
-            $was = $clip->take?->label();
+            $choice = $this->decide($day, $clip, $windows, $recorded);
+            $was = $clip->slates();
             $row = ['clip' => $clip->ulid, 'name' => $clip->name, 'device' => $clip->device?->letter, 'kind' => $clip->kind, 'was' => $was];
-            if ($slate !== null && $clip->slate_from !== 'person' && $slate->label() !== $was) {
+            if ($choice->parts !== [] && !$clip->isSaidByPerson() && $choice->label() !== $was) {
                 $sound = $clip->isPicture() ? $windows->partner($clip, 'sound') : null;
                 $rows[] = $row + [
                     'what' => 'take',
-                    'now' => $slate->label(),
-                    'is_new' => !$known->has($slate->label()),
+                    'now' => $choice->label(),
+                    'is_new' => array_filter($choice->labels(), static fn(string $label): bool => !$known->has($label)) !== [],
                     'why' => match (true) {
-                        $from === 'ixml' => 'the recorder says so',
-                        $from === 'name' => 'its name says so',
-                        $sound !== null => 'it ran with ' . $sound->name,
+                        $choice->isSplit() => sprintf('it ran over %d takes that cameras name', count($choice->parts)),
+                        $choice->from === 'ixml' => 'the recorder says so',
+                        $choice->from === 'name' => 'its name says so',
+                        $sound !== null => 'it ran with ' . $sound->title(),
                         default => 'it ran with another camera of that take',
                     },
                 ];
             }
-            $mark = $alone->of($clip, $slate !== null);
+            $mark = $alone->of($clip, $choice->parts !== []);
             if ($mark !== null) {
                 $rows[] = $row + ['what' => $mark->value, 'now' => null, 'is_new' => false, 'why' => $mark->why()];
             }
@@ -90,40 +94,49 @@ final class CutIntoTakes
             $windows = new Windows($clips);
             $pattern ??= $chosen === null ? $day->production->name_patterns[0] ?? null : null;
             $found = [];
+            $split = 0;
             $claimsByTake = [];
             $ticked = array_flip($chosen ?? []);
             $is = static fn(Clip $clip, string $what): bool => isset($ticked["$clip->ulid:$what"]);
             $alone = new AloneClips($clips, $windows);
+            $recorded = $this->recorded($day, $windows);
             // Before anything changes: what the list has shown is what is applied.
+            $choices = $clips->mapWithKeys(fn(Clip $clip): array => [$clip->id => $this->decide($day, $clip, $windows, $recorded)])->all();
             $marks =
                 $chosen === null
                     ? []
                     : $clips
-                        ->mapWithKeys(
-                            fn(Clip $clip): array => [$clip->id => $alone->of($clip, $this->decide($day, $clip, $windows)[0] !== null)],
-                        )
+                        ->mapWithKeys(static fn(Clip $clip): array => [$clip->id => $alone->of($clip, $choices[$clip->id]->parts !== [])])
                         ->all();
             foreach ($clips->sortBy(static fn(Clip $clip): bool => $clip->isPicture()) as $clip) {
                 /** @var Clip $clip */
-                [$slate, $from, $claims] = $this->decide($day, $clip, $windows);
-                if ($slate === null || ($chosen !== null && !$is($clip, 'take') && $slate->label() !== $clip->take?->label())) {
+                $choice = $choices[$clip->id];
+                if ($choice->parts === [] || ($chosen !== null && !$is($clip, 'take') && $choice->label() !== $clip->slates())) {
                     continue;
                 }
-                $take = ($this->find)($day, $slate, $log);
-                foreach ($claims as $claim) {
+                $parts = array_map(
+                    fn(array $part): array => [
+                        'take' => ($this->find)($day, $part['slate'], $log),
+                        'in' => $part['from'],
+                        'out' => $part['to'],
+                    ],
+                    $choice->parts,
+                );
+                $take = $parts[0]['take'];
+                foreach ($choice->claims as $claim) {
                     $claimsByTake[$take->id][$claim['from'] . ClaimedSlate::label($claim)] ??= $claim;
                 }
-                if ($clip->slate_from !== 'person' && $clip->take_id !== $take->id) {
-                    $clip->take_id = $take->id;
-                    $clip->slate_from = $from;
-                    $log->save($clip);
+                if ($clip->isSaidByPerson() || !TakeParts::set($clip, $parts, $choice->from, $log)) {
+                    continue;
+                }
+                $split += (int) $choice->isSplit();
+                if (!$choice->isSplit()) {
                     $found[$clip->ulid] = $take->id;
                     FindTake::recorderMarks($take, $clip, $log);
                 }
-                $clip->setRelation('take', $take);
             }
             $this->keepClaims($claimsByTake, $log);
-            $count = count($found);
+            $count = count($found) + $split;
             foreach ($clips as $clip) {
                 $mark = $marks[$clip->id] ?? null;
                 $count += (int) ($mark !== null && $is($clip, $mark->value) && AloneClips::mark($clip, $mark, $log));
@@ -134,7 +147,7 @@ final class CutIntoTakes
                 $beside = $clips->filter(
                     static fn(Clip $clip): bool => $clip->label === null &&
                         $clip->placement?->start_ticks !== null &&
-                        in_array($clip->take_id, $found, true),
+                        in_array($clip->take?->id, $found, true),
                 );
                 $this->names->into(
                     $log,
@@ -153,7 +166,7 @@ final class CutIntoTakes
     private function clips(ShootDay $day): Collection
     {
         return Clip::query()
-            ->with(['placement', 'take', 'device'])
+            ->with(['placement', 'parts.take', 'take', 'device'])
             ->where('shoot_day_id', $day->id)
             ->whereIn('kind', ['picture', 'sound'])
             ->whereNull('import_kind')
@@ -161,30 +174,73 @@ final class CutIntoTakes
             ->get();
     }
 
-    /** @return array{Slate|null, string, list<array{from: string, where: string, setup: string, take: int, part: string}>} */
-    private function decide(ShootDay $day, Clip $clip, Windows $windows): array
+    private function recorded(ShootDay $day, Windows $windows): RecordedTakes
     {
+        $reader = $this->reader($day);
+
+        return new RecordedTakes(
+            $windows,
+            static fn(Clip $picture): ?Slate => $picture->isSaidByPerson()
+                ? $picture->take?->slate()
+                : ClaimedSlate::of($picture, $reader, $day->production->slate_style)[0]->slate ?? null,
+        );
+    }
+
+    private function reader(ShootDay $day): SlateReader
+    {
+        return $this->readers[$day->production_id] ??= $day->production->slateReader();
+    }
+
+    private function decide(ShootDay $day, Clip $clip, Windows $windows, RecordedTakes $recorded): TakeChoice
+    {
+        $reader = $this->reader($day);
         $style = $day->production->slate_style;
-        $reader = $this->readers[$day->production_id] ??= $day->production->slateReader();
         $own = ClaimedSlate::of($clip, $reader, $style);
+        if ($clip->isSound()) {
+            $under = $clip->isSaidByPerson() ? [] : $recorded->under($clip);
+            if (count($under) > 1) {
+                return new TakeChoice($under, 'lineup');
+            }
+            if ($own === [] && count($under) === 1) {
+                return TakeChoice::whole($under[0]['slate'], 'lineup', []);
+            }
+        }
         $partner = $clip->isPicture() ? $windows->partner($clip, 'sound') : null;
+        if ($partner !== null && !$clip->isSaidByPerson() && $recorded->isShared($partner)) {
+            // What the recording says of itself is said of no one of its takes, least of all of a picture with a name of its own.
+            $slate = $own[0]->slate ?? $recorded->longest($clip, $partner);
+
+            return $slate === null ? TakeChoice::none() : TakeChoice::whole($slate, $own[0]->from ?? 'lineup', self::said($own));
+        }
         $others = $clip->isPicture() && $partner === null ? $windows->partners($clip, 'picture') : [];
         $claims = $own;
         foreach ($partner === null ? $others : [$partner] as $other) {
             array_push($claims, ...ClaimedSlate::of($other, $reader, $style));
         }
         usort($claims, static fn(ClaimedSlate $x, ClaimedSlate $y): int => ($x->from !== 'ixml') <=> ($y->from !== 'ixml'));
-        $said = array_map(static fn(ClaimedSlate $claim): array => $claim->toArray(), $claims);
         foreach ([$clip, ...$partner === null ? $others : [$partner]] as $decided) {
-            if ($decided->slate_from === 'person' && $decided->take !== null) {
-                return [$decided->take->slate(), 'lineup', $said];
+            if ($decided->isSaidByPerson() && $decided->parts->count() === 1) {
+                return TakeChoice::whole($decided->parts->first()->take->slate(), 'lineup', self::said($claims));
             }
         }
-        if ($clip->slate_from === 'person' || $claims === []) {
-            return [null, '', []];
+        if ($clip->isSaidByPerson() || $claims === []) {
+            return TakeChoice::none();
         }
 
-        return [$claims[0]->slate, $own !== [] && $own[0] === $claims[0] ? $claims[0]->from : 'lineup', $said];
+        return TakeChoice::whole(
+            $claims[0]->slate,
+            $own !== [] && $own[0] === $claims[0] ? $claims[0]->from : 'lineup',
+            self::said($claims),
+        );
+    }
+
+    /**
+     * @param  list<ClaimedSlate>  $claims
+     * @return list<array{from: string, where: string, setup: string, take: int, part: string}>
+     */
+    private static function said(array $claims): array
+    {
+        return array_map(static fn(ClaimedSlate $claim): array => $claim->toArray(), $claims);
     }
 
     /** @param  array<int, array<string, array{from: string, where: string, setup: string, take: int, part: string}>>  $claimsByTake */
@@ -203,7 +259,7 @@ final class CutIntoTakes
      */
     private function dropEmpty(ShootDay $day, Collection $clips, ChangeLog $log): void
     {
-        $used = $clips->pluck('take_id')->filter()->unique();
+        $used = TakePart::query()->whereIn('clip_id', $clips->pluck('id'))->distinct()->pluck('take_id');
         $empty = Take::query()
             ->where('shoot_day_id', $day->id)
             ->whereNotIn('id', $used)

@@ -35,13 +35,13 @@ final class LaySound
             ->filter(
                 static fn(Clip $clip): bool => $clip->isPicture() &&
                     $clip->proxied_at !== null &&
-                    self::isOld($clip, $windows->partner($clip, 'sound')),
+                    self::isOld($clip, SoundsUnder::of($clip, $windows)),
             )
             ->values();
         foreach ($pictures as $done => $clip) {
             $progress($done, $pictures->count(), $clip->name);
             try {
-                $this->under($clip, $windows->partner($clip, 'sound'));
+                $this->under($clip, SoundsUnder::of($clip, $windows));
             } catch (TaskLost) {
                 LaySoundJob::dispatch($clip->id)->onQueue('media'); // another worker makes media of it just now
             }
@@ -58,23 +58,31 @@ final class LaySound
             ->whereNull('import_kind')
             ->get();
         $clip->load('placement');
-        $this->under($clip, (new Windows($clips))->partner($clip, 'sound'));
+        $this->under($clip, SoundsUnder::of($clip, new Windows($clips)));
     }
 
-    /** Whether one of the two was moved since the sound was laid, or it never was. */
-    private static function isOld(Clip $clip, ?Clip $sound): bool
+    /**
+     * Whether one of them was moved since the sound was laid, or it never was.
+     *
+     * @param  list<array{sound: Clip, from: int, to: int}>  $pieces
+     */
+    private static function isOld(Clip $clip, array $pieces): bool
     {
-        if ($sound === null || $clip->sound_synced_at === null) {
-            return $sound !== null || $clip->sound_synced_at !== null;
+        if ($pieces === [] || $clip->sound_synced_at === null) {
+            return $pieces !== [] || $clip->sound_synced_at !== null;
         }
+        $moved = max(
+            $clip->placement->updated_at,
+            ...array_map(static fn(array $piece) => $piece['sound']->placement->updated_at, $pieces),
+        );
 
-        return max($clip->placement->updated_at, $sound->placement->updated_at) >= $clip->sound_synced_at ||
-            !is_file(ClipMedia::folder($clip) . '/synced.mp4');
+        return $moved >= $clip->sound_synced_at || !is_file(ClipMedia::folder($clip) . '/synced.mp4');
     }
 
-    private function under(Clip $clip, ?Clip $sound): void
+    /** @param  list<array{sound: Clip, from: int, to: int}>  $pieces */
+    private function under(Clip $clip, array $pieces): void
     {
-        if ($sound === null) {
+        if ($pieces === []) {
             $clip->update(['sound_synced_at' => null]);
 
             return;
@@ -82,10 +90,14 @@ final class LaySound
         try {
             $this->media->lay(
                 $clip,
-                $sound,
-                ClipMedia::soundFile($sound, $this->stores),
-                $clip->placement->start_ticks - $sound->placement->start_ticks,
-                Drift::between($clip, $sound),
+                array_map(
+                    fn(array $piece): array => $piece + [
+                        'file' => ClipMedia::soundFile($piece['sound'], $this->stores),
+                        'offset' => $clip->placement->start_ticks - $piece['sound']->placement->start_ticks,
+                        'drift' => Drift::between($clip, $piece['sound']),
+                    ],
+                    $pieces,
+                ),
             );
         } catch (CartellaException | Problem $trouble) {
             Log::warning($trouble->getMessage(), ['clip' => $clip->ulid]);

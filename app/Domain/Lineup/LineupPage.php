@@ -16,7 +16,7 @@ final class LineupPage
     public function of(ShootDay $day): array
     {
         $clips = Clip::query()
-            ->with(['placement', 'device', 'take', 'card'])
+            ->with(['placement', 'device', 'parts.take', 'card'])
             ->where('shoot_day_id', $day->id)
             ->whereIn('kind', ['picture', 'sound'])
             ->whereNull('import_kind')
@@ -25,6 +25,7 @@ final class LineupPage
         $names = $clips->pluck('name', 'ulid')->all();
         $placements = $strays = [];
         foreach ($clips as $clip) {
+            $take = $clip->parts->first()?->take;
             $entry = [
                 'clip' => $clip->ulid,
                 'name' => $clip->name,
@@ -32,15 +33,15 @@ final class LineupPage
                 'kind' => $clip->kind,
                 'duration_ticks' => $clip->duration_ticks,
                 'own_ticks' => $clip->start_ticks,
-                'take' => $clip->take?->label(),
-                'take_ulid' => $clip->take?->ulid,
+                'take' => $clip->slates(),
+                'take_ulid' => $take?->ulid,
                 'ready' => $clip->proxied_at !== null,
                 'has_sound' => ($clip->channels ?? []) !== [],
                 'roll' => $clip->card?->roll,
-                'scene' => $clip->take?->scene,
+                'scene' => $take?->scene,
                 'left_out' => $clip->placement?->left_out_at !== null,
-                'what' => (string) $clip->take?->description,
-                'alone' => $clip->is_wild || $clip->is_false_start || $clip->take?->is_mos === true || $clip->take?->is_wild === true,
+                'what' => (string) $take?->description,
+                'alone' => $clip->is_wild || $clip->is_false_start || $take?->is_mos === true || $take?->is_wild === true,
             ];
             $place = $clip->placement;
             if ($place?->start_ticks === null) {

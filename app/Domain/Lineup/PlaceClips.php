@@ -60,7 +60,7 @@ final class PlaceClips
             ->pluck('id')
             ->flip();
         $clips = Scope::clips($day)
-            ->with(['device', 'placement', 'take'])
+            ->with(['device', 'placement', 'parts.take'])
             ->orderByRaw("kind = 'picture'")
             ->orderBy('start_ticks')
             ->orderBy('id')
@@ -155,7 +155,8 @@ final class PlaceClips
             $markers,
             $mark?->in_ticks,
             $mark?->out_ticks,
-            $clip->take?->label(),
+            // A recording over several takes is of no one of them.
+            $clip->parts->count() === 1 ? $clip->parts->first()->take->label() : null,
         );
     }
 

@@ -7,6 +7,7 @@ namespace App\Domain\Lineup;
 use App\Domain\Undo\ChangeLog;
 use App\Models\Clip;
 use App\Models\Take;
+use App\Models\TakePart;
 use App\Models\User;
 use App\Support\Live;
 use App\Support\Problem;
@@ -101,7 +102,11 @@ final class SoundOfTake
     public static function layAgain(int $takeId): void
     {
         foreach (
-            Clip::query()->where('take_id', $takeId)->where('kind', 'picture')->whereNotNull('sound_synced_at')->pluck('id')
+            Clip::query()
+                ->whereIn('id', TakePart::query()->where('take_id', $takeId)->select('clip_id'))
+                ->where('kind', 'picture')
+                ->whereNotNull('sound_synced_at')
+                ->pluck('id')
             as $clip
         ) {
             LaySoundJob::dispatch((int) $clip)->onQueue('media');

@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace App\Domain\Log;
 
+use App\Domain\Footage\TakeLengths;
 use App\Domain\Points\OpenPoints;
 use App\Models\Card;
 use App\Models\CardCopy;
@@ -74,17 +75,7 @@ final class DailyLog
     {
         $takes = DB::table('takes')
             ->where('takes.shoot_day_id', $day->id)
-            ->leftJoinSub(
-                DB::table('clips')
-                    ->where('kind', 'picture')
-                    ->whereNotNull('take_id')
-                    ->groupBy('take_id')
-                    ->selectRaw('take_id, MAX(duration_ticks) AS longest'),
-                'shot',
-                'shot.take_id',
-                '=',
-                'takes.id',
-            )
+            ->leftJoinSub(TakeLengths::pictures(), 'shot', 'shot.take_id', '=', 'takes.id')
             ->orderBy('takes.sort_key')
             ->get(['takes.scene', 'takes.setup', 'takes.status', 'shot.longest']);
         $headings = Scene::query()->where('production_id', $day->production_id)->pluck('heading', 'name');

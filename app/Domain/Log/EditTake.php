@@ -5,10 +5,12 @@ declare(strict_types=1);
 namespace App\Domain\Log;
 
 use App\Domain\Footage\TakeFacts;
+use App\Domain\Footage\TakeParts;
 use App\Domain\Undo\ChangeLog;
 use App\Models\Clip;
 use App\Models\Production;
 use App\Models\Take;
+use App\Models\TakePart;
 use App\Models\User;
 use App\Support\Live;
 use App\Support\Problem;
@@ -193,10 +195,7 @@ final class EditTake
                     continue;
                 }
                 // Its clips are this person's choice now, whatever their own names and fields say.
-                foreach (Clip::query()->where('take_id', $id)->get() as $clip) {
-                    $clip->slate_from = 'person';
-                    $log->save($clip);
-                }
+                TakeParts::move($take, $take, $log);
                 $log->save($take);
                 unset($takes[$id]);
             }

@@ -31,10 +31,16 @@ final class LogUndo
             'clips',
             Topic::Takes,
             'a clip',
-            take: 'take_id',
-            together: [['take_id', 'slate_from'], ['device_id', 'import_kind']],
+            together: [['device_id', 'import_kind']],
             byKey: ['facts'],
             derived: ['proxied_at', 'sound_synced_at', 'problems'],
+        );
+        $tables->table(
+            'take_parts',
+            Topic::Takes,
+            'what a clip belongs to',
+            together: [['take_id', 'clip_id', 'in_ticks', 'out_ticks', 'said_by']],
+            take: 'take_id',
         );
         $tables->table('productions', Topic::Patterns, 'a setting');
         $tables->guard(self::refuseWhileItComesIn(...));

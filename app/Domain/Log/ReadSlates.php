@@ -6,6 +6,7 @@ namespace App\Domain\Log;
 
 use App\Domain\Footage\ClaimedSlate;
 use App\Domain\Footage\FindTake;
+use App\Domain\Footage\TakeParts;
 use App\Domain\Undo\ChangeLog;
 use App\Models\Clip;
 use App\Models\ShootDay;
@@ -35,7 +36,7 @@ final class ReadSlates
         $reader ??= $day->production->slateReader();
 
         return $this->clips($day)
-            ->with(['device', 'take'])
+            ->with(['device', 'parts.take'])
             ->get()
             ->map(static function (Clip $clip) use ($reader, $day): array {
                 $claim = ClaimedSlate::of($clip, $reader, $day->production->slate_style)[0] ?? null;
@@ -47,8 +48,8 @@ final class ReadSlates
                     'slate' => $claim?->slate->label(),
                     'from' => $claim?->from,
                     'pattern' => $claim?->pattern,
-                    'has' => $clip->take?->label(),
-                    'is_new' => $clip->take_id === null && $claim !== null,
+                    'has' => $clip->slates(),
+                    'is_new' => $clip->parts->isEmpty() && $claim !== null,
                 ];
             })
             ->all();
@@ -62,21 +63,19 @@ final class ReadSlates
         DB::transaction(function () use ($day, $user, $reader, &$count): void {
             $log = new ChangeLog();
             /** @var Collection<int, Clip> $clips */
-            $clips = $this->clips($day)->lockForUpdate()->get();
+            $clips = $this->clips($day)->with('parts')->lockForUpdate()->get();
             foreach ($clips as $clip) {
                 $claim = ClaimedSlate::of($clip, $reader, $day->production->slate_style)[0] ?? null;
                 if ($claim === null) {
-                    $count['silent'] += (int) ($clip->take_id === null);
+                    $count['silent'] += (int) $clip->parts->isEmpty();
 
                     continue;
                 }
-                if ($clip->take_id !== null) {
+                if ($clip->parts->isNotEmpty()) {
                     continue;
                 }
                 $take = ($this->find)($day, $claim->slate, $log);
-                $clip->take_id = $take->id;
-                $clip->slate_from = $claim->from;
-                $log->save($clip);
+                TakeParts::whole($clip, $take, $claim->from, $log);
                 FindTake::recorderMarks($take, $clip, $log);
                 $count['read']++;
                 $count[$claim->from === 'ixml' ? 'from_recorder' : 'from_names']++;

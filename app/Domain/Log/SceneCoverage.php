@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace App\Domain\Log;
 
+use App\Domain\Footage\TakeLengths;
 use App\Models\Scene;
 use App\Models\ShootDay;
 use Cartella\Core\Log\Script;
@@ -23,18 +24,7 @@ final class SceneCoverage
         $shot = DB::table('takes')
             ->where('takes.production_id', $production)
             ->whereIn('takes.scene', $names)
-            ->leftJoinSub(
-                DB::table('clips')
-                    ->where('clips.production_id', $production)
-                    ->where('kind', 'picture')
-                    ->whereNotNull('take_id')
-                    ->groupBy('take_id')
-                    ->selectRaw('take_id, MAX(duration_ticks) AS longest'),
-                'ran',
-                'ran.take_id',
-                '=',
-                'takes.id',
-            )
+            ->leftJoinSub(TakeLengths::pictures()->where('clips.production_id', $production), 'ran', 'ran.take_id', '=', 'takes.id')
             ->groupBy('takes.scene')
             ->selectRaw(
                 'takes.scene, COUNT(DISTINCT takes.setup) AS setups, COUNT(*) AS takes, SUM(takes.status = ' .

@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace App\Domain\Log;
 
 use App\Domain\Footage\ClaimedSlate;
+use App\Domain\Footage\TakeParts;
 use App\Domain\Undo\ChangeLog;
 use App\Models\Clip;
 use App\Models\Take;
@@ -43,7 +44,9 @@ final class SettleClaim
     /** @param  array{setup: string, take: int, part?: string}  $said */
     public static function settle(Take $take, array $said, ChangeLog $log): Take
     {
-        $clips = Clip::query()->where('take_id', $take->id)->get();
+        $clips = Clip::query()
+            ->whereIn('id', $take->parts()->select('clip_id'))
+            ->get();
         $target = $take;
         if ($take->label() !== ClaimedSlate::label($said)) {
             $there = Take::query()
@@ -69,11 +72,7 @@ final class SettleClaim
                 ]);
             }
         }
-        foreach ($clips as $clip) {
-            $clip->take_id = $target->id;
-            $clip->slate_from = 'person';
-            $log->save($clip);
-        }
+        TakeParts::move($take, $target, $log);
         $target->settled = ['setup' => $said['setup'], 'take' => $said['take']];
         $target->claims ??= $take->claims;
         $log->save($target);

@@ -6,6 +6,7 @@ namespace App\Domain\Log;
 
 use App\Domain\Footage\ClaimedSlate;
 use App\Domain\Footage\TakeFacts;
+use App\Domain\Footage\TakeSync;
 use App\Models\ShootDay;
 use Cartella\Core\Log\ShotSize;
 use Illuminate\Database\Query\Builder;
@@ -177,6 +178,13 @@ final class SlateSheet
         if ($sounds === []) {
             return $row->is_guide_only ? 'guide' : 'no sound';
         }
+        $windows = static fn(array $clips): array => array_map(
+            static fn(array $clip): array => [$clip['group'], $clip['placed_ticks'], $clip['placed_ticks'] + (int) $clip['duration_ticks']],
+            array_filter($clips, static fn(array $clip): bool => $clip['placed_ticks'] !== null),
+        );
+        if (!TakeSync::meet($windows($pictures), $windows($sounds))) {
+            return 'not lined up';
+        }
         $ways = [];
         foreach ($pictures as $clip) {
             if ($clip['way'] === null) {
@@ -204,8 +212,9 @@ final class SlateSheet
             ->forceIndex('clips_day_device_start')
             ->leftJoin('devices', 'devices.id', '=', 'clips.device_id')
             ->leftJoin('placements', 'placements.clip_id', '=', 'clips.id')
+            ->leftJoin('take_parts', 'take_parts.clip_id', '=', 'clips.id')
             ->where('clips.shoot_day_id', $day->id)
-            ->when($takes !== null, static fn(Builder $query) => $query->whereIn('clips.take_id', $takes))
+            ->when($takes !== null, static fn(Builder $query) => $query->whereIn('take_parts.take_id', $takes))
             ->whereNull('clips.import_kind')
             ->whereIn('clips.kind', ['picture', 'sound', 'other'])
             ->orderBy('devices.lane')
@@ -214,11 +223,14 @@ final class SlateSheet
             ->get([
                 'clips.id',
                 'clips.ulid',
-                'clips.take_id',
+                'take_parts.take_id',
+                'take_parts.in_ticks',
+                'take_parts.out_ticks',
+                'placements.group',
                 'clips.kind',
                 'clips.name',
                 'clips.label',
-                'clips.slate_from',
+                'take_parts.said_by',
                 'clips.duration_ticks',
                 'clips.start_ticks',
                 'clips.is_wild',
@@ -247,10 +259,13 @@ final class SlateSheet
                 'name' => $row->label ?? $row->name,
                 'file' => $row->name,
                 'device' => $row->letter,
-                'slate_from' => $row->slate_from,
-                'duration_ticks' => $row->duration_ticks,
-                'start_ticks' => $row->start_ticks,
-                'placed_ticks' => $row->placed_ticks,
+                'slate_from' => $row->said_by,
+                // Of a recording over several takes, the stretch that belongs to this one.
+                'in_ticks' => $row->in_ticks,
+                'duration_ticks' => $row->duration_ticks === null ? null : ($row->out_ticks ?? $row->duration_ticks) - (int) $row->in_ticks,
+                'start_ticks' => $row->start_ticks === null ? null : $row->start_ticks + (int) $row->in_ticks,
+                'placed_ticks' => $row->placed_ticks === null ? null : $row->placed_ticks + (int) $row->in_ticks,
+                'group' => $row->placed_ticks === null ? null : (int) $row->group,
                 'way' => $row->placed_ticks === null ? null : $row->way,
                 'sure' => (bool) $row->is_sure,
                 'stray' => $strays[$row->id] ?? null,

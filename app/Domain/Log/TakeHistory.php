@@ -7,6 +7,7 @@ namespace App\Domain\Log;
 use App\Models\Change;
 use App\Models\Clip;
 use App\Models\Take;
+use App\Models\TakePart;
 
 /**
  * Who changed what of a take, from what to what, and when: the newest step first. Steps that were taken back stand there
@@ -44,21 +45,30 @@ final class TakeHistory
             ->orderByDesc('changes.id')
             ->limit(self::LIMIT)
             ->get('changes.*');
-        $clips = Clip::query()
-            ->whereIn('id', $changes->flatMap(static fn(Change $change): array => array_column($change->stepsOf('clips'), 'id'))->unique())
-            ->pluck('name', 'id');
+        $rows = $changes->flatMap(static fn(Change $change): array => $change->stepsOf('take_parts'));
+        $clipOf = TakePart::query()
+            ->whereIn('id', $rows->pluck('id')->unique())
+            ->pluck('clip_id', 'id')
+            ->all();
+        foreach ($rows as $row) {
+            $clipOf[$row['id']] ??= $row['after']['clip_id'] ?? ($row['before']['clip_id'] ?? null);
+        }
+        $names = Clip::query()
+            ->whereIn('id', array_filter($clipOf))
+            ->get(['id', 'name', 'label'])
+            ->keyBy('id');
 
         return $changes
-            ->map(function (Change $change) use ($take, $clips): array {
+            ->map(function (Change $change) use ($take, $names, $clipOf): array {
                 $fields = [];
                 foreach ($change->stepsOf('takes', $take->id) as $row) {
                     array_push($fields, ...$this->fields($row['before'] ?? [], $row['after'] ?? []));
                 }
-                foreach ($change->stepsOf('clips') as $row) {
+                foreach ($change->stepsOf('take_parts') as $row) {
                     $left = ($row['before']['take_id'] ?? null) === $take->id && ($row['after']['take_id'] ?? null) !== $take->id;
                     $joined = ($row['after']['take_id'] ?? null) === $take->id && ($row['before']['take_id'] ?? null) !== $take->id;
                     if ($left || $joined) {
-                        $name = (string) ($clips[$row['id']] ?? 'a clip');
+                        $name = $names[$clipOf[$row['id']] ?? 0]?->title() ?? 'a clip';
                         $fields[] = ['field' => 'clip', 'from' => $left ? $name : '', 'to' => $joined ? $name : ''];
                     }
                 }

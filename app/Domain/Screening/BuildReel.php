@@ -31,17 +31,29 @@ final class BuildReel
             ->where('shoot_day_id', $day->id)
             ->when($circledOnly, static fn($query) => $query->where('status', 'circled'))
             ->orderBy('sort_key')
-            ->with(['clips' => static fn($query) => $query->where('kind', 'picture')->whereNotNull('proxied_at')->with('device')])
+            ->with([
+                'parts' => static fn($query) => $query->orderBy('in_ticks'),
+                'clips' => static fn($query) => $query->where('kind', 'picture')->whereNotNull('proxied_at')->with('device'),
+            ])
             ->get();
         $chosen = [];
         foreach ($takes as $take) {
             // On a day without slates a device has many clips of the one take, and all of the first camera's are shown.
+            $parts = $take->parts->groupBy('clip_id');
             $lane = $take->clips->min(static fn(Clip $clip): int => $clip->device->lane ?? 99);
             foreach (
                 $take->clips->filter(static fn(Clip $clip): bool => ($clip->device->lane ?? 99) === $lane)->sortBy('start_ticks')
                 as $clip
             ) {
-                $chosen[] = [$take, $clip, $take->is_tail_slate ? 0 : self::slateStart($clip)];
+                foreach ($parts[$clip->id] ?? [] as $part) {
+                    // Of a picture over several takes, the stretch that belongs to this one.
+                    $chosen[] = [
+                        $take,
+                        $clip,
+                        $part->in_ticks ?? ($take->is_tail_slate ? 0 : self::slateStart($clip)),
+                        $part->out_ticks ?? $clip->duration_ticks,
+                    ];
+                }
             }
         }
         if ($chosen === []) {
@@ -61,7 +73,7 @@ final class BuildReel
                 'circled_only' => $circledOnly,
             ]);
             $log->save($reel);
-            foreach ($chosen as $position => [$take, $clip, $in]) {
+            foreach ($chosen as $position => [$take, $clip, $in, $out]) {
                 $log->save(
                     new ReelItem([
                         'reel_id' => $reel->id,
@@ -69,7 +81,7 @@ final class BuildReel
                         'take_id' => $take->id,
                         'clip_id' => $clip->id,
                         'in_ticks' => $in,
-                        'out_ticks' => $clip->duration_ticks,
+                        'out_ticks' => $out,
                     ]),
                 );
             }

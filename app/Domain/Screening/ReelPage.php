@@ -56,6 +56,7 @@ final class ReelPage
                 'ulid' => $take->ulid,
                 'setup' => $take->setup,
                 'take' => $take->take,
+                'part' => $take->part,
                 'scene' => $take->scene,
                 'status' => $take->status,
                 'description' => $take->description,

@@ -15,6 +15,7 @@ use App\Domain\Lineup\PairSound;
 use App\Domain\Lineup\Runs;
 use App\Domain\Lineup\Scope;
 use App\Domain\Lineup\SoundOfTake;
+use App\Domain\Lineup\SplitIntoTakes;
 use App\Domain\Lineup\StartLineup;
 use App\Domain\Lineup\StateClock;
 use App\Domain\Lineup\Windows;
@@ -248,6 +249,32 @@ final class LineupController extends Controller
         Live::tell($production->id, Topic::Lineup);
 
         return new JsonResponse(['changed' => $count]);
+    }
+
+    /** Where one long recording would be split into takes. */
+    public function splitPlan(Request $request, Production $production, Clip $clip, SplitIntoTakes $split): JsonResponse
+    {
+        $input = $request->validate([
+            'by' => ['required', Rule::in(['windows', 'marks', 'angle'])],
+            'device' => ['required_if:by,angle', 'string', 'max:12'],
+        ]);
+        $angle = $input['by'] === 'angle' ? $production->devices()->where('letter', $input['device'])->firstOrFail() : null;
+
+        return new JsonResponse(['spans' => $split->plan($clip, self::who($request), $input['by'], $angle)]);
+    }
+
+    public function split(Request $request, Production $production, Clip $clip, SplitIntoTakes $split): JsonResponse
+    {
+        $input = $request->validate([
+            'spans' => ['required', 'array', 'between:1,' . SplitIntoTakes::MOST],
+            'spans.*.from' => ['required', 'integer', 'min:0'],
+            'spans.*.to' => ['required', 'integer', 'min:1'],
+            'spans.*.slate' => ['required', 'string', 'max:40'],
+            'was' => ['present', 'nullable', 'string', 'max:80'],
+        ]);
+        $takes = $split($clip, self::who($request), array_values($input['spans']), $input['was']);
+
+        return new JsonResponse(['takes' => array_map(static fn(Take $take): string => $take->ulid, $takes)]);
     }
 
     public function sound(Request $request, Production $production, Take $take, SoundOfTake $sound): JsonResponse

@@ -108,7 +108,9 @@ final class HandoffTest extends TestCase
     public function test_a_bin_is_handed_off_without_the_rest_of_the_day(): void
     {
         $take = $this->take('3', 1);
-        $this->proxied('A001C001', 'A', 10)->update(['take_id' => $take->id]);
+        $this->proxied('A001C001', 'A', 10)
+            ->parts()
+            ->create(['take_id' => $take->id, 'said_by' => 'name']);
         $this->proxied('A001C002', 'A', 40);
         $handoff = $this->handOff(['scene:3']);
         self::assertSame(['scene 3', 1], [$handoff->title, $handoff->summary['clips']]);

@@ -101,7 +101,7 @@ final class CutIntoTakesTest extends TestCase
         $wide = $this->picture('A001C004', 'A', 1);
         $this->cut();
         self::assertSame(['3A/2', '3A/2'], [$close->refresh()->take->label(), $wide->refresh()->take->label()]);
-        self::assertSame('lineup', $wide->slate_from);
+        self::assertSame('lineup', $wide->parts->sole()->said_by);
     }
 
     public function test_a_picture_that_ran_with_nobody_and_names_nothing_stays_without(): void
@@ -110,8 +110,8 @@ final class CutIntoTakesTest extends TestCase
         $alone = $this->picture('B001C003', 'B', 500, 4);
         $brief = $this->picture('A001C009', 'A', 19.5, 10);
         $this->cut();
-        self::assertNull($alone->refresh()->take_id);
-        self::assertNull($brief->refresh()->take_id, 'half a second together is not a take together');
+        self::assertNull($alone->refresh()->take?->id);
+        self::assertNull($brief->refresh()->take?->id, 'half a second together is not a take together');
     }
 
     public function test_a_disagreement_keeps_what_each_source_said_until_a_person_decides(): void
@@ -137,7 +137,7 @@ final class CutIntoTakesTest extends TestCase
         $wide = $this->picture('A001C001', 'A', 2);
         $this->cut();
         $this->postJson($this->at('undo'))->assertJsonPath('label', 'Cut the line-up into takes, 2 clips');
-        self::assertNull($wide->refresh()->take_id);
+        self::assertNull($wide->refresh()->take?->id);
         self::assertSame(0, Take::query()->count());
     }
 
@@ -152,7 +152,7 @@ final class CutIntoTakesTest extends TestCase
         );
         $this->place($wild, 0);
         $this->cut();
-        self::assertNull($wild->refresh()->take_id);
+        self::assertNull($wild->refresh()->take?->id);
     }
 
     public function test_the_list_says_what_a_cut_would_do_and_why_and_writes_nothing(): void
@@ -167,7 +167,7 @@ final class CutIntoTakesTest extends TestCase
             [$rows['A001C001']['what'], $rows['A001C001']['now'], $rows['A001C001']['is_new'], $rows['A001C001']['why']],
         );
         self::assertSame('false_start', $rows['A001C002']['what']);
-        self::assertSame([0, null], [Take::query()->count(), $short->refresh()->take_id]);
+        self::assertSame([0, null], [Take::query()->count(), $short->refresh()->take?->id]);
         $all = $this->getJson($this->onDay('cut'))->json('rows');
         self::assertContains('wild', array_column(array_filter($all, static fn(array $row): bool => $row['name'] === '3-T09'), 'what'));
     }
@@ -186,10 +186,10 @@ final class CutIntoTakesTest extends TestCase
             ->assertJsonPath('changed', 3);
         self::assertSame(['3/1', '3-01 A'], [$first->refresh()->take?->label(), $first->label]);
         self::assertTrue($short->refresh()->is_false_start);
-        self::assertNull($other->refresh()->take_id, 'what was not ticked stays as it is');
+        self::assertNull($other->refresh()->take?->id, 'what was not ticked stays as it is');
         $this->getJson($this->at('bins/scene:3/clips'))->assertJsonPath('total', 2);
         $this->postJson($this->at('undo'))->assertOk();
-        self::assertSame([null, null, false], [$first->refresh()->take_id, $first->label, $short->refresh()->is_false_start]);
+        self::assertSame([null, null, false], [$first->refresh()->take?->id, $first->label, $short->refresh()->is_false_start]);
         self::assertSame(0, Take::query()->count());
     }
 
@@ -198,10 +198,11 @@ final class CutIntoTakesTest extends TestCase
         $this->production->update(['name_patterns' => ['{setup}-{take:2} {device}', '{original}']]);
         $take = $this->take('3', 1);
         $sound = $this->sound('3-T01', 0, '3', '1');
-        $sound->update(['take_id' => $take->id, 'slate_from' => 'ixml']);
+        $sound->parts()->create(['take_id' => $take->id, 'said_by' => 'ixml']);
         $first = $this->picture('A001C001', 'A', 2);
         $named = $this->picture('B001C001', 'B', 3);
-        $named->update(['take_id' => $take->id, 'slate_from' => 'person', 'label' => 'the good one']);
+        $named->parts()->create(['take_id' => $take->id, 'said_by' => 'person']);
+        $named->update(['label' => 'the good one']);
         self::assertSame(1, $this->cut());
         self::assertSame(
             ['3-01 S', '3-01 A', 'the good one'],

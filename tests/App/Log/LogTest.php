@@ -62,7 +62,7 @@ final class LogTest extends TestCase
             ->postJson($this->onDay('log/slate'), ['clips' => [$clip->ulid], 'slate' => '12I/1'])
             ->assertStatus(422)
             ->assertJsonPath('code', 'slate.unreadable');
-        self::assertNull($clip->refresh()->take_id);
+        self::assertNull($clip->refresh()->take?->id);
     }
 
     public function test_takes_stand_in_slate_order(): void

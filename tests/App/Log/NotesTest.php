@@ -151,7 +151,7 @@ final class NotesTest extends TestCase
         $this->apply($brought);
         self::assertSame('3B/1', $clip->refresh()->take?->label());
         $this->postJson($this->at('undo'));
-        self::assertNull($clip->refresh()->take_id);
+        self::assertNull($clip->refresh()->take?->id);
     }
 
     public function test_a_fault_names_row_and_column_and_the_rest_comes_in(): void

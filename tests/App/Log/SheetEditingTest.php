@@ -107,7 +107,7 @@ final class SheetEditingTest extends TestCase
         $take = $clip->refresh()->take;
         self::assertSame(['Wide', 'Mara turns', 'circled'], [$take->size, $take->description, $take->status]);
         $this->postJson($this->at('undo'))->assertJsonPath('label', 'Log 3A/4');
-        self::assertSame([0, null], [Take::query()->count(), $clip->refresh()->take_id]);
+        self::assertSame([0, null], [Take::query()->count(), $clip->refresh()->take?->id]);
     }
 
     public function test_the_next_take_carries_scene_setup_description_and_size(): void

@@ -58,7 +58,6 @@ final class AccessTest extends TestCase
             'clip' => Clip::query()->create(
                 $onDay + [
                     'device_id' => $device->id,
-                    'take_id' => $take->id,
                     'kind' => 'picture',
                     'name' => 'A001C001',
                     'path' => 'a',

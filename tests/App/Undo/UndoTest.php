@@ -118,7 +118,7 @@ final class UndoTest extends TestCase
         self::assertStringContainsString('a note of Ines Halloran hangs on it', $refusal);
         self::assertSame(
             [1, $take->id],
-            [ScreeningNote::query()->count(), $clip->refresh()->take_id],
+            [ScreeningNote::query()->count(), $clip->refresh()->take?->id],
             'the take keeps its clip and its note',
         );
     }

@@ -135,7 +135,8 @@ final class SixtyClips
         foreach (
             $database->query(
                 'SELECT clips.name, takes.scene, takes.setup, takes.take, takes.size, takes.description FROM clips ' .
-                    'JOIN shoot_days ON shoot_days.id = clips.shoot_day_id JOIN takes ON takes.id = clips.take_id WHERE ' .
+                    'JOIN shoot_days ON shoot_days.id = clips.shoot_day_id JOIN take_parts ON take_parts.clip_id = clips.id ' .
+                    'JOIN takes ON takes.id = take_parts.take_id WHERE ' .
                     'shoot_days.number = ' .
                     self::DAY .
                     ' ORDER BY clips.name',

@@ -103,6 +103,11 @@ useShortcuts('Clip sheet', [
     run: () => hasRange.value && void setMarks({ in_ticks: null, out_ticks: null }),
   },
 ])
+function toTake(take: string): void {
+  const day = data.value?.day
+  if (day !== undefined)
+    void router.push({ name: 'log', params: { production: production.value.ulid, day }, query: { take } })
+}
 </script>
 
 <template>
@@ -201,21 +206,14 @@ useShortcuts('Clip sheet', [
         </div>
       </form>
       <dl>
-        <template v-if="data.take"
-          ><dt>Take</dt>
+        <template v-if="data.takes.length > 0">
+          <dt>{{ data.takes.length === 1 ? 'Take' : 'Takes' }}</dt>
           <dd>
-            <a
-              @click="
-                router.push({
-                  name: 'log',
-                  params: { production: production.ulid, day: data.day },
-                  query: { take: data.take.ulid },
-                })
-              "
-              >{{ data.take.setup }}/{{ data.take.take }}{{ data.take.part }} {{ data.take.description }}</a
-            >
-          </dd></template
-        >
+            <a v-for="one in data.takes" :key="`${one.ulid} ${one.in_ticks}`" class="of" @click="toTake(one.ulid)">
+              {{ one.label }} {{ data.takes.length === 1 ? data.take?.description : '' }}
+            </a>
+          </dd>
+        </template>
         <dt>Roll</dt>
         <dd class="mono">{{ data.roll ?? 'none' }}</dd>
         <dt>Starts</dt>
@@ -272,6 +270,9 @@ useShortcuts('Clip sheet', [
 </template>
 
 <style scoped>
+.of + .of {
+  margin-left: 10px;
+}
 aside {
   border-left: 1px solid var(--rule-strong);
   background: var(--sheet-2);

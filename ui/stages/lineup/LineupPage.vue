@@ -21,6 +21,7 @@ import LaneCanvas from './LaneCanvas.vue'
 import LooksDialog from './LooksDialog.vue'
 import PlacePanel from './PlacePanel.vue'
 import RunsDialog from './RunsDialog.vue'
+import SplitDialog from './SplitDialog.vue'
 import WaysMenu from './WaysMenu.vue'
 import { type LineupWish, useKeptWays } from './wish'
 
@@ -40,6 +41,7 @@ const cursor = ref<string | null>(null)
 const picked = ref(new Set<string>())
 const runsOpen = ref(false)
 const cutOpen = ref(false)
+const splitting = shallowRef<Placed | Stray | null>(null)
 const looksOpen = ref(false)
 const byHand = shallowRef<Placed | Stray | null>(null)
 const playhead = ref<number | null>(null)
@@ -355,6 +357,16 @@ async function step(stray: Stray, which: StrayStep): Promise<void> {
   makeStale(which === 'false_start' || which === 'wild' ? 'takes' : 'lineup')
 }
 
+/** Letters of the devices whose clips can start and stop the takes of the chosen one. */
+const angles = computed(() =>
+  lanes.value.map((one) => one.letter).filter((letter) => letter !== splitting.value?.device),
+)
+function split(): void {
+  if (!production.value.may.work) return
+  if (chosen.value === undefined) say('Choose a clip on the map first.')
+  else splitting.value = chosen.value
+}
+
 /** The focus goes to what fits the next stray; Enter does it. */
 function nextStray(): void {
   const first = [...document.querySelectorAll('.stray')]
@@ -426,6 +438,11 @@ useShortcuts('Line-up', [
     run: () => {
       cutOpen.value = production.value.may.work
     },
+  },
+  {
+    keys: ['m'],
+    what: 'Split the clip into takes',
+    run: split,
   },
   {
     keys: ['r'],
@@ -669,6 +686,7 @@ useShortcuts('Line-up', [
         :clip="clip"
         :check="check"
         @hand="byHand = chosen ?? null"
+        @split="split"
         @looks="looksOpen = true"
         @next="nextDoubtful"
         @moment="playhead = $event"
@@ -696,6 +714,7 @@ useShortcuts('Line-up', [
           }
         "
       />
+      <SplitDialog :clip="splitting" :angles="angles" @close="splitting = null" />
       <LooksDialog :open="looksOpen" :clip="clip" @close="looksOpen = false" />
       <HandDialog
         :clip="byHand"

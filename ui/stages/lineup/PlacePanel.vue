@@ -20,7 +20,7 @@ const props = defineProps<{
   clip: ClipSheet | undefined
   check: CheckAnswer | undefined
 }>()
-const emit = defineEmits<{ hand: []; looks: []; next: []; moment: [ticks: number] }>()
+const emit = defineEmits<{ hand: []; looks: []; split: []; next: []; moment: [ticks: number] }>()
 const { production, day, base } = useDesk()
 const route = useRoute()
 const router = useRouter()
@@ -384,6 +384,14 @@ useShortcuts('A place', [
       </button>
       <button v-if="chosen.kind === 'picture'" class="plain" title="The look of this angle (A)" @click="emit('looks')">
         Look{{ clip?.look ? `: ${clip.look.name}` : '' }} <kbd>A</kbd>
+      </button>
+      <button
+        v-if="production.may.work"
+        class="plain"
+        title="Makes several takes of one long recording (M)"
+        @click="emit('split')"
+      >
+        Split into takes <kbd>M</kbd>
       </button>
       <button
         v-if="chosen.take_ulid"

@@ -19,6 +19,7 @@ const clip = (device: string): LogClip => ({
   file: device,
   device,
   slate_from: null,
+  in_ticks: null,
   duration_ticks: 1,
   start_ticks: 0,
   placed_ticks: null,

@@ -107,7 +107,9 @@ function byDevice(sheet: SlateSheet, devices: Device[]): Row[] {
       note: `${own.length} ${own.length === 1 ? 'clip' : 'clips'}${bare === 0 ? '' : `, ${bare} without a slate`}`,
       device: letter,
     })
-    for (const { clip, take } of own) rows.push({ kind: 'clip', key: clip.ulid, clip, take })
+    // A recording over several takes stands there once for each.
+    for (const { clip, take } of own)
+      rows.push({ kind: 'clip', key: clip.in_ticks === null ? clip.ulid : `${clip.ulid} ${clip.in_ticks}`, clip, take })
   }
   return rows
 }

@@ -162,11 +162,10 @@ function goToSlate(): void {
   const wanted = (slate.value ?? '').trim().toUpperCase()
   slate.value = null
   const items = data.value?.items ?? []
-  const index = items.findIndex((one) => `${one.take.setup}/${one.take.take}` === wanted.replace(' ', '/'))
+  const slateOf = (one: ReelItem) => `${one.take.setup}/${one.take.take}${one.take.part}`.toUpperCase()
+  const index = items.findIndex((one) => slateOf(one) === wanted.replace(' ', '/'))
   const near =
-    index >= 0
-      ? index
-      : items.findIndex((one) => one.take.setup === wanted || `${one.take.setup}/${one.take.take}`.startsWith(wanted))
+    index >= 0 ? index : items.findIndex((one) => one.take.setup === wanted || slateOf(one).startsWith(wanted))
   if (wanted !== '' && near >= 0) go(near)
 }
 function goToNote(atTicks: number, clip: string | null): void {
@@ -252,7 +251,7 @@ useShortcuts('Dark room', [
           >
             <source :src="source" type="video/mp4" />
           </video>
-          <span class="corner left mono">{{ item.take.setup }} · take {{ item.take.take }}</span>
+          <span class="corner left mono">{{ item.take.setup }} · take {{ item.take.take }}{{ item.take.part }}</span>
           <span class="corner right mono" data-testid="timecode">{{ timecode }}</span>
           <span v-if="frames.speed.value !== 0 && frames.speed.value !== 1" class="corner low mono"
             >{{ frames.speed.value }}x</span
@@ -261,7 +260,9 @@ useShortcuts('Dark room', [
         <aside>
           <h1 class="mono">
             {{ item.take.setup }} /
-            <span class="number"><TakeNumber :take="item.take.take" :status="item.take.status" dark /></span>
+            <span class="number"
+              ><TakeNumber :take="item.take.take" :part="item.take.part" :status="item.take.status" dark
+            /></span>
           </h1>
           <p class="soft">{{ item.take.description }}{{ item.take.description ? '. ' : '' }}{{ item.take.size }}</p>
           <p v-if="item.take.log_note" class="soft">From the log: {{ item.take.log_note }}</p>
@@ -315,7 +316,7 @@ useShortcuts('Dark room', [
               :style="{ flexGrow: Math.max(1, one.out_ticks - one.in_ticks) }"
               @click="go(index)"
             >
-              <span class="mono">{{ one.take.setup }}/{{ one.take.take }}</span>
+              <span class="mono">{{ one.take.setup }}/{{ one.take.take }}{{ one.take.part }}</span>
               <svg v-if="one.take.status === 'circled'" viewBox="0 0 36 28" aria-label="circled">
                 <path
                   d="M7 15C5 7 13 3 20 3.5c8 .4 12.5 5 12 11C31.5 21 25 25 17 24.5 9 24 4 20 5.5 13 6.5 9 10 6 15 5"

@@ -126,24 +126,33 @@ final class NoteMatcher
         }
         $rows = DB::table('clips')
             ->leftJoin('placements', 'placements.clip_id', '=', 'clips.id')
+            ->leftJoin('take_parts', 'take_parts.clip_id', '=', 'clips.id')
             ->where('clips.shoot_day_id', $day->id)
             ->whereIn('clips.kind', ['picture', 'sound'])
             ->get([
                 'clips.id',
                 'clips.name',
                 'clips.label',
-                'clips.take_id',
+                'take_parts.take_id',
+                'take_parts.in_ticks',
+                'take_parts.out_ticks',
                 'clips.duration_ticks',
                 DB::raw('COALESCE(placements.start_ticks, clips.start_ticks) AS at'),
             ]);
         foreach ($rows as $row) {
             $known = ['id' => (int) $row->id, 'take' => $row->take_id === null ? null : (int) $row->take_id];
+            // A recording over several takes names none of them by its name.
+            $known['take'] = isset($clips[self::plain($row->name)]) && $row->in_ticks !== null ? null : $known['take'];
             $clips[self::plain($row->name)] = $known;
             if ($row->label !== null) {
                 $clips[self::plain($row->label)] ??= $known;
             }
             if ($row->take_id !== null && $row->at !== null && $row->duration_ticks !== null) {
-                $spans[] = [(int) $row->at, (int) $row->at + (int) $row->duration_ticks, (int) $row->take_id];
+                $spans[] = [
+                    (int) $row->at + (int) $row->in_ticks,
+                    (int) $row->at + (int) ($row->out_ticks ?? $row->duration_ticks),
+                    (int) $row->take_id,
+                ];
             }
         }
         sort($spans);

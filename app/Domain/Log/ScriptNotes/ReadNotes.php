@@ -6,6 +6,7 @@ namespace App\Domain\Log\ScriptNotes;
 
 use App\Domain\Footage\FindTake;
 use App\Domain\Footage\TakeFacts;
+use App\Domain\Footage\TakeParts;
 use App\Domain\Undo\ChangeLog;
 use App\Models\Change;
 use App\Models\Clip;
@@ -246,8 +247,7 @@ final class ReadNotes
         $log->save($take);
         if ($joins) {
             $joining = Clip::query()->findOrFail($clip['id']);
-            $joining->fill(['take_id' => $take->id, 'slate_from' => 'script']);
-            $log->save($joining);
+            TakeParts::whole($joining, $take, 'script', $log);
         }
     }
 

@@ -1,0 +1,160 @@
+<script setup lang="ts">
+import { Modal } from 'ant-design-vue'
+import { computed, ref, watch } from 'vue'
+import { api } from '@/api/client'
+import { makeStale, useAnswer } from '@/api/queries'
+import type { Placed, SplitSpan, Stray } from '@/api/types'
+import { labelAt, length } from '@/player/time'
+import AnswerState from '@/shell/AnswerState.vue'
+import { useDesk } from '@/shell/desk'
+import { attempt, say } from '@/shell/say'
+import { countUp } from './split'
+
+/** Splits one long recording into takes: where from and to is proposed, which take each is a person says. */
+const props = defineProps<{ clip: Placed | Stray | null; angles: string[] }>()
+const emit = defineEmits<{ close: [] }>()
+const { production, base } = useDesk()
+
+const by = ref('windows')
+const first = ref('')
+const slates = ref<string[]>([])
+const left = ref(new Set<number>())
+const working = ref(false)
+const { data, isPending, error, refetch } = useAnswer<{ spans: SplitSpan[] }>(
+  () => production.value.ulid,
+  () => {
+    if (props.clip === null) return null
+    const [way, device] = by.value.split(':')
+    const of = device === undefined ? '' : `&device=${encodeURIComponent(device)}`
+    return `clips/${props.clip.clip}/split?by=${way}${of}`
+  },
+)
+const spans = computed(() => (error.value === null ? (data.value?.spans ?? []) : []))
+const zero = computed(() => {
+  const one = props.clip
+  if (one === null) return 0
+  return 'start_ticks' in one ? one.start_ticks : (one.own_ticks ?? 0)
+})
+watch(
+  () => props.clip,
+  (clip) => {
+    by.value = clip !== null && !('start_ticks' in clip) ? 'marks' : 'windows'
+    first.value = ''
+  },
+)
+watch([spans, first], () => {
+  slates.value = countUp(
+    spans.value.map((one) => one.slate),
+    first.value.trim(),
+  )
+})
+watch(spans, () => {
+  left.value = new Set()
+})
+const chosen = computed(() =>
+  spans.value.flatMap((one, at) =>
+    left.value.has(at) || (slates.value[at] ?? '').trim() === ''
+      ? []
+      : [{ from: one.from, to: one.to, slate: (slates.value[at] ?? '').trim() }],
+  ),
+)
+function toggle(at: number): void {
+  const next = new Set(left.value)
+  if (!next.delete(at)) next.add(at)
+  left.value = next
+}
+async function apply(): Promise<void> {
+  const clip = props.clip
+  if (clip === null || chosen.value.length === 0) return
+  working.value = true
+  const answer = await attempt(() =>
+    api.post<{ takes: string[] }>(`${base.value}/clips/${clip.clip}/split`, { spans: chosen.value, was: clip.take }),
+  )
+  working.value = false
+  if (answer === undefined) return
+  makeStale('takes')
+  makeStale('lineup')
+  const takes = new Set(answer.takes).size
+  say(`${clip.name} is ${takes === 1 ? 'one take' : `${takes} takes`} now. Ctrl Z takes it back.`)
+  emit('close')
+}
+</script>
+
+<template>
+  <Modal
+    :open="clip !== null"
+    :width="720"
+    :title="`Split ${clip?.name ?? ''} into takes`"
+    :ok-text="chosen.length === 1 ? 'Make this take' : `Make these ${chosen.length} takes`"
+    :ok-button-props="{ disabled: chosen.length === 0 || !production.may.work }"
+    :confirm-loading="working"
+    @ok="apply"
+    @cancel="emit('close')"
+  >
+    <div class="ways">
+      <label>
+        Split it
+        <select v-model="by">
+          <option value="windows">where the others beside it ran</option>
+          <option value="marks">at its marks</option>
+          <option v-for="letter in angles" :key="letter" :value="`angle:${letter}`">
+            where {{ letter }} started and stopped
+          </option>
+        </select>
+      </label>
+      <label>
+        First slate
+        <input v-model="first" class="field mono" placeholder="12A/1" maxlength="40" spellcheck="false" />
+      </label>
+    </div>
+    <AnswerState :pending="isPending" :error="error" @retry="refetch()">
+      <p class="soft">
+        Nothing is cut on disk. What ran in a stretch and has no slate of its own joins its take; a stretch that is not
+        ticked, or has no slate, belongs to none.
+      </p>
+      <ul>
+        <li v-for="(one, at) in spans" :key="one.from">
+          <input type="checkbox" :checked="!left.has(at)" :aria-label="`Stretch ${at + 1}`" @change="toggle(at)" />
+          <span class="mono">{{ labelAt(zero + one.from, production.rate) }}</span>
+          <span class="soft">for {{ length(one.to - one.from) }}</span>
+          <input
+            v-model="slates[at]"
+            class="field mono"
+            :disabled="left.has(at)"
+            :aria-label="`Slate of stretch ${at + 1}`"
+            placeholder="slate"
+            maxlength="40"
+            spellcheck="false"
+          />
+        </li>
+      </ul>
+    </AnswerState>
+  </Modal>
+</template>
+
+<style scoped>
+.ways {
+  display: flex;
+  gap: 18px;
+  align-items: end;
+  margin-bottom: 10px;
+}
+.ways .field {
+  width: 90px;
+}
+ul {
+  max-height: 46vh;
+  overflow: auto;
+  margin: 8px 0 0;
+  padding: 0;
+  list-style: none;
+}
+li {
+  display: grid;
+  grid-template-columns: 22px 110px 1fr 120px;
+  gap: 10px;
+  align-items: center;
+  padding: 5px 2px;
+  border-bottom: 1px solid var(--rule);
+}
+</style>
