@@ -55,6 +55,7 @@ Route::prefix('api')->group(static function (): void {
             Route::get('tasks/{task}', [TasksController::class, 'show']);
             Route::get('settings/devices', [SettingsController::class, 'devices']);
             Route::get('settings/stores', [SettingsController::class, 'stores']);
+            Route::get('settings/fields', [SettingsController::class, 'fields']);
             Route::get('days/{day}/tabs', [ProductionController::class, 'tabs']);
             Route::get('days/{day}/sheet', [DayController::class, 'show']);
             Route::get('days/{day}/daily-log.{format}', [DayController::class, 'log'])
@@ -113,6 +114,8 @@ Route::prefix('api')->group(static function (): void {
                 Route::post('days', [SettingsController::class, 'addDay']);
                 Route::patch('days/{day}', [SettingsController::class, 'changeDay']);
                 Route::delete('days/{day}', [SettingsController::class, 'removeDay']);
+                Route::post('settings/fields', [SettingsController::class, 'addField']);
+                Route::patch('settings/fields/{productionField}', [SettingsController::class, 'changeField']);
                 Route::post('settings/devices', [SettingsController::class, 'addDevice']);
                 Route::patch('settings/devices/{device}', [SettingsController::class, 'changeDevice']);
                 Route::post('tasks/{task}/cancel', [TasksController::class, 'cancel']);

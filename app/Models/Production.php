@@ -5,6 +5,8 @@ declare(strict_types=1);
 namespace App\Models;
 
 use App\Models\Concerns\HasUlid;
+use Cartella\Core\Fields\Field;
+use Cartella\Core\Fields\TakeFields;
 use Cartella\Core\Slate\NamePattern;
 use Cartella\Core\Slate\SlateReader;
 use Cartella\Core\Slate\SlateStyle;
@@ -29,6 +31,7 @@ use Illuminate\Database\Eloquent\Relations\HasMany;
  * @property array<mixed>|null $slate_patterns
  * @property array<mixed>|null $name_patterns
  * @property string $script
+ * @property-read \Illuminate\Database\Eloquent\Collection<int, ProductionField> $productionFields
  * @property-read \Illuminate\Database\Eloquent\Collection<int, User> $users
  * @property-read \Illuminate\Database\Eloquent\Collection<int, Store> $stores
  * @property-read \Illuminate\Database\Eloquent\Collection<int, ShootDay> $days
@@ -76,6 +79,22 @@ class Production extends Model
     public function namePatterns(): array
     {
         return $this->name_patterns ?? NamePattern::READY;
+    }
+
+    private ?TakeFields $fields = null;
+
+    /** Everything that is known of its takes, those fields among it that it added for itself. */
+    public function fields(): TakeFields
+    {
+        return $this->fields ??= new TakeFields(
+            $this->productionFields()->whereNull('retired_at')->get()->map(static fn(ProductionField $own): Field => $own->field())->all(),
+        );
+    }
+
+    /** @return HasMany<ProductionField, $this> */
+    public function productionFields(): HasMany
+    {
+        return $this->hasMany(ProductionField::class)->orderBy('id');
     }
 
     public function slateReader(): SlateReader

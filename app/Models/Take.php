@@ -5,6 +5,9 @@ declare(strict_types=1);
 namespace App\Models;
 
 use App\Models\Concerns\HasUlid;
+use Cartella\Core\Fields\Field;
+use Cartella\Core\Fields\FieldType;
+use Cartella\Core\Fields\TakeFields;
 use Cartella\Core\Slate\Slate;
 use Illuminate\Database\Eloquent\Model;
 use Illuminate\Database\Eloquent\Relations\BelongsTo;
@@ -45,6 +48,7 @@ use Illuminate\Database\Eloquent\Relations\HasMany;
  * @property array<mixed>|null $set_by
  * @property string $name
  * @property array<mixed>|null $listening
+ * @property array<mixed>|null $own
  * @property-read \Illuminate\Database\Eloquent\Collection<int, TakeFact> $saidFacts
  * @property-read Production $production
  * @property-read ShootDay $day
@@ -69,6 +73,7 @@ class Take extends Model
             'is_pickup' => 'boolean',
             'is_false_start' => 'boolean',
             'absent_devices' => 'array',
+            'own' => 'array',
             'claims' => 'array',
             'settled' => 'array',
             'set_by' => 'array',
@@ -88,16 +93,31 @@ class Take extends Model
      */
     public function marks(): array
     {
-        $words = [
-            'is_mos' => 'MOS',
-            'is_tail_slate' => 'tail slate',
-            'is_false_start' => 'false start',
-            'is_wild' => 'wild',
-            'is_pickup' => 'pick-up',
-            'is_guide_only' => 'guide only',
-        ];
+        $marks = array_filter(
+            TakeFields::standard()->all(),
+            fn(Field $field): bool => $field->type === FieldType::YesNo && (bool) $this->{$field->key},
+        );
 
-        return array_values(array_filter($words, fn(string $field): bool => (bool) $this->{$field}, ARRAY_FILTER_USE_KEY));
+        return array_values(array_map(static fn(Field $field): string => $field->label, $marks));
+    }
+
+    /** The value of a field of {@see \Cartella\Core\Fields\TakeFields}; null where it never had one. */
+    public function valueOf(string $field): mixed
+    {
+        return str_starts_with($field, 'own:') ? $this->own[substr($field, 4)] ?? null : $this->{$field};
+    }
+
+    public function setValueOf(string $field, mixed $value): void
+    {
+        if (!str_starts_with($field, 'own:')) {
+            $this->{$field} = $value;
+
+            return;
+        }
+        $own = $this->own ?? [];
+        $own[substr($field, 4)] = $value;
+        ksort($own);
+        $this->own = $own;
     }
 
     public function slate(): Slate

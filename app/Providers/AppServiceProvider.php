@@ -23,6 +23,7 @@ use App\Domain\Log\LogTasks;
 use App\Domain\Log\LogUndo;
 use App\Domain\Log\ScriptPoints;
 use App\Domain\Points\OpenPoints;
+use App\Domain\Productions\ProductionsUndo;
 use App\Domain\Reports\Reports;
 use App\Domain\Reports\ReportsTasks;
 use App\Domain\Screening\ScreeningUndo;
@@ -50,6 +51,7 @@ final class AppServiceProvider extends ServiceProvider
         // What a general thing must know of a particular one is said by the particular one.
         $this->app->singleton(Undoables::class, static function (): Undoables {
             $tables = new Undoables();
+            ProductionsUndo::register($tables);
             LogUndo::register($tables);
             CardsUndo::register($tables);
             LineupUndo::register($tables);

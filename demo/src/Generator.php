@@ -66,7 +66,6 @@ final class Generator
             $takes[] = $this->stageOfWild($wild, 100 + $index);
         }
         $meeting = $this->stageOfMeeting();
-        $run = $this->stageOfRun();
         $this->programs->wait();
         $sounds = [];
         foreach ($takes as $take) {
@@ -75,6 +74,9 @@ final class Generator
         ($this->say)('day 2: the harbour meeting on three cameras');
         $sounds[] = $this->devicesOfMeeting($meeting);
         ($this->say)('day 3: six takes under one recorder file');
+        // Last, so that what chance gives the other days stays as it is.
+        $run = $this->stageOfRun();
+        $this->programs->wait();
         $sounds[] = $this->devicesOfRun($run);
         $this->imports();
         $this->programs->wait();

@@ -58,7 +58,26 @@ export interface Device {
   is_retired: boolean
 }
 export type MarkWords = Record<string, [field: string, value: string | boolean]>
+/** One entry of the list of what is known of a take: `Cartella\Core\Fields\Field`. */
+export interface TakeField {
+  key: string
+  name: string
+  type: 'text' | 'number' | 'choice' | 'yes_no' | 'lines' | 'status' | 'slate' | 'devices'
+  label: string
+  limit: number
+  choices: string[]
+}
+/** A field that a production added, as its set-up shows it. */
+export interface OwnField {
+  ulid: string
+  name: string
+  label: string
+  type: 'text' | 'number' | 'choice' | 'yes_no'
+  choices: string[]
+  is_retired: boolean
+}
 export interface Production {
+  fields: TakeField[]
   ulid: string
   name: string
   slate_style: 'letter' | 'number'
@@ -353,6 +372,8 @@ export interface Dispute {
   said: { source: string; place: string; value: Said; at: number }[]
 }
 export interface Take {
+  /** Fields that the production added. */
+  [own: `own:${string}`]: Said | undefined
   ulid: string
   scene: string
   setup: string

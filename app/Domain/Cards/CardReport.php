@@ -15,6 +15,7 @@ use App\Models\TakePart;
 use App\Support\Clock;
 use App\Support\Pdf;
 use Cartella\Core\Exchange\CsvWriter;
+use Cartella\Core\Fields\TakeStatus;
 use Illuminate\Support\Collection;
 
 /** Camera report and sound report, of one card or of a whole day: a line per clip, as CSV, or as PDF with pictures. */
@@ -195,7 +196,7 @@ final class CardReport
                         1 => $take->take . $take->part,
                         default => $takes->first()->take . $takes->first()->part . ' to ' . $takes->last()->take . $takes->last()->part,
                     },
-                    'status' => $takes->pluck('status')->reject('none')->unique()->implode(', '),
+                    'status' => $takes->pluck('status')->reject(TakeStatus::None->value)->unique()->implode(', '),
                     'start' => Clock::label($clip->start_ticks, $rate),
                     'length' => Clock::label($clip->duration_ticks, $rate),
                     'ticks' => (int) $clip->duration_ticks,

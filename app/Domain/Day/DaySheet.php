@@ -17,6 +17,7 @@ use App\Models\Placement;
 use App\Models\ShootDay;
 use App\Models\Take;
 use App\Models\Task;
+use Cartella\Core\Fields\TakeStatus;
 use Illuminate\Support\Collection;
 use Illuminate\Support\Facades\DB;
 
@@ -48,7 +49,7 @@ final class DaySheet
                 'takes' => $takes->count(),
                 'setups' => $takes->unique('setup')->count(),
                 'scenes' => $takes->unique('scene')->count(),
-                'circled' => $takes->where('status', 'circled')->count(),
+                'circled' => $takes->where('status', TakeStatus::Circled->value)->count(),
                 'handed_off' => Handoff::query()
                     ->where('production_id', $day->production_id)
                     ->whereDate('created_at', now()->toDateString())
@@ -72,7 +73,7 @@ final class DaySheet
         $perTake = TakeLengths::pictures()
             ->join('takes', 'takes.id', '=', 'take_parts.take_id')
             ->where('takes.shoot_day_id', $day->id)
-            ->where('takes.status', 'circled')
+            ->where('takes.status', TakeStatus::Circled->value)
             ->pluck('longest');
 
         return [

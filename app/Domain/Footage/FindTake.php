@@ -8,6 +8,7 @@ use App\Domain\Undo\ChangeLog;
 use App\Models\Clip;
 use App\Models\ShootDay;
 use App\Models\Take;
+use Cartella\Core\Fields\TakeStatus;
 use Cartella\Core\Slate\Slate;
 use Cartella\Core\Slate\SlateOrder;
 use Illuminate\Database\Eloquent\Collection;
@@ -24,13 +25,13 @@ final class FindTake
             ->where('part', $slate->part);
         $take = (clone $wanted)->first();
         if ($take !== null) {
-            return $take;
+            return $take->setRelation('production', $day->production);
         }
         // Two people may name it first at the same moment; the second finds what the first has made.
         ShootDay::query()->whereKey($day->id)->lockForUpdate()->first();
         $take = $wanted->lockForUpdate()->first();
         if ($take !== null) {
-            return $take;
+            return $take->setRelation('production', $day->production);
         }
         // What happens in a setup is the same in each of its takes, so a new take begins with its neighbour's words.
         $neighbour = Take::query()
@@ -55,7 +56,7 @@ final class FindTake
             'sort_key' => SlateOrder::of($day->production->slate_style, $scene, $slate->setup, $slate->take, $slate->part),
             'description' => $neighbour->description ?? '',
             'size' => $neighbour->size ?? '',
-            'status' => 'none',
+            'status' => TakeStatus::None->value,
             'keywords' => '',
             'is_mos' => false,
             'is_tail_slate' => false,
@@ -67,7 +68,7 @@ final class FindTake
         ]);
         TakeFacts::mark($take, array_keys(array_filter(['description' => $take->description, 'size' => $take->size])), 'carried');
         $log->save($take);
-        $take->setRelation('saidFacts', new Collection());
+        $take->setRelation('saidFacts', new Collection())->setRelation('production', $day->production);
 
         return $take;
     }
@@ -80,8 +81,8 @@ final class FindTake
             return;
         }
         $said = match (true) {
-            ($ixml['circled'] ?? false) === true => ['status' => 'circled'],
-            ($ixml['no_good'] ?? false) === true => ['status' => 'ng'],
+            ($ixml['circled'] ?? false) === true => ['status' => TakeStatus::Circled->value],
+            ($ixml['no_good'] ?? false) === true => ['status' => TakeStatus::NoGood->value],
             default => [],
         };
         if (trim((string) ($ixml['note'] ?? '')) !== '') {

@@ -13,6 +13,7 @@ use App\Models\User;
 use App\Support\Live;
 use App\Support\Problem;
 use App\Support\Topic;
+use Cartella\Core\Fields\TakeFields;
 use Cartella\Core\Slate\NamePattern;
 use Illuminate\Database\Eloquent\Collection;
 use Illuminate\Support\Facades\DB;
@@ -30,8 +31,13 @@ final class GiveNames
     public function preview(Production $production, string $what, array $ulids, string $pattern, int $start = 1, int $step = 1): array
     {
         $models = $this->models($production, $what, $ulids);
-        $rows = array_map(fn(Clip|Take|Subclip $model): array => $this->fields($model), $models);
-        $names = NamePattern::parse($pattern)->preview($rows, $this->taken($production, $what, $models), $start, $step);
+        $rows = array_map(fn(Clip|Take|Subclip $model): array => $this->fields($model, $production->fields()), $models);
+        $names = NamePattern::parse($pattern, $production->fields())->preview(
+            $rows,
+            $this->taken($production, $what, $models),
+            $start,
+            $step,
+        );
 
         return array_map(
             static fn(Clip|Take|Subclip $model, array $one): array => [
@@ -159,26 +165,25 @@ final class GiveNames
         );
     }
 
-    /** @return array<string, string|int|null> */
-    private function fields(Clip|Take|Subclip $model): array
+    /** @return array<string, string|int|null> by what patterns call them */
+    private function fields(Clip|Take|Subclip $model, TakeFields $known): array
     {
         $clip = $model instanceof Clip ? $model : ($model instanceof Subclip ? $model->clip : null);
         $take = $model instanceof Take ? $model : $clip?->take;
         $day = $model instanceof Take ? $model->day : $clip?->day;
+        $values = [];
+        foreach ($take === null ? [] : $known->byName() as $name => $field) {
+            $values[$name] = $field->text($take->valueOf($field->key));
+        }
 
         return [
-            'scene' => $take?->scene,
-            'setup' => $take?->setup,
             'take' => $take === null ? null : $take->take . $take->part,
             'device' => $clip?->device?->letter,
             'roll' => $clip?->card?->roll,
             'day' => $day?->number,
             'date' => $day?->date->format('Y-m-d'),
-            'description' => $take?->description,
-            'size' => $take?->size,
-            'status' => $take === null || $take->status === 'none' ? '' : $take->status,
             'original' => self::original($model),
-        ];
+        ] + $values;
     }
 
     private static function original(Clip|Take|Subclip $model): string

@@ -23,6 +23,8 @@ final class Search
                     ->orWhere('notes', 'like', $like)
                     ->orWhere('keywords', 'like', $like)
                     ->orWhere('takes.name', 'like', $like)
+                    // Values alone: a letter of a field's name finds nothing.
+                    ->orWhereRaw("JSON_SEARCH(takes.own, 'one', ?, NULL, '$.*') IS NOT NULL", [$like])
                     ->orWhereRaw("CONCAT(setup, '/', take, part) LIKE ?", [addcslashes($text, '%_\\') . '%']),
             )
             ->orderBy('sort_key')

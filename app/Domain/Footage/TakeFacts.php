@@ -12,23 +12,6 @@ use Cartella\Core\Slate\FieldMerge;
 /** Keeps what each source says of a take, and gives the take the most trusted value; see {@see FieldMerge}. */
 final class TakeFacts
 {
-    /** The fields that a source can speak of. */
-    public const FIELDS = [
-        'description',
-        'size',
-        'status',
-        'notes',
-        'keywords',
-        'is_mos',
-        'is_tail_slate',
-        'is_wild',
-        'is_pickup',
-        'is_false_start',
-        'is_guide_only',
-    ];
-
-    private const LIMITS = ['description' => 300, 'size' => 30, 'notes' => 4000, 'keywords' => 300];
-
     /**
      * The take is changed and not saved yet.
      *
@@ -40,8 +23,10 @@ final class TakeFacts
     {
         $place = mb_substr($place, 0, 190);
         $known = $take->saidFacts->where('source', $source)->where('place', $place)->keyBy('field');
-        foreach (array_intersect_key($fields, array_flip(self::FIELDS)) as $field => $value) {
-            $value = is_string($value) && isset(self::LIMITS[$field]) ? mb_substr($value, 0, self::LIMITS[$field]) : $value;
+        $all = $take->production->fields();
+        foreach (array_intersect_key($fields, array_flip($all->said())) as $field => $value) {
+            $about = $all->get($field) ?? throw new \LogicException("No field $field");
+            $value = $about->clean($value);
             $fact = $known[$field] ?? new TakeFact(['take_id' => $take->id, 'field' => $field, 'source' => $source, 'place' => $place]);
             $text = json_encode($value, JSON_THROW_ON_ERROR | JSON_UNESCAPED_UNICODE | JSON_INVALID_UTF8_SUBSTITUTE);
             if ($fact->value !== $text) {
@@ -51,11 +36,10 @@ final class TakeFacts
                     $take->saidFacts->push($fact);
                 }
             }
-            $now = $take->{$field} ?? (str_starts_with($field, 'is_') ? false : '');
+            $now = $take->valueOf($field) ?? $about->nothing();
             $decided = FieldMerge::decide($field, $now, $take->set_by[$field]['by'] ?? null, $value, $source);
             if ($decided !== null) {
-                $take->{$field} =
-                    is_string($decided) && isset(self::LIMITS[$field]) ? mb_substr($decided, 0, self::LIMITS[$field]) : $decided;
+                $take->setValueOf($field, $about->clean($decided));
                 self::mark($take, [$field], $source);
             }
         }
@@ -83,13 +67,15 @@ final class TakeFacts
      */
     public static function open(array $values, array $setBy, iterable $facts): array
     {
+        $own = is_string($values['own'] ?? null) ? json_decode($values['own'], true) : $values['own'] ?? [];
         $disputes = [];
         foreach ($facts as $fact) {
             $field = $fact->field;
-            $now = str_starts_with($field, 'is_') ? (bool) ($values[$field] ?? false) : (string) ($values[$field] ?? '');
-            $set = $setBy[$field] ?? null;
             $said = json_decode($fact->value, true);
             $said = is_bool($said) ? $said : (string) $said;
+            $now = str_starts_with($field, 'own:') ? $own[substr($field, 4)] ?? null : $values[$field] ?? null;
+            $now = is_bool($said) ? (bool) $now : (string) $now;
+            $set = $setBy[$field] ?? null;
             $saidAt =
                 $fact->said_at instanceof \DateTimeInterface ? $fact->said_at->getTimestamp() : (int) strtotime($fact->said_at . ' UTC');
             if (FieldMerge::isOpen($field, $now, $set['by'] ?? null, $set['at'] ?? null, $said, $saidAt)) {

@@ -80,7 +80,8 @@ final class TakeParts
      */
     private static function isSame(array $rows, array $parts, string $by): bool
     {
-        $told = static fn(int $take, ?int $in, ?int $out, string $by): string => "$take $in $out $by";
+        // Who said it first stays, unless a person says it now.
+        $told = static fn(int $take, ?int $in, ?int $out, string $said): string => "$take $in $out" . ($by === 'person' ? $said : '');
         $is = array_map(static fn(TakePart $row): string => $told($row->take_id, $row->in_ticks, $row->out_ticks, $row->said_by), $rows);
         $shall = array_map(static fn(array $part): string => $told($part['take']->id, $part['in'], $part['out'], $by), $parts);
         sort($is);

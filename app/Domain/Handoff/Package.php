@@ -14,15 +14,12 @@ use App\Models\Handoff;
 use App\Models\Look;
 use App\Models\Reel;
 use App\Models\ShootDay;
-use App\Models\TakePart;
-use App\Support\Clock;
 use App\Support\OwnFolder;
 use App\Support\Problem;
 use Cartella\Core\Custody\FolderWalk;
 use Cartella\Core\Custody\HashAlgorithm;
 use Cartella\Core\Custody\Manifest;
 use Cartella\Core\Custody\ManifestEntry;
-use Cartella\Core\Exchange\CsvWriter;
 use Cartella\Core\Exchange\EdlWriter;
 use Cartella\Core\Exchange\OtioWriter;
 use Cartella\Core\Look\Cdl;
@@ -92,7 +89,7 @@ final class Package
                 self::copy($sources[$clip->id], $work . '/' . $this->paths->of($clip));
             }
         }
-        self::put($work . '/log.csv', $this->log($clips, $handoff));
+        self::put($work . '/log.csv', PackageLog::csv($clips, $handoff, $this->paths));
         $this->putLooks($clips, $work);
         $this->putReel($reel, $work);
         self::put(
@@ -216,90 +213,6 @@ final class Package
         } catch (Problem) {
             return null;
         }
-    }
-
-    /** @param  Collection<int, Clip>  $clips */
-    private function log(Collection $clips, Handoff $handoff): string
-    {
-        $heading = [
-            'Day',
-            'Scene',
-            'Setup',
-            'Take',
-            'Status',
-            'What happens',
-            'Size',
-            'Notes',
-            'Keywords',
-            'Marks',
-            'Screening notes',
-            'Not rolling',
-            'Take name',
-            'Clip',
-            'Original name',
-            'Device',
-            'Roll',
-            'Start timecode',
-            'Length',
-            'Placed by',
-            'Sure',
-            'File',
-        ];
-        // A row for each take that a clip belongs to: one recording over six takes is six rows.
-        $rows = $clips
-            ->flatMap(
-                static fn(Clip $clip): array => $clip->parts->isEmpty()
-                    ? [[$clip, null]]
-                    : $clip->parts->map(static fn(TakePart $part): array => [$clip, $part])->all(),
-            )
-            ->sortBy(
-                static fn(array $row): array => [
-                    $row[0]->day->number,
-                    $row[1]?->take->sort_key ?? '~',
-                    $row[0]->device->lane ?? 99,
-                    $row[0]->start_ticks + (int) $row[1]?->in_ticks,
-                ],
-            )
-            ->values();
-
-        return CsvWriter::write(
-            $heading,
-            $rows
-                ->map(function (array $row) use ($handoff): array {
-                    /** @var array{Clip, TakePart|null} $row */
-                    [$clip, $part] = $row;
-                    $rate = $clip->rate() ?? $handoff->production->rate();
-                    $take = $part?->take;
-                    $in = (int) $part?->in_ticks;
-                    $out = $part->out_ticks ?? $clip->duration_ticks;
-
-                    return [
-                        $clip->day->number,
-                        $take?->scene,
-                        $take?->setup,
-                        $take === null ? null : ($take->part === '' ? $take->take : $take->take . $take->part),
-                        $take === null || $take->status === 'none' ? '' : $take->status,
-                        $take?->description,
-                        $take?->size,
-                        $take?->notes,
-                        $take?->keywords,
-                        $take === null ? '' : implode(', ', $take->marks()),
-                        $take?->screeningNotes->pluck('text')->implode(' · '),
-                        implode(' ', $take->absent_devices ?? []),
-                        $take?->name,
-                        $clip->title(),
-                        $clip->name,
-                        $clip->device?->letter,
-                        $clip->card?->roll,
-                        Clock::label($clip->start_ticks === null ? null : $clip->start_ticks + $in, $rate),
-                        Clock::label($out === null ? null : $out - $in, $rate),
-                        $clip->placement?->start_ticks === null ? '' : $clip->placement->way,
-                        $clip->placement?->start_ticks === null ? '' : $clip->placement->is_sure,
-                        $this->paths->of($clip),
-                    ];
-                })
-                ->all(),
-        );
     }
 
     /** @return list<ManifestEntry> */

@@ -14,6 +14,7 @@ use Cartella\Core\Cutting\Item;
 use Cartella\Core\Cutting\Sequence;
 use Cartella\Core\Cutting\Source;
 use Cartella\Core\Cutting\Track;
+use Cartella\Core\Fields\FieldType;
 use Cartella\Core\Time\FrameRate;
 use Cartella\Core\Time\Ticks;
 
@@ -27,7 +28,7 @@ final class ReelSequence
     public function of(Reel $reel, callable $pathOf): Sequence
     {
         $reel->loadMissing([
-            'items.take',
+            'items.take.production',
             'items.clip.card',
             'items.clip.placement',
             'items.clip.look',
@@ -119,19 +120,23 @@ final class ReelSequence
         );
     }
 
-    /** @return array<string, scalar|null> */
+    /** @return array<string, mixed> everything that is known of its take, by the fields' keys */
     private static function facts(ReelItem $item): array
     {
-        $take = $item->take;
+        $facts = [];
+        foreach ($item->take->production->fields()->all() as $field) {
+            $value = $item->take->valueOf($field->key);
+            // The slate stands there always; of the rest, what somebody said.
+            if (
+                $field->type === FieldType::Slate ||
+                ($value !== null && $value !== [] && $value !== $field->nothing()) ||
+                $field->key === 'status'
+            ) {
+                $facts[$field->key] = $value;
+            }
+        }
 
-        return [
-            'scene' => $take->scene,
-            'setup' => $take->setup,
-            'take' => $take->take,
-            'part' => $take->part,
-            'status' => $take->status,
-            'description' => $take->description,
-        ];
+        return $facts + ['description' => $item->take->description];
     }
 
     /** @return array{asc_cdl?: array<string, mixed>} the look of its picture */

@@ -14,6 +14,7 @@ use App\Models\ShootDay;
 use App\Models\Take;
 use App\Models\TakePart;
 use App\Models\User;
+use Cartella\Core\Fields\TakeStatus;
 use Cartella\Core\Slate\Slate;
 use Cartella\Core\Slate\SlateReader;
 use Illuminate\Support\Collection;
@@ -263,7 +264,8 @@ final class CutIntoTakes
         $empty = Take::query()
             ->where('shoot_day_id', $day->id)
             ->whereNotIn('id', $used)
-            ->where('status', 'none')
+            ->where('status', TakeStatus::None->value)
+            ->whereNull('own')
             ->whereNull('notes')
             ->where('keywords', '')
             ->whereDoesntHave('screeningNotes')

@@ -13,6 +13,7 @@ use App\Models\ShootDay;
 use App\Support\Clock;
 use App\Support\Pdf;
 use Cartella\Core\Exchange\CsvWriter;
+use Cartella\Core\Fields\TakeStatus;
 use Cartella\Core\Slate\SlateOrder;
 use Illuminate\Support\Facades\DB;
 
@@ -89,7 +90,7 @@ final class DailyLog
                     'setups' => $own->pluck('setup')->unique()->values()->all(),
                     'takes' => $own->count(),
                     // A take is as long as its longest camera ran.
-                    'circled' => $own->where('status', 'circled')->count(),
+                    'circled' => $own->where('status', TakeStatus::Circled->value)->count(),
                     'running' => Clock::time((int) $own->sum('longest')),
                 ],
             )
@@ -128,7 +129,7 @@ final class DailyLog
             ),
             'takes' => $takes->count(),
             'setups' => $takes->unique('setup')->count(),
-            'circled' => $takes->where('status', 'circled')->count(),
+            'circled' => $takes->where('status', TakeStatus::Circled->value)->count(),
             'running' => Clock::time((int) $takes->sum('longest')),
         ];
     }

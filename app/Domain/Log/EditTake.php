@@ -7,14 +7,13 @@ namespace App\Domain\Log;
 use App\Domain\Footage\TakeFacts;
 use App\Domain\Footage\TakeParts;
 use App\Domain\Undo\ChangeLog;
-use App\Models\Clip;
 use App\Models\Production;
 use App\Models\Take;
-use App\Models\TakePart;
 use App\Models\User;
 use App\Support\Live;
 use App\Support\Problem;
 use App\Support\Topic;
+use Cartella\Core\Fields\TakeStatus;
 use Cartella\Core\Slate\SlateOrder;
 use Cartella\Core\Slate\SlateReader;
 use Cartella\Core\Slate\SlateStyle;
@@ -27,25 +26,6 @@ use Illuminate\Support\Facades\DB;
  */
 final class EditTake
 {
-    public const FIELDS = [
-        'scene',
-        'setup',
-        'take',
-        'part',
-        'description',
-        'size',
-        'status',
-        'notes',
-        'keywords',
-        'is_mos',
-        'is_tail_slate',
-        'is_wild',
-        'is_pickup',
-        'is_false_start',
-        'is_guide_only',
-        'absent_devices',
-    ];
-
     /**
      * @param  array<string, array{was: mixed, now: mixed}>  $changes
      *
@@ -76,16 +56,14 @@ final class EditTake
             foreach ($edits as $edit) {
                 $take = $takes[$edit['take']] ?? throw Problem::missing('One of those takes', 'Load the page again.');
                 foreach ($edit['changes'] as $field => $change) {
-                    if (
-                        self::plain($take->{$field}) !== self::plain($change['was']) &&
-                        self::plain($take->{$field}) !== self::plain($change['now'])
-                    ) {
+                    $there = $take->valueOf($field) ?? $production->fields()->get($field)?->nothing();
+                    if (self::plain($there) !== self::plain($change['was']) && self::plain($there) !== self::plain($change['now'])) {
                         $conflicts[] = [
                             'take' => $take->ulid,
                             'label' => $take->label(),
                             'field' => $field,
                             'yours' => $change['now'],
-                            'theirs' => $take->{$field},
+                            'theirs' => $there,
                         ];
                     }
                 }
@@ -128,14 +106,12 @@ final class EditTake
      */
     public static function fill(Take $take, array $values): bool
     {
+        $fields = $take->production->fields();
         foreach ($values as $field => $value) {
-            $take->{$field} = match ($field) {
-                'scene', 'description', 'size', 'keywords', 'part' => trim((string) $value),
-                'notes' => trim((string) $value) === '' ? null : trim((string) $value),
-                default => $value,
-            };
+            $value = $fields->get($field)?->clean($value) ?? $value;
+            $take->setValueOf($field, $field === 'notes' && $value === '' ? null : $value);
         }
-        TakeFacts::mark($take, array_values(array_intersect(array_keys($values), TakeFacts::FIELDS)), 'person');
+        TakeFacts::mark($take, array_values(array_intersect(array_keys($values), $fields->said())), 'person');
         if (array_intersect(['scene', 'setup', 'take', 'part'], array_keys($values)) === []) {
             return false;
         }
@@ -236,7 +212,7 @@ final class EditTake
             return self::label($takes->first(), $fields);
         }
 
-        return sprintf('Edit %s of %d takes', self::fieldNames($fields), $takes->count());
+        return sprintf('Edit %s of %d takes', self::fieldNames($fields, $takes->first()), $takes->count());
     }
 
     /** @param  list<string>  $fields */
@@ -244,18 +220,26 @@ final class EditTake
     {
         return match ($fields) {
             ['status'] => match ($take->status) {
-                'circled' => 'Circle ' . $take->label(),
-                'ng' => $take->label() . ' is NG',
-                'hold' => 'Hold ' . $take->label(),
+                TakeStatus::Circled->value => 'Circle ' . $take->label(),
+                TakeStatus::NoGood->value => $take->label() . ' is NG',
+                TakeStatus::Hold->value => 'Hold ' . $take->label(),
                 default => 'Clear the mark of ' . $take->label(),
             },
-            default => sprintf('Edit %s of %s', self::fieldNames($fields), $take->label()),
+            default => sprintf('Edit %s of %s', self::fieldNames($fields, $take), $take->label()),
         };
     }
 
     /** @param  list<string>  $fields */
-    private static function fieldNames(array $fields): string
+    private static function fieldNames(array $fields, Take $take): string
     {
-        return implode(', ', array_map(static fn(string $field): string => strtr($field, ['is_' => '', '_' => ' ']), $fields));
+        return implode(
+            ', ',
+            array_map(
+                static fn(string $field): string => str_starts_with($field, 'own:')
+                    ? $take->production->fields()->get($field)->label ?? substr($field, 4)
+                    : strtr($field, ['is_' => '', '_' => ' ']),
+                $fields,
+            ),
+        );
     }
 }

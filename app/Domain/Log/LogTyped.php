@@ -14,6 +14,7 @@ use App\Models\User;
 use App\Support\Live;
 use App\Support\Problem;
 use App\Support\Topic;
+use Cartella\Core\Fields\TakeFields;
 use Cartella\Core\Log\LogLine;
 use Cartella\Core\Slate\FieldMerge;
 use Illuminate\Support\Facades\DB;
@@ -83,7 +84,7 @@ final class LogTyped
     {
         $conflicts = [];
         foreach ($fields as $field => $now) {
-            if (in_array($field, FieldMerge::ADDING, true)) {
+            if (TakeFields::glue($field) !== null) {
                 $fields[$field] = FieldMerge::decide($field, (string) $take->{$field}, null, $now, 'person') ?? (string) $take->{$field};
             } elseif ($seen !== null && array_key_exists($field, $seen) && $seen[$field] !== $take->{$field} && $take->{$field} !== $now) {
                 $conflicts[] = [

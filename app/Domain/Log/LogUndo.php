@@ -23,6 +23,7 @@ final class LogUndo
             take: 'id',
             together: [['scene', 'setup', 'take', 'part', 'sort_key']],
             byKey: ['set_by'],
+            keyed: ['own'],
         );
         $tables->table('take_facts', Topic::Takes, 'what a file says', take: 'take_id');
         $tables->table('scenes', Topic::Takes, 'a scene');

@@ -26,7 +26,9 @@ final class SetPatterns
      */
     public function __invoke(Production $production, User $user, string $which, array $was, array $now): void
     {
-        $which === 'slate_patterns' ? SlateReader::of($now, $production->slate_style) : array_map(NamePattern::parse(...), $now);
+        $which === 'slate_patterns'
+            ? SlateReader::of($now, $production->slate_style)
+            : array_map(static fn(string $pattern): NamePattern => NamePattern::parse($pattern, $production->fields()), $now);
         DB::transaction(static function () use ($production, $user, $which, $was, $now): void {
             $production = Production::query()->lockForUpdate()->findOrFail($production->id);
             $there = $which === 'slate_patterns' ? $production->slatePatterns() : $production->namePatterns();

@@ -34,7 +34,8 @@ final class Settle
                 ->where('shoot_day_id', $day->id)
                 ->when(!$alike, static fn($query) => $query->whereKey($take->id))
                 ->lockForUpdate()
-                ->get();
+                ->get()
+                ->each(static fn(Take $one) => $one->setRelation('production', $day->production));
             $against = $source === 'now' ? $this->against($take, $field) : $source;
             $log = new ChangeLog();
             $count = 0;
@@ -80,7 +81,7 @@ final class Settle
             }
             foreach ($dispute['said'] as $said) {
                 if ($said['source'] === $against) {
-                    EditTake::fill($take, [$field => $source === 'now' ? $take->{$field} : $said['value']]);
+                    EditTake::fill($take, [$field => $source === 'now' ? $take->valueOf($field) : $said['value']]);
                     $log->save($take);
 
                     return true;

@@ -72,11 +72,12 @@ final class SlateSheet
             $own = $byTake[$row->id] ?? [];
             $said = $facts[$row->id] ?? [];
             $script = array_values(array_filter($said, static fn(object $fact): bool => $fact->source === 'script'))[0] ?? null;
-            $takes[] = self::take($row, $own) + [
-                'disputes' => $said === [] ? [] : TakeFacts::open((array) $row, json_decode($row->set_by ?? '[]', true), $said),
-                'said_by' => $script?->place,
-                'screening' => implode(' · ', $notes[$row->id] ?? []),
-            ];
+            $takes[] = self::take($row, $own) +
+                self::ownFields($row) + [
+                    'disputes' => $said === [] ? [] : TakeFacts::open((array) $row, json_decode($row->set_by ?? '[]', true), $said),
+                    'said_by' => $script?->place,
+                    'screening' => implode(' · ', $notes[$row->id] ?? []),
+                ];
         }
 
         return self::withMissed($takes);
@@ -114,6 +115,17 @@ final class SlateSheet
             'clips' => $clips,
             'sync' => self::sync($row, $clips),
         ];
+    }
+
+    /** @return array<string, string|bool> what the production added, by `own:` and the field's name */
+    private static function ownFields(object $row): array
+    {
+        $own = [];
+        foreach (json_decode($row->own ?? '[]', true) as $name => $value) {
+            $own["own:$name"] = $value;
+        }
+
+        return $own;
     }
 
     /**

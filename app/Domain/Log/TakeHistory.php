@@ -8,6 +8,7 @@ use App\Models\Change;
 use App\Models\Clip;
 use App\Models\Take;
 use App\Models\TakePart;
+use Cartella\Core\Fields\TakeFields;
 
 /**
  * Who changed what of a take, from what to what, and when: the newest step first. Steps that were taken back stand there
@@ -62,7 +63,10 @@ final class TakeHistory
             ->map(function (Change $change) use ($take, $names, $clipOf): array {
                 $fields = [];
                 foreach ($change->stepsOf('takes', $take->id) as $row) {
-                    array_push($fields, ...$this->fields($row['before'] ?? [], $row['after'] ?? []));
+                    array_push(
+                        $fields,
+                        ...$this->fields(self::apart($row['before'] ?? []), self::apart($row['after'] ?? []), $take->production->fields()),
+                    );
                 }
                 foreach ($change->stepsOf('take_parts') as $row) {
                     $left = ($row['before']['take_id'] ?? null) === $take->id && ($row['after']['take_id'] ?? null) !== $take->id;
@@ -89,7 +93,7 @@ final class TakeHistory
      * @param  array<string, mixed>  $after
      * @return list<array{field: string, from: string, to: string}>
      */
-    private function fields(array $before, array $after): array
+    private function fields(array $before, array $after, TakeFields $known): array
     {
         $fields = [];
         foreach (array_diff_key($after + $before, array_flip(self::DERIVED)) as $field => $_) {
@@ -97,11 +101,35 @@ final class TakeHistory
             $to = self::words($after[$field] ?? null);
             // What a new take is by default nobody has said of it.
             if ($from !== $to && !($before === [] && in_array($to, ['no', 'none'], true))) {
-                $fields[] = ['field' => strtr($field, ['is_' => '', '_' => ' ']), 'from' => $from, 'to' => $to];
+                $fields[] = ['field' => self::called($field, $known), 'from' => $from, 'to' => $to];
             }
         }
 
         return $fields;
+    }
+
+    /**
+     * The values of the production's own fields apart from each other, as the columns are.
+     *
+     * @param  array<string, mixed>  $row
+     * @return array<string, mixed>
+     */
+    private static function apart(array $row): array
+    {
+        $own = is_string($row['own'] ?? null) ? json_decode($row['own'], true) : [];
+        unset($row['own']);
+        foreach (is_array($own) ? $own : [] as $name => $value) {
+            $row["own:$name"] = $value;
+        }
+
+        return $row;
+    }
+
+    private static function called(string $field, TakeFields $known): string
+    {
+        $own = str_starts_with($field, 'own:') ? $known->get($field)->label ?? substr($field, 4) : null;
+
+        return $own ?? strtr($field, ['is_' => '', '_' => ' ']);
     }
 
     private static function words(mixed $value): string

@@ -15,6 +15,7 @@ use App\Models\User;
 use App\Support\Live;
 use App\Support\Problem;
 use App\Support\Topic;
+use Cartella\Core\Fields\TakeStatus;
 use Cartella\Core\Time\Ticks;
 use Illuminate\Support\Facades\DB;
 
@@ -29,7 +30,7 @@ final class BuildReel
     {
         $takes = Take::query()
             ->where('shoot_day_id', $day->id)
-            ->when($circledOnly, static fn($query) => $query->where('status', 'circled'))
+            ->when($circledOnly, static fn($query) => $query->where('status', TakeStatus::Circled->value))
             ->orderBy('sort_key')
             ->with([
                 'parts' => static fn($query) => $query->orderBy('in_ticks'),

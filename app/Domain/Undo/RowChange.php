@@ -20,17 +20,27 @@ final readonly class RowChange
      * @param  array<string, mixed>  $from  what the step left, only the columns that it changed
      * @param  array<string, mixed>  $to
      * @param  array<string, mixed>  $now  the whole row
-     * @param  array{together: list<list<string>>, byKey: list<string>, derived: list<string>}  $rules
+     * @param  array{together: list<list<string>>, byKey: list<string>, derived: list<string>, keyed?: list<string>}  $rules
      */
     public static function of(array $from, array $to, array $now, array $rules): self
     {
-        $differs = [];
+        $differs = $stayed = [];
+        $keyed = $rules['keyed'] ?? [];
         $write = $to;
         foreach ($from as $column => $value) {
             if (in_array($column, $rules['derived'], true)) {
                 continue;
             }
-            if (in_array($column, $rules['byKey'], true)) {
+            if (in_array($column, $keyed, true)) {
+                // Each of its keys is a value of its own.
+                $merged = self::mergeKeys($value, $to[$column] ?? null, $now[$column] ?? null);
+                if (self::same($now[$column] ?? null, $merged)) {
+                    $stayed[] = $column;
+                    unset($write[$column]);
+                } else {
+                    $write[$column] = $merged;
+                }
+            } elseif (in_array($column, $rules['byKey'], true)) {
                 $write[$column] = self::mergeKeys($value, $to[$column] ?? null, $now[$column] ?? null);
             } elseif (!array_key_exists($column, $now) || !self::same($now[$column], $value)) {
                 $differs[] = $column;
@@ -43,7 +53,7 @@ final readonly class RowChange
         }
         $write = array_diff_key($write, array_flip($differs));
 
-        return new self(self::isOnlyDerived($write, $rules) ? [] : $write, $differs);
+        return new self(self::isOnlyDerived($write, $rules) ? [] : $write, [...$differs, ...$stayed]);
     }
 
     /**

@@ -17,7 +17,7 @@ final class Undoables
 {
     /**
      * @var array<string, array{topic: Topic, together: list<list<string>>, byKey: list<string>, derived: list<string>,
-     *     called: string, take: string|null}> by table
+     *     called: string, take: string|null, keyed: list<string>}> by table
      */
     private array $tables = [];
 
@@ -31,8 +31,9 @@ final class Undoables
      * @param  Topic  $topic  what open pages are told when rows of it change
      * @param  string  $called  one row of it, in a sentence
      * @param  list<list<string>>  $together  columns that are one value
-     * @param  list<string>  $byKey  columns of JSON objects
+     * @param  list<string>  $byKey  columns of JSON objects that are kept beside the values, such as who set what
      * @param  list<string>  $derived  columns that the desk fills by itself; they are not compared
+     * @param  list<string>  $keyed  columns of JSON objects whose keys are values of their own
      * @param  string|null  $take  the column that names the take whose history a change of a row belongs to
      */
     public function table(
@@ -43,6 +44,7 @@ final class Undoables
         array $byKey = [],
         array $derived = [],
         ?string $take = null,
+        array $keyed = [],
     ): void {
         $this->tables[$name] = [
             'topic' => $topic,
@@ -51,6 +53,7 @@ final class Undoables
             'derived' => ['updated_at', ...$derived],
             'called' => $called,
             'take' => $take,
+            'keyed' => $keyed,
         ];
     }
 
@@ -72,7 +75,7 @@ final class Undoables
     }
 
     /** @return array{topic: Topic, together: list<list<string>>, byKey: list<string>, derived: list<string>, called: string,
-     *     take: string|null} */
+     *     take: string|null, keyed: list<string>} */
     public function of(string $table): array
     {
         return $this->tables[$table] ?? throw new \LogicException("No domain registered $table for undo.");

@@ -21,6 +21,7 @@ use App\Models\Take;
 use App\Support\Live;
 use App\Support\Problem;
 use App\Support\Topic;
+use Cartella\Core\Fields\TakeStatus;
 use Illuminate\Http\JsonResponse;
 use Illuminate\Http\Request;
 use Illuminate\Validation\Rule;
@@ -55,7 +56,7 @@ final class LogController extends Controller
 
     public function edit(Request $request, Production $production, Take $take, EditTake $edit): JsonResponse
     {
-        $edit($take, self::who($request), TakeChanges::of($request->input('changes')));
+        $edit($take, self::who($request), TakeChanges::of($request->input('changes'), $production->fields()));
 
         return new JsonResponse(['ulid' => $take->ulid]);
     }
@@ -66,7 +67,7 @@ final class LogController extends Controller
         $input = $request->validate(['edits' => ['required', 'array', 'between:1,' . self::BULK]]);
         $edits = array_map(
             static fn(mixed $one): array => is_array($one) && is_string($one['take'] ?? null)
-                ? ['take' => $one['take'], 'changes' => TakeChanges::of($one['changes'] ?? null)]
+                ? ['take' => $one['take'], 'changes' => TakeChanges::of($one['changes'] ?? null, $production->fields())]
                 : throw Problem::refused('input.invalid', 'An edit names no take.', 'Load the page again.'),
             array_values($input['edits']),
         );
@@ -78,8 +79,8 @@ final class LogController extends Controller
     public function circle(Request $request, Production $production, Take $take, EditTake $edit): JsonResponse
     {
         $input = $request->validate([
-            'was' => ['required', Rule::in(['none', 'circled', 'hold', 'ng'])],
-            'now' => ['required', Rule::in(['none', 'circled'])],
+            'was' => ['required', Rule::enum(TakeStatus::class)],
+            'now' => ['required', Rule::in([TakeStatus::None->value, TakeStatus::Circled->value])],
         ]);
         $edit($take, self::who($request), ['status' => $input]);
 

@@ -42,7 +42,7 @@ final class NotesController extends Controller
         $input = $request->validate([
             'heading' => ['required', 'integer', 'between:-1,' . BringNotes::SHOWN_ROWS],
             'columns' => ['required', 'array', 'max:100'],
-            'columns.*' => [Rule::in(array_keys(NoteColumns::TARGETS))],
+            'columns.*' => [Rule::in(array_keys(NoteColumns::targets($production->fields())))],
         ]);
         $bring->preview($noteFile, self::who($request), (int) $input['heading'], $input['columns']);
 
@@ -159,7 +159,7 @@ final class NotesController extends Controller
             'report' => $file->report,
             'applied' => $file->applied_at !== null,
             'task' => $task === null ? null : TasksController::task($task),
-            'targets' => array_keys(NoteColumns::TARGETS),
+            'targets' => array_keys(NoteColumns::targets($file->production->fields())),
         ];
     }
 }

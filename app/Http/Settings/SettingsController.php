@@ -7,11 +7,14 @@ namespace App\Http\Settings;
 use App\Domain\Cards\EditDevices;
 use App\Domain\Cards\EditStores;
 use App\Domain\Productions\EditDays;
+use App\Domain\Productions\EditFields;
 use App\Http\Controller;
 use App\Models\Device;
 use App\Models\Production;
+use App\Models\ProductionField;
 use App\Models\ShootDay;
 use App\Models\Store;
+use Cartella\Core\Fields\FieldType;
 use Illuminate\Http\JsonResponse;
 use Illuminate\Http\Request;
 use Illuminate\Validation\Rule;
@@ -143,5 +146,67 @@ final class SettingsController extends Controller
         $edit->change($production, self::who($request), $store, $input, $request->ip());
 
         return new JsonResponse(['stores' => $edit->list($production)]);
+    }
+
+    public function fields(Production $production): JsonResponse
+    {
+        return new JsonResponse(['fields' => $production->productionFields()->get()->map(self::ownField(...))->all()]);
+    }
+
+    public function addField(Request $request, Production $production, EditFields $edit): JsonResponse
+    {
+        $input = $request->validate(
+            [
+                'label' => ['required', 'string', 'max:40', 'regex:/\S/'],
+                'type' => ['required', Rule::in(array_column(FieldType::ofProductions(), 'value'))],
+                'choices' => ['sometimes', 'array', 'max:' . EditFields::CHOICES],
+                'choices.*' => ['string', 'max:60'],
+            ],
+            ['label.*' => 'Give the field a name of at most 40 characters.'],
+        );
+
+        return new JsonResponse(
+            self::ownField(
+                $edit->add(
+                    $production,
+                    self::who($request),
+                    trim($input['label']),
+                    FieldType::from($input['type']),
+                    array_values($input['choices'] ?? []),
+                ),
+            ),
+            201,
+        );
+    }
+
+    public function changeField(Request $request, Production $production, ProductionField $productionField, EditFields $edit): JsonResponse
+    {
+        $input = $request->validate(
+            [
+                'label' => ['sometimes', 'required', 'string', 'max:40', 'regex:/\S/'],
+                'choices' => ['sometimes', 'array', 'max:' . EditFields::CHOICES],
+                'choices.*' => ['string', 'max:60'],
+                'retired' => ['sometimes', 'boolean'],
+            ],
+            ['label.*' => 'Give the field a name of at most 40 characters.'],
+        );
+        if (isset($input['label'])) {
+            $input['label'] = trim($input['label']);
+        }
+
+        return new JsonResponse(self::ownField($edit->change($productionField, $production, self::who($request), $input)));
+    }
+
+    /** @return array<string, mixed> */
+    private static function ownField(ProductionField $field): array
+    {
+        return [
+            'ulid' => $field->ulid,
+            'name' => $field->name,
+            'label' => $field->label,
+            'type' => $field->type->value,
+            'choices' => $field->choices ?? [],
+            'is_retired' => $field->retired_at !== null,
+        ];
     }
 }

@@ -15,6 +15,7 @@ use App\Models\Card;
 use App\Models\Production;
 use App\Models\ShootDay;
 use App\Support\Clock;
+use Cartella\Core\Fields\Field;
 use Cartella\Core\Log\Marks;
 use Cartella\Core\Slate\SlateStyle;
 use Cartella\Core\Time\FrameRate;
@@ -39,6 +40,19 @@ final class ProductionController extends Controller
             'devices' => $production->devices()->orderBy('lane')->get()->map(SettingsController::device(...))->all(),
             'your_role' => $request->user()?->roleIn($production)?->value,
             'marks' => Marks::words(),
+            'fields' => array_values(
+                array_map(
+                    static fn(Field $field): array => [
+                        'key' => $field->key,
+                        'name' => $field->name,
+                        'type' => $field->type->value,
+                        'label' => $field->label,
+                        'limit' => $field->limit,
+                        'choices' => $field->choices,
+                    ],
+                    $production->fields()->all(),
+                ),
+            ),
             'may' => [
                 'work' => Gate::allows('work', $production),
                 'organise' => Gate::allows('organise', $production),

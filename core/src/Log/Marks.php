@@ -4,26 +4,28 @@ declare(strict_types=1);
 
 namespace Cartella\Core\Log;
 
+use Cartella\Core\Fields\TakeStatus;
+
 /** The words for what a take is, as people type and print them: circled, hold, NG, MOS, tail slate and so on. */
 final class Marks
 {
     /** Spellings in small letters to the field they set and its value. */
     private const WORDS = [
-        'circled' => ['status', 'circled'],
-        'circle' => ['status', 'circled'],
-        'circ' => ['status', 'circled'],
-        'print' => ['status', 'circled'],
-        'printed' => ['status', 'circled'],
-        'good' => ['status', 'circled'],
-        'ok' => ['status', 'circled'],
-        'hold' => ['status', 'hold'],
-        'held' => ['status', 'hold'],
-        'ng' => ['status', 'ng'],
-        'n.g.' => ['status', 'ng'],
-        'n/g' => ['status', 'ng'],
-        'no good' => ['status', 'ng'],
-        'bad' => ['status', 'ng'],
-        'no mark' => ['status', 'none'],
+        'circled' => ['status', TakeStatus::Circled->value],
+        'circle' => ['status', TakeStatus::Circled->value],
+        'circ' => ['status', TakeStatus::Circled->value],
+        'print' => ['status', TakeStatus::Circled->value],
+        'printed' => ['status', TakeStatus::Circled->value],
+        'good' => ['status', TakeStatus::Circled->value],
+        'ok' => ['status', TakeStatus::Circled->value],
+        'hold' => ['status', TakeStatus::Hold->value],
+        'held' => ['status', TakeStatus::Hold->value],
+        'ng' => ['status', TakeStatus::NoGood->value],
+        'n.g.' => ['status', TakeStatus::NoGood->value],
+        'n/g' => ['status', TakeStatus::NoGood->value],
+        'no good' => ['status', TakeStatus::NoGood->value],
+        'bad' => ['status', TakeStatus::NoGood->value],
+        'no mark' => ['status', TakeStatus::None->value],
         'mos' => ['is_mos', true],
         'mute' => ['is_mos', true],
         'silent' => ['is_mos', true],

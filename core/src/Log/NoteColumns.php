@@ -4,11 +4,14 @@ declare(strict_types=1);
 
 namespace Cartella\Core\Log;
 
+use Cartella\Core\Fields\FieldType;
+use Cartella\Core\Fields\TakeFields;
+
 /** Which column of a foreign table is what: guessed from the words of its heading, for a person to correct. */
 final class NoteColumns
 {
-    /** What a column can be, and the headings that people give it, in small letters without points. */
-    public const TARGETS = [
+    /** What a column can be that is no field of the take, and the headings that people give it, in small letters without points. */
+    private const PLACES = [
         'slate' => ['slate', 'sl', 'slate no', 'slate number', 'slate/take', 'setup/take', 'shot/take'],
         'scene' => ['scene', 'sc', 'scn', 'scene no', 'scene number', 'szene'],
         'setup' => ['setup', 'set-up', 'shot', 'setup no', 'set up', 'einstellung'],
@@ -16,11 +19,6 @@ final class NoteColumns
         'day' => ['day', 'date', 'shoot day', 'shooting day', 'datum', 'tag'],
         'time' => ['timecode', 'tc', 'tc in', 'start', 'start tc', 'time', 'in', 'begin'],
         'clip' => ['clip', 'clip name', 'file', 'filename', 'file name', 'name', 'sound file', 'roll/clip'],
-        'description' => ['description', 'action', 'what happens', 'desc', 'content', 'happens', 'beschreibung'],
-        'size' => ['size', 'shot size', 'framing', 'frame'],
-        'status' => ['status', 'circled', 'circle', 'circ', 'print', 'mark', 'c/ng', 'good'],
-        'notes' => ['notes', 'note', 'remarks', 'remark', 'comment', 'comments', 'director', "director's notes", 'continuity', 'bemerkung'],
-        'keywords' => ['keywords', 'keyword', 'tags', 'characters'],
         'marks' => ['marks', 'flags', 'mos', 'type', 'special', 'sync', 'sound'],
     ];
 
@@ -31,14 +29,34 @@ final class NoteColumns
     public const LOOK_AT = 20;
 
     /**
+     * All that a column can be: which take a row is of, and the fields that a source can speak of.
+     *
+     * @return array<string, list<string>> headings by target
+     */
+    public static function targets(?TakeFields $fields = null): array
+    {
+        $fields ??= TakeFields::standard();
+        $targets = self::PLACES;
+        foreach ($fields->said() as $key) {
+            $field = $fields->get($key);
+            // Marks share a column of their own.
+            if ($field !== null && ($field->type !== FieldType::YesNo || $field->isOwn())) {
+                $targets[$key] = $field->headings;
+            }
+        }
+
+        return $targets;
+    }
+
+    /**
      * @param  list<list<string>>  $rows  the first rows of the table
      * @return array{heading: int, columns: array<int, string>} the heading row from 0, −1 where there is none, and what each column is
      */
-    public static function guess(array $rows): array
+    public static function guess(array $rows, ?TakeFields $fields = null): array
     {
         $best = ['heading' => -1, 'columns' => []];
         foreach (array_slice($rows, 0, self::LOOK_AT) as $at => $row) {
-            $columns = self::of($row);
+            $columns = self::of($row, $fields);
             if (count($columns) >= self::ENOUGH && count($columns) > count($best['columns'])) {
                 $best = ['heading' => $at, 'columns' => $columns];
             }
@@ -51,12 +69,13 @@ final class NoteColumns
      * @param  list<string>  $heading
      * @return array<int, string> by column; what is not recognised is left out, and nothing stands in it twice
      */
-    public static function of(array $heading): array
+    public static function of(array $heading, ?TakeFields $fields = null): array
     {
+        $targets = self::targets($fields);
         $columns = [];
         foreach ($heading as $at => $cell) {
             $word = trim((string) preg_replace('/[\s.:#]+/u', ' ', mb_strtolower($cell)));
-            foreach (self::TARGETS as $target => $spellings) {
+            foreach ($targets as $target => $spellings) {
                 if (in_array($word, $spellings, true) && !in_array($target, $columns, true)) {
                     $columns[$at] = $target;
                     break;

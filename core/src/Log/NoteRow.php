@@ -4,6 +4,9 @@ declare(strict_types=1);
 
 namespace Cartella\Core\Log;
 
+use Cartella\Core\Fields\FieldType;
+use Cartella\Core\Fields\TakeFields;
+use Cartella\Core\Fields\TakeStatus;
 use Cartella\Core\Slate\Slate;
 use Cartella\Core\Slate\SlateReader;
 use Cartella\Core\Slate\SlateStyle;
@@ -37,10 +40,10 @@ final readonly class NoteRow
     ) {}
 
     /**
-     * @param  array<string, string>  $cells  text by what the column is ({@see NoteColumns::TARGETS})
+     * @param  array<string, string>  $cells  text by what the column is ({@see NoteColumns::targets})
      * @param  array<string, string>  $above  the last scene, setup and day that were written, for cells left empty below them
      */
-    public static function read(array $cells, SlateStyle $style, array &$above = []): ?self
+    public static function read(array $cells, SlateStyle $style, array &$above = [], ?TakeFields $known = null): ?self
     {
         $cells = array_map(static fn(string $cell): string => trim((string) preg_replace('/[\s\x{A0}]+/u', ' ', $cell)), $cells);
         if (array_filter($cells, static fn(string $cell): bool => $cell !== '') === []) {
@@ -62,13 +65,19 @@ final readonly class NoteRow
         $problem === null || ($problems[] = ['column' => 'day', 'why' => $problem]);
         [$seconds, $timecode, $problem] = self::time($cells['time'] ?? '');
         $problem === null || ($problems[] = ['column' => 'time', 'why' => $problem]);
-        foreach (['description' => 300, 'notes' => 4000, 'keywords' => 300] as $field => $limit) {
-            if (($cells[$field] ?? '') !== '') {
-                $fields[$field] = mb_substr($cells[$field], 0, $limit);
+        foreach (($known ?? TakeFields::standard())->all() as $field) {
+            if (($cells[$field->key] ?? '') === '' || !$field->isSaid || $field->type === FieldType::Status) {
+                continue;
             }
-        }
-        if (($cells['size'] ?? '') !== '') {
-            $fields['size'] = ShotSize::of($cells['size']) ?? mb_substr($cells['size'], 0, 30);
+            $said = $field->read($cells[$field->key]);
+            if ($said === null) {
+                $problems[] = [
+                    'column' => $field->key,
+                    'why' => sprintf('"%s" is no %s.', mb_substr($cells[$field->key], 0, 30), mb_strtolower($field->label)),
+                ];
+            } else {
+                $fields[$field->key] = $said;
+            }
         }
         foreach (['status', 'marks'] as $column) {
             foreach (preg_split('/\s*[,;+]\s*/', $cells[$column] ?? '') ?: [] as $word) {
@@ -77,7 +86,7 @@ final readonly class NoteRow
                 }
                 $mark =
                     $column === 'status' && in_array(mb_strtolower($word), ['x', 'yes', 'y', '✓', '*', '1', 'o', '●', '◯'], true)
-                        ? ['status', 'circled']
+                        ? ['status', TakeStatus::Circled->value]
                         : Marks::of($word);
                 if ($mark === null) {
                     $problems[] = ['column' => $column, 'why' => sprintf('"%s" is no mark.', mb_substr($word, 0, 30))];

@@ -4,6 +4,9 @@ declare(strict_types=1);
 
 namespace Cartella\Core\Slate;
 
+use Cartella\Core\Fields\TakeFields;
+use Cartella\Core\Fields\TakeStatus;
+
 /**
  * Which of several sources a take's field has its value from: a person, then script notes, then a recorder's iXML, then
  * names. Notes and keywords add up; of every other field the more trusted source is kept, and who differs is asked about.
@@ -11,9 +14,6 @@ namespace Cartella\Core\Slate;
 final class FieldMerge
 {
     public const SOURCES = ['person', 'script', 'ixml', 'name'];
-
-    /** Fields to which each source adds, so that none can differ. */
-    public const ADDING = ['notes', 'keywords'];
 
     /**
      * The value that a field takes when a source says one; null when it stays as it is.
@@ -31,9 +31,8 @@ final class FieldMerge
             // What a person has emptied stays empty.
             return $by === 'person' && $source !== 'person' ? null : $said;
         }
-        if (in_array($field, self::ADDING, true)) {
-            $glue = $field === 'notes' ? "\n" : ', ';
-
+        $glue = TakeFields::glue($field);
+        if ($glue !== null) {
             return mb_stripos((string) $now, (string) $said) === false ? $now . $glue . $said : null;
         }
 
@@ -47,7 +46,7 @@ final class FieldMerge
      */
     public static function isOpen(string $field, string|bool $now, ?string $by, ?int $setAt, string|bool $said, int $saidAt): bool
     {
-        return !in_array($field, self::ADDING, true) &&
+        return TakeFields::glue($field) === null &&
             self::plain($said) !== self::plain($now) &&
             !self::saysNothing($said) &&
             !($by === 'person' && $setAt !== null && $setAt >= $saidAt);
@@ -55,7 +54,7 @@ final class FieldMerge
 
     private static function saysNothing(string|bool $value): bool
     {
-        return $value === '' || $value === 'none' || $value === false;
+        return $value === '' || $value === TakeStatus::None->value || $value === false;
     }
 
     /** Case and spaces make no difference worth a question. */

@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace Cartella\Core\Slate;
 
+use Cartella\Core\Fields\TakeFields;
 use Cartella\Core\Slate\Exception\InvalidPattern;
 
 /**
@@ -12,7 +13,8 @@ use Cartella\Core\Slate\Exception\InvalidPattern;
  */
 final readonly class NamePattern
 {
-    public const FIELDS = ['scene', 'setup', 'take', 'device', 'roll', 'day', 'date', 'description', 'size', 'status', 'original', 'n'];
+    /** Fields that are none of the take. */
+    private const OTHERS = ['device', 'roll', 'day', 'date', 'original', 'n'];
 
     /** Ready-made ones for a production that has none of its own. */
     public const READY = ['{setup}-{take:2} {device}', '{device}_{setup}_{take:2}', '{day}_{setup}-{take:2}_{device}', '{original}'];
@@ -26,20 +28,25 @@ final readonly class NamePattern
 
     private function __construct(public string $text) {}
 
-    /** @throws InvalidPattern */
-    public static function parse(string $text): self
+    /**
+     * @param  TakeFields|null  $fields  those of the production
+     *
+     * @throws InvalidPattern
+     */
+    public static function parse(string $text, ?TakeFields $fields = null): self
     {
         if (trim($text) === '' || strlen($text) > 160) {
             throw InvalidPattern::name($text, 'it has to have 1 to 160 characters');
         }
-        preg_match_all('/\{([^{}]*)\}/', $text, $fields);
-        if ($fields[1] === []) {
+        $known = [...self::OTHERS, ...array_keys(($fields ?? TakeFields::standard())->byName())];
+        preg_match_all('/\{([^{}]*)\}/', $text, $found);
+        if ($found[1] === []) {
             throw InvalidPattern::name($text, 'it has no field, so all names would be the same');
         }
-        foreach ($fields[1] as $field) {
+        foreach ($found[1] as $field) {
             if (
-                preg_match('/\A(?<name>[a-z]+)(?::(?<width>[1-9]\d?))?\z/', $field, $part) !== 1 ||
-                !in_array($part['name'], self::FIELDS, true)
+                preg_match('/\A(?<name>[a-z][a-z0-9]*)(?::(?<width>[1-9]\d?))?\z/', $field, $part) !== 1 ||
+                !in_array($part['name'], $known, true)
             ) {
                 throw InvalidPattern::name($text, sprintf('{%s} is not a field', InvalidPattern::quote($field)));
             }
@@ -65,7 +72,7 @@ final readonly class NamePattern
         $fill = static function (string $text, bool $mayMiss) use ($values, &$empty): string {
             $missing = false;
             $filled = (string) preg_replace_callback(
-                '/\{([a-z]+)(?::(\d+))?\}/',
+                '/\{([a-z][a-z0-9]*)(?::(\d+))?\}/',
                 static function (array $part) use ($values, $mayMiss, &$empty, &$missing): string {
                     $value = trim((string) ($values[$part[1]] ?? ''));
                     if ($value === '') {

@@ -12,6 +12,7 @@ use App\Models\Handoff;
 use App\Models\LineupRun;
 use App\Models\Look;
 use App\Models\Production;
+use App\Models\ProductionField;
 use App\Models\Reel;
 use App\Models\Role;
 use App\Models\ScriptNoteFile;
@@ -84,6 +85,12 @@ final class AccessTest extends TestCase
             'lineupRun' => LineupRun::query()->create($onDay + ['number' => 1, 'scope' => 'day 1', 'ways' => 'sound'])->ulid,
             'look' => Look::query()->create($own + ['name' => 'Mill', 'slope' => [1, 1, 1], 'offset' => [0, 0, 0], 'power' => [1, 1, 1]])
                 ->ulid,
+            'productionField' => ProductionField::query()->create([
+                'production_id' => $production->id,
+                'name' => 'lens',
+                'label' => 'Lens',
+                'type' => 'text',
+            ])->ulid,
             'task' => Task::query()->create(
                 $own + ['kind' => 'offload', 'title' => 'x', 'subject' => ['card' => 0], 'state' => 'done', 'ended_at' => now()],
             )->ulid,

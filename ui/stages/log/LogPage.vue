@@ -19,7 +19,7 @@ import NamesDialog from './NamesDialog.vue'
 import NotesDialog from './NotesDialog.vue'
 import { ORDERS, rowsOf, type Order, type Row } from './rows'
 import ScriptDialog from './ScriptDialog.vue'
-import { columnsOf, FLAGS, kept, runningOf, slateOf, type SheetColumn } from './sheet'
+import { columnsOf, fieldName, FLAGS, kept, runningOf, slateOf, type SheetColumn } from './sheet'
 import SlateGrid from './SlateGrid.vue'
 import SlatesDialog from './SlatesDialog.vue'
 import TakePanel from './TakePanel.vue'
@@ -97,7 +97,7 @@ const { data: keptColumns } = useAnswer<{ columns: Column[] | null }>(
   () => columnsPath,
 )
 const columns = computed(() =>
-  columnsOf(devices.value, keptColumns.value?.columns ?? null, production.value.slate_style),
+  columnsOf(devices.value, keptColumns.value?.columns ?? null, production.value.slate_style, production.value.fields),
 )
 const store = useDebounceFn(
   (now: Column[] | null) => void attempt(() => api.put(`${base.value}/${columnsPath}`, { columns: now })),
@@ -352,7 +352,7 @@ useShortcuts('Log', [
       >
         <template v-if="edits.conflict.value">
           <p class="soft">
-            {{ edits.conflict.value.field.replace('is_', '').replaceAll('_', ' ') }} of
+            {{ fieldName(production.fields, edits.conflict.value.field) }} of
             <b class="mono">{{ edits.conflict.value.label }}</b>. Nothing is lost: choose which stays.
           </p>
           <dl class="both">

@@ -11,21 +11,20 @@ import { attempt, say } from '@/shell/say'
 /** Names for the clips of the chosen takes, or for the takes, by a pattern; every name is seen before it is given. */
 const props = defineProps<{ open: boolean; takes: Take[]; chosen: Take[] }>()
 const emit = defineEmits<{ close: [] }>()
-const { base } = useDesk()
-const FIELDS = [
-  'scene',
-  'setup',
-  'take',
+const { base, production } = useDesk()
+/** Those of the take that names are made of, those that the production added, and what is known of the file. */
+const fields = computed(() => [
+  ...production.value.fields
+    .filter((field) => USUAL.includes(field.name) || field.key.startsWith('own:'))
+    .map((field) => field.name),
   'device',
   'roll',
   'day',
   'date',
-  'description',
-  'size',
-  'status',
   'original',
   'n',
-]
+])
+const USUAL = ['scene', 'setup', 'take', 'description', 'size', 'status']
 const braced = (field: string) => '{' + field + '}'
 const what = ref<'clips' | 'takes' | 'subclips'>('clips')
 const whole = ref(false)
@@ -154,7 +153,7 @@ async function drop(): Promise<void> {
       >Pattern<input v-model="pattern" class="field mono" maxlength="160" spellcheck="false" @keydown.enter.stop="give"
     /></label>
     <p class="words">
-      <button v-for="field in FIELDS" :key="field" type="button" class="plain mono" @click="pattern += braced(field)">
+      <button v-for="field in fields" :key="field" type="button" class="plain mono" @click="pattern += braced(field)">
         {{ braced(field) }}
       </button>
     </p>

@@ -7,12 +7,13 @@ import { makeStale } from '@/api/queries'
 import type { NoteFile, NoteSample, Said, Verdict } from '@/api/types'
 import { useDesk } from '@/shell/desk'
 import { attempt, say } from '@/shell/say'
+import { fieldName } from './sheet'
 import TaskProgress from '@/shell/TaskProgress.vue'
 
 /** Script notes and reports of others: which column is what, then what they would change, then into the log. */
 const props = defineProps<{ open: boolean }>()
 const emit = defineEmits<{ close: []; go: [take: string] }>()
-const { base, day } = useDesk()
+const { base, day, production } = useDesk()
 const TITLES: Record<string, string> = {
   slate: 'slate (3A/4)',
   scene: 'scene',
@@ -64,7 +65,7 @@ const words = (value: Said) =>
   value === true ? 'yes' : value === false || value === '' || value === 'none' ? '—' : String(value)
 /** Notes and keywords of several sources add up. */
 const adds = (field: string) => field === 'notes' || field === 'keywords'
-const fieldName = (field: string) => field.replace('is_', '').replaceAll('_', ' ')
+const called = (field: string) => fieldName(production.value.fields, field)
 
 watch(
   () => props.open,
@@ -201,7 +202,9 @@ const okText = computed(() =>
                 >
                   <option :value="undefined">not used</option>
                   <option value="">not used</option>
-                  <option v-for="target in file.targets" :key="target" :value="target">{{ TITLES[target] }}</option>
+                  <option v-for="target in file.targets" :key="target" :value="target">
+                    {{ TITLES[target] ?? called(target) }}
+                  </option>
                 </select>
               </th>
             </tr>
@@ -290,7 +293,7 @@ const okText = computed(() =>
                     v-for="field in one.fields"
                     :key="field.field"
                     class="said"
-                    ><small>{{ fieldName(field.field) }}</small
+                    ><small>{{ called(field.field) }}</small
                     ><template v-if="tab !== 'different'"
                       ><b>{{ words(field.said) }}</b></template
                     ><template v-else-if="!field.taken"

@@ -201,7 +201,7 @@ function commit(then: 'down' | 'next' | 'back' | 'stay'): void {
     const values =
       open.column === 'slate'
         ? (slateFrom(text) ?? `“${text.trim()}” is not a slate; write setup and take, such as 3B/1.`)
-        : valuesFor(open.column, text, props.production.marks)
+        : valuesFor(open.column, text, props.production.marks, props.production.fields)
     if (typeof values === 'string') refuse(values)
     else if (values !== null) emit('edit', [{ take: open.take, values }])
   }
@@ -246,7 +246,7 @@ function flag(field: Flag): void {
 function alike(from: Take, keys: string[]): Partial<Take> {
   const typed = keys.filter((key) => shown.value.find((one) => one.key === key)?.words || key === 'marks')
   const values = (typed.length > 0 ? typed : ['description', 'size']).map((key) =>
-    valuesFor(key, cellText(from, key), props.production.marks),
+    valuesFor(key, cellText(from, key), props.production.marks, props.production.fields),
   )
   return Object.assign({}, ...values.filter((one) => one !== null && typeof one !== 'string')) as Partial<Take>
 }
@@ -276,7 +276,7 @@ function clear(): void {
     values: Object.assign(
       {},
       ...keys
-        .map((key) => valuesFor(key, '', props.production.marks))
+        .map((key) => valuesFor(key, '', props.production.marks, props.production.fields))
         .filter((one) => one !== null && typeof one !== 'string'),
     ) as Partial<Take>,
   }))
@@ -307,6 +307,7 @@ useEventListener(document, 'paste', (event: ClipboardEvent) => {
     { row: 0, column: range.value.left },
     { rows: chosenTakes.value.length, columns: chosenKeys.value.length },
     props.production.marks,
+    props.production.fields,
   )
   if (problems.length > 0)
     complain(

@@ -9,7 +9,7 @@ import { useDesk } from '@/shell/desk'
 import DeviceBadge from '@/shell/DeviceBadge.vue'
 import { attempt, say } from '@/shell/say'
 import { syncOf } from './rows'
-import { marksOf, slateOf } from './sheet'
+import { cellText, fieldName, marksOf, slateOf } from './sheet'
 import TakeHistory from './TakeHistory.vue'
 
 /** The take under the cursor beside the sheet: its picture from any angle, and what is written of it. */
@@ -94,6 +94,12 @@ async function settle(slate: string): Promise<void> {
   if (done !== undefined) say(`It is ${slate}.`)
   makeStale('takes')
 }
+/** What this production added, where something is said. */
+const ownFields = computed(() => {
+  const take = props.take
+  if (take === null) return []
+  return production.value.fields.filter((field) => field.key.startsWith('own:') && cellText(take, field.key) !== '')
+})
 const own = computed(() => (props.take === null ? '' : slateOf(props.take)))
 const SOURCES: Record<string, string> = {
   person: 'A person',
@@ -110,7 +116,7 @@ const words = (value: Said) =>
       : value === 'ng'
         ? 'NG'
         : String(value)
-const fieldName = (field: string) => field.replace('is_', '').replaceAll('_', ' ')
+const called = (field: string) => fieldName(production.value.fields, field)
 const when = (at: number) =>
   new Date(at * 1000).toLocaleString('en-GB', { day: 'numeric', month: 'short', hour: '2-digit', minute: '2-digit' })
 async function decide(field: string, source: string, alike: boolean): Promise<void> {
@@ -189,6 +195,10 @@ defineExpose({ turn, writeNote, toggleHistory: () => (history.value = !history.v
           ><dt>Keywords</dt>
           <dd>{{ take.keywords }}</dd></template
         >
+        <template v-for="field in ownFields" :key="field.key">
+          <dt>{{ field.label }}</dt>
+          <dd>{{ cellText(take, field.key) }}</dd>
+        </template>
         <dt>Clip</dt>
         <dd class="mono clip">
           {{ data?.roll }} · {{ chosen.name
@@ -266,7 +276,7 @@ defineExpose({ turn, writeNote, toggleHistory: () => (history.value = !history.v
         </div>
       </div>
       <div v-for="dispute in take?.disputes ?? []" :key="dispute.field" class="note warn says">
-        <b>Two sources differ on {{ fieldName(dispute.field) }}.</b>
+        <b>Two sources differ on {{ called(dispute.field) }}.</b>
         <ul>
           <li>
             {{ SOURCES[dispute.by ?? ''] ?? 'The log' }}: <b>{{ words(dispute.now) }}</b>
@@ -291,7 +301,7 @@ defineExpose({ turn, writeNote, toggleHistory: () => (history.value = !history.v
             v-for="said in dispute.said"
             :key="`all ${said.source}`"
             class="alike"
-            :title="`For every take of the day whose ${fieldName(dispute.field)} differs in the same way`"
+            :title="`For every take of the day whose ${called(dispute.field)} differs in the same way`"
             @click="decide(dispute.field, said.source, true)"
           >
             {{ SOURCES[said.source] }} for all alike

@@ -1,4 +1,4 @@
-import type { Column, Device, MarkWords, Take, TakeStatus } from '@/api/types'
+import type { Column, Device, MarkWords, Take, TakeField, TakeStatus } from '@/api/types'
 import { length } from '@/player/time'
 
 /** A column of the slate sheet: what it shows, and what typed or pasted text changes. */
@@ -40,15 +40,28 @@ const SCENE: SheetColumn = {
 }
 const SYNC: SheetColumn = { key: 'sync', title: 'Synced', width: 76, shown: true }
 
+type OwnKey = `own:${string}`
+const isOwn = (field: TakeField): field is TakeField & { key: OwnKey } => field.key.startsWith('own:')
+const columnOf = (field: TakeField): SheetColumn => ({
+  key: field.key,
+  title: field.label,
+  width: field.type === 'yes_no' ? 60 : 96,
+  shown: true,
+  words: true,
+  limit: field.limit,
+})
+
 /** All columns of a day, those of its devices among them, in the order and widths that a person keeps. */
 export function columnsOf(
   devices: Device[],
   kept: Column[] | null,
   style: 'letter' | 'number' = 'letter',
+  fields: TakeField[] = [],
 ): SheetColumn[] {
   const all = [
     ...(style === 'number' ? [SCENE] : []),
     ...OWN,
+    ...fields.filter(isOwn).map(columnOf),
     ...devices.map((device): SheetColumn => ({
       key: `device:${device.letter}`,
       title: device.note || device.letter,
@@ -91,6 +104,11 @@ export const marksOf = (take: Take): string =>
   FLAGS.filter((flag) => take[flag.field])
     .map((flag) => flag.word)
     .join(', ')
+/** A field in a sentence. */
+export const fieldName = (fields: TakeField[], key: string): string =>
+  key.startsWith('own:')
+    ? (fields.find((field) => field.key === key)?.label ?? key.slice(4))
+    : key.replace('is_', '').replaceAll('_', ' ')
 export const slateOf = (take: { setup: string; take: number; part?: string }): string =>
   `${take.setup}/${take.take}${take.part ?? ''}`
 export const runningOf = (take: Take): number =>
@@ -103,6 +121,10 @@ export function cellText(take: Take, key: string): string {
       .filter((clip) => clip.device === key.slice(7))
       .map((clip) => clip.name)
       .join(', ')
+  if (key.startsWith('own:')) {
+    const value = take[key as OwnKey] ?? ''
+    return typeof value === 'boolean' ? (value ? 'yes' : '') : value
+  }
   switch (key) {
     case 'take':
       return `${take.take}${take.part}`
@@ -131,8 +153,15 @@ export function cellText(take: Take, key: string): string {
  * What text typed or pasted into a cell makes of its take: the changed fields; null for a column that nobody types in;
  * a sentence where the text cannot be.
  */
-export function valuesFor(key: string, text: string, words: MarkWords): Partial<Take> | string | null {
+export function valuesFor(
+  key: string,
+  text: string,
+  words: MarkWords,
+  fields: TakeField[] = [],
+): Partial<Take> | string | null {
   const plain = text.replaceAll(/\s+/g, ' ').trim()
+  const own = fields.find((field) => field.key === key)
+  if (own !== undefined && isOwn(own)) return ownValue(own, plain)
   switch (key) {
     case 'description':
     case 'size':
@@ -167,6 +196,28 @@ export function valuesFor(key: string, text: string, words: MarkWords): Partial<
     }
     default:
       return null
+  }
+}
+
+/** What text makes of a field that the production added; the server has the same rules. */
+function ownValue(field: TakeField & { key: OwnKey }, plain: string): Partial<Take> | string {
+  switch (field.type) {
+    case 'yes_no': {
+      if (['', 'no', 'n', '0', '-'].includes(plain.toLowerCase())) return { [field.key]: false }
+      return ['yes', 'y', 'x', '1', '*'].includes(plain.toLowerCase())
+        ? { [field.key]: true }
+        : `“${plain}” is neither yes nor no.`
+    }
+    case 'number':
+      return /^$|^[+-]?\d{1,12}([.,]\d{1,6})?$/.test(plain)
+        ? { [field.key]: plain.replace(',', '.') }
+        : `“${plain}” is no number.`
+    case 'choice': {
+      const choice = ['', ...field.choices].find((one) => one.toLowerCase() === plain.toLowerCase())
+      return choice === undefined ? `“${plain}” is none of ${field.choices.join(', ')}.` : { [field.key]: choice }
+    }
+    default:
+      return { [field.key]: plain.slice(0, field.limit) }
   }
 }
 
@@ -221,6 +272,7 @@ export function pasted(
   from: { row: number; column: number },
   selection: { rows: number; columns: number },
   words: MarkWords,
+  fields: TakeField[] = [],
 ): { edits: Edit[]; problems: string[] } {
   const single = block.length === 1 && block[0]!.length === 1
   const rows = single ? selection.rows : block.length
@@ -239,7 +291,7 @@ export function pasted(
     let values: Partial<Take> = {}
     cells.forEach((cell, at) => {
       const key = columns[from.column + at]
-      const change = key === undefined ? null : valuesFor(key, cell, words)
+      const change = key === undefined ? null : valuesFor(key, cell, words, fields)
       if (typeof change === 'string') problems.push(`${slateOf(take)}: ${change}`)
       else if (change !== null) values = { ...values, ...change }
     })

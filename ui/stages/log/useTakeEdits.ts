@@ -96,7 +96,8 @@ export function useTakeEdits(production: () => string, day: () => string) {
       let { take, values } = edit
       for (const one of answered.filter((other) => other.take === take.ulid)) {
         if (keepMine) take = { ...take, [one.field]: one.theirs } as Take
-        else values = Object.fromEntries(Object.entries(values).filter(([field]) => field !== one.field))
+        else
+          values = Object.fromEntries(Object.entries(values).filter(([field]) => field !== one.field)) as Partial<Take>
       }
       return { take, values }
     })

@@ -6,6 +6,7 @@ import { useShortcuts } from '@/shell/keys'
 import AuditList from './AuditList.vue'
 import DayList from './DayList.vue'
 import DeviceList from './DeviceList.vue'
+import FieldList from './FieldList.vue'
 import PeopleList from './PeopleList.vue'
 import StoreList from './StoreList.vue'
 
@@ -16,6 +17,7 @@ const router = useRouter()
 const TABS = [
   { key: 'devices', title: 'Devices', part: DeviceList, manage: false },
   { key: 'days', title: 'Shoot days', part: DayList, manage: false },
+  { key: 'fields', title: 'Fields', part: FieldList, manage: false },
   { key: 'volumes', title: 'Volumes for copies', part: StoreList, manage: false },
   { key: 'people', title: 'People', part: PeopleList, manage: true },
   { key: 'record', title: 'Written down', part: AuditList, manage: true },

@@ -74,7 +74,7 @@ final class BringNotes
         if (array_filter(array_merge([], ...$head), static fn(string $cell): bool => $cell !== '') === []) {
             throw Problem::refused('notes.empty', 'The first sheet is empty.', 'Put the notes on the first sheet.');
         }
-        $guess = NoteColumns::guess($head);
+        $guess = NoteColumns::guess($head, $day->production->fields());
         $known =
             $guess['heading'] < 0
                 ? null

@@ -95,7 +95,12 @@ final class ReadNotes
             if ($headingCells !== [] && NoteColumns::signature($cells) === NoteColumns::signature($headingCells)) {
                 continue;
             }
-            $row = NoteRow::read(NoteColumns::sorted($cells, $layout['columns']), $file->production->slate_style, $above);
+            $row = NoteRow::read(
+                NoteColumns::sorted($cells, $layout['columns']),
+                $file->production->slate_style,
+                $above,
+                $file->production->fields(),
+            );
             if ($row === null) {
                 continue;
             }
@@ -155,6 +160,7 @@ final class ReadNotes
             ->whereKey($ids)
             ->when($log !== null, static fn($query) => $query->lockForUpdate())
             ->get()
+            ->each(static fn(Take $take) => $take->setRelation('production', $file->production))
             ->keyBy('id');
         foreach ($chunk as $at => [$number, $row]) {
             $match = $found[$at];
@@ -257,7 +263,7 @@ final class ReadNotes
         $fields = [];
         $verdict = 'same';
         foreach ($row->fields as $field => $said) {
-            $now = $take->{$field} ?? (is_bool($said) ? false : '');
+            $now = $take->valueOf($field) ?? (is_bool($said) ? false : '');
             $by = $take->set_by[$field]['by'] ?? null;
             $decided = FieldMerge::decide($field, $now, $by, $said, 'script');
             if ($decided === null && !FieldMerge::isOpen($field, $now, $by, null, $said, PHP_INT_MAX)) {
