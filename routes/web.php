@@ -84,7 +84,7 @@ Route::prefix('api')->group(static function (): void {
             Route::get('clips/{clip}/points', [LineupController::class, 'points'])->middleware('throttle:heavy');
             Route::get('clips/{clip}/pair', [LineupController::class, 'pair'])->middleware('throttle:pair');
             Route::get('bins', [BinsController::class, 'index']);
-            Route::get('bins/{key}/clips', [BinsController::class, 'clips'])->where('key', '[A-Za-z0-9: ]{1,60}');
+            Route::get('bins/{key}/clips', [BinsController::class, 'clips'])->where('key', '.{1,80}');
             Route::get('clips/{clip}', [BinsController::class, 'clip']);
             Route::get('clips/{clip}/media/{what}', [MediaController::class, 'show'])->where('what', '[a-z0-9-]{1,12}');
             Route::put('clips/{clip}/marks', [BinsController::class, 'marks']);

@@ -115,7 +115,7 @@ final class BuildDemo extends Command
             $bin,
             null,
         );
-        $this->dayThree($production, $assistant, $days[3], $bench, $offload, $read, $start);
+        $this->dayThree($production, $assistant, $days[3], $bench, $offload, $read, $start, $edit);
         foreach (self::DAY_2 as $card) {
             $bench->insert($card);
         }
@@ -134,6 +134,7 @@ final class BuildDemo extends Command
         OffloadCard $offload,
         ReadSlates $read,
         StartLineup $start,
+        EditTake $edit,
     ): void {
         foreach (self::DAY_3 as $card) {
             $bench->insert($card);
@@ -144,6 +145,7 @@ final class BuildDemo extends Command
         $read($day, $assistant);
         $start($day, $assistant, Scope::day(), ['sound', 'timecode']);
         $this->await($production, 'lining up day 3');
+        $this->log($day, $assistant, $edit);
     }
 
     /** @throws Problem if the desk holds somebody's work, or others than this machine can reach log-ins whose passwords are published */

@@ -6,13 +6,12 @@ namespace App\Domain\Bins;
 
 use App\Models\Bin;
 use App\Models\Production;
-use Cartella\Core\Media\MediaNames;
 use Illuminate\Database\Query\Builder;
 use Illuminate\Support\Facades\DB;
 
 /**
- * The tree of bins: one for each scene and each kind of import, which fill themselves, and the folders people made.
- * A bin's key is `scene:3`, `import:music`, `sound:wild` or the ULID of a folder.
+ * The tree of bins: one for each scene and each kind of import, which fill themselves, and the folders people made; each
+ * with its {@see BinKey}.
  */
 final class BinTree
 {
@@ -42,7 +41,7 @@ final class BinTree
             'scenes' => $scenes
                 ->map(
                     static fn(object $row): array => [
-                        'key' => 'scene:' . $row->scene,
+                        'key' => (string) BinKey::scene($row->scene),
                         'name' => 'Scene ' . $row->scene,
                         'note' => $headings[$row->scene] ?? '',
                         'clips' => (int) $row->clips,
@@ -50,11 +49,11 @@ final class BinTree
                 )
                 ->all(),
             'imports' => [
-                ...$wild > 0 ? [['key' => 'sound:wild', 'name' => 'Wild and room tone', 'note' => '', 'clips' => $wild]] : [],
+                ...$wild > 0 ? [['key' => (string) BinKey::wild(), 'name' => 'Wild and room tone', 'note' => '', 'clips' => $wild]] : [],
                 ...$imports
                     ->map(
                         static fn(object $row): array => [
-                            'key' => 'import:' . $row->import_kind,
+                            'key' => (string) BinKey::import($row->import_kind),
                             'name' => ucfirst($row->import_kind),
                             'note' => '',
                             'clips' => (int) $row->clips,
@@ -65,7 +64,7 @@ final class BinTree
             'own' => $own
                 ->map(
                     static fn(Bin $bin): array => [
-                        'key' => $bin->ulid,
+                        'key' => (string) BinKey::own($bin->ulid),
                         'name' => $bin->name,
                         'note' => '',
                         'clips' => $bin->clips_count,
@@ -85,12 +84,13 @@ final class BinTree
     public function clips(Production $production, string $key, int $from, int $limit): ?array
     {
         $query = DB::table('clips')->where('clips.production_id', $production->id);
-        if (!$this->narrow($query, $production, $key)) {
+        $bin = BinKey::parse($key);
+        if ($bin === null || !$this->narrow($query, $production, $bin)) {
             return null;
         }
         $total = (clone $query)->count();
         $rows = $query
-            ->leftJoinSub(self::first($production, $key), 'part', 'part.clip_id', '=', 'clips.id')
+            ->leftJoinSub(self::first($production, $bin), 'part', 'part.clip_id', '=', 'clips.id')
             ->leftJoin('takes', 'takes.id', '=', 'part.take_id')
             ->leftJoin('devices', 'devices.id', '=', 'clips.device_id')
             ->orderByRaw('takes.sort_key IS NULL')
@@ -155,28 +155,30 @@ final class BinTree
         ];
     }
 
-    private function narrow(Builder $query, Production $production, string $key): bool
+    private function narrow(Builder $query, Production $production, BinKey $key): bool
     {
-        [$kind, $value] = [...explode(':', $key, 2), ''];
-        if ($kind === 'scene') {
-            $query->whereIn('clips.id', self::ofScene($production, $value)->select('take_parts.clip_id'));
+        switch ($key->kind) {
+            case BinKind::Scene:
+                $query->whereIn('clips.id', self::ofScene($production, $key->value)->select('take_parts.clip_id'));
 
-            return DB::table('takes')->where('production_id', $production->id)->where('scene', $value)->exists();
+                return DB::table('takes')->where('production_id', $production->id)->where('scene', $key->value)->exists();
+            case BinKind::Import:
+                $query->where('clips.import_kind', $key->value);
+
+                return true;
+            case BinKind::Wild:
+                $query->where('clips.is_wild', true);
+
+                return true;
+            case BinKind::Own:
+                $bin = Bin::query()->where('production_id', $production->id)->where('ulid', $key->value)->first();
+                $query->whereIn(
+                    'clips.id',
+                    static fn(Builder $items) => $items->select('clip_id')->from('bin_items')->where('bin_id', $bin?->id),
+                );
+
+                return $bin !== null;
         }
-        if ($kind === 'import') {
-            $query->where('clips.import_kind', $value);
-
-            return in_array($value, MediaNames::IMPORTS, true);
-        }
-        if ($key === 'sound:wild') {
-            $query->where('clips.is_wild', true);
-
-            return true;
-        }
-        $bin = Bin::query()->where('production_id', $production->id)->where('ulid', $key)->first();
-        $query->whereIn('clips.id', static fn(Builder $items) => $items->select('clip_id')->from('bin_items')->where('bin_id', $bin?->id));
-
-        return $bin !== null;
     }
 
     private static function ofScene(Production $production, string $scene): Builder
@@ -188,10 +190,9 @@ final class BinTree
     }
 
     /** The take under which a clip stands in a bin: the first that it belongs to, in a scene's bin the first of that scene. */
-    private static function first(Production $production, string $key): Builder
+    private static function first(Production $production, BinKey $key): Builder
     {
-        [$kind, $value] = [...explode(':', $key, 2), ''];
-        $parts = $kind === 'scene' ? self::ofScene($production, $value) : DB::table('take_parts');
+        $parts = $key->kind === BinKind::Scene ? self::ofScene($production, $key->value) : DB::table('take_parts');
         $first = $parts->groupBy('take_parts.clip_id')->selectRaw('MIN(take_parts.id) AS id');
 
         return DB::table('take_parts')

@@ -219,75 +219,80 @@ final class SlateSheet
      */
     private function clips(ShootDay $day, ?array $takes = null): array
     {
-        // The day's index is named because a tenth of all clips looks to the database like a reason to read them all.
+        // In the order of the day's index, which is named because a tenth of all clips looks to the database like a reason to read
+        // them all: no sort, so that long texts may be among the columns.
         $rows = DB::table('clips')
             ->forceIndex('clips_day_device_start')
-            ->leftJoin('devices', 'devices.id', '=', 'clips.device_id')
             ->leftJoin('placements', 'placements.clip_id', '=', 'clips.id')
             ->leftJoin('take_parts', 'take_parts.clip_id', '=', 'clips.id')
             ->where('clips.shoot_day_id', $day->id)
             ->when($takes !== null, static fn(Builder $query) => $query->whereIn('take_parts.take_id', $takes))
             ->whereNull('clips.import_kind')
             ->whereIn('clips.kind', ['picture', 'sound', 'other'])
-            ->orderBy('devices.lane')
+            ->orderBy('clips.device_id')
             ->orderBy('clips.start_ticks')
             ->orderBy('clips.id')
             ->get([
                 'clips.id',
                 'clips.ulid',
+                'clips.device_id',
                 'take_parts.take_id',
                 'take_parts.in_ticks',
                 'take_parts.out_ticks',
+                'take_parts.said_by',
                 'placements.group',
                 'clips.kind',
                 'clips.name',
                 'clips.label',
-                'take_parts.said_by',
                 'clips.duration_ticks',
                 'clips.start_ticks',
                 'clips.is_wild',
                 'clips.is_false_start',
                 'clips.proxied_at',
-                'devices.letter',
+                'clips.problems',
                 'placements.way',
                 'placements.is_sure',
                 'placements.start_ticks as placed_ticks',
+                'placements.stray_reason',
             ]);
-
-        // Asked apart: a long text among the columns would make the database sort on its disk.
-        $strays = DB::table('placements')->where('shoot_day_id', $day->id)->whereNotNull('stray_reason')->pluck('stray_reason', 'clip_id');
-        $problems = DB::table('clips')
-            ->forceIndex('clips_day_device_start')
-            ->where('shoot_day_id', $day->id)
-            ->whereNotNull('problems')
-            ->whereRaw('JSON_LENGTH(problems) > 0')
-            ->pluck('problems', 'id');
-
-        $clips = [];
+        $devices = DB::table('devices')->where('production_id', $day->production_id)->orderBy('lane')->pluck('letter', 'id');
+        $byDevice = [];
         foreach ($rows as $row) {
-            $clips[$row->take_id ?? 0][] = [
-                'ulid' => $row->ulid,
-                'kind' => $row->kind,
-                'name' => $row->label ?? $row->name,
-                'file' => $row->name,
-                'device' => $row->letter,
-                'slate_from' => $row->said_by,
-                // Of a recording over several takes, the stretch that belongs to this one.
-                'in_ticks' => $row->in_ticks,
-                'duration_ticks' => $row->duration_ticks === null ? null : ($row->out_ticks ?? $row->duration_ticks) - (int) $row->in_ticks,
-                'start_ticks' => $row->start_ticks === null ? null : $row->start_ticks + (int) $row->in_ticks,
-                'placed_ticks' => $row->placed_ticks === null ? null : $row->placed_ticks + (int) $row->in_ticks,
-                'group' => $row->placed_ticks === null ? null : (int) $row->group,
-                'way' => $row->placed_ticks === null ? null : $row->way,
-                'sure' => (bool) $row->is_sure,
-                'stray' => $strays[$row->id] ?? null,
-                'is_wild' => (bool) $row->is_wild,
-                'is_false_start' => (bool) $row->is_false_start,
-                'problems' => isset($problems[$row->id]) ? json_decode($problems[$row->id], true) : [],
-                'ready' => $row->proxied_at !== null,
-            ];
+            $byDevice[$row->device_id ?? 0][] = $row;
+        }
+        $clips = [];
+        foreach ([0, ...$devices->keys()] as $device) {
+            foreach ($byDevice[$device] ?? [] as $row) {
+                $clips[$row->take_id ?? 0][] = self::clip($row, $devices[$device] ?? null);
+            }
         }
 
         return $clips;
+    }
+
+    /** @return array<string, mixed> */
+    private static function clip(object $row, ?string $letter): array
+    {
+        return [
+            'ulid' => $row->ulid,
+            'kind' => $row->kind,
+            'name' => $row->label ?? $row->name,
+            'file' => $row->name,
+            'device' => $letter,
+            'slate_from' => $row->said_by,
+            // Of a recording over several takes, the stretch that belongs to this one.
+            'in_ticks' => $row->in_ticks,
+            'duration_ticks' => $row->duration_ticks === null ? null : ($row->out_ticks ?? $row->duration_ticks) - (int) $row->in_ticks,
+            'start_ticks' => $row->start_ticks === null ? null : $row->start_ticks + (int) $row->in_ticks,
+            'placed_ticks' => $row->placed_ticks === null ? null : $row->placed_ticks + (int) $row->in_ticks,
+            'group' => $row->placed_ticks === null ? null : (int) $row->group,
+            'way' => $row->placed_ticks === null ? null : $row->way,
+            'sure' => (bool) $row->is_sure,
+            'stray' => $row->stray_reason,
+            'is_wild' => (bool) $row->is_wild,
+            'is_false_start' => (bool) $row->is_false_start,
+            'problems' => $row->problems === null || $row->problems === '[]' ? [] : json_decode($row->problems, true),
+            'ready' => $row->proxied_at !== null,
+        ];
     }
 }

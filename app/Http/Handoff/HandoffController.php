@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace App\Http\Handoff;
 
+use App\Domain\Bins\BinKey;
 use App\Domain\Bins\BinTree;
 use App\Domain\Handoff\AnswerHandoff;
 use App\Domain\Handoff\HandoffList;
@@ -28,7 +29,7 @@ final class HandoffController extends Controller
             'days' => ['present', 'array'],
             'days.*' => ['string', 'size:26'],
             'bins' => ['present', 'array'],
-            'bins.*' => ['string', 'max:60'],
+            'bins.*' => ['string', 'max:' . BinKey::LONGEST],
         ]);
         $days = $production->days()->whereIn('ulid', $input['days'])->orderBy('number')->get();
         if ($days->count() !== count(array_unique($input['days']))) {

@@ -26,6 +26,37 @@ final class BinsTest extends TestCase
         self::assertSame(['first', 'second', 'late'], $this->names('scene:12'));
     }
 
+    public function test_a_scene_may_be_called_as_its_production_calls_it(): void
+    {
+        $this->as();
+        $take = $this->take('12-14', 1, ['scene' => '12-14']);
+        $this->clip('A001C001', 'A', 0, take: $take);
+        $key = $this->getJson($this->at('bins'))->json('scenes.0.key');
+        $this->getJson($this->at('bins/' . rawurlencode($key) . '/clips'))->assertOk()->assertJsonPath('clips.0.take.setup', '12-14');
+        foreach (['scene:', 'import:nothing', 'sound:loud', 'scene', '01ARZ3NDEKTSV4RRFFQ69G5FAV'] as $none) {
+            $this->getJson($this->at('bins/' . rawurlencode($none) . '/clips'))->assertNotFound();
+        }
+    }
+
+    public function test_a_recording_over_takes_of_two_scenes_stands_once_in_the_bin_of_each(): void
+    {
+        $this->as();
+        $sound = $this->clip('TAPE0001', 'S', 0, 100);
+        foreach (['3' => 0, '4' => 40, '4A' => 70] as $setup => $from) {
+            $sound->parts()->create([
+                'take_id' => $this->take((string) $setup, 1)->id,
+                'in_ticks' => $from,
+                'out_ticks' => $from + 10,
+                'said_by' => 'person',
+            ]);
+        }
+        foreach (['3' => '3', '4' => '4'] as $scene => $setup) {
+            $bin = $this->getJson($this->at("bins/scene:$scene/clips"))->assertOk();
+            $bin->assertJsonPath('total', 1)->assertJsonCount(1, 'clips')->assertJsonPath('clips.0.take.setup', $setup);
+        }
+        self::assertSame([1, 1], array_column($this->getJson($this->at('bins'))->json('scenes'), 'clips'));
+    }
+
     public function test_a_long_bin_comes_in_pages(): void
     {
         $take = $this->take('3', 1);

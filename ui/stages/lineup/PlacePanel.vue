@@ -398,7 +398,7 @@ useShortcuts('A place', [
         class="plain"
         @click="router.push({ name: 'log', params: route.params, query: { take: chosen.take_ulid } })"
       >
-        Go to {{ chosen.take }} in the log
+        Go to {{ chosen.take?.includes(' to ') ? 'its takes' : chosen.take }} in the log
       </button>
     </div>
   </aside>

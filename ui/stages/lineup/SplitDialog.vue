@@ -94,7 +94,7 @@ async function apply(): Promise<void> {
     <div class="ways">
       <label>
         Split it
-        <select v-model="by">
+        <select v-model="by" class="field">
           <option value="windows">where the others beside it ran</option>
           <option value="marks">at its marks</option>
           <option v-for="letter in angles" :key="letter" :value="`angle:${letter}`">
@@ -139,8 +139,13 @@ async function apply(): Promise<void> {
   align-items: end;
   margin-bottom: 10px;
 }
-.ways .field {
-  width: 90px;
+.ways label {
+  display: grid;
+  gap: 3px;
+  font-size: 12px;
+}
+.ways input {
+  width: 96px;
 }
 ul {
   max-height: 46vh;
