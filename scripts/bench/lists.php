@@ -8,8 +8,9 @@ require __DIR__ . '/Bars.php';
 
 use Cartella\Bench\Bars;
 
-/** Times the session request that a page may take, 95 of 100. */
+/** Times the session request that a list may take, 95 of 100: a page of rows, and a whole day of 3 MB. */
 const BAR = 12.0;
+const BAR_WHOLE_DAY = 20.0;
 
 $ask = require __DIR__ . '/client.php';
 [, $session] = $ask('/api/session', ['email' => 'bench@lowwater.test', 'password' => 'tide-mill']);
@@ -38,6 +39,7 @@ foreach (
     ]
     as $title => $path
 ) {
+    $bar = str_contains($title, 'slate sheet') ? BAR_WHOLE_DAY : BAR;
     [$p50, $p95, $bytes] = $measure("/api/productions/$production/$path");
     Bars::check(
         sprintf(
@@ -47,10 +49,10 @@ foreach (
             $p50 / $floor,
             $p95,
             $p95 / $floor,
-            BAR,
+            $bar,
             intdiv($bytes, 1000),
         ),
-        $p95 / $floor <= BAR,
+        $p95 / $floor <= $bar,
     );
 }
 printf("lists    floor: the session request, p50 %.1f ms\n", $floor);

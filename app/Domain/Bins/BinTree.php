@@ -7,6 +7,7 @@ namespace App\Domain\Bins;
 use App\Models\Bin;
 use App\Models\Production;
 use Illuminate\Database\Query\Builder;
+use Illuminate\Database\Query\JoinClause;
 use Illuminate\Support\Facades\DB;
 
 /**
@@ -83,24 +84,34 @@ final class BinTree
      */
     public function clips(Production $production, string $key, int $from, int $limit): ?array
     {
-        $query = DB::table('clips')->where('clips.production_id', $production->id);
         $bin = BinKey::parse($key);
-        if ($bin === null || !$this->narrow($query, $production, $bin)) {
+        $query = $bin === null ? null : $this->rows($production, $bin);
+        if ($bin === null || $query === null) {
             return null;
         }
-        $total = (clone $query)->count();
-        $rows = $query
-            ->leftJoinSub(self::first($production, $bin), 'part', 'part.clip_id', '=', 'clips.id')
-            ->leftJoin('takes', 'takes.id', '=', 'part.take_id')
+        $total = (clone $query)->distinct()->count('clips.id');
+        // The order first, of numbers alone, then what is shown of the page.
+        $page = $query
             ->leftJoin('devices', 'devices.id', '=', 'clips.device_id')
-            ->orderByRaw('takes.sort_key IS NULL')
-            ->orderBy('takes.sort_key')
-            ->orderBy('devices.lane')
-            ->orderBy('clips.name')
-            ->orderBy('clips.id')
+            ->groupBy('clips.id')
+            ->orderByRaw('MIN(takes.sort_key) IS NULL, MIN(takes.sort_key), MIN(devices.lane), MIN(clips.name), clips.id')
             ->offset($from)
             ->limit($limit)
+            ->selectRaw('clips.id, MIN(take_parts.id) AS part')
+            ->pluck('part', 'clips.id');
+        $order = array_flip($page->keys()->all());
+        $rows = DB::table('clips')
+            ->leftJoin(
+                'take_parts',
+                static fn(JoinClause $join) => $join
+                    ->on('take_parts.clip_id', '=', 'clips.id')
+                    ->whereIntegerInRaw('take_parts.id', $page->filter()->all()),
+            )
+            ->leftJoin('takes', 'takes.id', '=', 'take_parts.take_id')
+            ->leftJoin('devices', 'devices.id', '=', 'clips.device_id')
+            ->whereIntegerInRaw('clips.id', $page->keys()->all())
             ->get([
+                'clips.id',
                 'clips.ulid',
                 'clips.name',
                 'clips.label',
@@ -120,7 +131,9 @@ final class BinTree
                 'takes.status',
                 'takes.description',
                 'takes.size',
-            ]);
+            ])
+            ->sortBy(static fn(object $row): int => $order[$row->id])
+            ->values();
 
         return [
             'total' => $total,
@@ -155,48 +168,40 @@ final class BinTree
         ];
     }
 
-    private function narrow(Builder $query, Production $production, BinKey $key): bool
+    /**
+     * The clips of a bin with the takes they belong to; in a scene's bin those of the scene. One chain of keys from one end to
+     * the other, so that no plan goes wrong where the database has just been filled.
+     *
+     * @return Builder|null null for a bin that is not there
+     */
+    private function rows(Production $production, BinKey $key): ?Builder
     {
-        switch ($key->kind) {
-            case BinKind::Scene:
-                $query->whereIn('clips.id', self::ofScene($production, $key->value)->select('take_parts.clip_id'));
+        if ($key->kind === BinKind::Scene) {
+            $isThere = DB::table('takes')->where('production_id', $production->id)->where('scene', $key->value)->exists();
 
-                return DB::table('takes')->where('production_id', $production->id)->where('scene', $key->value)->exists();
-            case BinKind::Import:
-                $query->where('clips.import_kind', $key->value);
-
-                return true;
-            case BinKind::Wild:
-                $query->where('clips.is_wild', true);
-
-                return true;
-            case BinKind::Own:
-                $bin = Bin::query()->where('production_id', $production->id)->where('ulid', $key->value)->first();
-                $query->whereIn(
-                    'clips.id',
-                    static fn(Builder $items) => $items->select('clip_id')->from('bin_items')->where('bin_id', $bin?->id),
-                );
-
-                return $bin !== null;
+            return $isThere
+                ? DB::table('takes')
+                    ->join('take_parts', 'take_parts.take_id', '=', 'takes.id')
+                    ->join('clips', 'clips.id', '=', 'take_parts.clip_id')
+                    ->where('takes.production_id', $production->id)
+                    ->where('takes.scene', $key->value)
+                : null;
         }
-    }
+        $query = DB::table('clips')
+            ->leftJoin('take_parts', 'take_parts.clip_id', '=', 'clips.id')
+            ->leftJoin('takes', 'takes.id', '=', 'take_parts.take_id')
+            ->where('clips.production_id', $production->id);
+        if ($key->kind === BinKind::Own) {
+            $bin = Bin::query()->where('production_id', $production->id)->where('ulid', $key->value)->first();
 
-    private static function ofScene(Production $production, string $scene): Builder
-    {
-        return DB::table('take_parts')
-            ->join('takes', 'takes.id', '=', 'take_parts.take_id')
-            ->where('takes.production_id', $production->id)
-            ->where('takes.scene', $scene);
-    }
+            return $bin === null
+                ? null
+                : $query->whereIn(
+                    'clips.id',
+                    static fn(Builder $items) => $items->select('clip_id')->from('bin_items')->where('bin_id', $bin->id),
+                );
+        }
 
-    /** The take under which a clip stands in a bin: the first that it belongs to, in a scene's bin the first of that scene. */
-    private static function first(Production $production, BinKey $key): Builder
-    {
-        $parts = $key->kind === BinKind::Scene ? self::ofScene($production, $key->value) : DB::table('take_parts');
-        $first = $parts->groupBy('take_parts.clip_id')->selectRaw('MIN(take_parts.id) AS id');
-
-        return DB::table('take_parts')
-            ->joinSub($first, 'first', 'first.id', '=', 'take_parts.id')
-            ->select('take_parts.clip_id', 'take_parts.take_id');
+        return $key->kind === BinKind::Import ? $query->where('clips.import_kind', $key->value) : $query->where('clips.is_wild', true);
     }
 }
