@@ -14,6 +14,7 @@ use Cartella\Core\Cutting\Item;
 use Cartella\Core\Cutting\Sequence;
 use Cartella\Core\Cutting\Source;
 use Cartella\Core\Cutting\Track;
+use Cartella\Core\Cutting\TrackKind;
 use Cartella\Core\Fields\FieldType;
 use Cartella\Core\Time\FrameRate;
 use Cartella\Core\Time\Ticks;
@@ -57,7 +58,8 @@ final class ReelSequence
                 $item->in_ticks,
                 $length,
                 $at,
-                metadata: self::facts($item) + self::look($item),
+                metadata: self::facts($item),
+                look: Look::of($item->clip)?->cdl(),
             );
             foreach (SoundsUnder::of($item->clip, $windows) as $piece) {
                 $under = self::under($item, $piece, $length, $at, $pathOf($piece['sound']), $rate);
@@ -72,7 +74,7 @@ final class ReelSequence
             $reel->name,
             $rate,
             self::START_TICKS,
-            [new Track('picture', 'V', $pictures), new Track('sound', 'A', self::inOrder($laid))],
+            [new Track(TrackKind::Picture, 'V', $pictures), new Track(TrackKind::Sound, 'A', self::inOrder($laid))],
             ['production' => $reel->production->name],
         );
     }
@@ -137,13 +139,5 @@ final class ReelSequence
         }
 
         return $facts + ['description' => $item->take->description];
-    }
-
-    /** @return array{asc_cdl?: array<string, mixed>} the look of its picture */
-    private static function look(ReelItem $item): array
-    {
-        $look = Look::of($item->clip);
-
-        return $look === null ? [] : ['asc_cdl' => $look->cdl()->toArray()];
     }
 }

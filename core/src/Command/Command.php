@@ -9,6 +9,9 @@ use Cartella\Core\Custody\Exception\InvalidCustody;
 use Cartella\Core\Custody\HashAlgorithm;
 use Cartella\Core\Custody\Offload;
 use Cartella\Core\Custody\Verify;
+use Cartella\Core\Cutting\Edit\InvalidOperation;
+use Cartella\Core\Cutting\Edit\Operations;
+use Cartella\Core\Cutting\Edit\Restore;
 use Cartella\Core\Cutting\Sequence;
 use Cartella\Core\Exchange\EdlWriter;
 use Cartella\Core\Exchange\OtioWriter;
@@ -38,7 +41,7 @@ use Cartella\Core\Time\Timecode;
  */
 final class Command
 {
-    private const BAD_USE = [BadUse::class, InvalidTime::class, InvalidCustody::class, InvalidLineup::class];
+    private const BAD_USE = [BadUse::class, InvalidTime::class, InvalidCustody::class, InvalidLineup::class, InvalidOperation::class];
 
     private const JSON = JSON_THROW_ON_ERROR | JSON_UNESCAPED_SLASHES | JSON_UNESCAPED_UNICODE | JSON_INVALID_UTF8_SUBSTITUTE;
 
@@ -54,6 +57,7 @@ final class Command
       lineup MANIFEST.json
       ltc FILE [--channel N]
       claps FILE
+      cut SEQUENCE.json OPS.json
       json2edl FILE [-o OUT.edl]
       json2otio FILE
 
@@ -82,6 +86,7 @@ final class Command
                 'lineup' => $this->lineup($words),
                 'ltc' => $this->ltc($words),
                 'claps' => $this->claps($words),
+                'cut' => $this->cut($words),
                 'json2edl' => $this->edl($words),
                 'json2otio' => $this->otio($words),
                 'help', '--help', '-h' => $this->help(),
@@ -264,6 +269,28 @@ final class Command
         $this->json($result->toArray());
 
         return 0;
+    }
+
+    /** @param  list<string>  $words */
+    private function cut(array $words): int
+    {
+        $files = Arguments::parse($words, [])->operands;
+        if (count($files) !== 2) {
+            throw BadUse::because('Name a sequence and a list of operations.');
+        }
+        $sequence = Sequence::fromArray(json_decode(self::contents($files[0]), true));
+        $operations = json_decode(self::contents($files[1]), true);
+        if (!is_array($operations) || !array_is_list($operations)) {
+            throw BadUse::because('The operations are no list.');
+        }
+        $done = Operations::run($sequence, $operations);
+        $this->json([
+            'sequence' => $done['sequence']->toArray(),
+            'inverse' => array_map(static fn(Restore $one): array => $one->toArray(), $done['inverse']),
+            'refused' => $done['refused'],
+        ]);
+
+        return $done['refused'] === [] ? 0 : 1;
     }
 
     /** @param  list<string>  $words */

@@ -4,12 +4,20 @@ declare(strict_types=1);
 
 namespace Cartella\Core\Cutting;
 
-/** A stretch of a source on a track. `$sourceStartTicks` counts from the source's first frame. */
+use Cartella\Core\Exchange\Exception\InvalidSequence;
+use Cartella\Core\Look\Cdl;
+
+/**
+ * A stretch of a source on a track. Ticks; `$sourceStartTicks` counts from the source's first frame, `$recordStartTicks` from
+ * the sequence's. It lasts longer than nothing and reads inside its source; nothing else can be made.
+ */
 final readonly class Item
 {
     /**
-     * @param  list<array{at_ticks: int, duration_ticks: int, name: string, note: string}>  $markers  from the item's start
+     * @param  list<Marker>  $markers
      * @param  array<string, mixed>  $metadata  kept and written back as it is
+     *
+     * @throws InvalidSequence if it lasts no time, reads outside its source or begins before the sequence
      */
     public function __construct(
         public string $name,
@@ -20,10 +28,116 @@ final readonly class Item
         public bool $enabled = true,
         public array $markers = [],
         public array $metadata = [],
-    ) {}
+        public ?Cdl $look = null,
+        public Speed $speed = new Speed(),
+        public ?Transition $transition = null,
+    ) {
+        if ($durationTicks <= 0) {
+            throw InvalidSequence::field($name === '' ? 'item' : $name, 'lasts no time');
+        }
+        if ($sourceStartTicks < 0 || $this->sourceEndTicks() > $source->durationTicks) {
+            throw InvalidSequence::field($name === '' ? 'item' : $name, 'reads outside its source');
+        }
+        if ($recordStartTicks < 0) {
+            throw InvalidSequence::field($name === '' ? 'item' : $name, 'begins before the sequence');
+        }
+    }
 
     public function recordEndTicks(): int
     {
         return $this->recordStartTicks + $this->durationTicks;
+    }
+
+    /** Where it stops reading, ticks from the source's first frame. */
+    public function sourceEndTicks(): int
+    {
+        return $this->sourceStartTicks + $this->speed->ofSource($this->durationTicks);
+    }
+
+    public function isOver(int $fromTicks, int $toTicks): bool
+    {
+        return $this->recordStartTicks < $toTicks && $fromTicks < $this->recordEndTicks();
+    }
+
+    public function at(int $recordStartTicks): self
+    {
+        return $this->with(recordStart: $recordStartTicks);
+    }
+
+    /** The part of it between two places of the sequence's clock, where it stood. A part that has lost its head begins with a cut. */
+    public function between(int $fromTicks, int $toTicks): self
+    {
+        $from = max($fromTicks, $this->recordStartTicks);
+        $to = min($toTicks, $this->recordEndTicks());
+        $cut = $from - $this->recordStartTicks;
+        $markers = [];
+        foreach ($this->markers as $marker) {
+            if ($marker->atTicks >= $cut && $marker->atTicks < $to - $this->recordStartTicks) {
+                $markers[] = $marker->later($cut);
+            }
+        }
+
+        return new self(
+            $this->name,
+            $this->source,
+            $this->sourceStartTicks + $this->speed->ofSource($cut),
+            $to - $from,
+            $from,
+            $this->enabled,
+            $markers,
+            $this->metadata,
+            $this->look,
+            $this->speed,
+            $cut === 0 ? $this->transition : null,
+        );
+    }
+
+    /** @param  list<Marker>|null  $markers */
+    public function with(
+        ?int $sourceStart = null,
+        ?int $duration = null,
+        ?int $recordStart = null,
+        ?bool $enabled = null,
+        ?array $markers = null,
+        ?Source $source = null,
+    ): self {
+        return new self(
+            $this->name,
+            $source ?? $this->source,
+            $sourceStart ?? $this->sourceStartTicks,
+            $duration ?? $this->durationTicks,
+            $recordStart ?? $this->recordStartTicks,
+            $enabled ?? $this->enabled,
+            $markers ?? $this->markers,
+            $this->metadata,
+            $this->look,
+            $this->speed,
+            $this->transition,
+        );
+    }
+
+    /** @return array<string, mixed> */
+    public function toArray(): array
+    {
+        return [
+            'name' => $this->name,
+            'source' => $this->source->toArray(),
+            'source_start_ticks' => $this->sourceStartTicks,
+            'duration_ticks' => $this->durationTicks,
+            'record_start_ticks' => $this->recordStartTicks,
+            'enabled' => $this->enabled,
+            'markers' => array_map(static fn(Marker $marker): array => $marker->toArray(), $this->markers),
+            'metadata' => (object) $this->told(),
+            ...$this->speed->isPlain() ? [] : ['speed' => (string) $this->speed],
+            ...$this->transition === null
+                ? []
+                : ['transition' => ['name' => $this->transition->name, 'duration_ticks' => $this->transition->durationTicks]],
+        ];
+    }
+
+    /** @return array<string, mixed> its metadata as it is exchanged: with the look, by the name that the standard gives it */
+    public function told(): array
+    {
+        return $this->metadata + ($this->look === null ? [] : ['asc_cdl' => $this->look->toArray()]);
     }
 }

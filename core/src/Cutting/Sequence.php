@@ -54,11 +54,15 @@ final readonly class Sequence
         }
         $tracks = [];
         foreach ($root->list('tracks') as $track) {
-            $kind = $track->text('kind');
-            if ($kind !== 'picture' && $kind !== 'sound') {
-                throw InvalidSequence::field($track->where, 'is neither picture nor sound');
-            }
-            $tracks[] = new Track($kind, $track->text('name', $kind === 'picture' ? 'V' : 'A'), self::items($track));
+            $kind = TrackKind::tryFrom($track->text('kind')) ?? throw InvalidSequence::field($track->where, 'is neither picture nor sound');
+            $tracks[] = new Track(
+                $kind,
+                $track->text('name', $kind === TrackKind::Picture ? 'V' : 'A'),
+                self::items($track),
+                $track->text('role', ''),
+                $track->flag('locked', false),
+                $track->flag('enabled', true),
+            );
         }
 
         return new self($root->text('title', 'Untitled'), $rate, $root->whole('start_ticks', 0), $tracks, $root->map('metadata'));
@@ -70,37 +74,7 @@ final readonly class Sequence
         $items = [];
         $end = 0;
         foreach ($track->list('items') as $entry) {
-            $source = $entry->child('source');
-            $rate = $source->text('rate', '');
-            try {
-                $sourceRate = $rate === '' ? null : FrameRate::parse($rate);
-            } catch (InvalidTime) {
-                throw InvalidSequence::field($source->where, 'has a rate that is not known');
-            }
-            $item = new Item(
-                $entry->text('name', $source->text('name', '')),
-                new Source(
-                    $source->text('id'),
-                    $source->text('name', ''),
-                    $source->text('path', '') ?: null,
-                    $source->text('reel', '') ?: null,
-                    $source->whole('start_ticks', 0),
-                    $source->whole('duration_ticks'),
-                    $sourceRate,
-                ),
-                $entry->whole('source_start_ticks'),
-                $entry->whole('duration_ticks'),
-                $entry->whole('record_start_ticks'),
-                $entry->flag('enabled', true),
-                $entry->markers(),
-                $entry->map('metadata'),
-            );
-            if ($item->durationTicks <= 0) {
-                throw InvalidSequence::field($entry->where, 'lasts no time');
-            }
-            if ($item->sourceStartTicks < 0 || $item->sourceStartTicks + $item->durationTicks > $item->source->durationTicks) {
-                throw InvalidSequence::field($entry->where, 'reads outside its source');
-            }
+            $item = $entry->item($entry->whole('record_start_ticks'));
             if ($item->recordStartTicks < $end) {
                 throw InvalidSequence::field($entry->where, 'overlaps the item before it, or is out of order');
             }
@@ -111,6 +85,17 @@ final readonly class Sequence
         return $items;
     }
 
+    /** @param  array<int, list<Item>>  $items  by track, for those that change */
+    public function with(array $items): self
+    {
+        $tracks = $this->tracks;
+        foreach ($items as $at => $list) {
+            $tracks[$at] = $tracks[$at]->with($list);
+        }
+
+        return new self($this->title, $this->rate, $this->startTicks, $tracks, $this->metadata);
+    }
+
     /** @return array<string, mixed> what {@see self::fromArray} takes */
     public function toArray(): array
     {
@@ -118,34 +103,7 @@ final readonly class Sequence
             'title' => $this->title,
             'rate' => $this->rate->label(),
             'start_ticks' => $this->startTicks,
-            'tracks' => array_map(
-                static fn(Track $track): array => [
-                    'kind' => $track->kind,
-                    'name' => $track->name,
-                    'items' => array_map(
-                        static fn(Item $item): array => [
-                            'name' => $item->name,
-                            'source' => [
-                                'id' => $item->source->id,
-                                'name' => $item->source->name,
-                                'path' => $item->source->path,
-                                'reel' => $item->source->reel,
-                                'start_ticks' => $item->source->startTicks,
-                                'duration_ticks' => $item->source->durationTicks,
-                                'rate' => $item->source->rate?->label(),
-                            ],
-                            'source_start_ticks' => $item->sourceStartTicks,
-                            'duration_ticks' => $item->durationTicks,
-                            'record_start_ticks' => $item->recordStartTicks,
-                            'enabled' => $item->enabled,
-                            'markers' => $item->markers,
-                            'metadata' => (object) $item->metadata,
-                        ],
-                        $track->items,
-                    ),
-                ],
-                $this->tracks,
-            ),
+            'tracks' => array_map(static fn(Track $track): array => $track->toArray(), $this->tracks),
             'metadata' => (object) $this->metadata,
         ];
     }

@@ -5,6 +5,9 @@ declare(strict_types=1);
 namespace Cartella\Core\Cutting;
 
 use Cartella\Core\Exchange\Exception\InvalidSequence;
+use Cartella\Core\Look\Cdl;
+use Cartella\Core\Time\Exception\InvalidTime;
+use Cartella\Core\Time\FrameRate;
 
 /**
  * Takes typed fields out of decoded JSON and names the place of the first that is wrong.
@@ -25,6 +28,11 @@ final readonly class SequenceReader
             throw InvalidSequence::field($where, 'is not an object');
         }
         $this->data = $data;
+    }
+
+    public function has(string $field): bool
+    {
+        return array_key_exists($field, $this->data);
     }
 
     public function text(string $field, ?string $default = null): string
@@ -75,16 +83,93 @@ final readonly class SequenceReader
         return $list;
     }
 
-    /** @return list<array{at_ticks: int, duration_ticks: int, name: string, note: string}> */
+    /** @throws InvalidSequence if the item cannot be; the place is named */
+    public function item(int $recordStartTicks): Item
+    {
+        $source = $this->child('source')->source();
+        $metadata = $this->map('metadata');
+        $look = self::look($metadata);
+        if ($look !== null) {
+            unset($metadata['asc_cdl']);
+        }
+        $speed = ($this->data['speed'] ?? null) === null ? new Speed() : Speed::parse($this->text('speed'));
+        $duration = $this->whole('duration_ticks');
+        $start = $this->whole('source_start_ticks');
+        if ($duration <= 0) {
+            throw InvalidSequence::range($this->where, 'lasts no time');
+        }
+        if ($start < 0 || $start + $speed->ofSource($duration) > $source->durationTicks) {
+            throw InvalidSequence::range($this->where, 'reads outside its source');
+        }
+        if ($recordStartTicks < 0) {
+            throw InvalidSequence::range($this->where, 'begins before the sequence');
+        }
+        $transition = ($this->data['transition'] ?? null) === null ? null : $this->child('transition');
+
+        return new Item(
+            $this->text('name', $source->name),
+            $source,
+            $start,
+            $duration,
+            $recordStartTicks,
+            $this->flag('enabled', true),
+            $this->markers(),
+            $metadata,
+            $look,
+            $speed,
+            $transition === null ? null : new Transition($transition->text('name'), $transition->whole('duration_ticks')),
+        );
+    }
+
+    /** @throws InvalidSequence if it lacks something, or its rate is not known */
+    public function source(): Source
+    {
+        $rate = $this->text('rate', '');
+        try {
+            $known = $rate === '' ? null : FrameRate::parse($rate);
+        } catch (InvalidTime) {
+            throw InvalidSequence::field($this->where, 'has a rate that is not known');
+        }
+
+        return new Source(
+            $this->text('id'),
+            $this->text('name', ''),
+            $this->text('path', '') ?: null,
+            $this->text('reel', '') ?: null,
+            $this->whole('start_ticks', 0),
+            $this->whole('duration_ticks'),
+            $known,
+        );
+    }
+
+    /**
+     * A look that is whole; one that lacks something stays among the metadata as it is.
+     *
+     * @param  array<string, mixed>  $metadata
+     */
+    private static function look(array $metadata): ?Cdl
+    {
+        $look = $metadata['asc_cdl'] ?? null;
+        if (!is_array($look) || !isset($look['slope'], $look['offset'], $look['power'], $look['saturation'])) {
+            return null;
+        }
+        try {
+            return Cdl::of($look['slope'], $look['offset'], $look['power'], (float) $look['saturation']);
+        } catch (\Throwable) {
+            return null;
+        }
+    }
+
+    /** @return list<Marker> */
     public function markers(): array
     {
         return array_map(
-            static fn(self $marker): array => [
-                'at_ticks' => $marker->whole('at_ticks'),
-                'duration_ticks' => $marker->whole('duration_ticks', 0),
-                'name' => $marker->text('name', ''),
-                'note' => $marker->text('note', ''),
-            ],
+            static fn(self $marker): Marker => new Marker(
+                $marker->whole('at_ticks'),
+                $marker->whole('duration_ticks', 0),
+                $marker->text('name', ''),
+                $marker->text('note', ''),
+            ),
             $this->list('markers'),
         );
     }

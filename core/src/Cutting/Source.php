@@ -19,4 +19,18 @@ final readonly class Source
         public int $durationTicks,
         public ?FrameRate $rate,
     ) {}
+
+    /** @return array<string, mixed> */
+    public function toArray(): array
+    {
+        return [
+            'id' => $this->id,
+            'name' => $this->name,
+            'path' => $this->path,
+            'reel' => $this->reel,
+            'start_ticks' => $this->startTicks,
+            'duration_ticks' => $this->durationTicks,
+            'rate' => $this->rate?->label(),
+        ];
+    }
 }

@@ -4,12 +4,137 @@ declare(strict_types=1);
 
 namespace Cartella\Core\Cutting;
 
-/** Items in record order without overlap; what lies between them is a gap. */
+use Cartella\Core\Exchange\Exception\InvalidSequence;
+
+/** Items in record order without overlap; what lies between them is a gap. No other track can be made. */
 final readonly class Track
 {
     /**
-     * @param  'picture'|'sound'  $kind
      * @param  list<Item>  $items
+     * @param  string  $role  from the production's track plan, such as `boom`; empty where nobody said
+     * @param  bool  $locked  operations leave it as it is, or refuse
+     * @param  bool  $enabled  off tracks are neither seen nor heard
+     *
+     * @throws InvalidSequence if items overlap or are out of order
      */
-    public function __construct(public string $kind, public string $name, public array $items) {}
+    public function __construct(
+        public TrackKind $kind,
+        public string $name,
+        public array $items,
+        public string $role = '',
+        public bool $locked = false,
+        public bool $enabled = true,
+    ) {
+        $end = 0;
+        foreach ($items as $index => $item) {
+            if ($item->recordStartTicks < $end) {
+                throw InvalidSequence::field("$name, item $index", 'overlaps the item before it, or is out of order');
+            }
+            $end = $item->recordEndTicks();
+        }
+    }
+
+    public function endTicks(): int
+    {
+        return $this->items === [] ? 0 : $this->items[count($this->items) - 1]->recordEndTicks();
+    }
+
+    /** @param  list<Item>  $items */
+    public function with(array $items): self
+    {
+        return new self($this->kind, $this->name, $items, $this->role, $this->locked, $this->enabled);
+    }
+
+    /** The index of the item that plays at a place; null in a gap and behind the last. */
+    public function indexAt(int $ticks): ?int
+    {
+        $low = 0;
+        $high = count($this->items) - 1;
+        while ($low <= $high) {
+            $middle = intdiv($low + $high, 2);
+            $item = $this->items[$middle];
+            if ($ticks < $item->recordStartTicks) {
+                $high = $middle - 1;
+            } elseif ($ticks >= $item->recordEndTicks()) {
+                $low = $middle + 1;
+            } else {
+                return $middle;
+            }
+        }
+
+        return null;
+    }
+
+    public function isFree(int $fromTicks, int $toTicks, ?int $exceptIndex = null): bool
+    {
+        foreach ($this->items as $index => $item) {
+            if ($index !== $exceptIndex && $item->isOver($fromTicks, $toTicks)) {
+                return false;
+            }
+        }
+
+        return true;
+    }
+
+    /** @return list<Item> with nothing between two places: what spans them is cut */
+    public function cleared(int $fromTicks, int $toTicks): array
+    {
+        $items = [];
+        foreach ($this->items as $item) {
+            if (!$item->isOver($fromTicks, $toTicks)) {
+                $items[] = $item;
+
+                continue;
+            }
+            if ($item->recordStartTicks < $fromTicks) {
+                $items[] = $item->between($item->recordStartTicks, $fromTicks);
+            }
+            if ($item->recordEndTicks() > $toTicks) {
+                $items[] = $item->between($toTicks, $item->recordEndTicks());
+            }
+        }
+
+        return $items;
+    }
+
+    /**
+     * All that starts at a place or behind it, so much later.
+     *
+     * @param  list<Item>  $items
+     * @return list<Item>
+     */
+    public static function moved(array $items, int $fromTicks, int $byTicks): array
+    {
+        return array_map(
+            static fn(Item $item): Item => $item->recordStartTicks >= $fromTicks ? $item->at($item->recordStartTicks + $byTicks) : $item,
+            $items,
+        );
+    }
+
+    /**
+     * Items in order, with another one among them.
+     *
+     * @param  list<Item>  $items
+     * @return list<Item>
+     */
+    public static function placed(array $items, Item $item): array
+    {
+        $items[] = $item;
+        usort($items, static fn(Item $x, Item $y): int => $x->recordStartTicks <=> $y->recordStartTicks);
+
+        return $items;
+    }
+
+    /** @return array<string, mixed> */
+    public function toArray(): array
+    {
+        return [
+            'kind' => $this->kind->value,
+            'name' => $this->name,
+            ...$this->role === '' ? [] : ['role' => $this->role],
+            'locked' => $this->locked,
+            'enabled' => $this->enabled,
+            'items' => array_map(static fn(Item $item): array => $item->toArray(), $this->items),
+        ];
+    }
 }

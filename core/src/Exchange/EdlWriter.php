@@ -7,6 +7,7 @@ namespace Cartella\Core\Exchange;
 use Cartella\Core\Cutting\Item;
 use Cartella\Core\Cutting\Sequence;
 use Cartella\Core\Cutting\Track;
+use Cartella\Core\Cutting\TrackKind;
 use Cartella\Core\Look\Cdl;
 use Cartella\Core\Time\Ticks;
 use Cartella\Core\Time\Timecode;
@@ -49,11 +50,11 @@ final class EdlWriter
         $sound = 0;
         $hasPicture = false;
         foreach ($sequence->tracks as $track) {
-            if ($track->kind === 'picture' && $hasPicture) {
+            if ($track->kind === TrackKind::Picture && $hasPicture) {
                 continue; // the form has one picture channel
             }
-            $hasPicture = $hasPicture || $track->kind === 'picture';
-            $channel = $track->kind === 'picture' ? 'V' : (++$sound === 1 ? 'A' : 'A' . $sound);
+            $hasPicture = $hasPicture || $track->kind === TrackKind::Picture;
+            $channel = $track->kind === TrackKind::Picture ? 'V' : (++$sound === 1 ? 'A' : 'A' . $sound);
             foreach (self::enabled($track) as $item) {
                 $events[] = [$channel, $item];
             }
@@ -98,19 +99,17 @@ final class EdlWriter
         if ($short !== $reel) {
             $lines[] = '* REEL: ' . self::line($reel);
         }
-        $look = $item->metadata['asc_cdl'] ?? null;
-        if (is_array($look)) {
-            $cdl = Cdl::of($look['slope'], $look['offset'], $look['power'], (float) $look['saturation']);
-            $lines[] = '* ASC_SOP ' . $cdl->sop();
-            $lines[] = '* ASC_SAT ' . Cdl::number($cdl->saturation);
+        if ($item->look !== null) {
+            $lines[] = '* ASC_SOP ' . $item->look->sop();
+            $lines[] = '* ASC_SAT ' . Cdl::number($item->look->saturation);
         }
         foreach ($item->markers as $marker) {
-            $at = Ticks::toFrames($sequence->startTicks + $item->recordStartTicks + $marker['at_ticks'], $rate);
+            $at = Ticks::toFrames($sequence->startTicks + $item->recordStartTicks + $marker->atTicks, $rate);
             $lines[] = sprintf(
                 '* LOC: %s %-7s %s',
                 Timecode::label($at, $rate),
                 'GREEN',
-                self::line(trim($marker['name'] . ' ' . $marker['note'])),
+                self::line(trim($marker->name . ' ' . $marker->note)),
             );
         }
 

@@ -5,8 +5,10 @@ declare(strict_types=1);
 namespace Cartella\Core\Exchange;
 
 use Cartella\Core\Cutting\Item;
+use Cartella\Core\Cutting\Marker;
 use Cartella\Core\Cutting\Sequence;
 use Cartella\Core\Cutting\Track;
+use Cartella\Core\Cutting\TrackKind;
 use Cartella\Core\Time\FrameRate;
 use Cartella\Core\Time\Ticks;
 
@@ -64,7 +66,7 @@ final class OtioWriter
             'OTIO_SCHEMA' => 'Track.1',
             'metadata' => (object) [],
             'name' => $track->name,
-            'kind' => $track->kind === 'picture' ? 'Video' : 'Audio',
+            'kind' => $track->kind === TrackKind::Picture ? 'Video' : 'Audio',
             'source_range' => null,
             'effects' => [],
             'markers' => [],
@@ -121,19 +123,19 @@ final class OtioWriter
                         'source_start_ticks' => $item->sourceStartTicks,
                         'duration_ticks' => $item->durationTicks,
                         'record_start_ticks' => $item->recordStartTicks,
-                    ] + $item->metadata,
+                    ] + $item->told(),
             ],
             'name' => $item->name,
             'source_range' => self::range($begin, $item->durationTicks, $rate),
             'effects' => [],
             'markers' => array_map(
-                static fn(array $marker): array => [
+                static fn(Marker $marker): array => [
                     'OTIO_SCHEMA' => 'Marker.2',
                     'metadata' => (object) [],
-                    'name' => $marker['name'],
-                    'comment' => $marker['note'],
+                    'name' => $marker->name,
+                    'comment' => $marker->note,
                     'color' => 'GREEN',
-                    'marked_range' => self::range($begin + $marker['at_ticks'], $marker['duration_ticks'], $rate),
+                    'marked_range' => self::range($begin + $marker->atTicks, $marker->durationTicks, $rate),
                 ],
                 $item->markers,
             ),

@@ -75,7 +75,7 @@ final class SequenceTest extends TestCase
         $again = Sequence::fromArray(json_decode((string) json_encode($cut->toArray()), true));
         self::assertEquals($cut, $again);
         self::assertFalse($again->tracks[0]->items[0]->enabled);
-        self::assertSame('the ledger', $again->tracks[0]->items[0]->markers[0]['note']);
+        self::assertSame('the ledger', $again->tracks[0]->items[0]->markers[0]->note);
     }
 
     /** @return array<string, array{mixed, string}> what is wrong, and the words that name the place */
