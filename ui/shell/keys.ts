@@ -43,14 +43,18 @@ function answerDialog(dialog: HTMLElement, event: KeyboardEvent): void {
   dialog.querySelector<HTMLElement>(button)?.click()
 }
 
+const isClosing = (dialog: HTMLElement): boolean => dialog.querySelector('.ant-zoom-leave') !== null
+
 function listen(event: KeyboardEvent): void {
   if (event.defaultPrevented || event.altKey) return
-  const dialog = document.querySelector<HTMLElement>('.ant-modal-wrap:not([style*="display: none"])')
-  if (dialog !== null) {
+  const dialogs = [...document.querySelectorAll<HTMLElement>('.ant-modal-wrap:not([style*="display: none"])')]
+  // One that fades away has had its answer; a key pressed meanwhile is for the page.
+  const dialog = dialogs.find((one) => !isClosing(one))
+  if (dialog !== undefined) {
     answerDialog(dialog, event)
     return
   }
-  const typing = isTyping(event)
+  const typing = isTyping(event) && !dialogs.some((one) => one.contains(event.target as Node))
   const name = pressed(event)
   for (const group of groups) {
     for (const shortcut of group.shortcuts) {
