@@ -7,6 +7,7 @@ ensure_composer dev
 ensure_npm
 FILES=('**/*.php' 'ui/**/*.{ts,vue,css}' '*.ts' '*.js')
 if [ "${1:-}" != --check ]; then
+    php scripts/answer-types.php
     npx prettier --log-level warn --write "${FILES[@]}"
     vendor/bin/pint --quiet
     npx eslint --fix ui
@@ -22,5 +23,6 @@ vendor/bin/pint --test --quiet || {
 npx prettier --log-level warn --check "${FILES[@]}" || status=1
 npx eslint ui || status=1
 php scripts/line-lengths.php || status=1
+php scripts/answer-types.php --check || status=1
 [ "$status" -eq 0 ] || say "'./cartella format' sets them right; a line that is still too long is broken by hand."
 exit "$status"

@@ -1,4 +1,11 @@
-/** Shapes that the server answers with. All `…_ticks` count 705 600 000 to the second. */
+/**
+ * Shapes that the server answers with; those in answers.ts are written from the server's own classes. All `…_ticks` count
+ * 705 600 000 to the second.
+ */
+
+import type { Rate, Task } from './answers'
+
+export type { Day, Device, May, OwnField, Production, Rate, Tabs, TakeField, Task } from './answers'
 
 /** What an open page is told has changed: `App\Support\Topic`. */
 export type Topic =
@@ -34,92 +41,8 @@ export interface SessionAnswer {
   productions: { ulid: string; name: string }[]
 }
 
-export interface Rate {
-  num: number
-  den: number
-  nominal: number
-  drop: boolean
-  name: string
-}
-export interface Day {
-  ulid: string
-  number: number
-  date: string
-  unit: string
-}
 export type DeviceKind = 'camera' | 'recorder' | 'phone' | 'other'
-export interface Device {
-  ulid: string
-  letter: string
-  kind: DeviceKind
-  note: string
-  lane: number
-  colour: number | null
-  is_retired: boolean
-}
 export type MarkWords = Record<string, [field: string, value: string | boolean]>
-/** One entry of the list of what is known of a take: `Cartella\Core\Fields\Field`. */
-export interface TakeField {
-  key: string
-  name: string
-  type: 'text' | 'number' | 'choice' | 'yes_no' | 'lines' | 'status' | 'slate' | 'devices'
-  label: string
-  limit: number
-  choices: string[]
-}
-/** A field that a production added, as its set-up shows it. */
-export interface OwnField {
-  ulid: string
-  name: string
-  label: string
-  type: 'text' | 'number' | 'choice' | 'yes_no'
-  choices: string[]
-  is_retired: boolean
-}
-export interface Production {
-  fields: TakeField[]
-  ulid: string
-  name: string
-  slate_style: 'letter' | 'number'
-  rate: Rate
-  days: Day[]
-  devices: Device[]
-  /** Every spelling of a mark, in small letters, to the field it sets and its value. */
-  marks: MarkWords
-  may: { work: boolean; organise: boolean; review: boolean; accept: boolean; manage: boolean }
-  your_role: Role | null
-}
-export interface Tabs {
-  open: number
-  by_stage: Record<string, number>
-  cards: { safe: number; all: number }
-  takes: number
-  placed: number
-  to_place: number
-}
-export interface Task {
-  ulid: string
-  kind: string
-  title: string
-  state: 'waiting' | 'running' | 'done' | 'failed' | 'cancelled'
-  done: number
-  total: number
-  done_bytes: number
-  total_bytes: number
-  copied_bytes: number
-  by_store: Record<string, number> | null
-  bytes_per_second: number
-  now: string
-  message: string | null
-  fix: string | null
-  card: number | null
-  cancelling: boolean
-  tries: number
-  by: string | null
-  started_at: string | null
-  ended_at: string | null
-  problems: number
-}
 
 export interface Fix {
   name: string

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { useElementSize } from '@vueuse/core'
 import { Dropdown, Menu, MenuItem, Modal } from 'ant-design-vue'
 import { computed, ref, watch } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
@@ -72,9 +73,10 @@ function goDay(one: Day): Promise<unknown> {
 }
 
 const strip = ref<HTMLElement | null>(null)
-// A shoot of forty days has more tabs than the screen is wide.
+// A shoot of forty days has more tabs than the screen is wide, and what stands beside them takes room as it comes.
+const { width: stripWidth } = useElementSize(strip)
 watch(
-  [day, strip],
+  [day, strip, stripWidth],
   () => strip.value?.querySelector('.date.on')?.scrollIntoView({ block: 'nearest', inline: 'center' }),
   { flush: 'post' },
 )
@@ -386,6 +388,8 @@ h1 {
   font-size: 12px;
   cursor: pointer;
   white-space: nowrap;
+  /* The tab that adds a day lies over the end of the strip. */
+  scroll-margin-inline: 48px;
 }
 .date.on {
   background: var(--sheet);

@@ -19,7 +19,7 @@ use App\Domain\Lineup\StateClock;
 use App\Domain\Reports\MakeReport;
 use App\Domain\Tasks\StartTask;
 use App\Http\Controller;
-use App\Http\Shell\TasksController;
+use App\Http\Shell\Answers\TaskAnswer;
 use App\Models\Card;
 use App\Models\CardCopy;
 use App\Models\CardRelease;
@@ -190,7 +190,7 @@ final class CardsController extends Controller
             $input['to'] ?? null,
         );
 
-        return new JsonResponse(TasksController::task($task), 202);
+        return new JsonResponse(TaskAnswer::of($task), 202);
     }
 
     /** Every card that is surely one of the day; those that something has to be asked of are named. */
@@ -322,7 +322,7 @@ final class CardsController extends Controller
 
     public function verify(Request $request, Production $production, Card $card, CheckCard $check): JsonResponse
     {
-        return new JsonResponse(TasksController::task($check($card, self::who($request))), 202);
+        return new JsonResponse(TaskAnswer::of($check($card, self::who($request))), 202);
     }
 
     /** Which device recorded some clips, or that they are imports of a kind. */
@@ -361,7 +361,7 @@ final class CardsController extends Controller
     public function remake(Request $request, Production $production, Clip $clip, StartTask $start): JsonResponse
     {
         return new JsonResponse(
-            TasksController::task(
+            TaskAnswer::of(
                 $start($production, self::who($request), 'media', 'Proxy of ' . $clip->title(), ['clip' => $clip->id], "media.$clip->id"),
             ),
             202,
@@ -427,7 +427,7 @@ final class CardsController extends Controller
                     ],
                 )
                 ->all(),
-            'task' => $task === null ? null : TasksController::task($task),
+            'task' => $task === null ? null : TaskAnswer::of($task),
         ];
     }
 }

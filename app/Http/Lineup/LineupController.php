@@ -21,7 +21,7 @@ use App\Domain\Lineup\StateClock;
 use App\Domain\Lineup\Windows;
 use App\Domain\Log\MarkWild;
 use App\Http\Controller;
-use App\Http\Shell\TasksController;
+use App\Http\Shell\Answers\TaskAnswer;
 use App\Models\Clip;
 use App\Models\LineupRun;
 use App\Models\Look;
@@ -46,7 +46,7 @@ final class LineupController extends Controller
     {
         $task = StartLineup::running($day);
 
-        return new JsonResponse($page->of($day) + ['task' => $task === null ? null : TasksController::task($task)]);
+        return new JsonResponse($page->of($day) + ['task' => $task === null ? null : TaskAnswer::of($task)]);
     }
 
     public function start(Request $request, Production $production, ShootDay $day, StartLineup $start): JsonResponse
@@ -71,7 +71,7 @@ final class LineupController extends Controller
             $input['anchor'] ?? null,
         );
 
-        return new JsonResponse(TasksController::task($task), 202);
+        return new JsonResponse(TaskAnswer::of($task), 202);
     }
 
     public function runs(Production $production, ShootDay $day, Runs $runs): JsonResponse

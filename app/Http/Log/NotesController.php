@@ -10,7 +10,7 @@ use App\Domain\Log\ReadSlates;
 use App\Domain\Log\ScriptNotes\BringNotes;
 use App\Domain\Log\SetPatterns;
 use App\Http\Controller;
-use App\Http\Shell\TasksController;
+use App\Http\Shell\Answers\TaskAnswer;
 use App\Models\Production;
 use App\Models\ScriptNoteFile;
 use App\Models\ShootDay;
@@ -158,7 +158,7 @@ final class NotesController extends Controller
             'rows' => $file->layout['head'] ?? [],
             'report' => $file->report,
             'applied' => $file->applied_at !== null,
-            'task' => $task === null ? null : TasksController::task($task),
+            'task' => $task === null ? null : TaskAnswer::of($task),
             'targets' => array_keys(NoteColumns::targets($file->production->fields())),
         ];
     }

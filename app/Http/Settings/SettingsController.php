@@ -9,6 +9,9 @@ use App\Domain\Cards\EditStores;
 use App\Domain\Productions\EditDays;
 use App\Domain\Productions\EditFields;
 use App\Http\Controller;
+use App\Http\Settings\Answers\DayAnswer;
+use App\Http\Settings\Answers\DeviceAnswer;
+use App\Http\Settings\Answers\OwnFieldAnswer;
 use App\Models\Device;
 use App\Models\Production;
 use App\Models\ProductionField;
@@ -31,20 +34,22 @@ final class SettingsController extends Controller
                 ->devices()
                 ->orderBy('lane')
                 ->get()
-                ->map(static fn(Device $device): array => self::device($device) + ['clips' => (int) ($counts[$device->id] ?? 0)])
+                ->map(
+                    static fn(Device $device): array => ['clips' => (int) ($counts[$device->id] ?? 0)] + (array) DeviceAnswer::of($device),
+                )
                 ->all(),
         ]);
     }
 
     public function addDevice(Request $request, Production $production, EditDevices $edit): JsonResponse
     {
-        return new JsonResponse(self::device($edit->add($production, self::who($request), $this->deviceInput($request, true))), 201);
+        return new JsonResponse(DeviceAnswer::of($edit->add($production, self::who($request), $this->deviceInput($request, true))), 201);
     }
 
     public function changeDevice(Request $request, Production $production, Device $device, EditDevices $edit): JsonResponse
     {
         return new JsonResponse(
-            self::device($edit->change($production, self::who($request), $device, $this->deviceInput($request, false))),
+            DeviceAnswer::of($edit->change($production, self::who($request), $device, $this->deviceInput($request, false))),
         );
     }
 
@@ -65,20 +70,6 @@ final class SettingsController extends Controller
         return array_key_exists('note', $input) ? ['note' => trim((string) $input['note'])] + $input : $input;
     }
 
-    /** @return array<string, mixed> */
-    public static function device(Device $device): array
-    {
-        return [
-            'ulid' => $device->ulid,
-            'letter' => $device->letter,
-            'kind' => $device->kind,
-            'note' => $device->note,
-            'lane' => $device->lane,
-            'colour' => $device->colour,
-            'is_retired' => $device->retired_at !== null,
-        ];
-    }
-
     public function addDay(Request $request, Production $production, EditDays $edit): JsonResponse
     {
         $input = $request->validate(
@@ -87,7 +78,7 @@ final class SettingsController extends Controller
         );
 
         return new JsonResponse(
-            self::day($edit->add($production, self::who($request), $input['date'], $input['unit'] ?? 'Main unit')),
+            DayAnswer::of($edit->add($production, self::who($request), $input['date'], $input['unit'] ?? 'Main unit')),
             201,
         );
     }
@@ -103,7 +94,7 @@ final class SettingsController extends Controller
             ['number.*' => 'A day has a number from 1.', 'date.*' => 'Write the date as 2026-10-07.', 'unit.*' => 'Name the unit.'],
         );
 
-        return new JsonResponse(self::day($edit->change($production, self::who($request), $day, $input)));
+        return new JsonResponse(DayAnswer::of($edit->change($production, self::who($request), $day, $input)));
     }
 
     public function removeDay(Request $request, Production $production, ShootDay $day, EditDays $edit): JsonResponse
@@ -111,12 +102,6 @@ final class SettingsController extends Controller
         $edit->remove($production, self::who($request), $day);
 
         return new JsonResponse([]);
-    }
-
-    /** @return array{ulid: string, number: int, date: string, unit: string} */
-    public static function day(ShootDay $day): array
-    {
-        return ['ulid' => $day->ulid, 'number' => $day->number, 'date' => $day->date->format('Y-m-d'), 'unit' => $day->unit];
     }
 
     public function stores(Production $production, EditStores $edit): JsonResponse
@@ -150,7 +135,7 @@ final class SettingsController extends Controller
 
     public function fields(Production $production): JsonResponse
     {
-        return new JsonResponse(['fields' => $production->productionFields()->get()->map(self::ownField(...))->all()]);
+        return new JsonResponse(['fields' => $production->productionFields()->get()->map(OwnFieldAnswer::of(...))->all()]);
     }
 
     public function addField(Request $request, Production $production, EditFields $edit): JsonResponse
@@ -166,7 +151,7 @@ final class SettingsController extends Controller
         );
 
         return new JsonResponse(
-            self::ownField(
+            OwnFieldAnswer::of(
                 $edit->add(
                     $production,
                     self::who($request),
@@ -194,19 +179,6 @@ final class SettingsController extends Controller
             $input['label'] = trim($input['label']);
         }
 
-        return new JsonResponse(self::ownField($edit->change($productionField, $production, self::who($request), $input)));
-    }
-
-    /** @return array<string, mixed> */
-    private static function ownField(ProductionField $field): array
-    {
-        return [
-            'ulid' => $field->ulid,
-            'name' => $field->name,
-            'label' => $field->label,
-            'type' => $field->type->value,
-            'choices' => $field->choices ?? [],
-            'is_retired' => $field->retired_at !== null,
-        ];
+        return new JsonResponse(OwnFieldAnswer::of($edit->change($productionField, $production, self::who($request), $input)));
     }
 }

@@ -10,18 +10,15 @@ use App\Domain\Productions\MakeProduction;
 use App\Domain\Undo\UndoChange;
 use App\Domain\Undo\Undone;
 use App\Http\Controller;
-use App\Http\Settings\SettingsController;
+use App\Http\Shell\Answers\ProductionAnswer;
+use App\Http\Shell\Answers\TabsAnswer;
 use App\Models\Card;
 use App\Models\Production;
 use App\Models\ShootDay;
-use App\Support\Clock;
-use Cartella\Core\Fields\Field;
-use Cartella\Core\Log\Marks;
 use Cartella\Core\Slate\SlateStyle;
 use Cartella\Core\Time\FrameRate;
 use Illuminate\Http\JsonResponse;
 use Illuminate\Http\Request;
-use Illuminate\Support\Facades\Gate;
 use Illuminate\Validation\Rule;
 
 /** What the frame around the stages needs: the production, its days, search, running tasks, undo. */
@@ -29,38 +26,7 @@ final class ProductionController extends Controller
 {
     public function show(Request $request, Production $production): JsonResponse
     {
-        $rate = $production->rate();
-
-        return new JsonResponse([
-            'ulid' => $production->ulid,
-            'name' => $production->name,
-            'slate_style' => $production->slate_style->value,
-            'rate' => Clock::rate($rate),
-            'days' => $production->days()->orderBy('number')->get()->map(SettingsController::day(...))->all(),
-            'devices' => $production->devices()->orderBy('lane')->get()->map(SettingsController::device(...))->all(),
-            'your_role' => $request->user()?->roleIn($production)?->value,
-            'marks' => Marks::words(),
-            'fields' => array_values(
-                array_map(
-                    static fn(Field $field): array => [
-                        'key' => $field->key,
-                        'name' => $field->name,
-                        'type' => $field->type->value,
-                        'label' => $field->label,
-                        'limit' => $field->limit,
-                        'choices' => $field->choices,
-                    ],
-                    $production->fields()->all(),
-                ),
-            ),
-            'may' => [
-                'work' => Gate::allows('work', $production),
-                'organise' => Gate::allows('organise', $production),
-                'review' => Gate::allows('review', $production),
-                'accept' => Gate::allows('accept', $production),
-                'manage' => Gate::allows('manage', $production),
-            ],
-        ]);
+        return new JsonResponse(ProductionAnswer::of($production, $request->user()));
     }
 
     public function store(Request $request, MakeProduction $make): JsonResponse
@@ -92,19 +58,21 @@ final class ProductionController extends Controller
         $stages = array_count_values(array_map(static fn($point): string => $point->place['stage'], $points->of($day)));
         $placed = $day->placements()->whereNotNull('start_ticks')->count();
 
-        return new JsonResponse([
-            'open' => array_sum($stages),
-            'by_stage' => (object) $stages,
-            'cards' => ['safe' => $cards->filter(static fn(Card $card): bool => $card->isSafe())->count(), 'all' => $cards->count()],
-            'takes' => $day->takes()->count(),
-            'placed' => $placed,
-            'to_place' => $day
-                ->clips()
-                ->whereIn('kind', ['picture', 'sound'])
-                ->whereNull('import_kind')
-                ->whereDoesntHave('placement', static fn($place) => $place->whereNotNull('left_out_at'))
-                ->count(),
-        ]);
+        return new JsonResponse(
+            new TabsAnswer(
+                open: array_sum($stages),
+                by_stage: $stages,
+                cards: ['safe' => $cards->filter(static fn(Card $card): bool => $card->isSafe())->count(), 'all' => $cards->count()],
+                takes: $day->takes()->count(),
+                placed: $placed,
+                to_place: $day
+                    ->clips()
+                    ->whereIn('kind', ['picture', 'sound'])
+                    ->whereNull('import_kind')
+                    ->whereDoesntHave('placement', static fn($place) => $place->whereNotNull('left_out_at'))
+                    ->count(),
+            ),
+        );
     }
 
     public function search(Request $request, Production $production, Search $search): JsonResponse

@@ -8,6 +8,7 @@ use App\Domain\Tasks\CancelTask;
 use App\Domain\Tasks\StartTask;
 use App\Domain\Tasks\TaskKinds;
 use App\Http\Controller;
+use App\Http\Shell\Answers\TaskAnswer;
 use App\Models\Production;
 use App\Models\Task;
 use Illuminate\Http\JsonResponse;
@@ -37,7 +38,7 @@ final class TasksController extends Controller
             'tasks' => $open
                 ->reject(fn(Task $task): bool => in_array($task->kind, $this->kinds->quiet(), true))
                 ->concat($ended)
-                ->map(self::task(...))
+                ->map(TaskAnswer::of(...))
                 ->values()
                 ->all(),
         ]);
@@ -45,47 +46,19 @@ final class TasksController extends Controller
 
     public function show(Production $production, Task $task): JsonResponse
     {
-        return new JsonResponse(self::task($task));
+        return new JsonResponse(TaskAnswer::of($task));
     }
 
     public function cancel(Production $production, Task $task, CancelTask $cancel): JsonResponse
     {
         $cancel($task);
 
-        return new JsonResponse(self::task($task->refresh()));
+        return new JsonResponse(TaskAnswer::of($task->refresh()));
     }
 
     /** Tries a failed or stopped task again. */
     public function again(Request $request, Production $production, Task $task, StartTask $start): JsonResponse
     {
-        return new JsonResponse(self::task($start->again($task, self::who($request))), 202);
-    }
-
-    /** @return array<string, mixed> */
-    public static function task(Task $task): array
-    {
-        return [
-            'ulid' => $task->ulid,
-            'kind' => $task->kind,
-            'title' => $task->title,
-            'state' => $task->state,
-            'done' => $task->done,
-            'total' => $task->total,
-            'done_bytes' => $task->done_bytes,
-            'total_bytes' => $task->total_bytes,
-            'copied_bytes' => $task->copied_bytes,
-            'by_store' => $task->by_store,
-            'bytes_per_second' => $task->bytes_per_second,
-            'now' => $task->now,
-            'message' => $task->result['message'] ?? null,
-            'fix' => $task->result['fix'] ?? null,
-            'card' => $task->subject['card'] ?? null,
-            'cancelling' => $task->cancel_asked_at !== null && $task->ended_at === null,
-            'tries' => (int) $task->tries,
-            'by' => $task->relationLoaded('user') ? $task->user?->name : null,
-            'started_at' => $task->started_at?->toIso8601String(),
-            'ended_at' => $task->ended_at?->toIso8601String(),
-            'problems' => count($task->result['problems'] ?? []),
-        ];
+        return new JsonResponse(TaskAnswer::of($start->again($task, self::who($request))), 202);
     }
 }
