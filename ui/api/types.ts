@@ -1,6 +1,6 @@
 /**
- * Shapes that the server answers with; those in answers.ts are written from the server's own classes. All `…_ticks` count
- * 705 600 000 to the second.
+ * Shapes that the server answers with; those in answers.ts are written from the server's own classes. All `…_ticks`
+ * count 705 600 000 to the second.
  */
 
 import type { Rate, Task } from './answers'

@@ -48,7 +48,7 @@ final class SetSlate
             $clips->each(static fn(Clip $clip) => self::refuseOther($clip, $seen));
             $log = new ChangeLog();
             $take = $line?->slate === null ? null : ($this->find)($day, $line->slate, $log);
-            self::join($clips, $take, $log, $falseStart);
+            self::join($clips, $take, $log, $falseStart, $seen['slate'] ?? null);
             $names = $clips->count() === 1 ? $clips->first()->title() : $clips->count() . ' clips';
             $log->finish(
                 $day->production,
@@ -68,7 +68,8 @@ final class SetSlate
     }
 
     /**
-     * Locks a clip, and refuses where it has another slate by now than the person saw.
+     * Locks a clip, and refuses where it has another slate by now than the person saw; of a recording over several takes they
+     * may have seen one of them.
      *
      * @param  array{slate: string|null}|null  $seen
      *
@@ -76,16 +77,26 @@ final class SetSlate
      */
     public static function refuseOther(Clip $clip, ?array $seen): void
     {
-        $now = Clip::query()->with('parts.take')->lockForUpdate()->findOrFail($clip->id)->slates();
-        if ($seen !== null && $now !== $seen['slate']) {
+        $there = Clip::query()->with('parts.take')->lockForUpdate()->findOrFail($clip->id);
+        $now = $there->slates();
+        if ($seen !== null && $now !== $seen['slate'] && TakeParts::labelled($there, $seen['slate']) === null) {
             throw Problem::editedMeanwhile($clip->title(), [['field' => 'slate', 'yours' => $seen['slate'], 'theirs' => $now]]);
         }
     }
 
-    /** @param  Collection<int, Clip>  $clips */
-    public static function join(Collection $clips, ?Take $take, ChangeLog $log, bool $falseStart = false): void
+    /**
+     * @param  Collection<int, Clip>  $clips
+     * @param  string|null  $of  the slate that the person saw: of a recording over several takes only that part changes
+     */
+    public static function join(Collection $clips, ?Take $take, ChangeLog $log, bool $falseStart = false, ?string $of = null): void
     {
         foreach ($clips as $clip) {
+            $part = $falseStart ? null : TakeParts::labelled($clip, $of);
+            if ($part !== null) {
+                TakeParts::give($part, $take, $log);
+
+                continue;
+            }
             TakeParts::whole($clip, $take, 'person', $log);
             $clip->is_false_start = $falseStart;
             $log->save($clip);

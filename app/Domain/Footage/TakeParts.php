@@ -65,6 +65,28 @@ final class TakeParts
         return $changed;
     }
 
+    /** Of a clip over several takes the part of one of them, as people write it; null for any other clip. */
+    public static function labelled(Clip $clip, ?string $slate): ?TakePart
+    {
+        $parts = TakePart::query()->with('take')->where('clip_id', $clip->id)->get();
+
+        return $slate === null || $parts->count() < 2
+            ? null
+            : $parts->first(static fn(TakePart $part): bool => $part->take->label() === $slate);
+    }
+
+    /** One part belongs to another take from now on, or to none; a person said so. */
+    public static function give(TakePart $part, ?Take $take, ChangeLog $log): void
+    {
+        if ($take === null) {
+            $log->delete($part);
+
+            return;
+        }
+        $part->fill(['take_id' => $take->id, 'said_by' => 'person']);
+        $log->save($part);
+    }
+
     /** All that belongs to one take belongs to another from now on; a person said so. */
     public static function move(Take $from, Take $to, ChangeLog $log): void
     {

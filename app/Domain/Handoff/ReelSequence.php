@@ -53,7 +53,7 @@ final class ReelSequence
             }
             $length = Ticks::ofFrames($frames, $rate);
             $pictures[] = new Item(
-                $item->take->label() . ' ' . $item->clip->name,
+                $item->take->label() . ' ' . $item->clip->title(),
                 self::source($item->clip, $pathOf($item->clip), $rate),
                 $item->in_ticks,
                 $length,
@@ -100,7 +100,7 @@ final class ReelSequence
         return $end <= $start
             ? null
             : new Item(
-                $item->take->label() . ' ' . $sound->name,
+                $item->take->label() . ' ' . $sound->title(),
                 self::source($sound, $path, $rate),
                 $item->clip->placement->start_ticks + $start - $sound->placement->start_ticks,
                 $end - $start,

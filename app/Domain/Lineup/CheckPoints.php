@@ -42,7 +42,7 @@ final class CheckPoints
             return $kept ?? ['claps' => [], 'onsets' => [], 'flashes' => []];
         }
         try {
-            ($this->start)($clip->production, null, 'points', "Claps of $clip->name", ['clip' => $clip->id], "points.$clip->id");
+            ($this->start)($clip->production, null, 'points', "Claps of {$clip->title()}", ['clip' => $clip->id], "points.$clip->id");
         } catch (Problem) {
             // A worker looks already.
         }

@@ -57,7 +57,13 @@ final class CutIntoTakes
             /** @var Clip $clip */
             $choice = $this->decide($day, $clip, $windows, $recorded);
             $was = $clip->slates();
-            $row = ['clip' => $clip->ulid, 'name' => $clip->name, 'device' => $clip->device?->letter, 'kind' => $clip->kind, 'was' => $was];
+            $row = [
+                'clip' => $clip->ulid,
+                'name' => $clip->title(),
+                'device' => $clip->device?->letter,
+                'kind' => $clip->kind,
+                'was' => $was,
+            ];
             if ($choice->parts !== [] && !$clip->isSaidByPerson() && $choice->label() !== $was) {
                 $sound = $clip->isPicture() ? $windows->partner($clip, 'sound') : null;
                 $rows[] = $row + [

@@ -35,7 +35,7 @@ final class Drift
         if ($clip->placement?->drift_ppm === null || !$clip->isPicture()) {
             throw Problem::refused(
                 'lineup.drift',
-                'No drift is known for ' . $clip->name . '.',
+                'No drift is known for ' . $clip->title() . '.',
                 'Half a minute of sound that both heard tells it.',
             );
         }
@@ -57,7 +57,7 @@ final class Drift
                 $place->drift_applied = $isApplied;
                 $log->save($place);
             }
-            $what = $isWhole ? 'camera ' . $clip->device?->letter : $clip->name;
+            $what = $isWhole ? 'camera ' . $clip->device?->letter : $clip->title();
             $log->finish(
                 $clip->production,
                 $user,

@@ -39,7 +39,7 @@ final class LaySound
             )
             ->values();
         foreach ($pictures as $done => $clip) {
-            $progress($done, $pictures->count(), $clip->name);
+            $progress($done, $pictures->count(), $clip->title());
             try {
                 $this->under($clip, SoundsUnder::of($clip, $windows));
             } catch (TaskLost) {

@@ -22,13 +22,13 @@ final class LineupPage
             ->whereNull('import_kind')
             ->orderBy('id')
             ->get();
-        $names = $clips->pluck('name', 'ulid')->all();
+        $names = $clips->mapWithKeys(static fn(Clip $clip): array => [$clip->ulid => $clip->title()])->all();
         $placements = $strays = [];
         foreach ($clips as $clip) {
             $take = $clip->parts->first()?->take;
             $entry = [
                 'clip' => $clip->ulid,
-                'name' => $clip->name,
+                'name' => $clip->title(),
                 'device' => $clip->device?->letter,
                 'kind' => $clip->kind,
                 'duration_ticks' => $clip->duration_ticks,

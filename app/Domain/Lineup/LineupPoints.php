@@ -70,7 +70,7 @@ final class LineupPoints implements PointSource
                 $row->stray_reason !== null => new OpenPoint(
                     "stray.{$row->clip->ulid}",
                     'fault',
-                    $row->clip->name . ' is a stray',
+                    $row->clip->title() . ' is a stray',
                     $row->stray_reason,
                     $place,
                     [['name' => 'false', 'label' => 'Mark false start']],
@@ -79,7 +79,7 @@ final class LineupPoints implements PointSource
                 $row->group > 0 => new OpenPoint(
                     "group.{$row->clip->ulid}",
                     'warning',
-                    $row->clip->name . ' hangs on no recorder file',
+                    $row->clip->title() . ' hangs on no recorder file',
                     'It is tied only to other cameras; its time of day is not known.',
                     $place,
                     awaits: ['lineup'],
@@ -87,7 +87,7 @@ final class LineupPoints implements PointSource
                 default => new OpenPoint(
                     "unsure.{$row->clip->ulid}",
                     'warning',
-                    $row->clip->name . ': look at its place',
+                    $row->clip->title() . ': look at its place',
                     $this->doubt($row),
                     $place,
                     [['name' => 'lock', 'label' => 'It is right, lock']],

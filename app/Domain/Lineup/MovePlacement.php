@@ -29,10 +29,10 @@ final class MovePlacement
         $placement = DB::transaction(function () use ($clip, $user, $byTicks, $wasTicks): Placement {
             $placement = $this->locked($clip);
             if ($placement->locked_at !== null) {
-                throw Problem::refused('lineup.locked', $clip->name . ' is locked.', 'Unlock it first.');
+                throw Problem::refused('lineup.locked', $clip->title() . ' is locked.', 'Unlock it first.');
             }
             if ($wasTicks !== null && $wasTicks !== $placement->start_ticks) {
-                throw Problem::editedMeanwhile($clip->name, [
+                throw Problem::editedMeanwhile($clip->title(), [
                     ['field' => 'start_ticks', 'yours' => $wasTicks + $byTicks, 'theirs' => $placement->start_ticks],
                 ]);
             }
@@ -40,7 +40,7 @@ final class MovePlacement
             $placement->way = 'hand';
             $placement->is_sure = true;
             $placement->confidence = 1;
-            $this->keep($placement, $clip, $user, 'Nudge ' . $clip->name);
+            $this->keep($placement, $clip, $user, 'Nudge ' . $clip->title());
 
             return $placement;
         });
@@ -67,7 +67,7 @@ final class MovePlacement
                 Placement::query()->where('clip_id', $clip->id)->lockForUpdate()->first() ??
                 new Placement(['clip_id' => $clip->id, 'shoot_day_id' => $clip->shoot_day_id]);
             if ($placement->start_ticks !== $wasTicks) {
-                throw Problem::editedMeanwhile($clip->name, [
+                throw Problem::editedMeanwhile($clip->title(), [
                     ['field' => 'start_ticks', 'yours' => $startTicks, 'theirs' => $placement->start_ticks],
                 ]);
             }
@@ -85,7 +85,7 @@ final class MovePlacement
                 'locked_at' => now(),
                 'left_out_at' => null,
             ]);
-            $this->keep($placement, $clip, $user, 'Place ' . $clip->name . ' by hand');
+            $this->keep($placement, $clip, $user, 'Place ' . $clip->title() . ' by hand');
 
             return $placement;
         });
@@ -113,13 +113,13 @@ final class MovePlacement
                 ->first();
             $second = $placement->evidence['second_ticks'] ?? null;
             if ($placement->locked_at !== null) {
-                throw Problem::refused('lineup.locked', $clip->name . ' is locked.', 'Unlock it first.');
+                throw Problem::refused('lineup.locked', $clip->title() . ' is locked.', 'Unlock it first.');
             }
             if ($second === null || $against?->start_ticks === null) {
-                throw Problem::refused('lineup.second', $clip->name . ' fits no other place.', 'Place it by hand.');
+                throw Problem::refused('lineup.second', $clip->title() . ' fits no other place.', 'Place it by hand.');
             }
             if ($wasTicks !== $placement->start_ticks) {
-                throw Problem::editedMeanwhile($clip->name, [
+                throw Problem::editedMeanwhile($clip->title(), [
                     ['field' => 'start_ticks', 'yours' => $against->start_ticks + $second, 'theirs' => $placement->start_ticks],
                 ]);
             }
@@ -128,7 +128,7 @@ final class MovePlacement
                 ['second_ticks' => $placement->start_ticks - $against->start_ticks, 'tried' => 'second'] + $placement->evidence;
             $placement->start_ticks = $against->start_ticks + $second;
             $placement->is_sure = false;
-            $this->keep($placement, $clip, $user, 'Try the second place of ' . $clip->name);
+            $this->keep($placement, $clip, $user, 'Try the second place of ' . $clip->title());
 
             return $placement;
         });
@@ -165,7 +165,7 @@ final class MovePlacement
                 $placement,
                 $clip,
                 $user,
-                $out ? 'Take ' . $clip->name . ' out of the line-up' : 'Let ' . $clip->name . ' into the line-up',
+                $out ? 'Take ' . $clip->title() . ' out of the line-up' : 'Let ' . $clip->title() . ' into the line-up',
             );
 
             return $placement;
@@ -184,7 +184,7 @@ final class MovePlacement
             ->where('placements.group', 0)
             ->where('placements.start_ticks', '<', $startTicks + $clip->duration_ticks - $half)
             ->whereRaw('placements.start_ticks + clips.duration_ticks > ?', [$startTicks + $half])
-            ->value('clips.name');
+            ->value(DB::raw('COALESCE(clips.label, clips.name)'));
         if ($other !== null) {
             throw Problem::refused(
                 'lineup.overlap',
@@ -202,7 +202,7 @@ final class MovePlacement
             if ($lock) {
                 $placement->is_sure = true; // a person has looked
             }
-            $this->keep($placement, $clip, $user, ($lock ? 'Lock ' : 'Unlock ') . $clip->name);
+            $this->keep($placement, $clip, $user, ($lock ? 'Lock ' : 'Unlock ') . $clip->title());
 
             return $placement;
         });
@@ -214,7 +214,7 @@ final class MovePlacement
 
         return $placement?->start_ticks !== null
             ? $placement
-            : throw Problem::refused('lineup.stray', $clip->name . ' has no place yet.', 'Line up the day first.');
+            : throw Problem::refused('lineup.stray', $clip->title() . ' has no place yet.', 'Line up the day first.');
     }
 
     private function keep(Placement $placement, Clip $clip, User $user, string $label): void

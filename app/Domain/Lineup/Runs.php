@@ -114,7 +114,7 @@ final class Runs
             if ($was != $is) {
                 $rows[] = [
                     'clip' => $clip->ulid,
-                    'name' => $clip->name,
+                    'name' => $clip->title(),
                     'device' => $clip->device?->letter,
                     'before' => $was,
                     'after' => $is,

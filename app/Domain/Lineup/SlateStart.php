@@ -37,7 +37,7 @@ final class SlateStart
             $points->of($clip) ??
             throw Problem::refused(
                 'points.pending',
-                "The closing slate of $clip->name is still being looked for.",
+                "The closing slate of {$clip->title()} is still being looked for.",
                 'Try again in a moment.',
             );
         $flash = $found['flashes'][0]['frame'] ?? null;

@@ -46,7 +46,7 @@ final class SoundOfTake
 
         return [
             'clip' => $sound->ulid,
-            'name' => $sound->name,
+            'name' => $sound->title(),
             'is_default' => $chosen === null,
             'channels' => array_map(
                 static fn(array $channel): array => [
@@ -122,10 +122,10 @@ final class SoundOfTake
     {
         $frames = SlateStart::heard($clip) ?? SlateStart::seen($clip, $this->points);
         if ($frames === null) {
-            throw Problem::refused('head.slate', 'No slate was heard or seen on ' . $clip->name . '.', 'It is played whole.');
+            throw Problem::refused('head.slate', 'No slate was heard or seen on ' . $clip->title() . '.', 'It is played whole.');
         }
         if ($frames < 1) {
-            throw Problem::refused('head.there', $clip->name . ' begins at its slate already.', 'It is played whole.');
+            throw Problem::refused('head.there', $clip->title() . ' begins at its slate already.', 'It is played whole.');
         }
         $this->trimHead($clip, $user, $frames, $was);
 
@@ -142,14 +142,14 @@ final class SoundOfTake
         if ($frames !== null && ($frames < 1 || $frames >= (int) $clip->frames)) {
             throw Problem::refused(
                 'head.frame',
-                sprintf('%s cannot begin at frame %d.', $clip->name, $frames),
+                sprintf('%s cannot begin at frame %d.', $clip->title(), $frames),
                 'Choose a frame inside the clip.',
             );
         }
         DB::transaction(static function () use ($clip, $user, $frames, $was): void {
             $clip = Clip::query()->lockForUpdate()->findOrFail($clip->id);
             if ($clip->head_frames !== $was) {
-                throw Problem::editedMeanwhile($clip->name, [
+                throw Problem::editedMeanwhile($clip->title(), [
                     ['field' => 'head_frames', 'yours' => $frames, 'theirs' => $clip->head_frames],
                 ]);
             }
@@ -159,7 +159,7 @@ final class SoundOfTake
             $log->finish(
                 $clip->production,
                 $user,
-                $frames === null ? 'Whole head of ' . $clip->name : sprintf('Begin %s at its frame %d', $clip->name, $frames),
+                $frames === null ? 'Whole head of ' . $clip->title() : sprintf('Begin %s at its frame %d', $clip->title(), $frames),
             );
         });
         Live::tell($clip->production_id, Topic::Clips, ['clip' => $clip->ulid]);

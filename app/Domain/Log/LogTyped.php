@@ -64,7 +64,7 @@ final class LogTyped
             $log->save($take);
             if ($row instanceof Clip) {
                 SetSlate::refuseOther($row, $seen === null ? null : ['slate' => $seen['slate'] ?? null]);
-                SetSlate::join(collect([$row]), $take, $log);
+                SetSlate::join(collect([$row]), $take, $log, of: $seen['slate'] ?? null);
             }
             $log->finish($day->production, $user, 'Log ' . $take->label());
 

@@ -191,7 +191,7 @@ final class SlateSheet
             return $row->is_guide_only ? 'guide' : 'no sound';
         }
         $windows = static fn(array $clips): array => array_map(
-            static fn(array $clip): array => [$clip['group'], $clip['placed_ticks'], $clip['placed_ticks'] + (int) $clip['duration_ticks']],
+            static fn(array $clip): array => [$clip['clock'], $clip['placed_ticks'], $clip['placed_ticks'] + (int) $clip['duration_ticks']],
             array_filter($clips, static fn(array $clip): bool => $clip['placed_ticks'] !== null),
         );
         if (!TakeSync::meet($windows($pictures), $windows($sounds))) {
@@ -285,7 +285,7 @@ final class SlateSheet
             'duration_ticks' => $row->duration_ticks === null ? null : ($row->out_ticks ?? $row->duration_ticks) - (int) $row->in_ticks,
             'start_ticks' => $row->start_ticks === null ? null : $row->start_ticks + (int) $row->in_ticks,
             'placed_ticks' => $row->placed_ticks === null ? null : $row->placed_ticks + (int) $row->in_ticks,
-            'group' => $row->placed_ticks === null ? null : (int) $row->group,
+            'clock' => $row->placed_ticks === null ? null : (int) $row->group,
             'way' => $row->placed_ticks === null ? null : $row->way,
             'sure' => (bool) $row->is_sure,
             'stray' => $row->stray_reason,

@@ -75,7 +75,7 @@ final class ReelPage
 
         return [
             'clip' => $clip->ulid,
-            'name' => $clip->name,
+            'name' => $clip->title(),
             'device' => $clip->device?->letter,
             'device_note' => $clip->device?->note,
             'start_ticks' => $clip->start_ticks,

@@ -177,6 +177,31 @@ final class TakePartsTest extends TestCase
         self::assertSame(0, TakePart::query()->count());
     }
 
+    public function test_a_slate_typed_on_one_of_ten_parts_leaves_the_other_nine(): void
+    {
+        $sound = $this->dayOfTen();
+        app(CutIntoTakes::class)($this->day, $this->rosa);
+        $say = fn(?string $slate, ?string $saw) => $this->postJson($this->onDay('log/slate'), [
+            'clips' => [$sound->ulid],
+            'slate' => $slate,
+            'was' => $saw,
+        ]);
+        $say('12B/1', '12A/4')->assertOk();
+        $takes = static fn(): array => $sound
+            ->parts()
+            ->with('take')
+            ->get()
+            ->map(static fn(TakePart $part): string => $part->take->label())
+            ->all();
+        self::assertSame(['12A/3', '12B/1', '12A/5'], array_slice($takes(), 2, 3));
+        $say(null, '12A/9')->assertOk();
+        self::assertSame(['12A/8', '12A/10'], array_slice($takes(), 7));
+        $say('12A/1', '12A/4')->assertStatus(409);
+        self::assertSame(0, app(CutIntoTakes::class)($this->day, $this->rosa), 'a cut leaves what a person said');
+        $this->postJson($this->at('undo'))->assertOk();
+        self::assertSame(['12A/8', '12A/9', '12A/10'], array_slice($takes(), 7));
+    }
+
     public function test_marks_split_a_clip_without_a_place_and_a_colleagues_slate_is_not_overwritten(): void
     {
         $clip = $this->clip('A001C001', 'A', 0, 100);
