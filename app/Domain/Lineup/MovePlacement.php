@@ -184,7 +184,8 @@ final class MovePlacement
             ->where('placements.group', 0)
             ->where('placements.start_ticks', '<', $startTicks + $clip->duration_ticks - $half)
             ->whereRaw('placements.start_ticks + clips.duration_ticks > ?', [$startTicks + $half])
-            ->value(DB::raw('COALESCE(clips.label, clips.name)'));
+            ->first(['clips.name', 'clips.label'])
+            ?->title();
         if ($other !== null) {
             throw Problem::refused(
                 'lineup.overlap',
