@@ -65,7 +65,7 @@ onMounted(() => {
       >
       <label>First shoot day<input v-model="fresh.date" class="field" type="date" required /></label>
       <span
-        ><button class="go">Open the production</button>
+        ><button class="go">Open the production</button>{{ ' ' }}
         <button class="plain" type="button" @click="opening = false">Cancel</button></span
       >
     </form>

@@ -117,7 +117,7 @@ function toTake(take: string): void {
     <div v-else-if="data === undefined || data.ulid !== clip" class="bones"><i v-for="n in 6" :key="n" /></div>
     <template v-else>
       <h2>
-        <DeviceBadge v-if="data.device" :letter="data.device" /> <span class="mono">{{ data.name }}</span>
+        <DeviceBadge v-if="data.device" :letter="data.device" /> <span class="mono">{{ data.name }}</span>{{ ' ' }}
         <template v-if="data.take"
           ><span class="soft">{{ data.take.setup }}</span
           ><TakeNumber :take="data.take.take" :status="data.take.status"

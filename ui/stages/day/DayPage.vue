@@ -133,7 +133,7 @@ useShortcuts('Day sheet', [
             </p>
             <p v-if="points.length === 0 && data.running.length > 0" class="clear soft">Nothing else is open.</p>
             <p v-else-if="points.length === 0" class="clear">
-              <b>Nothing is open.</b>
+              <b>Nothing is open.</b>{{ ' ' }}
               <span class="soft">{{
                 data.counts.cards === 0
                   ? 'No card of this day has come in yet.'
@@ -185,7 +185,8 @@ useShortcuts('Day sheet', [
               </li>
             </ul>
             <p class="daily soft">
-              Daily log <a class="plain" :href="`/api/${base}/days/${day.ulid}/daily-log.pdf`" target="_blank">PDF</a>
+              Daily log <a class="plain" :href="`/api/${base}/days/${day.ulid}/daily-log.pdf`" target="_blank">PDF</a
+              >{{ ' ' }}
               <a class="plain" :href="`/api/${base}/days/${day.ulid}/daily-log.csv`">CSV</a>
             </p>
           </section>

@@ -111,7 +111,7 @@ async function apply(): Promise<void> {
                 @change="toggle(group.rows.map(keyOf), ($event.target as HTMLInputElement).checked)"
               />
               {{ group.title }}</label
-            >
+            >{{ ' ' }}
             <span class="soft">{{ group.rows.length }}</span>
           </h3>
           <ul>

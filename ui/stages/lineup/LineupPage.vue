@@ -537,7 +537,7 @@ useShortcuts('Line-up', [
               @keydown="laneKey($event, device.letter)"
             >
               <span
-                ><DeviceBadge :letter="device.letter" />
+                ><DeviceBadge :letter="device.letter" />{{ ' ' }}
                 <b>{{ device.kind === 'recorder' ? 'Recorder' : 'Camera ' + device.letter }}</b></span
               >
               <small>{{ device.note }}</small>
@@ -662,7 +662,7 @@ useShortcuts('Line-up', [
           <div class="tray">
             <div v-for="stray in data.strays" :key="stray.clip" class="stray" :class="{ out: stray.left_out }">
               <span
-                ><DeviceBadge :letter="stray.device" /> <b class="mono">{{ stray.name }}</b>
+                ><DeviceBadge :letter="stray.device" /> <b class="mono">{{ stray.name }}</b>{{ ' ' }}
                 <span class="mono soft">{{ length(stray.duration_ticks) }}</span></span
               >
               <p>{{ stray.reason }}</p>

@@ -26,7 +26,8 @@ const when = (iso: string) =>
           >{{ when(step.at) }} · {{ step.by }}<template v-if="step.undone"> · taken back</template></span
         >
         <span v-for="one in step.fields" :key="one.field + one.from + one.to" class="field-change"
-          ><b>{{ one.field }}</b>
+          ><b>{{ one.field }}</b
+          >{{ ' ' }}
           <template v-if="one.field === 'clip'">{{
             one.to !== '' ? `${one.to} joined` : `${one.from} left`
           }}</template><template v-else

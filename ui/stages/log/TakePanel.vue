@@ -247,7 +247,7 @@ defineExpose({ turn, writeNote, toggleHistory: () => (history.value = !history.v
         <dd>none · <kbd>↵</kbd> types it, <kbd>B</kbd> logs the whole line, <kbd>F</kbd> marks a false start</dd>
       </dl>
       <div v-if="bySlate.length > 1" class="note warn says">
-        <b>Two sources disagree.</b>
+        <b>Two sources disagree.</b>{{ ' ' }}
         <span v-for="[slate, who] in bySlate" :key="slate"
           >{{ who.join(' and ') }} {{ who.length > 1 ? 'say' : 'says' }} {{ slate }}.
         </span>
@@ -279,11 +279,11 @@ defineExpose({ turn, writeNote, toggleHistory: () => (history.value = !history.v
         <b>Two sources differ on {{ called(dispute.field) }}.</b>
         <ul>
           <li>
-            {{ SOURCES[dispute.by ?? ''] ?? 'The log' }}: <b>{{ words(dispute.now) }}</b>
+            {{ SOURCES[dispute.by ?? ''] ?? 'The log' }}: <b>{{ words(dispute.now) }}</b>{{ ' ' }}
             <small v-if="dispute.at">{{ when(dispute.at) }}</small>
           </li>
           <li v-for="said in dispute.said" :key="said.source + said.place">
-            {{ SOURCES[said.source] }}, {{ said.place }}: <b>{{ words(said.value) }}</b>
+            {{ SOURCES[said.source] }}, {{ said.place }}: <b>{{ words(said.value) }}</b>{{ ' ' }}
             <small>{{ when(said.at) }}</small>
           </li>
         </ul>
