@@ -163,12 +163,13 @@ ensure_debian() {
     [ "$status" -eq 0 ] || fail "Debian packages could not be installed (${missing[*]}). See $LOGS/apt.log, then run the command again."
 }
 
-# alone COMMAND…: two commands of one folder that install at once would write into each other's files.
+# alone WORK COMMAND…: two commands of one folder that install, or build the demo, at once would write into each other's
+# files. What COMMAND leaves running (a mounted card) does not hold the lock.
 alone() {
     (
         flock 9
-        "$@"
-    ) 9> var/stamps/installing
+        "${@:2}" 9>&-
+    ) 9> "var/stamps/$1"
 }
 
 # stamped NAME HASH: true when NAME was last finished with HASH.
@@ -176,7 +177,7 @@ stamped() { [ "$(cat "var/stamps/$1" 2> /dev/null)" = "$2" ]; }
 stamp() { printf '%s' "$2" > "var/stamps/$1"; }
 
 # ensure_composer [dev]: what the desk needs, or with what tests and checks need as well.
-ensure_composer() { alone install_composer "$@"; }
+ensure_composer() { alone installing install_composer "$@"; }
 install_composer() {
     local hash dev=(--no-dev)
     hash=$(cat composer.json compat/*.php compat/*/*.php | sha256sum | cut -c1-32)
@@ -192,7 +193,7 @@ install_composer() {
     stamp "composer${1:+-$1}" "$hash"
 }
 
-ensure_npm() { alone install_npm; }
+ensure_npm() { alone installing install_npm; }
 install_npm() {
     local hash
     hash=$(cat package.json package-lock.json 2> /dev/null | sha256sum | cut -c1-32)

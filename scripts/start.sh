@@ -30,7 +30,7 @@ trap services_down EXIT
 app_up
 if [ -n "$demo" ]; then
     status=0
-    artisan cartella:demo || status=$?
+    alone demo artisan cartella:demo || status=$?
     case $status in
         0) supervise start panel > /dev/null ;;
         3) demo= ;; # it said why
