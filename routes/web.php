@@ -12,6 +12,7 @@ use App\Http\Lineup\LooksController;
 use App\Http\Log\LogController;
 use App\Http\Log\NotesController;
 use App\Http\Screening\ScreeningController;
+use App\Http\Sequences\SequencesController;
 use App\Http\Session\SessionController;
 use App\Http\Settings\PeopleController;
 use App\Http\Settings\SettingsController;
@@ -90,6 +91,9 @@ Route::prefix('api')->group(static function (): void {
             Route::put('clips/{clip}/marks', [BinsController::class, 'marks']);
             Route::get('days/{day}/reels', [ScreeningController::class, 'index']);
             Route::get('reels/{reel}', [ScreeningController::class, 'show']);
+            Route::get('sequences/{sequence}', [SequencesController::class, 'show']);
+            Route::get('sequences/{sequence}/playlist', [SequencesController::class, 'playlist']);
+            Route::get('clips/{clip}/uses', [SequencesController::class, 'uses']);
             Route::get('handoffs', [HandoffController::class, 'index']);
 
             Route::middleware('can:review,production')->group(static function (): void {
@@ -97,6 +101,7 @@ Route::prefix('api')->group(static function (): void {
                 Route::post('redo', [ProductionController::class, 'redo']);
                 Route::put('takes/{take}/circle', [LogController::class, 'circle']);
                 Route::post('takes/{take}/notes', [ScreeningController::class, 'note']);
+                Route::post('reels/{reel}/build', [ScreeningController::class, 'again']);
             });
 
             Route::middleware('can:organise,production')->group(static function (): void {
@@ -108,6 +113,10 @@ Route::prefix('api')->group(static function (): void {
                 Route::post('clips/{clip}/subclips', [BinsController::class, 'subclip']);
                 Route::post('days/{day}/reels', [ScreeningController::class, 'store']);
                 Route::delete('reels/{reel}', [ScreeningController::class, 'destroy']);
+                Route::post('sequences/{sequence}/edit', [SequencesController::class, 'edit']);
+                Route::delete('sequences/{sequence}', [SequencesController::class, 'destroy']);
+                Route::post('sequences/{sequence}/versions', [SequencesController::class, 'keep']);
+                Route::post('sequences/{sequence}/versions/{version}', [SequencesController::class, 'goBack']);
             });
 
             Route::middleware('can:work,production')->group(static function (): void {

@@ -45,7 +45,8 @@ use Illuminate\Database\Eloquent\Relations\HasMany;
  * @property-read \Illuminate\Database\Eloquent\Collection<int, Bin> $bins
  * @property-read \Illuminate\Database\Eloquent\Collection<int, Look> $looks
  * @property-read \Illuminate\Database\Eloquent\Collection<int, LineupRun> $lineupRuns
- * @property-read \Illuminate\Database\Eloquent\Collection<int, Reel> $reels
+ * @property-read \Illuminate\Database\Eloquent\Collection<int, StoredSequence> $sequences
+ * @property-read \Illuminate\Database\Eloquent\Collection<int, StoredSequence> $reels
  * @property-read \Illuminate\Database\Eloquent\Collection<int, Handoff> $handoffs
  * @property-read \Illuminate\Database\Eloquent\Collection<int, Change> $changes
  */
@@ -180,10 +181,16 @@ class Production extends Model
         return $this->hasMany(LineupRun::class);
     }
 
-    /** @return HasMany<Reel, $this> */
+    /** @return HasMany<StoredSequence, $this> those that nobody removed */
+    public function sequences(): HasMany
+    {
+        return $this->hasMany(StoredSequence::class)->whereNull('removed_at');
+    }
+
+    /** @return HasMany<StoredSequence, $this> */
     public function reels(): HasMany
     {
-        return $this->hasMany(Reel::class);
+        return $this->sequences()->where('kind', SequenceKind::Reel);
     }
 
     /** @return HasMany<Handoff, $this> */

@@ -27,7 +27,7 @@ use Illuminate\Database\Eloquent\Relations\HasMany;
  * @property-read \Illuminate\Database\Eloquent\Collection<int, Placement> $placements
  * @property-read \Illuminate\Database\Eloquent\Collection<int, ClockOffset> $clockOffsets
  * @property-read \Illuminate\Database\Eloquent\Collection<int, LineupRun> $lineupRuns
- * @property-read \Illuminate\Database\Eloquent\Collection<int, Reel> $reels
+ * @property-read \Illuminate\Database\Eloquent\Collection<int, StoredSequence> $reels
  */
 class ShootDay extends Model
 {
@@ -82,9 +82,9 @@ class ShootDay extends Model
         return $this->hasMany(LineupRun::class);
     }
 
-    /** @return HasMany<Reel, $this> */
+    /** @return HasMany<StoredSequence, $this> those that nobody removed */
     public function reels(): HasMany
     {
-        return $this->hasMany(Reel::class);
+        return $this->hasMany(StoredSequence::class)->where('kind', SequenceKind::Reel)->whereNull('removed_at');
     }
 }

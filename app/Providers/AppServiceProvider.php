@@ -26,13 +26,18 @@ use App\Domain\Points\OpenPoints;
 use App\Domain\Productions\ProductionsUndo;
 use App\Domain\Reports\Reports;
 use App\Domain\Reports\ReportsTasks;
+use App\Domain\Screening\BuildReel;
 use App\Domain\Screening\ScreeningUndo;
+use App\Domain\Sequences\Recipes;
+use App\Domain\Sequences\SequencesUndo;
 use App\Domain\Tasks\TaskFailed;
 use App\Domain\Tasks\TaskKinds;
 use App\Domain\Undo\Undoables;
 use App\Models\Card;
 use App\Models\Production;
+use App\Models\SequenceKind;
 use App\Models\ShootDay;
+use App\Models\StoredSequence;
 use App\Policies\ProductionPolicy;
 use Illuminate\Cache\RateLimiting\Limit;
 use Illuminate\Contracts\Foundation\Application;
@@ -49,6 +54,12 @@ final class AppServiceProvider extends ServiceProvider
     public function register(): void
     {
         // What a general thing must know of a particular one is said by the particular one.
+        $this->app->singleton(Recipes::class, static function (): Recipes {
+            $recipes = new Recipes();
+            $recipes->register(SequenceKind::Reel, static fn(StoredSequence $reel): ?string => app(BuildReel::class)->again($reel));
+
+            return $recipes;
+        });
         $this->app->singleton(Undoables::class, static function (): Undoables {
             $tables = new Undoables();
             ProductionsUndo::register($tables);
@@ -56,6 +67,7 @@ final class AppServiceProvider extends ServiceProvider
             CardsUndo::register($tables);
             LineupUndo::register($tables);
             BinsUndo::register($tables);
+            SequencesUndo::register($tables);
             ScreeningUndo::register($tables);
 
             return $tables;

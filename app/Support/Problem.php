@@ -47,6 +47,12 @@ final class Problem extends \RuntimeException
         return new self($what . ' is not here.', 'missing', $fix, 404);
     }
 
+    /** What somebody else did meanwhile stands in the way. */
+    public static function conflict(string $code, string $message, string $fix): self
+    {
+        return new self($message, $code, $fix, 409);
+    }
+
     /** @param  list<array{field: string, yours: mixed, theirs: mixed}>  $fields */
     public static function editedMeanwhile(string $what, array $fields): self
     {

@@ -13,7 +13,7 @@ enum Topic: string
     case Lineup = 'lineup';
     case Lanes = 'lanes';
     case Bins = 'bins';
-    case Reels = 'reels';
+    case Sequences = 'sequences';
     case Notes = 'notes';
     case Handoffs = 'handoffs';
     case Clips = 'clips';

@@ -67,7 +67,7 @@ describe('what a change makes old', () => {
 
   it('is what this page did itself only once', () => {
     makeStale('bins')
-    expect([justMadeStale('bins'), justMadeStale('reels')]).toEqual([true, false])
+    expect([justMadeStale('bins'), justMadeStale('sequences')]).toEqual([true, false])
   })
 
   it('is nothing for a topic that no page knows', () => {

@@ -3,9 +3,24 @@
  * count 705 600 000 to the second.
  */
 
-import type { Rate, Task } from './answers'
+import type { ClipLook, Rate, Task } from './answers'
 
-export type { Day, Device, May, OwnField, Production, Rate, Tabs, TakeField, Task } from './answers'
+export type {
+  ClipLook,
+  Day,
+  Device,
+  May,
+  OwnField,
+  Production,
+  Rate,
+  Reel,
+  ReelAngle,
+  ReelItem,
+  ReelSummary,
+  Tabs,
+  TakeField,
+  Task,
+} from './answers'
 
 /** What an open page is told has changed: `App\Support\Topic`. */
 export type Topic =
@@ -15,7 +30,7 @@ export type Topic =
   | 'lineup'
   | 'lanes'
   | 'bins'
-  | 'reels'
+  | 'sequences'
   | 'notes'
   | 'handoffs'
   | 'clips'
@@ -601,11 +616,6 @@ export interface Look extends LookValues {
   source: string
   devices?: string[]
 }
-export interface ClipLook extends LookValues {
-  ulid: string
-  name: string
-  of: 'clip' | 'device'
-}
 
 /** What a player needs to know of a clip. */
 export interface PlayableClip {
@@ -646,64 +656,6 @@ export interface ClipSheet extends PlayableClip {
   takes: { ulid: string; label: string; in_ticks: number | null; out_ticks: number | null }[]
   marks: { in_ticks: number | null; out_ticks: number | null }
   subclips: { ulid: string; name: string; in_ticks: number; out_ticks: number }[]
-}
-
-export interface ReelSummary {
-  ulid: string
-  name: string
-  circled_only: boolean
-  items: number
-  running_ticks: number
-  made_at: string
-  first_clip: string | null
-}
-export interface ReelAngle {
-  clip: string
-  name: string
-  device: string | null
-  device_note: string | null
-  start_ticks: number | null
-  placed_ticks: number | null
-  duration_ticks: number
-  frames: number | null
-  synced: boolean
-  media_version: string
-  rate: Rate
-  look: ClipLook | null
-}
-export interface ReelNote {
-  ulid: string
-  by: string
-  text: string
-  at_ticks: number
-  clip: string | null
-  timecode: string | null
-}
-export interface ReelItem {
-  position: number
-  clip: string
-  in_ticks: number
-  out_ticks: number
-  take: {
-    ulid: string
-    setup: string
-    take: number
-    part: string
-    scene: string
-    status: TakeStatus
-    description: string
-    size: string
-    log_note: string | null
-  }
-  angles: ReelAngle[]
-  notes: ReelNote[]
-}
-export interface Reel {
-  ulid: string
-  name: string
-  circled_only: boolean
-  day: string
-  items: ReelItem[]
 }
 
 export interface Handoff {

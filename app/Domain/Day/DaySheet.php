@@ -188,7 +188,7 @@ final class DaySheet
         );
         $unslated = count(array_filter($points, static fn(OpenPoint $point): bool => str_starts_with($point->key, 'clip.')));
         $isLinedUp = Placement::query()->where('shoot_day_id', $day->id)->exists();
-        $reel = $day->reels()->withCount('items')->latest('id')->first();
+        $reel = $day->reels()->latest('id')->first();
         $handed = Handoff::query()
             ->where('production_id', $day->production_id)
             ->get()
@@ -260,7 +260,7 @@ final class DaySheet
                 $isComingIn || $isLiningUp,
                 'Review reel built',
                 'screening',
-                $reel === null ? 'not yet' : sprintf('%s, %d takes', $reel->name, $reel->items_count),
+                $reel === null ? 'not yet' : sprintf('%s, %d takes', $reel->name, $reel->items),
             ),
             $step(
                 $handed !== null,

@@ -7,13 +7,16 @@ namespace App\Domain\Handoff;
 use App\Domain\Bins\BinTree;
 use App\Domain\Footage\ClipMedia;
 use App\Domain\Footage\Stores;
+use App\Domain\Sequences\Playlist;
+use App\Domain\Sequences\Recipes;
+use App\Domain\Sequences\SequenceStore;
 use App\Domain\Tasks\Room;
 use App\Domain\Tasks\TaskRun;
 use App\Models\Clip;
 use App\Models\Handoff;
 use App\Models\Look;
-use App\Models\Reel;
 use App\Models\ShootDay;
+use App\Models\StoredSequence;
 use App\Support\OwnFolder;
 use App\Support\Problem;
 use Cartella\Core\Custody\FolderWalk;
@@ -34,7 +37,9 @@ final class Package
 {
     public function __construct(
         private readonly Stores $stores,
-        private readonly ReelSequence $sequences,
+        private readonly SequenceStore $sequences,
+        private readonly Recipes $recipes,
+        private readonly ExchangeSequence $exchange,
         private readonly BinTree $bins,
     ) {}
 
@@ -57,7 +62,7 @@ final class Package
             ->orderBy('number')
             ->get();
         $clips = MakeHandoff::clips($handoff->production, $days->pluck('id')->all(), $handoff->chosen['bins'], $this->bins);
-        $reel = $days->isEmpty() ? null : Reel::query()->whereIn('shoot_day_id', $days->pluck('id'))->latest('id')->first();
+        $reel = $handoff->production->reels()->whereIn('shoot_day_id', $days->pluck('id'))->latest('id')->first();
         foreach ($clips as $clip) {
             $this->paths->of($clip);
         }
@@ -123,7 +128,7 @@ final class Package
      * @param  Collection<int, Clip>  $clips
      * @return array{files: int, bytes: int, clips: int, reel: string|null, missing: list<string>}
      */
-    private function summary(string $folder, Collection $clips, ?Reel $reel): array
+    private function summary(string $folder, Collection $clips, ?StoredSequence $reel): array
     {
         $files = $bytes = 0;
         foreach (FolderWalk::of($folder) as $facts) {
@@ -160,12 +165,17 @@ final class Package
         }
     }
 
-    private function putReel(?Reel $reel, string $work): void
+    private function putReel(?StoredSequence $reel, string $work): void
     {
         if ($reel === null) {
             return;
         }
-        $sequence = $this->sequences->of($reel, fn(Clip $clip): string => $this->paths->of($clip));
+        $this->recipes->again($reel);
+        $reel->refresh();
+        $sequence = $this->exchange->of(
+            Playlist::of($reel, $this->sequences->read($reel)),
+            fn(Clip $clip): string => $this->paths->of($clip),
+        );
         self::put($work . '/reel.otio', OtioWriter::write($sequence));
         foreach (EdlWriter::write($sequence) as $index => $text) {
             self::put($work . '/reel' . ($index === 0 ? '' : '_' . ($index + 1)) . '.edl', $text);

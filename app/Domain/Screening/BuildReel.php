@@ -4,59 +4,28 @@ declare(strict_types=1);
 
 namespace App\Domain\Screening;
 
-use App\Domain\Lineup\SlateStart;
-use App\Domain\Undo\ChangeLog;
-use App\Models\Clip;
-use App\Models\Reel;
-use App\Models\ReelItem;
+use App\Domain\Sequences\SequenceStore;
+use App\Models\SequenceKind;
 use App\Models\ShootDay;
-use App\Models\Take;
+use App\Models\StoredSequence;
 use App\Models\User;
-use App\Support\Live;
 use App\Support\Problem;
-use App\Support\Topic;
-use Cartella\Core\Fields\TakeStatus;
-use Cartella\Core\Time\Ticks;
-use Illuminate\Support\Facades\DB;
+use Cartella\Core\Cutting\Item;
+use Cartella\Core\Cutting\Sequence;
 
-/**
- * Builds a review reel of a day: one picture of each take in slate order, from its slate on. Marks that people set on
- * clips play no part.
- */
+/** Builds a review reel of a day by a recipe that it keeps, and builds it again when what it was made of has changed. */
 final class BuildReel
 {
+    /** Takes that a sentence names one by one. */
+    private const NAMED = 6;
+
+    public function __construct(private readonly SequenceStore $store) {}
+
     /** @throws Problem if no take of the day has a picture */
-    public function __invoke(ShootDay $day, User $user, string $name, bool $circledOnly): Reel
+    public function __invoke(ShootDay $day, User $user, string $name, bool $circledOnly): StoredSequence
     {
-        $takes = Take::query()
-            ->where('shoot_day_id', $day->id)
-            ->when($circledOnly, static fn($query) => $query->where('status', TakeStatus::Circled->value))
-            ->orderBy('sort_key')
-            ->with([
-                'parts' => static fn($query) => $query->orderBy('in_ticks'),
-                'clips' => static fn($query) => $query->where('kind', 'picture')->whereNotNull('proxied_at')->with('device'),
-            ])
-            ->get();
-        $chosen = [];
-        foreach ($takes as $take) {
-            // On a day without slates a device has many clips of the one take, and all of the first camera's are shown.
-            $parts = $take->parts->groupBy('clip_id');
-            $lane = $take->clips->min(static fn(Clip $clip): int => $clip->device->lane ?? 99);
-            foreach (
-                $take->clips->filter(static fn(Clip $clip): bool => ($clip->device->lane ?? 99) === $lane)->sortBy('start_ticks')
-                as $clip
-            ) {
-                foreach ($parts[$clip->id] ?? [] as $part) {
-                    // Of a picture over several takes, the stretch that belongs to this one.
-                    $chosen[] = [
-                        $take,
-                        $clip,
-                        $part->in_ticks ?? ($take->is_tail_slate ? 0 : self::slateStart($clip)),
-                        $part->out_ticks ?? $clip->duration_ticks,
-                    ];
-                }
-            }
-        }
+        $recipe = new ReelRecipe($day, $circledOnly);
+        $chosen = $recipe->chosen();
         if ($chosen === []) {
             throw Problem::refused(
                 'reel.empty',
@@ -64,40 +33,93 @@ final class BuildReel
                 $circledOnly ? 'Circle some takes, or build the reel of all takes.' : 'Offload the cards and read the slates first.',
             );
         }
-        $reel = DB::transaction(static function () use ($day, $user, $name, $circledOnly, $chosen): Reel {
-            $log = new ChangeLog();
-            $reel = new Reel([
-                'production_id' => $day->production_id,
-                'shoot_day_id' => $day->id,
-                'user_id' => $user->id,
-                'name' => $name,
-                'circled_only' => $circledOnly,
-            ]);
-            $log->save($reel);
-            foreach ($chosen as $position => [$take, $clip, $in, $out]) {
-                $log->save(
-                    new ReelItem([
-                        'reel_id' => $reel->id,
-                        'position' => $position,
-                        'take_id' => $take->id,
-                        'clip_id' => $clip->id,
-                        'in_ticks' => $in,
-                        'out_ticks' => $out,
-                    ]),
-                );
-            }
-            $log->finish($day->production, $user, "Build the reel $name");
 
-            return $reel;
-        });
-        Live::tell($day->production_id, Topic::Reels);
-
-        return $reel;
+        return $this->store->create(
+            $day->production,
+            $user,
+            SequenceKind::Reel,
+            $recipe->sequence($name, $chosen),
+            $day,
+            $recipe->toArray(),
+            $recipe->fingerprint($chosen),
+            "Build the reel $name",
+        );
     }
 
-    /** Where a person has it begin, else the frame a second before the clap; the clip's first frame when no clap is heard. */
-    private static function slateStart(Clip $clip): int
+    /**
+     * Carries out a reel's recipe again where takes, their pictures or their heads have changed since.
+     *
+     * @return string|null what changed, as a sentence; null when nothing did
+     */
+    public function again(StoredSequence $reel): ?string
     {
-        return Ticks::ofFrames($clip->head_frames ?? (SlateStart::heard($clip) ?? 0), $clip->rate() ?? $clip->production->rate());
+        if ($reel->day === null || $reel->recipe === null) {
+            return null;
+        }
+        $recipe = ReelRecipe::of($reel->day, $reel->recipe);
+        $chosen = $recipe->chosen();
+        $fingerprint = $recipe->fingerprint($chosen);
+        if ($reel->made_of !== null && hash_equals($reel->made_of, $fingerprint)) {
+            return null;
+        }
+        $was = $this->store->read($reel);
+        $is = $recipe->sequence($reel->name, $chosen);
+        $said = self::difference($was, $is);
+        $step = $this->store->replace($reel, null, $is, $said);
+        $reel->refresh();
+        $reel->timestamps = false;
+        $reel->update(['made_of' => $fingerprint]);
+        $this->store->settle($reel->id);
+
+        return $step === null ? null : $said;
+    }
+
+    /** What of the takes came in, went out, or runs otherwise than before. */
+    private static function difference(Sequence $was, Sequence $is): string
+    {
+        [$old, $new] = [self::byTake($was), self::byTake($is)];
+        $other = [];
+        foreach (array_intersect_key($new, $old) as $take => $one) {
+            if ($one['pieces'] != $old[$take]['pieces']) {
+                $other[] = $one['label'];
+            }
+        }
+        $in = array_column(array_diff_key($new, $old), 'label');
+        $out = array_column(array_diff_key($old, $new), 'label');
+        $said = [];
+        foreach (['came in' => $in, 'went out' => $out, 'changed in length or picture' => $other] as $what => $labels) {
+            if ($labels !== []) {
+                $said[] = self::listed($labels) . ' ' . $what;
+            }
+        }
+
+        return $said === [] ? 'The takes stand in another order.' : implode('; ', $said) . '.';
+    }
+
+    /** @return array<string, array{label: string, pieces: list<array{string, int, int}>}> */
+    private static function byTake(Sequence $sequence): array
+    {
+        $takes = [];
+        foreach ($sequence->tracks[0]->items ?? [] as $item) {
+            $take = (string) ($item->metadata['take'] ?? $item->source->id);
+            $takes[$take]['label'] = self::slate($item);
+            $takes[$take]['pieces'][] = [$item->source->id, $item->sourceStartTicks, $item->durationTicks];
+        }
+
+        return $takes;
+    }
+
+    /** An item of a reel is named by its slate and its clip. */
+    private static function slate(Item $item): string
+    {
+        return explode(' ', $item->name, 2)[0];
+    }
+
+    /** @param  list<string>  $labels */
+    private static function listed(array $labels): string
+    {
+        $more = count($labels) - self::NAMED;
+
+        return implode(', ', array_slice($labels, 0, self::NAMED)) . ($more > 0 ? " and $more more" : '');
     }
 }

@@ -13,7 +13,5 @@ final class ScreeningUndo
     public static function register(Undoables $tables): void
     {
         $tables->table('screening_notes', Topic::Notes, 'a note', take: 'take_id');
-        $tables->table('reels', Topic::Reels, 'a reel');
-        $tables->table('reel_items', Topic::Reels, 'a piece of a reel', take: 'take_id');
     }
 }

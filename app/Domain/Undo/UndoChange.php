@@ -81,7 +81,10 @@ final class UndoChange
 
                     continue;
                 }
-                $done = $this->row($change, $row, $from, $to, $stayed, $count);
+                $done =
+                    $this->tables->replayOf($row['table']) === null
+                        ? $this->row($change, $row, $from, $to, $stayed, $count)
+                        : $this->replay($change, $row, $back, $stayed, $count);
                 if ($done) {
                     $written++;
                     $topic = $this->tables->of($row['table'])['topic'];
@@ -125,7 +128,7 @@ final class UndoChange
             }
             $own[$row['table'] . '.' . $row['id']] = true;
             [$from, $to] = $back ? [$row['after'], $row['before']] : [$row['before'], $row['after']];
-            if ($to === null && $from !== null) {
+            if ($to === null && $from !== null && $this->tables->replayOf($row['table']) === null) {
                 $made[] = ['table' => $row['table'], 'id' => $row['id'], 'from' => $from];
             }
         }
@@ -158,7 +161,7 @@ final class UndoChange
         if ($since->stayed !== []) {
             return sprintf('%s stays: %s changed it since', $what, $this->who($change, $table, $id) ?? 'somebody');
         }
-        $hanging = $this->foreign($table, $id, $own);
+        $hanging = $this->foreign($table, $id, $own, $change->user_id);
         if ($hanging !== null) {
             $who =
                 $hanging['user'] === null
@@ -197,10 +200,10 @@ final class UndoChange
      * @param  array<string, true>  $own
      * @return array{table: string, id: int, user: int|null}|null
      */
-    private function foreign(string $table, int $id, array $own): ?array
+    private function foreign(string $table, int $id, array $own, int $user): ?array
     {
         foreach (Dependents::of($table, $id) as $one) {
-            if (!isset($own[$one['table'] . '.' . $one['id']])) {
+            if (!isset($own[$one['table'] . '.' . $one['id']]) && $this->tables->holds($one['table'], $one['user'], $user)) {
                 return $one;
             }
         }
@@ -275,6 +278,21 @@ final class UndoChange
 
             return false;
         }
+    }
+
+    /**
+     * @param  array{table: string, id: int, before: array<string, mixed>|null, after: array<string, mixed>|null}  $row
+     * @param  list<string>  $stayed
+     */
+    private function replay(Change $change, array $row, bool $back, array &$stayed, int &$count): bool
+    {
+        $why = $this->tables->replayOf($row['table'])?->turn($change, $row['id'], $row['after'] ?? [], $back);
+        if ($why !== null) {
+            $stayed[] = $why;
+            $count++;
+        }
+
+        return $why === null;
     }
 
     /**

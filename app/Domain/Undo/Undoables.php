@@ -21,6 +21,12 @@ final class Undoables
      */
     private array $tables = [];
 
+    /** @var array<string, Replay> by table */
+    private array $replays = [];
+
+    /** @var array<string, true> by table */
+    private array $attached = [];
+
     /** @var list<callable(Change): void> */
     private array $guards = [];
 
@@ -55,6 +61,29 @@ final class Undoables
             'take' => $take,
             'keyed' => $keyed,
         ];
+    }
+
+    /** A table whose rows are steps of their own kind; it is registered with {@see self::table}, too. */
+    public function replay(string $table, Replay $how): void
+    {
+        $this->replays[$table] = $how;
+    }
+
+    public function replayOf(string $table): ?Replay
+    {
+        return $this->replays[$table] ?? null;
+    }
+
+    /** A table whose rows go with the row they hang on, unless another person made them. */
+    public function attached(string $table): void
+    {
+        $this->attached[$table] = true;
+    }
+
+    /** Whether a row that hangs on a made one keeps it from being taken back by somebody. */
+    public function holds(string $table, ?int $by, int $user): bool
+    {
+        return !isset($this->attached[$table]) || ($by !== null && $by !== $user);
     }
 
     /** @param  callable(Change): void  $guard  throws when a step must not be taken back now */

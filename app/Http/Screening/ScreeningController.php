@@ -6,79 +6,68 @@ namespace App\Http\Screening;
 
 use App\Domain\Screening\AddNote;
 use App\Domain\Screening\BuildReel;
-use App\Domain\Screening\ReelPage;
-use App\Domain\Screening\RemoveReel;
+use App\Domain\Screening\ReelList;
+use App\Domain\Screening\ReelShow;
+use App\Domain\Sequences\Playlist;
+use App\Domain\Sequences\Recipes;
+use App\Domain\Sequences\SequenceStore;
 use App\Http\Controller;
+use App\Http\Screening\Answers\ReelAnswer;
+use App\Http\Screening\Answers\ReelSummaryAnswer;
+use App\Http\Screening\Requests\BuildReelRequest;
+use App\Http\Screening\Requests\NoteRequest;
 use App\Models\Clip;
 use App\Models\Production;
-use App\Models\Reel;
 use App\Models\ShootDay;
+use App\Models\StoredSequence;
 use App\Models\Take;
 use Illuminate\Http\JsonResponse;
 use Illuminate\Http\Request;
 
+/** Review reels, and what is said while they are watched. */
 final class ScreeningController extends Controller
 {
-    public function index(Production $production, ShootDay $day): JsonResponse
+    public function index(Production $production, ShootDay $day, ReelList $reels): JsonResponse
     {
         return new JsonResponse([
-            'reels' => $day
-                ->reels()
-                ->withCount('items')
-                ->latest('id')
-                ->get()
-                ->map(
-                    static fn(Reel $reel): array => [
-                        'ulid' => $reel->ulid,
-                        'name' => $reel->name,
-                        'circled_only' => $reel->circled_only,
-                        'items' => $reel->items_count,
-                        'running_ticks' => $reel->runningTicks(),
-                        'made_at' => $reel->created_at?->toIso8601String(),
-                        'first_clip' => $reel->items()->with('clip')->first()?->clip->ulid,
-                    ],
-                )
-                ->all(),
+            'reels' => array_map(
+                static fn(array $one): ReelSummaryAnswer => ReelSummaryAnswer::of($one['reel'], $one['first'], $one['again']),
+                $reels->of($day),
+            ),
         ]);
     }
 
-    public function store(Request $request, Production $production, ShootDay $day, BuildReel $build): JsonResponse
+    public function store(BuildReelRequest $request, Production $production, ShootDay $day, BuildReel $build): JsonResponse
     {
-        $input = $request->validate(['name' => ['sometimes', 'nullable', 'string', 'max:120'], 'circled_only' => ['required', 'boolean']]);
-        $name = trim($input['name'] ?? '') ?: sprintf('Day %d, %s', $day->number, $input['circled_only'] ? 'circled' : 'all takes');
+        $circled = $request->boolean('circled_only');
+        $name = trim((string) $request->validated('name')) ?: sprintf('Day %d, %s', $day->number, $circled ? 'circled' : 'all takes');
 
-        return new JsonResponse(['ulid' => $build($day, self::who($request), $name, (bool) $input['circled_only'])->ulid], 201);
+        return new JsonResponse(['ulid' => $build($day, self::who($request), $name, $circled)->ulid], 201);
     }
 
-    public function show(Production $production, Reel $reel, ReelPage $page): JsonResponse
+    public function show(Production $production, StoredSequence $reel, SequenceStore $store, ReelShow $show): JsonResponse
     {
-        return new JsonResponse($page->of($reel));
+        return new JsonResponse(ReelAnswer::of($reel, Playlist::of($reel, $store->read($reel)), $show));
     }
 
-    public function destroy(Request $request, Production $production, Reel $reel, RemoveReel $remove): JsonResponse
+    public function again(Production $production, StoredSequence $reel, Recipes $recipes): JsonResponse
     {
-        $remove($reel, self::who($request));
+        return new JsonResponse(['changed' => $recipes->again($reel)]);
+    }
+
+    public function destroy(Request $request, Production $production, StoredSequence $reel, SequenceStore $store): JsonResponse
+    {
+        $store->remove($reel, self::who($request));
 
         return new JsonResponse([]);
     }
 
-    public function note(Request $request, Production $production, Take $take, AddNote $add): JsonResponse
+    public function note(NoteRequest $request, Production $production, Take $take, AddNote $add): JsonResponse
     {
-        $input = $request->validate(
-            [
-                'text' => ['required', 'string', 'max:1000'],
-                'at_ticks' => ['required', 'integer', 'min:0'],
-                'clip' => ['sometimes', 'nullable', 'string', 'size:26'],
-            ],
-            ['text.required' => 'Write the note first.'],
-        );
-        $clip = isset($input['clip'])
-            ? Clip::query()->where('production_id', $production->id)->where('ulid', $input['clip'])->firstOrFail()
-            : null;
+        $ulid = $request->validated('clip');
+        $clip = $ulid === null ? null : Clip::query()->where('production_id', $production->id)->where('ulid', $ulid)->firstOrFail();
+        $note = $add($take, self::who($request), $clip, $request->integer('at_ticks'), trim($request->validated('text')));
 
-        return new JsonResponse(
-            ['ulid' => $add($take, self::who($request), $clip, (int) $input['at_ticks'], trim($input['text']))->ulid],
-            201,
-        );
+        return new JsonResponse(['ulid' => $note->ulid], 201);
     }
 }

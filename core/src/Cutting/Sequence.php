@@ -47,25 +47,46 @@ final readonly class Sequence
     public static function fromArray(mixed $data): self
     {
         $root = new SequenceReader('sequence', $data);
+
+        return self::headed(
+            $root,
+            array_map(static fn(SequenceReader $track): Track => self::track($track, self::items($track)), $root->list('tracks')),
+        );
+    }
+
+    /**
+     * @internal
+     *
+     * @param  list<Track>  $tracks
+     */
+    public static function headed(SequenceReader $root, array $tracks): self
+    {
         try {
             $rate = FrameRate::parse($root->text('rate'));
         } catch (InvalidTime $trouble) {
             throw InvalidSequence::field('rate', 'is not a frame rate');
         }
-        $tracks = [];
-        foreach ($root->list('tracks') as $track) {
-            $kind = TrackKind::tryFrom($track->text('kind')) ?? throw InvalidSequence::field($track->where, 'is neither picture nor sound');
-            $tracks[] = new Track(
-                $kind,
-                $track->text('name', $kind === TrackKind::Picture ? 'V' : 'A'),
-                self::items($track),
-                $track->text('role', ''),
-                $track->flag('locked', false),
-                $track->flag('enabled', true),
-            );
-        }
 
         return new self($root->text('title', 'Untitled'), $rate, $root->whole('start_ticks', 0), $tracks, $root->map('metadata'));
+    }
+
+    /**
+     * @internal
+     *
+     * @param  list<Item>  $items
+     */
+    public static function track(SequenceReader $track, array $items): Track
+    {
+        $kind = TrackKind::tryFrom($track->text('kind')) ?? throw InvalidSequence::field($track->where, 'is neither picture nor sound');
+
+        return new Track(
+            $kind,
+            $track->text('name', $kind === TrackKind::Picture ? 'V' : 'A'),
+            $items,
+            $track->text('role', ''),
+            $track->flag('locked', false),
+            $track->flag('enabled', true),
+        );
     }
 
     /** @return list<Item> */
@@ -99,11 +120,16 @@ final readonly class Sequence
     /** @return array<string, mixed> what {@see self::fromArray} takes */
     public function toArray(): array
     {
+        return ['tracks' => array_map(static fn(Track $track): array => $track->toArray(), $this->tracks)] + $this->toHead();
+    }
+
+    /** @return array{title: string, rate: string, start_ticks: int, metadata: object} all but its tracks */
+    public function toHead(): array
+    {
         return [
             'title' => $this->title,
             'rate' => $this->rate->label(),
             'start_ticks' => $this->startTicks,
-            'tracks' => array_map(static fn(Track $track): array => $track->toArray(), $this->tracks),
             'metadata' => (object) $this->metadata,
         ];
     }

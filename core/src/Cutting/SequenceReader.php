@@ -87,11 +87,7 @@ final readonly class SequenceReader
     public function item(int $recordStartTicks): Item
     {
         $source = $this->child('source')->source();
-        $metadata = $this->map('metadata');
-        $look = self::look($metadata);
-        if ($look !== null) {
-            unset($metadata['asc_cdl']);
-        }
+        [$look, $metadata] = self::lookIn($this->map('metadata'));
         $speed = ($this->data['speed'] ?? null) === null ? new Speed() : Speed::parse($this->text('speed'));
         $duration = $this->whole('duration_ticks');
         $start = $this->whole('source_start_ticks');
@@ -143,21 +139,25 @@ final readonly class SequenceReader
     }
 
     /**
-     * A look that is whole; one that lacks something stays among the metadata as it is.
+     * A look that is whole, and the metadata without it; one that lacks something stays among them as it is.
      *
      * @param  array<string, mixed>  $metadata
+     * @return array{Cdl|null, array<string, mixed>}
      */
-    private static function look(array $metadata): ?Cdl
+    public static function lookIn(array $metadata): array
     {
         $look = $metadata['asc_cdl'] ?? null;
         if (!is_array($look) || !isset($look['slope'], $look['offset'], $look['power'], $look['saturation'])) {
-            return null;
+            return [null, $metadata];
         }
         try {
-            return Cdl::of($look['slope'], $look['offset'], $look['power'], (float) $look['saturation']);
+            $cdl = Cdl::of($look['slope'], $look['offset'], $look['power'], (float) $look['saturation']);
         } catch (\Throwable) {
-            return null;
+            return [null, $metadata];
         }
+        unset($metadata['asc_cdl']);
+
+        return [$cdl, $metadata];
     }
 
     /** @return list<Marker> */

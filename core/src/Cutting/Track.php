@@ -128,13 +128,18 @@ final readonly class Track
     /** @return array<string, mixed> */
     public function toArray(): array
     {
+        return $this->toHead() + ['items' => array_map(static fn(Item $item): array => $item->toArray(), $this->items)];
+    }
+
+    /** @return array{kind: string, name: string, role?: string, locked: bool, enabled: bool} all but its items */
+    public function toHead(): array
+    {
         return [
             'kind' => $this->kind->value,
             'name' => $this->name,
             ...$this->role === '' ? [] : ['role' => $this->role],
             'locked' => $this->locked,
             'enabled' => $this->enabled,
-            'items' => array_map(static fn(Item $item): array => $item->toArray(), $this->items),
         ];
     }
 }

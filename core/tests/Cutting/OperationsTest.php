@@ -6,7 +6,10 @@ namespace Cartella\Core\Tests\Cutting;
 
 use Cartella\Core\Cutting\Edit\InvalidOperation;
 use Cartella\Core\Cutting\Edit\Operations;
+use Cartella\Core\Cutting\Edit\Refused;
+use Cartella\Core\Cutting\Edit\Restore;
 use Cartella\Core\Cutting\Item;
+use Cartella\Core\Cutting\Packed;
 use Cartella\Core\Cutting\Sequence;
 use Cartella\Core\Cutting\Track;
 use PHPUnit\Framework\Attributes\DataProvider;
@@ -338,6 +341,52 @@ final class OperationsTest extends TestCase
         ][$random->getInt(0, 14)];
 
         return self::ticks($op);
+    }
+
+    /** Two people change one cut from the same state: whoever comes second, the cut is the same, or neither is told a lie. */
+    #[DataProvider('seeds')]
+    public function test_two_changes_at_once_give_one_cut_in_either_order_or_are_refused(int $seed): void
+    {
+        $random = new Randomizer(new Mt19937($seed));
+        $sequence = self::cut();
+        $both = 0;
+        for ($n = 0; $n < 500; $n++) {
+            [$mine, $theirs] = [self::chance($random, $sequence), self::chance($random, $sequence)];
+            $changes = [];
+            foreach ([$mine, $theirs] as $op) {
+                $changes[] = Restore::between($sequence, Operations::run($sequence, [$op])['sequence']);
+            }
+            [$a, $b] = $changes;
+            $orders = [];
+            foreach ([[$a, $b], [$b, $a]] as [$first, $second]) {
+                try {
+                    $done = $second->over($first)->apply($first->apply($sequence));
+                    $orders[] = json_encode($done->toArray());
+                    foreach ($done->tracks as $track) {
+                        self::assertHolds($track);
+                    }
+                } catch (Refused) {
+                    $orders[] = 'refused';
+                }
+            }
+            self::assertSame($orders[0], $orders[1], (string) json_encode([$mine, $theirs]));
+            $both += (int) ($orders[0] !== 'refused' && !$a->isNothing() && !$b->isNothing());
+            // The next pair meets a cut of another shape.
+            $sequence = $a->apply($sequence);
+        }
+        self::assertGreaterThan(20, $both, 'enough of them went together');
+    }
+
+    public function test_a_cut_that_was_packed_is_the_same_to_the_byte(): void
+    {
+        $random = new Randomizer(new Mt19937(7));
+        $sequence = self::cut([['at_ticks' => self::FRAME, 'duration_ticks' => 0, 'name' => 'clap', 'note' => 'ä']]);
+        for ($n = 0; $n < 60; $n++) {
+            $sequence = Operations::run($sequence, [self::chance($random, $sequence)])['sequence'];
+        }
+        $packed = Packed::write($sequence);
+        self::assertSame(json_encode($sequence->toArray()), json_encode(Packed::read($packed)->toArray()));
+        self::assertLessThan(strlen((string) json_encode($sequence->toArray())) / 2, strlen($packed));
     }
 
     public function test_an_edit_of_a_long_cut_is_a_short_step(): void

@@ -7,11 +7,11 @@ namespace Tests\App\Day;
 use App\Models\Card;
 use App\Models\CardCopy;
 use App\Models\Handoff;
-use App\Models\Reel;
 use App\Models\ShootDay;
 use App\Models\Task;
 use Cartella\Core\Time\Ticks;
 use Database\Factories\CardFactory;
+use Database\Factories\StoredSequenceFactory;
 use Illuminate\Testing\TestResponse;
 use Tests\App\TestCase;
 
@@ -112,7 +112,7 @@ final class DaySheetTest extends TestCase
         $this->card('A001', 10, 2);
         $take = $this->take('3', 1, ['is_mos' => true]);
         $this->place($this->clip('A1', 'A', 0, 5, $take), 0);
-        Reel::query()->create(['production_id' => $this->production->id, 'shoot_day_id' => $this->day->id, 'name' => 'Reel']);
+        StoredSequenceFactory::new()->createOne(['production_id' => $this->production->id, 'shoot_day_id' => $this->day->id]);
         Handoff::query()->create([
             'production_id' => $this->production->id,
             'number' => 1,

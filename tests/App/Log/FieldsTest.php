@@ -5,10 +5,12 @@ declare(strict_types=1);
 namespace Tests\App\Log;
 
 use App\Domain\Footage\GiveNames;
+use App\Domain\Handoff\ExchangeSequence;
 use App\Domain\Handoff\PackageLog;
 use App\Domain\Handoff\PackagePaths;
-use App\Domain\Handoff\ReelSequence;
 use App\Domain\Screening\BuildReel;
+use App\Domain\Sequences\Playlist;
+use App\Domain\Sequences\SequenceStore;
 use App\Models\Clip;
 use App\Models\Handoff;
 use App\Models\ProductionField;
@@ -146,7 +148,8 @@ final class FieldsTest extends TestCase
         self::assertStringContainsString($text, $csv);
 
         $reel = app(BuildReel::class)($this->day, $this->rosa, 'all', false);
-        $sequence = app(ReelSequence::class)->of($reel->fresh(), static fn(Clip $clip): string => $clip->name);
+        $playlist = Playlist::of($reel->fresh(), app(SequenceStore::class)->read($reel->fresh()));
+        $sequence = app(ExchangeSequence::class)->of($playlist, static fn(Clip $clip): string => $clip->name);
         self::assertSame($value, $sequence->tracks[0]->items[0]->metadata[$key] ?? null);
         self::assertStringContainsString(json_encode($value), OtioWriter::write($sequence));
     }

@@ -13,15 +13,16 @@ use App\Models\LineupRun;
 use App\Models\Look;
 use App\Models\Production;
 use App\Models\ProductionField;
-use App\Models\Reel;
 use App\Models\Role;
 use App\Models\ScriptNoteFile;
+use App\Models\SequenceVersion;
 use App\Models\ShootDay;
 use App\Models\Store;
 use App\Models\Take;
 use App\Models\Task;
 use App\Models\User;
 use Cartella\Core\Slate\SlateOrder;
+use Database\Factories\StoredSequenceFactory;
 use Illuminate\Routing\Middleware\ThrottleRequests;
 use Illuminate\Routing\Route;
 use Illuminate\Support\Facades\DB;
@@ -49,6 +50,9 @@ final class AccessTest extends TestCase
         ]);
         $production->users()->attach($member);
         $take = Take::query()->create($onDay + ['scene' => '3', 'setup' => '3', 'take' => 1, 'sort_key' => SlateOrder::key('3', 1)]);
+        $cut = StoredSequenceFactory::new()
+            ->showing(['A'])
+            ->createOne($own);
 
         return [
             'production' => $production->ulid,
@@ -81,7 +85,14 @@ final class AccessTest extends TestCase
             )->ulid,
             'card' => Card::query()->create($onDay + ['roll' => 'A001', 'volume' => 'A001', 'state' => 'verified'])->ulid,
             'bin' => Bin::query()->create($own + ['name' => 'Own'])->ulid,
-            'reel' => Reel::query()->create($onDay + ['name' => 'Reel'])->ulid,
+            'reel' => StoredSequenceFactory::new()->createOne($onDay)->ulid,
+            'sequence' => $cut->ulid,
+            'version' => SequenceVersion::query()->create([
+                'sequence_id' => $cut->id,
+                'name' => 'First',
+                'step' => 0,
+                'content' => $cut->content,
+            ])->ulid,
             'lineupRun' => LineupRun::query()->create($onDay + ['number' => 1, 'scope' => 'day 1', 'ways' => 'sound'])->ulid,
             'look' => Look::query()->create($own + ['name' => 'Mill', 'slope' => [1, 1, 1], 'offset' => [0, 0, 0], 'power' => [1, 1, 1]])
                 ->ulid,

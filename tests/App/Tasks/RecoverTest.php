@@ -11,10 +11,10 @@ use App\Domain\Tasks\StartTask;
 use App\Domain\Tasks\TaskPaused;
 use App\Domain\Tasks\TaskRun;
 use App\Models\Card;
-use App\Models\Reel;
 use App\Models\Task;
 use App\Support\Problem;
 use Cartella\Core\Process;
+use Database\Factories\StoredSequenceFactory;
 use Illuminate\Support\Facades\DB;
 use Tests\App\Support\MakesMedia;
 use Tests\App\TestCase;
@@ -206,14 +206,13 @@ final class RecoverTest extends TestCase
         $task = Task::query()->where('kind', 'offload')->sole();
         self::assertStringContainsString('kept for the desk itself', $task->now);
         $this->postJson($this->at("tasks/$task->ulid/cancel"))->assertOk();
-        $reel = Reel::query()->create([
+        $reel = StoredSequenceFactory::new()->createOne([
             'production_id' => $this->production->id,
             'shoot_day_id' => $this->day->id,
-            'name' => 'Reel',
             'user_id' => $user->id,
         ]);
         $this->deleteJson($this->at("reels/$reel->ulid"))->assertOk();
-        self::assertSame(0, Reel::query()->count());
+        self::assertSame(0, $this->production->reels()->count());
         $this->deleteJson('/api/session')->assertOk();
         $this->postJson('/api/session', ['email' => $user->email, 'password' => 'secret'])->assertOk();
     }

@@ -7,8 +7,6 @@ namespace Tests\App\Undo;
 use App\Domain\Undo\UndoChange;
 use App\Models\Bin;
 use App\Models\Change;
-use App\Models\Reel;
-use App\Models\ReelItem;
 use App\Models\Role;
 use App\Models\ScreeningNote;
 use App\Models\Take;
@@ -163,26 +161,5 @@ final class UndoTest extends TestCase
         ]);
         $this->postJson($this->at('undo'))->assertStatus(409)->assertJsonPath('code', 'undo.conflict');
         self::assertSame(['Another'], Bin::query()->pluck('name')->all());
-    }
-
-    public function test_a_reel_with_a_piece_of_somebody_elses_is_not_unmade(): void
-    {
-        $take = $this->take('3', 1, ['status' => 'circled']);
-        $clip = $this->clip('A001C001', 'A', 10, take: $take, more: ['proxied_at' => now()]);
-        $this->place($clip, 10);
-        $this->actingAs($this->rosa)
-            ->postJson($this->onDay('reels'), ['name' => 'Day 1', 'circled_only' => true])
-            ->assertSuccessful();
-        $reel = Reel::query()->sole();
-        ReelItem::query()->create([
-            'reel_id' => $reel->id,
-            'position' => 9,
-            'take_id' => $take->id,
-            'clip_id' => $clip->id,
-            'in_ticks' => 0,
-            'out_ticks' => 1,
-        ]);
-        $this->postJson($this->at('undo'))->assertStatus(409);
-        self::assertSame(1, Reel::query()->count());
     }
 }

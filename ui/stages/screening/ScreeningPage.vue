@@ -22,6 +22,11 @@ const open = computed(() => (typeof route.query.reel === 'string' ? route.query.
 const at = ref(0)
 const busy = ref(false)
 
+const clock = (moment: string | null) =>
+  moment === null
+    ? ''
+    : new Date(moment).toLocaleString('en-GB', { day: 'numeric', month: 'short', hour: '2-digit', minute: '2-digit' })
+
 async function build(circledOnly: boolean): Promise<void> {
   if (!production.value.may.organise || busy.value) return
   busy.value = true
@@ -31,7 +36,7 @@ async function build(circledOnly: boolean): Promise<void> {
   busy.value = false
   if (made === undefined) return
   say('The reel is ready.')
-  makeStale('reels')
+  makeStale('sequences')
 }
 
 function watchReel(ulid: string | undefined): void {
@@ -49,7 +54,7 @@ async function leave(): Promise<void> {
 async function remove(reel: ReelSummary): Promise<void> {
   if ((await attempt(() => api.delete(`${base.value}/reels/${reel.ulid}`))) === undefined) return
   say(`${reel.name} is removed. Ctrl Z brings it back.`)
-  makeStale('reels')
+  makeStale('sequences')
 }
 
 useShortcuts('Screening', [
@@ -113,15 +118,9 @@ useShortcuts('Screening', [
             <p class="soft">
               {{ reel.items }} {{ reel.items === 1 ? 'take' : 'takes' }} ·
               <span class="mono">{{ length(reel.running_ticks) }}</span> ·
-              {{
-                new Date(reel.made_at).toLocaleString('en-GB', {
-                  day: 'numeric',
-                  month: 'short',
-                  hour: '2-digit',
-                  minute: '2-digit',
-                })
-              }}
+              {{ clock(reel.made_at) }}
             </p>
+            <p v-if="reel.changed" class="soft changed">Built again {{ clock(reel.changed_at) }}: {{ reel.changed }}</p>
           </div>
           <button class="go" @click="watchReel(reel.ulid)">Watch full screen <kbd v-if="index === at">↵</kbd></button>
           <button v-if="production.may.organise" class="plain" @click="remove(reel)">Remove</button>

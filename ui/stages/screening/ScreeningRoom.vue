@@ -12,16 +12,28 @@ import AnswerState from '@/shell/AnswerState.vue'
 import { useDesk } from '@/shell/desk'
 import DeviceBadge from '@/shell/DeviceBadge.vue'
 import { useShortcuts } from '@/shell/keys'
-import { attempt } from '@/shell/say'
+import { attempt, say } from '@/shell/say'
 import TakeNumber from '@/shell/TakeNumber.vue'
 
 /** The dark room: a reel take by take, full screen, with circles and notes while watching. */
 const props = defineProps<{ reel: string }>()
 const emit = defineEmits<{ leave: [] }>()
 const { production, base } = useDesk()
+/** A reel is brought up to date with its takes before it is shown, and says what is otherwise. */
+const isCurrent = ref(false)
+async function bringUpToDate(): Promise<void> {
+  const answer = await attempt(() =>
+    api.post<{ changed: string | null }>(`${base.value}/reels/${props.reel}/build`, {}),
+  )
+  if (answer?.changed) {
+    makeStale('sequences')
+    say(`The reel was built again. ${answer.changed}`)
+  }
+  isCurrent.value = true
+}
 const { data, isPending, error, refetch } = useAnswer<Reel>(
   () => production.value.ulid,
-  () => `reels/${props.reel}`,
+  () => (isCurrent.value ? `reels/${props.reel}` : null),
 )
 
 const FALLBACK = { num: 25, den: 1, nominal: 25, drop: false, name: '25' }
@@ -59,15 +71,10 @@ const timecode = computed(() =>
     : label(toFrames(angle.value.start_ticks ?? 0, rate.value) + (frames.shown.value ?? 0), rate.value),
 )
 
-/** Where the take begins on an angle: the reel's in point, carried over by the line-up for another camera. */
-function inFrame(one: ReelAngle | undefined): number {
-  const now = item.value
-  if (one === undefined || now === undefined) return 0
-  const own = now.angles.find((other) => other.clip === now.clip)
-  if (one.clip === now.clip || own?.placed_ticks == null || one.placed_ticks == null)
-    return toFrames(now.in_ticks, one.rate)
-  return Math.max(0, toFrames(own.placed_ticks + now.in_ticks - one.placed_ticks, one.rate))
-}
+/** The first frame of the take on an angle, and its last. */
+const inFrame = (one: ReelAngle | undefined) => (one === undefined ? 0 : toFrames(one.in_ticks, one.rate))
+const lastFrame = (one: ReelAngle | undefined) =>
+  one === undefined ? 0 : Math.max(inFrame(one), toFrames(one.out_ticks, one.rate) - 1)
 
 let playNext = true
 watch(
@@ -84,12 +91,27 @@ watch(
 )
 let pendingFrame: number | null = null
 
+function playedOut(): void {
+  // Played to where the take ends: the next one comes by itself, and the last one stands.
+  if (data.value !== undefined && at.value < data.value.items.length - 1) go(at.value + 1, true)
+  else {
+    frames.stand()
+    frames.goTo(lastFrame(angle.value))
+  }
+}
 watch(
   () => frames.playing.value,
   (playing, before) => {
-    // Played to its end: the next take comes by itself.
-    if (!playing && before && video.value?.ended && data.value !== undefined && at.value < data.value.items.length - 1)
-      go(at.value + 1, true)
+    if (!playing && before && video.value?.ended) playedOut()
+  },
+)
+watch(
+  () => frames.shown.value,
+  (shown) => {
+    const now = angle.value
+    if (shown === null || now === undefined || !frames.playing.value || frames.speed.value <= 0) return
+    // An angle that goes on behind the take is not watched on.
+    if (shown > lastFrame(now) && video.value?.dataset.clip === now.clip) playedOut()
   },
 )
 
@@ -111,11 +133,9 @@ function turn(index: number): void {
   const next = item.value?.angles[index]
   if (now === undefined || next === undefined || next.clip === now.clip) return
   playNext = frames.playing.value
-  // The other camera shows the same moment, by the line-up.
-  if (now.placed_ticks !== null && next.placed_ticks !== null) {
-    const moment = now.placed_ticks + ofFrames(frames.shown.value ?? 0, now.rate)
-    pendingFrame = Math.max(0, Math.min((next.frames ?? 1) - 1, toFrames(moment - next.placed_ticks, next.rate)))
-  }
+  // The other camera shows the same moment: the server says where the take begins on either.
+  const into = ofFrames(frames.shown.value ?? 0, now.rate) - now.in_ticks
+  pendingFrame = Math.max(inFrame(next), Math.min(lastFrame(next), toFrames(next.in_ticks + into, next.rate)))
   angleIndex.value = index
 }
 
@@ -186,7 +206,10 @@ useEventListener(window, 'keyup', (event) => {
   if (event.key === 'k' || event.key === 'K') creeping = false
 })
 const shuttle = (direction: 1 | -1) => void (creeping ? frames.run(direction * 0.25) : frames.faster(direction))
-onMounted(() => room.value?.focus())
+onMounted(() => {
+  room.value?.focus()
+  void bringUpToDate()
+})
 
 useShortcuts('Dark room', [
   {
@@ -219,7 +242,7 @@ useShortcuts('Dark room', [
   {
     keys: ['Home', 'End'],
     what: 'Start of the take, its last frame',
-    run: (event) => frames.goTo(event.key === 'Home' ? inFrame(angle.value) : (angle.value?.frames ?? 1) - 1),
+    run: (event) => frames.goTo(event.key === 'Home' ? inFrame(angle.value) : lastFrame(angle.value)),
   },
   { keys: ['1', '2', '3', '4', '5', '6', '7', '8', '9'], what: 'Angle', run: (event) => turn(Number(event.key) - 1) },
   { keys: ['g'], what: 'Go to a slate', run: askSlate },

@@ -6,6 +6,7 @@ namespace Cartella\Core\Cutting\Edit;
 
 use Cartella\Core\Cutting\Item;
 use Cartella\Core\Cutting\Sequence;
+use Cartella\Core\Cutting\Track;
 use Cartella\Core\Exchange\Exception\InvalidSequence;
 
 /**
@@ -53,6 +54,48 @@ final readonly class Restore implements Operation
         return new self($changes);
     }
 
+    /**
+     * The same change of a cut that another one changed meanwhile. Both start from the same state and say what leads from it to
+     * theirs; the result starts from theirs. Where the two meet, nobody can say what was meant.
+     *
+     * @throws Refused if both changed the same items, or put something at the same place
+     */
+    public function over(self $meanwhile): self
+    {
+        $theirs = array_column($meanwhile->tracks, null, 'track');
+        $changes = [];
+        foreach ($this->tracks as $change) {
+            $their = $theirs[$change['track']] ?? null;
+            if ($their === null) {
+                $changes[] = $change;
+
+                continue;
+            }
+            [$from, $to] = [$change['index'], $change['index'] + $change['count']];
+            [$theirFrom, $theirTo] = [$their['index'], $their['index'] + $their['count']];
+            $bothPutIn = $from === $to && $theirFrom === $theirTo && $from === $theirFrom;
+            if ($to <= $theirFrom && !$bothPutIn) {
+                // It lies before what they changed; what moves behind it moves theirs, too.
+                $changes[] = $change;
+            } elseif ($from >= $theirTo && !$bothPutIn) {
+                $changes[] =
+                    [
+                        'index' => $from + count($their['items']) - $their['count'],
+                        'items' => Track::moved($change['items'], 0, $their['shift_ticks']),
+                    ] + $change;
+            } else {
+                throw Refused::because('Somebody changed the same place of the cut meanwhile.');
+            }
+        }
+
+        return new self($changes);
+    }
+
+    public function isNothing(): bool
+    {
+        return $this->tracks === [];
+    }
+
     public function apply(Sequence $sequence): Sequence
     {
         $changed = [];
@@ -72,6 +115,18 @@ final readonly class Restore implements Operation
         } catch (InvalidSequence) {
             throw Refused::because('The cut is not as that step left it.');
         }
+    }
+
+    /**
+     * @param  mixed  $data  decoded JSON of {@see self::toArray}
+     *
+     * @throws InvalidOperation if it is none
+     */
+    public static function fromArray(mixed $data): self
+    {
+        $read = Operations::read(0, $data);
+
+        return $read instanceof self ? $read : throw InvalidOperation::because(0, 'it restores nothing');
     }
 
     /** @return array<string, mixed> as {@see Operations::read} takes it */

@@ -1,0 +1,31 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Domain\Sequences;
+
+use App\Models\Clip;
+use App\Models\Take;
+
+/**
+ * A stretch of sound of a playlist: which channels of which recording, how loud, from where. Ticks: `at` on the playlist's clock,
+ * `in` from the recording's first sample.
+ */
+final readonly class SoundPiece
+{
+    /**
+     * @param  array<int, float>  $channels  those that are heard, by number from 1, to their gain in dB; none where a file says
+     *     nothing of its channels
+     * @param  float  $driftPpm  by which the picture's clock is faster, where somebody wants the sound to keep step with it
+     */
+    public function __construct(
+        public Clip $clip,
+        public ?Take $take,
+        public string $name,
+        public int $atTicks,
+        public int $durationTicks,
+        public int $inTicks,
+        public array $channels,
+        public float $driftPpm,
+    ) {}
+}

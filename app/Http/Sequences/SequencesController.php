@@ -1,0 +1,91 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Http\Sequences;
+
+use App\Domain\Sequences\ClipUses;
+use App\Domain\Sequences\Playlist;
+use App\Domain\Sequences\SequenceStore;
+use App\Http\Controller;
+use App\Http\Sequences\Answers\ClipUseAnswer;
+use App\Http\Sequences\Answers\PlaylistAnswer;
+use App\Http\Sequences\Answers\SequenceAnswer;
+use App\Http\Sequences\Answers\SequenceStepAnswer;
+use App\Http\Sequences\Answers\SequenceVersionAnswer;
+use App\Http\Sequences\Requests\EditRequest;
+use App\Http\Sequences\Requests\KeepVersionRequest;
+use App\Models\Clip;
+use App\Models\Production;
+use App\Models\SequenceVersion;
+use App\Models\StoredSequence;
+use Illuminate\Http\JsonResponse;
+use Illuminate\Http\Request;
+
+/** Cuts of every kind, whatever stage they are for: read, played, changed, kept. */
+final class SequencesController extends Controller
+{
+    public function show(Production $production, StoredSequence $sequence, SequenceStore $store): JsonResponse
+    {
+        return new JsonResponse(SequenceAnswer::of($sequence, $store->read($sequence)));
+    }
+
+    public function playlist(Production $production, StoredSequence $sequence, SequenceStore $store): JsonResponse
+    {
+        return new JsonResponse(PlaylistAnswer::of(Playlist::of($sequence, $store->read($sequence))));
+    }
+
+    public function edit(EditRequest $request, Production $production, StoredSequence $sequence, SequenceStore $store): JsonResponse
+    {
+        $step = $store->edit(
+            $sequence,
+            self::who($request),
+            $request->integer('step'),
+            $request->validated('operations'),
+            trim($request->validated('label')),
+        );
+
+        return new JsonResponse(['step' => $step === null ? null : SequenceStepAnswer::of($step)]);
+    }
+
+    public function keep(KeepVersionRequest $request, Production $production, StoredSequence $sequence, SequenceStore $store): JsonResponse
+    {
+        $version = $store->keepVersion($sequence, self::who($request), trim($request->validated('name')));
+
+        return new JsonResponse(SequenceVersionAnswer::of($version), 201);
+    }
+
+    public function goBack(
+        Request $request,
+        Production $production,
+        StoredSequence $sequence,
+        SequenceVersion $version,
+        SequenceStore $store,
+    ): JsonResponse {
+        $step = $store->goBackTo($version, self::who($request));
+
+        return new JsonResponse(['step' => $step === null ? null : SequenceStepAnswer::of($step)]);
+    }
+
+    public function destroy(Request $request, Production $production, StoredSequence $sequence, SequenceStore $store): JsonResponse
+    {
+        $store->remove($sequence, self::who($request));
+
+        return new JsonResponse([]);
+    }
+
+    public function uses(Production $production, Clip $clip, ClipUses $uses): JsonResponse
+    {
+        return new JsonResponse([
+            'uses' => array_map(
+                static fn(array $one): ClipUseAnswer => new ClipUseAnswer(
+                    $one['sequence']->ulid,
+                    $one['sequence']->kind->value,
+                    $one['sequence']->name,
+                    $one['times'],
+                ),
+                $uses->of($clip),
+            ),
+        ]);
+    }
+}

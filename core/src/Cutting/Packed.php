@@ -1,0 +1,102 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Cartella\Core\Cutting;
+
+use Cartella\Core\Exchange\Exception\InvalidSequence;
+
+/**
+ * A cut as a store keeps it: the JSON of {@see Sequence::toArray} with each source written once and of each item only what is
+ * not usual, a fifth of the size. Read back, it is the same cut to the byte.
+ */
+final class Packed
+{
+    public static function write(Sequence $sequence): string
+    {
+        $sources = $numbers = [];
+        $tracks = [];
+        foreach ($sequence->tracks as $track) {
+            $items = [];
+            foreach ($track->items as $item) {
+                $source = json_encode($item->source->toArray(), self::FLAGS);
+                $numbers[$source] ??= count($numbers);
+                $sources[$numbers[$source]] = $item->source->toArray();
+                $items[] = self::item($item, $numbers[$source]);
+            }
+            $tracks[] = ['items' => $items] + $track->toHead();
+        }
+
+        return json_encode(['sources' => $sources, 'tracks' => $tracks] + $sequence->toHead(), self::FLAGS);
+    }
+
+    /** @throws InvalidSequence if it was not written by {@see self::write}, or breaks a rule */
+    public static function read(string $packed): Sequence
+    {
+        $root = new SequenceReader('sequence', json_decode($packed, true));
+        $sources = array_map(static fn(SequenceReader $source): Source => $source->source(), $root->list('sources'));
+        $tracks = [];
+        foreach ($root->list('tracks') as $track) {
+            $items = [];
+            foreach ($track->map('items') as $entry) {
+                $items[] = self::unpacked($entry, $sources);
+            }
+            $tracks[] = Sequence::track($track, $items);
+        }
+
+        return Sequence::headed($root, $tracks);
+    }
+
+    private const FLAGS = JSON_THROW_ON_ERROR | JSON_UNESCAPED_UNICODE | JSON_UNESCAPED_SLASHES | JSON_PRESERVE_ZERO_FRACTION;
+
+    /** @return list<mixed> source, first tick of it, length, place, name; and what is not usual, by name */
+    private static function item(Item $item, int $source): array
+    {
+        $rest = [
+            ...$item->enabled ? [] : ['enabled' => false],
+            ...$item->markers === []
+                ? []
+                : ['markers' => array_map(static fn(Marker $marker): array => $marker->toArray(), $item->markers)],
+            ...$item->told() === [] ? [] : ['metadata' => $item->told()],
+            ...$item->speed->isPlain() ? [] : ['speed' => (string) $item->speed],
+            ...$item->transition === null ? [] : ['transition' => [$item->transition->name, $item->transition->durationTicks]],
+        ];
+
+        return [
+            $source,
+            $item->sourceStartTicks,
+            $item->durationTicks,
+            $item->recordStartTicks,
+            $item->name,
+            ...$rest === [] ? [] : [$rest],
+        ];
+    }
+
+    /** @param  list<Source>  $sources */
+    private static function unpacked(mixed $entry, array $sources): Item
+    {
+        if (!is_array($entry) || count($entry) < 5 || !isset($sources[$entry[0]])) {
+            throw InvalidSequence::field('sequence', 'has an item that is none');
+        }
+        [$source, $start, $duration, $record, $name] = $entry;
+        $rest = $entry[5] ?? [];
+        [$look, $metadata] = SequenceReader::lookIn($rest['metadata'] ?? []);
+
+        return new Item(
+            $name,
+            $sources[$source],
+            $start,
+            $duration,
+            $record,
+            $rest['enabled'] ?? true,
+            array_map(
+                static fn(array $one): Marker => new Marker($one['at_ticks'], $one['duration_ticks'], $one['name'], $one['note']),
+                $rest['markers'] ?? [],
+            ),
+            $metadata,
+            $look,
+            isset($rest['speed']) ? Speed::parse($rest['speed']) : new Speed(),
+            isset($rest['transition']) ? new Transition(...$rest['transition']) : null,
+        );
+    }
+}
