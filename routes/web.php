@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 use App\Http\Account\AccountController;
 use App\Http\Bins\BinsController;
+use App\Http\Bins\ClipController;
 use App\Http\Cards\CardsController;
 use App\Http\Day\DayController;
 use App\Http\Handoff\HandoffController;
@@ -85,10 +86,10 @@ Route::prefix('api')->group(static function (): void {
             Route::get('clips/{clip}/points', [LineupController::class, 'points'])->middleware('throttle:heavy');
             Route::get('clips/{clip}/pair', [LineupController::class, 'pair'])->middleware('throttle:pair');
             Route::get('bins', [BinsController::class, 'index']);
-            Route::get('bins/{key}/clips', [BinsController::class, 'clips'])->where('key', '.{1,80}');
-            Route::get('clips/{clip}', [BinsController::class, 'clip']);
+            Route::get('bins/{key}/items', [BinsController::class, 'items'])->where('key', '.{1,80}');
+            Route::get('clips/{clip}', [ClipController::class, 'show']);
             Route::get('clips/{clip}/media/{what}', [MediaController::class, 'show'])->where('what', '[a-z0-9-]{1,12}');
-            Route::put('clips/{clip}/marks', [BinsController::class, 'marks']);
+            Route::put('clips/{clip}/marks', [ClipController::class, 'marks']);
             Route::get('days/{day}/reels', [ScreeningController::class, 'index']);
             Route::get('reels/{reel}', [ScreeningController::class, 'show']);
             Route::get('sequences/{sequence}', [SequencesController::class, 'show']);
@@ -108,9 +109,13 @@ Route::prefix('api')->group(static function (): void {
                 Route::post('bins', [BinsController::class, 'store']);
                 Route::patch('bins/{bin}', [BinsController::class, 'update']);
                 Route::delete('bins/{bin}', [BinsController::class, 'destroy']);
-                Route::post('bins/{bin}/clips', [BinsController::class, 'put']);
-                Route::delete('bins/{bin}/clips', [BinsController::class, 'takeOut']);
-                Route::post('clips/{clip}/subclips', [BinsController::class, 'subclip']);
+                Route::post('bins/{bin}/items', [BinsController::class, 'put']);
+                Route::delete('bins/{bin}/items', [BinsController::class, 'takeOut']);
+                Route::post('clips/{clip}/subclips', [ClipController::class, 'addSubclip']);
+                Route::delete('clips/{clip}/subclips/{subclip}', [ClipController::class, 'removeSubclip']);
+                Route::post('clips/{clip}/markers', [ClipController::class, 'addMarker']);
+                Route::patch('clips/{clip}/markers/{marker}', [ClipController::class, 'nameMarker']);
+                Route::delete('clips/{clip}/markers/{marker}', [ClipController::class, 'removeMarker']);
                 Route::post('days/{day}/reels', [ScreeningController::class, 'store']);
                 Route::delete('reels/{reel}', [ScreeningController::class, 'destroy']);
                 Route::post('sequences/{sequence}/edit', [SequencesController::class, 'edit']);

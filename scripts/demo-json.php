@@ -88,7 +88,7 @@ foreach ($facts['days'] as $day) {
 foreach ($answers['bins'] as $kind => $bins) {
     foreach ($bins as $bin) {
         $answers['bin-' . preg_replace('/\W+/', '-', $bin['name'])] = $ask(
-            "productions/$production/bins/" . rawurlencode($bin['key']) . '/clips?from=0&limit=500',
+            "productions/$production/bins/" . rawurlencode($bin['key']) . '/items?from=0&limit=500',
         );
     }
 }

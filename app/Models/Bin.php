@@ -6,7 +6,7 @@ namespace App\Models;
 
 use App\Models\Concerns\HasUlid;
 use Illuminate\Database\Eloquent\Model;
-use Illuminate\Database\Eloquent\Relations\BelongsToMany;
+use Illuminate\Database\Eloquent\Relations\HasMany;
 
 /**
  * A folder that somebody made; the bins of the scenes are not rows but follow the slates.
@@ -19,7 +19,7 @@ use Illuminate\Database\Eloquent\Relations\BelongsToMany;
  * @property string $name
  * @property \Carbon\CarbonInterface|null $created_at
  * @property \Carbon\CarbonInterface|null $updated_at
- * @property-read \Illuminate\Database\Eloquent\Collection<int, Clip> $clips
+ * @property-read \Illuminate\Database\Eloquent\Collection<int, BinItem> $items
  * @property-read int|null $clips_count
  */
 class Bin extends Model
@@ -28,9 +28,9 @@ class Bin extends Model
 
     protected $guarded = [];
 
-    /** @return BelongsToMany<Clip, $this> */
-    public function clips(): BelongsToMany
+    /** @return HasMany<BinItem, $this> */
+    public function items(): HasMany
     {
-        return $this->belongsToMany(Clip::class, 'bin_items')->withTimestamps();
+        return $this->hasMany(BinItem::class);
     }
 }

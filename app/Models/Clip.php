@@ -55,6 +55,7 @@ use Illuminate\Database\Eloquent\Relations\HasOneThrough;
  * @property-read \Illuminate\Database\Eloquent\Collection<int, TakePart> $parts
  * @property-read Look|null $look
  * @property-read Placement|null $placement
+ * @property-read \Illuminate\Database\Eloquent\Collection<int, Marker> $markers
  * @property-read \Illuminate\Database\Eloquent\Collection<int, Subclip> $subclips
  */
 class Clip extends Model
@@ -169,6 +170,12 @@ class Clip extends Model
     public function placement(): HasOne
     {
         return $this->hasOne(Placement::class);
+    }
+
+    /** @return HasMany<Marker, $this> */
+    public function markers(): HasMany
+    {
+        return $this->hasMany(Marker::class)->orderBy('in_ticks')->orderBy('id');
     }
 
     /** @return HasMany<Subclip, $this> */

@@ -11,6 +11,7 @@ use App\Domain\Cards\CardsTasks;
 use App\Domain\Cards\CardsUndo;
 use App\Domain\Cards\FailedCard;
 use App\Domain\Footage\FootageTasks;
+use App\Domain\Footage\FootageUndo;
 use App\Domain\Footage\MediaMade;
 use App\Domain\Handoff\HandoffTasks;
 use App\Domain\Lineup\CheckPoints;
@@ -63,6 +64,7 @@ final class AppServiceProvider extends ServiceProvider
         $this->app->singleton(Undoables::class, static function (): Undoables {
             $tables = new Undoables();
             ProductionsUndo::register($tables);
+            FootageUndo::register($tables);
             LogUndo::register($tables);
             CardsUndo::register($tables);
             LineupUndo::register($tables);

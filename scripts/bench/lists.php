@@ -33,8 +33,8 @@ $measure = static function (string $path) use ($ask): array {
 foreach (
     [
         'slate sheet, 2 000 takes' => "days/$day/log",
-        'bin, first page' => 'bins/scene:1/clips',
-        'bin, a late page' => 'bins/scene:1/clips?from=3000',
+        'bin, first page' => 'bins/scene:1/items',
+        'bin, a late page' => 'bins/scene:1/items?from=3000',
         'tree of bins' => 'bins',
     ]
     as $title => $path

@@ -10,7 +10,6 @@ use App\Domain\Lineup\SoundOfTake;
 use App\Models\Clip;
 use App\Models\ClipMark;
 use App\Models\Look;
-use App\Models\Subclip;
 use App\Models\TakePart;
 use App\Models\User;
 use App\Support\Clock;
@@ -21,7 +20,7 @@ final class ClipSheet
     /** @return array<string, mixed> */
     public function of(Clip $clip, User $user): array
     {
-        $clip->loadMissing(['device', 'take', 'card', 'placement', 'day', 'production', 'subclips']);
+        $clip->loadMissing(['device', 'take', 'card', 'placement', 'day', 'production', 'subclips', 'markers.user']);
         $rate = $clip->rate() ?? $clip->production->rate();
         $mark = ClipMark::query()->where('clip_id', $clip->id)->where('user_id', $user->id)->first();
 
@@ -46,7 +45,7 @@ final class ClipSheet
             'corrected_timecode' =>
                 $correction === 0 || $clip->start_ticks === null ? null : Clock::label($clip->start_ticks + $correction, $rate),
             'placed_ticks' => $clip->placement?->start_ticks,
-            'rate' => Clock::rate($rate),
+            'rate' => $rate,
             'sample_rate' => $clip->sample_rate,
             'channels' => $clip->channels ?? [],
             'width' => $clip->facts['width'] ?? null,
@@ -83,18 +82,8 @@ final class ClipSheet
                 )
                 ->all(),
             'marks' => ['in_ticks' => $mark?->in_ticks, 'out_ticks' => $mark?->out_ticks],
-            'subclips' => $clip->subclips
-                ->sortBy('in_ticks')
-                ->map(
-                    static fn(Subclip $subclip): array => [
-                        'ulid' => $subclip->ulid,
-                        'name' => $subclip->name,
-                        'in_ticks' => $subclip->in_ticks,
-                        'out_ticks' => $subclip->out_ticks,
-                    ],
-                )
-                ->values()
-                ->all(),
+            'subclips' => $clip->subclips->sortBy('in_ticks')->values()->all(),
+            'markers' => $clip->markers->all(),
         ];
     }
 }

@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace App\Domain\Bins;
 
+use App\Domain\Footage\References;
 use App\Domain\Undo\ChangeLog;
 use App\Models\Bin;
 use App\Models\BinItem;
@@ -14,7 +15,8 @@ use App\Models\User;
 use App\Support\Live;
 use App\Support\Problem;
 use App\Support\Topic;
-use Illuminate\Support\Collection;
+use Cartella\Core\Footage\ChannelSet;
+use Cartella\Core\Footage\Span;
 use Illuminate\Support\Facades\DB;
 
 /** What people do to their own bins and subclips; each an undoable step, none touching a recording. */
@@ -53,66 +55,97 @@ final class EditBins
     }
 
     /**
-     * @param  Collection<int, Clip>  $clips
+     * @param  list<string>  $refs  what goes in, as references are written
      * @param  Bin|null  $from  the bin they leave; null when they came from one that fills itself
+     * @return int how many were not there yet
+     *
+     * @throws Problem if one of them is nothing of this production
      */
-    public function move(Production $production, User $user, Collection $clips, Bin $to, ?Bin $from): int
+    public function move(Production $production, User $user, array $refs, Bin $to, ?Bin $from): int
     {
+        $found = References::find($production, $refs);
         $moved = 0;
-        $this->step(
-            $production,
-            $user,
-            sprintf('Put %d %s into %s', $clips->count(), $clips->count() === 1 ? 'clip' : 'clips', $to->name),
-            static function (ChangeLog $log) use ($clips, $to, $from, &$moved): void {
-                foreach ($clips as $clip) {
-                    if (!BinItem::query()->where('bin_id', $to->id)->where('clip_id', $clip->id)->exists()) {
-                        $log->save(new BinItem(['bin_id' => $to->id, 'clip_id' => $clip->id]));
-                        $moved++;
-                    }
-                    $left = $from === null ? null : BinItem::query()->where('bin_id', $from->id)->where('clip_id', $clip->id)->first();
-                    if ($left !== null && $from->id !== $to->id) {
-                        $log->delete($left);
-                    }
+        $this->step($production, $user, sprintf('Put %s into %s', count($found) === 1 ? 'one' : count($found), $to->name), static function (
+            ChangeLog $log,
+        ) use ($found, $to, $from, &$moved): void {
+            foreach ($found as ['reference' => $reference, 'id' => $id]) {
+                $ref = (string) $reference;
+                if (!BinItem::query()->where('bin_id', $to->id)->where('ref', $ref)->exists()) {
+                    $log->save(new BinItem(['bin_id' => $to->id, References::column($reference->kind) => $id, 'ref' => $ref]));
+                    $moved++;
                 }
-            },
-        );
+                $left = $from === null ? null : BinItem::query()->where('bin_id', $from->id)->where('ref', $ref)->first();
+                if ($left !== null && $from->id !== $to->id) {
+                    $log->delete($left);
+                }
+            }
+        });
 
         return $moved;
     }
 
-    /** @param  Collection<int, Clip>  $clips */
-    public function takeOut(Production $production, User $user, Collection $clips, Bin $bin): void
+    /** @param  list<string>  $refs  what of it is not there stays out */
+    public function takeOut(Production $production, User $user, array $refs, Bin $bin): void
     {
-        $this->step($production, $user, sprintf('Take %d out of %s', $clips->count(), $bin->name), static function (ChangeLog $log) use (
-            $clips,
+        $this->step($production, $user, sprintf('Take %d out of %s', count($refs), $bin->name), static function (ChangeLog $log) use (
+            $refs,
             $bin,
         ): void {
-            foreach (BinItem::query()->where('bin_id', $bin->id)->whereIn('clip_id', $clips->pluck('id'))->get() as $item) {
+            foreach (BinItem::query()->where('bin_id', $bin->id)->whereIn('ref', $refs)->get() as $item) {
                 $log->delete($item);
             }
         });
     }
 
-    /** @throws Problem if the range is empty or leaves the clip */
-    public function keepSubclip(Clip $clip, User $user, string $name, int $inTicks, int $outTicks): Subclip
+    /**
+     * Gives a stretch of a clip, some of its channels, or both a name.
+     *
+     * @param  ChannelSet|null  $channels  null for all
+     *
+     * @throws Problem if it leaves the clip, or would be all of it
+     */
+    public function keepSubclip(Clip $clip, User $user, string $name, ?Span $span, ?ChannelSet $channels): Subclip
     {
-        if ($inTicks < 0 || $outTicks <= $inTicks || $outTicks > (int) $clip->duration_ticks) {
-            throw Problem::refused(
-                'subclip.range',
-                'The out point must come after the in point, both inside the clip.',
-                'Set them again with I and O.',
-            );
+        if (($span === null && $channels === null) || $span?->isInside((int) $clip->duration_ticks) === false) {
+            throw self::noRange();
+        }
+        $known = array_column($clip->channels ?? [], 'index');
+        if ($channels !== null && array_diff($channels->numbers, $known) !== []) {
+            throw Problem::refused('subclip.channels', "{$clip->title()} has no such channel.", 'Choose among those it has.');
         }
         $subclip = new Subclip([
             'clip_id' => $clip->id,
             'user_id' => $user->id,
             'name' => $name,
-            'in_ticks' => $inTicks,
-            'out_ticks' => $outTicks,
+            'in_ticks' => $span?->inTicks,
+            'out_ticks' => $span?->outTicks,
+            'channels' => $channels?->numbers,
         ]);
         $this->step($clip->production, $user, "Keep the subclip $name", static fn(ChangeLog $log) => $log->save($subclip));
 
         return $subclip;
+    }
+
+    /** It goes out of the bins that hold it, and comes back to them when this is taken back. */
+    public function removeSubclip(Subclip $subclip, User $user): void
+    {
+        $this->step($subclip->clip->production, $user, "Remove the subclip $subclip->name", static function (ChangeLog $log) use (
+            $subclip,
+        ): void {
+            foreach (BinItem::query()->where('subclip_id', $subclip->id)->get() as $item) {
+                $log->delete($item);
+            }
+            $log->delete($subclip);
+        });
+    }
+
+    public static function noRange(): Problem
+    {
+        return Problem::refused(
+            'subclip.range',
+            'The out point must come after the in point, both inside the clip.',
+            'Set them again with I and O.',
+        );
     }
 
     private function refuseTaken(Production $production, string $name, ?int $parentId, ?int $exceptId): void

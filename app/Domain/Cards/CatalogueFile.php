@@ -6,8 +6,11 @@ namespace App\Domain\Cards;
 
 use App\Models\Card;
 use App\Models\Clip;
+use App\Models\Marker;
+use App\Models\MarkerKind;
 use Cartella\Core\Media\MediaInfo;
 use Cartella\Core\Media\MediaNames;
+use Illuminate\Support\Str;
 
 /** Writes down what one recording says of itself as a clip; done again it changes nothing that a person has set. */
 final class CatalogueFile
@@ -57,7 +60,6 @@ final class CatalogueFile
                     'tape' => $ixml->tape ?? $info->tape,
                     'start_source' => $ltc === null ? $info->startSource : 'ltc',
                     'ltc' => $ltc,
-                    'markers' => array_slice($info->markers, 0, 500),
                     'audio_streams' => $recording['layout'] === 'split' ? [count($recording['parts'])] : $info->audioStreams,
                     'layout' => $recording['layout'],
                     'parts' => $recording['parts'],
@@ -82,8 +84,32 @@ final class CatalogueFile
                     null,
             ])
             ->save();
+        self::keepMarkers($clip, $info);
 
         return $clip;
+    }
+
+    /** What the file itself marks, however much that is; what people marked stays. */
+    private static function keepMarkers(Clip $clip, MediaInfo $info): void
+    {
+        $clip->markers()->where('kind', MarkerKind::File)->delete();
+        foreach (array_chunk($info->markers, 500) as $some) {
+            Marker::query()->insert(
+                array_map(
+                    static fn(array $marker): array => [
+                        'ulid' => (string) Str::ulid(),
+                        'clip_id' => $clip->id,
+                        'kind' => MarkerKind::File->value,
+                        'in_ticks' => $marker['ticks'],
+                        'out_ticks' => ($marker['duration_ticks'] ?? 0) > 0 ? $marker['ticks'] + $marker['duration_ticks'] : null,
+                        'name' => mb_substr($marker['name'], 0, 160),
+                        'created_at' => now(),
+                        'updated_at' => now(),
+                    ],
+                    $some,
+                ),
+            );
+        }
     }
 
     /**

@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 namespace App\Domain\Handoff;
 
-use App\Domain\Bins\BinTree;
+use App\Domain\Bins\BinRows;
 use App\Domain\Tasks\StartTask;
 use App\Models\Clip;
 use App\Models\Handoff;
@@ -21,7 +21,7 @@ use Illuminate\Support\Facades\DB;
 /** Begins a hand-off of days and bins; the package is written by a worker. */
 final class MakeHandoff
 {
-    public function __construct(private readonly StartTask $start, private readonly BinTree $bins) {}
+    public function __construct(private readonly StartTask $start, private readonly BinRows $bins) {}
 
     /**
      * @param  Collection<int, ShootDay>  $days
@@ -73,11 +73,9 @@ final class MakeHandoff
      * @param  list<string>  $binKeys
      * @return Collection<int, Clip>
      */
-    public static function clips(Production $production, array $dayIds, array $binKeys, BinTree $bins): Collection
+    public static function clips(Production $production, array $dayIds, array $binKeys, BinRows $bins): Collection
     {
-        $fromBins = collect($binKeys)->flatMap(
-            static fn(string $key): array => array_column($bins->clips($production, $key, 0, 100_000)['clips'] ?? [], 'ulid'),
-        );
+        $fromBins = array_merge([], ...array_map(static fn(string $key): array => $bins->clipIds($production, $key), $binKeys));
 
         return Clip::query()
             ->with(['card.copies', 'device.look', 'look', 'take', 'parts.take.screeningNotes', 'placement', 'day'])
@@ -86,7 +84,7 @@ final class MakeHandoff
             ->where(
                 static fn($query) => $query
                     ->where(static fn($own) => $own->whereIn('shoot_day_id', $dayIds)->whereNull('import_kind'))
-                    ->orWhereIn('ulid', $fromBins),
+                    ->orWhereIntegerInRaw('id', $fromBins),
             )
             ->orderBy('id')
             ->get();

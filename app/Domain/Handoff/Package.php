@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 namespace App\Domain\Handoff;
 
-use App\Domain\Bins\BinTree;
+use App\Domain\Bins\BinRows;
 use App\Domain\Footage\ClipMedia;
 use App\Domain\Footage\Stores;
 use App\Domain\Sequences\Playlist;
@@ -40,7 +40,7 @@ final class Package
         private readonly SequenceStore $sequences,
         private readonly Recipes $recipes,
         private readonly ExchangeSequence $exchange,
-        private readonly BinTree $bins,
+        private readonly BinRows $bins,
     ) {}
 
     /** Says in a package whose it is, so that a run that was killed after it was delivered knows its own. */

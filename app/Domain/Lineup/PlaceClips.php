@@ -60,7 +60,7 @@ final class PlaceClips
             ->pluck('id')
             ->flip();
         $clips = Scope::clips($day)
-            ->with(['device', 'placement', 'parts.take'])
+            ->with(['device', 'placement', 'parts.take', 'markers'])
             ->orderByRaw("kind = 'picture'")
             ->orderBy('start_ticks')
             ->orderBy('id')
@@ -138,8 +138,8 @@ final class PlaceClips
         $isFixed = $isFixed || $clip->placement?->isHeld() === true;
         $recorded = $clip->recorded_at !== null && strlen($clip->recorded_at) > 10 ? strtotime($clip->recorded_at) : false;
         $markers = [];
-        foreach ($clip->facts['markers'] ?? [] as $marker) {
-            $markers[(string) $marker['name']] ??= (int) $marker['ticks'];
+        foreach ($clip->markers as $marker) {
+            $markers[$marker->name] ??= $marker->in_ticks;
         }
         unset($markers['']);
 

@@ -92,6 +92,13 @@ final class SplitIntoTakes
                     'Load the page again.',
                 );
             }
+            if ($read !== [] && $span['from'] < $read[count($read) - 1]['to']) {
+                throw Problem::refused(
+                    'split.overlap',
+                    'Two stretches of ' . $clip->title() . ' lie over each other.',
+                    'Let one end where the next begins.',
+                );
+            }
             $read[] = ['slate' => $line->slate, 'from' => $span['from'], 'to' => $span['to']];
         }
         $takes = DB::transaction(function () use ($clip, $day, $user, $read, $seen): array {
@@ -124,7 +131,7 @@ final class SplitIntoTakes
     /** @return list<array{from: int, to: int, slate: string|null}> between its marks; the ends of the clip are marks too */
     private function marks(Clip $clip, User $user): array
     {
-        $at = array_map(static fn(array $marker): int => (int) $marker['ticks'], $clip->facts['markers'] ?? []);
+        $at = $clip->markers()->pluck('in_ticks')->all();
         $own = ClipMark::query()->where('clip_id', $clip->id)->where('user_id', $user->id)->first();
         $at = [...$at, ...array_filter([$own?->in_ticks, $own?->out_ticks], is_int(...))];
         if ($at === []) {

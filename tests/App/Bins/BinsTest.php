@@ -7,6 +7,8 @@ namespace Tests\App\Bins;
 use App\Models\Role;
 use App\Models\Subclip;
 use Cartella\Core\Time\Ticks;
+use Database\Factories\ProductionFactory;
+use Database\Factories\StoredSequenceFactory;
 use Tests\App\TestCase;
 
 final class BinsTest extends TestCase
@@ -14,7 +16,7 @@ final class BinsTest extends TestCase
     /** @return list<string> */
     private function names(string $key): array
     {
-        return array_column($this->getJson($this->at('bins/' . rawurlencode($key) . '/clips'))->assertOk()->json('clips'), 'name');
+        return array_column($this->getJson($this->at('bins/' . rawurlencode($key) . '/items'))->assertOk()->json('rows'), 'name');
     }
 
     public function test_each_scene_fills_a_bin_in_slate_order_by_itself(): void
@@ -22,7 +24,7 @@ final class BinsTest extends TestCase
         foreach ([['12A', 1, 'late'], ['12', 2, 'second'], ['12', 1, 'first'], ['3', 1, 'other']] as [$setup, $take, $name]) {
             $this->clip($name, 'A', 0, take: $this->take($setup, $take));
         }
-        $this->as()->getJson($this->at('bins'))->assertJsonPath('scenes.0.key', 'scene:3')->assertJsonPath('scenes.1.clips', 3);
+        $this->as()->getJson($this->at('bins'))->assertJsonPath('scenes.0.key', 'scene:3')->assertJsonPath('scenes.1.items', 3);
         self::assertSame(['first', 'second', 'late'], $this->names('scene:12'));
     }
 
@@ -32,9 +34,9 @@ final class BinsTest extends TestCase
         $take = $this->take('12-14', 1, ['scene' => '12-14']);
         $this->clip('A001C001', 'A', 0, take: $take);
         $key = $this->getJson($this->at('bins'))->json('scenes.0.key');
-        $this->getJson($this->at('bins/' . rawurlencode($key) . '/clips'))->assertOk()->assertJsonPath('clips.0.take.setup', '12-14');
+        $this->getJson($this->at('bins/' . rawurlencode($key) . '/items'))->assertOk()->assertJsonPath('rows.0.take.setup', '12-14');
         foreach (['scene:', 'import:nothing', 'sound:loud', 'scene', '01ARZ3NDEKTSV4RRFFQ69G5FAV'] as $none) {
-            $this->getJson($this->at('bins/' . rawurlencode($none) . '/clips'))->assertNotFound();
+            $this->getJson($this->at('bins/' . rawurlencode($none) . '/items'))->assertNotFound();
         }
     }
 
@@ -51,10 +53,10 @@ final class BinsTest extends TestCase
             ]);
         }
         foreach (['3' => '3', '4' => '4'] as $scene => $setup) {
-            $bin = $this->getJson($this->at("bins/scene:$scene/clips"))->assertOk();
-            $bin->assertJsonPath('total', 1)->assertJsonCount(1, 'clips')->assertJsonPath('clips.0.take.setup', $setup);
+            $bin = $this->getJson($this->at("bins/scene:$scene/items"))->assertOk();
+            $bin->assertJsonPath('total', 1)->assertJsonCount(1, 'rows')->assertJsonPath('rows.0.take.setup', $setup);
         }
-        self::assertSame([1, 1], array_column($this->getJson($this->at('bins'))->json('scenes'), 'clips'));
+        self::assertSame([1, 1], array_column($this->getJson($this->at('bins'))->json('scenes'), 'items'));
     }
 
     public function test_a_long_bin_comes_in_pages(): void
@@ -63,9 +65,9 @@ final class BinsTest extends TestCase
         for ($n = 0; $n < 12; $n++) {
             $this->clip(sprintf('A%03d', $n), 'A', $n, take: $take);
         }
-        $page = $this->as()->getJson($this->at('bins/scene:3/clips?from=10&limit=5'))->assertOk();
-        self::assertSame([12, ['A010', 'A011']], [$page->json('total'), array_column($page->json('clips'), 'name')]);
-        $this->getJson($this->at('bins/scene:3/clips?limit=100000'))->assertStatus(422);
+        $page = $this->as()->getJson($this->at('bins/scene:3/items?from=10&limit=5'))->assertOk();
+        self::assertSame([12, ['A010', 'A011']], [$page->json('total'), array_column($page->json('rows'), 'name')]);
+        $this->getJson($this->at('bins/scene:3/items?limit=100000'))->assertStatus(422);
     }
 
     public function test_clips_go_into_own_bins_from_one_to_another_and_back_by_undo(): void
@@ -76,9 +78,9 @@ final class BinsTest extends TestCase
             ->assertStatus(201)
             ->json('key');
         $second = $this->postJson($this->at('bins'), ['name' => 'Second'])->json('key');
-        $this->postJson($this->at("bins/$first/clips"), ['clips' => [$clip->ulid], 'from' => null])->assertJsonPath('moved', 1);
-        $this->postJson($this->at("bins/$first/clips"), ['clips' => [$clip->ulid], 'from' => null])->assertJsonPath('moved', 0);
-        $this->postJson($this->at("bins/$second/clips"), ['clips' => [$clip->ulid], 'from' => $first])->assertOk();
+        $this->postJson($this->at("bins/$first/items"), ['refs' => ["clip:$clip->ulid"], 'from' => null])->assertJsonPath('moved', 1);
+        $this->postJson($this->at("bins/$first/items"), ['refs' => ["clip:$clip->ulid"], 'from' => null])->assertJsonPath('moved', 0);
+        $this->postJson($this->at("bins/$second/items"), ['refs' => ["clip:$clip->ulid"], 'from' => $first])->assertOk();
         self::assertSame([[], ['A001C001'], ['A001C001']], [$this->names($first), $this->names($second), $this->names('scene:3')]);
         $this->postJson($this->at('undo'));
         self::assertSame([['A001C001'], []], [$this->names($first), $this->names($second)]);
@@ -90,9 +92,9 @@ final class BinsTest extends TestCase
         $bin = $this->as()
             ->postJson($this->at('bins'), ['name' => 'Own'])
             ->json('key');
-        $this->postJson($this->at("bins/$bin/clips"), ['clips' => [$clip->ulid]]);
+        $this->postJson($this->at("bins/$bin/items"), ['refs' => ["clip:$clip->ulid"]]);
         $this->deleteJson($this->at("bins/$bin"))->assertOk();
-        $this->getJson($this->at("bins/$bin/clips"))->assertNotFound();
+        $this->getJson($this->at("bins/$bin/items"))->assertNotFound();
         $this->postJson($this->at('undo'))->assertOk();
         self::assertSame(['A001C001'], $this->names($bin));
     }
@@ -156,5 +158,109 @@ final class BinsTest extends TestCase
             ->assertOk();
         $this->getJson($this->at("clips/$clip->ulid"))->assertJsonPath('marks.in_ticks', 5);
         $this->as()->getJson($this->at("clips/$clip->ulid"))->assertJsonPath('marks.in_ticks', null);
+    }
+
+    public function test_a_bin_holds_clips_takes_subclips_and_cuts_each_by_reference_and_once(): void
+    {
+        $this->as();
+        $take = $this->take('3', 1);
+        $clip = $this->clip('A001C001', 'A', 0, 10, $take);
+        $other = $this->clip('B001C001', 'B', 0, 10, $take);
+        $sub = $this->postJson($this->at("clips/$clip->ulid/subclips"), [
+            'name' => 'The turn',
+            'in_ticks' => 2 * Ticks::PER_SECOND,
+            'out_ticks' => 4 * Ticks::PER_SECOND,
+        ])->json('ulid');
+        $cut = StoredSequenceFactory::new()
+            ->showing([$other->ulid])
+            ->createOne(['production_id' => $this->production->id, 'name' => 'Selects']);
+        $bin = $this->postJson($this->at('bins'), ['name' => 'For Ines'])->json('key');
+        $refs = ["clip:$clip->ulid", "take:$take->ulid", "subclip:$sub", "sequence:$cut->ulid"];
+        $this->postJson($this->at("bins/$bin/items"), ['refs' => $refs])->assertJsonPath('moved', 4);
+        $this->postJson($this->at("bins/$bin/items"), ['refs' => [...$refs, $refs[0]]])->assertJsonPath('moved', 0);
+        $rows = $this->getJson($this->at("bins/$bin/items"))->assertOk()->json('rows');
+        self::assertEqualsCanonicalizing(
+            [['clip', 'A001C001', 10], ['take', '3/1', 10], ['subclip', 'The turn', 2], ['sequence', 'Selects', 0]],
+            array_map(static fn(array $row): array => [$row['what'], $row['name'], $row['duration_ticks'] / Ticks::PER_SECOND], $rows),
+        );
+        self::assertEqualsCanonicalizing(
+            [$clip->ulid, $clip->ulid, $clip->ulid, null],
+            array_column($rows, 'clip'),
+            'whose sheet is shown',
+        );
+        $this->deleteJson($this->at("clips/$clip->ulid/subclips/$sub"))->assertOk();
+        self::assertSame(3, $this->getJson($this->at("bins/$bin/items"))->json('total'));
+        $this->postJson($this->at('undo'))->assertOk();
+        self::assertSame(4, $this->getJson($this->at("bins/$bin/items"))->json('total'), 'it is back in its bins');
+        $cut->update(['removed_at' => now()]);
+        self::assertSame(3, $this->getJson($this->at("bins/$bin/items"))->json('total'));
+    }
+
+    public function test_a_reference_to_what_is_not_of_the_production_goes_into_no_bin(): void
+    {
+        $clip = $this->clip('A001C001', 'A', 0, 10);
+        $foreign = $this->clip('A001C002', 'A', 0, 10, null, ['production_id' => ProductionFactory::new()->createOne()->id]);
+        $bin = $this->as()
+            ->postJson($this->at('bins'), ['name' => 'Own'])
+            ->json('key');
+        foreach (["clip:$foreign->ulid", "take:$clip->ulid", 'clip:nothing', "clip:$clip->ulid@A"] as $none) {
+            $this->postJson($this->at("bins/$bin/items"), ['refs' => ["clip:$clip->ulid", $none]])->assertNotFound();
+        }
+        $late = 11 * Ticks::PER_SECOND;
+        $this->postJson($this->at("bins/$bin/items"), ['refs' => ["clip:$clip->ulid#0-$late"]])
+            ->assertStatus(422)
+            ->assertJsonPath('code', 'reference.span');
+        self::assertSame([], $this->names($bin));
+    }
+
+    public function test_channels_of_a_recording_are_kept_under_a_name_and_only_those_that_it_has(): void
+    {
+        $channels = [['index' => 1, 'name' => 'Boom'], ['index' => 2, 'name' => 'Mara']];
+        $sound = $this->clip('TAPE0001', 'S', 0, 10, null, ['channels' => $channels]);
+        $ask = fn(?array $numbers) => $this->postJson($this->at("clips/$sound->ulid/subclips"), [
+            'name' => 'Mara alone',
+            'in_ticks' => null,
+            'out_ticks' => null,
+            'channels' => $numbers,
+        ]);
+        $this->as();
+        $ask([2])
+            ->assertCreated()
+            ->assertJsonPath('channels', [2]);
+        $ask([3])
+            ->assertStatus(422)
+            ->assertJsonPath('code', 'subclip.channels');
+        $ask([0])->assertStatus(422);
+        $ask(null)->assertStatus(422)->assertJsonPath('code', 'subclip.range');
+        self::assertSame("clip:$sound->ulid+2", (string) Subclip::query()->sole()->reference());
+    }
+
+    public function test_a_place_is_marked_and_named_and_what_the_file_marks_stays(): void
+    {
+        $clip = $this->clip('TAPE0001', 'S', 0, 10);
+        $clip->markers()->create(['kind' => 'file', 'in_ticks' => Ticks::PER_SECOND, 'name' => 'Roll']);
+        $this->as();
+        $place = fn(int $in, ?int $out = null) => $this->postJson($this->at("clips/$clip->ulid/markers"), [
+            'in_ticks' => $in,
+            'out_ticks' => $out,
+            'name' => 'gull',
+        ]);
+        $own = $place(3 * Ticks::PER_SECOND, 4 * Ticks::PER_SECOND)
+            ->assertCreated()
+            ->json('ulid');
+        $place(10 * Ticks::PER_SECOND)
+            ->assertStatus(422)
+            ->assertJsonPath('code', 'marker.place');
+        $place(4, 4)->assertStatus(422);
+        $this->patchJson($this->at("clips/$clip->ulid/markers/$own"), ['name' => 'gulls', 'note' => 'use it'])->assertOk();
+        $markers = $this->getJson($this->at("clips/$clip->ulid"))->json('markers');
+        self::assertSame(
+            [['Roll', 'file'], ['gulls', 'person']],
+            array_map(static fn(array $one): array => [$one['name'], $one['kind']], $markers),
+        );
+        $this->deleteJson($this->at("clips/$clip->ulid/markers/{$markers[0]['ulid']}"))->assertStatus(422);
+        $this->deleteJson($this->at("clips/$clip->ulid/markers/$own"))->assertOk();
+        $this->postJson($this->at('undo'))->assertOk();
+        self::assertSame('use it', $clip->markers()->where('ulid', $own)->value('note'));
     }
 }

@@ -187,7 +187,7 @@ final class CutIntoTakesTest extends TestCase
         self::assertSame(['3/1', '3-01 A'], [$first->refresh()->take?->label(), $first->label]);
         self::assertTrue($short->refresh()->is_false_start);
         self::assertNull($other->refresh()->take?->id, 'what was not ticked stays as it is');
-        $this->getJson($this->at('bins/scene:3/clips'))->assertJsonPath('total', 2);
+        $this->getJson($this->at('bins/scene:3/items'))->assertJsonPath('total', 2);
         $this->postJson($this->at('undo'))->assertOk();
         self::assertSame([null, null, false], [$first->refresh()->take?->id, $first->label, $short->refresh()->is_false_start]);
         self::assertSame(0, Take::query()->count());

@@ -50,6 +50,18 @@ final class AccessTest extends TestCase
         ]);
         $production->users()->attach($member);
         $take = Take::query()->create($onDay + ['scene' => '3', 'setup' => '3', 'take' => 1, 'sort_key' => SlateOrder::key('3', 1)]);
+        $clip = Clip::query()->create(
+            $onDay + [
+                'device_id' => $device->id,
+                'kind' => 'picture',
+                'name' => 'A001C001',
+                'path' => 'a',
+                'path_hash' => md5('a'),
+                'duration_ticks' => 1,
+                'facts' => [],
+                'channels' => [],
+            ],
+        );
         $cut = StoredSequenceFactory::new()
             ->showing(['A'])
             ->createOne($own);
@@ -60,18 +72,9 @@ final class AccessTest extends TestCase
             'device' => $device->ulid,
             'user' => $member->ulid,
             'take' => $take->ulid,
-            'clip' => Clip::query()->create(
-                $onDay + [
-                    'device_id' => $device->id,
-                    'kind' => 'picture',
-                    'name' => 'A001C001',
-                    'path' => 'a',
-                    'path_hash' => md5('a'),
-                    'duration_ticks' => 1,
-                    'facts' => [],
-                    'channels' => [],
-                ],
-            )->ulid,
+            'clip' => $clip->ulid,
+            'subclip' => $clip->subclips()->create(['name' => 'The turn', 'in_ticks' => 0, 'out_ticks' => 1])->ulid,
+            'marker' => $clip->markers()->create(['kind' => 'person', 'in_ticks' => 0, 'name' => 'gull'])->ulid,
             'store' => Store::query()->create(
                 $own + [
                     'key' => 'k' . $production->id,

@@ -1,0 +1,100 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Http\Bins;
+
+use App\Domain\Bins\ClipSheet;
+use App\Domain\Bins\EditBins;
+use App\Domain\Footage\EditMarkers;
+use App\Http\Bins\Answers\ClipSheetAnswer;
+use App\Http\Bins\Answers\MarkerAnswer;
+use App\Http\Bins\Answers\SubclipAnswer;
+use App\Http\Bins\Requests\MarkerNameRequest;
+use App\Http\Bins\Requests\MarkerRequest;
+use App\Http\Bins\Requests\MarksRequest;
+use App\Http\Bins\Requests\SubclipRequest;
+use App\Http\Controller;
+use App\Models\Clip;
+use App\Models\ClipMark;
+use App\Models\Marker;
+use App\Models\Production;
+use App\Models\Subclip;
+use Cartella\Core\Footage\ChannelSet;
+use Cartella\Core\Footage\InvalidReference;
+use Cartella\Core\Footage\Span;
+use Illuminate\Http\JsonResponse;
+use Illuminate\Http\Request;
+
+/** One clip: its sheet, and what people mark and name on it. */
+final class ClipController extends Controller
+{
+    public function show(Request $request, Production $production, Clip $clip, ClipSheet $sheet): JsonResponse
+    {
+        return new JsonResponse(ClipSheetAnswer::of($sheet->of($clip, self::who($request))));
+    }
+
+    /** Marks are one person's own and need no role. */
+    public function marks(MarksRequest $request, Production $production, Clip $clip): JsonResponse
+    {
+        ClipMark::query()->updateOrCreate(['clip_id' => $clip->id, 'user_id' => self::who($request)->id], $request->validated());
+
+        return new JsonResponse($request->validated());
+    }
+
+    public function addSubclip(SubclipRequest $request, Production $production, Clip $clip, EditBins $edit): JsonResponse
+    {
+        [$in, $out, $channels] = [$request->validated('in_ticks'), $request->validated('out_ticks'), $request->validated('channels')];
+        try {
+            $span = $in === null && $out === null ? null : new Span((int) $in, (int) $out);
+            $set = $channels === null ? null : new ChannelSet(array_map(intval(...), $channels));
+        } catch (InvalidReference) {
+            throw EditBins::noRange();
+        }
+        $subclip = $edit->keepSubclip($clip, self::who($request), trim($request->validated('name')), $span, $set);
+
+        return new JsonResponse(SubclipAnswer::of($subclip), 201);
+    }
+
+    public function removeSubclip(Request $request, Production $production, Clip $clip, Subclip $subclip, EditBins $edit): JsonResponse
+    {
+        $edit->removeSubclip($subclip, self::who($request));
+
+        return new JsonResponse([]);
+    }
+
+    public function addMarker(MarkerRequest $request, Production $production, Clip $clip, EditMarkers $edit): JsonResponse
+    {
+        $out = $request->validated('out_ticks');
+        $marker = $edit->add(
+            $clip,
+            self::who($request),
+            $request->integer('in_ticks'),
+            $out === null ? null : (int) $out,
+            trim((string) $request->validated('name')),
+            trim((string) $request->validated('note')),
+        );
+
+        return new JsonResponse(MarkerAnswer::of($marker), 201);
+    }
+
+    public function nameMarker(
+        MarkerNameRequest $request,
+        Production $production,
+        Clip $clip,
+        Marker $marker,
+        EditMarkers $edit,
+    ): JsonResponse {
+        $note = $request->has('note') ? trim((string) $request->validated('note')) : $marker->note;
+        $edit->change($marker, self::who($request), trim((string) $request->validated('name')), $note);
+
+        return new JsonResponse(MarkerAnswer::of($marker));
+    }
+
+    public function removeMarker(Request $request, Production $production, Clip $clip, Marker $marker, EditMarkers $edit): JsonResponse
+    {
+        $edit->remove($marker, self::who($request));
+
+        return new JsonResponse([]);
+    }
+}
