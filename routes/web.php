@@ -38,6 +38,7 @@ Route::prefix('api')->group(static function (): void {
             Route::post('second-factor', [AccountController::class, 'beginSecondFactor']);
             Route::put('second-factor', [AccountController::class, 'confirmSecondFactor']);
             Route::delete('second-factor', [AccountController::class, 'removeSecondFactor']);
+            Route::put('keys', [AccountController::class, 'keys']);
             Route::get('sessions', [AccountController::class, 'sessions']);
             Route::delete('sessions/{session}', [AccountController::class, 'endSession'])->where('session', '[0-9a-f]{32}');
         });

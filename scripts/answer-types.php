@@ -135,16 +135,26 @@ foreach (glob("$root/app/Http/*/Answers/*Answer.php") ?: [] as $file) {
     $said = array_combine($found[2], $found[1]);
     $lines = [];
     foreach ($constructor->getParameters() as $parameter) {
+        // Fields that a production added stand beside the others, under keys such as `own:lens`.
+        if ($class->hasProperty($parameter->getName()) && $class->getProperty($parameter->getName())->isPrivate()) {
+            $lines[] = '  [' . $parameter->getName() . ': `' . $parameter->getName() . ':${string}`]: string | boolean | undefined';
+            continue;
+        }
         $lines[] = '  ' . $parameter->getName() . ': ' . AnswerType::of($said[$parameter->getName()] ?? (string) $parameter->getType());
     }
     $about = trim((string) preg_replace('#^\s*/?\*+/? ?|\*/#m', '', (string) $class->getDocComment()));
     $name = preg_replace('/Answer$/', '', $class->getShortName());
-    $interfaces[$name] = "/** $about */\nexport interface $name {\n" . implode("\n", $lines) . "\n}\n";
+    $interfaces[$name] =
+        "/** $about */\nexport " .
+        ($lines === [] ? "type $name = Record<string, never>\n" : "interface $name {\n" . implode("\n", $lines) . "\n}\n");
 }
 ksort($interfaces);
 $text =
     "// Written by scripts/answer-types.php from the answer classes of app/Http; './cartella format' writes it anew.\n\n" .
     implode("\n", $interfaces);
+// What an open page can be told of is said once, too.
+$topics = array_map(static fn(App\Support\Topic $one): string => "'$one->value'", App\Support\Topic::cases());
+$text .= "\n/** What an open page is told has changed. */\nexport type Topic = " . implode(' | ', $topics) . "\n";
 $target = "$root/ui/api/answers.ts";
 $plain = static fn(string $code): string => (string) preg_replace('/\s+|[;,|]/', '', $code);
 if (in_array('--check', $argv, true)) {

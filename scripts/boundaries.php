@@ -29,6 +29,7 @@ const LINES = [
     ['app/Domain', 'php', '/\b(App\\\\Http|Illuminate\\\\Http|Illuminate\\\\Routing)\\\\/', '/^$/', 'a domain knows no HTTP'],
     ['app/Models', 'php', '/\bApp\\\\(Http|Domain)\\\\/', '/^$/', 'a model knows neither actions nor controllers'],
     ['app/Http', 'php', '/\bDB::/', '/^$/', 'a controller holds no transaction and asks no table'],
+    ['app/Http', 'php', '/->validate\(/', '/^$/', 'what comes in is checked by a form request'],
     [
         'ui/stages',
         'ts|vue',

@@ -1,3 +1,4 @@
+import { log } from './api/endpoints/log'
 import { createRouter, createWebHistory } from 'vue-router'
 import { ahead } from './api/queries'
 import type { StageName } from './shell/stages'
@@ -29,7 +30,7 @@ export const router = createRouter({
         {
           ...stage('log', () => import('./stages/log/LogPage.vue')),
           // Asked for while the page is still being put together.
-          beforeEnter: (to) => ahead(String(to.params.production), `days/${String(to.params.day)}/log`),
+          beforeEnter: (to) => ahead(log.sheet(String(to.params.production), String(to.params.day))),
         },
         stage('lineup', () => import('./stages/lineup/LineupPage.vue')),
         stage('bins', () => import('./stages/bins/BinsPage.vue')),

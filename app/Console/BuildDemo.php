@@ -111,7 +111,10 @@ final class BuildDemo extends Command
             Clip::query()
                 ->where('shoot_day_id', $days[1]->id)
                 ->whereIn('name', ['A001C006', 'A001C007', 'sluice gate creak'])
-                ->get(),
+                ->pluck('ulid')
+                ->map(static fn(string $ulid): string => "clip:$ulid")
+                ->values()
+                ->all(),
             $bin,
             null,
         );

@@ -20,7 +20,7 @@ use Illuminate\Database\Eloquent\Relations\HasMany;
  * @property \Carbon\CarbonInterface|null $created_at
  * @property \Carbon\CarbonInterface|null $updated_at
  * @property-read \Illuminate\Database\Eloquent\Collection<int, BinItem> $items
- * @property-read int|null $clips_count
+ * @property-read int|null $items_count
  */
 class Bin extends Model
 {

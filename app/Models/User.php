@@ -28,6 +28,7 @@ use Illuminate\Support\Facades\DB;
  * @property bool $must_use_second_factor
  * @property bool $must_change_password
  * @property bool $is_demo
+ * @property array<mixed>|null $own_keys
  * @property-read \Illuminate\Database\Eloquent\Collection<int, Production> $productions
  */
 class User extends Account
@@ -49,6 +50,7 @@ class User extends Account
             'must_use_second_factor' => 'boolean',
             'must_change_password' => 'boolean',
             'is_demo' => 'boolean',
+            'own_keys' => 'array',
         ];
     }
 

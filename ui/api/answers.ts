@@ -1,5 +1,238 @@
 // Written by scripts/answer-types.php from the answer classes of app/Http; './cartella format' writes it anew.
 
+/** Somebody new; the password is told once. */
+export interface AddedPerson {
+  ulid: string
+  name: string
+  password: string | null
+}
+
+/** What was written down for good, newest first. */
+export interface Audit {
+  rows: AuditRow[]
+}
+
+/** Something that was written down for good. */
+export interface AuditRow {
+  at: string
+  what: string
+  who: string
+  address: string | null
+  facts: Record<string, string | number | boolean | null>
+}
+
+/** A bin in the tree. */
+export interface BinEntry {
+  key: string
+  name: string
+  note: string
+  items: number
+  parent: string | null
+}
+
+/** A bin, by its key. */
+export interface BinMade {
+  key: string
+}
+
+/** A page of what lies in a bin, in slate order. */
+export interface BinPage {
+  total: number
+  from: number
+  rows: BinRow[]
+}
+
+/** What lies in a bin: a reference, and what is shown of the clip behind it. Ticks. */
+export interface BinRow {
+  ref: string
+  what: 'clip' | 'take' | 'subclip' | 'sequence'
+  clip: string | null
+  name: string
+  kind: string | null
+  import_kind: string | null
+  device: string | null
+  in_ticks: number | null
+  duration_ticks: number | null
+  start_ticks: number | null
+  take: RowTake | null
+  ready: boolean
+}
+
+/** Every bin of a production: those that fill themselves, and those that people made. */
+export interface BinTree {
+  scenes: BinEntry[]
+  imports: BinEntry[]
+  own: BinEntry[]
+}
+
+/** An offloaded card. Bytes and ticks. */
+export interface Card {
+  ulid: string
+  roll: string
+  volume: string
+  device: string | null
+  device_note: string | null
+  kind: string | null
+  state: 'copying' | 'verified' | 'fault' | 'stopped'
+  files: number
+  verified_files: number
+  size_bytes: number
+  faults: { path: string; reason: string; byte?: number; destination?: string }[]
+  is_safe: boolean
+  is_one_disk: boolean
+  matched_files: number
+  chosen_stores: string[] | null
+  on_bench: boolean
+  verified_at: string | null
+  released_at: string | null
+  released_by: string | null
+  clips: number
+  running_ticks: number
+  use_number: number
+  first_at: string | null
+  last_at: string | null
+  clock_ticks: number | null
+  copies: CardCopy[]
+  task: Task | null
+}
+
+/** A copy of a card on a store. */
+export interface CardCopy {
+  store: string
+  path: string
+  manifest: string | null
+  is_whole: boolean
+  checked_at: string | null
+  read_from: 'medium' | 'cache' | null
+  differences: {
+    missing: string[]
+    altered: string[]
+    new: string[]
+    renamed: { from: string; to: string }[]
+    problems: string[]
+  } | null
+}
+
+/** An offloaded card, with its files and releases. */
+export interface CardDetail {
+  ulid: string
+  roll: string
+  volume: string
+  device: string | null
+  device_note: string | null
+  kind: string | null
+  state: 'copying' | 'verified' | 'fault' | 'stopped'
+  files: number
+  verified_files: number
+  size_bytes: number
+  faults: { path: string; reason: string; byte?: number; destination?: string }[]
+  is_safe: boolean
+  is_one_disk: boolean
+  matched_files: number
+  chosen_stores: string[] | null
+  on_bench: boolean
+  verified_at: string | null
+  released_at: string | null
+  released_by: string | null
+  clips: number
+  running_ticks: number
+  use_number: number
+  first_at: string | null
+  last_at: string | null
+  clock_ticks: number | null
+  copies: CardCopy[]
+  task: Task | null
+  list: {
+    path: string
+    size_bytes: number
+    algorithm: string | null
+    hash: string | null
+    copies: number
+    fault: string | null
+  }[]
+  releases: CardRelease[]
+}
+
+/** That a card was released, and what was looked at. */
+export interface CardRelease {
+  at: string
+  by: string | null
+  evidence: {
+    files: number
+    size_bytes: number
+    algorithm: string | null
+    verified_at: string | null
+    looked_at?: string
+    one_disk?: boolean
+    words?: string | null
+    copies: ReleasedCopy[]
+  }
+}
+
+/** The cards of a day, what lies in the readers, and where copies go. */
+export interface CardsStage {
+  volumes: Volume[]
+  cards: Card[]
+  stores: Store[]
+  check: ClipCheck
+  template: string
+  panel: string | null
+}
+
+/** How many things were changed. */
+export interface Changed {
+  changed: number
+}
+
+/** What changed in a production since the last time it was asked. */
+export interface Changes {
+  last: number
+  events: { id: number; topic: string; facts: unknown; origin: string | null }[]
+}
+
+/** A clip beside the one it was placed against. */
+export interface CheckPair {
+  own: CheckSide
+  against: CheckSide | null
+  beside: CheckSide | null
+  moments: { ticks: number; what: 'clap' | 'onset' }[]
+}
+
+/** One of the two clips that are looked at together. */
+export interface CheckSide {
+  clip: string
+  name: string
+  device: string | null
+  kind: string
+  start_ticks: number | null
+  drift_ppm: number | null
+  duration_ticks: number
+  rate: Rate
+  media_version: string
+  has_sound: boolean
+  frames: number | null
+  look: ClipLook | null
+}
+
+/** The status of a take now. */
+export interface Circled {
+  ulid: string
+  status: 'none' | 'circled' | 'hold' | 'ng'
+}
+
+/** What the devices of a day have in common, and what they have not. */
+export interface ClipCheck {
+  devices: {
+    device: string
+    kind: string
+    clips: number
+    running_ticks: number
+    first_ticks: number | null
+    last_ticks: number | null
+  }[]
+  differences: { device: string; against: string; title: string; evidence: string }[]
+}
+
 /** The look that a picture is shown with: its own, or its device's; numbers as the ASC CDL has them. */
 export interface ClipLook {
   ulid: string
@@ -11,6 +244,66 @@ export interface ClipLook {
   saturation: number
 }
 
+/** Where something is heard or seen in a clip. Ticks and frames. */
+export interface ClipPoints {
+  claps: { ticks: number; strength: number }[]
+  onsets: number[]
+  flashes: { frame: number; strength: number }[]
+  pending: boolean | null
+}
+
+/** Everything about one clip, and one person's marks on it. Ticks from its first frame, but for what is on a clock. */
+export interface ClipSheet {
+  ulid: string
+  name: string
+  file: string
+  kind: 'picture' | 'sound' | 'still' | 'other'
+  import_kind: string | null
+  device: string | null
+  roll: string | null
+  path: string
+  parts: string[]
+  sidecars: string[]
+  day: string
+  duration_ticks: number | null
+  frames: number | null
+  start_ticks: number | null
+  start_timecode: string | null
+  corrected_timecode: string | null
+  placed_ticks: number | null
+  rate: Rate
+  sample_rate: number | null
+  channels: { index: number; name: string; function: string | null }[]
+  width: number | null
+  height: number | null
+  recorded_at: string | null
+  problems: string[]
+  ready: boolean
+  synced: boolean
+  has_sound: boolean
+  media_version: string
+  look: ClipLook | null
+  sound: {
+    clip: string
+    name: string
+    is_default: boolean
+    channels: { index: number; name: string; on: boolean; gain_db: number }[]
+  } | null
+  head_frames: number | null
+  take: {
+    ulid: string
+    setup: string
+    take: number
+    part: string
+    status: 'none' | 'circled' | 'hold' | 'ng'
+    description: string
+  } | null
+  takes: { ulid: string; label: string; in_ticks: number | null; out_ticks: number | null }[]
+  marks: { in_ticks: number | null; out_ticks: number | null }
+  subclips: Subclip[]
+  markers: Marker[]
+}
+
 /** A reel or cut that shows a clip. */
 export interface ClipUse {
   sequence: string
@@ -19,12 +312,72 @@ export interface ClipUse {
   times: number
 }
 
+/** The reels and cuts that show a clip. */
+export interface ClipUses {
+  uses: ClipUse[]
+}
+
+/** By how much a clock is corrected. */
+export interface Clock {
+  correction_ticks: number
+}
+
+/** The columns of the sheet as a person keeps them; none where they never chose. */
+export interface Columns {
+  columns: { key: string; width: number; shown: boolean }[] | null
+}
+
+/** Which takes the line-up makes of the clips. */
+export interface CutPlan {
+  rows: CutRow[]
+  patterns: string[]
+  pattern: string | null
+}
+
+/** A clip, and the take it would be of. */
+export interface CutRow {
+  clip: string
+  name: string
+  device: string | null
+  kind: string
+  what: 'take' | 'false_start' | 'wild' | 'room_tone' | 'mos'
+  was: string | null
+  now: string | null
+  is_new: boolean
+  why: string
+}
+
 /** A shoot day. */
 export interface Day {
   ulid: string
   number: number
   date: string
   unit: string
+}
+
+/** The day at a glance. Ticks and bytes. */
+export interface DaySheet {
+  counts: {
+    cards: number
+    cards_safe: number
+    cards_unsafe: string[]
+    bytes_verified: number
+    takes: number
+    setups: number
+    scenes: number
+    circled: number
+    handed_off: number
+    circled_ticks: number
+    running_ticks: number
+    synced: number
+    to_sync: number
+    unsure: number
+    strays: number
+  }
+  rolled: { device: string; kind: string; spans: [number, number, string, string | null, boolean][] }[]
+  points: OpenPoint[]
+  wrap: { done: boolean; title: string; note: string; stage: string; is_running: boolean }[]
+  running: string[]
 }
 
 /** A camera or recorder of the production. */
@@ -38,6 +391,178 @@ export interface Device {
   is_retired: boolean
 }
 
+/** A device as the set-up lists it. */
+export interface DeviceRow {
+  ulid: string
+  letter: string
+  kind: 'camera' | 'recorder' | 'phone' | 'other'
+  note: string
+  lane: number
+  colour: number | null
+  is_retired: boolean
+  clips: number
+}
+
+/** The devices of a production. */
+export interface Devices {
+  devices: DeviceRow[]
+}
+
+/** A field about which sources disagree. */
+export interface Dispute {
+  field: string
+  now: string | boolean
+  by: string | null
+  at: number | null
+  said: { source: string; place: string; value: string | boolean; at: number }[]
+}
+
+/** It is done, and there is nothing more to say. */
+export type Done = Record<string, never>
+
+/** How many takes were changed. */
+export interface Edited {
+  takes: number
+}
+
+/** How many sessions were ended. */
+export interface Ended {
+  ended: number
+}
+
+/** The fields that a production added. */
+export interface Fields {
+  fields: OwnField[]
+}
+
+/** A name that a pattern would give. */
+export interface GivenName {
+  ulid: string
+  original: string
+  was: string
+  name: string
+  problems: string[]
+}
+
+/** A package for the editing team. */
+export interface Handoff {
+  ulid: string
+  number: number
+  title: string
+  folder: string
+  state: 'packing' | 'delivered' | 'accepted' | 'queried' | 'failed'
+  summary: { files: number; bytes: number; clips: number; reel: string | null; missing: string[] } | null
+  made_by: string | null
+  made_at: string | null
+  delivered_at: string | null
+  answered_by: string | null
+  answered_at: string | null
+  query: string | null
+}
+
+/** How a package stands. */
+export interface HandoffState {
+  state: string
+}
+
+/** The packages of a production, and the bins that can be handed off. */
+export interface Handoffs {
+  handoffs: Handoff[]
+  bins: BinTree
+}
+
+/** From which frame on a clip is watched. */
+export interface Head {
+  frames: number | null
+}
+
+/** The line-up of a day. */
+export interface Lineup {
+  placements: Placed[]
+  strays: Stray[]
+  clocks: { device: string; learned_ticks: number | null; applied_ticks: number | null; votes: number }[]
+  task: Task | null
+}
+
+/** A run of the line-up. */
+export interface LineupRun {
+  ulid: string
+  number: number
+  scope: string
+  ways: string[]
+  placed: number
+  sure: number
+  strays: number
+  by: string | null
+  at: string
+}
+
+/** Whether a place stays whatever a run finds. */
+export interface Locked {
+  locked: boolean
+}
+
+/** A clip of a take, or of none, in the sheet. Where a stretch of it belongs to the take, times are that stretch's. */
+export interface LogClip {
+  ulid: string
+  kind: 'picture' | 'sound' | 'other'
+  name: string
+  file: string
+  device: string | null
+  slate_from: string | null
+  in_ticks: number | null
+  duration_ticks: number | null
+  start_ticks: number | null
+  placed_ticks: number | null
+  clock: number | null
+  way: string | null
+  sure: boolean
+  stray: string | null
+  is_wild: boolean
+  is_false_start: boolean
+  problems: string[]
+  ready: boolean
+}
+
+/** A look of the production; numbers as the ASC CDL has them. */
+export interface Look {
+  slope: [number, number, number]
+  offset: [number, number, number]
+  power: [number, number, number]
+  saturation: number
+  ulid: string
+  name: string
+  source: string | null
+  devices: string[] | null
+}
+
+/** The looks of the production. */
+export interface Looks {
+  looks: Look[]
+}
+
+/** Something that was made, by its ULID. */
+export interface Made {
+  ulid: string
+}
+
+/** A named place of a clip, or a stretch of it. Ticks from its first frame. */
+export interface Marker {
+  ulid: string
+  kind: 'file' | 'person'
+  in_ticks: number
+  out_ticks: number | null
+  name: string
+  note: string
+  by: string | null
+}
+
+/** One person's in and out on a clip. */
+export interface Marks {
+  in_ticks: number | null
+  out_ticks: number | null
+}
+
 /** What whoever asks may do in a production. */
 export interface May {
   work: boolean
@@ -45,6 +570,85 @@ export interface May {
   review: boolean
   accept: boolean
   manage: boolean
+}
+
+/** Somebody of a production. */
+export interface Member {
+  ulid: string
+  name: string
+  email: string
+  role: 'assistant' | 'editor' | 'reviewer' | 'admin'
+  is_desk_admin: boolean
+  has_second_factor: boolean
+  must_use_second_factor: boolean
+  must_change_password: boolean
+  sessions: number
+  is_you: boolean
+}
+
+/** How many were not in the bin yet. */
+export interface Moved {
+  moved: number
+}
+
+/** Names that a pattern would give. */
+export interface Names {
+  names: GivenName[]
+}
+
+/** A new password, told once. */
+export interface NewPassword {
+  password: string
+}
+
+/** A file of notes on its way into the log. */
+export interface NoteFile {
+  ulid: string
+  name: string
+  heading: number
+  columns: Record<string, string>
+  is_known: boolean
+  rows: string[][]
+  report: NoteReport | null
+  applied: boolean
+  task: Task | null
+  targets: string[]
+}
+
+/** What a file of notes would do. */
+export interface NoteReport {
+  rows: number
+  made: number
+  joined: number
+  counts: Record<'new' | 'same' | 'different' | 'unmatched', number>
+  samples: Record<'new' | 'same' | 'different' | 'unmatched', NoteSample[]>
+  fault_count: number
+  faults: { row: number; column: string; what: string; why: string }[]
+}
+
+/** A row of a file of notes, and what it would change. */
+export interface NoteSample {
+  row: number
+  slate: string
+  take: string | null
+  why: string
+  fields: { field: string; was: string | boolean; said: string | boolean; taken: boolean }[]
+}
+
+/** The cards that are copied now, and those of which something has to be asked. */
+export interface OffloadAll {
+  started: string[]
+  asked: { name: string; why: string }[]
+}
+
+/** Something that wants a person, where it is, and what mends it. */
+export interface OpenPoint {
+  key: string
+  weight: 'fault' | 'warning'
+  title: string
+  evidence: string
+  place: { stage: string; take?: string; clip?: string; card?: string }
+  fixes: { name: string; label: string }[]
 }
 
 /** A field that a production added, as its set-up shows it. */
@@ -55,6 +659,29 @@ export interface OwnField {
   type: 'text' | 'number' | 'choice' | 'yes_no'
   choices: string[]
   is_retired: boolean
+}
+
+/** Patterns, in their order. */
+export interface Patterns {
+  patterns: string[]
+}
+
+/** The people of a production. */
+export interface People {
+  people: Member[]
+}
+
+/** Whoever is signed in. */
+export interface Person {
+  ulid: string
+  name: string
+  email: string
+  initials: string
+  role: 'assistant' | 'editor' | 'reviewer' | 'admin'
+  needs: 'password' | 'second_factor' | null
+  has_second_factor: boolean
+  recovery_codes_left: number
+  own_keys: Record<string, string[]>
 }
 
 /** A stretch of picture that plays. Ticks: `at` on the playlist's clock, `in` from the clip's first frame. */
@@ -69,6 +696,55 @@ export interface PicturePiece {
   rate: Rate
   media_version: string
   look: ClipLook | null
+}
+
+/** Where a card would land below each store. */
+export interface Place {
+  path: string
+}
+
+/** Where a clip lies now, on the clock of the day. */
+export interface PlaceMade {
+  start_ticks: number | null
+}
+
+/** A clip on the clock of the day. Ticks. */
+export interface Placed {
+  clip: string
+  name: string
+  device: string
+  kind: 'picture' | 'sound'
+  duration_ticks: number
+  own_ticks: number | null
+  take: string | null
+  take_ulid: string | null
+  ready: boolean
+  has_sound: boolean
+  roll: string | null
+  scene: string | null
+  left_out: boolean
+  what: string
+  alone: boolean
+  start_ticks: number
+  group: number
+  way: string
+  confidence: number
+  sure: boolean
+  drift_ppm: number | null
+  drift_applied: boolean
+  is_anchor: boolean
+  locked: boolean
+  second_ticks: number | null
+  agreeing: number | null
+  windows: number | null
+  against: string | null
+  height: number | null
+  runner_up: number | null
+  residual_ticks: number | null
+  clock_disagrees_ticks: number | null
+  point: string | null
+  weakest_link: [string, string] | null
+  miss_ticks: number | null
 }
 
 /** What of a sequence plays when: pieces of picture and pieces of sound on one clock. Ticks; `start_ticks` is the first label. */
@@ -104,6 +780,28 @@ export interface Rate {
   nominal: number
   drop: boolean
   name: string
+}
+
+/** What was read as the slate of a clip. */
+export interface ReadSlate {
+  clip: string
+  name: string
+  device: string | null
+  slate: string | null
+  from: 'ixml' | 'name' | null
+  pattern: string | null
+  has: string | null
+  is_new: boolean
+}
+
+/** What was otherwise when a reel was built again. */
+export interface Rebuilt {
+  changed: string | null
+}
+
+/** Codes that get somebody in who lost their second factor; each once. */
+export interface RecoveryCodes {
+  recovery_codes: string[]
 }
 
 /** A reel as the dark room shows it. */
@@ -179,6 +877,107 @@ export interface ReelTake {
   log_note: string | null
 }
 
+/** The reels of a day, newest first. */
+export interface Reels {
+  reels: ReelSummary[]
+}
+
+/** What was looked at of a copy before its card was released. */
+export interface ReleasedCopy {
+  store: string
+  path: string
+  manifest: string | null
+  c4: string | null
+  checked_at: string | null
+  device: number | null
+  files: number | null
+  size_bytes: number | null
+  sample: { path: string; bytes: number; from: 'medium' | 'cache' }[] | null
+}
+
+/** The take that a row belongs to, as lists show it. */
+export interface RowTake {
+  ulid: string
+  setup: string
+  take: number
+  part: string
+  status: 'none' | 'circled' | 'hold' | 'ng'
+  description: string
+  size: string
+}
+
+/** Where a run left a clip. */
+export interface RunPlace {
+  start_ticks: number | null
+  way: string | null
+  sure: boolean
+  locked: boolean
+  reason: string | null
+}
+
+/** A clip that one run placed otherwise than another. */
+export interface RunRow {
+  clip: string
+  name: string
+  device: string | null
+  before: RunPlace | null
+  after: RunPlace | null
+  moved_ticks: number | null
+}
+
+/** What two runs placed otherwise. */
+export interface RunRows {
+  rows: RunRow[]
+}
+
+/** The runs of a day, newest first. */
+export interface Runs {
+  runs: LineupRun[]
+}
+
+/** The scenes of the day, by name. */
+export interface Scenes {
+  scenes: Record<string, SheetScene>
+}
+
+/** What a script would change. */
+export interface ScriptReport {
+  scenes: number
+  new: string[]
+  gone: string[]
+  changed: string[]
+  pages: string
+}
+
+/** What was found by a word. */
+export interface SearchResult {
+  takes: {
+    ulid: string
+    setup: string
+    take: number
+    part: string
+    description: string
+    status: 'none' | 'circled' | 'hold' | 'ng'
+    day: string
+    number: number
+  }[]
+  clips: {
+    ulid: string
+    name: string
+    label: string | null
+    kind: string
+    letter: string | null
+    day: string
+    number: number
+  }[]
+}
+
+/** A new second factor, to be set up in an authenticator. */
+export interface SecondFactor {
+  secret: string
+  address: string
+}
+
 /** A cut as it is at its newest step. */
 export interface Sequence {
   ulid: string
@@ -187,6 +986,11 @@ export interface Sequence {
   step: number
   value: Record<string, unknown>
   versions: SequenceVersion[]
+}
+
+/** The step that an edit made; none where it changed nothing. */
+export interface SequenceEdited {
+  step: SequenceStep | null
 }
 
 /** A change of a cut: what it is called, and what it made otherwise, as the operation `restore` says it. */
@@ -205,6 +1009,70 @@ export interface SequenceVersion {
   made_at: string | null
 }
 
+/** A browser in which a person is signed in. */
+export interface SessionRow {
+  id: string
+  address: string | null
+  browser: string
+  last_at: string
+  is_this: boolean
+}
+
+/** Who is signed in, if anybody, and the productions they belong to. */
+export interface SessionState {
+  user: Person | null
+  productions: { ulid: string; name: string }[]
+}
+
+/** Where a person is signed in. */
+export interface Sessions {
+  sessions: SessionRow[]
+}
+
+/** How many disagreements were settled. */
+export interface Settled {
+  settled: number
+}
+
+/** A scene of the day: what the script says of it, and what was shot. */
+export interface SheetScene {
+  heading: string
+  characters: string[]
+  pages: string | null
+  in_script: boolean
+  setups: number
+  takes: number
+  circled: number
+  running_ticks: number
+  days: number
+}
+
+/** What would be read as slates, and by which patterns. */
+export interface SlatePreview {
+  clips: ReadSlate[]
+  patterns: string[] | null
+}
+
+/** The take that a clip is of now. */
+export interface SlateSet {
+  take: string | null
+}
+
+/** The takes of a day, and the clips of none. */
+export interface SlateSheet {
+  takes: TakeRow[]
+  unslated: LogClip[]
+}
+
+/** What came of reading the slates: clips by where their slate was read, those that say none, and new takes. */
+export interface SlatesRead {
+  read: number
+  from_recorder: number
+  from_names: number
+  silent: number
+  takes: number
+}
+
 /** A stretch of sound that is heard under the pictures. Ticks: `at` on the playlist's clock, `in` from the recording's start. */
 export interface SoundPiece {
   clip: string
@@ -216,6 +1084,83 @@ export interface SoundPiece {
   channels: { index: number; gain_db: number }[]
   drift_ppm: number
   media_version: string
+}
+
+/** Where a long recording would be split. */
+export interface SplitPlan {
+  spans: SplitSpan[]
+}
+
+/** A stretch of a long recording, ticks from its first frame. */
+export interface SplitSpan {
+  from: number
+  to: number
+  slate: string | null
+}
+
+/** The takes that a recording was split into, by their ULIDs. */
+export interface SplitTakes {
+  takes: string[]
+}
+
+/** A place for copies, as it is now. */
+export interface Store {
+  key: string
+  name: string
+  free_bytes: number | null
+  is_there: boolean
+  device: number | null
+}
+
+/** A place for copies, as the set-up shows it. */
+export interface StoreSetting {
+  ulid: string
+  key: string
+  name: string
+  path: string
+  is_there: boolean
+  is_other: boolean
+  is_retired: boolean
+  device: number | null
+  free_bytes: number | null
+  total_bytes: number | null
+  cards: number
+}
+
+/** The places for copies. */
+export interface Stores {
+  stores: StoreSetting[]
+}
+
+/** A clip without a place, why, and what can be done. */
+export interface Stray {
+  clip: string
+  name: string
+  device: string | null
+  kind: 'picture' | 'sound'
+  duration_ticks: number
+  own_ticks: number | null
+  take: string | null
+  take_ulid: string | null
+  ready: boolean
+  has_sound: boolean
+  roll: string | null
+  scene: string | null
+  left_out: boolean
+  what: string
+  alone: boolean
+  reason: string
+  is_false_start: boolean
+  steps: ('back' | 'lineup' | 'clap' | 'hand' | 'false_start' | 'out' | 'wild')[]
+}
+
+/** A stretch of a clip, some of its channels, or both, that has a name. Ticks from its first frame; null is all of it. */
+export interface Subclip {
+  ulid: string
+  name: string
+  in_ticks: number | null
+  out_ticks: number | null
+  channels: number[] | null
 }
 
 /** Counts for the tabs of the spine. */
@@ -236,6 +1181,56 @@ export interface TakeField {
   label: string
   limit: number
   choices: string[]
+}
+
+/** The steps of a take, newest first. */
+export interface TakeHistory {
+  steps: TakeStep[]
+}
+
+/** A take as the sheet shows it; fields that the production added stand beside the others under their own keys. */
+export interface TakeRow {
+  ulid: string
+  scene: string
+  setup: string
+  take: number
+  part: string
+  name: string
+  description: string
+  size: string
+  width: number
+  status: 'none' | 'circled' | 'hold' | 'ng'
+  notes: string
+  keywords: string
+  is_mos: boolean
+  is_tail_slate: boolean
+  is_wild: boolean
+  is_guide_only: boolean
+  is_pickup: boolean
+  is_false_start: boolean
+  absent_devices: string[]
+  missed: string[]
+  claims: { from: string; where: string; setup: string; take: number; part: string }[]
+  disputes: Dispute[]
+  said_by: string | null
+  screening: string
+  clips: LogClip[]
+  sync: string
+  [own: `own:${string}`]: string | boolean | undefined
+}
+
+/** A step in the history of a take. */
+export interface TakeStep {
+  at: string
+  by: string
+  label: string
+  undone: boolean
+  fields: { field: string; from: string; to: string }[]
+}
+
+/** Some rows of the sheet. */
+export interface Takes {
+  takes: TakeRow[]
 }
 
 /** A task as the tray shows it. */
@@ -262,3 +1257,122 @@ export interface Task {
   ended_at: string | null
   problems: number
 }
+
+/** What runs, waits, failed, and ended today. */
+export interface Tasks {
+  tasks: Task[]
+}
+
+/** By what template cards land. */
+export interface Template {
+  template: string
+}
+
+/** What the log line did. */
+export interface Typed {
+  take: string
+  slate: string
+  made: boolean
+}
+
+/** What the log line would do. */
+export interface Understood {
+  pieces: { is: 'slate' | 'size' | 'status' | 'mark' | 'keyword' | 'note' | 'happens'; says: string }[]
+  problems: string[]
+  hints: string[]
+  slate: string | null
+  does: 'nothing' | 'joins' | 'joins-new' | 'makes' | 'edits'
+}
+
+/** What was taken back or done again, and what of it stayed as others left it. */
+export interface Undone {
+  label: string | null
+  stayed: string[]
+  stayed_count: number
+}
+
+/** A volume in a reader: what is on it, and what is known of it. */
+export interface Volume {
+  name: string
+  files: number
+  size_bytes: number
+  clips: number
+  roll: string
+  device: string | null
+  kind: 'camera' | 'recorder' | 'folder'
+  why: string
+  first: VolumeClip | null
+  last: VolumeClip | null
+  problems: string[]
+  problem_count: number
+  date: string | null
+  day: number | null
+  state: 'new' | 'seen' | 'grown' | 'reused'
+  known_roll: string | null
+  known_card: string | null
+  known_files: number
+  new_files: number
+  is_ours: boolean
+  ours_why: string | null
+  ask: string | null
+  in_all: boolean
+  project: string | null
+}
+
+/** The first or last clip of a volume. */
+export interface VolumeClip {
+  name: string
+  at: string | null
+}
+
+/** A volume in a reader, with its files. */
+export interface VolumeDetail {
+  name: string
+  files: number
+  size_bytes: number
+  clips: number
+  roll: string
+  device: string | null
+  kind: 'camera' | 'recorder' | 'folder'
+  why: string
+  first: VolumeClip | null
+  last: VolumeClip | null
+  problems: string[]
+  problem_count: number
+  date: string | null
+  day: number | null
+  state: 'new' | 'seen' | 'grown' | 'reused'
+  known_roll: string | null
+  known_card: string | null
+  known_files: number
+  new_files: number
+  is_ours: boolean
+  ours_why: string | null
+  ask: string | null
+  in_all: boolean
+  project: string | null
+  list: { path: string; size_bytes: number; kind: string | null; is_new: boolean }[]
+}
+
+/** How many clips went back to a run, and how many a person's decision holds. */
+export interface WentBack {
+  moved: number
+  kept: number
+}
+
+/** What an open page is told has changed. */
+export type Topic =
+  | 'tasks'
+  | 'cards'
+  | 'takes'
+  | 'lineup'
+  | 'lanes'
+  | 'bins'
+  | 'sequences'
+  | 'notes'
+  | 'handoffs'
+  | 'clips'
+  | 'patterns'
+  | 'looks'
+  | 'here'
+  | 'settings'

@@ -1,6 +1,7 @@
 import { onScopeDispose, watch, type MaybeRefOrGetter, toValue } from 'vue'
 import { api, PAGE } from './client'
-import { type Cause, justMadeStale, makeStale } from './queries'
+import type { Cause } from './ask'
+import { justMadeStale, makeStale } from './queries'
 import type { Topic } from './types'
 
 interface Event {
@@ -44,7 +45,7 @@ function listen(production: string): () => void {
   let timer: number | undefined
   let rest: number | undefined
   let failures = 0
-  const pending = new Set<Cause>()
+  const pending = new Map<string, [Cause, Record<string, unknown>]>()
   let flush: number | undefined
   const hear = (event: Event) => {
     last = Math.max(last, event.id)
@@ -55,11 +56,11 @@ function listen(production: string): () => void {
     const topic = event.topic === 'takes' && event.facts.words === true ? 'words' : event.topic
     // What this page did itself it has asked for already.
     if (event.origin === PAGE && justMadeStale(topic)) return
-    pending.add(topic)
+    pending.set(topic + JSON.stringify(event.facts), [topic, event.facts])
     // Progress comes in bursts; one fetch answers them all.
     flush ??= window.setTimeout(() => {
       flush = undefined
-      for (const topic of pending) makeStale(topic)
+      for (const [topic, facts] of pending.values()) makeStale(topic, facts)
       pending.clear()
     }, 120)
   }

@@ -1,46 +1,70 @@
 import { QueryObserver } from '@tanstack/vue-query'
 import { describe, expect, it, vi } from 'vitest'
-import { type Cause, justMadeStale, makeStale, queryClient } from './queries'
+import { type Ask, type Cause, pathOf } from './ask'
+import { bins } from './endpoints/bins'
+import { cards } from './endpoints/cards'
+import { day } from './endpoints/day'
+import { handoff } from './endpoints/handoff'
+import { lineup } from './endpoints/lineup'
+import { log } from './endpoints/log'
+import { screening } from './endpoints/screening'
+import { shell } from './endpoints/shell'
+import { justMadeStale, makeStale, queryClient, setAnswer } from './queries'
 
-function staleAfter(topic: Cause): string[] {
+const asks: Record<string, Ask<unknown>> = {
+  production: shell.production('P'),
+  tasks: shell.tasks('P'),
+  cards: cards.stage('P', 'D'),
+  log: log.sheet('P', 'D'),
+  sheet: day.sheet('P', 'D'),
+  tabs: shell.tabs('P', 'D'),
+  lineup: lineup.day('P', 'D'),
+  bins: bins.tree('P'),
+  bin: bins.page('P', 'scene:3', 0, 200),
+  clip: bins.clip('P', 'C'),
+  history: log.history('P', 'T'),
+  reel: screening.reel('P', 'R'),
+  reels: screening.reels('P', 'D'),
+  handoffs: handoff.list('P'),
+}
+
+function staleAfter(topic: Cause, facts: Record<string, unknown> = {}): string[] {
   queryClient.clear()
-  const paths = [
-    '',
-    'tasks',
-    'days/D/cards',
-    'days/D/log',
-    'days/D/sheet',
-    'days/D/tabs',
-    'days/D/lineup',
-    'bins',
-    'bins/scene:3/clips?from=0',
-    'clips/C',
-    'reels/R',
-    'days/D/reels',
-    'handoffs',
-    '(nothing)',
-  ]
-  for (const path of paths) queryClient.setQueryData(['P', path], {})
-  makeStale(topic)
-  return paths.filter((path) => queryClient.getQueryState(['P', path])?.isInvalidated)
+  for (const one of Object.values(asks)) setAnswer(one, {})
+  queryClient.setQueryData(['(nothing)'], {})
+  makeStale(topic, facts)
+  return Object.keys(asks).filter((name) => queryClient.getQueryState(asks[name]!.key)?.isInvalidated)
 }
 
 describe('what a change makes old', () => {
   it('is all that shows it, and never the production itself or a question that waits', () => {
     expect(staleAfter('takes')).toEqual([
-      'days/D/log',
-      'days/D/sheet',
-      'days/D/tabs',
-      'days/D/lineup',
+      'log',
+      'sheet',
+      'tabs',
+      'lineup',
       'bins',
-      'bins/scene:3/clips?from=0',
-      'clips/C',
-      'reels/R',
-      'days/D/reels',
+      'bin',
+      'clip',
+      'history',
+      'reel',
+      'reels',
     ])
-    expect(staleAfter('cards')).toEqual(['days/D/cards', 'days/D/sheet', 'days/D/tabs'])
-    expect(staleAfter('notes')).toEqual(['reels/R', 'days/D/reels'])
-    expect(staleAfter('handoffs')).toEqual(['days/D/sheet', 'handoffs'])
+    expect(staleAfter('cards')).toEqual(['cards', 'sheet', 'tabs'])
+    expect(staleAfter('notes')).toEqual(['reel', 'reels'])
+    expect(staleAfter('handoffs')).toEqual(['sheet', 'handoffs'])
+    expect(queryClient.getQueryState(['(nothing)'])?.isInvalidated).toBe(false)
+  })
+
+  it('is nothing that is about another row than the one that changed', () => {
+    expect(staleAfter('takes', { take: 'other' })).not.toContain('history')
+    expect(staleAfter('takes', { take: 'T' })).toContain('history')
+    expect(staleAfter('sequences', { sequence: 'other' })).toEqual(['sheet', 'bin', 'reels'])
+    expect(staleAfter('clips', { clip: 'C' })).toContain('clip')
+  })
+
+  it('asks the same address again that it came from', () => {
+    for (const one of Object.values(asks)) expect(pathOf(one.key)).toBe(one.path)
   })
 
   it('is also an answer that was on its way when it happened', async () => {
@@ -48,7 +72,7 @@ describe('what a change makes old', () => {
     let asked = 0
     const answers: ((value: string) => void)[] = []
     const observer = new QueryObserver(queryClient, {
-      queryKey: ['P', 'looks'],
+      queryKey: lineup.looks('P').key,
       queryFn: () =>
         new Promise<string>((answer) => {
           asked += 1
@@ -67,7 +91,7 @@ describe('what a change makes old', () => {
 
   it('is what this page did itself only once', () => {
     makeStale('bins')
-    expect([justMadeStale('bins'), justMadeStale('sequences')]).toEqual([true, false])
+    expect([justMadeStale('bins'), justMadeStale('lanes')]).toEqual([true, false])
   })
 
   it('is nothing for a topic that no page knows', () => {

@@ -1,7 +1,10 @@
 import { QueryClient, useQuery } from '@tanstack/vue-query'
 import { computed, type MaybeRefOrGetter, toValue } from 'vue'
+import { type About, type Ask, type Cause, type Ids, pathOf } from './ask'
 import { api, ApiError } from './client'
-import type { Topic } from './types'
+import { isKnown, isStale, SUMS } from './stale'
+
+export type { Cause } from './ask'
 
 export const queryClient = new QueryClient({
   defaultOptions: {
@@ -13,29 +16,6 @@ export const queryClient = new QueryClient({
   },
 })
 
-/** What an answer can depend on: a topic of the live stream, or only the words and marks of one take. */
-export type Cause = Exclude<Topic, 'here'> | 'words'
-
-/** Each cause to the addresses whose answers it makes old. */
-const STALE: Record<Cause, RegExp> = {
-  settings: /^$|settings|cards|sheet|tabs|lineup|log/,
-  tasks: /tasks|cards|lineup|handoffs|tabs|sheet/,
-  cards: /cards|sheet|tabs/,
-  looks: /looks|clips|reels|sequences|check/,
-  lanes: /^$|cards|sheet|tabs|lineup/,
-  takes: /log|cut|sheet|tabs|bins|reels|sequences|lineup|clips|scenes/,
-  words: /sheet|tabs|bins|reels|clips|scenes|history/,
-  lineup: /lineup|check|cut|log|sheet|tabs|reels|sequences/,
-  bins: /bins|clips/,
-  sequences: /reels|sequences|uses|sheet/,
-  notes: /reels/,
-  handoffs: /handoffs|sheet/,
-  patterns: /patterns|log\/read|cards/,
-  clips: /clips|cards|bins|log|tabs|reels/,
-}
-
-/** Sums over a whole day cost the server more than they tell; they follow a run of changes a little later. */
-const SUMS = /tabs|scenes/
 const SUMS_AFTER = 1500
 let sums: ReturnType<typeof setTimeout> | undefined
 
@@ -48,19 +28,26 @@ export function justMadeStale(topic: Cause): boolean {
   return performance.now() - (staleAt.get(topic) ?? -Infinity) < SAME_ACTION_MS
 }
 
+type Key = readonly [string, About, Ids]
+/** A question that waits has a key that is none. */
+const keyOf = (query: { queryKey: readonly unknown[] }): Key | null =>
+  query.queryKey.length === 3 ? (query.queryKey as unknown as Key) : null
+
 /**
  * Marks what a change may have made old; what is on screen is fetched again at once, sums of the day a little later.
+ * `facts` name the rows that changed, where the change says so.
  */
-export function makeStale(topic: Cause): void {
-  // A page that was loaded before an update hears topics that it does not know.
-  const pattern = STALE[topic] as RegExp | undefined
-  if (pattern === undefined) return
+export function makeStale(topic: Cause, facts: Record<string, unknown> = {}): void {
+  if (!isKnown(topic)) return
   staleAt.set(topic, performance.now())
   const isOften = topic === 'takes' || topic === 'words'
-  const about = (which: (path: string) => boolean) => ({
-    predicate: (query: { queryKey: readonly unknown[] }) => which(String(query.queryKey[1] ?? '')),
+  const about = (which: (about: About) => boolean) => ({
+    predicate: (query: { queryKey: readonly unknown[] }) => {
+      const key = keyOf(query)
+      return key !== null && which(key[1]) && isStale(topic, facts, key[1], key[2])
+    },
   })
-  const now = about((path) => pattern.test(path) && !(isOften && SUMS.test(path)))
+  const now = about((one) => !(isOften && SUMS.has(one)))
   // A question that waits for its first answer is not asked twice at once, and that answer may be from before the
   // change.
   const first = queryClient
@@ -76,48 +63,49 @@ export function makeStale(topic: Cause): void {
       ?.catch(() => undefined)
       .then(() => queryClient.invalidateQueries({ queryKey: query.queryKey, exact: true }))
   if (!isOften) return
-  void queryClient.invalidateQueries({ ...about((path) => pattern.test(path) && SUMS.test(path)), refetchType: 'none' })
+  void queryClient.invalidateQueries({ ...about((one) => SUMS.has(one)), refetchType: 'none' })
   sums ??= setTimeout(() => {
     sums = undefined
-    void queryClient.refetchQueries({ ...about((path) => SUMS.test(path)), type: 'active', stale: true })
+    const isSum = (query: { queryKey: readonly unknown[] }) => SUMS.has(keyOf(query)?.[1] ?? 'production')
+    void queryClient.refetchQueries({ predicate: isSum, type: 'active', stale: true })
   }, SUMS_AFTER)
 }
 
-/** The key of a question that waits; no address is like it. */
-const NOTHING = '(nothing)'
+/** The key of a question that waits; no question is like it. */
+const NOTHING = ['(nothing)'] as const
 
-/** What a production's address answers. `path` is below the production; null waits. */
-export function useAnswer<T>(
-  production: MaybeRefOrGetter<string>,
-  path: MaybeRefOrGetter<string | null>,
-  options: { poll?: number; large?: boolean } = {},
-) {
+/** What a question is answered; null waits. */
+export function useAnswer<T>(ask: MaybeRefOrGetter<Ask<T> | null>, options: { poll?: number; large?: boolean } = {}) {
+  const now = computed(() => toValue(ask))
   return useQuery<T, ApiError>({
-    queryKey: computed(() => [toValue(production), toValue(path) ?? NOTHING]),
-    // From the key and not from the refs: a later fetch of this key must ask the same address.
-    queryFn: ({ queryKey, signal }) => api.get<T>(join(String(queryKey[0]), String(queryKey[1])), signal),
-    enabled: computed(() => toValue(path) !== null),
+    queryKey: computed(() => now.value?.key ?? NOTHING),
+    queryFn: ({ queryKey, signal }) => api.get<T>(pathOf(queryKey as unknown as Key), signal),
+    enabled: computed(() => now.value !== null),
     refetchInterval: options.poll ?? false,
     // Answers are replaced and never changed in place, so that nothing has to watch each of their fields.
     shallow: true,
     structuralSharing: options.large !== true,
     placeholderData: (previous: unknown, query: { queryKey: readonly unknown[] } | undefined) =>
       // A list that is narrowed or paged keeps its rows until the new ones come; another place starts empty.
-      query !== undefined && String(query.queryKey[1]).split('?')[0] === (toValue(path) ?? '').split('?')[0]
-        ? (previous as never)
-        : undefined,
+      query !== undefined && isSamePlace(keyOf(query), now.value) ? (previous as never) : undefined,
   })
+}
+
+function isSamePlace(key: Key | null, ask: Ask<unknown> | null): boolean {
+  if (key === null || ask === null || key[0] !== ask.key[0] || key[1] !== ask.key[1]) return false
+  return Object.entries(ask.key[2]).every(([what, id]) => ask.keeps.includes(what) || key[2][what] === id)
+}
+
+/** What is known of an answer before the server says it again. */
+export function setAnswer<T>(ask: Ask<T>, change: T | ((known: T | undefined) => T | undefined)): void {
+  queryClient.setQueryData<T>(ask.key, change as never)
 }
 
 /** Begins to ask for what a page will show, before the page is there. */
-export function ahead(production: string, path: string): void {
+export function ahead(ask: Ask<unknown>): void {
   void queryClient.prefetchQuery({
-    queryKey: [production, path],
-    queryFn: ({ signal }) => api.get(join(production, path), signal),
+    queryKey: ask.key,
+    queryFn: ({ signal }) => api.get(ask.path, signal),
     structuralSharing: false,
   })
-}
-
-function join(production: string, path: string): string {
-  return `productions/${production}${path === '' ? '' : '/' + path}`
 }

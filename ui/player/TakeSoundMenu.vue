@@ -1,8 +1,8 @@
 <script setup lang="ts">
+import { lineup as lineupApi } from '@/api/endpoints/lineup'
 import { useDebounceFn } from '@vueuse/core'
 import { Popover } from 'ant-design-vue'
 import { ref, useTemplateRef, watch } from 'vue'
-import { api } from '@/api/client'
 import { makeStale } from '@/api/queries'
 import type { TakeChannel, TakeSound } from '@/api/types'
 import { useMenu } from '@/shell/menu'
@@ -30,7 +30,7 @@ watch(
 const told = (list: TakeChannel[] | null) => list?.map(({ index, on, gain_db }) => ({ index, on, gain_db })) ?? null
 async function send(next: TakeChannel[] | null): Promise<void> {
   const done = await attempt(() =>
-    api.put(`productions/${props.production}/takes/${props.take}/sound`, { channels: told(next), was: told(kept) }),
+    lineupApi.sound(props.production, props.take, { channels: told(next), was: told(kept) }),
   )
   if (done !== undefined) kept = next?.map((one) => ({ ...one })) ?? null
   makeStale('takes')

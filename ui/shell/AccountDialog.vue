@@ -1,7 +1,7 @@
 <script setup lang="ts">
+import { session as sessionApi } from '@/api/endpoints/session'
 import { Modal } from 'ant-design-vue'
 import { ref, watch } from 'vue'
-import { api } from '@/api/client'
 import type { SessionRow } from '@/api/types'
 import PasswordForm from './PasswordForm.vue'
 import { attempt, say } from './say'
@@ -18,7 +18,7 @@ const removing = ref(false)
 const password = ref('')
 
 async function load(): Promise<void> {
-  sessions.value = (await attempt(() => api.get<{ sessions: SessionRow[] }>('account/sessions')))?.sessions ?? []
+  sessions.value = (await attempt(() => sessionApi.all()))?.sessions ?? []
 }
 watch(
   () => props.open,
@@ -29,11 +29,11 @@ watch(
   },
 )
 async function end(one: SessionRow): Promise<void> {
-  if ((await attempt(() => api.delete(`account/sessions/${one.id}`))) !== undefined) say('That session has ended.')
+  if ((await attempt(() => sessionApi.end(one.id))) !== undefined) say('That session has ended.')
   await load()
 }
 async function remove(): Promise<void> {
-  if ((await attempt(() => api.delete('account/second-factor', { password: password.value }))) === undefined) return
+  if ((await attempt(() => sessionApi.removeSecondFactor(password.value))) === undefined) return
   removing.value = false
   password.value = ''
   say('The second factor is off.')

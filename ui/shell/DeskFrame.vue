@@ -1,12 +1,13 @@
 <script setup lang="ts">
+import { shell as shellApi } from '@/api/endpoints/shell'
+import { settings as settingsApi } from '@/api/endpoints/settings'
 import { useElementSize } from '@vueuse/core'
 import { Dropdown, Menu, MenuItem, Modal } from 'ant-design-vue'
 import { computed, ref, watch } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
-import { api } from '@/api/client'
 import { useLive } from '@/api/live'
 import { queryClient, useAnswer } from '@/api/queries'
-import type { Day, Production, Tabs, Task } from '@/api/types'
+import type { Day, Production } from '@/api/types'
 import { provideDesk } from './desk'
 import AccountDialog from './AccountDialog.vue'
 import { chooseTones } from './device'
@@ -32,11 +33,10 @@ const day = computed<Day | undefined>(() => props.production.days.find((other) =
 provideDesk({ production: computed(() => props.production), day: computed(() => day.value as Day) })
 useLive(() => props.production.ulid)
 
-const { data: tabs } = useAnswer<Tabs>(
-  () => props.production.ulid,
-  () => (day.value === undefined ? null : `days/${day.value.ulid}/tabs`),
+const { data: tabs } = useAnswer(() =>
+  day.value === undefined ? null : shellApi.tabs(props.production.ulid, day.value.ulid),
 )
-const { data: tasks } = useAnswer<{ tasks: Task[] }>(() => props.production.ulid, 'tasks')
+const { data: tasks } = useAnswer(() => shellApi.tasks(props.production.ulid))
 const running = computed(() =>
   (tasks.value?.tasks ?? []).filter((task) => task.state === 'running' || task.state === 'waiting'),
 )
@@ -94,9 +94,7 @@ function undo(redo: boolean): void {
 }
 async function takeBack(redo: boolean): Promise<void> {
   const answer = await attempt(() =>
-    api.post<{ label: string | null; stayed: string[]; stayed_count: number }>(
-      `productions/${props.production.ulid}/${redo ? 'redo' : 'undo'}`,
-    ),
+    redo ? shellApi.redo(props.production.ulid) : shellApi.undo(props.production.ulid),
   )
   if (answer === undefined) return
   void queryClient.invalidateQueries({ predicate: (query) => query.queryKey[0] === props.production.ulid })
@@ -108,7 +106,7 @@ async function takeBack(redo: boolean): Promise<void> {
 }
 
 async function addDay(): Promise<void> {
-  const made = await attempt(() => api.post<Day>(`productions/${props.production.ulid}/days`, { date: newDay.value }))
+  const made = await attempt(() => settingsApi.addDay(props.production.ulid, { date: newDay.value }))
   if (made === undefined) return
   newDay.value = null
   await queryClient.invalidateQueries({ predicate: (query) => query.queryKey[0] === props.production.ulid })

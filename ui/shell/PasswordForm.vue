@@ -1,6 +1,7 @@
 <script setup lang="ts">
+import { session as sessionApi } from '@/api/endpoints/session'
 import { ref } from 'vue'
-import { api, ApiError } from '@/api/client'
+import { ApiError } from '@/api/client'
 
 const emit = defineEmits<{ done: [ended: number] }>()
 const current = ref('')
@@ -10,7 +11,7 @@ const trouble = ref('')
 async function save(): Promise<void> {
   trouble.value = ''
   try {
-    const answer = await api.put<{ ended: number }>('account/password', {
+    const answer = await sessionApi.setPassword({
       current: current.value,
       password: password.value,
     })

@@ -1,8 +1,7 @@
 <script setup lang="ts">
+import { shell as shellApi } from '@/api/endpoints/shell'
 import { onMounted, ref } from 'vue'
 import { useRouter } from 'vue-router'
-import { api } from '@/api/client'
-import type { Production } from '@/api/types'
 import { attempt } from './say'
 import { useSession } from './session'
 
@@ -14,7 +13,7 @@ const fresh = ref({ name: '', rate: '25', style: 'letter', date: new Date().toIS
 const RATES = ['23.976', '24', '25', '29.97', '29.97df', '30', '48', '50', '59.94', '59.94df', '60']
 
 async function open(ulid: string): Promise<void> {
-  const production = await attempt(() => api.get<Production>(`productions/${ulid}`))
+  const production = await attempt(() => shellApi.open(ulid))
   if (production === undefined) return
   const day = production.days[0]
   noDays.value = day === undefined
@@ -22,7 +21,7 @@ async function open(ulid: string): Promise<void> {
 }
 
 async function make(): Promise<void> {
-  const made = await attempt(() => api.post<{ ulid: string }>('productions', fresh.value))
+  const made = await attempt(() => shellApi.makeProduction(fresh.value))
   if (made === undefined) return
   await session.load()
   await open(made.ulid)

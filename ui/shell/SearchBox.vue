@@ -1,9 +1,9 @@
 <script setup lang="ts">
+import { shell as shellApi } from '@/api/endpoints/shell'
 import { refDebounced } from '@vueuse/core'
 import { computed, ref, watch } from 'vue'
 import { useRouter } from 'vue-router'
 import { useAnswer } from '@/api/queries'
-import type { SearchAnswer } from '@/api/types'
 import DeviceBadge from './DeviceBadge.vue'
 import { useDesk } from './desk'
 import { useShortcuts } from './keys'
@@ -16,9 +16,8 @@ const text = ref('')
 const at = ref(0)
 const open = ref(false)
 const asked = refDebounced(text, 150)
-const { data, isPlaceholderData, isFetching } = useAnswer<SearchAnswer>(
-  () => production.value.ulid,
-  () => (asked.value.trim() === '' ? null : `search?q=${encodeURIComponent(asked.value.trim())}`),
+const { data, isPlaceholderData, isFetching } = useAnswer(() =>
+  asked.value.trim() === '' ? null : shellApi.search(production.value.ulid, asked.value.trim()),
 )
 
 const hits = computed(() => [

@@ -1,7 +1,8 @@
 <script setup lang="ts">
+import { session as sessionApi } from '@/api/endpoints/session'
 import qrcode from 'qrcode-generator'
 import { computed, onMounted, ref } from 'vue'
-import { api, ApiError } from '@/api/client'
+import { ApiError } from '@/api/client'
 
 /** Sets up codes of an authenticator: the square to be read, the first code, then the recovery codes, shown once. */
 const emit = defineEmits<{ done: [] }>()
@@ -32,12 +33,9 @@ async function ask<T>(work: () => Promise<T>): Promise<T | undefined> {
     return undefined
   }
 }
-onMounted(
-  async () =>
-    (offer.value = (await ask(() => api.post<{ secret: string; address: string }>('account/second-factor'))) ?? null),
-)
+onMounted(async () => (offer.value = (await ask(() => sessionApi.beginSecondFactor())) ?? null))
 async function confirm(): Promise<void> {
-  const answer = await ask(() => api.put<{ recovery_codes: string[] }>('account/second-factor', { code: code.value }))
+  const answer = await ask(() => sessionApi.confirmSecondFactor(code.value))
   if (answer !== undefined) codes.value = answer.recovery_codes
 }
 </script>

@@ -1,13 +1,13 @@
 <script setup lang="ts">
+import { shell as shellApi } from '@/api/endpoints/shell'
 import { computed } from 'vue'
-import { api } from '@/api/client'
 import type { Task } from '@/api/types'
 import { bytes, left } from '@/player/time'
 import { useDesk } from './desk'
 import { attempt } from './say'
 
 const props = defineProps<{ task: Task }>()
-const { base, production } = useDesk()
+const { production } = useDesk()
 const share = computed(() =>
   props.task.total_bytes > 0
     ? props.task.done_bytes / props.task.total_bytes
@@ -63,7 +63,7 @@ const unit = computed(() => {
         v-if="production.may.work"
         class="plain"
         :disabled="task.cancelling"
-        @click="attempt(() => api.post(`${base}/tasks/${task.ulid}/cancel`))"
+        @click="attempt(() => shellApi.cancel(production.ulid, task.ulid))"
       >
         {{ task.cancelling ? 'Stopping…' : 'Stop' }}
       </button>

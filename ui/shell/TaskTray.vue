@@ -1,7 +1,7 @@
 <script setup lang="ts">
+import { shell as shellApi } from '@/api/endpoints/shell'
 import { Drawer } from 'ant-design-vue'
 import { computed } from 'vue'
-import { api } from '@/api/client'
 import { makeStale } from '@/api/queries'
 import type { Task } from '@/api/types'
 import { useDesk } from './desk'
@@ -11,7 +11,7 @@ import TaskProgress from './TaskProgress.vue'
 /** What runs, waits, failed and ended in the last day, each with its sentence and its next step. */
 const props = defineProps<{ open: boolean; tasks: Task[] }>()
 const emit = defineEmits<{ close: [] }>()
-const { production, base } = useDesk()
+const { production } = useDesk()
 const AGAIN: Record<string, string> = {
   catalogue: 'Catalogue again',
   handoff: 'Pack again',
@@ -35,7 +35,7 @@ const groups = computed(() =>
 const time = (iso: string | null) =>
   iso === null ? '' : new Date(iso).toLocaleTimeString('en-GB', { hour: '2-digit', minute: '2-digit' })
 async function again(task: Task): Promise<void> {
-  if ((await attempt(() => api.post(`${base.value}/tasks/${task.ulid}/again`))) !== undefined)
+  if ((await attempt(() => shellApi.again(production.value.ulid, task.ulid))) !== undefined)
     say(`${task.title}: tried again.`)
   makeStale('tasks')
 }

@@ -1,6 +1,8 @@
-import { onScopeDispose, reactive } from 'vue'
+import { onScopeDispose, shallowReactive, shallowRef, toValue, type MaybeRefOrGetter } from 'vue'
 
 export interface Shortcut {
+  /** By which a person's own keys for it are kept; the first of its keys where it says nothing. */
+  id?: string
   /** As `KeyboardEvent.key`; with `Shift+`, `Ctrl+` or both before it. */
   keys: string[]
   what: string
@@ -12,19 +14,29 @@ export interface Shortcut {
 }
 
 interface Group {
-  title: string
+  /** Several groups of one scope, such as two players, share their keys; one of them gets each. */
+  scope: string
   shortcuts: Shortcut[]
+  within?: MaybeRefOrGetter<HTMLElement | null>
 }
 
 /** What the `?` card lists: the groups of what is on screen, the newest first. */
-export const groups = reactive<Group[]>([])
+export const groups = shallowReactive<Group[]>([])
+
+/** A person's own keys, by scope and id; they take the place of those that a shortcut brings along. */
+export const ownKeys = shallowRef<Record<string, string[]>>({})
+
+export const idOf = (scope: string, shortcut: Shortcut): string => `${scope}/${shortcut.id ?? shortcut.keys[0]}`
+export const keysOf = (scope: string, shortcut: Shortcut): string[] =>
+  shortcut.leaveToBrowser ? shortcut.keys : (ownKeys.value[idOf(scope, shortcut)] ?? shortcut.keys)
 
 export function isTyping(event: KeyboardEvent): boolean {
   const target = event.target as HTMLElement | null
   return target !== null && (target.isContentEditable || ['INPUT', 'TEXTAREA', 'SELECT'].includes(target.tagName))
 }
 
-function pressed(event: KeyboardEvent): string {
+/** A key as shortcuts name it. */
+export function pressed(event: KeyboardEvent): string {
   const key =
     event.key.length === 1 ? (event.ctrlKey || event.metaKey ? event.key.toLowerCase() : event.key) : event.key
   const withShift = event.shiftKey && (event.key.length > 1 || event.ctrlKey || event.metaKey)
@@ -45,6 +57,15 @@ function answerDialog(dialog: HTMLElement, event: KeyboardEvent): void {
 
 const isClosing = (dialog: HTMLElement): boolean => dialog.querySelector('.ant-zoom-leave') !== null
 
+/** Of several groups of a scope the one that was pointed at or had the focus last, else the newest. */
+let lastTouched: Node | null = null
+function isActive(group: Group): boolean {
+  const alike = groups.filter((one) => one.scope === group.scope && one.within !== undefined)
+  if (group.within === undefined || alike.length < 2) return true
+  const touched = alike.find((one) => lastTouched !== null && toValue(one.within)?.contains(lastTouched) === true)
+  return (touched ?? alike[0]) === group
+}
+
 function listen(event: KeyboardEvent): void {
   if (event.defaultPrevented || event.altKey) return
   const dialogs = [...document.querySelectorAll<HTMLElement>('.ant-modal-wrap:not([style*="display: none"])')]
@@ -57,8 +78,10 @@ function listen(event: KeyboardEvent): void {
   const typing = isTyping(event) && !dialogs.some((one) => one.contains(event.target as Node))
   const name = pressed(event)
   for (const group of groups) {
+    if (!isActive(group)) continue
     for (const shortcut of group.shortcuts) {
-      if (shortcut.keys.includes(name) && shortcut.leaveToBrowser !== true && (!typing || shortcut.whileTyping)) {
+      const isMeant = keysOf(group.scope, shortcut).includes(name) && shortcut.leaveToBrowser !== true
+      if (isMeant && (!typing || shortcut.whileTyping)) {
         // Enter and Space belong to a button that has the focus, unless it stands for a row that the page acts on.
         if (
           (name === 'Enter' || name === ' ') &&
@@ -66,25 +89,48 @@ function listen(event: KeyboardEvent): void {
         )
           return
         event.preventDefault()
-        shortcut.run(event)
+        shortcut.run(asMeant(event, shortcut, group.scope, name))
         return
       }
     }
   }
 }
 
-let installed = false
+/** A shortcut for two keys asks which one it was; of a person's own keys the first stands for its first, and so on. */
+function asMeant(event: KeyboardEvent, shortcut: Shortcut, scope: string, name: string): KeyboardEvent {
+  const usual = shortcut.keys[keysOf(scope, shortcut).indexOf(name)] ?? shortcut.keys[0]!
+  if (usual === name) return event
+  return new KeyboardEvent('keydown', {
+    key: usual.replace(/^(Ctrl\+)?(Shift\+)?(?=.)/, ''),
+    ctrlKey: usual.startsWith('Ctrl+'),
+    shiftKey: usual.includes('Shift+'),
+    repeat: event.repeat,
+  })
+}
 
-/** Shortcuts for as long as their owner is on screen; they stand on the `?` card under the title. */
-export function useShortcuts(title: string, shortcuts: Shortcut[]): void {
-  if (!installed) {
-    window.addEventListener('keydown', listen)
-    installed = true
-  }
-  const group: Group = { title, shortcuts }
+let installed = false
+function install(): void {
+  if (installed) return
+  installed = true
+  window.addEventListener('keydown', listen)
+  for (const kind of ['pointerdown', 'focusin'] as const)
+    window.addEventListener(kind, (event) => (lastTouched = event.target as Node | null), { capture: true })
+}
+
+/**
+ * Shortcuts for as long as their owner is on screen; they stand on the `?` card under their scope's name. Where two owners of
+ * one scope can be on a page, each says within which element it lives.
+ */
+export function useShortcuts(
+  scope: string,
+  shortcuts: Shortcut[],
+  within?: MaybeRefOrGetter<HTMLElement | null>,
+): void {
+  install()
+  const group: Group = { scope, shortcuts, ...(within === undefined ? {} : { within }) }
   groups.unshift(group)
   onScopeDispose(() => {
-    const at = groups.findIndex((other) => other.title === title && other.shortcuts.length === shortcuts.length)
+    const at = groups.findIndex((other) => other.shortcuts === shortcuts || other.shortcuts[0] === shortcuts[0])
     if (at >= 0) groups.splice(at, 1)
   })
 }

@@ -1,41 +1,43 @@
 import { defineStore } from 'pinia'
 import { ref, shallowRef } from 'vue'
-import { api } from '@/api/client'
+import { session } from '@/api/endpoints/session'
 import { queryClient } from '@/api/queries'
-import type { Person, SessionAnswer } from '@/api/types'
+import { ownKeys } from './keys'
+import type { Person, SessionState } from '@/api/types'
 
 /** Who is signed in, and in which productions. */
 export const useSession = defineStore('session', () => {
   const state = ref<'loading' | 'ready' | 'unreachable'>('loading')
   const user = shallowRef<Person | null>(null)
-  const productions = shallowRef<SessionAnswer['productions']>([])
+  const productions = shallowRef<SessionState['productions']>([])
 
-  function take(answer: SessionAnswer): void {
+  function take(answer: SessionState): void {
     user.value = answer.user
     productions.value = answer.productions
+    ownKeys.value = answer.user?.own_keys ?? {}
     state.value = 'ready'
   }
 
   async function load(): Promise<void> {
     state.value = 'loading'
     try {
-      take(await api.get<SessionAnswer>('session'))
+      take(await session.now())
     } catch {
       state.value = 'unreachable'
     }
   }
 
   async function signIn(email: string, password: string, code = ''): Promise<void> {
-    take(await api.post<SessionAnswer>('session', { email, password, code: code === '' ? null : code }))
+    take(await session.signIn({ email, password, code: code === '' ? null : code }))
   }
 
   /** Asks who one is once more, without leaving the page. */
   async function refresh(): Promise<void> {
-    take(await api.get<SessionAnswer>('session'))
+    take(await session.now())
   }
 
   async function signOut(): Promise<void> {
-    take(await api.delete<SessionAnswer>('session'))
+    take(await session.signOut())
     queryClient.clear()
   }
 

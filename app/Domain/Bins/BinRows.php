@@ -243,6 +243,9 @@ final class BinRows
      */
     private function clips(Production $production, BinKey $key): ?Builder
     {
+        if ($key->kind === BinKind::Own) {
+            return null;
+        }
         if ($key->kind === BinKind::Scene) {
             $isThere = DB::table('takes')->where('production_id', $production->id)->where('scene', $key->value)->exists();
 
@@ -259,10 +262,6 @@ final class BinRows
             ->leftJoin('takes', 'takes.id', '=', 'take_parts.take_id')
             ->where('clips.production_id', $production->id);
 
-        return match ($key->kind) {
-            BinKind::Import => $query->where('clips.import_kind', $key->value),
-            BinKind::Wild => $query->where('clips.is_wild', true),
-            BinKind::Own, BinKind::Scene => null,
-        };
+        return $key->kind === BinKind::Import ? $query->where('clips.import_kind', $key->value) : $query->where('clips.is_wild', true);
     }
 }

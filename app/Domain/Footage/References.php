@@ -38,7 +38,7 @@ final class References
             $rows = self::rows(
                 $production,
                 ReferenceKind::from($kind),
-                array_map(static fn(Reference $one): string => $one->id, $references),
+                array_values(array_map(static fn(Reference $one): string => $one->id, $references)),
             );
             foreach ($references as $text => $reference) {
                 $row = $rows[$reference->id] ?? throw self::missing();

@@ -25,7 +25,7 @@ final class ReelShow
             ->getModel()
             ->newCollection($takes->unique('id')->all())
             ->load(['screeningNotes.user', 'screeningNotes.clip']);
-        $days = array_unique(array_map(static fn(PicturePiece $piece): ?int => $piece->clip->shoot_day_id, $playlist->pictures));
+        $days = array_unique(array_map(static fn(PicturePiece $piece): int => $piece->clip->shoot_day_id, $playlist->pictures));
         $pictures = Clip::query()
             ->where('production_id', $playlist->stored->production_id)
             ->whereIn('shoot_day_id', $days)

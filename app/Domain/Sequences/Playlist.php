@@ -83,7 +83,7 @@ final readonly class Playlist
      */
     private static function lineup(array $pictures): array
     {
-        $days = array_values(array_unique(array_map(static fn(PicturePiece $piece): ?int => $piece->clip->shoot_day_id, $pictures)));
+        $days = array_values(array_unique(array_map(static fn(PicturePiece $piece): int => $piece->clip->shoot_day_id, $pictures)));
         /** @var array<int, Windows> $windows */
         $windows = Clip::query()
             ->with(['placement', 'card', 'production'])

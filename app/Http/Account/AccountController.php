@@ -6,7 +6,17 @@ namespace App\Http\Account;
 
 use App\Domain\People\SecondFactor;
 use App\Domain\People\Sessions;
+use App\Http\Account\Answers\EndedAnswer;
+use App\Http\Account\Answers\RecoveryCodesAnswer;
+use App\Http\Account\Answers\SecondFactorAnswer;
+use App\Http\Account\Answers\SessionsAnswer;
+use App\Http\Account\Requests\ConfirmSecondFactorRequest;
+use App\Http\Account\Requests\OwnKeysRequest;
+use App\Http\Account\Requests\PasswordRequest;
+use App\Http\Account\Requests\RemoveSecondFactorRequest;
+use App\Http\Answers;
 use App\Http\Controller;
+use App\Http\Shell\Answers\DoneAnswer;
 use App\Support\Audit;
 use App\Support\Problem;
 use Illuminate\Http\JsonResponse;
@@ -16,21 +26,9 @@ use Illuminate\Support\Facades\Hash;
 /** What a person may change of their own account. */
 final class AccountController extends Controller
 {
-    private const LEAST_LETTERS = 10;
-
-    public function password(Request $request, Sessions $sessions): JsonResponse
+    public function password(PasswordRequest $request, Sessions $sessions): JsonResponse
     {
-        $input = $request->validate(
-            [
-                'current' => ['required', 'string', 'max:190'],
-                'password' => ['required', 'string', 'min:' . self::LEAST_LETTERS, 'max:190', 'different:current'],
-            ],
-            [
-                'password.min' => 'A password has at least ' . self::LEAST_LETTERS . ' letters.',
-                'password.different' => 'Choose another password than before.',
-                'required' => 'Type the old password and the new one.',
-            ],
-        );
+        $input = $request->validated();
         $user = self::who($request);
         if (!Hash::check($input['current'], $user->password)) {
             throw Problem::refused('account.password', 'That is not your password of now.', 'Check it and try again.');
@@ -39,38 +37,49 @@ final class AccountController extends Controller
         $ended = $sessions->endAll($user, $request->session()->getId());
         Audit::write('password_changed', $user->id, null, [], $request->ip());
 
-        return new JsonResponse(['ended' => $ended]);
+        return new JsonResponse(new EndedAnswer($ended));
     }
 
     public function beginSecondFactor(Request $request, SecondFactor $second): JsonResponse
     {
-        return new JsonResponse($second->begin(self::who($request)), 201);
+        return new JsonResponse(Answers::make(SecondFactorAnswer::class, $second->begin(self::who($request))), 201);
     }
 
-    public function confirmSecondFactor(Request $request, SecondFactor $second): JsonResponse
+    public function confirmSecondFactor(ConfirmSecondFactorRequest $request, SecondFactor $second): JsonResponse
     {
-        $code = $request->validate(['code' => ['required', 'string', 'max:20']], ['*' => 'Type the six digits.'])['code'];
+        $code = $request->validated()['code'];
 
-        return new JsonResponse([
-            'recovery_codes' => $second->confirm(self::who($request), (string) preg_replace('/\s+/', '', $code), $request->ip()),
-        ]);
+        return new JsonResponse(
+            new RecoveryCodesAnswer($second->confirm(self::who($request), (string) preg_replace('/\s+/', '', $code), $request->ip())),
+        );
     }
 
-    public function removeSecondFactor(Request $request, SecondFactor $second): JsonResponse
+    public function removeSecondFactor(RemoveSecondFactorRequest $request, SecondFactor $second): JsonResponse
     {
-        $input = $request->validate(['password' => ['required', 'string', 'max:190']], ['*' => 'Type your password.']);
+        $input = $request->validated();
         $user = self::who($request);
         if (!Hash::check($input['password'], $user->password)) {
             throw Problem::refused('account.password', 'That is not your password.', 'Check it and try again.');
         }
         $second->remove($user, $user, $request->ip());
 
-        return new JsonResponse([]);
+        return new JsonResponse(new DoneAnswer());
+    }
+
+    /** Which keys stand for what, where a person wants others; the place on the card names it. */
+    public function keys(OwnKeysRequest $request): JsonResponse
+    {
+        $keys = $request->validated('keys');
+        self::who($request)->update(['own_keys' => $keys === [] ? null : $keys]);
+
+        return new JsonResponse(new DoneAnswer());
     }
 
     public function sessions(Request $request, Sessions $sessions): JsonResponse
     {
-        return new JsonResponse(['sessions' => $sessions->of(self::who($request), $request->session()->getId())]);
+        return new JsonResponse(
+            Answers::make(SessionsAnswer::class, ['sessions' => $sessions->of(self::who($request), $request->session()->getId())]),
+        );
     }
 
     public function endSession(Request $request, string $session, Sessions $sessions): JsonResponse
@@ -81,6 +90,6 @@ final class AccountController extends Controller
         }
         Audit::write('session_ended', $user->id, null, [], $request->ip());
 
-        return new JsonResponse([]);
+        return new JsonResponse(new DoneAnswer());
     }
 }

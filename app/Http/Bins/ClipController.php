@@ -9,12 +9,14 @@ use App\Domain\Bins\EditBins;
 use App\Domain\Footage\EditMarkers;
 use App\Http\Bins\Answers\ClipSheetAnswer;
 use App\Http\Bins\Answers\MarkerAnswer;
+use App\Http\Bins\Answers\MarksAnswer;
 use App\Http\Bins\Answers\SubclipAnswer;
 use App\Http\Bins\Requests\MarkerNameRequest;
 use App\Http\Bins\Requests\MarkerRequest;
 use App\Http\Bins\Requests\MarksRequest;
 use App\Http\Bins\Requests\SubclipRequest;
 use App\Http\Controller;
+use App\Http\Shell\Answers\DoneAnswer;
 use App\Models\Clip;
 use App\Models\ClipMark;
 use App\Models\Marker;
@@ -39,7 +41,7 @@ final class ClipController extends Controller
     {
         ClipMark::query()->updateOrCreate(['clip_id' => $clip->id, 'user_id' => self::who($request)->id], $request->validated());
 
-        return new JsonResponse($request->validated());
+        return new JsonResponse(new MarksAnswer($request->validated('in_ticks'), $request->validated('out_ticks')));
     }
 
     public function addSubclip(SubclipRequest $request, Production $production, Clip $clip, EditBins $edit): JsonResponse
@@ -60,7 +62,7 @@ final class ClipController extends Controller
     {
         $edit->removeSubclip($subclip, self::who($request));
 
-        return new JsonResponse([]);
+        return new JsonResponse(new DoneAnswer());
     }
 
     public function addMarker(MarkerRequest $request, Production $production, Clip $clip, EditMarkers $edit): JsonResponse
@@ -95,6 +97,6 @@ final class ClipController extends Controller
     {
         $edit->remove($marker, self::who($request));
 
-        return new JsonResponse([]);
+        return new JsonResponse(new DoneAnswer());
     }
 }

@@ -18,7 +18,26 @@ use App\Domain\Footage\Stores;
 use App\Domain\Lineup\StateClock;
 use App\Domain\Reports\MakeReport;
 use App\Domain\Tasks\StartTask;
+use App\Http\Answers;
+use App\Http\Cards\Answers\CardAnswer;
+use App\Http\Cards\Answers\CardDetailAnswer;
+use App\Http\Cards\Answers\CardsStageAnswer;
+use App\Http\Cards\Answers\ClockAnswer;
+use App\Http\Cards\Answers\OffloadAllAnswer;
+use App\Http\Cards\Answers\PlaceAnswer;
+use App\Http\Cards\Answers\TemplateAnswer;
+use App\Http\Cards\Answers\VolumeDetailAnswer;
+use App\Http\Cards\Requests\CardDeviceRequest;
+use App\Http\Cards\Requests\ClockRequest;
+use App\Http\Cards\Requests\OffloadAllRequest;
+use App\Http\Cards\Requests\OffloadRequest;
+use App\Http\Cards\Requests\PlaceRequest;
+use App\Http\Cards\Requests\ReleaseRequest;
+use App\Http\Cards\Requests\SayDeviceRequest;
+use App\Http\Cards\Requests\TemplateRequest;
 use App\Http\Controller;
+use App\Http\Shell\Answers\ChangedAnswer;
+use App\Http\Shell\Answers\DoneAnswer;
 use App\Http\Shell\Answers\TaskAnswer;
 use App\Models\Card;
 use App\Models\CardCopy;
@@ -31,12 +50,10 @@ use App\Models\Store;
 use App\Models\Task;
 use App\Support\Problem;
 use Cartella\Core\Custody\PathTemplate;
-use Cartella\Core\Media\MediaNames;
 use Illuminate\Http\JsonResponse;
 use Illuminate\Http\Request;
 use Illuminate\Http\Response;
 use Illuminate\Support\Collection;
-use Illuminate\Validation\Rule;
 
 /** The bench: volumes in the readers, cards of the day, their offloads and their release. */
 final class CardsController extends Controller
@@ -70,44 +87,46 @@ final class CardsController extends Controller
         $inAll = array_column(OffloadAll::of($looked, $day), 'name');
         $devices = $stores->known($production)->map(static fn(Store $store): ?int => $store->device())->all();
 
-        return new JsonResponse([
-            'volumes' => array_values(
-                array_map(
-                    static fn(array $volume): array => $volume + [
-                        'in_all' => $volume['ask'] === null && in_array($volume['name'], $inAll, true),
-                    ],
-                    array_filter($looked, static fn(array $volume): bool => !self::isOnItsCard($volume, $cards)),
-                ),
-            ),
-            'cards' => $own
-                ->map(
-                    fn(Card $card): array => $this->card(
-                        $card,
-                        ($inReaders[$card->volume] ?? null) === $card->ulid,
-                        $tasks,
-                        $stores,
-                        $devices,
+        return new JsonResponse(
+            Answers::make(CardsStageAnswer::class, [
+                'volumes' => array_values(
+                    array_map(
+                        static fn(array $volume): array => $volume + [
+                            'in_all' => $volume['ask'] === null && in_array($volume['name'], $inAll, true),
+                        ],
+                        array_filter($looked, static fn(array $volume): bool => !self::isOnItsCard($volume, $cards)),
                     ),
-                )
-                ->values()
-                ->all(),
-            'stores' => $stores
-                ->inUse($production)
-                ->map(
-                    static fn(Store $store): array => [
-                        'key' => $store->key,
-                        'name' => $store->name,
-                        'free_bytes' => $store->freeBytes(),
-                        'is_there' => $store->isThere(),
-                        'device' => $devices[$store->key] ?? null,
-                    ],
-                )
-                ->values()
-                ->all(),
-            'check' => $check->of($day),
-            'template' => $production->card_template ?? PathTemplate::DEFAULT,
-            'panel' => config('cartella.card_panel'),
-        ]);
+                ),
+                'cards' => $own
+                    ->map(
+                        fn(Card $card): array => $this->card(
+                            $card,
+                            ($inReaders[$card->volume] ?? null) === $card->ulid,
+                            $tasks,
+                            $stores,
+                            $devices,
+                        ),
+                    )
+                    ->values()
+                    ->all(),
+                'stores' => $stores
+                    ->inUse($production)
+                    ->map(
+                        static fn(Store $store): array => [
+                            'key' => $store->key,
+                            'name' => $store->name,
+                            'free_bytes' => $store->freeBytes(),
+                            'is_there' => $store->isThere(),
+                            'device' => $devices[$store->key] ?? null,
+                        ],
+                    )
+                    ->values()
+                    ->all(),
+                'check' => $check->of($day),
+                'template' => $production->card_template ?? PathTemplate::DEFAULT,
+                'panel' => config('cartella.card_panel'),
+            ]),
+        );
     }
 
     /**
@@ -138,17 +157,15 @@ final class CardsController extends Controller
         [$seen] = $bench->look($production, collect([$found]), $cards);
         $known = $seen['state'] === 'reused' ? null : $cards->firstWhere('ulid', $seen['known_card']);
 
-        return new JsonResponse($seen + ['list' => $bench->files($found, $known)]);
+        return new JsonResponse(
+            Answers::make(VolumeDetailAnswer::class, $seen + ['in_all' => false, 'list' => $bench->files($found, $known)]),
+        );
     }
 
     /** Where a card would land, by the production's template or one that is being tried. */
-    public function place(Request $request, Production $production, ShootDay $day): JsonResponse
+    public function place(PlaceRequest $request, Production $production, ShootDay $day): JsonResponse
     {
-        $input = $request->validate([
-            'roll' => ['required', 'string', 'max:60'],
-            'device' => ['nullable', 'string', 'max:12'],
-            'template' => ['nullable', 'string', 'max:400'],
-        ]);
+        $input = $request->validated();
         $tried = (clone $production)->forceFill(['card_template' => $input['template'] ?? $production->card_template]);
         $device = ($input['device'] ?? null) === null ? null : $production->devices()->where('letter', $input['device'])->first();
         $card = isset($input['template'])
@@ -156,28 +173,24 @@ final class CardsController extends Controller
             : Card::query()->with('copies')->where('production_id', $production->id)->where('roll', $input['roll'])->first();
         $place = Stores::placeOf($tried, $day, $device, $input['roll'], $card);
 
-        return new JsonResponse(['path' => $place['below'] === '' ? $place['name'] : $place['below'] . '/' . $place['name']]);
+        return new JsonResponse(new PlaceAnswer($place['below'] === '' ? $place['name'] : $place['below'] . '/' . $place['name']));
     }
 
-    public function template(Request $request, Production $production, SetCardTemplate $set): JsonResponse
+    public function template(TemplateRequest $request, Production $production, SetCardTemplate $set): JsonResponse
     {
-        $input = $request->validate(['was' => ['required', 'string', 'max:400'], 'now' => ['required', 'string', 'max:400']]);
+        $input = $request->validated();
 
-        return new JsonResponse(['template' => $set($production, self::who($request), $input['was'], $input['now'])]);
+        return new JsonResponse(new TemplateAnswer($set($production, self::who($request), $input['was'], $input['now'])));
     }
 
-    public function offload(Request $request, Production $production, ShootDay $day, string $volume, OffloadCard $offload): JsonResponse
-    {
-        $input = $request->validate(
-            [
-                'roll' => ['required', 'string', 'max:60', 'regex:/\A[\p{L}\p{N}][\p{L}\p{N} _.-]*\z/u'],
-                'device' => ['nullable', 'string', 'max:12'],
-                'compare' => ['nullable', 'boolean'],
-                'to' => ['nullable', 'array', 'between:1,20'],
-                'to.*' => ['string', 'max:40'],
-            ],
-            ['roll.*' => 'A roll is named with letters, digits, spaces, dots and dashes.'],
-        );
+    public function offload(
+        OffloadRequest $request,
+        Production $production,
+        ShootDay $day,
+        string $volume,
+        OffloadCard $offload,
+    ): JsonResponse {
+        $input = $request->validated();
         $device = ($input['device'] ?? null) === null ? null : self::deviceOf($production, $input['device']);
         $task = $offload(
             $production,
@@ -194,11 +207,14 @@ final class CardsController extends Controller
     }
 
     /** Every card that is surely one of the day; those that something has to be asked of are named. */
-    public function offloadAll(Request $request, Production $production, ShootDay $day, OffloadAll $offload): JsonResponse
+    public function offloadAll(OffloadAllRequest $request, Production $production, ShootDay $day, OffloadAll $offload): JsonResponse
     {
-        $input = $request->validate(['to' => ['nullable', 'array', 'between:1,20'], 'to.*' => ['string', 'max:40']]);
+        $input = $request->validated();
 
-        return new JsonResponse($offload($production, self::who($request), $day, $input['to'] ?? null), 202);
+        return new JsonResponse(
+            Answers::make(OffloadAllAnswer::class, $offload($production, self::who($request), $day, $input['to'] ?? null)),
+            202,
+        );
     }
 
     /** The volume is this production's from now on, and hidden from the others. */
@@ -206,14 +222,14 @@ final class CardsController extends Controller
     {
         ClaimVolume::take($bench->volume($production, $volume), $production, 'said by ' . self::who($request)->name);
 
-        return new JsonResponse([]);
+        return new JsonResponse(new DoneAnswer());
     }
 
     public function giveBack(Production $production, string $volume, Readers $bench): JsonResponse
     {
         ClaimVolume::giveBack($bench->volume($production, $volume), $production);
 
-        return new JsonResponse([]);
+        return new JsonResponse(new DoneAnswer());
     }
 
     private static function deviceOf(Production $production, string $letter): Device
@@ -227,50 +243,49 @@ final class CardsController extends Controller
         $card->load(['device', 'copies', 'releasedBy', 'day']);
 
         return new JsonResponse(
-            $this->card($card, false, collect(), $stores) + [
-                'list' => $card
-                    ->cardFiles()
-                    ->orderByRaw('fault IS NULL')
-                    ->orderBy('path')
-                    ->limit(1000)
-                    ->get(['path', 'size_bytes', 'algorithm', 'hash', 'copies', 'fault'])
-                    ->all(),
-                'releases' => $card
-                    ->releases()
-                    ->with('user')
-                    ->get()
-                    ->map(
-                        static fn(CardRelease $release): array => [
-                            'at' => $release->created_at->toIso8601String(),
-                            'by' => $release->user?->name,
-                            'evidence' => $release->evidence,
-                        ],
-                    )
-                    ->all(),
-            ],
+            Answers::make(
+                CardDetailAnswer::class,
+                $this->card($card, false, collect(), $stores) + [
+                    'list' => $card
+                        ->cardFiles()
+                        ->orderByRaw('fault IS NULL')
+                        ->orderBy('path')
+                        ->limit(1000)
+                        ->get(['path', 'size_bytes', 'algorithm', 'hash', 'copies', 'fault'])
+                        ->toArray(),
+                    'releases' => $card
+                        ->releases()
+                        ->with('user')
+                        ->get()
+                        ->map(
+                            static fn(CardRelease $release): array => [
+                                'at' => $release->created_at->toIso8601String(),
+                                'by' => $release->user?->name,
+                                'evidence' => $release->evidence,
+                            ],
+                        )
+                        ->all(),
+                ],
+            ),
         );
     }
 
     /** The whole card is another device's; so are its clips. */
-    public function cardDevice(Request $request, Production $production, Card $card, AssignDevice $assign): JsonResponse
+    public function cardDevice(CardDeviceRequest $request, Production $production, Card $card, AssignDevice $assign): JsonResponse
     {
-        $input = $request->validate(['was' => ['nullable', 'string', 'max:12'], 'device' => ['present', 'nullable', 'string', 'max:12']]);
+        $input = $request->validated();
         $device = $input['device'] === null ? null : self::deviceOf($production, $input['device']);
         $changed = $assign->card($production, self::who($request), $card, $input['was'] ?? null, $device);
 
-        return new JsonResponse(['changed' => $changed]);
+        return new JsonResponse(new ChangedAnswer($changed));
     }
 
-    public function clock(Request $request, Production $production, Clip $clip, StateClock $state): JsonResponse
+    public function clock(ClockRequest $request, Production $production, Clip $clip, StateClock $state): JsonResponse
     {
-        $input = $request->validate([
-            'frame' => ['required', 'integer', 'min:0'],
-            'reads' => ['required', 'string', 'max:16'],
-            'for' => ['required', 'in:card,day,device'],
-        ]);
+        $input = $request->validated();
         $correction = $state($clip, self::who($request), $input['frame'], $input['reads'], $input['for']);
 
-        return new JsonResponse(['correction_ticks' => $correction]);
+        return new JsonResponse(new ClockAnswer($correction));
     }
 
     public function cardReport(
@@ -326,35 +341,32 @@ final class CardsController extends Controller
     }
 
     /** Which device recorded some clips, or that they are imports of a kind. */
-    public function device(Request $request, Production $production, AssignDevice $assign): JsonResponse
+    public function device(SayDeviceRequest $request, Production $production, AssignDevice $assign): JsonResponse
     {
-        $input = $request->validate(
-            [
-                'clips' => ['required', 'array', 'between:1,1000'],
-                'clips.*' => ['string', 'size:26'],
-                'device' => ['required_without:import_kind', 'nullable', 'string', 'max:12'],
-                'import_kind' => ['nullable', Rule::in(MediaNames::IMPORTS)],
-            ],
-            ['device.*' => 'Choose a device, or what kind of import it is.'],
-        );
+        $input = $request->validated();
         $device = ($input['device'] ?? null) === null ? null : self::deviceOf($production, $input['device']);
         $clips = $production->clips()->whereIn('ulid', $input['clips'])->get();
         if ($clips->count() !== count(array_unique($input['clips']))) {
             throw Problem::missing('One of those clips', 'Load the page again.');
         }
 
-        return new JsonResponse([
-            'changed' => $assign($production, self::who($request), $clips, $device, importKind: $input['import_kind'] ?? null),
-        ]);
+        return new JsonResponse(
+            new ChangedAnswer($assign($production, self::who($request), $clips, $device, importKind: $input['import_kind'] ?? null)),
+        );
     }
 
-    public function release(Request $request, Production $production, Card $card, ReleaseCard $release, Stores $stores): JsonResponse
+    public function release(ReleaseRequest $request, Production $production, Card $card, ReleaseCard $release, Stores $stores): JsonResponse
     {
-        $input = $request->validate(['words' => ['nullable', 'string', 'max:40']]);
+        $input = $request->validated();
         $task = $release($card, self::who($request), $input['words'] ?? null);
         $tasks = $task === null || $task->refresh()->isOver() ? collect() : collect(['release.' . $card->id => $task]);
 
-        return new JsonResponse($this->card($card->refresh()->load(['device', 'copies', 'releasedBy']), false, $tasks, $stores));
+        return new JsonResponse(
+            Answers::make(
+                CardAnswer::class,
+                $this->card($card->refresh()->load(['device', 'copies', 'releasedBy']), false, $tasks, $stores),
+            ),
+        );
     }
 
     /** Makes the proxy of one clip anew. */

@@ -8,7 +8,10 @@ use App\Domain\Day\DaySheet;
 use App\Domain\Log\DailyLog;
 use App\Domain\Points\FixPoint;
 use App\Domain\Reports\MakeReport;
+use App\Http\Answers;
 use App\Http\Controller;
+use App\Http\Day\Answers\DaySheetAnswer;
+use App\Http\Day\Requests\FixRequest;
 use App\Models\Production;
 use App\Models\ShootDay;
 use Illuminate\Http\JsonResponse;
@@ -19,7 +22,7 @@ final class DayController extends Controller
 {
     public function show(Production $production, ShootDay $day, DaySheet $sheet): JsonResponse
     {
-        return new JsonResponse($sheet->of($day));
+        return new JsonResponse(Answers::make(DaySheetAnswer::class, $sheet->of($day)));
     }
 
     public function log(Request $request, Production $production, ShootDay $day, string $format, DailyLog $log, MakeReport $make): Response
@@ -31,11 +34,11 @@ final class DayController extends Controller
             : self::made($make($day, self::who($request), 'daily'), $name);
     }
 
-    public function fix(Request $request, Production $production, ShootDay $day, FixPoint $fix, DaySheet $sheet): JsonResponse
+    public function fix(FixRequest $request, Production $production, ShootDay $day, FixPoint $fix, DaySheet $sheet): JsonResponse
     {
-        $input = $request->validate(['key' => ['required', 'string', 'max:120'], 'fix' => ['required', 'string', 'max:60']]);
+        $input = $request->validated();
         $fix($day, self::who($request), $input['key'], $input['fix']);
 
-        return new JsonResponse($sheet->of($day));
+        return new JsonResponse(Answers::make(DaySheetAnswer::class, $sheet->of($day)));
     }
 }

@@ -20,7 +20,38 @@ use App\Domain\Lineup\StartLineup;
 use App\Domain\Lineup\StateClock;
 use App\Domain\Lineup\Windows;
 use App\Domain\Log\MarkWild;
+use App\Http\Answers;
 use App\Http\Controller;
+use App\Http\Lineup\Answers\CheckPairAnswer;
+use App\Http\Lineup\Answers\ClipPointsAnswer;
+use App\Http\Lineup\Answers\CutPlanAnswer;
+use App\Http\Lineup\Answers\HeadAnswer;
+use App\Http\Lineup\Answers\LineupAnswer;
+use App\Http\Lineup\Answers\LockedAnswer;
+use App\Http\Lineup\Answers\PlaceMadeAnswer;
+use App\Http\Lineup\Answers\RunRowsAnswer;
+use App\Http\Lineup\Answers\RunsAnswer;
+use App\Http\Lineup\Answers\SplitPlanAnswer;
+use App\Http\Lineup\Answers\SplitTakesAnswer;
+use App\Http\Lineup\Answers\WentBackAnswer;
+use App\Http\Lineup\Requests\ApplyClockRequest;
+use App\Http\Lineup\Requests\ByHandRequest;
+use App\Http\Lineup\Requests\CompareRequest;
+use App\Http\Lineup\Requests\CutRequest;
+use App\Http\Lineup\Requests\DriftRequest;
+use App\Http\Lineup\Requests\HeadRequest;
+use App\Http\Lineup\Requests\LanesRequest;
+use App\Http\Lineup\Requests\LeaveOutRequest;
+use App\Http\Lineup\Requests\LockRequest;
+use App\Http\Lineup\Requests\NudgeRequest;
+use App\Http\Lineup\Requests\PairRequest;
+use App\Http\Lineup\Requests\SecondPlaceRequest;
+use App\Http\Lineup\Requests\SoundRequest;
+use App\Http\Lineup\Requests\SplitPlanRequest;
+use App\Http\Lineup\Requests\SplitRequest;
+use App\Http\Lineup\Requests\StartRequest;
+use App\Http\Shell\Answers\ChangedAnswer;
+use App\Http\Shell\Answers\DoneAnswer;
 use App\Http\Shell\Answers\TaskAnswer;
 use App\Models\Clip;
 use App\Models\LineupRun;
@@ -36,31 +67,21 @@ use Cartella\Core\Time\Ticks;
 use Illuminate\Http\JsonResponse;
 use Illuminate\Http\Request;
 use Illuminate\Http\Response;
-use Illuminate\Validation\Rule;
 
 final class LineupController extends Controller
 {
-    private const WAYS = ['sound', 'timecode', 'clock', 'mark', 'in', 'out', 'start'];
-
     public function show(Production $production, ShootDay $day, LineupPage $page): JsonResponse
     {
         $task = StartLineup::running($day);
 
-        return new JsonResponse($page->of($day) + ['task' => $task === null ? null : TaskAnswer::of($task)]);
+        return new JsonResponse(
+            Answers::make(LineupAnswer::class, $page->of($day) + ['task' => $task === null ? null : TaskAnswer::of($task)]),
+        );
     }
 
-    public function start(Request $request, Production $production, ShootDay $day, StartLineup $start): JsonResponse
+    public function start(StartRequest $request, Production $production, ShootDay $day, StartLineup $start): JsonResponse
     {
-        $input = $request->validate([
-            'ways' => ['sometimes', 'array', 'between:1,7'],
-            'ways.*' => [Rule::in(self::WAYS), 'distinct'],
-            'cut' => ['sometimes', 'boolean'],
-            'anchor' => ['sometimes', 'nullable', 'string', 'size:26'],
-            'scope' => ['sometimes', Rule::in(['day', 'card', 'scene', 'clips'])],
-            'key' => ['sometimes', 'nullable', 'string', 'max:60'],
-            'clips' => ['sometimes', 'array', 'max:2000'],
-            'clips.*' => ['string', 'size:26'],
-        ]);
+        $input = $request->validated();
         $scope = Scope::of($day, $input['scope'] ?? 'day', (string) ($input['key'] ?? ''), array_values($input['clips'] ?? []));
         $task = $start(
             $day,
@@ -76,19 +97,19 @@ final class LineupController extends Controller
 
     public function runs(Production $production, ShootDay $day, Runs $runs): JsonResponse
     {
-        return new JsonResponse(['runs' => $runs->of($day)]);
+        return new JsonResponse(Answers::make(RunsAnswer::class, ['runs' => $runs->of($day)]));
     }
 
     /** With another run, or with what stands now. */
-    public function compare(Request $request, Production $production, LineupRun $lineupRun, Runs $runs): JsonResponse
+    public function compare(CompareRequest $request, Production $production, LineupRun $lineupRun, Runs $runs): JsonResponse
     {
-        $input = $request->validate(['with' => ['sometimes', 'nullable', 'string', 'size:26']]);
+        $input = $request->validated();
         $other =
             ($input['with'] ?? null) === null
                 ? null
                 : LineupRun::query()->where('shoot_day_id', $lineupRun->shoot_day_id)->where('ulid', $input['with'])->firstOrFail();
 
-        return new JsonResponse(['rows' => $runs->compare($lineupRun, $other)]);
+        return new JsonResponse(Answers::make(RunRowsAnswer::class, ['rows' => $runs->compare($lineupRun, $other)]));
     }
 
     public function goBack(Request $request, Production $production, LineupRun $lineupRun, Runs $runs): JsonResponse
@@ -97,18 +118,15 @@ final class LineupController extends Controller
             throw Problem::refused('lineup.busy', 'This day is being lined up.', 'Wait until it is done, or stop it.');
         }
 
-        return new JsonResponse($runs->goBack($lineupRun, self::who($request)));
+        return new JsonResponse(Answers::make(WentBackAnswer::class, $runs->goBack($lineupRun, self::who($request))));
     }
 
-    public function lanes(Request $request, Production $production, OrderLanes $order): JsonResponse
+    public function lanes(LanesRequest $request, Production $production, OrderLanes $order): JsonResponse
     {
-        $letters = $request->validate([
-            'letters' => ['required', 'array', 'between:1,64'],
-            'letters.*' => ['string', 'max:12', 'distinct'],
-        ])['letters'];
+        $letters = $request->validated()['letters'];
         $order($production, self::who($request), $letters);
 
-        return new JsonResponse([]);
+        return new JsonResponse(new DoneAnswer());
     }
 
     public function check(Production $production, Clip $clip, CheckPoints $points): JsonResponse
@@ -124,12 +142,14 @@ final class LineupController extends Controller
         }
         $picture = $other === null ? null : Windows::companion($clip, 'picture');
 
-        return new JsonResponse([
-            'own' => self::side($clip),
-            'against' => $other === null ? null : self::side($other),
-            'beside' => $picture === null ? null : self::side($picture),
-            'moments' => $other === null ? [] : $points->shared($clip, $place, $other, $other->placement),
-        ]);
+        return new JsonResponse(
+            Answers::make(CheckPairAnswer::class, [
+                'own' => self::side($clip),
+                'against' => $other === null ? null : self::side($other),
+                'beside' => $picture === null ? null : self::side($picture),
+                'moments' => $other === null ? [] : $points->shared($clip, $place, $other, $other->placement),
+            ]),
+        );
     }
 
     public function points(Production $production, Clip $clip, CheckPoints $points): JsonResponse
@@ -137,18 +157,13 @@ final class LineupController extends Controller
         $found = $points->of($clip);
 
         return $found === null
-            ? new JsonResponse(['pending' => true, 'claps' => [], 'onsets' => [], 'flashes' => []], 202)
-            : new JsonResponse($found);
+            ? new JsonResponse(new ClipPointsAnswer([], [], [], true), 202)
+            : new JsonResponse(Answers::make(ClipPointsAnswer::class, $found));
     }
 
-    public function pair(Request $request, Production $production, Clip $clip, PairSound $pair): Response
+    public function pair(PairRequest $request, Production $production, Clip $clip, PairSound $pair): Response
     {
-        $input = $request->validate([
-            'against' => ['required', 'string', 'size:26'],
-            'from_ticks' => ['required', 'integer'],
-            'apart_ticks' => ['required', 'integer'],
-            'seconds' => ['required', 'numeric', 'between:0.01,20'],
-        ]);
+        $input = $request->validated();
         $other = $production->clips()->where('ulid', $input['against'])->firstOrFail();
         $bytes = $pair->of(
             $clip,
@@ -161,16 +176,9 @@ final class LineupController extends Controller
         return new Response($bytes, 200, ['Content-Type' => 'audio/wav', 'Cache-Control' => 'private, max-age=600']);
     }
 
-    public function place(Request $request, Production $production, Clip $clip, MovePlacement $move): JsonResponse
+    public function place(ByHandRequest $request, Production $production, Clip $clip, MovePlacement $move): JsonResponse
     {
-        $day = 2 * 86_400 * Ticks::PER_SECOND;
-        $input = $request->validate([
-            'against' => ['required', 'string', 'size:26'],
-            'against_ticks' => ['required', 'integer', "between:0,$day"],
-            'frame' => ['required_without:own_ticks', 'integer', 'min:0'],
-            'own_ticks' => ['required_without:frame', 'integer', "between:0,$day"],
-            'was_ticks' => ['present', 'nullable', 'integer'],
-        ]);
+        $input = $request->validated();
         $against = Clip::query()
             ->with('placement')
             ->where('shoot_day_id', $clip->shoot_day_id)
@@ -197,25 +205,26 @@ final class LineupController extends Controller
             ],
         );
 
-        return new JsonResponse(['start_ticks' => $placement->start_ticks]);
+        return new JsonResponse(new PlaceMadeAnswer($placement->start_ticks));
     }
 
-    public function second(Request $request, Production $production, Clip $clip, MovePlacement $move): JsonResponse
+    public function second(SecondPlaceRequest $request, Production $production, Clip $clip, MovePlacement $move): JsonResponse
     {
-        $input = $request->validate(['was_ticks' => ['present', 'nullable', 'integer']]);
+        $input = $request->validated();
 
-        return new JsonResponse([
-            'start_ticks' => $move->second($clip, self::who($request), $input['was_ticks'] === null ? null : (int) $input['was_ticks'])
-                ->start_ticks,
-        ]);
+        return new JsonResponse(
+            new PlaceMadeAnswer(
+                $move->second($clip, self::who($request), $input['was_ticks'] === null ? null : (int) $input['was_ticks'])->start_ticks,
+            ),
+        );
     }
 
-    public function leaveOut(Request $request, Production $production, Clip $clip, MovePlacement $move): JsonResponse
+    public function leaveOut(LeaveOutRequest $request, Production $production, Clip $clip, MovePlacement $move): JsonResponse
     {
-        $input = $request->validate(['out' => ['required', 'boolean']]);
+        $input = $request->validated();
         $move->leaveOut($clip, self::who($request), (bool) $input['out']);
 
-        return new JsonResponse([]);
+        return new JsonResponse(new DoneAnswer());
     }
 
     public function wild(Request $request, Production $production, Clip $clip, MarkWild $wild): JsonResponse
@@ -225,70 +234,52 @@ final class LineupController extends Controller
         }
         $wild($clip, self::who($request));
 
-        return new JsonResponse([]);
+        return new JsonResponse(new DoneAnswer());
     }
 
     public function cutPlan(Production $production, ShootDay $day, CutIntoTakes $cut): JsonResponse
     {
-        return new JsonResponse([
-            'rows' => $cut->plan($day),
-            'patterns' => $production->namePatterns(),
-            'pattern' => $production->name_patterns[0] ?? null,
-        ]);
+        return new JsonResponse(
+            Answers::make(CutPlanAnswer::class, [
+                'rows' => $cut->plan($day),
+                'patterns' => $production->namePatterns(),
+                'pattern' => $production->name_patterns[0] ?? null,
+            ]),
+        );
     }
 
-    public function cut(Request $request, Production $production, ShootDay $day, CutIntoTakes $cut): JsonResponse
+    public function cut(CutRequest $request, Production $production, ShootDay $day, CutIntoTakes $cut): JsonResponse
     {
-        $input = $request->validate([
-            'chosen' => ['required', 'array', 'max:4000'],
-            'chosen.*' => ['string', 'regex:/\A[0-9A-Z]{26}:(take|false_start|wild|room_tone|mos)\z/'],
-            'pattern' => ['sometimes', 'nullable', 'string', 'max:160'],
-        ]);
+        $input = $request->validated();
         $count = $cut($day, self::who($request), array_values($input['chosen']), $input['pattern'] ?? null);
         Live::tell($production->id, Topic::Takes);
         Live::tell($production->id, Topic::Lineup);
 
-        return new JsonResponse(['changed' => $count]);
+        return new JsonResponse(new ChangedAnswer($count));
     }
 
     /** Where one long recording would be split into takes. */
-    public function splitPlan(Request $request, Production $production, Clip $clip, SplitIntoTakes $split): JsonResponse
+    public function splitPlan(SplitPlanRequest $request, Production $production, Clip $clip, SplitIntoTakes $split): JsonResponse
     {
-        $input = $request->validate([
-            'by' => ['required', Rule::in(['windows', 'marks', 'angle'])],
-            'device' => ['required_if:by,angle', 'string', 'max:12'],
-        ]);
+        $input = $request->validated();
         $angle = $input['by'] === 'angle' ? $production->devices()->where('letter', $input['device'])->firstOrFail() : null;
 
-        return new JsonResponse(['spans' => $split->plan($clip, self::who($request), $input['by'], $angle)]);
+        return new JsonResponse(
+            Answers::make(SplitPlanAnswer::class, ['spans' => $split->plan($clip, self::who($request), $input['by'], $angle)]),
+        );
     }
 
-    public function split(Request $request, Production $production, Clip $clip, SplitIntoTakes $split): JsonResponse
+    public function split(SplitRequest $request, Production $production, Clip $clip, SplitIntoTakes $split): JsonResponse
     {
-        $input = $request->validate([
-            'spans' => ['required', 'array', 'between:1,' . SplitIntoTakes::MOST],
-            'spans.*.from' => ['required', 'integer', 'min:0'],
-            'spans.*.to' => ['required', 'integer', 'min:1'],
-            'spans.*.slate' => ['required', 'string', 'max:40'],
-            'was' => ['present', 'nullable', 'string', 'max:80'],
-        ]);
+        $input = $request->validated();
         $takes = $split($clip, self::who($request), array_values($input['spans']), $input['was']);
 
-        return new JsonResponse(['takes' => array_map(static fn(Take $take): string => $take->ulid, $takes)]);
+        return new JsonResponse(new SplitTakesAnswer(array_map(static fn(Take $take): string => $take->ulid, $takes)));
     }
 
-    public function sound(Request $request, Production $production, Take $take, SoundOfTake $sound): JsonResponse
+    public function sound(SoundRequest $request, Production $production, Take $take, SoundOfTake $sound): JsonResponse
     {
-        $rules = [];
-        foreach (['channels', 'was'] as $list) {
-            $rules += [
-                $list => ['present', 'nullable', 'array', 'max:64'],
-                "$list.*.index" => ['required', 'integer', 'between:1,64', 'distinct'],
-                "$list.*.on" => ['required', 'boolean'],
-                "$list.*.gain_db" => ['required', 'numeric', 'between:' . SoundOfTake::LEAST_DB . ',' . SoundOfTake::MOST_DB],
-            ];
-        }
-        $input = $request->validate($rules);
+        $input = $request->validated();
         $sound->set(
             $take,
             self::who($request),
@@ -296,41 +287,37 @@ final class LineupController extends Controller
             $input['was'] === null ? null : array_values($input['was']),
         );
 
-        return new JsonResponse([]);
+        return new JsonResponse(new DoneAnswer());
     }
 
-    public function head(Request $request, Production $production, Clip $clip, SoundOfTake $sound): JsonResponse
+    public function head(HeadRequest $request, Production $production, Clip $clip, SoundOfTake $sound): JsonResponse
     {
-        $input = $request->validate([
-            'slate' => ['sometimes', 'boolean'],
-            'frames' => ['sometimes', 'nullable', 'integer'],
-            'was' => ['present', 'nullable', 'integer'],
-        ]);
+        $input = $request->validated();
         $was = $input['was'] === null ? null : (int) $input['was'];
         if ($input['slate'] ?? false) {
-            return new JsonResponse(['frames' => $sound->beginAtSlate($clip, self::who($request), $was)]);
+            return new JsonResponse(new HeadAnswer($sound->beginAtSlate($clip, self::who($request), $was)));
         }
         $frames = isset($input['frames']) ? (int) $input['frames'] : null;
         $sound->trimHead($clip, self::who($request), $frames, $was);
 
-        return new JsonResponse(['frames' => $frames]);
+        return new JsonResponse(new HeadAnswer($frames));
     }
 
-    public function applyClock(Request $request, Production $production, ShootDay $day, StateClock $state): JsonResponse
+    public function applyClock(ApplyClockRequest $request, Production $production, ShootDay $day, StateClock $state): JsonResponse
     {
-        $input = $request->validate(['device' => ['required', 'string', 'max:12'], 'for' => ['required', Rule::in(['day', 'device'])]]);
+        $input = $request->validated();
         $state->apply($day, $production->devices()->where('letter', $input['device'])->firstOrFail(), self::who($request), $input['for']);
 
-        return new JsonResponse([]);
+        return new JsonResponse(new DoneAnswer());
     }
 
-    public function drift(Request $request, Production $production, Clip $clip, Drift $drift): JsonResponse
+    public function drift(DriftRequest $request, Production $production, Clip $clip, Drift $drift): JsonResponse
     {
-        $input = $request->validate(['applied' => ['required', 'boolean'], 'device' => ['required', 'boolean']]);
+        $input = $request->validated();
 
-        return new JsonResponse([
-            'changed' => $drift->apply($clip, self::who($request), (bool) $input['applied'], (bool) $input['device']),
-        ]);
+        return new JsonResponse(
+            new ChangedAnswer($drift->apply($clip, self::who($request), (bool) $input['applied'], (bool) $input['device'])),
+        );
     }
 
     /** @return array<string, mixed> */
@@ -352,13 +339,9 @@ final class LineupController extends Controller
         ];
     }
 
-    public function nudge(Request $request, Production $production, Clip $clip, MovePlacement $move): JsonResponse
+    public function nudge(NudgeRequest $request, Production $production, Clip $clip, MovePlacement $move): JsonResponse
     {
-        $input = $request->validate([
-            'unit' => ['required', Rule::in(['frame', 'sample', 'ticks'])],
-            'by' => ['required', 'integer', 'between:-500000000000,500000000000'],
-            'was_ticks' => ['sometimes', 'nullable', 'integer'],
-        ]);
+        $input = $request->validated();
         $by = (int) $input['by'];
         $rate = $production->rate();
         $ticks = match ($input['unit']) {
@@ -368,14 +351,14 @@ final class LineupController extends Controller
         };
         $placement = $move->nudge($clip, self::who($request), $ticks, isset($input['was_ticks']) ? (int) $input['was_ticks'] : null);
 
-        return new JsonResponse(['start_ticks' => $placement->start_ticks]);
+        return new JsonResponse(new PlaceMadeAnswer($placement->start_ticks));
     }
 
-    public function lock(Request $request, Production $production, Clip $clip, MovePlacement $move): JsonResponse
+    public function lock(LockRequest $request, Production $production, Clip $clip, MovePlacement $move): JsonResponse
     {
-        $input = $request->validate(['locked' => ['required', 'boolean']]);
+        $input = $request->validated();
         $placement = $move->lock($clip, self::who($request), (bool) $input['locked']);
 
-        return new JsonResponse(['locked' => $placement->locked_at !== null]);
+        return new JsonResponse(new LockedAnswer($placement->locked_at !== null));
     }
 }

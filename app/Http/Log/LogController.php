@@ -12,7 +12,31 @@ use App\Domain\Log\SceneCoverage;
 use App\Domain\Log\Settle;
 use App\Domain\Log\SlateSheet;
 use App\Domain\Log\TakeHistory;
+use App\Http\Answers;
 use App\Http\Controller;
+use App\Http\Log\Answers\CircledAnswer;
+use App\Http\Log\Answers\ColumnsAnswer;
+use App\Http\Log\Answers\EditedAnswer;
+use App\Http\Log\Answers\ScenesAnswer;
+use App\Http\Log\Answers\SettledAnswer;
+use App\Http\Log\Answers\SlatePreviewAnswer;
+use App\Http\Log\Answers\SlateSetAnswer;
+use App\Http\Log\Answers\SlateSheetAnswer;
+use App\Http\Log\Answers\SlatesReadAnswer;
+use App\Http\Log\Answers\TakeHistoryAnswer;
+use App\Http\Log\Answers\TakesAnswer;
+use App\Http\Log\Answers\TypedAnswer;
+use App\Http\Log\Answers\UnderstoodAnswer;
+use App\Http\Log\Requests\CircleRequest;
+use App\Http\Log\Requests\EditManyRequest;
+use App\Http\Log\Requests\HereRequest;
+use App\Http\Log\Requests\SetColumnsRequest;
+use App\Http\Log\Requests\SettleRequest;
+use App\Http\Log\Requests\SlateRequest;
+use App\Http\Log\Requests\SomeTakesRequest;
+use App\Http\Log\Requests\TypedRequest;
+use App\Http\Shell\Answers\DoneAnswer;
+use App\Http\Shell\Answers\MadeAnswer;
 use App\Models\Clip;
 use App\Models\Preference;
 use App\Models\Production;
@@ -21,50 +45,46 @@ use App\Models\Take;
 use App\Support\Live;
 use App\Support\Problem;
 use App\Support\Topic;
-use Cartella\Core\Fields\TakeStatus;
 use Illuminate\Http\JsonResponse;
 use Illuminate\Http\Request;
-use Illuminate\Validation\Rule;
 
 /** The slate sheet: what it shows, and every change of takes that a person makes on it. */
 final class LogController extends Controller
 {
-    private const BULK = 2000;
-
     public function show(Request $request, Production $production, ShootDay $day, SlateSheet $sheet): JsonResponse
     {
-        return new JsonResponse($sheet->of($day));
+        return new JsonResponse(Answers::make(SlateSheetAnswer::class, $sheet->of($day)));
     }
 
     /** Some rows of the sheet again, for a page that has the others. */
-    public function takes(Request $request, Production $production, ShootDay $day, SlateSheet $sheet): JsonResponse
+    public function takes(SomeTakesRequest $request, Production $production, ShootDay $day, SlateSheet $sheet): JsonResponse
     {
-        $input = $request->validate(['ulids' => ['required', 'string', 'max:2000', 'regex:/\A[0-9A-Za-z,]+\z/']]);
+        $input = $request->validated();
 
-        return new JsonResponse(['takes' => $sheet->some($day, explode(',', $input['ulids']))]);
+        return new JsonResponse(Answers::make(TakesAnswer::class, ['takes' => $sheet->some($day, explode(',', $input['ulids']))]));
     }
 
     public function scenes(Production $production, ShootDay $day, SceneCoverage $coverage): JsonResponse
     {
-        return new JsonResponse(['scenes' => $coverage->of($day)]);
+        return new JsonResponse(Answers::make(ScenesAnswer::class, ['scenes' => $coverage->of($day)]));
     }
 
     public function history(Production $production, Take $take, TakeHistory $history): JsonResponse
     {
-        return new JsonResponse(['steps' => $history->of($take)]);
+        return new JsonResponse(Answers::make(TakeHistoryAnswer::class, ['steps' => $history->of($take)]));
     }
 
     public function edit(Request $request, Production $production, Take $take, EditTake $edit): JsonResponse
     {
         $edit($take, self::who($request), TakeChanges::of($request->input('changes'), $production->fields()));
 
-        return new JsonResponse(['ulid' => $take->ulid]);
+        return new JsonResponse(new MadeAnswer($take->ulid));
     }
 
     /** Many takes in one step: a pasted range, a fill down, a mark on a selection. */
-    public function editMany(Request $request, Production $production, ShootDay $day, EditTake $edit): JsonResponse
+    public function editMany(EditManyRequest $request, Production $production, ShootDay $day, EditTake $edit): JsonResponse
     {
-        $input = $request->validate(['edits' => ['required', 'array', 'between:1,' . self::BULK]]);
+        $input = $request->validated();
         $edits = array_map(
             static fn(mixed $one): array => is_array($one) && is_string($one['take'] ?? null)
                 ? ['take' => $one['take'], 'changes' => TakeChanges::of($one['changes'] ?? null, $production->fields())]
@@ -72,30 +92,21 @@ final class LogController extends Controller
             array_values($input['edits']),
         );
 
-        return new JsonResponse(['takes' => $edit->many($production, self::who($request), $edits)->count()]);
+        return new JsonResponse(new EditedAnswer($edit->many($production, self::who($request), $edits)->count()));
     }
 
     /** Circling is for everybody who watches; a reviewer may change nothing else of a take. */
-    public function circle(Request $request, Production $production, Take $take, EditTake $edit): JsonResponse
+    public function circle(CircleRequest $request, Production $production, Take $take, EditTake $edit): JsonResponse
     {
-        $input = $request->validate([
-            'was' => ['required', Rule::enum(TakeStatus::class)],
-            'now' => ['required', Rule::in([TakeStatus::None->value, TakeStatus::Circled->value])],
-        ]);
+        $input = $request->validated();
         $edit($take, self::who($request), ['status' => $input]);
 
-        return new JsonResponse(['ulid' => $take->ulid, 'status' => $input['now']]);
+        return new JsonResponse(new CircledAnswer($take->ulid, $input['now']));
     }
 
-    public function slate(Request $request, Production $production, ShootDay $day, SetSlate $set): JsonResponse
+    public function slate(SlateRequest $request, Production $production, ShootDay $day, SetSlate $set): JsonResponse
     {
-        $input = $request->validate([
-            'clips' => ['required', 'array', 'between:1,500'],
-            'clips.*' => ['string', 'size:26'],
-            'slate' => ['present', 'nullable', 'string', 'max:40'],
-            'false_start' => ['sometimes', 'boolean'],
-            'was' => ['sometimes', 'nullable', 'string', 'max:40'],
-        ]);
+        $input = $request->validated();
         $clips = Clip::query()->where('shoot_day_id', $day->id)->whereIn('ulid', $input['clips'])->get();
         if ($clips->count() !== count(array_unique($input['clips']))) {
             throw Problem::missing('One of those clips', 'Load the page again.');
@@ -109,7 +120,7 @@ final class LogController extends Controller
             array_key_exists('was', $input) ? ['slate' => $input['was']] : null,
         );
 
-        return new JsonResponse(['take' => $take?->ulid]);
+        return new JsonResponse(new SlateSetAnswer($take?->ulid));
     }
 
     /** What the log line would do, while it is typed. */
@@ -129,27 +140,25 @@ final class LogController extends Controller
                     ->where('part', $line->slate->part)
                     ->first();
 
-        return new JsonResponse([
-            'pieces' => $line->pieces,
-            'problems' => $line->problems,
-            'hints' => $line->hints,
-            'slate' => $line->slate?->label(),
-            'does' => match (true) {
-                $line->slate === null || ($row === null && !$line->namesSlate) || ($row instanceof Clip && !$line->namesSlate) => 'nothing',
-                $row instanceof Clip => $there === null ? 'joins-new' : 'joins',
-                default => $there === null ? 'makes' : 'edits',
-            },
-        ]);
+        return new JsonResponse(
+            Answers::make(UnderstoodAnswer::class, [
+                'pieces' => $line->pieces,
+                'problems' => $line->problems,
+                'hints' => $line->hints,
+                'slate' => $line->slate?->label(),
+                'does' => match (true) {
+                    $line->slate === null || ($row === null && !$line->namesSlate) || ($row instanceof Clip && !$line->namesSlate)
+                        => 'nothing',
+                    $row instanceof Clip => $there === null ? 'joins-new' : 'joins',
+                    default => $there === null ? 'makes' : 'edits',
+                },
+            ]),
+        );
     }
 
-    public function type(Request $request, Production $production, ShootDay $day, LogTyped $log): JsonResponse
+    public function type(TypedRequest $request, Production $production, ShootDay $day, LogTyped $log): JsonResponse
     {
-        $input = $request->validate([
-            'text' => ['required', 'string', 'max:500'],
-            'row' => ['present', 'nullable', 'string', 'size:26'],
-            'last' => ['sometimes', 'nullable', 'string', 'size:26'],
-            'seen' => ['sometimes', 'array', 'max:20'],
-        ]);
+        $input = $request->validated();
         $last = self::row($day, $input['last'] ?? '');
         $answer = $log(
             $day,
@@ -160,26 +169,22 @@ final class LogController extends Controller
             $request->input('seen'),
         );
 
-        return new JsonResponse(['take' => $answer['take']->ulid, 'slate' => $answer['take']->label(), 'made' => $answer['made']]);
+        return new JsonResponse(new TypedAnswer($answer['take']->ulid, $answer['take']->label(), $answer['made']));
     }
 
-    public function settle(Request $request, Production $production, Take $take, Settle $settle): JsonResponse
+    public function settle(SettleRequest $request, Production $production, Take $take, Settle $settle): JsonResponse
     {
-        $input = $request->validate([
-            'field' => ['required', 'string', 'max:20'],
-            'source' => ['required', Rule::in(['now', 'script', 'ixml', 'name'])],
-            'alike' => ['sometimes', 'boolean'],
-        ]);
+        $input = $request->validated();
 
-        return new JsonResponse([
-            'settled' => $settle($take->day, self::who($request), $take, $input['field'], $input['source'], $input['alike'] ?? false),
-        ]);
+        return new JsonResponse(
+            new SettledAnswer($settle($take->day, self::who($request), $take, $input['field'], $input['source'], $input['alike'] ?? false)),
+        );
     }
 
     /** Where a person's cursor stands, for the others on the same day. */
-    public function here(Request $request, Production $production, ShootDay $day): JsonResponse
+    public function here(HereRequest $request, Production $production, ShootDay $day): JsonResponse
     {
-        $input = $request->validate(['row' => ['present', 'nullable', 'string', 'max:26']]);
+        $input = $request->validated();
         $user = self::who($request);
         Live::tell($production->id, Topic::Here, [
             'day' => $day->ulid,
@@ -189,29 +194,25 @@ final class LogController extends Controller
             'row' => $input['row'] ?? null,
         ]);
 
-        return new JsonResponse([]);
+        return new JsonResponse(new DoneAnswer());
     }
 
     public function columns(Request $request, Production $production): JsonResponse
     {
-        return new JsonResponse([
-            'columns' =>
+        return new JsonResponse(
+            new ColumnsAnswer(
                 Preference::query()
                     ->where('user_id', self::who($request)->id)
                     ->where('production_id', $production->id)
                     ->where('name', 'slate-sheet')
                     ->first()->value ?? null,
-        ]);
+            ),
+        );
     }
 
-    public function setColumns(Request $request, Production $production): JsonResponse
+    public function setColumns(SetColumnsRequest $request, Production $production): JsonResponse
     {
-        $input = $request->validate([
-            'columns' => ['present', 'nullable', 'array', 'max:40'],
-            'columns.*.key' => ['required', 'string', 'max:30'],
-            'columns.*.width' => ['required', 'integer', 'between:30,900'],
-            'columns.*.shown' => ['required', 'boolean'],
-        ]);
+        $input = $request->validated();
         $own = ['user_id' => self::who($request)->id, 'production_id' => $production->id, 'name' => 'slate-sheet'];
         if (($input['columns'] ?? null) === null) {
             Preference::query()->where($own)->delete();
@@ -228,17 +229,19 @@ final class LogController extends Controller
             ]);
         }
 
-        return new JsonResponse([]);
+        return new JsonResponse(new DoneAnswer());
     }
 
     public function preview(Production $production, ShootDay $day, ReadSlates $read): JsonResponse
     {
-        return new JsonResponse(['patterns' => $production->slatePatterns(), 'clips' => $read->preview($day)]);
+        return new JsonResponse(
+            Answers::make(SlatePreviewAnswer::class, ['patterns' => $production->slatePatterns(), 'clips' => $read->preview($day)]),
+        );
     }
 
     public function read(Request $request, Production $production, ShootDay $day, ReadSlates $read): JsonResponse
     {
-        return new JsonResponse($read($day, self::who($request)));
+        return new JsonResponse(Answers::make(SlatesReadAnswer::class, $read($day, self::who($request))));
     }
 
     private static function row(ShootDay $day, string $ulid): Take|Clip|null

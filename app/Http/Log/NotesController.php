@@ -9,7 +9,19 @@ use App\Domain\Log\BringScript;
 use App\Domain\Log\ReadSlates;
 use App\Domain\Log\ScriptNotes\BringNotes;
 use App\Domain\Log\SetPatterns;
+use App\Http\Answers;
 use App\Http\Controller;
+use App\Http\Log\Answers\NamesAnswer;
+use App\Http\Log\Answers\NoteFileAnswer;
+use App\Http\Log\Answers\PatternsAnswer;
+use App\Http\Log\Answers\ScriptReportAnswer;
+use App\Http\Log\Answers\SlatePreviewAnswer;
+use App\Http\Log\Requests\NamingRequest;
+use App\Http\Log\Requests\PreviewNotesRequest;
+use App\Http\Log\Requests\SetPatternsRequest;
+use App\Http\Log\Requests\TryPatternsRequest;
+use App\Http\Shell\Answers\ChangedAnswer;
+use App\Http\Shell\Answers\DoneAnswer;
 use App\Http\Shell\Answers\TaskAnswer;
 use App\Models\Production;
 use App\Models\ScriptNoteFile;
@@ -20,7 +32,6 @@ use Cartella\Core\Slate\SlateReader;
 use Illuminate\Http\JsonResponse;
 use Illuminate\Http\Request;
 use Illuminate\Http\UploadedFile;
-use Illuminate\Validation\Rule;
 
 /** What comes into the log from elsewhere, and the patterns that read and give names. */
 final class NotesController extends Controller
@@ -29,31 +40,33 @@ final class NotesController extends Controller
     {
         $sent = self::sent($request);
 
-        return new JsonResponse($this->facts($bring($day, self::who($request), $sent->getPathname(), $sent->getClientOriginalName())), 201);
+        return new JsonResponse(
+            Answers::make(
+                NoteFileAnswer::class,
+                $this->facts($bring($day, self::who($request), $sent->getPathname(), $sent->getClientOriginalName())),
+            ),
+            201,
+        );
     }
 
     public function show(Production $production, ScriptNoteFile $noteFile): JsonResponse
     {
-        return new JsonResponse($this->facts($noteFile));
+        return new JsonResponse(Answers::make(NoteFileAnswer::class, $this->facts($noteFile)));
     }
 
-    public function preview(Request $request, Production $production, ScriptNoteFile $noteFile, BringNotes $bring): JsonResponse
+    public function preview(PreviewNotesRequest $request, Production $production, ScriptNoteFile $noteFile, BringNotes $bring): JsonResponse
     {
-        $input = $request->validate([
-            'heading' => ['required', 'integer', 'between:-1,' . BringNotes::SHOWN_ROWS],
-            'columns' => ['required', 'array', 'max:100'],
-            'columns.*' => [Rule::in(array_keys(NoteColumns::targets($production->fields())))],
-        ]);
+        $input = $request->validated();
         $bring->preview($noteFile, self::who($request), (int) $input['heading'], $input['columns']);
 
-        return new JsonResponse($this->facts($noteFile->refresh()), 202);
+        return new JsonResponse(Answers::make(NoteFileAnswer::class, $this->facts($noteFile->refresh())), 202);
     }
 
     public function apply(Request $request, Production $production, ScriptNoteFile $noteFile, BringNotes $bring): JsonResponse
     {
         $bring->apply($noteFile, self::who($request));
 
-        return new JsonResponse($this->facts($noteFile->refresh()), 202);
+        return new JsonResponse(Answers::make(NoteFileAnswer::class, $this->facts($noteFile->refresh())), 202);
     }
 
     public function script(Request $request, Production $production, BringScript $bring): JsonResponse
@@ -62,74 +75,48 @@ final class NotesController extends Controller
         $text = (string) file_get_contents($sent->getPathname(), length: 4_000_000);
 
         return new JsonResponse(
-            $request->boolean('apply')
-                ? $bring($production, self::who($request), $text, $sent->getClientOriginalName())
-                : $bring->preview($production, $text),
+            Answers::make(
+                ScriptReportAnswer::class,
+                $request->boolean('apply')
+                    ? $bring($production, self::who($request), $text, $sent->getClientOriginalName())
+                    : $bring->preview($production, $text),
+            ),
         );
     }
 
-    public function tryPatterns(Request $request, Production $production, ShootDay $day, ReadSlates $read): JsonResponse
+    public function tryPatterns(TryPatternsRequest $request, Production $production, ShootDay $day, ReadSlates $read): JsonResponse
     {
-        $input = self::patterns($request, 'patterns');
+        $reader = SlateReader::of(array_values($request->validated('patterns')), $production->slate_style);
 
-        return new JsonResponse(['clips' => $read->preview($day, SlateReader::of($input, $production->slate_style))]);
+        return new JsonResponse(Answers::make(SlatePreviewAnswer::class, ['clips' => $read->preview($day, $reader)]));
     }
 
-    public function setPatterns(Request $request, Production $production, string $which, SetPatterns $set): JsonResponse
+    public function setPatterns(SetPatternsRequest $request, Production $production, string $which, SetPatterns $set): JsonResponse
     {
         $set(
             $production,
             self::who($request),
             $which === 'slate' ? 'slate_patterns' : 'name_patterns',
-            self::patterns($request, 'was'),
-            self::patterns($request, 'now'),
+            array_values($request->validated('was')),
+            array_values($request->validated('now')),
         );
 
-        return new JsonResponse([]);
+        return new JsonResponse(new DoneAnswer());
     }
 
     public function namePatterns(Production $production): JsonResponse
     {
-        return new JsonResponse(['patterns' => $production->namePatterns()]);
+        return new JsonResponse(new PatternsAnswer($production->namePatterns()));
     }
 
-    public function previewNames(Request $request, Production $production, GiveNames $give): JsonResponse
+    public function previewNames(NamingRequest $request, Production $production, GiveNames $give): JsonResponse
     {
-        return new JsonResponse(['names' => $give->preview($production, ...self::naming($request))]);
+        return new JsonResponse(Answers::make(NamesAnswer::class, ['names' => $give->preview($production, ...$request->naming())]));
     }
 
-    public function giveNames(Request $request, Production $production, GiveNames $give): JsonResponse
+    public function giveNames(NamingRequest $request, Production $production, GiveNames $give): JsonResponse
     {
-        return new JsonResponse(['changed' => $give($production, self::who($request), ...self::naming($request))]);
-    }
-
-    /** @return array{0: 'clips'|'takes'|'subclips', 1: list<string>, 2: string, 3: int, 4: int} */
-    private static function naming(Request $request): array
-    {
-        $input = $request->validate([
-            'what' => ['required', Rule::in(['clips', 'takes', 'subclips'])],
-            'ulids' => ['required', 'array', 'between:1,' . GiveNames::LIMIT],
-            'ulids.*' => ['string', 'size:26'],
-            'pattern' => ['required', 'string', 'max:160'],
-            'start' => ['sometimes', 'integer', 'between:0,99999'],
-            'step' => ['sometimes', 'integer', 'between:1,1000'],
-        ]);
-
-        return [
-            $input['what'],
-            array_values($input['ulids']),
-            $input['pattern'],
-            (int) ($input['start'] ?? 1),
-            (int) ($input['step'] ?? 1),
-        ];
-    }
-
-    /** @return list<string> */
-    private static function patterns(Request $request, string $key): array
-    {
-        $input = $request->validate([$key => ['required', 'array', 'between:1,20'], "$key.*" => ['required', 'string', 'max:160']]);
-
-        return array_values($input[$key]);
+        return new JsonResponse(new ChangedAnswer($give($production, self::who($request), ...$request->naming())));
     }
 
     private static function sent(Request $request): UploadedFile

@@ -9,12 +9,15 @@ use App\Domain\Sequences\Playlist;
 use App\Domain\Sequences\SequenceStore;
 use App\Http\Controller;
 use App\Http\Sequences\Answers\ClipUseAnswer;
+use App\Http\Sequences\Answers\ClipUsesAnswer;
 use App\Http\Sequences\Answers\PlaylistAnswer;
 use App\Http\Sequences\Answers\SequenceAnswer;
+use App\Http\Sequences\Answers\SequenceEditedAnswer;
 use App\Http\Sequences\Answers\SequenceStepAnswer;
 use App\Http\Sequences\Answers\SequenceVersionAnswer;
 use App\Http\Sequences\Requests\EditRequest;
 use App\Http\Sequences\Requests\KeepVersionRequest;
+use App\Http\Shell\Answers\DoneAnswer;
 use App\Models\Clip;
 use App\Models\Production;
 use App\Models\SequenceVersion;
@@ -45,7 +48,7 @@ final class SequencesController extends Controller
             trim($request->validated('label')),
         );
 
-        return new JsonResponse(['step' => $step === null ? null : SequenceStepAnswer::of($step)]);
+        return new JsonResponse(new SequenceEditedAnswer($step === null ? null : SequenceStepAnswer::of($step)));
     }
 
     public function keep(KeepVersionRequest $request, Production $production, StoredSequence $sequence, SequenceStore $store): JsonResponse
@@ -64,28 +67,30 @@ final class SequencesController extends Controller
     ): JsonResponse {
         $step = $store->goBackTo($version, self::who($request));
 
-        return new JsonResponse(['step' => $step === null ? null : SequenceStepAnswer::of($step)]);
+        return new JsonResponse(new SequenceEditedAnswer($step === null ? null : SequenceStepAnswer::of($step)));
     }
 
     public function destroy(Request $request, Production $production, StoredSequence $sequence, SequenceStore $store): JsonResponse
     {
         $store->remove($sequence, self::who($request));
 
-        return new JsonResponse([]);
+        return new JsonResponse(new DoneAnswer());
     }
 
     public function uses(Production $production, Clip $clip, ClipUses $uses): JsonResponse
     {
-        return new JsonResponse([
-            'uses' => array_map(
-                static fn(array $one): ClipUseAnswer => new ClipUseAnswer(
-                    $one['sequence']->ulid,
-                    $one['sequence']->kind->value,
-                    $one['sequence']->name,
-                    $one['times'],
+        return new JsonResponse(
+            new ClipUsesAnswer(
+                array_map(
+                    static fn(array $one): ClipUseAnswer => new ClipUseAnswer(
+                        $one['sequence']->ulid,
+                        $one['sequence']->kind->value,
+                        $one['sequence']->name,
+                        $one['times'],
+                    ),
+                    $uses->of($clip),
                 ),
-                $uses->of($clip),
             ),
-        ]);
+        );
     }
 }

@@ -5,7 +5,10 @@ declare(strict_types=1);
 namespace App\Http\Session;
 
 use App\Domain\People\SignIn;
+use App\Http\Answers;
 use App\Http\Controller;
+use App\Http\Session\Answers\SessionStateAnswer;
+use App\Http\Session\Requests\SignInRequest;
 use App\Models\Production;
 use App\Models\Role;
 use App\Models\User;
@@ -19,19 +22,12 @@ final class SessionController extends Controller
 {
     public function show(Request $request): JsonResponse
     {
-        return new JsonResponse($request->user() === null ? ['user' => null, 'productions' => []] : self::answer(self::who($request)));
+        return new JsonResponse($request->user() === null ? new SessionStateAnswer(null, []) : self::answer(self::who($request)));
     }
 
-    public function store(Request $request, SignIn $signIn): JsonResponse
+    public function store(SignInRequest $request, SignIn $signIn): JsonResponse
     {
-        $input = $request->validate(
-            [
-                'email' => ['required', 'string', 'max:190'],
-                'password' => ['required', 'string', 'max:190'],
-                'code' => ['nullable', 'string', 'max:20'],
-            ],
-            ['required' => 'Type your e-mail address and your password.', 'string' => 'Type your e-mail address and your password.'],
-        );
+        $input = $request->validated();
         $user = $signIn($input['email'], $input['password'], $input['code'] ?? null, (string) $request->ip());
         Auth::login($user);
         $request->session()->regenerate();
@@ -46,15 +42,14 @@ final class SessionController extends Controller
         $request->session()->invalidate();
         $request->session()->regenerateToken();
 
-        return new JsonResponse(['user' => null, 'productions' => []]);
+        return new JsonResponse(new SessionStateAnswer(null, []));
     }
 
-    /** @return array<string, mixed> */
-    private static function answer(User $user): array
+    private static function answer(User $user): SessionStateAnswer
     {
         $productions = $user->role === Role::Admin ? Production::query() : $user->productions();
 
-        return [
+        return Answers::make(SessionStateAnswer::class, [
             'user' => [
                 'ulid' => $user->ulid,
                 'name' => $user->name,
@@ -64,6 +59,7 @@ final class SessionController extends Controller
                 'needs' => $user->needs(),
                 'has_second_factor' => $user->second_factor_at !== null,
                 'recovery_codes_left' => count($user->recovery_codes ?? []),
+                'own_keys' => $user->own_keys ?? [],
             ],
             'productions' =>
                 $user->needs() !== null
@@ -73,6 +69,6 @@ final class SessionController extends Controller
                         ->get()
                         ->map(static fn(Production $production): array => ['ulid' => $production->ulid, 'name' => $production->name])
                         ->all(),
-        ];
+        ]);
     }
 }

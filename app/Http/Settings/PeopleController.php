@@ -6,14 +6,22 @@ namespace App\Http\Settings;
 
 use App\Domain\People\EditPeople;
 use App\Domain\People\Sessions;
+use App\Http\Account\Answers\EndedAnswer;
+use App\Http\Answers;
 use App\Http\Controller;
+use App\Http\Settings\Answers\AddedPersonAnswer;
+use App\Http\Settings\Answers\AuditAnswer;
+use App\Http\Settings\Answers\NewPasswordAnswer;
+use App\Http\Settings\Answers\PeopleAnswer;
+use App\Http\Settings\Requests\AddPersonRequest;
+use App\Http\Settings\Requests\ChangePersonRequest;
+use App\Http\Shell\Answers\DoneAnswer;
 use App\Models\Production;
 use App\Models\Role;
 use App\Models\User;
 use App\Support\Audit;
 use Illuminate\Http\JsonResponse;
 use Illuminate\Http\Request;
-use Illuminate\Validation\Rule;
 
 /** Who belongs to a production, and what was written down of it. */
 final class PeopleController extends Controller
@@ -24,36 +32,31 @@ final class PeopleController extends Controller
     {
         $people = $production->users()->orderBy('name')->get();
 
-        return new JsonResponse([
-            'people' => $people
-                ->map(
-                    static fn(User $person): array => [
-                        'ulid' => $person->ulid,
-                        'name' => $person->name,
-                        'email' => $person->email,
-                        'role' => $person->roleIn($production)?->value,
-                        'is_desk_admin' => $person->role === Role::Admin,
-                        'has_second_factor' => $person->second_factor_at !== null,
-                        'must_use_second_factor' => $person->must_use_second_factor,
-                        'must_change_password' => $person->must_change_password,
-                        'sessions' => $sessions->count($person),
-                        'is_you' => $person->is($request->user()),
-                    ],
-                )
-                ->all(),
-        ]);
+        return new JsonResponse(
+            Answers::make(PeopleAnswer::class, [
+                'people' => $people
+                    ->map(
+                        static fn(User $person): array => [
+                            'ulid' => $person->ulid,
+                            'name' => $person->name,
+                            'email' => $person->email,
+                            'role' => $person->roleIn($production)?->value,
+                            'is_desk_admin' => $person->role === Role::Admin,
+                            'has_second_factor' => $person->second_factor_at !== null,
+                            'must_use_second_factor' => $person->must_use_second_factor,
+                            'must_change_password' => $person->must_change_password,
+                            'sessions' => $sessions->count($person),
+                            'is_you' => $person->is($request->user()),
+                        ],
+                    )
+                    ->all(),
+            ]),
+        );
     }
 
-    public function store(Request $request, Production $production, EditPeople $people): JsonResponse
+    public function store(AddPersonRequest $request, Production $production, EditPeople $people): JsonResponse
     {
-        $input = $request->validate(
-            [
-                'email' => ['required', 'string', 'email', 'max:190'],
-                'name' => ['required', 'string', 'max:120', 'regex:/\S/'],
-                'role' => ['required', Rule::enum(Role::class)],
-            ],
-            ['email.*' => 'Give an e-mail address.', 'name.*' => 'Give a name.', 'role.*' => 'Choose a role.'],
-        );
+        $input = $request->validated();
         $added = $people->add(
             $production,
             self::who($request),
@@ -63,15 +66,12 @@ final class PeopleController extends Controller
             $request->ip(),
         );
 
-        return new JsonResponse(['ulid' => $added['user']->ulid, 'name' => $added['user']->name, 'password' => $added['password']], 201);
+        return new JsonResponse(new AddedPersonAnswer($added['user']->ulid, $added['user']->name, $added['password']), 201);
     }
 
-    public function update(Request $request, Production $production, User $user, EditPeople $people): JsonResponse
+    public function update(ChangePersonRequest $request, Production $production, User $user, EditPeople $people): JsonResponse
     {
-        $input = $request->validate([
-            'role' => ['sometimes', Rule::enum(Role::class)],
-            'must_use_second_factor' => ['sometimes', 'boolean'],
-        ]);
+        $input = $request->validated();
         if (isset($input['role'])) {
             $people->setRole($production, self::who($request), $user, Role::from($input['role']), $request->ip());
         }
@@ -79,26 +79,26 @@ final class PeopleController extends Controller
             $people->requireSecondFactor($production, self::who($request), $user, (bool) $input['must_use_second_factor'], $request->ip());
         }
 
-        return new JsonResponse([]);
+        return new JsonResponse(new DoneAnswer());
     }
 
     public function destroy(Request $request, Production $production, User $user, EditPeople $people): JsonResponse
     {
         $people->end($production, self::who($request), $user, $request->ip());
 
-        return new JsonResponse([]);
+        return new JsonResponse(new DoneAnswer());
     }
 
     public function password(Request $request, Production $production, User $user, EditPeople $people): JsonResponse
     {
-        return new JsonResponse(['password' => $people->resetPassword($production, self::who($request), $user, $request->ip())]);
+        return new JsonResponse(new NewPasswordAnswer($people->resetPassword($production, self::who($request), $user, $request->ip())));
     }
 
     public function removeSecondFactor(Request $request, Production $production, User $user, EditPeople $people): JsonResponse
     {
         $people->removeSecondFactor(self::who($request), $user, $request->ip());
 
-        return new JsonResponse([]);
+        return new JsonResponse(new DoneAnswer());
     }
 
     public function endSessions(Request $request, Production $production, User $user, Sessions $sessions): JsonResponse
@@ -106,12 +106,12 @@ final class PeopleController extends Controller
         $ended = $sessions->endAll($user, $user->is($request->user()) ? $request->session()->getId() : null);
         Audit::write('session_ended', self::who($request)->id, $production->id, ['person' => $user->email], $request->ip());
 
-        return new JsonResponse(['ended' => $ended]);
+        return new JsonResponse(new EndedAnswer($ended));
     }
 
     /** What was written down of this production and of its people's sign-ins, newest first. */
     public function audit(Production $production): JsonResponse
     {
-        return new JsonResponse(['rows' => Audit::of($production, self::AUDIT_ROWS)]);
+        return new JsonResponse(Answers::make(AuditAnswer::class, ['rows' => Audit::of($production, self::AUDIT_ROWS)]));
     }
 }

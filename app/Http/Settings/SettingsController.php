@@ -8,10 +8,24 @@ use App\Domain\Cards\EditDevices;
 use App\Domain\Cards\EditStores;
 use App\Domain\Productions\EditDays;
 use App\Domain\Productions\EditFields;
+use App\Http\Answers;
 use App\Http\Controller;
 use App\Http\Settings\Answers\DayAnswer;
 use App\Http\Settings\Answers\DeviceAnswer;
+use App\Http\Settings\Answers\DeviceRowAnswer;
+use App\Http\Settings\Answers\DevicesAnswer;
+use App\Http\Settings\Answers\FieldsAnswer;
 use App\Http\Settings\Answers\OwnFieldAnswer;
+use App\Http\Settings\Answers\StoresAnswer;
+use App\Http\Settings\Requests\AddDayRequest;
+use App\Http\Settings\Requests\AddFieldRequest;
+use App\Http\Settings\Requests\AddStoreRequest;
+use App\Http\Settings\Requests\ChangeDayRequest;
+use App\Http\Settings\Requests\ChangeFieldRequest;
+use App\Http\Settings\Requests\ChangeStoreRequest;
+use App\Http\Settings\Requests\DeviceRequest;
+use App\Http\Shell\Answers\DoneAnswer;
+use App\Http\Shell\Answers\MadeAnswer;
 use App\Models\Device;
 use App\Models\Production;
 use App\Models\ProductionField;
@@ -20,7 +34,6 @@ use App\Models\Store;
 use Cartella\Core\Fields\FieldType;
 use Illuminate\Http\JsonResponse;
 use Illuminate\Http\Request;
-use Illuminate\Validation\Rule;
 
 /** What a production is set up with: devices, shoot days, volumes. */
 final class SettingsController extends Controller
@@ -29,53 +42,31 @@ final class SettingsController extends Controller
     {
         $counts = EditDevices::clips($production);
 
-        return new JsonResponse([
-            'devices' => $production
+        return new JsonResponse(new DevicesAnswer(
+            $production
                 ->devices()
                 ->orderBy('lane')
                 ->get()
                 ->map(
-                    static fn(Device $device): array => ['clips' => (int) ($counts[$device->id] ?? 0)] + (array) DeviceAnswer::of($device),
+                    static fn(Device $device): DeviceRowAnswer => new DeviceRowAnswer(...(array) DeviceAnswer::of($device), clips: (int) ($counts[$device->id] ?? 0)),
                 )
                 ->all(),
-        ]);
+        ));
     }
 
-    public function addDevice(Request $request, Production $production, EditDevices $edit): JsonResponse
+    public function addDevice(DeviceRequest $request, Production $production, EditDevices $edit): JsonResponse
     {
-        return new JsonResponse(DeviceAnswer::of($edit->add($production, self::who($request), $this->deviceInput($request, true))), 201);
+        return new JsonResponse(DeviceAnswer::of($edit->add($production, self::who($request), $request->facts())), 201);
     }
 
-    public function changeDevice(Request $request, Production $production, Device $device, EditDevices $edit): JsonResponse
+    public function changeDevice(DeviceRequest $request, Production $production, Device $device, EditDevices $edit): JsonResponse
     {
-        return new JsonResponse(
-            DeviceAnswer::of($edit->change($production, self::who($request), $device, $this->deviceInput($request, false))),
-        );
+        return new JsonResponse(DeviceAnswer::of($edit->change($production, self::who($request), $device, $request->facts())));
     }
 
-    /** @return array<string, mixed> */
-    private function deviceInput(Request $request, bool $isNew): array
+    public function addDay(AddDayRequest $request, Production $production, EditDays $edit): JsonResponse
     {
-        $input = $request->validate(
-            [
-                'letter' => [$isNew ? 'required' : 'sometimes', 'string', 'max:12', 'regex:/\A[\p{L}\p{N}][\p{L}\p{N}_-]*\z/u'],
-                'kind' => [$isNew ? 'required' : 'sometimes', Rule::in(Device::KINDS)],
-                'note' => ['sometimes', 'nullable', 'string', 'max:60'],
-                'colour' => ['sometimes', 'nullable', 'integer', 'between:0,' . (EditDevices::COLOURS - 1)],
-                'retired' => ['sometimes', 'boolean'],
-            ],
-            ['letter.*' => 'A device is called by a letter or a short word.', 'kind.*' => 'Choose what it is.'],
-        );
-
-        return array_key_exists('note', $input) ? ['note' => trim((string) $input['note'])] + $input : $input;
-    }
-
-    public function addDay(Request $request, Production $production, EditDays $edit): JsonResponse
-    {
-        $input = $request->validate(
-            ['date' => ['required', 'date_format:Y-m-d'], 'unit' => ['nullable', 'string', 'max:60']],
-            ['date.*' => 'Write the date as 2026-10-07.'],
-        );
+        $input = $request->validated();
 
         return new JsonResponse(
             DayAnswer::of($edit->add($production, self::who($request), $input['date'], $input['unit'] ?? 'Main unit')),
@@ -83,16 +74,9 @@ final class SettingsController extends Controller
         );
     }
 
-    public function changeDay(Request $request, Production $production, ShootDay $day, EditDays $edit): JsonResponse
+    public function changeDay(ChangeDayRequest $request, Production $production, ShootDay $day, EditDays $edit): JsonResponse
     {
-        $input = $request->validate(
-            [
-                'number' => ['sometimes', 'integer', 'between:1,9999'],
-                'date' => ['sometimes', 'date_format:Y-m-d'],
-                'unit' => ['sometimes', 'string', 'max:60', 'regex:/\S/'],
-            ],
-            ['number.*' => 'A day has a number from 1.', 'date.*' => 'Write the date as 2026-10-07.', 'unit.*' => 'Name the unit.'],
-        );
+        $input = $request->validated();
 
         return new JsonResponse(DayAnswer::of($edit->change($production, self::who($request), $day, $input)));
     }
@@ -101,54 +85,38 @@ final class SettingsController extends Controller
     {
         $edit->remove($production, self::who($request), $day);
 
-        return new JsonResponse([]);
+        return new JsonResponse(new DoneAnswer());
     }
 
     public function stores(Production $production, EditStores $edit): JsonResponse
     {
-        return new JsonResponse(['stores' => $edit->list($production)]);
+        return new JsonResponse(Answers::make(StoresAnswer::class, ['stores' => $edit->list($production)]));
     }
 
-    public function addStore(Request $request, Production $production, EditStores $edit): JsonResponse
+    public function addStore(AddStoreRequest $request, Production $production, EditStores $edit): JsonResponse
     {
-        $input = $request->validate(
-            ['name' => ['required', 'string', 'max:60', 'regex:/\S/'], 'path' => ['required', 'string', 'max:400']],
-            ['name.*' => 'Give the volume a name.', 'path.*' => 'Give its path.'],
-        );
+        $input = $request->validated();
         $store = $edit->add($production, self::who($request), trim($input['name']), trim($input['path']), $request->ip());
 
-        return new JsonResponse(['ulid' => $store->ulid], 201);
+        return new JsonResponse(new MadeAnswer($store->ulid), 201);
     }
 
-    public function changeStore(Request $request, Production $production, Store $store, EditStores $edit): JsonResponse
+    public function changeStore(ChangeStoreRequest $request, Production $production, Store $store, EditStores $edit): JsonResponse
     {
-        $input = $request->validate([
-            'name' => ['sometimes', 'string', 'max:60', 'regex:/\S/'],
-            'position' => ['sometimes', 'integer', 'between:0,99'],
-            'retired' => ['sometimes', 'boolean'],
-            'mark' => ['sometimes', 'boolean'],
-        ]);
+        $input = $request->validated();
         $edit->change($production, self::who($request), $store, $input, $request->ip());
 
-        return new JsonResponse(['stores' => $edit->list($production)]);
+        return new JsonResponse(Answers::make(StoresAnswer::class, ['stores' => $edit->list($production)]));
     }
 
     public function fields(Production $production): JsonResponse
     {
-        return new JsonResponse(['fields' => $production->productionFields()->get()->map(OwnFieldAnswer::of(...))->all()]);
+        return new JsonResponse(new FieldsAnswer($production->productionFields()->get()->map(OwnFieldAnswer::of(...))->all()));
     }
 
-    public function addField(Request $request, Production $production, EditFields $edit): JsonResponse
+    public function addField(AddFieldRequest $request, Production $production, EditFields $edit): JsonResponse
     {
-        $input = $request->validate(
-            [
-                'label' => ['required', 'string', 'max:40', 'regex:/\S/'],
-                'type' => ['required', Rule::in(array_column(FieldType::ofProductions(), 'value'))],
-                'choices' => ['sometimes', 'array', 'max:' . EditFields::CHOICES],
-                'choices.*' => ['string', 'max:60'],
-            ],
-            ['label.*' => 'Give the field a name of at most 40 characters.'],
-        );
+        $input = $request->validated();
 
         return new JsonResponse(
             OwnFieldAnswer::of(
@@ -164,17 +132,13 @@ final class SettingsController extends Controller
         );
     }
 
-    public function changeField(Request $request, Production $production, ProductionField $productionField, EditFields $edit): JsonResponse
-    {
-        $input = $request->validate(
-            [
-                'label' => ['sometimes', 'required', 'string', 'max:40', 'regex:/\S/'],
-                'choices' => ['sometimes', 'array', 'max:' . EditFields::CHOICES],
-                'choices.*' => ['string', 'max:60'],
-                'retired' => ['sometimes', 'boolean'],
-            ],
-            ['label.*' => 'Give the field a name of at most 40 characters.'],
-        );
+    public function changeField(
+        ChangeFieldRequest $request,
+        Production $production,
+        ProductionField $productionField,
+        EditFields $edit,
+    ): JsonResponse {
+        $input = $request->validated();
         if (isset($input['label'])) {
             $input['label'] = trim($input['label']);
         }

@@ -6,6 +6,7 @@ namespace App\Http\Shell;
 
 use App\Domain\Tasks\NamedLock;
 use App\Http\Controller;
+use App\Http\Shell\Answers\ChangesAnswer;
 use App\Models\Production;
 use App\Support\Problem;
 use Illuminate\Http\JsonResponse;
@@ -74,7 +75,7 @@ final class LiveController extends Controller
         $after = (int) $request->query('after', '-1');
         $last = (int) DB::table('events')->where('production_id', $production->id)->max('id');
 
-        return new JsonResponse(['last' => $last, 'events' => $after < 0 ? [] : self::since($production, $after)]);
+        return new JsonResponse(new ChangesAnswer($last, $after < 0 ? [] : self::since($production, $after)));
     }
 
     /** @return list<array{id: int, topic: string, facts: mixed, origin: string|null}> */

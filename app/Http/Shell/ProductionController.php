@@ -9,9 +9,14 @@ use App\Domain\Points\OpenPoints;
 use App\Domain\Productions\MakeProduction;
 use App\Domain\Undo\UndoChange;
 use App\Domain\Undo\Undone;
+use App\Http\Answers;
 use App\Http\Controller;
+use App\Http\Shell\Answers\MadeAnswer;
 use App\Http\Shell\Answers\ProductionAnswer;
+use App\Http\Shell\Answers\SearchResultAnswer;
 use App\Http\Shell\Answers\TabsAnswer;
+use App\Http\Shell\Answers\UndoneAnswer;
+use App\Http\Shell\Requests\MakeProductionRequest;
 use App\Models\Card;
 use App\Models\Production;
 use App\Models\ShootDay;
@@ -19,7 +24,6 @@ use Cartella\Core\Slate\SlateStyle;
 use Cartella\Core\Time\FrameRate;
 use Illuminate\Http\JsonResponse;
 use Illuminate\Http\Request;
-use Illuminate\Validation\Rule;
 
 /** What the frame around the stages needs: the production, its days, search, running tasks, undo. */
 final class ProductionController extends Controller
@@ -29,17 +33,9 @@ final class ProductionController extends Controller
         return new JsonResponse(ProductionAnswer::of($production, $request->user()));
     }
 
-    public function store(Request $request, MakeProduction $make): JsonResponse
+    public function store(MakeProductionRequest $request, MakeProduction $make): JsonResponse
     {
-        $input = $request->validate(
-            [
-                'name' => ['required', 'string', 'max:120', 'regex:/\S/'],
-                'rate' => ['required', 'string', 'max:10'],
-                'date' => ['required', 'date_format:Y-m-d'],
-                'style' => ['sometimes', Rule::enum(SlateStyle::class)],
-            ],
-            ['name.*' => 'Give the production a name.', 'date.*' => 'Write the date as 2026-10-07.'],
-        );
+        $input = $request->validated();
         $production = $make(
             self::who($request),
             trim($input['name']),
@@ -48,7 +44,7 @@ final class ProductionController extends Controller
             SlateStyle::from($input['style'] ?? 'letter'),
         );
 
-        return new JsonResponse(['ulid' => $production->ulid], 201);
+        return new JsonResponse(new MadeAnswer($production->ulid), 201);
     }
 
     /** Counts for the tabs of the spine. */
@@ -79,10 +75,10 @@ final class ProductionController extends Controller
     {
         $text = trim((string) $request->query('q'));
         if (mb_strlen($text) < 1 || mb_strlen($text) > 100) {
-            return new JsonResponse(['takes' => [], 'clips' => []]);
+            return new JsonResponse(new SearchResultAnswer([], []));
         }
 
-        return new JsonResponse($search->of($production, $text));
+        return new JsonResponse(Answers::make(SearchResultAnswer::class, $search->of($production, $text)));
     }
 
     public function undo(Request $request, Production $production, UndoChange $undo): JsonResponse
@@ -97,6 +93,6 @@ final class ProductionController extends Controller
 
     private static function undone(?Undone $done): JsonResponse
     {
-        return new JsonResponse(['label' => $done?->change->label, 'stayed' => $done->stayed ?? [], 'stayed_count' => $done->count ?? 0]);
+        return new JsonResponse(new UndoneAnswer($done?->change->label, $done->stayed ?? [], $done->count ?? 0));
     }
 }

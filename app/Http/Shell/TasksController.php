@@ -9,6 +9,7 @@ use App\Domain\Tasks\StartTask;
 use App\Domain\Tasks\TaskKinds;
 use App\Http\Controller;
 use App\Http\Shell\Answers\TaskAnswer;
+use App\Http\Shell\Answers\TasksAnswer;
 use App\Models\Production;
 use App\Models\Task;
 use Illuminate\Http\JsonResponse;
@@ -34,14 +35,16 @@ final class TasksController extends Controller
             ->limit(self::ENDED_ROWS)
             ->get();
 
-        return new JsonResponse([
-            'tasks' => $open
-                ->reject(fn(Task $task): bool => in_array($task->kind, $this->kinds->quiet(), true))
-                ->concat($ended)
-                ->map(TaskAnswer::of(...))
-                ->values()
-                ->all(),
-        ]);
+        return new JsonResponse(
+            new TasksAnswer(
+                $open
+                    ->reject(fn(Task $task): bool => in_array($task->kind, $this->kinds->quiet(), true))
+                    ->concat($ended)
+                    ->map(TaskAnswer::of(...))
+                    ->values()
+                    ->all(),
+            ),
+        );
     }
 
     public function show(Production $production, Task $task): JsonResponse

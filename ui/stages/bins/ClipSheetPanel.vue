@@ -1,31 +1,28 @@
 <script setup lang="ts">
+import { bins as binsApi } from '@/api/endpoints/bins'
+import { cards as cardsApi } from '@/api/endpoints/cards'
 import { computed, nextTick, ref } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
-import { api, mediaUrl } from '@/api/client'
-import { makeStale, queryClient, useAnswer } from '@/api/queries'
-import type { ClipSheet } from '@/api/types'
+import { mediaUrl } from '@/api/client'
+import { makeStale, setAnswer, useAnswer } from '@/api/queries'
+import type { BinEntry } from '@/api/types'
 import ClipPlayer from '@/player/ClipPlayer.vue'
-import { length, toFrames } from '@/player/time'
+import { length } from '@/player/time'
 import { useDesk } from '@/shell/desk'
 import DeviceBadge from '@/shell/DeviceBadge.vue'
 import { useShortcuts } from '@/shell/keys'
 import { attempt, say } from '@/shell/say'
 import TakeNumber from '@/shell/TakeNumber.vue'
+import ClipPieces from './ClipPieces.vue'
 
 /** One clip in full: its player with marks, its subclips, and all that its file says. */
-const props = defineProps<{ clip: string | null }>()
-const { production, base } = useDesk()
+const props = defineProps<{ clip: string | null; ownBins: BinEntry[] }>()
+const { production } = useDesk()
 const route = useRoute()
 const router = useRouter()
-const { data, error } = useAnswer<ClipSheet>(
-  () => production.value.ulid,
-  () => (props.clip === null ? null : `clips/${props.clip}`),
-)
+const { data, error } = useAnswer(() => (props.clip === null ? null : binsApi.clip(production.value.ulid, props.clip)))
 const player = ref<InstanceType<typeof ClipPlayer> | null>(null)
-const nameBox = ref<HTMLInputElement | null>(null)
 const guide = ref(false)
-const name = ref('')
-const naming = ref(false)
 
 const marks = computed(() => data.value?.marks ?? { in_ticks: null, out_ticks: null })
 const hasRange = computed(() => marks.value.in_ticks !== null && marks.value.out_ticks !== null)
@@ -33,37 +30,11 @@ const hasRange = computed(() => marks.value.in_ticks !== null && marks.value.out
 async function setMarks(next: { in_ticks: number | null; out_ticks: number | null }): Promise<void> {
   const sheet = data.value
   if (sheet === undefined) return
-  queryClient.setQueryData<ClipSheet>([production.value.ulid, `clips/${sheet.ulid}`], { ...sheet, marks: next })
-  await attempt(() => api.put(`${base.value}/clips/${sheet.ulid}/marks`, next))
+  setAnswer(binsApi.clip(production.value.ulid, sheet.ulid), { ...sheet, marks: next })
+  await attempt(() => binsApi.setMarks(production.value.ulid, sheet.ulid, next))
 }
-function startNaming(): void {
-  if (!hasRange.value || !production.value.may.organise) {
-    if (!hasRange.value) say('Set an in point with I and an out point with O first.')
-    return
-  }
-  const slate = data.value?.take ? `${data.value.take.setup}-${data.value.take.take} ` : ''
-  name.value = `${slate}${data.value?.name} ${(data.value?.subclips.length ?? 0) + 1}`
-  naming.value = true
-  void nextTick(() => nameBox.value?.select())
-}
-async function keep(): Promise<void> {
-  const sheet = data.value
-  if (sheet === undefined || name.value.trim() === '') return
-  const done = await attempt(() =>
-    api.post(`${base.value}/clips/${sheet.ulid}/subclips`, {
-      name: name.value.trim(),
-      in_ticks: marks.value.in_ticks,
-      out_ticks: marks.value.out_ticks,
-    }),
-  )
-  if (done === undefined) return
-  naming.value = false
-  say(`${name.value.trim()} is kept as a subclip.`)
-  makeStale('bins')
-}
-
 async function remake(): Promise<void> {
-  if ((await attempt(() => api.post(`${base.value}/clips/${props.clip}/media`))) !== undefined)
+  if ((await attempt(() => cardsApi.remake(production.value.ulid, props.clip ?? ''))) !== undefined)
     say('Its proxy, pictures and waveform are made again.')
   makeStale('tasks')
 }
@@ -82,7 +53,7 @@ async function state(): Promise<void> {
   const sheet = data.value
   if (sheet === undefined || player.value === null) return
   const answer = await attempt(() =>
-    api.post<{ correction_ticks: number }>(`${base.value}/clips/${sheet.ulid}/clock`, {
+    cardsApi.stateClock(production.value.ulid, sheet.ulid, {
       frame: player.value?.frame ?? 0,
       reads: reads.value.trim(),
       for: scope.value,
@@ -96,7 +67,6 @@ async function state(): Promise<void> {
 
 useShortcuts('Clip sheet', [
   { keys: ['t'], what: 'State what this frame reads, to correct the clock', run: startStating },
-  { keys: ['u'], what: 'Keep the marked range as a subclip', run: startNaming },
   {
     keys: ['Escape'],
     what: 'Clear the marks',
@@ -120,7 +90,7 @@ function toTake(take: string): void {
         <DeviceBadge v-if="data.device" :letter="data.device" /> <span class="mono">{{ data.name }}</span>{{ ' ' }}
         <template v-if="data.take"
           ><span class="soft">{{ data.take.setup }}</span
-          ><TakeNumber :take="data.take.take" :status="data.take.status"
+          ><TakeNumber :take="data.take.take" :part="data.take.part" :status="data.take.status"
         /></template>
       </h2>
       <ClipPlayer
@@ -147,42 +117,7 @@ function toTake(take: string): void {
         It has no proxy yet. <button class="plain" @click="remake">Make it again</button>
       </div>
       <template v-if="data.kind === 'picture' || data.kind === 'sound'">
-        <div class="marks">
-          <span class="soft"><kbd>I</kbd> in, <kbd>O</kbd> out</span>
-          <span class="mono">{{
-            hasRange
-              ? length((marks.out_ticks ?? 0) - (marks.in_ticks ?? 0)) +
-                ` · ${toFrames((marks.out_ticks ?? 0) - (marks.in_ticks ?? 0), data.rate)} f`
-              : ''
-          }}</span>
-          <button
-            v-if="production.may.organise"
-            class="plain"
-            :class="{ go: hasRange }"
-            :disabled="!hasRange"
-            title="Keep as subclip (U)"
-            @click="startNaming"
-          >
-            Keep as subclip <kbd>U</kbd>
-          </button>
-        </div>
-        <form v-if="naming" class="naming" @submit.prevent="keep">
-          <input
-            ref="nameBox"
-            v-model="name"
-            class="field"
-            aria-label="Name of the subclip"
-            maxlength="160"
-            @keydown.esc.stop="naming = false"
-          /><button class="go">Keep</button>
-        </form>
-        <ul v-if="data.subclips.length > 0" class="subs">
-          <li v-for="one in data.subclips" :key="one.ulid">
-            <button @click="player?.go(toFrames(one.in_ticks, data.rate))">
-              <b>{{ one.name }}</b><span class="mono soft">{{ length(one.out_ticks - one.in_ticks) }}</span>
-            </button>
-          </li>
-        </ul>
+        <ClipPieces :clip="data" :own-bins="ownBins" :ticks="() => player?.ticks ?? 0" @go="player?.go($event)" />
       </template>
       <form v-if="stating" class="stating" @submit.prevent="state" @keydown.esc.stop="stating = false">
         <label
@@ -296,39 +231,6 @@ h2 .mono {
 .still {
   width: 100%;
   border-radius: 5px;
-}
-.marks {
-  display: flex;
-  align-items: center;
-  gap: 10px;
-  justify-content: space-between;
-  font-size: 12px;
-  min-height: 30px;
-}
-.naming {
-  display: flex;
-  gap: 6px;
-}
-.subs {
-  list-style: none;
-  margin: 0;
-  padding: 0;
-  border-top: 1px solid var(--rule);
-}
-.subs button {
-  display: flex;
-  justify-content: space-between;
-  gap: 8px;
-  width: 100%;
-  border: 0;
-  border-bottom: 1px solid var(--rule);
-  background: none;
-  padding: 5px 4px;
-  cursor: pointer;
-  text-align: left;
-}
-.subs b {
-  font-weight: 500;
 }
 dl {
   display: grid;

@@ -1,8 +1,9 @@
 <script setup lang="ts">
+import { cards as cardsApi } from '@/api/endpoints/cards'
 import { computed } from 'vue'
-import { api, reportUrl } from '@/api/client'
+import { reportUrl } from '@/api/client'
 import { makeStale, useAnswer } from '@/api/queries'
-import type { Card, CardDetail, Store } from '@/api/types'
+import type { Card, Store } from '@/api/types'
 import { bytes } from '@/player/time'
 import { useDesk } from '@/shell/desk'
 import { attempt, say } from '@/shell/say'
@@ -12,11 +13,8 @@ import { timeOf } from './tile'
 /** One card: its copies and what a check found on them, its faults, its files, and the record of its releases. */
 const props = defineProps<{ card: Card; stores: Store[] }>()
 defineEmits<{ again: []; release: []; verify: [] }>()
-const { production, base } = useDesk()
-const { data: detail } = useAnswer<CardDetail>(
-  () => production.value.ulid,
-  () => `cards/${props.card.ulid}`,
-)
+const { production } = useDesk()
+const { data: detail } = useAnswer(() => cardsApi.card(production.value.ulid, props.card.ulid))
 const list = computed(() => (detail.value?.ulid === props.card.ulid ? detail.value.list : null))
 const releases = computed(() => (detail.value?.ulid === props.card.ulid ? detail.value.releases : []))
 const copyOn = (store: Store) => props.card.copies.find((copy) => copy.store === store.name)
@@ -37,7 +35,7 @@ async function setDevice(letter: string): Promise<void> {
   if (letter === (props.card.device ?? '')) return
   if (
     (await attempt(() =>
-      api.put(`${base.value}/cards/${props.card.ulid}/device`, {
+      cardsApi.setDevice(production.value.ulid, props.card.ulid, {
         was: props.card.device,
         device: letter === '' ? null : letter,
       }),

@@ -1,10 +1,11 @@
 <script setup lang="ts">
+import { cards as cardsApi } from '@/api/endpoints/cards'
 import { Dropdown, Modal } from 'ant-design-vue'
 import { computed, nextTick, ref, watch } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
-import { api, reportUrl } from '@/api/client'
+import { reportUrl } from '@/api/client'
 import { makeStale, useAnswer } from '@/api/queries'
-import type { Card, CardsAnswer } from '@/api/types'
+import type { Card } from '@/api/types'
 import { bytes } from '@/player/time'
 import AnswerState from '@/shell/AnswerState.vue'
 import { useDesk } from '@/shell/desk'
@@ -21,14 +22,12 @@ import VolumeTile from './VolumeTile.vue'
 /** What the server asks to be typed. */
 const ONE_DISK = 'one disk'
 
-const { production, day, base } = useDesk()
+const { production, day } = useDesk()
 const route = useRoute()
 const router = useRouter()
-const { data, isPending, error, refetch } = useAnswer<CardsAnswer>(
-  () => production.value.ulid,
-  () => `days/${day.value.ulid}/cards`,
-  { poll: 2000 },
-)
+const { data, isPending, error, refetch } = useAnswer(() => cardsApi.stage(production.value.ulid, day.value.ulid), {
+  poll: 2000,
+})
 
 const chosen = ref<{ kind: 'volume' | 'card'; key: string } | null>(null)
 const releasing = ref<Card | null>(null)
@@ -87,7 +86,7 @@ const total = computed(() =>
 async function send(name: string, as: string, letter: string, compare = false): Promise<boolean> {
   return (
     (await attempt(() =>
-      api.post(`${base.value}/days/${day.value.ulid}/volumes/${encodeURIComponent(name)}/offload`, {
+      cardsApi.offload(production.value.ulid, day.value.ulid, name, {
         roll: as,
         device: letter === '' ? null : letter,
         compare,
@@ -118,12 +117,7 @@ function toggle(key: string): void {
   if (next.length > 0) to.value = next.length === all.length ? null : next
 }
 async function offloadAll(): Promise<void> {
-  const answer = await attempt(() =>
-    api.post<{ started: string[]; asked: { name: string; why: string }[] }>(
-      `${base.value}/days/${day.value.ulid}/offload-all`,
-      { to: to.value },
-    ),
-  )
+  const answer = await attempt(() => cardsApi.offloadAll(production.value.ulid, day.value.ulid, { to: to.value }))
   makeStale('cards')
   if (answer === undefined) return
   const sent = answer.started.length
@@ -145,7 +139,7 @@ async function release(): Promise<void> {
   if (one === null || (one.is_one_disk && words.value.trim().toLowerCase() !== ONE_DISK)) return
   releasing.value = null
   const answer = await attempt(() =>
-    api.post<Card>(`${base.value}/cards/${one.ulid}/release`, { words: one.is_one_disk ? words.value : null }),
+    cardsApi.release(production.value.ulid, one.ulid, { words: one.is_one_disk ? words.value : null }),
   )
   if (answer !== undefined)
     say(
@@ -157,8 +151,7 @@ async function release(): Promise<void> {
 }
 
 async function claim(name: string, ours: boolean): Promise<void> {
-  const at = `${base.value}/volumes/${encodeURIComponent(name)}/claim`
-  if ((await attempt(() => (ours ? api.post(at) : api.delete(at)))) !== undefined)
+  if ((await attempt(() => (ours ? cardsApi.claim : cardsApi.giveBack)(production.value.ulid, name))) !== undefined)
     say(
       ours
         ? `${name} is a card of ${production.value.name} now; others no longer see it.`
@@ -176,7 +169,7 @@ async function verifyAgain(): Promise<void> {
     !production.value.may.work
   )
     return
-  if ((await attempt(() => api.post(`${base.value}/cards/${one.ulid}/verify`))) !== undefined)
+  if ((await attempt(() => cardsApi.verify(production.value.ulid, one.ulid))) !== undefined)
     say(`Every copy of ${one.roll} is read again.`)
   makeStale('cards')
 }

@@ -1,8 +1,9 @@
 <script setup lang="ts">
+import { cards as cardsApi } from '@/api/endpoints/cards'
 import { watchDebounced } from '@vueuse/core'
 import { Modal } from 'ant-design-vue'
 import { computed, ref, watch } from 'vue'
-import { api, ApiError } from '@/api/client'
+import { ApiError } from '@/api/client'
 import { makeStale } from '@/api/queries'
 import { useDesk } from '@/shell/desk'
 import { attempt, say } from '@/shell/say'
@@ -10,7 +11,7 @@ import { attempt, say } from '@/shell/say'
 /** Where cards land, written with words in braces and tried on a card before it is kept. */
 const props = defineProps<{ open: boolean; template: string; roll: string; device: string }>()
 const emit = defineEmits<{ close: [] }>()
-const { day, base } = useDesk()
+const { production, day } = useDesk()
 const WORDS = ['production', 'day', 'date', 'unit', 'device', 'kind', 'roll']
 const braced = (word: string) => '{' + word + '}'
 const text = ref('')
@@ -33,9 +34,7 @@ async function preview(): Promise<void> {
       template: text.value,
       ...(props.device === '' ? {} : { device: props.device }),
     })
-    shown.value = (
-      await api.get<{ path: string }>(`${base.value}/days/${day.value.ulid}/place?${query.toString()}`)
-    ).path
+    shown.value = (await cardsApi.wouldLand(production.value.ulid, day.value.ulid, query.toString())).path
     trouble.value = ''
   } catch (error) {
     trouble.value = error instanceof ApiError ? `${error.message} ${error.fix}` : 'It cannot be tried now.'
@@ -47,7 +46,7 @@ watchDebounced(text, preview, { debounce: 200 })
 async function keep(): Promise<void> {
   if (!changed.value || trouble.value !== '') return
   if (
-    (await attempt(() => api.put(`${base.value}/card-template`, { was: props.template, now: text.value }))) ===
+    (await attempt(() => cardsApi.setTemplate(production.value.ulid, { was: props.template, now: text.value }))) ===
     undefined
   )
     return

@@ -1,8 +1,9 @@
 <script setup lang="ts">
+import { cards as cardsApi } from '@/api/endpoints/cards'
+import { settings as settingsApi } from '@/api/endpoints/settings'
 import { computed, nextTick, ref, watch } from 'vue'
-import { api } from '@/api/client'
 import { makeStale, useAnswer } from '@/api/queries'
-import type { Device, DeviceKind, Store, VolumeDetail } from '@/api/types'
+import type { DeviceKind, Store } from '@/api/types'
 import { bytes } from '@/player/time'
 import { useDesk } from '@/shell/desk'
 import { attempt } from '@/shell/say'
@@ -16,12 +17,11 @@ const emit = defineEmits<{
   place: []
   claim: [ours: boolean]
 }>()
-const { production, day, base } = useDesk()
+const { production, day } = useDesk()
 const roll = defineModel<string>('roll', { required: true })
 const device = defineModel<string>('device', { required: true })
-const { data: volume, error } = useAnswer<VolumeDetail>(
-  () => production.value.ulid,
-  () => (production.value.may.work ? `days/${day.value.ulid}/volumes/${encodeURIComponent(props.name)}` : null),
+const { data: volume, error } = useAnswer(() =>
+  production.value.may.work ? cardsApi.volume(production.value.ulid, day.value.ulid, props.name) : null,
 )
 watch(
   () => [volume.value?.name, volume.value?.state],
@@ -35,14 +35,14 @@ const isKnown = computed(() => volume.value?.state === 'seen' || volume.value?.s
 const otherDay = computed(() =>
   volume.value?.day !== null && volume.value?.day !== day.value.number ? (volume.value?.day ?? null) : null,
 )
-const { data: place } = useAnswer<{ path: string }>(
-  () => production.value.ulid,
-  () => {
-    if (volume.value === undefined || roll.value === '') return null
-    const query = new URLSearchParams({ roll: roll.value, ...(device.value === '' ? {} : { device: device.value }) })
-    return `days/${day.value.ulid}/place?${query.toString()}`
-  },
-)
+const { data: place } = useAnswer(() => {
+  if (volume.value === undefined || roll.value === '') return null
+  const query = new URLSearchParams({
+    roll: roll.value,
+    ...(device.value === '' ? {} : { device: device.value }),
+  })
+  return cardsApi.place(production.value.ulid, day.value.ulid, query.toString())
+})
 const allProblems = ref(false)
 const problems = computed(() =>
   allProblems.value ? (volume.value?.problems ?? []) : (volume.value?.problems ?? []).slice(0, 4),
@@ -54,7 +54,7 @@ const fresh = ref<{ letter: string; kind: DeviceKind } | null>(null)
 async function make(): Promise<void> {
   if (fresh.value === null) return
   const made = await attempt(() =>
-    api.post<Device>(`${base.value}/settings/devices`, { letter: fresh.value?.letter.trim(), kind: fresh.value?.kind }),
+    settingsApi.addDevice(production.value.ulid, { letter: fresh.value?.letter.trim(), kind: fresh.value?.kind }),
   )
   if (made === undefined) return
   fresh.value = null

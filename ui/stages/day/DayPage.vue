@@ -1,9 +1,9 @@
 <script setup lang="ts">
+import { day as dayApi } from '@/api/endpoints/day'
 import { computed, ref, watch } from 'vue'
 import { useRouter } from 'vue-router'
-import { api } from '@/api/client'
 import { makeStale, useAnswer } from '@/api/queries'
-import type { DaySheet, OpenPoint } from '@/api/types'
+import type { OpenPoint } from '@/api/types'
 import { bytes, length } from '@/player/time'
 import AnswerState from '@/shell/AnswerState.vue'
 import { useDesk } from '@/shell/desk'
@@ -13,10 +13,7 @@ import RolledStrip from './RolledStrip.vue'
 
 const { production, day, base } = useDesk()
 const router = useRouter()
-const { data, isPending, error, refetch } = useAnswer<DaySheet>(
-  () => production.value.ulid,
-  () => `days/${day.value.ulid}/sheet`,
-)
+const { data, isPending, error, refetch } = useAnswer(() => dayApi.sheet(production.value.ulid, day.value.ulid))
 const at = ref(0)
 const busy = ref('')
 const points = computed(() => data.value?.points ?? [])
@@ -33,9 +30,7 @@ function open(point: OpenPoint): void {
 async function fix(point: OpenPoint, name: string | undefined): Promise<void> {
   if (name === undefined || !production.value.may.work || busy.value !== '') return
   busy.value = point.key
-  const answer = await attempt(() =>
-    api.post(`${base.value}/days/${day.value.ulid}/points`, { key: point.key, fix: name }),
-  )
+  const answer = await attempt(() => dayApi.fix(production.value.ulid, day.value.ulid, { key: point.key, fix: name }))
   busy.value = ''
   if (answer === undefined) return
   say(`${point.title}: ${point.fixes.find((one) => one.name === name)?.label.toLowerCase()}. Ctrl Z takes it back.`)

@@ -1,9 +1,10 @@
 <script setup lang="ts">
+import { shell as shellApi } from '@/api/endpoints/shell'
+import { handoff as handoffApi } from '@/api/endpoints/handoff'
 import { Modal } from 'ant-design-vue'
 import { computed, ref, watch } from 'vue'
-import { api } from '@/api/client'
 import { makeStale, useAnswer } from '@/api/queries'
-import type { BinTree, Handoff, Tabs, Task } from '@/api/types'
+import type { Handoff } from '@/api/types'
 import { bytes } from '@/player/time'
 import AnswerState from '@/shell/AnswerState.vue'
 import { useDesk } from '@/shell/desk'
@@ -11,16 +12,10 @@ import { useShortcuts } from '@/shell/keys'
 import { attempt, say } from '@/shell/say'
 import TaskProgress from '@/shell/TaskProgress.vue'
 
-const { production, day, base } = useDesk()
-const { data, isPending, error, refetch } = useAnswer<{ handoffs: Handoff[]; bins: BinTree }>(
-  () => production.value.ulid,
-  'handoffs',
-)
-const { data: tasks } = useAnswer<{ tasks: Task[] }>(() => production.value.ulid, 'tasks')
-const { data: tabs } = useAnswer<Tabs>(
-  () => production.value.ulid,
-  () => `days/${day.value.ulid}/tabs`,
-)
+const { production, day } = useDesk()
+const { data, isPending, error, refetch } = useAnswer(() => handoffApi.list(production.value.ulid))
+const { data: tasks } = useAnswer(() => shellApi.tasks(production.value.ulid))
+const { data: tabs } = useAnswer(() => shellApi.tabs(production.value.ulid, day.value.ulid))
 const days = ref(new Set<string>([day.value.ulid]))
 const bins = ref(new Set<string>())
 const busy = ref(false)
@@ -52,14 +47,16 @@ function toggle(set: Set<string>, key: string): Set<string> {
 async function make(): Promise<void> {
   if (!production.value.may.work || busy.value || days.value.size + bins.value.size === 0) return
   busy.value = true
-  const done = await attempt(() => api.post(`${base.value}/handoffs`, { days: [...days.value], bins: [...bins.value] }))
+  const done = await attempt(() =>
+    handoffApi.make(production.value.ulid, { days: [...days.value], bins: [...bins.value] }),
+  )
   busy.value = false
   if (done !== undefined) say("The package is being written to the editing room's inbox.")
   makeStale('handoffs')
 }
 async function answer(one: Handoff, query: string | null): Promise<void> {
   if (!production.value.may.accept) return
-  const done = await attempt(() => api.post<{ state: string }>(`${base.value}/handoffs/${one.ulid}/answer`, { query }))
+  const done = await attempt(() => handoffApi.answer(production.value.ulid, one.ulid, { query }))
   if (done !== undefined)
     say(
       query !== null
@@ -131,7 +128,7 @@ useShortcuts('Hand-off', [
           <legend>Bins</legend>
           <label v-for="one in choices" :key="one.key"
             ><input type="checkbox" :checked="bins.has(one.key)" @change="bins = toggle(bins, one.key)" />
-            {{ one.name }} <span class="soft mono">{{ one.clips }}</span></label
+            {{ one.name }} <span class="soft mono">{{ one.items }}</span></label
           >
         </fieldset>
         <p v-if="tabs && tabs.open > 0 && days.has(day.ulid)" class="note warn">

@@ -1,9 +1,9 @@
 <script setup lang="ts">
+import { lineup as lineupApi } from '@/api/endpoints/lineup'
 import { Modal } from 'ant-design-vue'
 import { computed, ref, watch } from 'vue'
-import { api } from '@/api/client'
 import { makeStale, useAnswer } from '@/api/queries'
-import type { CutPlan, CutRow } from '@/api/types'
+import type { CutRow } from '@/api/types'
 import AnswerState from '@/shell/AnswerState.vue'
 import { useDesk } from '@/shell/desk'
 import DeviceBadge from '@/shell/DeviceBadge.vue'
@@ -15,11 +15,10 @@ import { attempt, say } from '@/shell/say'
  */
 const props = defineProps<{ open: boolean }>()
 const emit = defineEmits<{ close: []; go: [clip: string] }>()
-const { production, day, base } = useDesk()
+const { production, day } = useDesk()
 
-const { data, isPending, error, refetch } = useAnswer<CutPlan>(
-  () => production.value.ulid,
-  () => (props.open ? `days/${day.value.ulid}/cut` : null),
+const { data, isPending, error, refetch } = useAnswer(() =>
+  props.open ? lineupApi.cutPlan(production.value.ulid, day.value.ulid) : null,
 )
 const left = ref(new Set<string>())
 const pattern = ref('')
@@ -68,7 +67,7 @@ function toggle(keys: string[], on: boolean): void {
 async function apply(): Promise<void> {
   working.value = true
   const answer = await attempt(() =>
-    api.post<{ changed: number }>(`${base.value}/days/${day.value.ulid}/cut`, {
+    lineupApi.cut(production.value.ulid, day.value.ulid, {
       chosen: chosen.value,
       pattern: pattern.value || null,
     }),

@@ -1,9 +1,11 @@
 <script setup lang="ts">
+import { bins as binsApi } from '@/api/endpoints/bins'
+import { lineup as lineupApi } from '@/api/endpoints/lineup'
 import { Modal } from 'ant-design-vue'
 import { computed, ref, watch } from 'vue'
-import { api, mediaUrl } from '@/api/client'
+import { mediaUrl } from '@/api/client'
 import { makeStale, useAnswer } from '@/api/queries'
-import type { ClipPoints, ClipSheet, Placed, Stray } from '@/api/types'
+import type { Placed, Stray } from '@/api/types'
 import { label, length, ofFrames, TICKS, ticksPerFrame } from '@/player/time'
 import { looksShown } from '@/player/look'
 import LookFilter from '@/player/LookFilter.vue'
@@ -20,21 +22,18 @@ import { waveColour } from '@/shell/device'
  */
 const props = defineProps<{ clip: Placed | Stray | null; placements: Placed[] }>()
 const emit = defineEmits<{ close: []; placed: [clip: string] }>()
-const { production, base } = useDesk()
+const { production } = useDesk()
 
 const open = computed(() => props.clip !== null)
 const target = ref<string>('')
-const { data: sheet } = useAnswer<ClipSheet>(
-  () => production.value.ulid,
-  () => (props.clip === null ? null : `clips/${props.clip.clip}`),
+const { data: sheet } = useAnswer(() =>
+  props.clip === null ? null : binsApi.clip(production.value.ulid, props.clip.clip),
 )
-const { data: points, isPending } = useAnswer<ClipPoints>(
-  () => production.value.ulid,
-  () => (props.clip === null ? null : `clips/${props.clip.clip}/points`),
+const { data: points, isPending } = useAnswer(() =>
+  props.clip === null ? null : lineupApi.points(production.value.ulid, props.clip.clip),
 )
-const { data: others } = useAnswer<ClipPoints>(
-  () => production.value.ulid,
-  () => (target.value === '' ? null : `clips/${target.value}/points`),
+const { data: others } = useAnswer(() =>
+  target.value === '' ? null : lineupApi.points(production.value.ulid, target.value),
 )
 
 /** Clips of other devices on the clock, recordings first and those of the same take before the rest. */
@@ -114,7 +113,7 @@ async function link(): Promise<void> {
   const clip = props.clip
   if (clip === null || point.value === null || target.value === '') return
   const done = await attempt(() =>
-    api.post(`${base.value}/clips/${clip.clip}/place`, {
+    lineupApi.byHand(production.value.ulid, clip.clip, {
       against: target.value,
       against_ticks: Math.round(point.value ?? 0),
       ...(isPicture.value ? { frame: frame.value } : { own_ticks: Math.round(ownTicks.value) }),
@@ -186,7 +185,7 @@ const time = (ticks: number) => `${length(ticks)}.${String(Math.floor((ticks / T
             <WaveStrip
               :address="mediaUrl(production.ulid, clip.clip, 'peaks')"
               :seconds="clip.duration_ticks / TICKS"
-              :colour="waveColour(clip.device)"
+              :colour="waveColour(clip.device ?? '')"
             /><i :style="{ left: share(ownTicks, clip.duration_ticks) }" />
           </div>
           <p class="mono at">{{ time(ownTicks) }}</p>

@@ -1,10 +1,12 @@
 <script setup lang="ts">
+import { bins as binsApi } from '@/api/endpoints/bins'
+import { lineup as lineupApi } from '@/api/endpoints/lineup'
+import { log as logApi } from '@/api/endpoints/log'
 import { useElementSize } from '@vueuse/core'
 import { computed, nextTick, ref, shallowRef, watch } from 'vue'
 import { useRoute } from 'vue-router'
-import { api } from '@/api/client'
 import { makeStale, useAnswer } from '@/api/queries'
-import type { CheckAnswer, ClipSheet, Lineup, Placed, Stray, StrayStep } from '@/api/types'
+import type { Placed, Stray, StrayStep } from '@/api/types'
 import { clock, labelAt, length, TICKS } from '@/player/time'
 import AnswerState from '@/shell/AnswerState.vue'
 import { useDesk } from '@/shell/desk'
@@ -25,12 +27,9 @@ import SplitDialog from './SplitDialog.vue'
 import WaysMenu from './WaysMenu.vue'
 import { type LineupWish, useKeptWays } from './wish'
 
-const { production, day, base } = useDesk()
+const { production, day } = useDesk()
 const route = useRoute()
-const { data, isPending, error, refetch } = useAnswer<Lineup>(
-  () => production.value.ulid,
-  () => `days/${day.value.ulid}/lineup`,
-)
+const { data, isPending, error, refetch } = useAnswer(() => lineupApi.day(production.value.ulid, day.value.ulid))
 
 /** Pixels above the lanes (ruler and takes) and below them. */
 const HEAD = 54
@@ -148,13 +147,11 @@ const windows = computed(() => {
 })
 const windowOf = computed(() => windows.value.find((one) => one.take === chosen.value?.take))
 
-const { data: clip } = useAnswer<ClipSheet>(
-  () => production.value.ulid,
-  () => (cursor.value === null ? null : `clips/${cursor.value}`),
+const { data: clip } = useAnswer(() =>
+  cursor.value === null ? null : binsApi.clip(production.value.ulid, cursor.value),
 )
-const { data: check } = useAnswer<CheckAnswer>(
-  () => production.value.ulid,
-  () => (chosen.value === undefined ? null : `clips/${chosen.value.clip}/check`),
+const { data: check } = useAnswer(() =>
+  chosen.value === undefined ? null : lineupApi.check(production.value.ulid, chosen.value.clip),
 )
 const clockOf = (letter: string) => data.value?.clocks.find((one) => one.device === letter)
 const sureCount = computed(() => (data.value?.placements ?? []).filter((one) => one.sure).length)
@@ -310,7 +307,7 @@ async function start(): Promise<void> {
   await begin({ scope, key, ways, anchor, cut, ...clips })
 }
 async function begin(what: object): Promise<void> {
-  if ((await attempt(() => api.post(`${base.value}/days/${day.value.ulid}/lineup`, what))) !== undefined)
+  if ((await attempt(() => lineupApi.start(production.value.ulid, day.value.ulid, what))) !== undefined)
     makeStale('lineup')
 }
 
@@ -346,14 +343,14 @@ async function step(stray: Stray, which: StrayStep): Promise<void> {
     await begin({ scope: 'clips', clips: [stray.clip], ways: wish.value.ways, cut: wish.value.cut })
   else if (which === 'false_start')
     await attempt(() =>
-      api.post(`${base.value}/days/${day.value.ulid}/log/slate`, {
+      logApi.setSlate(production.value.ulid, day.value.ulid, {
         clips: [stray.clip],
         slate: null,
         false_start: true,
       }),
     )
-  else if (which === 'wild') await attempt(() => api.post(`${base.value}/clips/${stray.clip}/wild`))
-  else await attempt(() => api.post(`${base.value}/clips/${stray.clip}/leave-out`, { out: which === 'out' }))
+  else if (which === 'wild') await attempt(() => lineupApi.wild(production.value.ulid, stray.clip, {}))
+  else await attempt(() => lineupApi.leaveOut(production.value.ulid, stray.clip, { out: which === 'out' }))
   makeStale(which === 'false_start' || which === 'wild' ? 'takes' : 'lineup')
 }
 
@@ -394,7 +391,7 @@ async function arrange(letter: string, to: (letters: string[]) => number): Promi
   const place = to(letters)
   const rest = letters.filter((one) => one !== letter)
   rest.splice(Math.max(0, Math.min(rest.length, place)), 0, letter)
-  if ((await attempt(() => api.put(`${base.value}/lanes`, { letters: rest }))) !== undefined) makeStale('lanes')
+  if ((await attempt(() => lineupApi.lanes(production.value.ulid, { letters: rest }))) !== undefined) makeStale('lanes')
 }
 function laneKey(event: KeyboardEvent, letter: string): void {
   const by = { ArrowUp: -1, ArrowDown: 1 }[event.key]

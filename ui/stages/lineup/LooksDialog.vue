@@ -1,9 +1,10 @@
 <script setup lang="ts">
+import { lineup as lineupApi } from '@/api/endpoints/lineup'
 import { Modal } from 'ant-design-vue'
 import { computed, ref, watch } from 'vue'
-import { api, mediaUrl } from '@/api/client'
+import { mediaUrl } from '@/api/client'
 import { makeStale, useAnswer } from '@/api/queries'
-import type { ClipSheet, Look, LookValues } from '@/api/types'
+import type { ClipSheet, LookValues } from '@/api/types'
 import { fromSimple, isPlain, type SimpleLook, toSimple } from '@/player/look'
 import LookFilter from '@/player/LookFilter.vue'
 import { useDesk } from '@/shell/desk'
@@ -16,13 +17,10 @@ import { attempt, say } from '@/shell/say'
  */
 const props = defineProps<{ open: boolean; clip: ClipSheet | undefined }>()
 const emit = defineEmits<{ close: [] }>()
-const { production, base } = useDesk()
+const { production } = useDesk()
 
 const PLAIN: LookValues = { slope: [1, 1, 1], offset: [0, 0, 0], power: [1, 1, 1], saturation: 1 }
-const { data } = useAnswer<{ looks: Look[] }>(
-  () => production.value.ulid,
-  () => (props.open ? 'looks' : null),
-)
+const { data } = useAnswer(() => (props.open ? lineupApi.looks(production.value.ulid) : null))
 const chosen = ref<string | null>(null)
 const values = ref<LookValues>(PLAIN)
 const name = ref('')
@@ -72,7 +70,7 @@ async function bring(event: Event): Promise<void> {
   const file = input.files?.[0]
   input.value = ''
   if (file === undefined) return
-  const answer = await attempt(() => api.send<{ looks: Look[] }>(`${base.value}/looks`, file))
+  const answer = await attempt(() => lineupApi.bringLook(production.value.ulid, file))
   if (answer === undefined) return
   makeStale('looks')
   chosen.value = answer.looks[0]?.ulid ?? null
@@ -84,14 +82,13 @@ async function save(): Promise<void> {
   const now = look.value
   if (now !== undefined) {
     if (
-      (await attempt(() => api.patch(`${base.value}/looks/${now.ulid}`, { was: own(now), now: values.value }))) ===
-      undefined
+      (await attempt(() =>
+        lineupApi.changeLook(production.value.ulid, now.ulid, { was: own(now), now: values.value }),
+      )) === undefined
     )
       return
   } else {
-    const answer = await attempt(() =>
-      api.post<{ looks: Look[] }>(`${base.value}/looks`, { name: name.value, ...values.value }),
-    )
+    const answer = await attempt(() => lineupApi.makeLook(production.value.ulid, { name: name.value, ...values.value }))
     if (answer === undefined) return
     chosen.value = answer.looks[0]?.ulid ?? null
     name.value = ''
@@ -99,7 +96,7 @@ async function save(): Promise<void> {
   makeStale('looks')
 }
 async function set(of: { device: string } | { clips: string[] }, which: string | null, said: string): Promise<void> {
-  if ((await attempt(() => api.put(`${base.value}/looks`, { look: which, ...of }))) === undefined) return
+  if ((await attempt(() => lineupApi.setLook(production.value.ulid, { look: which, ...of }))) === undefined) return
   makeStale('looks')
   say(said)
 }

@@ -2,7 +2,7 @@
 import { useElementSize } from '@vueuse/core'
 import { computed, onBeforeUnmount, ref, shallowRef, watch } from 'vue'
 import { mediaUrl } from '@/api/client'
-import type { CheckAnswer, CheckSide, Placed } from '@/api/types'
+import type { CheckPair, CheckSide, Placed } from '@/api/types'
 import { TICKS, ticksPerFrame } from '@/player/time'
 import { penFor } from '@/player/canvas'
 import { looksShown } from '@/player/look'
@@ -16,7 +16,7 @@ import { difference, loadPair, type Pair, SAMPLE_RATE, TICKS_PER_SAMPLE } from '
  * A place by eye and ear: both pictures at one instant, both waveforms around it, one in each ear or what they do not
  * share.
  */
-const props = defineProps<{ production: string; chosen: Placed; check: CheckAnswer }>()
+const props = defineProps<{ production: string; chosen: Placed; check: CheckPair }>()
 const emit = defineEmits<{ moment: [ticks: number] }>()
 
 const SECONDS = 6

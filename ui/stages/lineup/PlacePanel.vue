@@ -1,9 +1,10 @@
 <script setup lang="ts">
+import { lineup as lineupApi } from '@/api/endpoints/lineup'
 import { computed, ref, watch } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
-import { api, ApiError } from '@/api/client'
+import { ApiError } from '@/api/client'
 import { makeStale } from '@/api/queries'
-import type { CheckAnswer, ClipSheet, Lineup, Placed } from '@/api/types'
+import type { CheckPair, ClipSheet, Lineup, Placed } from '@/api/types'
 import ClipPlayer from '@/player/ClipPlayer.vue'
 import { label, labelAt, TICKS, ticksPerFrame } from '@/player/time'
 import { useDesk } from '@/shell/desk'
@@ -18,10 +19,10 @@ const props = defineProps<{
   lineup: Lineup
   chosen: Placed
   clip: ClipSheet | undefined
-  check: CheckAnswer | undefined
+  check: CheckPair | undefined
 }>()
 const emit = defineEmits<{ hand: []; looks: []; split: []; next: []; moment: [ticks: number] }>()
-const { production, day, base } = useDesk()
+const { production, day } = useDesk()
 const route = useRoute()
 const router = useRouter()
 const guide = ref(false)
@@ -38,7 +39,7 @@ const clockOf = (letter: string) => props.lineup.clocks.find((one) => one.device
 async function change(what: string, body: object, said?: string): Promise<void> {
   if (!production.value.may.work) return
   try {
-    await api.post(`${base.value}/clips/${props.chosen.clip}/${what}`, body)
+    await lineupApi.change(production.value.ulid, props.chosen.clip, what, body)
     if (said !== undefined) say(said)
   } catch (trouble) {
     if (trouble instanceof ApiError && trouble.status === 409)
@@ -62,7 +63,7 @@ async function head(): Promise<void> {
   const now = props.clip
   if (now === undefined || props.chosen.kind !== 'picture' || !production.value.may.work) return
   const answer = await attempt(() =>
-    api.put<{ frames: number | null }>(`${base.value}/clips/${props.chosen.clip}/head`, {
+    lineupApi.head(production.value.ulid, props.chosen.clip, {
       slate: now.head_frames == null,
       was: now.head_frames ?? null,
     }),
@@ -79,7 +80,7 @@ async function head(): Promise<void> {
 async function applyClock(letter: string, whole: boolean): Promise<void> {
   if (
     (await attempt(() =>
-      api.post(`${base.value}/days/${day.value.ulid}/clock`, { device: letter, for: whole ? 'device' : 'day' }),
+      lineupApi.applyClock(production.value.ulid, day.value.ulid, { device: letter, for: whole ? 'device' : 'day' }),
     )) === undefined
   )
     return
@@ -133,7 +134,7 @@ const drifting = computed(() =>
 )
 async function takeOut(applied: boolean, device: boolean): Promise<void> {
   if (
-    (await attempt(() => api.post(`${base.value}/clips/${props.chosen.clip}/drift`, { applied, device }))) === undefined
+    (await attempt(() => lineupApi.drift(production.value.ulid, props.chosen.clip, { applied, device }))) === undefined
   )
     return
   makeStale('lineup')

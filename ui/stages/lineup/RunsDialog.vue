@@ -1,9 +1,9 @@
 <script setup lang="ts">
+import { lineup as lineupApi } from '@/api/endpoints/lineup'
 import { Modal } from 'ant-design-vue'
 import { computed, ref, watch } from 'vue'
-import { api } from '@/api/client'
 import { makeStale, useAnswer } from '@/api/queries'
-import type { LineupRun, RunRow } from '@/api/types'
+import type { RunRow } from '@/api/types'
 import { labelAt, TICKS } from '@/player/time'
 import AnswerState from '@/shell/AnswerState.vue'
 import { useDesk } from '@/shell/desk'
@@ -13,18 +13,19 @@ import { attempt, say } from '@/shell/say'
 /** Every run of line-up over the day: what each found, what differs between two, and back to one. */
 const props = defineProps<{ open: boolean }>()
 const emit = defineEmits<{ close: []; go: [clip: string] }>()
-const { production, day, base } = useDesk()
+const { production, day } = useDesk()
 
-const path = computed(() => (props.open ? `days/${day.value.ulid}/lineup/runs` : null))
-const { data, isPending, error, refetch } = useAnswer<{ runs: LineupRun[] }>(() => production.value.ulid, path)
+const { data, isPending, error, refetch } = useAnswer(() =>
+  props.open ? lineupApi.runs(production.value.ulid, day.value.ulid) : null,
+)
 const chosen = ref<string | null>(null)
 const other = ref('')
 const compared = computed(() =>
   props.open && chosen.value !== null
-    ? `lineup-runs/${chosen.value}${other.value === '' ? '' : `?with=${other.value}`}`
+    ? lineupApi.run(production.value.ulid, chosen.value, other.value === '' ? null : other.value)
     : null,
 )
-const { data: difference } = useAnswer<{ rows: RunRow[] }>(() => production.value.ulid, compared)
+const { data: difference } = useAnswer(compared)
 const run = computed(() => data.value?.runs.find((one) => one.ulid === chosen.value))
 watch(data, (answer) => {
   if (chosen.value === null || !answer?.runs.some((one) => one.ulid === chosen.value))
@@ -50,9 +51,7 @@ function moved(ticks: number | null): string {
 }
 
 async function back(): Promise<void> {
-  const answer = await attempt(() =>
-    api.post<{ moved: number; kept: number }>(`${base.value}/lineup-runs/${chosen.value}/back`),
-  )
+  const answer = await attempt(() => lineupApi.goBack(production.value.ulid, chosen.value ?? ''))
   if (answer === undefined) return
   makeStale('lineup')
   const [clips, them] = answer.moved === 1 ? ['One clip', 'it'] : [`${answer.moved} clips`, 'them']

@@ -1,9 +1,9 @@
 <script setup lang="ts">
+import { lineup as lineupApi } from '@/api/endpoints/lineup'
 import { Modal } from 'ant-design-vue'
 import { computed, ref, watch } from 'vue'
-import { api } from '@/api/client'
 import { makeStale, useAnswer } from '@/api/queries'
-import type { Placed, SplitSpan, Stray } from '@/api/types'
+import type { Placed, Stray } from '@/api/types'
 import { labelAt, length } from '@/player/time'
 import AnswerState from '@/shell/AnswerState.vue'
 import { useDesk } from '@/shell/desk'
@@ -13,22 +13,19 @@ import { countUp } from './split'
 /** Splits one long recording into takes: where from and to is proposed, which take each is a person says. */
 const props = defineProps<{ clip: Placed | Stray | null; angles: string[] }>()
 const emit = defineEmits<{ close: [] }>()
-const { production, base } = useDesk()
+const { production } = useDesk()
 
 const by = ref('windows')
 const first = ref('')
 const slates = ref<string[]>([])
 const left = ref(new Set<number>())
 const working = ref(false)
-const { data, isPending, error, refetch } = useAnswer<{ spans: SplitSpan[] }>(
-  () => production.value.ulid,
-  () => {
-    if (props.clip === null) return null
-    const [way, device] = by.value.split(':')
-    const of = device === undefined ? '' : `&device=${encodeURIComponent(device)}`
-    return `clips/${props.clip.clip}/split?by=${way}${of}`
-  },
-)
+const { data, isPending, error, refetch } = useAnswer(() => {
+  if (props.clip === null) return null
+  const [way, device] = by.value.split(':')
+  const of = device === undefined ? '' : `&device=${encodeURIComponent(device)}`
+  return lineupApi.splitPlan(production.value.ulid, props.clip.clip, `by=${way}${of}`)
+})
 const spans = computed(() => (error.value === null ? (data.value?.spans ?? []) : []))
 const zero = computed(() => {
   const one = props.clip
@@ -68,7 +65,7 @@ async function apply(): Promise<void> {
   if (clip === null || chosen.value.length === 0) return
   working.value = true
   const answer = await attempt(() =>
-    api.post<{ takes: string[] }>(`${base.value}/clips/${clip.clip}/split`, { spans: chosen.value, was: clip.take }),
+    lineupApi.split(production.value.ulid, clip.clip, { spans: chosen.value, was: clip.take }),
   )
   working.value = false
   if (answer === undefined) return

@@ -1,7 +1,8 @@
 <script setup lang="ts">
+import { log as logApi } from '@/api/endpoints/log'
 import { watchDebounced } from '@vueuse/core'
 import { computed, nextTick, ref, shallowRef } from 'vue'
-import { api, ApiError } from '@/api/client'
+import { ApiError } from '@/api/client'
 import { makeStale } from '@/api/queries'
 import type { Understood } from '@/api/types'
 import { useDesk } from '@/shell/desk'
@@ -19,7 +20,7 @@ const emit = defineEmits<{
   leave: []
   move: [step: number]
 }>()
-const { base, day } = useDesk()
+const { production, day } = useDesk()
 
 const input = ref<HTMLInputElement | null>(null)
 const text = ref('')
@@ -51,7 +52,7 @@ async function understand(): Promise<void> {
     return
   }
   const query = new URLSearchParams({ text: asked, row: props.row ?? '', last: last.value ?? '' })
-  const answer = await api.get<Understood>(`${base.value}/days/${day.value.ulid}/log/line?${query}`).catch(() => null)
+  const answer = await logApi.understand(production.value.ulid, day.value.ulid, query.toString()).catch(() => null)
   if (asked === text.value) {
     understood.value = answer
     read = asked
@@ -67,10 +68,12 @@ async function log(): Promise<void> {
   try {
     // Enter may be faster than the answer to the last letters.
     if (read !== text.value) await understand()
-    const answer = await api.post<{ take: string; slate: string; made: boolean }>(
-      `${base.value}/days/${day.value.ulid}/log/line`,
-      { text: text.value, row, last: last.value, seen: props.seen(understood.value?.slate ?? null) },
-    )
+    const answer = await logApi.type(production.value.ulid, day.value.ulid, {
+      text: text.value,
+      row,
+      last: last.value,
+      seen: props.seen(understood.value?.slate ?? null),
+    })
     last.value = answer.take
     text.value = ''
     understood.value = null

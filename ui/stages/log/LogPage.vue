@@ -1,11 +1,11 @@
 <script setup lang="ts">
+import { log as logApi } from '@/api/endpoints/log'
 import { useDebounceFn, useLocalStorage } from '@vueuse/core'
 import { Dropdown, Modal } from 'ant-design-vue'
 import { computed, nextTick, ref, shallowRef, watch } from 'vue'
 import { useRoute } from 'vue-router'
-import { api } from '@/api/client'
-import { makeStale, queryClient, useAnswer } from '@/api/queries'
-import type { Column, LogClip, SheetScene, SlateSheet, Take, TakeStatus } from '@/api/types'
+import { makeStale, setAnswer, useAnswer } from '@/api/queries'
+import type { Column, LogClip, Take, TakeStatus } from '@/api/types'
 import { length } from '@/player/time'
 import AnswerState from '@/shell/AnswerState.vue'
 import { useDesk } from '@/shell/desk'
@@ -26,17 +26,14 @@ import TakePanel from './TakePanel.vue'
 import { usePresence } from './usePresence'
 import { useTakeEdits } from './useTakeEdits'
 
-const { production, day, base } = useDesk()
+const { production, day } = useDesk()
 const session = useSession()
 const route = useRoute()
-const { data, isPending, error, refetch } = useAnswer<SlateSheet>(
-  () => production.value.ulid,
-  () => `days/${day.value.ulid}/log`,
-  { large: true },
-)
-const { data: coverage } = useAnswer<{ scenes: Record<string, SheetScene> }>(
-  () => production.value.ulid,
-  () => (data.value === undefined ? null : `days/${day.value.ulid}/scenes`),
+const { data, isPending, error, refetch } = useAnswer(() => logApi.sheet(production.value.ulid, day.value.ulid), {
+  large: true,
+})
+const { data: coverage } = useAnswer(() =>
+  data.value === undefined ? null : logApi.scenes(production.value.ulid, day.value.ulid),
 )
 const edits = useTakeEdits(
   () => production.value.ulid,
@@ -91,21 +88,17 @@ const example = computed(() => {
 })
 
 // Columns: kept on the server for this person, so that they are the same at every desk.
-const columnsPath = 'log-columns'
-const { data: keptColumns } = useAnswer<{ columns: Column[] | null }>(
-  () => production.value.ulid,
-  () => columnsPath,
-)
+const { data: keptColumns } = useAnswer(() => logApi.columns(production.value.ulid))
 const columns = computed(() =>
   columnsOf(devices.value, keptColumns.value?.columns ?? null, production.value.slate_style, production.value.fields),
 )
 const store = useDebounceFn(
-  (now: Column[] | null) => void attempt(() => api.put(`${base.value}/${columnsPath}`, { columns: now })),
+  (now: Column[] | null) => void attempt(() => logApi.setColumns(production.value.ulid, { columns: now })),
   500,
 )
 function setColumns(now: SheetColumn[] | null): void {
   const value = now === null ? null : kept(now)
-  queryClient.setQueryData([production.value.ulid, columnsPath], { columns: value })
+  setAnswer(logApi.columns(production.value.ulid), { columns: value })
   void store(value)
 }
 
@@ -158,7 +151,7 @@ function seen(slate: string | null): Record<string, unknown> {
 }
 async function setSlate(one: LogClip, text: string): Promise<void> {
   const answer = await attempt(() =>
-    api.post<{ take: string | null }>(`${base.value}/days/${day.value.ulid}/log/slate`, {
+    logApi.setSlate(production.value.ulid, day.value.ulid, {
       clips: [one.ulid],
       slate: text,
       was: row.value?.kind === 'clip' && row.value.take !== null ? slateOf(row.value.take) : null,
@@ -168,12 +161,12 @@ async function setSlate(one: LogClip, text: string): Promise<void> {
   if (answer?.take && order.value !== 'device' && lone.value === null) cursor.value = answer.take
 }
 async function circle(one: Take, now: TakeStatus): Promise<void> {
-  await attempt(() => api.put(`${base.value}/takes/${one.ulid}/circle`, { was: one.status, now }))
+  await attempt(() => logApi.circle(production.value.ulid, one.ulid, { was: one.status, now }))
   makeStale('takes')
 }
 async function falseStart(one: LogClip): Promise<void> {
   await attempt(() =>
-    api.post(`${base.value}/days/${day.value.ulid}/log/slate`, {
+    logApi.setSlate(production.value.ulid, day.value.ulid, {
       clips: [one.ulid],
       slate: null,
       false_start: !one.is_false_start,

@@ -1,8 +1,9 @@
 <script setup lang="ts">
+import { log as logApi } from '@/api/endpoints/log'
 import { watchDebounced } from '@vueuse/core'
 import { Modal } from 'ant-design-vue'
 import { computed, ref, shallowRef, watch } from 'vue'
-import { api, ApiError } from '@/api/client'
+import { ApiError } from '@/api/client'
 import { makeStale } from '@/api/queries'
 import type { GivenName, Take } from '@/api/types'
 import { useDesk } from '@/shell/desk'
@@ -11,7 +12,7 @@ import { attempt, say } from '@/shell/say'
 /** Names for the clips of the chosen takes, or for the takes, by a pattern; every name is seen before it is given. */
 const props = defineProps<{ open: boolean; takes: Take[]; chosen: Take[] }>()
 const emit = defineEmits<{ close: [] }>()
-const { base, production } = useDesk()
+const { production } = useDesk()
 /** Those of the take that names are made of, those that the production added, and what is known of the file. */
 const fields = computed(() => [
   ...production.value.fields
@@ -60,8 +61,7 @@ watch(
   async (open) => {
     if (!open) return
     whole.value = props.chosen.length <= 1
-    presets.value =
-      (await attempt(() => api.get<{ patterns: string[] }>(`${base.value}/patterns/name`)))?.patterns ?? []
+    presets.value = (await attempt(() => logApi.namePatterns(production.value.ulid)))?.patterns ?? []
     void preview()
   },
 )
@@ -72,7 +72,7 @@ async function preview(): Promise<void> {
     return
   }
   try {
-    names.value = (await api.post<{ names: GivenName[] }>(`${base.value}/names/preview`, body.value)).names
+    names.value = (await logApi.previewNames(production.value.ulid, body.value)).names
     trouble.value = ''
   } catch (error) {
     names.value = []
@@ -83,7 +83,7 @@ watchDebounced(body, preview, { debounce: 150, deep: true })
 
 async function give(): Promise<void> {
   if (bad.value > 0 || changes.value === 0 || trouble.value !== '') return
-  const done = await attempt(() => api.post<{ changed: number }>(`${base.value}/names`, body.value))
+  const done = await attempt(() => logApi.giveNames(production.value.ulid, body.value))
   if (done === undefined) return
   say(`${done.changed} ${done.changed === 1 ? 'name' : 'names'} given. Ctrl+Z takes them back.`)
   makeStale('takes')
@@ -91,7 +91,8 @@ async function give(): Promise<void> {
 }
 async function keep(): Promise<void> {
   const now = [...presets.value.filter((one) => one !== pattern.value), pattern.value].slice(-20)
-  if ((await attempt(() => api.put(`${base.value}/patterns/name`, { was: presets.value, now }))) === undefined) return
+  if ((await attempt(() => logApi.setNamePatterns(production.value.ulid, { was: presets.value, now }))) === undefined)
+    return
   presets.value = now
   say('Kept for this production.')
 }
@@ -99,7 +100,7 @@ async function drop(): Promise<void> {
   const now = presets.value.filter((one) => one !== pattern.value)
   if (
     now.length === 0 ||
-    (await attempt(() => api.put(`${base.value}/patterns/name`, { was: presets.value, now }))) === undefined
+    (await attempt(() => logApi.setNamePatterns(production.value.ulid, { was: presets.value, now }))) === undefined
   )
     return
   presets.value = now

@@ -1,8 +1,8 @@
 <script setup lang="ts">
+import { log as logApi } from '@/api/endpoints/log'
 import { useIntervalFn } from '@vueuse/core'
 import { Modal } from 'ant-design-vue'
 import { computed, ref, shallowRef, watch } from 'vue'
-import { api } from '@/api/client'
 import { makeStale } from '@/api/queries'
 import type { NoteFile, NoteSample, Said, Verdict } from '@/api/types'
 import { useDesk } from '@/shell/desk'
@@ -13,7 +13,7 @@ import TaskProgress from '@/shell/TaskProgress.vue'
 /** Script notes and reports of others: which column is what, then what they would change, then into the log. */
 const props = defineProps<{ open: boolean }>()
 const emit = defineEmits<{ close: []; go: [take: string] }>()
-const { base, day, production } = useDesk()
+const { day, production } = useDesk()
 const TITLES: Record<string, string> = {
   slate: 'slate (3A/4)',
   scene: 'scene',
@@ -80,7 +80,7 @@ async function bring(list: FileList | null | undefined): Promise<void> {
   over.value = false
   if (chosen === undefined) return
   sending.value = true
-  const answer = await attempt(() => api.send<NoteFile>(`${base.value}/days/${day.value.ulid}/notes`, chosen))
+  const answer = await attempt(() => logApi.bringNotes(production.value.ulid, day.value.ulid, chosen))
   sending.value = false
   if (picker.value !== null) picker.value.value = ''
   if (answer === undefined) return
@@ -101,7 +101,7 @@ async function look(): Promise<void> {
   if (file.value === null) return
   const chosen = Object.fromEntries(Object.entries(columns.value).filter(([, target]) => target !== ''))
   const answer = await attempt(() =>
-    api.post<NoteFile>(`${base.value}/notes/${file.value?.ulid}/preview`, { heading: heading.value, columns: chosen }),
+    logApi.previewNotes(production.value.ulid, file.value?.ulid ?? '', { heading: heading.value, columns: chosen }),
   )
   if (answer === undefined) return
   file.value = answer
@@ -110,14 +110,14 @@ async function look(): Promise<void> {
 }
 async function apply(): Promise<void> {
   if (file.value === null || report.value === null) return
-  const answer = await attempt(() => api.post<NoteFile>(`${base.value}/notes/${file.value?.ulid}/apply`))
+  const answer = await attempt(() => logApi.applyNotes(production.value.ulid, file.value?.ulid ?? ''))
   if (answer === undefined) return
   file.value = answer
   arrived()
 }
 useIntervalFn(async () => {
   if (!props.open || !busy.value || file.value === null) return
-  const answer = await api.get<NoteFile>(`${base.value}/notes/${file.value.ulid}`).catch(() => null)
+  const answer = await logApi.noteFile(production.value.ulid, file.value.ulid).catch(() => null)
   if (answer === null) return
   const wasUnread = file.value.rows.length === 0
   file.value = answer

@@ -1,7 +1,7 @@
 <script setup lang="ts">
+import { log as logApi } from '@/api/endpoints/log'
 import { Modal } from 'ant-design-vue'
 import { ref, shallowRef, watch } from 'vue'
-import { api } from '@/api/client'
 import { makeStale } from '@/api/queries'
 import type { ScriptReport } from '@/api/types'
 import { useDesk } from '@/shell/desk'
@@ -10,9 +10,9 @@ import { attempt, say } from '@/shell/say'
 /** A script in Fountain or plain text: its scenes are seen first, then stand over what was shot of them. */
 const props = defineProps<{ open: boolean }>()
 const emit = defineEmits<{ close: [] }>()
-const { base } = useDesk()
 const picker = ref<HTMLInputElement | null>(null)
 const chosen = shallowRef<File | null>(null)
+const { production } = useDesk()
 const report = shallowRef<ScriptReport | null>(null)
 const over = ref(false)
 watch(
@@ -27,14 +27,14 @@ async function bring(list: FileList | null | undefined): Promise<void> {
   over.value = false
   const file = list?.[0]
   if (file === undefined) return
-  report.value = (await attempt(() => api.send<ScriptReport>(`${base.value}/script`, file))) ?? null
+  report.value = (await attempt(() => logApi.script(production.value.ulid, file))) ?? null
   chosen.value = report.value === null ? null : file
   if (picker.value !== null) picker.value.value = ''
 }
 async function apply(): Promise<void> {
   const file = chosen.value
   if (file === null) return picker.value?.click()
-  if ((await attempt(() => api.send(`${base.value}/script`, file, { apply: '1' }))) === undefined) return
+  if ((await attempt(() => logApi.script(production.value.ulid, file, { apply: '1' }))) === undefined) return
   say(`${report.value?.scenes} scenes are in. Ctrl+Z takes them back.`)
   makeStale('takes')
   emit('close')

@@ -1,8 +1,9 @@
 <script setup lang="ts">
+import { log as logApi } from '@/api/endpoints/log'
 import { watchDebounced } from '@vueuse/core'
 import { Modal } from 'ant-design-vue'
 import { computed, ref, shallowRef, watch } from 'vue'
-import { api, ApiError } from '@/api/client'
+import { ApiError } from '@/api/client'
 import { makeStale } from '@/api/queries'
 import type { ReadSlate } from '@/api/types'
 import DeviceBadge from '@/shell/DeviceBadge.vue'
@@ -14,7 +15,7 @@ import { attempt, say } from '@/shell/say'
  */
 const props = defineProps<{ open: boolean }>()
 const emit = defineEmits<{ close: [] }>()
-const { base, day } = useDesk()
+const { production, day } = useDesk()
 const clips = shallowRef<ReadSlate[]>([])
 const kept = ref<string[]>([])
 const text = ref('')
@@ -44,13 +45,11 @@ watch(
   async (open) => {
     if (!open) return
     waiting.value = true
-    const answer = await attempt(() =>
-      api.get<{ patterns: string[]; clips: ReadSlate[] }>(`${base.value}/days/${day.value.ulid}/log/read`),
-    )
+    const answer = await attempt(() => logApi.previewSlates(production.value.ulid, day.value.ulid))
     waiting.value = false
     if (answer === undefined) return
-    kept.value = answer.patterns
-    text.value = answer.patterns.join('\n')
+    kept.value = answer.patterns ?? []
+    text.value = kept.value.join('\n')
     clips.value = answer.clips
   },
 )
@@ -59,9 +58,7 @@ watchDebounced(
   async (now) => {
     if (!props.open || waiting.value || now.length === 0) return
     try {
-      clips.value = (
-        await api.post<{ clips: ReadSlate[] }>(`${base.value}/days/${day.value.ulid}/log/read/try`, { patterns: now })
-      ).clips
+      clips.value = (await logApi.tryPatterns(production.value.ulid, day.value.ulid, { patterns: now })).clips
       trouble.value = ''
     } catch (error) {
       trouble.value = error instanceof ApiError ? `${error.message} ${error.fix}` : 'They cannot be tried now.'
@@ -73,7 +70,7 @@ watchDebounced(
 async function keep(): Promise<boolean> {
   if (!changed.value) return true
   if (
-    (await attempt(() => api.put(`${base.value}/patterns/slate`, { was: kept.value, now: patterns.value }))) ===
+    (await attempt(() => logApi.setSlatePatterns(production.value.ulid, { was: kept.value, now: patterns.value }))) ===
     undefined
   )
     return false
@@ -82,11 +79,7 @@ async function keep(): Promise<boolean> {
 }
 async function read(): Promise<void> {
   if (trouble.value !== '' || !(await keep())) return
-  const answer = await attempt(() =>
-    api.post<{ read: number; from_recorder: number; from_names: number; silent: number }>(
-      `${base.value}/days/${day.value.ulid}/log/read`,
-    ),
-  )
+  const answer = await attempt(() => logApi.readSlates(production.value.ulid, day.value.ulid))
   if (answer === undefined) return
   say(
     answer.read === 0

@@ -1,16 +1,13 @@
 <script setup lang="ts">
+import { log as logApi } from '@/api/endpoints/log'
 import { computed } from 'vue'
 import { useAnswer } from '@/api/queries'
-import type { TakeStep } from '@/api/types'
 import { useDesk } from '@/shell/desk'
 
 /** Who changed what of a take, from what to what, and when. */
 const props = defineProps<{ take: string }>()
 const { production } = useDesk()
-const { data, error } = useAnswer<{ steps: TakeStep[] }>(
-  () => production.value.ulid,
-  () => `takes/${props.take}/history`,
-)
+const { data, error } = useAnswer(() => logApi.history(production.value.ulid, props.take))
 const steps = computed(() => data.value?.steps ?? [])
 const when = (iso: string) =>
   new Date(iso).toLocaleString('en-GB', { day: 'numeric', month: 'short', hour: '2-digit', minute: '2-digit' })

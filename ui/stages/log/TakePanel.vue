@@ -1,9 +1,11 @@
 <script setup lang="ts">
+import { bins as binsApi } from '@/api/endpoints/bins'
+import { day as dayApi } from '@/api/endpoints/day'
+import { log as logApi } from '@/api/endpoints/log'
 import { refDebounced } from '@vueuse/core'
 import { computed, nextTick, ref, shallowRef, watch } from 'vue'
-import { api } from '@/api/client'
 import { makeStale, useAnswer } from '@/api/queries'
-import type { ClipSheet, LogClip, Said, Take } from '@/api/types'
+import type { LogClip, Said, Take } from '@/api/types'
 import ClipPlayer from '@/player/ClipPlayer.vue'
 import { useDesk } from '@/shell/desk'
 import DeviceBadge from '@/shell/DeviceBadge.vue'
@@ -15,7 +17,7 @@ import TakeHistory from './TakeHistory.vue'
 /** The take under the cursor beside the sheet: its picture from any angle, and what is written of it. */
 const props = defineProps<{ take: Take | null; clip: LogClip | null; want: string | null; mayLog: boolean }>()
 const emit = defineEmits<{ change: [take: Take, values: Partial<Take>] }>()
-const { production, day, base } = useDesk()
+const { production, day } = useDesk()
 
 /** The clip that was chosen; another take shows its clip of the same device. */
 const angle = shallowRef<{ clip: string; device: string | null } | null>(null)
@@ -40,9 +42,8 @@ const resting = refDebounced(
   computed(() => chosen.value?.ulid ?? null),
   90,
 )
-const { data, error } = useAnswer<ClipSheet>(
-  () => production.value.ulid,
-  () => (resting.value === null ? null : `clips/${resting.value}`),
+const { data, error } = useAnswer(() =>
+  resting.value === null ? null : binsApi.clip(production.value.ulid, resting.value),
 )
 const bySlate = computed(() => {
   const said = new Map<string, string[]>()
@@ -86,7 +87,7 @@ function keepNote(): void {
 async function settle(slate: string): Promise<void> {
   if (props.take === null) return
   const done = await attempt(() =>
-    api.post(`${base.value}/days/${day.value.ulid}/points`, {
+    dayApi.fix(production.value.ulid, day.value.ulid, {
       key: `claim.${props.take?.ulid}`,
       fix: `slate:${slate}`,
     }),
@@ -122,7 +123,7 @@ const when = (at: number) =>
 async function decide(field: string, source: string, alike: boolean): Promise<void> {
   if (props.take === null) return
   const done = await attempt(() =>
-    api.post<{ settled: number }>(`${base.value}/takes/${props.take?.ulid}/settle`, { field, source, alike }),
+    logApi.settle(production.value.ulid, props.take?.ulid ?? '', { field, source, alike }),
   )
   if (done !== undefined && alike)
     say(`Settled for ${done.settled} ${done.settled === 1 ? 'take' : 'takes'}. Ctrl+Z takes it back.`)

@@ -1,6 +1,7 @@
 import { describe, expect, it } from 'vitest'
 import type { Device, MarkWords, Take } from '@/api/types'
-import { columnsOf, fromTsv, kept, marksOf, pasted, slateFrom, toTsv, valuesFor } from './sheet'
+import { fromTsv, toTsv } from '@/grid/clipboard'
+import { columnsOf, kept, marksOf, pasted, slateFrom, valuesFor } from './sheet'
 
 const devices: Device[] = [
   { ulid: 'A', letter: 'A', kind: 'camera', note: 'wide', lane: 0, colour: null, is_retired: false },
@@ -35,6 +36,7 @@ const take = (number: number, more: Partial<Take> = {}): Take => ({
   missed: [],
   claims: [],
   disputes: [],
+  said_by: null,
   screening: '',
   clips: [],
   sync: 'sound',

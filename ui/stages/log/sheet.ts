@@ -1,15 +1,9 @@
+import type { GridColumn } from '@/grid/columns'
 import type { Column, Device, MarkWords, Take, TakeField, TakeStatus } from '@/api/types'
 import { length } from '@/player/time'
 
 /** A column of the slate sheet: what it shows, and what typed or pasted text changes. */
-export interface SheetColumn {
-  key: string
-  title: string
-  /** Pixels; a person can set another. */
-  width: number
-  /** Stays at the left while the rest is scrolled. */
-  frozen?: boolean
-  shown: boolean
+export interface SheetColumn extends GridColumn {
   /** Letters typed on it begin to edit; on the others they are marks. */
   words?: boolean
   limit?: number
@@ -225,35 +219,6 @@ function ownValue(field: TakeField & { key: OwnKey }, plain: string): Partial<Ta
 export function slateFrom(text: string): { setup: string; take: number; part: string } | null {
   const part = /^([A-Za-z0-9-]+)\s*[/ ]\s*(\d{1,3})([a-hj-np-z]?)$/.exec(text.trim())
   return part === null ? null : { setup: part[1]!.toUpperCase(), take: Number(part[2]), part: part[3] ?? '' }
-}
-
-/** Cells as spreadsheets put them on the clipboard: tabs and line ends, quotes around what holds one of these. */
-export function toTsv(rows: string[][]): string {
-  return rows
-    .map((row) => row.map((cell) => (/[\t\n\r"]/.test(cell) ? `"${cell.replaceAll('"', '""')}"` : cell)).join('\t'))
-    .join('\n')
-}
-
-export function fromTsv(text: string): string[][] {
-  const rows: string[][] = [[]]
-  let cell = ''
-  let quoted = false
-  const source = text.replaceAll('\r\n', '\n').replaceAll('\r', '\n').replace(/\n$/, '')
-  for (let at = 0; at < source.length; at++) {
-    const one = source[at]!
-    if (quoted) {
-      if (one !== '"') cell += one
-      else if (source[at + 1] === '"') cell += source[++at]
-      else quoted = false
-    } else if (one === '"' && cell === '') quoted = true
-    else if (one === '\t' || one === '\n') {
-      rows.at(-1)!.push(cell)
-      cell = ''
-      if (one === '\n') rows.push([])
-    } else cell += one
-  }
-  rows.at(-1)!.push(cell)
-  return rows
 }
 
 export interface Edit {

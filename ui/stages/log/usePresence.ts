@@ -1,6 +1,6 @@
+import { log as logApi } from '@/api/endpoints/log'
 import { useIntervalFn, watchDebounced } from '@vueuse/core'
 import { computed, shallowRef } from 'vue'
-import { api } from '@/api/client'
 import { onLive } from '@/api/live'
 
 export interface Colleague {
@@ -24,8 +24,7 @@ export function usePresence(
   const others = shallowRef(new Map<string, Colleague>())
   const tell = () =>
     void (
-      document.visibilityState === 'visible' &&
-      api.post(`productions/${production()}/days/${day()}/log/here`, { row: row() }).catch(() => undefined)
+      document.visibilityState === 'visible' && logApi.here(production(), day(), { row: row() }).catch(() => undefined)
     )
   onLive('here', (facts) => {
     const one = facts as unknown as Colleague & { day: string }

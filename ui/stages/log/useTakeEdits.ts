@@ -1,8 +1,9 @@
+import { log as logApi } from '@/api/endpoints/log'
 import { computed, shallowRef } from 'vue'
-import { api, ApiError } from '@/api/client'
+import { ApiError } from '@/api/client'
 import { onLive } from '@/api/live'
-import { makeStale, queryClient } from '@/api/queries'
-import type { SlateSheet, Take } from '@/api/types'
+import { makeStale, setAnswer } from '@/api/queries'
+import type { Take } from '@/api/types'
 import { complain } from '@/shell/say'
 import type { Edit } from './sheet'
 
@@ -28,7 +29,7 @@ export function useTakeEdits(production: () => string, day: () => string) {
 
   function show(edits: Edit[]): void {
     const byTake = new Map(edits.map((edit) => [edit.take.ulid, edit.values]))
-    queryClient.setQueryData<SlateSheet>([production(), `days/${day()}/log`], (sheet) =>
+    setAnswer(logApi.sheet(production(), day()), (sheet) =>
       sheet === undefined
         ? undefined
         : {
@@ -53,7 +54,7 @@ export function useTakeEdits(production: () => string, day: () => string) {
     if (sent.length === 0) return true
     show(edits)
     try {
-      await api.patch(`productions/${production()}/days/${day()}/takes`, { edits: sent })
+      await logApi.edit(production(), day(), { edits: sent })
       return true
     } catch (trouble) {
       const conflicts =
@@ -72,13 +73,10 @@ export function useTakeEdits(production: () => string, day: () => string) {
 
   /** Asks for some rows again and lays them into the sheet that is there: words and marks change no other row. */
   async function refresh(ulids: string[]): Promise<void> {
-    const path = `days/${day()}/log`
-    const answer = await api
-      .get<{ takes: Take[] }>(`productions/${production()}/days/${day()}/takes?ulids=${ulids.join(',')}`)
-      .catch(() => null)
+    const answer = await logApi.someTakes(production(), day(), ulids.join(',')).catch(() => null)
     if (answer === null) return makeStale('takes')
     const byTake = new Map(answer.takes.map((take) => [take.ulid, take]))
-    queryClient.setQueryData<SlateSheet>([production(), path], (sheet) =>
+    setAnswer(logApi.sheet(production(), day()), (sheet) =>
       sheet === undefined ? undefined : { ...sheet, takes: sheet.takes.map((take) => byTake.get(take.ulid) ?? take) },
     )
     makeStale('words')

@@ -1,7 +1,8 @@
 <script setup lang="ts">
+import { screening as screeningApi } from '@/api/endpoints/screening'
 import { computed, ref } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
-import { api, mediaUrl } from '@/api/client'
+import { mediaUrl } from '@/api/client'
 import { makeStale, useAnswer } from '@/api/queries'
 import type { ReelSummary } from '@/api/types'
 import { length } from '@/player/time'
@@ -11,13 +12,10 @@ import { useShortcuts } from '@/shell/keys'
 import { attempt, say } from '@/shell/say'
 import ScreeningRoom from './ScreeningRoom.vue'
 
-const { production, day, base } = useDesk()
+const { production, day } = useDesk()
 const route = useRoute()
 const router = useRouter()
-const { data, isPending, error, refetch } = useAnswer<{ reels: ReelSummary[] }>(
-  () => production.value.ulid,
-  () => `days/${day.value.ulid}/reels`,
-)
+const { data, isPending, error, refetch } = useAnswer(() => screeningApi.reels(production.value.ulid, day.value.ulid))
 const open = computed(() => (typeof route.query.reel === 'string' ? route.query.reel : null))
 const at = ref(0)
 const busy = ref(false)
@@ -31,7 +29,7 @@ async function build(circledOnly: boolean): Promise<void> {
   if (!production.value.may.organise || busy.value) return
   busy.value = true
   const made = await attempt(() =>
-    api.post<{ ulid: string }>(`${base.value}/days/${day.value.ulid}/reels`, { circled_only: circledOnly }),
+    screeningApi.build(production.value.ulid, day.value.ulid, { circled_only: circledOnly }),
   )
   busy.value = false
   if (made === undefined) return
@@ -52,7 +50,7 @@ async function leave(): Promise<void> {
 }
 
 async function remove(reel: ReelSummary): Promise<void> {
-  if ((await attempt(() => api.delete(`${base.value}/reels/${reel.ulid}`))) === undefined) return
+  if ((await attempt(() => screeningApi.remove(production.value.ulid, reel.ulid))) === undefined) return
   say(`${reel.name} is removed. Ctrl Z brings it back.`)
   makeStale('sequences')
 }

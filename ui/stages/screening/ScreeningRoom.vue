@@ -1,9 +1,11 @@
 <script setup lang="ts">
+import { log as logApi } from '@/api/endpoints/log'
+import { screening as screeningApi } from '@/api/endpoints/screening'
 import { useEventListener } from '@vueuse/core'
 import { computed, nextTick, onMounted, ref, watch } from 'vue'
-import { api, mediaUrl } from '@/api/client'
+import { mediaUrl } from '@/api/client'
 import { makeStale, useAnswer } from '@/api/queries'
-import type { Reel, ReelAngle, ReelItem } from '@/api/types'
+import type { ReelAngle, ReelItem } from '@/api/types'
 import { label, ofFrames, toFrames } from '@/player/time'
 import { looksShown } from '@/player/look'
 import LookFilter from '@/player/LookFilter.vue'
@@ -18,22 +20,19 @@ import TakeNumber from '@/shell/TakeNumber.vue'
 /** The dark room: a reel take by take, full screen, with circles and notes while watching. */
 const props = defineProps<{ reel: string }>()
 const emit = defineEmits<{ leave: [] }>()
-const { production, base } = useDesk()
+const { production } = useDesk()
 /** A reel is brought up to date with its takes before it is shown, and says what is otherwise. */
 const isCurrent = ref(false)
 async function bringUpToDate(): Promise<void> {
-  const answer = await attempt(() =>
-    api.post<{ changed: string | null }>(`${base.value}/reels/${props.reel}/build`, {}),
-  )
+  const answer = await attempt(() => screeningApi.bringUpToDate(production.value.ulid, props.reel))
   if (answer?.changed) {
     makeStale('sequences')
     say(`The reel was built again. ${answer.changed}`)
   }
   isCurrent.value = true
 }
-const { data, isPending, error, refetch } = useAnswer<Reel>(
-  () => production.value.ulid,
-  () => (isCurrent.value ? `reels/${props.reel}` : null),
+const { data, isPending, error, refetch } = useAnswer(() =>
+  isCurrent.value ? screeningApi.reel(production.value.ulid, props.reel) : null,
 )
 
 const FALLBACK = { num: 25, den: 1, nominal: 25, drop: false, name: '25' }
@@ -143,7 +142,7 @@ async function circle(): Promise<void> {
   const take = item.value?.take
   if (take === undefined || !production.value.may.review) return
   await attempt(() =>
-    api.put(`${base.value}/takes/${take.ulid}/circle`, {
+    logApi.circle(production.value.ulid, take.ulid, {
       was: take.status,
       now: take.status === 'circled' ? 'none' : 'circled',
     }),
@@ -162,7 +161,7 @@ async function keepNote(): Promise<void> {
     return
   }
   const done = await attempt(() =>
-    api.post(`${base.value}/takes/${take.ulid}/notes`, {
+    screeningApi.note(production.value.ulid, take.ulid, {
       text: note.value.trim(),
       at_ticks: ofFrames(frames.shown.value ?? 0, rate.value),
       clip: angle.value?.clip,

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { settings as settingsApi } from '@/api/endpoints/settings'
 import { useAnswer } from '@/api/queries'
 import type { AuditRow } from '@/api/types'
 import AnswerState from '@/shell/AnswerState.vue'
@@ -22,10 +23,7 @@ const WHAT: Record<string, string> = {
   'handoff.answered': 'answered a hand-off',
 }
 const { production } = useDesk()
-const { data, isPending, error, refetch } = useAnswer<{ rows: AuditRow[] }>(
-  () => production.value.ulid,
-  'settings/audit',
-)
+const { data, isPending, error, refetch } = useAnswer(() => settingsApi.audit(production.value.ulid))
 const when = (iso: string) =>
   new Date(iso).toLocaleString('en-GB', {
     day: 'numeric',

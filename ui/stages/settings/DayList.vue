@@ -1,31 +1,31 @@
 <script setup lang="ts">
+import { settings as settingsApi } from '@/api/endpoints/settings'
 import { ref } from 'vue'
 import { useRouter } from 'vue-router'
-import { api } from '@/api/client'
 import { makeStale } from '@/api/queries'
 import type { Day } from '@/api/types'
 import { useDesk } from '@/shell/desk'
 import { attempt, say } from '@/shell/say'
 
-const { production, base, day } = useDesk()
+const { production, day } = useDesk()
 const router = useRouter()
 const fresh = ref({ date: '', unit: 'Main unit' })
 const value = (event: Event) => (event.target as HTMLInputElement).value.trim()
 
 async function change(one: Day, values: Partial<Day>): Promise<void> {
-  if ((await attempt(() => api.patch(`${base.value}/days/${one.ulid}`, values))) !== undefined)
+  if ((await attempt(() => settingsApi.changeDay(production.value.ulid, one.ulid, values))) !== undefined)
     say(`Day ${one.number} is corrected. Ctrl Z takes it back.`)
   makeStale('settings')
 }
 async function add(): Promise<void> {
-  const made = await attempt(() => api.post<Day>(`${base.value}/days`, fresh.value))
+  const made = await attempt(() => settingsApi.addDay(production.value.ulid, fresh.value))
   if (made === undefined) return
   say(`Day ${made.number} is added. Ctrl Z takes it back.`)
   fresh.value.date = ''
   makeStale('settings')
 }
 async function remove(one: Day): Promise<void> {
-  if ((await attempt(() => api.delete(`${base.value}/days/${one.ulid}`))) === undefined) return
+  if ((await attempt(() => settingsApi.removeDay(production.value.ulid, one.ulid))) === undefined) return
   say(`Day ${one.number} is removed. Ctrl Z takes it back.`)
   const other = production.value.days.find((another) => another.ulid !== one.ulid)
   if (one.ulid === day.value.ulid && other !== undefined)

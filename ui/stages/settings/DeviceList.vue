@@ -1,6 +1,6 @@
 <script setup lang="ts">
+import { settings as settingsApi } from '@/api/endpoints/settings'
 import { ref } from 'vue'
-import { api } from '@/api/client'
 import { makeStale, useAnswer } from '@/api/queries'
 import type { Device, DeviceKind } from '@/api/types'
 import AnswerState from '@/shell/AnswerState.vue'
@@ -9,20 +9,14 @@ import { TONES } from '@/shell/device'
 import DeviceBadge from '@/shell/DeviceBadge.vue'
 import { attempt, say } from '@/shell/say'
 
-interface Row extends Device {
-  clips: number
-}
 const KINDS: Record<DeviceKind, string> = {
   camera: 'camera',
   recorder: 'sound recorder',
   phone: 'phone',
   other: 'other',
 }
-const { production, base } = useDesk()
-const { data, isPending, error, refetch } = useAnswer<{ devices: Row[] }>(
-  () => production.value.ulid,
-  'settings/devices',
-)
+const { production } = useDesk()
+const { data, isPending, error, refetch } = useAnswer(() => settingsApi.devices(production.value.ulid))
 const fresh = ref<{ letter: string; kind: DeviceKind; note: string }>({ letter: '', kind: 'camera', note: '' })
 
 async function change(
@@ -30,13 +24,13 @@ async function change(
   values: Partial<Record<'letter' | 'kind' | 'note' | 'colour' | 'retired', unknown>>,
   what: string,
 ): Promise<void> {
-  if ((await attempt(() => api.patch(`${base.value}/settings/devices/${device.ulid}`, values))) !== undefined)
+  if ((await attempt(() => settingsApi.changeDevice(production.value.ulid, device.ulid, values))) !== undefined)
     say(`${what} Ctrl Z takes it back.`)
   makeStale('settings')
 }
 async function add(): Promise<void> {
   const made = await attempt(() =>
-    api.post<Device>(`${base.value}/settings/devices`, { ...fresh.value, letter: fresh.value.letter.trim() }),
+    settingsApi.addDevice(production.value.ulid, { ...fresh.value, letter: fresh.value.letter.trim() }),
   )
   if (made === undefined) return
   say(`${made.letter} is added. Ctrl Z takes it back.`)

@@ -1,6 +1,6 @@
 <script setup lang="ts">
+import { settings as settingsApi } from '@/api/endpoints/settings'
 import { ref } from 'vue'
-import { api } from '@/api/client'
 import { makeStale, useAnswer } from '@/api/queries'
 import type { OwnField } from '@/api/types'
 import AnswerState from '@/shell/AnswerState.vue'
@@ -14,11 +14,8 @@ const TYPES: Record<OwnField['type'], string> = {
   choice: 'one of a list',
   yes_no: 'yes or no',
 }
-const { production, base } = useDesk()
-const { data, isPending, error, refetch } = useAnswer<{ fields: OwnField[] }>(
-  () => production.value.ulid,
-  'settings/fields',
-)
+const { production } = useDesk()
+const { data, isPending, error, refetch } = useAnswer(() => settingsApi.fields(production.value.ulid))
 const fresh = ref<{ label: string; type: OwnField['type']; choices: string }>({ label: '', type: 'text', choices: '' })
 const listOf = (text: string) =>
   text
@@ -27,14 +24,14 @@ const listOf = (text: string) =>
     .filter((one) => one !== '')
 
 async function change(field: OwnField, values: Record<string, unknown>, what: string): Promise<void> {
-  if ((await attempt(() => api.patch(`${base.value}/settings/fields/${field.ulid}`, values))) !== undefined)
+  if ((await attempt(() => settingsApi.changeField(production.value.ulid, field.ulid, values))) !== undefined)
     say(`${what} Ctrl Z takes it back.`)
   makeStale('settings')
 }
 async function add(): Promise<void> {
   const { label, type, choices } = fresh.value
   const made = await attempt(() =>
-    api.post<OwnField>(`${base.value}/settings/fields`, {
+    settingsApi.addField(production.value.ulid, {
       label: label.trim(),
       type,
       ...(type === 'choice' ? { choices: listOf(choices) } : {}),

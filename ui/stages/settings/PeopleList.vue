@@ -1,7 +1,7 @@
 <script setup lang="ts">
+import { settings as settingsApi } from '@/api/endpoints/settings'
 import { Modal } from 'ant-design-vue'
 import { ref } from 'vue'
-import { api } from '@/api/client'
 import { makeStale, useAnswer } from '@/api/queries'
 import type { Member, Role } from '@/api/types'
 import AnswerState from '@/shell/AnswerState.vue'
@@ -9,26 +9,20 @@ import { useDesk } from '@/shell/desk'
 import { attempt, say } from '@/shell/say'
 
 const ROLES: Role[] = ['assistant', 'editor', 'reviewer', 'admin']
-const { production, base } = useDesk()
-const { data, isPending, error, refetch } = useAnswer<{ people: Member[] }>(
-  () => production.value.ulid,
-  'settings/people',
-)
+const { production } = useDesk()
+const { data, isPending, error, refetch } = useAnswer(() => settingsApi.people(production.value.ulid))
 const fresh = ref<{ name: string; email: string; role: Role }>({ name: '', email: '', role: 'assistant' })
 /** A password that is shown once, for somebody else. */
 const shown = ref<{ name: string; password: string } | null>(null)
 const ending = ref<Member | null>(null)
 const value = (event: Event) => (event.target as HTMLInputElement | HTMLSelectElement).value
-const at = (one: Member) => `${base.value}/settings/people/${one.ulid}`
 
 async function change(work: () => Promise<unknown>, what: string): Promise<void> {
   if ((await attempt(work)) !== undefined) say(what)
   makeStale('settings')
 }
 async function add(): Promise<void> {
-  const made = await attempt(() =>
-    api.post<{ name: string; password: string | null }>(`${base.value}/settings/people`, fresh.value),
-  )
+  const made = await attempt(() => settingsApi.addPerson(production.value.ulid, fresh.value))
   if (made === undefined) return
   if (made.password !== null) shown.value = { name: made.name, password: made.password }
   else say(`${made.name} belongs to the production now.`)
@@ -36,7 +30,7 @@ async function add(): Promise<void> {
   makeStale('settings')
 }
 async function reset(one: Member): Promise<void> {
-  const answer = await attempt(() => api.post<{ password: string }>(`${at(one)}/password`))
+  const answer = await attempt(() => settingsApi.newPassword(production.value.ulid, one.ulid))
   if (answer !== undefined) shown.value = { name: one.name, password: answer.password }
   makeStale('settings')
 }
@@ -44,7 +38,10 @@ async function end(): Promise<void> {
   const one = ending.value
   ending.value = null
   if (one !== null)
-    await change(() => api.delete(at(one)), `${one.name} no longer belongs to the production. What they wrote stays.`)
+    await change(
+      () => settingsApi.endMembership(production.value.ulid, one.ulid),
+      `${one.name} no longer belongs to the production. What they wrote stays.`,
+    )
 }
 </script>
 
@@ -76,7 +73,10 @@ async function end(): Promise<void> {
               :value="one.role"
               :aria-label="`Role of ${one.name}`"
               @change="
-                change(() => api.patch(at(one), { role: value($event) }), `${one.name} is ${value($event)} now.`)
+                change(
+                  () => settingsApi.changePerson(production.ulid, one.ulid, { role: value($event) }),
+                  `${one.name} is ${value($event)} now.`,
+                )
               "
             >
               <option v-for="role in ROLES" :key="role" :value="role">{{ role }}</option>
@@ -89,7 +89,10 @@ async function end(): Promise<void> {
                 :checked="one.must_use_second_factor"
                 @change="
                   change(
-                    () => api.patch(at(one), { must_use_second_factor: ($event.target as HTMLInputElement).checked }),
+                    () =>
+                      settingsApi.changePerson(production.ulid, one.ulid, {
+                        must_use_second_factor: ($event.target as HTMLInputElement).checked,
+                      }),
                     'Kept.',
                   )
                 "
@@ -105,7 +108,12 @@ async function end(): Promise<void> {
             <button
               v-if="one.sessions > 0 && !one.is_you"
               class="plain"
-              @click="change(() => api.delete(`${at(one)}/sessions`), `${one.name} is signed out everywhere.`)"
+              @click="
+                change(
+                  () => settingsApi.endSessions(production.ulid, one.ulid),
+                  `${one.name} is signed out everywhere.`,
+                )
+              "
             >
               Sign out
             </button>
@@ -116,7 +124,7 @@ async function end(): Promise<void> {
               title="For somebody who lost the authenticator and the codes"
               @click="
                 change(
-                  () => api.delete(`${at(one)}/second-factor`),
+                  () => settingsApi.removeSecondFactor(production.ulid, one.ulid),
                   `${one.name} signs in without a code until it is set up again.`,
                 )
               "

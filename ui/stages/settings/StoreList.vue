@@ -1,6 +1,6 @@
 <script setup lang="ts">
+import { settings as settingsApi } from '@/api/endpoints/settings'
 import { computed, ref } from 'vue'
-import { api } from '@/api/client'
 import { makeStale, useAnswer } from '@/api/queries'
 import type { StoreSetting } from '@/api/types'
 import { bytes } from '@/player/time'
@@ -8,12 +8,8 @@ import AnswerState from '@/shell/AnswerState.vue'
 import { useDesk } from '@/shell/desk'
 import { attempt, say } from '@/shell/say'
 
-const { production, base } = useDesk()
-const { data, isPending, error, refetch } = useAnswer<{ stores: StoreSetting[] }>(
-  () => production.value.ulid,
-  'settings/stores',
-  { poll: 5000 },
-)
+const { production } = useDesk()
+const { data, isPending, error, refetch } = useAnswer(() => settingsApi.stores(production.value.ulid), { poll: 5000 })
 const fresh = ref({ name: '', path: '' })
 const manage = computed(() => production.value.may.manage)
 const used = computed(() => (data.value?.stores ?? []).filter((one) => !one.is_retired))
@@ -30,11 +26,11 @@ async function change(
   values: Partial<{ name: string; position: number; retired: boolean; mark: boolean }>,
   what: string,
 ): Promise<void> {
-  if ((await attempt(() => api.patch(`${base.value}/settings/stores/${one.ulid}`, values))) !== undefined) say(what)
+  if ((await attempt(() => settingsApi.changeStore(production.value.ulid, one.ulid, values))) !== undefined) say(what)
   makeStale('settings')
 }
 async function add(): Promise<void> {
-  const made = await attempt(() => api.post(`${base.value}/settings/stores`, fresh.value))
+  const made = await attempt(() => settingsApi.addStore(production.value.ulid, fresh.value))
   if (made === undefined) return
   say(`Cards are copied to ${fresh.value.name} as well from now on.`)
   fresh.value = { name: '', path: '' }

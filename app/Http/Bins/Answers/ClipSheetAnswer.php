@@ -16,9 +16,11 @@ final readonly class ClipSheetAnswer
      * @param  list<string>  $sidecars
      * @param  list<array{index: int, name: string, function: string|null}>  $channels
      * @param  list<string>  $problems
-     * @param  array{clip: string, name: string, is_default: bool, channels: list<array{index: int, name: string, on: bool, gain_db: float}>}|null  $sound
+     * @param  array{clip: string, name: string, is_default: bool, channels: list<array{index: int, name: string, on: bool,
+     *     gain_db: float}>}|null  $sound
      *     what of the recorder is heard under it
-     * @param  array{ulid: string, setup: string, take: int, part: string, status: 'none'|'circled'|'hold'|'ng', description: string}|null  $take
+     * @param  array{ulid: string, setup: string, take: int, part: string, status: 'none'|'circled'|'hold'|'ng',
+     *     description: string}|null  $take
      * @param  list<array{ulid: string, label: string, in_ticks: int|null, out_ticks: int|null}>  $takes
      * @param  array{in_ticks: int|null, out_ticks: int|null}  $marks
      * @param  list<SubclipAnswer>  $subclips

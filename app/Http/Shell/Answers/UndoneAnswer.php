@@ -1,0 +1,12 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Http\Shell\Answers;
+
+/** What was taken back or done again, and what of it stayed as others left it. */
+final readonly class UndoneAnswer
+{
+    /** @param  list<string>  $stayed */
+    public function __construct(public ?string $label, public array $stayed, public int $stayed_count) {}
+}

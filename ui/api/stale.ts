@@ -1,0 +1,45 @@
+import type { About, Cause, Ids } from './ask'
+
+/** What shows a clip by itself. */
+const CLIP: About[] = ['clip', 'check', 'points', 'uses']
+const REELS: About[] = ['reels', 'reel', 'sequence', 'playlist']
+
+/** Each cause to the answers that it makes old. */
+const STALE: Record<Cause, About[]> = {
+  settings: [
+    ...(['production', 'devices', 'stores', 'fields', 'people', 'audit'] as const),
+    ...(['cards', 'card', 'place', 'sheet', 'tabs', 'lineup', 'log', 'columns'] as const),
+  ],
+  tasks: ['tasks', 'cards', 'card', 'lineup', 'runs', 'handoffs', 'tabs', 'sheet'],
+  cards: ['cards', 'card', 'volume', 'sheet', 'tabs'],
+  looks: ['looks', ...CLIP, ...REELS],
+  lanes: ['production', 'devices', 'cards', 'card', 'sheet', 'tabs', 'lineup'],
+  takes: ['log', 'cut', 'sheet', 'tabs', 'bins', 'bin', ...REELS, 'lineup', 'runs', ...CLIP, 'scenes', 'history'],
+  words: ['sheet', 'tabs', 'bins', 'bin', ...REELS, ...CLIP, 'scenes', 'history'],
+  lineup: ['lineup', 'runs', 'run', 'check', 'cut', 'log', 'sheet', 'tabs', 'reel', 'playlist'],
+  bins: ['bins', 'bin', ...CLIP],
+  sequences: [...REELS, 'uses', 'bin', 'sheet'],
+  notes: ['reels', 'reel'],
+  handoffs: ['handoffs', 'sheet'],
+  patterns: ['cards', 'card', 'place'],
+  clips: [...CLIP, 'cards', 'card', 'bins', 'bin', 'log', 'tabs', 'reels', 'reel'],
+}
+
+/** Sums over a whole day cost the server more than they tell; they follow a run of changes a little later. */
+export const SUMS: ReadonlySet<About> = new Set<About>(['tabs', 'scenes'])
+
+/** Whether a change of a topic is known here: a page that was loaded before an update hears some that are not. */
+export const isKnown = (cause: string): cause is Cause => cause in STALE
+
+/** Answers that depend on the row they name and on no other of its sort. */
+const OF_ONE: ReadonlySet<About> = new Set<About>([
+  ...(['card', 'clip', 'points', 'uses', 'history'] as const),
+  ...(['reel', 'sequence', 'playlist'] as const),
+])
+
+/** Whether a change makes an answer old. A change that names a row leaves answers alone that are about another row only. */
+export function isStale(cause: Cause, facts: Record<string, unknown>, about: About, ids: Ids): boolean {
+  if (STALE[cause]?.includes(about) !== true) return false
+  if (!OF_ONE.has(about)) return true
+  return Object.entries(ids).every(([what, id]) => facts[what] === undefined || id === null || facts[what] === id)
+}

@@ -1,0 +1,54 @@
+// @vitest-environment happy-dom
+import { afterEach, beforeEach, describe, expect, it } from 'vitest'
+import { effectScope, type EffectScope } from 'vue'
+import { ownKeys, useShortcuts } from './keys'
+
+let scope: EffectScope
+beforeEach(() => (scope = effectScope()))
+afterEach(() => {
+  scope.stop()
+  ownKeys.value = {}
+})
+const press = (key: string, on: EventTarget = document.body) =>
+  on.dispatchEvent(new KeyboardEvent('keydown', { key, bubbles: true, cancelable: true }))
+
+describe('shortcuts', () => {
+  it('listen to the keys that a person gave them, and are told which of their own was meant', () => {
+    const heard: string[] = []
+    scope.run(() => useShortcuts('Player', [{ keys: ['j', 'l'], what: 'x', run: (event) => heard.push(event.key) }]))
+    press('l')
+    ownKeys.value = { 'Player/j': ['a', 'd'] }
+    press('l')
+    press('d')
+    press('a')
+    expect(heard).toEqual(['l', 'l', 'j'])
+  })
+
+  it('go to the one of two players that was touched last', () => {
+    const heard: string[] = []
+    const boxes = ['first', 'second'].map((name) => {
+      const box = document.body.appendChild(document.createElement('div'))
+      scope.run(() => useShortcuts('Player', [{ keys: [' '], what: 'play', run: () => heard.push(name) }], () => box))
+      return box
+    })
+    press(' ')
+    boxes[0]!.dispatchEvent(new Event('pointerdown', { bubbles: true }))
+    press(' ')
+    boxes[1]!.dispatchEvent(new Event('focusin', { bubbles: true }))
+    press(' ')
+    expect(heard).toEqual(['second', 'first', 'second'])
+    boxes.forEach((box) => box.remove())
+  })
+
+  it('leave words that are typed alone, and end with their owner', () => {
+    const heard: string[] = []
+    scope.run(() => useShortcuts('Log', [{ keys: ['c'], what: 'circle', run: () => heard.push('c') }]))
+    const field = document.body.appendChild(document.createElement('input'))
+    press('c', field)
+    press('c')
+    scope.stop()
+    press('c')
+    field.remove()
+    expect(heard).toEqual(['c'])
+  })
+})

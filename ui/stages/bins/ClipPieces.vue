@@ -1,0 +1,249 @@
+<script setup lang="ts">
+import { computed, nextTick, ref } from 'vue'
+import { bins as binsApi } from '@/api/endpoints/bins'
+import { makeStale } from '@/api/queries'
+import type { BinEntry, ClipSheet, Subclip } from '@/api/types'
+import { label, length, toFrames } from '@/player/time'
+import { useDesk } from '@/shell/desk'
+import { useShortcuts } from '@/shell/keys'
+import PickDialog from '@/shell/PickDialog.vue'
+import { attempt, say } from '@/shell/say'
+
+/** What people name on a clip: stretches of it that they keep, and places that they mark. */
+const props = defineProps<{ clip: ClipSheet; ownBins: BinEntry[]; ticks: () => number }>()
+const emit = defineEmits<{ go: [frame: number] }>()
+const { production } = useDesk()
+const mayOrganise = computed(() => production.value.may.organise)
+const marks = computed(() => props.clip.marks)
+const rangeTicks = computed(() =>
+  marks.value.in_ticks !== null && marks.value.out_ticks !== null ? marks.value.out_ticks - marks.value.in_ticks : null,
+)
+const asked = ref<{ what: 'subclip' | 'marker'; at: number } | null>(null)
+const name = ref('')
+const nameBox = ref<HTMLInputElement | null>(null)
+const ask = (what: 'subclip' | 'marker', suggested: string) => {
+  asked.value = { what, at: props.ticks() }
+  name.value = suggested
+  void nextTick(() => nameBox.value?.select())
+}
+
+function startSubclip(): void {
+  if (rangeTicks.value === null) return say('Set an in point with I and an out point with O first.')
+  if (!mayOrganise.value) return
+  const take = props.clip.take
+  const slate = take === null ? '' : `${take.setup}-${take.take}${take.part} `
+  ask('subclip', `${slate}${props.clip.name} ${props.clip.subclips.length + 1}`)
+}
+function startMarker(): void {
+  if (mayOrganise.value) ask('marker', '')
+}
+async function keep(): Promise<void> {
+  const now = asked.value
+  const text = name.value.trim()
+  if (now === null || (now.what === 'subclip' && text === '')) return
+  const { ulid } = props.clip
+  const done = await attempt<unknown>(() =>
+    now.what === 'subclip'
+      ? binsApi.keepSubclip(production.value.ulid, ulid, { name: text, ...marks.value })
+      : binsApi.addMarker(production.value.ulid, ulid, { name: text, in_ticks: now.at }),
+  )
+  if (done === undefined) return
+  asked.value = null
+  say(
+    now.what === 'subclip' ? `${text} is kept as a subclip.` : `The place is marked${text === '' ? '' : `: ${text}`}.`,
+  )
+  makeStale('bins', { clip: ulid })
+}
+async function remove(work: () => Promise<unknown>, what: string): Promise<void> {
+  if ((await attempt(work)) === undefined) return
+  say(`${what} is removed. Ctrl Z brings it back.`)
+  makeStale('bins')
+}
+const putting = ref<Subclip | null>(null)
+async function putInto(bin: BinEntry): Promise<void> {
+  const one = putting.value
+  putting.value = null
+  if (one === null) return
+  const done = await attempt(() => binsApi.put(production.value.ulid, bin.key, [`subclip:${one.ulid}`], null))
+  if (done !== undefined) say(done.moved === 0 ? `Already in ${bin.name}.` : `${one.name} is in ${bin.name}.`)
+  makeStale('bins')
+}
+const timecode = (ticks: number) =>
+  label(toFrames((props.clip.start_ticks ?? 0) + ticks, props.clip.rate), props.clip.rate)
+
+useShortcuts('Clip sheet', [
+  { keys: ['u'], what: 'Keep the marked range as a subclip', run: startSubclip },
+  { keys: ['m'], what: 'Mark this place, with a name', run: startMarker },
+])
+</script>
+
+<template>
+  <div class="marks">
+    <span v-if="rangeTicks === null" class="soft hint"><kbd>I</kbd> in, <kbd>O</kbd> out</span>
+    <span class="mono">{{
+      rangeTicks === null ? '' : `${length(rangeTicks)} · ${toFrames(rangeTicks, clip.rate)} f`
+    }}</span>
+    <template v-if="mayOrganise"
+      ><button class="plain" title="Mark this place (M)" @click="startMarker">Mark <kbd>M</kbd></button>
+      <button
+        class="plain"
+        :class="{ go: rangeTicks !== null }"
+        :disabled="rangeTicks === null"
+        title="Keep as subclip (U)"
+        @click="startSubclip"
+      >
+        Subclip <kbd>U</kbd>
+      </button></template
+    >
+  </div>
+  <form v-if="asked" class="naming" @submit.prevent="keep">
+    <input
+      ref="nameBox"
+      v-model="name"
+      class="field"
+      :placeholder="asked.what === 'marker' ? 'What is here, or nothing' : ''"
+      :aria-label="asked.what === 'marker' ? 'Name of the marker' : 'Name of the subclip'"
+      maxlength="160"
+      @keydown.esc.stop="asked = null"
+    /><button class="go">Keep</button>
+  </form>
+  <ul v-if="clip.subclips.length > 0" class="pieces" aria-label="Subclips">
+    <li v-for="one in clip.subclips" :key="one.ulid" class="sub">
+      <button class="to" @click="emit('go', toFrames(one.in_ticks ?? 0, clip.rate))">
+        <b :title="one.name">{{ one.name }}</b><span v-if="one.channels" class="soft"
+          >ch. {{ one.channels.join(', ') }}</span
+        ><span class="mono soft">{{
+          length(one.in_ticks === null ? clip.duration_ticks : (one.out_ticks ?? 0) - one.in_ticks)
+        }}</span>
+      </button>
+      <template v-if="mayOrganise"
+        ><button class="act" :title="`Put ${one.name} into a bin`" @click="putting = one">into a bin</button
+        ><button
+          class="act"
+          :title="`Remove the subclip ${one.name}`"
+          :aria-label="`Remove the subclip ${one.name}`"
+          @click="remove(() => binsApi.removeSubclip(production.ulid, clip.ulid, one.ulid), one.name)"
+        >
+          ×
+        </button></template
+      >
+    </li>
+  </ul>
+  <ul v-if="clip.markers.length > 0" class="pieces far" aria-label="Markers">
+    <li v-for="one in clip.markers" :key="one.ulid" class="flag">
+      <button class="to" @click="emit('go', toFrames(one.in_ticks, clip.rate))">
+        <b :title="one.note || one.name">{{ one.name || 'marked' }}</b><span class="soft">{{
+          one.kind === 'file' ? 'in the file' : one.by
+        }}</span
+        ><span class="mono soft">{{ timecode(one.in_ticks) }}</span>
+      </button>
+      <button
+        v-if="mayOrganise && one.kind === 'person'"
+        class="act"
+        :title="`Remove the marker ${one.name}`"
+        :aria-label="`Remove the marker ${one.name}`"
+        @click="remove(() => binsApi.removeMarker(production.ulid, clip.ulid, one.ulid), one.name || 'The marker')"
+      >
+        ×
+      </button>
+    </li>
+  </ul>
+  <PickDialog
+    :open="putting !== null"
+    title="Put into a bin"
+    label="Own bins"
+    :choices="ownBins"
+    @pick="putInto"
+    @close="putting = null"
+  >
+    <template #before
+      ><p v-if="ownBins.length === 0" class="soft">
+        There is no bin of your own yet. Close this and press N.
+      </p></template
+    >
+    <template #default="{ one }"
+      ><b>{{ one.name }}</b
+      ><span class="mono soft">{{ one.items }}</span></template
+    >
+  </PickDialog>
+</template>
+
+<style scoped>
+.marks {
+  display: flex;
+  align-items: center;
+  gap: 8px;
+  font-size: 12px;
+  min-height: 30px;
+}
+.marks .mono {
+  flex: 1;
+  white-space: nowrap;
+}
+.hint {
+  white-space: nowrap;
+}
+.naming {
+  display: flex;
+  gap: 6px;
+}
+.pieces {
+  list-style: none;
+  margin: 0;
+  padding: 0;
+  border-top: 1px solid var(--rule);
+}
+.far {
+  max-height: 190px;
+  overflow: auto;
+}
+.pieces li {
+  display: flex;
+  align-items: center;
+  gap: 2px;
+  border-bottom: 1px solid var(--rule);
+}
+.to {
+  display: flex;
+  flex: 1;
+  min-width: 0;
+  gap: 8px;
+  border: 0;
+  background: none;
+  padding: 5px 4px;
+  cursor: pointer;
+  text-align: left;
+}
+.to b {
+  font-weight: 500;
+  flex: 1;
+  overflow: hidden;
+  text-overflow: ellipsis;
+  white-space: nowrap;
+}
+.to span {
+  flex: none;
+  font-size: 12px;
+}
+.flag b::before {
+  content: '';
+  display: inline-block;
+  width: 9px;
+  height: 9px;
+  margin-right: 6px;
+  background: var(--warn);
+  clip-path: polygon(0 0, 100% 0, 70% 50%, 100% 100%, 0 100%);
+}
+.act {
+  border: 0;
+  background: none;
+  color: var(--act);
+  cursor: pointer;
+  font-size: 12px;
+  padding: 2px 5px;
+  border-radius: 4px;
+}
+.act:hover {
+  background: var(--act-soft);
+}
+</style>
