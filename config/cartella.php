@@ -34,6 +34,9 @@ return [
     // Proxies, pictures, peaks and guide sound, by clip.
     'proxies' => $var . '/proxies',
 
+    // Work in progress of media that are kept elsewhere than on this machine.
+    'scratch' => env('CARTELLA_SCRATCH', $var . '/scratch'),
+
     // The editing team's shared drive.
     'inbox' => env('CARTELLA_INBOX', $var . '/inbox'),
 

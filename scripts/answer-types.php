@@ -138,6 +138,7 @@ foreach (glob("$root/app/Http/*/Answers/*Answer.php") ?: [] as $file) {
         // Fields that a production added stand beside the others, under keys such as `own:lens`.
         if ($class->hasProperty($parameter->getName()) && $class->getProperty($parameter->getName())->isPrivate()) {
             $lines[] = '  [' . $parameter->getName() . ': `' . $parameter->getName() . ':${string}`]: string | boolean | undefined';
+
             continue;
         }
         $lines[] = '  ' . $parameter->getName() . ': ' . AnswerType::of($said[$parameter->getName()] ?? (string) $parameter->getType());

@@ -29,6 +29,20 @@ const LINES = [
     ['app/Domain', 'php', '/\b(App\\\\Http|Illuminate\\\\Http|Illuminate\\\\Routing)\\\\/', '/^$/', 'a domain knows no HTTP'],
     ['app/Models', 'php', '/\bApp\\\\(Http|Domain)\\\\/', '/^$/', 'a model knows neither actions nor controllers'],
     ['app/Http', 'php', '/\bDB::/', '/^$/', 'a controller holds no transaction and asks no table'],
+    [
+        'app',
+        'php',
+        '/config\(.cartella\.(var|bench|proxies|scratch|inbox|logs|database|card_library).\)/',
+        '/^$/',
+        'only App\\Support\\Folders asks the settings for a folder',
+    ],
+    [
+        'app',
+        'php',
+        '#["\'/](proxy|synced|joined)\.(mp4|wav)|thumb-\d\.jpg|points\.json#',
+        '/^$/',
+        'only MediaFile and ClipMedia spell the name of a proxy',
+    ],
     ['app/Http', 'php', '/->validate\(/', '/^$/', 'what comes in is checked by a form request'],
     [
         'ui/stages',
@@ -40,6 +54,7 @@ const LINES = [
     ['ui', 'ts|vue', '/(?<!re)fetch\(/', '/^$/', 'only ui/api/client.ts talks to the server'],
 ];
 const MAY = [
+    'app/Domain/Footage/MediaFile.php' => 'only MediaFile and ClipMedia spell the name of a proxy',
     'ui/api/client.ts' => 'only ui/api/client.ts talks to the server',
     'app/Http/Shell/LiveController.php' => 'a controller holds no transaction and asks no table',
 ];

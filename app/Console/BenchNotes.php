@@ -8,6 +8,7 @@ use App\Domain\Log\ScriptNotes\ReadNotes;
 use App\Models\Production;
 use App\Models\ScriptNoteFile;
 use App\Models\User;
+use App\Support\Folders;
 use Illuminate\Console\Command;
 use Illuminate\Support\Facades\File;
 
@@ -23,8 +24,8 @@ final class BenchNotes extends Command
         $production = Production::query()->where('name', 'Bench')->firstOrFail();
         $day = $production->days()->where('number', 1)->firstOrFail();
         $rows = (int) $this->argument('rows');
-        File::ensureDirectoryExists(config('cartella.var') . '/notes');
-        $out = fopen(config('cartella.var') . '/notes/bench', 'w') ?: throw new \RuntimeException('The table cannot be written.');
+        File::ensureDirectoryExists(Folders::var('notes'));
+        $out = fopen(Folders::var('notes/bench'), 'w') ?: throw new \RuntimeException('The table cannot be written.');
         fwrite($out, "Setup,Take,Size,Remarks\n");
         for ($n = 0; $n < $rows; $n++) {
             $scene = 1 + intdiv($n % 2000, 200);

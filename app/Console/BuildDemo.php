@@ -24,6 +24,7 @@ use App\Models\Store;
 use App\Models\Take;
 use App\Models\Task;
 use App\Models\User;
+use App\Support\Folders;
 use App\Support\Listening;
 use App\Support\OwnFolder;
 use App\Support\Problem;
@@ -64,8 +65,8 @@ final class BuildDemo extends Command
         AddNote $note,
         BringScript $script,
     ): int {
-        $mark = config('cartella.var') . '/demo-built';
-        $begun = config('cartella.var') . '/demo-begun';
+        $mark = Folders::var('demo-built');
+        $begun = Folders::var('demo-begun');
         if (is_file($mark) && !$this->option('again')) {
             return self::SUCCESS;
         }
@@ -82,7 +83,7 @@ final class BuildDemo extends Command
         $this->clear();
         [$production, $people, $days] = $this->people();
         $assistant = $people['rosa'];
-        $bench = new CardBench(config('cartella.card_library'), config('cartella.bench'));
+        $bench = new CardBench(Folders::cardLibrary(), Folders::readers());
         foreach (self::DAY_1 as $card) {
             $bench->insert($card);
             $device = $production->devices->firstWhere('letter', $card === 'IMPORTS' ? '' : $card[0]);
@@ -100,7 +101,7 @@ final class BuildDemo extends Command
         $script(
             $production,
             $assistant,
-            (string) file_get_contents(dirname((string) config('cartella.card_library')) . '/notes/low-water.fountain'),
+            (string) file_get_contents(dirname(Folders::cardLibrary()) . '/notes/low-water.fountain'),
             'low-water.fountain',
         );
         $this->screen($days[1], $people, $reel, $note);
@@ -187,13 +188,8 @@ final class BuildDemo extends Command
      */
     private function ownFolders(): array
     {
-        $folders = [
-            config('cartella.bench'),
-            config('cartella.proxies'),
-            config('cartella.inbox'),
-            ...array_column((array) config('cartella.stores'), 'path'),
-        ];
-        $var = rtrim((string) realpath(config('cartella.var')), '/') . '/';
+        $folders = [Folders::readers(), Folders::media(), Folders::inbox(), ...array_column((array) config('cartella.stores'), 'path')];
+        $var = rtrim((string) realpath(Folders::var()), '/') . '/';
         foreach ($folders as $folder) {
             $above = $folder;
             while (!file_exists($above) && dirname($above) !== $above) {
@@ -216,8 +212,8 @@ final class BuildDemo extends Command
 
     private function clear(): void
     {
-        @unlink(config('cartella.var') . '/demo-built');
-        $bench = new CardBench(config('cartella.card_library'), config('cartella.bench'));
+        @unlink(Folders::var('demo-built'));
+        $bench = new CardBench(Folders::cardLibrary(), Folders::readers());
         array_map($bench->eject(...), $bench->inserted());
         Artisan::call('migrate:fresh', ['--force' => true]);
         foreach ($this->ownFolders() as $folder) {

@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 namespace App\Console;
 
-use App\Domain\Footage\ClipMedia;
+use App\Domain\Footage\MediaFolder;
 use App\Models\Clip;
 use App\Models\Device;
 use App\Models\Production;
@@ -189,7 +189,7 @@ final class FillForBench extends Command
                     'confidence' => 0.95,
                     'is_sure' => true,
                 ]);
-                $folder = ClipMedia::folder($clip);
+                $folder = MediaFolder::of($clip)->folder();
                 is_dir($folder) || mkdir($folder, 0o775, true);
                 $peaks = new Peaks(1, 48_000);
                 for ($second = 0; $second < 60; $second++) {

@@ -10,8 +10,7 @@ use Illuminate\Database\Eloquent\Relations\BelongsTo;
 use Illuminate\Database\Eloquent\Relations\HasMany;
 
 /**
- * A sequence as the store keeps it: its content at one step, and the steps since. Read and changed through
- * {@see \App\Domain\Sequences\SequenceStore} only.
+ * A sequence as its store keeps it: its content at one step, and the steps since. Nothing else reads or changes it.
  *
  * @property int $id
  * @property string $ulid

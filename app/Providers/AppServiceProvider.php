@@ -31,6 +31,8 @@ use App\Domain\Screening\BuildReel;
 use App\Domain\Screening\ScreeningUndo;
 use App\Domain\Sequences\Recipes;
 use App\Domain\Sequences\SequencesUndo;
+use App\Domain\Tasks\DatabaseLocks;
+use App\Domain\Tasks\Locks;
 use App\Domain\Tasks\TaskFailed;
 use App\Domain\Tasks\TaskKinds;
 use App\Domain\Undo\Undoables;
@@ -40,6 +42,9 @@ use App\Models\SequenceKind;
 use App\Models\ShootDay;
 use App\Models\StoredSequence;
 use App\Policies\ProductionPolicy;
+use App\Support\DatabaseBus;
+use App\Support\Folders;
+use App\Support\LiveBus;
 use Illuminate\Cache\RateLimiting\Limit;
 use Illuminate\Contracts\Foundation\Application;
 use Illuminate\Database\Eloquent\Model;
@@ -54,6 +59,9 @@ final class AppServiceProvider extends ServiceProvider
 {
     public function register(): void
     {
+        // What another machine's desk would keep elsewhere; local by default.
+        $this->app->bind(Locks::class, DatabaseLocks::class);
+        $this->app->bind(LiveBus::class, DatabaseBus::class);
         // What a general thing must know of a particular one is said by the particular one.
         $this->app->singleton(Recipes::class, static function (): Recipes {
             $recipes = new Recipes();
@@ -120,7 +128,7 @@ final class AppServiceProvider extends ServiceProvider
         // Paths without a host work behind any name and port that the desk is reached by.
         Vite::createAssetPathsUsing(static fn(string $path): string => '/' . $path);
         // Of the makers' own server, while './cartella dev' runs.
-        Vite::useHotFile(config('cartella.var') . '/run/hot');
+        Vite::useHotFile(Folders::var('run/hot'));
         Model::preventSilentlyDiscardingAttributes();
         Gate::policy(Production::class, ProductionPolicy::class);
         // By person: what costs a decoder or a report, small stretches to listen to, who is where, what guards the account.

@@ -65,6 +65,8 @@ abstract class TestCase extends Base
             'cartella.floor_bytes' => 0,
             'cartella.bench' => $this->folder . '/bench',
             'cartella.proxies' => $this->folder . '/proxies',
+            'cartella.scratch' => $this->folder . '/scratch',
+            'filesystems.disks.media.root' => $this->folder . '/proxies',
             'cartella.inbox' => $this->folder . '/inbox',
             'cartella.stores' => [
                 'one' => ['name' => 'One', 'path' => $this->folder . '/one'],

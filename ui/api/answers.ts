@@ -374,7 +374,12 @@ export interface DaySheet {
     unsure: number
     strays: number
   }
-  rolled: { device: string; kind: string; spans: [number, number, string, string | null, boolean][] }[]
+  rolled: {
+    device: string
+    kind: string
+    spans: [number, number, string, string | null, boolean][]
+    holes: [number, number][]
+  }[]
   points: OpenPoint[]
   wrap: { done: boolean; title: string; note: string; stage: string; is_running: boolean }[]
   running: string[]
@@ -481,6 +486,7 @@ export interface Lineup {
   placements: Placed[]
   strays: Stray[]
   clocks: { device: string; learned_ticks: number | null; applied_ticks: number | null; votes: number }[]
+  holes: { device: string; from_ticks: number; to_ticks: number }[]
   task: Task | null
 }
 

@@ -4,7 +4,8 @@ declare(strict_types=1);
 
 namespace App\Domain\Cards;
 
-use App\Domain\Footage\ClipMedia;
+use App\Domain\Footage\MediaFile;
+use App\Domain\Footage\MediaFolder;
 use App\Models\Card;
 use App\Models\CardFile;
 use App\Models\Clip;
@@ -183,7 +184,7 @@ final class CardReport
                 );
                 $takes = $clip->parts->map(static fn(TakePart $part): Take => $part->take)->unique('id')->values();
                 $take = $takes->first();
-                $picture = ClipMedia::folder($clip) . '/thumb-2.jpg';
+                $picture = MediaFolder::of($clip)->read(MediaFile::SlatePicture);
 
                 return [
                     'roll' => $clip->card?->roll,

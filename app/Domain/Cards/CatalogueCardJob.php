@@ -12,6 +12,7 @@ use App\Domain\Tasks\TaskRun;
 use App\Models\Card;
 use App\Models\Clip;
 use App\Models\Task;
+use App\Support\Folders;
 use App\Support\Live;
 use App\Support\Problem;
 use App\Support\Topic;
@@ -53,7 +54,7 @@ final class CatalogueCardJob implements ShouldQueue
                 $recordings = self::recordings($run, $card, $folder);
                 $run->expect(count($recordings));
                 // Proxies and guides are an eighth of the media at most, and never less than a little.
-                app(Room::class)->need([(string) config('cartella.proxies') => max(self::LEAST_BYTES, intdiv($card->size_bytes, 8))]);
+                app(Room::class)->need([Folders::media() => max(self::LEAST_BYTES, intdiv($card->size_bytes, 8))]);
                 $problems = [];
                 $done = 0;
                 foreach ($recordings as $recording) {

@@ -11,6 +11,7 @@ use App\Models\Production;
 use App\Models\Store;
 use App\Models\User;
 use App\Support\Audit;
+use App\Support\Folders;
 use App\Support\Live;
 use App\Support\Problem;
 use App\Support\Topic;
@@ -154,7 +155,7 @@ final class EditStores
         // Copies in a folder that the desk, a card or the system uses would be lost, or lose something.
         $isOwn = static fn(string $folder): bool => ($folder = (string) realpath($folder)) !== '' &&
             str_starts_with($real . '/', $folder . '/');
-        $isInStores = str_starts_with($real . '/', rtrim((string) config('cartella.var'), '/') . '/stores/');
+        $isInStores = str_starts_with($real . '/', Folders::var('stores/'));
         $isForbidden =
             $real === '/' ||
             (preg_match('#\A/(proc|sys|dev|run|etc|usr|bin|sbin|lib|boot|var/lib|var/log)(/|\z)#', $real) === 1 &&
@@ -162,9 +163,9 @@ final class EditStores
                 preg_match('#\A/run/(media|user)/#', $real) !== 1);
         if (
             $isForbidden ||
-            (!$isInStores && ($isOwn(base_path()) || $isOwn((string) config('cartella.proxies')))) ||
-            $isOwn((string) config('cartella.bench')) ||
-            $isOwn((string) config('cartella.inbox'))
+            (!$isInStores && ($isOwn(base_path()) || $isOwn(Folders::media()))) ||
+            $isOwn(Folders::readers()) ||
+            $isOwn(Folders::inbox())
         ) {
             throw Problem::refused('store.own', 'That folder belongs to the system or to the desk itself.', 'Choose a volume for copies.');
         }

@@ -6,6 +6,7 @@ namespace App\Domain\Cards;
 
 use App\Models\Production;
 use App\Models\Volume;
+use App\Support\Folders;
 use App\Support\Live;
 use App\Support\Topic;
 use Cartella\Core\CartellaException;
@@ -46,7 +47,7 @@ final class ReaderWatch
         $known = Volume::query()
             ->get(['id', 'name', 'state', 'looked_at'])
             ->keyBy('name');
-        $there = self::namesIn((string) config('cartella.bench'));
+        $there = self::namesIn(Folders::readers());
         $gone = $known->keys()->map(strval(...))->diff($there);
         Volume::query()->whereIn('name', $gone->all())->delete();
         $changed = $gone->isNotEmpty();
@@ -89,7 +90,7 @@ final class ReaderWatch
         $volume = Volume::query()
             ->where('name', $name)
             ->first(['id', 'name', 'state']);
-        $folder = config('cartella.bench') . '/' . $name;
+        $folder = Folders::readers($name);
         // Clips are only opened again when something is another: a card that is being copied has enough to do.
         if ($volume !== null && $volume->state === Survey::stateOf($folder)) {
             $volume->update(['looked_at' => now()]);

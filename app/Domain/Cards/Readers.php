@@ -10,6 +10,7 @@ use App\Models\Device;
 use App\Models\Production;
 use App\Models\ShootDay;
 use App\Models\Volume;
+use App\Support\Folders;
 use App\Support\Problem;
 use Cartella\Core\Custody\CardUse;
 use Cartella\Core\Custody\ShotDates;
@@ -62,7 +63,7 @@ final class Readers
      */
     public function fresh(Production $production, string $name): Volume
     {
-        if (!in_array($name, ReaderWatch::namesIn((string) config('cartella.bench')), true)) {
+        if (!in_array($name, ReaderWatch::namesIn(Folders::readers()), true)) {
             throw self::gone($name);
         }
         $this->watch->look($name);
@@ -78,11 +79,11 @@ final class Readers
             ->whereNotNull('production_id')
             ->where('production_id', '!=', $production->id)
             ->exists();
-        if ($isOthers || !in_array($name, ReaderWatch::namesIn((string) config('cartella.bench')), true)) {
+        if ($isOthers || !in_array($name, ReaderWatch::namesIn(Folders::readers()), true)) {
             throw self::gone($name);
         }
 
-        return config('cartella.bench') . '/' . $name;
+        return Folders::readers($name);
     }
 
     private static function gone(string $name): Problem

@@ -18,6 +18,7 @@ use App\Models\ShootDay;
 use App\Models\Take;
 use App\Models\Task;
 use Cartella\Core\Fields\TakeStatus;
+use Cartella\Core\Lineup\Gaps;
 use Illuminate\Support\Collection;
 use Illuminate\Support\Facades\DB;
 
@@ -162,6 +163,15 @@ final class DaySheet
         }
         foreach ($lanes as $letter => $lane) {
             $lanes[$letter]['spans'] = array_values($lane['spans']);
+        }
+        $holes = Gaps::of(
+            array_map(
+                static fn(array $lane): array => array_map(static fn(array $span): array => [$span[0], $span[1], $span[4]], $lane['spans']),
+                $lanes,
+            ),
+        );
+        foreach ($holes as $letter => $missed) {
+            $lanes[$letter]['holes'] = $missed;
         }
 
         return array_values($lanes);

@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 namespace App\Domain\Footage;
 
-use App\Domain\Tasks\NamedLock;
+use App\Domain\Tasks\TaskLock;
 use App\Domain\Tasks\TaskLost;
 use App\Models\Clip;
 use Cartella\Core\Media\ChannelNames;
@@ -29,11 +29,6 @@ final class ClipMedia
     /** Seconds into a clip at which a slate is usually held up. */
     private const SLATE_SECONDS = 1;
 
-    public static function folder(Clip $clip): string
-    {
-        return config('cartella.proxies') . '/' . substr($clip->ulid, -2) . '/' . $clip->ulid;
-    }
-
     /** Changes whenever a clip's media were made anew, so that a browser may keep what it has got. */
     public static function version(Clip $clip): string
     {
@@ -51,7 +46,7 @@ final class ClipMedia
      */
     public function make(Clip $clip, array $files): void
     {
-        NamedLock::while('media.' . $clip->id, fn() => $this->makeAlone($clip, $files), self::WAIT);
+        TaskLock::while('media.' . $clip->id, fn() => $this->makeAlone($clip, $files), self::WAIT);
     }
 
     /** @param  non-empty-list<string>  $files */
@@ -61,10 +56,8 @@ final class ClipMedia
         if (!in_array($clip->kind, ['picture', 'sound', 'still'], true)) {
             return;
         }
-        $folder = self::folder($clip);
-        if (!is_dir($folder) && !@mkdir($folder, 0775, true) && !is_dir($folder)) {
-            throw UnableToReadMedia::missing($folder);
-        }
+        $media = MediaFolder::of($clip);
+        $folder = $media->work();
         if (count($files) > 1 && $clip->isSound()) {
             $file = $this->join($clip, $files);
             $files = [$file];
@@ -98,14 +91,14 @@ final class ClipMedia
                     '1',
                     '-vf',
                     'scale=320:-2',
-                    $folder . '/thumb-1.jpg',
+                    $media->write(MediaFile::FirstPicture),
                     '-map',
                     '0:v:0',
                     '-frames:v',
                     '1',
                     '-vf',
                     "scale='min(1280,iw)':-2",
-                    $folder . '/still.jpg',
+                    $media->write(MediaFile::Still),
                 ],
             },
         );
@@ -134,16 +127,17 @@ final class ClipMedia
         if ($run['status'] !== 0) {
             throw UnableToReadMedia::program('ffmpeg', $file, $run['error']);
         }
-        $peaks?->finish($folder . '/peaks');
-        foreach (['guide.part' => 'guide', 'proxy.part.mp4' => 'proxy.mp4'] as $temporary => $final) {
+        $peaks?->finish($media->write(MediaFile::Peaks));
+        foreach (['guide.part' => MediaFile::Guide, 'proxy.part.mp4' => MediaFile::Proxy] as $temporary => $final) {
             if (is_file($folder . '/' . $temporary)) {
-                rename($folder . '/' . $temporary, $folder . '/' . $final);
+                rename($folder . '/' . $temporary, $media->write($final));
             }
         }
         if ($peaks !== null) {
-            GuideTrack::ofFile($folder . '/guide')->keepShape();
+            GuideTrack::ofFile($media->read(MediaFile::Guide))->keepShape();
             $this->hearTimecode($clip, $file, $peaks->steadyChannels());
         }
+        $media->keep();
         $clip->update(['proxied_at' => now()]);
     }
 
@@ -182,9 +176,9 @@ final class ClipMedia
     /** The recorder's sound in one file: the recording's own, or what was joined of its parts. */
     public static function soundFile(Clip $clip, Stores $stores): string
     {
-        $joined = self::folder($clip) . '/joined.wav';
+        $media = MediaFolder::of($clip);
 
-        return count($clip->paths()) > 1 && is_file($joined) ? $joined : $stores->fileOf($clip);
+        return count($clip->paths()) > 1 && $media->has(MediaFile::Joined) ? $media->read(MediaFile::Joined) : $stores->fileOf($clip);
     }
 
     /**
@@ -195,7 +189,8 @@ final class ClipMedia
      */
     private function join(Clip $clip, array $files): string
     {
-        $folder = self::folder($clip);
+        $media = MediaFolder::of($clip);
+        $folder = $media->work();
         $isSplit = ($clip->facts['layout'] ?? '') === 'split';
         $command = Ffmpeg::command();
         $labels = '';
@@ -228,9 +223,9 @@ final class ClipMedia
         if ($run['status'] !== 0) {
             throw UnableToReadMedia::program('ffmpeg', $files[0], $run['error']);
         }
-        rename($folder . '/joined.part', $folder . '/joined.wav');
+        rename($folder . '/joined.part', $media->write(MediaFile::Joined));
 
-        return $folder . '/joined.wav';
+        return $media->read(MediaFile::Joined);
     }
 
     /**
@@ -369,13 +364,14 @@ final class ClipMedia
      */
     public function lay(Clip $picture, array $pieces): void
     {
-        NamedLock::while('media.' . $picture->id, fn() => $this->layAlone($picture, $pieces), self::WAIT);
+        TaskLock::while('media.' . $picture->id, fn() => $this->layAlone($picture, $pieces), self::WAIT);
     }
 
     /** @param  non-empty-list<array{sound: Clip, file: string, from: int, to: int, offset: int, drift: float}>  $pieces */
     private function layAlone(Clip $picture, array $pieces): void
     {
-        $folder = self::folder($picture);
+        $media = MediaFolder::of($picture);
+        $folder = $media->work();
         $rate = 48_000;
         $length = Ticks::toSamples((int) $picture->duration_ticks, $rate);
         $inputs = $chains = [];
@@ -409,7 +405,7 @@ final class ClipMedia
         $run = Process::run(
             [
                 ...Ffmpeg::command(),
-                ...Ffmpeg::input($folder . '/proxy.mp4'),
+                ...Ffmpeg::input($media->read(MediaFile::Proxy)),
                 ...$inputs,
                 '-filter_complex',
                 implode(';', $chains) . ($mixed === '' ? '' : $mixed . 'amix=inputs=' . count($pieces) . ':normalize=0[sound]'),
@@ -434,7 +430,8 @@ final class ClipMedia
             @unlink($folder . '/synced.part.mp4');
             throw UnableToReadMedia::program('ffmpeg', $pieces[0]['file'], $run['error']);
         }
-        rename($folder . '/synced.part.mp4', $folder . '/synced.mp4');
+        rename($folder . '/synced.part.mp4', $media->write(MediaFile::Synced));
+        $media->keep();
         $picture->update(['sound_synced_at' => now()]);
     }
 }

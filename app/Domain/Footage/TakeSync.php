@@ -4,11 +4,15 @@ declare(strict_types=1);
 
 namespace App\Domain\Footage;
 
+use Cartella\Core\Time\Ticks;
 use Illuminate\Support\Facades\DB;
 
 /** Whether takes have their sound: a question to the line-up about their parts, not a mark on a file. */
 final class TakeSync
 {
+    /** A picture and a sound that met for less than this do not make a take synced. */
+    private const LEAST_TICKS = Ticks::PER_SECOND;
+
     /**
      * Of some takes those of which a placed picture and a placed recording ran at the same time, on one clock.
      *
@@ -53,7 +57,8 @@ final class TakeSync
     {
         foreach ($pictures as [$group, $start, $end]) {
             foreach ($sounds as [$other, $from, $to]) {
-                if ($group === $other && $start < $to && $from < $end) {
+                $together = $group === $other ? min($to, $end) - max($from, $start) : 0;
+                if ($together > 0 && $together >= min(self::LEAST_TICKS, $end - $start)) {
                     return true;
                 }
             }

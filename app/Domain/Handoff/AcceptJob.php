@@ -7,6 +7,7 @@ namespace App\Domain\Handoff;
 use App\Domain\Tasks\TaskRun;
 use App\Models\Handoff;
 use App\Support\Audit;
+use App\Support\Folders;
 use App\Support\Live;
 use App\Support\Topic;
 use Cartella\Core\Custody\Verify;
@@ -32,7 +33,7 @@ final class AcceptJob implements ShouldQueue
             $handoff = Handoff::query()->findOrFail($run->task->subject['handoff']);
             $run->expect((int) ($handoff->summary['files'] ?? 1));
             $found = Verify::folder(
-                config('cartella.inbox') . '/' . $handoff->folder,
+                Folders::inbox($handoff->folder),
                 progress: static fn(string $path, int $bytes, int $files) => $run->at(
                     min($files, $run->task->total),
                     $bytes,

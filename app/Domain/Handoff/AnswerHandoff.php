@@ -8,6 +8,7 @@ use App\Domain\Tasks\StartTask;
 use App\Models\Handoff;
 use App\Models\User;
 use App\Support\Audit;
+use App\Support\Folders;
 use App\Support\Live;
 use App\Support\Problem;
 use App\Support\Topic;
@@ -32,7 +33,7 @@ final class AnswerHandoff
             throw Problem::refused('handoff.answered', 'This hand-off is accepted already.', 'Nothing to do.');
         }
         if ($query === null) {
-            $found = self::look(config('cartella.inbox') . '/' . $handoff->folder);
+            $found = self::look(Folders::inbox($handoff->folder));
             $wrong = array_merge(...array_values($found));
             if ($wrong !== []) {
                 throw self::altered($wrong, $found);

@@ -6,6 +6,8 @@ namespace App\Domain\Handoff;
 
 use App\Domain\Bins\BinRows;
 use App\Domain\Footage\ClipMedia;
+use App\Domain\Footage\MediaFile;
+use App\Domain\Footage\MediaFolder;
 use App\Domain\Footage\Stores;
 use App\Domain\Sequences\Playlist;
 use App\Domain\Sequences\Recipes;
@@ -17,6 +19,7 @@ use App\Models\Handoff;
 use App\Models\Look;
 use App\Models\ShootDay;
 use App\Models\StoredSequence;
+use App\Support\Folders;
 use App\Support\OwnFolder;
 use App\Support\Problem;
 use Cartella\Core\Custody\FolderWalk;
@@ -55,7 +58,7 @@ final class Package
     public function write(Handoff $handoff, TaskRun $run): array
     {
         $this->paths = new PackagePaths();
-        $final = config('cartella.inbox') . '/' . $handoff->folder;
+        $final = Folders::inbox($handoff->folder);
         $days = ShootDay::query()
             ->where('production_id', $handoff->production_id)
             ->whereIn('ulid', $handoff->chosen['days'])
@@ -185,12 +188,12 @@ final class Package
     /** Recordings of sound and imports go as they are, pictures as proxies with the recorder's sound where there is any. */
     private function sourceOf(Clip $clip): ?string
     {
-        $folder = ClipMedia::folder($clip);
+        $media = MediaFolder::of($clip);
         $source =
             $clip->isPicture() && $clip->import_kind === null
-                ? (is_file($folder . '/synced.mp4') && $clip->sound_synced_at !== null
-                    ? $folder . '/synced.mp4'
-                    : $folder . '/proxy.mp4')
+                ? ($clip->sound_synced_at !== null && $media->has(MediaFile::Synced)
+                    ? $media->read(MediaFile::Synced)
+                    : $media->read(MediaFile::Proxy))
                 : $this->original($clip);
 
         return $source !== null && is_file($source) ? $source : null;

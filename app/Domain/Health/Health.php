@@ -8,6 +8,7 @@ use App\Domain\Cards\ReaderWatch;
 use App\Domain\Tasks\Room;
 use App\Models\Store;
 use App\Models\Task;
+use App\Support\Folders;
 use Illuminate\Support\Facades\Cache;
 use Illuminate\Support\Facades\DB;
 
@@ -81,9 +82,9 @@ final class Health
     private function disks(): array
     {
         $paths = [
-            'database' => (string) config('cartella.database'),
-            'proxies' => (string) config('cartella.proxies'),
-            'inbox' => (string) config('cartella.inbox'),
+            'database' => Folders::database(),
+            'proxies' => Folders::media(),
+            'inbox' => Folders::inbox(),
         ];
         $disks = [];
         foreach ($paths as $what => $path) {

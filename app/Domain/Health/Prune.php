@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace App\Domain\Health;
 
 use App\Models\ScriptNoteFile;
+use App\Support\Folders;
 use Illuminate\Support\Facades\DB;
 
 /** Removes what nobody asks for any more, and keeps logs from growing without end. Nothing of anybody's work, and never the audit. */
@@ -36,7 +37,7 @@ final class Prune
             'tasks' => self::rows('tasks', 'ended_at', now()->subDays(self::TASK_DAYS)),
             'failed_jobs' => self::rows('failed_jobs', 'failed_at', now()->subDays(self::FAILED_JOB_DAYS)),
             'note_files' => $this->noteFiles(),
-            'reports' => $this->oldFiles(config('cartella.var') . '/reports/*.pdf*', self::REPORT_HOURS * 3600),
+            'reports' => $this->oldFiles(Folders::var('reports/*.pdf*'), self::REPORT_HOURS * 3600),
             'last_words' => $this->oldFiles(storage_path('logs/task-*.last'), self::TASK_DAYS * 86_400),
             'logs' => $this->logs(),
         ];
@@ -62,7 +63,7 @@ final class Prune
             $isOld = ($file->applied_at ?? $file->created_at) < now()->subDays(self::NOTE_DAYS);
             $known[basename((string) $file->path)] = !$isOld;
         }
-        foreach (glob(config('cartella.var') . '/notes/*') ?: [] as $path) {
+        foreach (glob(Folders::var('notes/*')) ?: [] as $path) {
             if (is_file($path) && !is_link($path) && ($known[basename($path)] ?? filemtime($path) > time() - 86_400) === false) {
                 $removed += (int) @unlink($path);
             }
@@ -87,7 +88,7 @@ final class Prune
     private function logs(): int
     {
         $turned = 0;
-        foreach (glob(config('cartella.logs') . '/*') ?: [] as $path) {
+        foreach (glob(Folders::logs('*')) ?: [] as $path) {
             if (!is_file($path) || preg_match('/\.(log|err|out)\z/', $path) !== 1 || (int) filesize($path) < self::LOG_BYTES) {
                 continue;
             }

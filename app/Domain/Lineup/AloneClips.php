@@ -4,7 +4,8 @@ declare(strict_types=1);
 
 namespace App\Domain\Lineup;
 
-use App\Domain\Footage\ClipMedia;
+use App\Domain\Footage\MediaFile;
+use App\Domain\Footage\MediaFolder;
 use App\Domain\Footage\TakeFacts;
 use App\Domain\Undo\ChangeLog;
 use App\Models\Clip;
@@ -83,7 +84,7 @@ final class AloneClips
     /** Whether anything stands out of what the clip has recorded; true where that is not known. */
     private static function isHeard(Clip $clip): bool
     {
-        $guide = ClipMedia::folder($clip) . '/guide';
+        $guide = MediaFolder::of($clip)->read(MediaFile::Guide);
         if ($clip->isPicture() && ($clip->channels ?? []) === []) {
             return false;
         }

@@ -4,7 +4,8 @@ declare(strict_types=1);
 
 namespace App\Domain\Lineup;
 
-use App\Domain\Footage\ClipMedia;
+use App\Domain\Footage\MediaFile;
+use App\Domain\Footage\MediaFolder;
 use App\Domain\Tasks\StartTask;
 use App\Models\Clip;
 use App\Models\Placement;
@@ -56,7 +57,7 @@ final class CheckPoints
      */
     private static function kept(Clip $clip): ?array
     {
-        $file = self::file($clip);
+        $file = MediaFolder::of($clip)->read(MediaFile::Points);
         clearstatcache(true, $file);
         $kept =
             is_file($file) && filemtime($file) >= ($clip->proxied_at?->getTimestamp() ?? 0)
@@ -69,24 +70,21 @@ final class CheckPoints
     /** Looks for them now, in a worker: a long recording takes a while. */
     public function find(Clip $clip): void
     {
-        $guide = ClipMedia::folder($clip) . '/guide';
+        $guide = MediaFolder::of($clip)->read(MediaFile::Guide);
         $track = is_file($guide) ? GuideTrack::ofFile($guide) : null;
         $points = [
             'claps' => $track === null ? [] : Claps::of($track),
             'onsets' => $track === null ? [] : self::onsets($track, 0, $track->steps()),
             'flashes' => $this->flashes($clip),
         ];
-        $file = self::file($clip);
-        if (is_dir(dirname($file))) {
+        $media = MediaFolder::of($clip);
+        if (is_dir($media->folder())) {
+            $file = $media->write(MediaFile::Points);
             $part = $file . '.' . bin2hex(random_bytes(4)) . '.part';
             file_put_contents($part, json_encode($points));
             rename($part, $file);
+            $media->keep();
         }
-    }
-
-    private static function file(Clip $clip): string
-    {
-        return ClipMedia::folder($clip) . '/points.json';
     }
 
     /**
@@ -113,7 +111,7 @@ final class CheckPoints
                 }
             }
         }
-        $guide = ClipMedia::folder($clip) . '/guide';
+        $guide = MediaFolder::of($clip)->read(MediaFile::Guide);
         if (is_file($guide) && $to > $from) {
             $track = GuideTrack::ofFile($guide);
             $step = intdiv(Ticks::PER_SECOND, GuideTrack::STEP_RATE);
@@ -146,7 +144,7 @@ final class CheckPoints
     /** @return list<array{frame: int, strength: float}> */
     private function flashes(Clip $clip): array
     {
-        $proxy = ClipMedia::folder($clip) . '/proxy.mp4';
+        $proxy = MediaFolder::of($clip)->read(MediaFile::Proxy);
         if (!$clip->isPicture() || !is_file($proxy)) {
             return [];
         }

@@ -5,6 +5,8 @@ declare(strict_types=1);
 namespace App\Domain\Lineup;
 
 use App\Domain\Footage\ClipMedia;
+use App\Domain\Footage\MediaFile;
+use App\Domain\Footage\MediaFolder;
 use App\Domain\Footage\Stores;
 use App\Domain\Tasks\TaskLost;
 use App\Models\Clip;
@@ -76,7 +78,7 @@ final class LaySound
             ...array_map(static fn(array $piece) => $piece['sound']->placement->updated_at, $pieces),
         );
 
-        return $moved >= $clip->sound_synced_at || !is_file(ClipMedia::folder($clip) . '/synced.mp4');
+        return $moved >= $clip->sound_synced_at || !MediaFolder::of($clip)->has(MediaFile::Synced);
     }
 
     /** @param  list<array{sound: Clip, from: int, to: int}>  $pieces */

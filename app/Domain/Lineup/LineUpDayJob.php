@@ -9,6 +9,7 @@ use App\Domain\Tasks\TaskRun;
 use App\Models\LineupRun;
 use App\Models\ShootDay;
 use App\Models\User;
+use App\Support\Folders;
 use App\Support\Live;
 use App\Support\Topic;
 use Cartella\Core\Time\Ticks;
@@ -39,7 +40,7 @@ final class LineUpDayJob implements ShouldQueue
             $day = ShootDay::query()->findOrFail($run->task->subject['day']);
             // The recorder's sound is laid under every picture anew: about what the proxies take.
             app(Room::class)->need([
-                (string) config('cartella.proxies') =>
+                Folders::media() =>
                     intdiv((int) $day->clips()->where('kind', 'picture')->sum('duration_ticks'), Ticks::PER_SECOND) *
                     self::BYTES_PER_SECOND,
             ]);

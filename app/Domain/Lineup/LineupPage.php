@@ -7,6 +7,7 @@ namespace App\Domain\Lineup;
 use App\Models\Clip;
 use App\Models\ClockOffset;
 use App\Models\ShootDay;
+use Cartella\Core\Lineup\Gaps;
 use Cartella\Core\Lineup\RanAlone;
 
 /** The line-up of a day as lanes, placements and strays; ticks since midnight on the anchor's clock. */
@@ -86,6 +87,7 @@ final class LineupPage
         return [
             'placements' => $placements,
             'strays' => $strays,
+            'holes' => self::holes($placements),
             'clocks' => ClockOffset::query()
                 ->with('device')
                 ->where('shoot_day_id', $day->id)
@@ -119,5 +121,31 @@ final class LineupPage
             $clip->duration_ticks < RanAlone::SHORT_TICKS => ['false_start', 'clap', 'out'],
             default => ['clap', 'hand', 'false_start', 'out'],
         };
+    }
+
+    /**
+     * @param  list<array<string, mixed>>  $placements
+     * @return list<array{device: string, from_ticks: int, to_ticks: int}> moments of the day's clock that a device missed
+     */
+    private static function holes(array $placements): array
+    {
+        $lanes = [];
+        foreach ($placements as $one) {
+            if ($one['group'] === 0) {
+                $lanes[(string) $one['device']][] = [
+                    $one['start_ticks'],
+                    $one['start_ticks'] + (int) $one['duration_ticks'],
+                    $one['alone'],
+                ];
+            }
+        }
+        $holes = [];
+        foreach (Gaps::of($lanes) as $device => $missed) {
+            foreach ($missed as [$from, $to]) {
+                $holes[] = ['device' => (string) $device, 'from_ticks' => $from, 'to_ticks' => $to];
+            }
+        }
+
+        return $holes;
     }
 }

@@ -5,6 +5,8 @@ declare(strict_types=1);
 namespace App\Domain\Lineup;
 
 use App\Domain\Footage\ClipMedia;
+use App\Domain\Footage\MediaFile;
+use App\Domain\Footage\MediaFolder;
 use App\Domain\Footage\Stores;
 use App\Models\Clip;
 use App\Support\Problem;
@@ -83,10 +85,10 @@ final class PairSound
             count($clip->paths()) > 1
                 ? ($clip->isSound()
                     ? ClipMedia::soundFile($clip, $this->stores)
-                    : ClipMedia::folder($clip) . '/proxy.mp4')
+                    : MediaFolder::of($clip)->read(MediaFile::Proxy))
                 : $this->stores->fileOf($clip);
         $mono = GuideTrack::monoFilter(
-            $file === ClipMedia::folder($clip) . '/proxy.mp4' ? 2 : (int) ($clip->facts['audio_streams'][0] ?? 1),
+            $file === MediaFolder::of($clip)->read(MediaFile::Proxy) ? 2 : (int) ($clip->facts['audio_streams'][0] ?? 1),
         );
 
         return [

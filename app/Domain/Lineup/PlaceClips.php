@@ -4,7 +4,8 @@ declare(strict_types=1);
 
 namespace App\Domain\Lineup;
 
-use App\Domain\Footage\ClipMedia;
+use App\Domain\Footage\MediaFile;
+use App\Domain\Footage\MediaFolder;
 use App\Domain\Footage\Stores;
 use App\Models\Clip;
 use App\Models\ClipMark;
@@ -134,7 +135,7 @@ final class PlaceClips
 
     private function clip(Clip $clip, int $base, int $correction, bool $isFixed, ?ClipMark $mark): LineupClip
     {
-        $guide = ClipMedia::folder($clip) . '/guide';
+        $guide = MediaFolder::of($clip)->read(MediaFile::Guide);
         $isFixed = $isFixed || $clip->placement?->isHeld() === true;
         $recorded = $clip->recorded_at !== null && strlen($clip->recorded_at) > 10 ? strtotime($clip->recorded_at) : false;
         $markers = [];

@@ -4,7 +4,8 @@ declare(strict_types=1);
 
 namespace App\Domain\Lineup;
 
-use App\Domain\Footage\ClipMedia;
+use App\Domain\Footage\MediaFile;
+use App\Domain\Footage\MediaFolder;
 use App\Models\Clip;
 use App\Support\Problem;
 use Cartella\Core\Sound\Claps;
@@ -22,7 +23,7 @@ final class SlateStart
     /** @return int|null by the clap on the clip's own sound; null where none is heard */
     public static function heard(Clip $clip): ?int
     {
-        $guide = ClipMedia::folder($clip) . '/guide';
+        $guide = MediaFolder::of($clip)->read(MediaFile::Guide);
         $clap = is_file($guide)
             ? Claps::strongest(GuideTrack::ofFile($guide), 0, min(self::WITHIN, intdiv((int) $clip->duration_ticks, 2)))
             : null;

@@ -9,6 +9,7 @@ use App\Models\Card;
 use App\Models\ShootDay;
 use App\Models\Task;
 use App\Models\User;
+use App\Support\Folders;
 use App\Support\Problem;
 
 /**
@@ -50,7 +51,7 @@ final class MakeReport
 
     public static function file(Task $task): string
     {
-        return config('cartella.var') . '/reports/' . $task->ulid . '.pdf';
+        return Folders::var('reports/' . $task->ulid . '.pdf');
     }
 
     private function latest(ShootDay $day, User $user, string $what, ?Card $card): ?Task

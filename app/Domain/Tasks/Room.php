@@ -4,6 +4,8 @@ declare(strict_types=1);
 
 namespace App\Domain\Tasks;
 
+use App\Support\Folders;
+
 /**
  * Free space, looked at before work that fills disks begins. A floor is kept on the volume of the database, so that
  * people can still sign in, stop work and take things away when everything else is full.
@@ -28,7 +30,7 @@ class Room
         }
         foreach ($volumes as $device => $volume) {
             $free = $this->freeBytes($volume['path']);
-            $isDatabases = $device === (@stat(self::existing((string) config('cartella.database')))['dev'] ?? null);
+            $isDatabases = $device === (@stat(self::existing(Folders::database()))['dev'] ?? null);
             $floor = $isDatabases ? (int) config('cartella.floor_bytes') : self::MARGIN;
             if ($free !== null && $free < $volume['bytes'] + $floor) {
                 throw new NoRoom(
@@ -48,7 +50,7 @@ class Room
     /** @throws NoRoom if the database's volume has come below its floor while the work went on */
     public function keepFloor(): void
     {
-        $free = $this->freeBytes((string) config('cartella.database'));
+        $free = $this->freeBytes(Folders::database());
         // Half of it: what was let begin with room for all of its work may use the margin of an estimate.
         if ($free !== null && $free < intdiv((int) config('cartella.floor_bytes'), 2)) {
             throw new NoRoom(sprintf('Waits for room: only %s are free where the desk keeps its own records.', self::size($free)));

@@ -51,7 +51,7 @@ final class TaskRun
      */
     public static function of(int $taskId, callable $work, ?string $on = null): void
     {
-        if (!NamedLock::take("task.$taskId")) {
+        if (!TaskLock::take("task.$taskId")) {
             return;
         }
         $holds = false;
@@ -61,7 +61,7 @@ final class TaskRun
                 return;
             }
             $run = new self($task);
-            $holds = $on === null || NamedLock::take($on);
+            $holds = $on === null || TaskLock::take($on);
             if (!$holds) {
                 $run->wait('Waits for another run on the same.', self::AGAIN_SECONDS);
             } elseif (self::isSpent($task)) {
@@ -80,15 +80,15 @@ final class TaskRun
         } finally {
             LastWords::stop();
             if ($holds && $on !== null) {
-                NamedLock::letGo($on);
+                TaskLock::letGo($on);
             }
-            NamedLock::letGo("task.$taskId");
+            TaskLock::letGo("task.$taskId");
         }
     }
 
     public static function isHeld(int $taskId): bool
     {
-        return !NamedLock::isFree("task.$taskId");
+        return !TaskLock::isFree("task.$taskId");
     }
 
     /** Whether its workers died so often, without getting any further, that the task itself must be what kills them. */
@@ -231,7 +231,7 @@ final class TaskRun
             'now' => mb_substr(mb_scrub($now), 0, 300),
         ]);
         $this->tell();
-        if (!NamedLock::isOurs('task.' . $this->task->id)) {
+        if (!TaskLock::isOurs('task.' . $this->task->id)) {
             throw new TaskLost('The lock of the task is gone.');
         }
         if (Task::query()->whereKey($this->task->id)->whereNotNull('cancel_asked_at')->exists()) {

@@ -76,7 +76,7 @@ final class LogController extends Controller
 
     public function edit(Request $request, Production $production, Take $take, EditTake $edit): JsonResponse
     {
-        $edit($take, self::who($request), TakeChanges::of($request->input('changes'), $production->fields()));
+        $edit($take, self::who($request), TakeChanges::of($request->input('changes'), $production->fields(), $production->slate_style));
 
         return new JsonResponse(new MadeAnswer($take->ulid));
     }
@@ -87,7 +87,10 @@ final class LogController extends Controller
         $input = $request->validated();
         $edits = array_map(
             static fn(mixed $one): array => is_array($one) && is_string($one['take'] ?? null)
-                ? ['take' => $one['take'], 'changes' => TakeChanges::of($one['changes'] ?? null, $production->fields())]
+                ? [
+                    'take' => $one['take'],
+                    'changes' => TakeChanges::of($one['changes'] ?? null, $production->fields(), $production->slate_style),
+                ]
                 : throw Problem::refused('input.invalid', 'An edit names no take.', 'Load the page again.'),
             array_values($input['edits']),
         );

@@ -4,19 +4,21 @@ declare(strict_types=1);
 
 namespace App\Http\Shell;
 
-use App\Domain\Tasks\NamedLock;
+use App\Domain\Tasks\TaskLock;
 use App\Http\Controller;
 use App\Http\Shell\Answers\ChangesAnswer;
 use App\Models\Production;
+use App\Support\LiveBus;
 use App\Support\Problem;
 use Illuminate\Http\JsonResponse;
 use Illuminate\Http\Request;
-use Illuminate\Support\Facades\DB;
 use Symfony\Component\HttpFoundation\StreamedResponse;
 
 /** Tells a page what changed: server-sent events, or one answer for a page that has to poll. */
 final class LiveController extends Controller
 {
+    public function __construct(private readonly LiveBus $bus) {}
+
     /** One connection holds a PHP process, so it ends now and then and the page opens another. */
     private const SECONDS = 50;
 
@@ -31,14 +33,16 @@ final class LiveController extends Controller
         $request->session()->save(); // nothing else may wait for this session meanwhile
         $this->refuseTooMany((int) $request->user()?->getAuthIdentifier());
 
+        $bus = $this->bus;
+
         return new StreamedResponse(
-            static function () use ($production, $last): void {
-                $last = $last < 0 ? (int) DB::table('events')->where('production_id', $production->id)->max('id') : $last;
+            static function () use ($production, $last, $bus): void {
+                $last = $last < 0 ? $bus->last($production->id) : $last;
                 echo "retry: 1000\nid: $last\nevent: hello\ndata: {}\n\n";
                 self::push();
                 $end = microtime(true) + self::SECONDS;
                 while (microtime(true) < $end && connection_aborted() === 0) {
-                    $events = self::since($production, $last);
+                    $events = $bus->since($production->id, $last);
                     foreach ($events as $event) {
                         $last = $event['id'];
                         echo "id: $last\nevent: change\ndata: " . json_encode($event, JSON_THROW_ON_ERROR) . "\n\n";
@@ -63,7 +67,7 @@ final class LiveController extends Controller
     private function refuseTooMany(int $user): void
     {
         for ($seat = 1; $seat <= self::PER_PERSON; $seat++) {
-            if (NamedLock::take("live.$user.$seat")) {
+            if (TaskLock::take("live.$user.$seat")) {
                 return;
             }
         }
@@ -73,29 +77,9 @@ final class LiveController extends Controller
     public function poll(Request $request, Production $production): JsonResponse
     {
         $after = (int) $request->query('after', '-1');
-        $last = (int) DB::table('events')->where('production_id', $production->id)->max('id');
+        $last = $this->bus->last($production->id);
 
-        return new JsonResponse(new ChangesAnswer($last, $after < 0 ? [] : self::since($production, $after)));
-    }
-
-    /** @return list<array{id: int, topic: string, facts: mixed, origin: string|null}> */
-    private static function since(Production $production, int $last): array
-    {
-        return DB::table('events')
-            ->where('production_id', $production->id)
-            ->where('id', '>', $last)
-            ->orderBy('id')
-            ->limit(200)
-            ->get()
-            ->map(
-                static fn(object $row): array => [
-                    'id' => (int) $row->id,
-                    'topic' => $row->topic,
-                    'facts' => json_decode($row->facts, true),
-                    'origin' => $row->origin,
-                ],
-            )
-            ->all();
+        return new JsonResponse(new ChangesAnswer($last, $after < 0 ? [] : $this->bus->since($production->id, $after)));
     }
 
     private static function push(): void

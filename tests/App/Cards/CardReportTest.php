@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 namespace Tests\App\Cards;
 
-use App\Domain\Footage\ClipMedia;
+use App\Domain\Footage\MediaFolder;
 use App\Domain\Reports\ReportJob;
 use App\Domain\Reports\Reports;
 use App\Models\Card;
@@ -52,8 +52,8 @@ final class CardReportTest extends TestCase
             'hash' => 'abc',
             'copies' => 2,
         ]);
-        mkdir(ClipMedia::folder($clip), 0777, true);
-        imagejpeg(imagecreatetruecolor(32, 18), ClipMedia::folder($clip) . '/thumb-2.jpg');
+        mkdir(MediaFolder::of($clip)->folder(), 0777, true);
+        imagejpeg(imagecreatetruecolor(32, 18), MediaFolder::of($clip)->folder() . '/thumb-2.jpg');
         $this->as();
     }
 

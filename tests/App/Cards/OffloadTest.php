@@ -6,7 +6,7 @@ namespace Tests\App\Cards;
 
 use App\Domain\Cards\CopyCardJob;
 use App\Domain\Cards\Readers;
-use App\Domain\Footage\ClipMedia;
+use App\Domain\Footage\MediaFolder;
 use App\Domain\Tasks\Room;
 use App\Domain\Tasks\TaskLost;
 use App\Models\Card;
@@ -60,16 +60,16 @@ final class OffloadTest extends TestCase
         $answer = $this->get($this->at("clips/$clip->ulid/media/proxy"))->assertOk();
         self::assertStringEndsWith('/proxy.mp4', (string) $answer->headers->get('X-Accel-Redirect'));
         foreach (['proxy.mp4', 'thumb-1.jpg', 'thumb-2.jpg', 'thumb-3.jpg', 'peaks', 'guide'] as $name) {
-            self::assertFileExists(ClipMedia::folder($clip) . '/' . $name);
+            self::assertFileExists(MediaFolder::of($clip)->folder() . '/' . $name);
         }
-        self::assertSame(2 * 6 * 8000, filesize(ClipMedia::folder($clip) . '/guide'));
+        self::assertSame(2 * 6 * 8000, filesize(MediaFolder::of($clip)->folder() . '/guide'));
     }
 
     public function test_the_proxy_has_the_frames_of_the_original_one_for_one(): void
     {
         $this->camera('A001/A001C001.mov', $this->stage(4, 2), '00:00:00:00');
         $this->offload('A001', 'A');
-        $proxy = ClipMedia::folder(Clip::query()->sole()) . '/proxy.mp4';
+        $proxy = MediaFolder::of(Clip::query()->sole())->folder() . '/proxy.mp4';
         $run = Process::run([
             'ffprobe',
             '-v',
@@ -141,7 +141,7 @@ final class OffloadTest extends TestCase
         $this->camera('A001/A001C001.mov', $this->stage(3, 4), '00:00:00:00');
         $this->offload('A001', 'A');
         $clip = Clip::query()->sole();
-        $proxy = ClipMedia::folder($clip) . '/proxy.mp4';
+        $proxy = MediaFolder::of($clip)->folder() . '/proxy.mp4';
         unlink($proxy);
         $clip->update(['problems' => ['The proxy could not be made.']]);
         $this->postJson($this->at("clips/$clip->ulid/media"))->assertStatus(202);

@@ -6,6 +6,7 @@ namespace Tests\App\Cards;
 
 use App\Domain\Cards\CatalogueCardJob;
 use App\Domain\Footage\ClipMedia;
+use App\Domain\Footage\MediaFolder;
 use App\Domain\Footage\Stores;
 use App\Models\Clip;
 use App\Models\Task;
@@ -52,7 +53,7 @@ final class RecordingsInPartsTest extends TestCase
         );
         $joined = WavReader::read(ClipMedia::soundFile($clip, new Stores()));
         self::assertSame([3, 8000, 8000 * 36_000], [$joined->format->channels, $joined->frames(), $joined->bext['time_reference'] ?? null]);
-        self::assertFileExists(ClipMedia::folder($clip) . '/proxy.mp4');
+        self::assertFileExists(MediaFolder::of($clip)->folder() . '/proxy.mp4');
         self::assertCount(3, (new Stores())->filesOf($clip));
     }
 
@@ -64,7 +65,7 @@ final class RecordingsInPartsTest extends TestCase
         $clip = Clip::query()->sole();
         self::assertSame(2.5, $clip->duration_ticks / Ticks::PER_SECOND);
         self::assertSame(20_000, WavReader::read(ClipMedia::soundFile($clip, new Stores()))->frames());
-        self::assertSame(2 * 20_000, filesize(ClipMedia::folder($clip) . '/guide'));
+        self::assertSame(2 * 20_000, filesize(MediaFolder::of($clip)->folder() . '/guide'));
     }
 
     public function test_a_picture_in_two_files_is_one_clip_whose_proxy_has_every_frame(): void
@@ -97,7 +98,7 @@ final class RecordingsInPartsTest extends TestCase
         $this->offload('A001', 'A');
         $clip = Clip::query()->sole();
         self::assertSame([100, 4 * Ticks::PER_SECOND, 2], [$clip->frames, $clip->duration_ticks, count($clip->paths())]);
-        self::assertSame(100, Probe::file(ClipMedia::folder($clip) . '/proxy.mp4')->frames);
+        self::assertSame(100, Probe::file(MediaFolder::of($clip)->folder() . '/proxy.mp4')->frames);
     }
 
     public function test_cataloguing_again_leaves_what_a_person_has_set(): void

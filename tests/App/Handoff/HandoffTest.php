@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 namespace Tests\App\Handoff;
 
-use App\Domain\Footage\ClipMedia;
+use App\Domain\Footage\MediaFolder;
 use App\Domain\Handoff\PackJob;
 use App\Models\Clip;
 use App\Models\Handoff;
@@ -23,8 +23,8 @@ final class HandoffTest extends TestCase
     private function proxied(string $name, string $device, float $at): Clip
     {
         $clip = $this->clip($name, $device, $at, more: ['proxied_at' => now()]);
-        mkdir(ClipMedia::folder($clip), 0777, true);
-        file_put_contents(ClipMedia::folder($clip) . '/proxy.mp4', 'pictures of ' . $name);
+        mkdir(MediaFolder::of($clip)->folder(), 0777, true);
+        file_put_contents(MediaFolder::of($clip)->folder() . '/proxy.mp4', 'pictures of ' . $name);
 
         return $clip;
     }
@@ -99,7 +99,7 @@ final class HandoffTest extends TestCase
     public function test_the_recorders_sound_goes_with_a_picture_only_while_it_is_laid(): void
     {
         $clip = $this->proxied('A001C001', 'A', 10);
-        file_put_contents(ClipMedia::folder($clip) . '/synced.mp4', 'pictures with sound');
+        file_put_contents(MediaFolder::of($clip)->folder() . '/synced.mp4', 'pictures with sound');
         self::assertStringEqualsFile($this->inbox($this->handOff()) . '/proxies/import_A001C001.mp4', 'pictures of A001C001');
         $clip->update(['sound_synced_at' => now()]);
         self::assertStringEqualsFile($this->inbox($this->handOff()) . '/proxies/import_A001C001.mp4', 'pictures with sound');
@@ -138,8 +138,8 @@ final class HandoffTest extends TestCase
                 10 + $n,
                 more: ['proxied_at' => now(), 'path_hash' => md5("$n")],
             );
-            mkdir(ClipMedia::folder($clip), 0777, true);
-            file_put_contents(ClipMedia::folder($clip) . '/proxy.mp4', $content);
+            mkdir(MediaFolder::of($clip)->folder(), 0777, true);
+            file_put_contents(MediaFolder::of($clip)->folder() . '/proxy.mp4', $content);
         }
         $handoff = $this->handOff();
         $files = array_map(

@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 namespace Tests\App\Lineup;
 
-use App\Domain\Footage\ClipMedia;
+use App\Domain\Footage\MediaFolder;
 use App\Domain\Lineup\LaySound;
 use App\Domain\Lineup\PointsJob;
 use App\Models\Clip;
@@ -80,9 +80,9 @@ final class CheckTest extends TestCase
         self::assertContains('onset', array_column($check->json('moments'), 'what'));
         $points = $this->getJson($this->at("clips/$clip->ulid/points"))->assertOk()->json();
         self::assertEqualsWithDelta(2.0, $points['claps'][0]['ticks'] / Ticks::PER_SECOND, 0.01);
-        file_put_contents(ClipMedia::folder($clip) . '/points.json', json_encode(['claps' => [], 'onsets' => [], 'flashes' => []]));
+        file_put_contents(MediaFolder::of($clip)->folder() . '/points.json', json_encode(['claps' => [], 'onsets' => [], 'flashes' => []]));
         self::assertSame([], $this->getJson($this->at("clips/$clip->ulid/points"))->json('claps'), 'they are looked for once');
-        unlink(ClipMedia::folder($clip) . '/points.json');
+        unlink(MediaFolder::of($clip)->folder() . '/points.json');
         Queue::fake();
         $this->getJson($this->at("clips/$clip->ulid/points"))->assertStatus(202)->assertJsonPath('pending', true);
         $this->getJson($this->at("clips/$clip->ulid/points"))->assertStatus(202);
@@ -152,7 +152,7 @@ final class CheckTest extends TestCase
         $clip = $this->clipNamed('B001C001');
         $clip->placement->update(['start_ticks' => $clip->placement->start_ticks + Ticks::PER_SECOND]);
         self::assertSame(['B001C001'], $day());
-        $heard = GuideTrack::decode(ClipMedia::folder($clip) . '/synced.mp4', 2);
+        $heard = GuideTrack::decode(MediaFolder::of($clip)->folder() . '/synced.mp4', 2);
         self::assertGreaterThan(80_000, $heard->samples());
     }
 

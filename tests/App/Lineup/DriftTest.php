@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 namespace Tests\App\Lineup;
 
-use App\Domain\Footage\ClipMedia;
+use App\Domain\Footage\MediaFolder;
 use App\Models\Clip;
 use Cartella\Core\Lineup\SoundMatcher;
 use Cartella\Core\Sound\GuideTrack;
@@ -45,7 +45,7 @@ final class DriftTest extends TestCase
     /** How much later the laid sound is than the camera's own in the last eight seconds, milliseconds. */
     private function lateAtTheEnd(): float
     {
-        $folder = ClipMedia::folder($this->camera1());
+        $folder = MediaFolder::of($this->camera1())->folder();
         $own = GuideTrack::ofBytes(GuideTrack::ofFile($folder . '/guide')->slice(256_000, 64_000));
         $laid = GuideTrack::ofBytes(GuideTrack::decode($folder . '/synced.mp4', 2)->slice(256_000, 64_000));
 

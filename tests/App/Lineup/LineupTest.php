@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 namespace Tests\App\Lineup;
 
-use App\Domain\Footage\ClipMedia;
+use App\Domain\Footage\MediaFolder;
 use App\Models\Clip;
 use App\Models\ClockOffset;
 use App\Models\Handoff;
@@ -82,7 +82,7 @@ final class LineupTest extends TestCase
         $this->getJson($this->onDay('log'))->assertJsonPath('takes.0.sync', 'sound');
         $clip = $this->clipNamed('A001C001');
         self::assertNotNull($clip->sound_synced_at);
-        $heard = GuideTrack::decode(ClipMedia::folder($clip) . '/synced.mp4', 2);
+        $heard = GuideTrack::decode(MediaFolder::of($clip)->folder() . '/synced.mp4', 2);
         // The clap lies 2.5 s into the recorder's file, which is 1.5 s into this picture.
         self::assertEqualsWithDelta(1.5 * Ticks::PER_SECOND, Claps::strongest($heard, 0, 4 * Ticks::PER_SECOND), 0.015 * Ticks::PER_SECOND);
     }

@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 namespace Tests\App\Lineup;
 
-use App\Domain\Footage\ClipMedia;
+use App\Domain\Footage\MediaFolder;
 use App\Domain\Lineup\LaySoundJob;
 use App\Domain\Lineup\PlaceClips;
 use App\Models\Clip;
@@ -34,8 +34,11 @@ final class PlaceClipsTest extends TestCase
     private function guided(string $name, string $device, float $clock, int $from, int $seconds): Clip
     {
         $clip = $this->clip($name, $device, $clock, $seconds);
-        mkdir(ClipMedia::folder($clip), 0777, true);
-        file_put_contents(ClipMedia::folder($clip) . '/guide', pack('s*', ...array_slice($this->stage, 8000 * $from, 8000 * $seconds)));
+        mkdir(MediaFolder::of($clip)->folder(), 0777, true);
+        file_put_contents(
+            MediaFolder::of($clip)->folder() . '/guide',
+            pack('s*', ...array_slice($this->stage, 8000 * $from, 8000 * $seconds)),
+        );
 
         return $clip;
     }

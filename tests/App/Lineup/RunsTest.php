@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 namespace Tests\App\Lineup;
 
-use App\Domain\Footage\ClipMedia;
+use App\Domain\Footage\MediaFolder;
 use App\Models\Card;
 use App\Models\Clip;
 use App\Models\ClockOffset;
@@ -40,8 +40,11 @@ final class RunsTest extends TestCase
     private function guided(string $name, string $device, float $clock, int $from, int $seconds, ?string $roll = null): Clip
     {
         $clip = $this->clip($name, $device, $clock, $seconds);
-        mkdir(ClipMedia::folder($clip), 0777, true);
-        file_put_contents(ClipMedia::folder($clip) . '/guide', pack('s*', ...array_slice($this->stage, 8000 * $from, 8000 * $seconds)));
+        mkdir(MediaFolder::of($clip)->folder(), 0777, true);
+        file_put_contents(
+            MediaFolder::of($clip)->folder() . '/guide',
+            pack('s*', ...array_slice($this->stage, 8000 * $from, 8000 * $seconds)),
+        );
         if ($roll !== null) {
             $clip->update([
                 'card_id' => Card::query()->create([
@@ -106,8 +109,14 @@ final class RunsTest extends TestCase
     {
         $this->lineUp();
         $before = $this->placed('B1')->start_ticks;
-        file_put_contents(ClipMedia::folder($this->clips['B1']) . '/guide', pack('s*', ...array_slice($this->stage, 8000 * 20, 8000 * 12)));
-        file_put_contents(ClipMedia::folder($this->clips['A2']) . '/guide', pack('s*', ...array_slice($this->stage, 8000 * 30, 8000 * 10)));
+        file_put_contents(
+            MediaFolder::of($this->clips['B1'])->folder() . '/guide',
+            pack('s*', ...array_slice($this->stage, 8000 * 20, 8000 * 12)),
+        );
+        file_put_contents(
+            MediaFolder::of($this->clips['A2'])->folder() . '/guide',
+            pack('s*', ...array_slice($this->stage, 8000 * 30, 8000 * 10)),
+        );
         $this->lineUp();
         self::assertEqualsWithDelta(1020.0, $this->seconds('B1'), 0.02);
         [$first, $second] = LineupRun::query()->orderBy('number')->get()->all();
@@ -165,8 +174,8 @@ final class RunsTest extends TestCase
     {
         $song = array_slice($this->stage, 0, 80_000);
         $this->stage = [...$song, ...Noise::speech(10, 34), ...$song, ...Noise::speech(20, 35)];
-        file_put_contents(ClipMedia::folder($this->clips['S1']) . '/guide', pack('s*', ...$this->stage));
-        file_put_contents(ClipMedia::folder($this->clips['B1']) . '/guide', pack('s*', ...array_slice($song, 8000, 64_000)));
+        file_put_contents(MediaFolder::of($this->clips['S1'])->folder() . '/guide', pack('s*', ...$this->stage));
+        file_put_contents(MediaFolder::of($this->clips['B1'])->folder() . '/guide', pack('s*', ...array_slice($song, 8000, 64_000)));
         $this->lineUp();
         $was = $this->seconds('B1');
         self::assertFalse($this->placed('B1')->is_sure);

@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 namespace Tests\App\Lineup;
 
-use App\Domain\Footage\ClipMedia;
+use App\Domain\Footage\MediaFolder;
 use App\Domain\Lineup\PlaceClips;
 use App\Models\Clip;
 use App\Models\LineupRun;
@@ -116,9 +116,9 @@ final class StraysTest extends TestCase
     private function heard(string $name, string $device, float $clock, int $from, int $seconds): Clip
     {
         $clip = $this->clip($name, $device, $clock, $seconds);
-        mkdir(ClipMedia::folder($clip), 0777, true);
+        mkdir(MediaFolder::of($clip)->folder(), 0777, true);
         file_put_contents(
-            ClipMedia::folder($clip) . '/guide',
+            MediaFolder::of($clip)->folder() . '/guide',
             pack('s*', ...array_slice(Noise::speech(40, 81), 8000 * $from, 8000 * $seconds)),
         );
 

@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 namespace Tests\App\Screening;
 
-use App\Domain\Footage\ClipMedia;
+use App\Domain\Footage\MediaFolder;
 use App\Domain\Handoff\ExchangeSequence;
 use App\Domain\Sequences\Playlist;
 use App\Domain\Sequences\SequenceStore;
@@ -103,8 +103,8 @@ final class ReelTest extends TestCase
             ]
             as $clip
         ) {
-            mkdir(ClipMedia::folder($clip), 0777, true);
-            file_put_contents(ClipMedia::folder($clip) . '/guide', pack('s*', ...$samples));
+            mkdir(MediaFolder::of($clip)->folder(), 0777, true);
+            file_put_contents(MediaFolder::of($clip)->folder() . '/guide', pack('s*', ...$samples));
         }
         [$head, $tail] = $this->pieces($this->build());
         self::assertEqualsWithDelta(2 * Ticks::PER_SECOND, $head->sourceStartTicks, 2 * 28_224_000);

@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 namespace Tests\App\Shell;
 
-use App\Domain\Footage\ClipMedia;
+use App\Domain\Footage\MediaFolder;
 use App\Support\Live;
 use App\Support\Topic;
 use Illuminate\Database\Events\QueryExecuted;
@@ -138,9 +138,9 @@ final class LiveTest extends TestCase
         $this->get('/some/deep/link')->assertOk()->assertSee('id="app"', false);
         $clip = $this->clip('A1', 'A', 0);
         $this->as()->getJson($this->at("clips/$clip->ulid/media/proxy"))->assertNotFound();
-        File::ensureDirectoryExists(ClipMedia::folder($clip));
+        File::ensureDirectoryExists(MediaFolder::of($clip)->folder());
         foreach (['proxy.mp4', 'guide', 'points.json'] as $name) {
-            file_put_contents(ClipMedia::folder($clip) . "/$name", 'x');
+            file_put_contents(MediaFolder::of($clip)->folder() . "/$name", 'x');
         }
         $this->getJson($this->at("clips/$clip->ulid/media/proxy"))->assertOk()->assertHeader('X-Accel-Redirect');
         $this->getJson($this->at("clips/$clip->ulid/media/guide"))->assertNotFound();

@@ -4,10 +4,10 @@ declare(strict_types=1);
 
 namespace Tests\App\Tasks;
 
-use App\Domain\Tasks\NamedLock;
 use App\Domain\Tasks\NoRoom;
 use App\Domain\Tasks\Room;
 use App\Domain\Tasks\StartTask;
+use App\Domain\Tasks\TaskLock;
 use App\Domain\Tasks\TaskPaused;
 use App\Domain\Tasks\TaskRun;
 use App\Models\Card;
@@ -149,7 +149,7 @@ final class RecoverTest extends TestCase
         DB::purge('other');
         TaskRun::of($task->id, static fn(): array => ['message' => 'Done.'], 'catalogue.3');
         self::assertSame('done', $task->refresh()->state);
-        self::assertTrue(NamedLock::isFree('catalogue.3'));
+        self::assertTrue(TaskLock::isFree('catalogue.3'));
     }
 
     public function test_what_waits_for_room_and_what_is_paused_costs_no_try(): void

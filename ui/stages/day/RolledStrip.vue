@@ -6,7 +6,6 @@ import { clock, TICKS } from '@/player/time'
 import { useDesk } from '@/shell/desk'
 import { deviceColour } from '@/shell/device'
 import DeviceBadge from '@/shell/DeviceBadge.vue'
-import { gaps } from '@/shell/gaps'
 import { hours } from './strip'
 
 /** Who rolled when: a strip for each device over the clock of the day; a box where others rolled and it did not. */
@@ -25,7 +24,6 @@ const span = computed(() => {
 const at = (ticks: number) =>
   span.value === null ? 0 : (100 * (ticks - span.value.from)) / (span.value.to - span.value.from)
 const marks = computed(() => (span.value === null ? [] : hours(span.value.from, span.value.to)))
-const missed = computed(() => gaps(props.lanes))
 const go = (clip: string) =>
   router.push({ name: 'log', params: { production: production.value.ulid, day: day.value.ulid }, query: { clip } })
 </script>
@@ -57,7 +55,7 @@ const go = (clip: string) =>
             @click="go(one[2])"
           />
           <i
-            v-for="gap in missed[lane.device] ?? []"
+            v-for="gap in lane.holes"
             :key="gap[0]"
             class="gap"
             :style="{ left: `calc(${at(gap[0])}% - 2px)`, width: `calc(${at(gap[1]) - at(gap[0])}% + 4px)` }"

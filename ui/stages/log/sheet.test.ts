@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest'
 import type { Device, MarkWords, Take } from '@/api/types'
 import { fromTsv, toTsv } from '@/grid/clipboard'
-import { columnsOf, kept, marksOf, pasted, slateFrom, valuesFor } from './sheet'
+import { columnsOf, kept, marksOf, pasted, valuesFor } from './sheet'
 
 const devices: Device[] = [
   { ulid: 'A', letter: 'A', kind: 'camera', note: 'wide', lane: 0, colour: null, is_retired: false },
@@ -68,7 +68,7 @@ describe('columns', () => {
 })
 
 describe('cells', () => {
-  it('reads marks, takes and slates as people write them, and says what it cannot', () => {
+  it('reads marks and takes as people write them, and says what it cannot', () => {
     expect(valuesFor('status', 'NG', words)).toEqual({ status: 'ng' })
     expect(valuesFor('status', '', words)).toEqual({ status: 'none' })
     expect(valuesFor('take', '4b', words)).toEqual({ take: 4, part: 'b' })
@@ -76,8 +76,6 @@ describe('cells', () => {
     expect(valuesFor('status', 'maybe', words)).toMatch(/no mark/)
     expect(valuesFor('sync', 'x', words)).toBeNull()
     expect(marksOf(take(1, valuesFor('marks', 'MOS, tail', words) as Partial<Take>))).toBe('MOS, tail slate')
-    expect(slateFrom('12a 3b')).toEqual({ setup: '12A', take: 3, part: 'b' })
-    expect(slateFrom('twelve')).toBeNull()
   })
 
   it('survive the clipboard with tabs, quotes and lines in them', () => {

@@ -215,15 +215,10 @@ function ownValue(field: TakeField & { key: OwnKey }, plain: string): Partial<Ta
   }
 }
 
-/** `3A/4`, `3A 4b`: the fields of a typed slate; null where it is none. */
-export function slateFrom(text: string): { setup: string; take: number; part: string } | null {
-  const part = /^([A-Za-z0-9-]+)\s*[/ ]\s*(\d{1,3})([a-hj-np-z]?)$/.exec(text.trim())
-  return part === null ? null : { setup: part[1]!.toUpperCase(), take: Number(part[2]), part: part[3] ?? '' }
-}
-
 export interface Edit {
   take: Take
-  values: Partial<Take>
+  /** New values by field; `slate` is setup and take as they were typed, which the server reads. */
+  values: Partial<Take> & { slate?: string }
 }
 
 /**

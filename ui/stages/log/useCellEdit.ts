@@ -3,7 +3,7 @@ import { ApiError } from '@/api/client'
 import type { LogClip, Production, Take } from '@/api/types'
 import { complain } from '@/shell/say'
 import type { Row } from './rows'
-import { cellText, type Edit, type SheetColumn, slateFrom, slateOf, valuesFor } from './sheet'
+import { cellText, type Edit, type SheetColumn, slateOf, valuesFor } from './sheet'
 
 /** Where the cursor goes when a cell is done. */
 export type Then = 'down' | 'next' | 'back' | 'stay'
@@ -69,7 +69,9 @@ export function useCellEdit(options: {
       const { marks, fields } = options.production()
       const values =
         now.column === 'slate'
-          ? (slateFrom(text) ?? `“${text.trim()}” is not a slate; write setup and take, such as 3B/1.`)
+          ? text.trim() === '' || text.trim() === slateOf(now.take)
+            ? null
+            : { slate: text.trim() }
           : valuesFor(now.column, text, marks, fields)
       if (typeof values === 'string') complain(new ApiError(422, 'cell', values, 'Nothing was changed.', {}))
       else if (values !== null) options.edit([{ take: now.take, values }])

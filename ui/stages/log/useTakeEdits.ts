@@ -5,7 +5,7 @@ import { onLive } from '@/api/live'
 import { makeStale, setAnswer } from '@/api/queries'
 import type { Take } from '@/api/types'
 import { complain } from '@/shell/say'
-import type { Edit } from './sheet'
+import { type Edit, slateOf } from './sheet'
 
 /** More rows than this are asked for by asking for the whole sheet. */
 const FEW = 40
@@ -17,6 +17,8 @@ export interface Conflict {
   yours: unknown
   theirs: unknown
 }
+
+const valueOf = (take: Take, field: string) => (field === 'slate' ? slateOf(take) : take[field as keyof Take])
 
 /**
  * Sends changes of takes, shows them at once, and keeps fields that two people changed until one value of each is
@@ -46,8 +48,8 @@ export function useTakeEdits(production: () => string, day: () => string) {
         take: take.ulid,
         changes: Object.fromEntries(
           Object.entries(values)
-            .filter(([field, now]) => JSON.stringify(take[field as keyof Take]) !== JSON.stringify(now))
-            .map(([field, now]) => [field, { was: take[field as keyof Take], now }]),
+            .filter(([field, now]) => JSON.stringify(valueOf(take, field)) !== JSON.stringify(now))
+            .map(([field, now]) => [field, { was: valueOf(take, field), now }]),
         ),
       }))
       .filter((edit) => Object.keys(edit.changes).length > 0)
@@ -64,7 +66,7 @@ export function useTakeEdits(production: () => string, day: () => string) {
       return false
     } finally {
       const isWords = edits.every(
-        ({ values }) => !('scene' in values) && !('setup' in values) && !('take' in values) && !('part' in values),
+        ({ values }) => !['slate', 'scene', 'setup', 'take', 'part'].some((field) => field in values),
       )
       if (isWords && edits.length <= FEW) void refresh(edits.map(({ take }) => take.ulid))
       else makeStale('takes')

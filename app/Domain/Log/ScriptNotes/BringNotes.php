@@ -9,6 +9,7 @@ use App\Models\ScriptNoteFile;
 use App\Models\ShootDay;
 use App\Models\Task;
 use App\Models\User;
+use App\Support\Folders;
 use App\Support\Problem;
 use Cartella\Core\Log\NoteColumns;
 use Illuminate\Support\Facades\DB;
@@ -34,8 +35,8 @@ final class BringNotes
         $isWorkbook = NoteTable::isWorkbook($path);
         $layout = $isWorkbook ? ['heading' => -1, 'columns' => [], 'head' => []] : self::layout($day, $path);
         $stored = 'notes/' . Str::ulid();
-        File::ensureDirectoryExists(config('cartella.var') . '/notes');
-        File::copy($path, config('cartella.var') . '/' . $stored);
+        File::ensureDirectoryExists(Folders::var('notes'));
+        File::copy($path, Folders::var($stored));
 
         return DB::transaction(function () use ($day, $user, $name, $stored, $layout, $isWorkbook): ScriptNoteFile {
             $file = ScriptNoteFile::query()->create([
@@ -64,7 +65,7 @@ final class BringNotes
     /** @throws Problem if it is no table, or unpacks to too much */
     public static function open(ScriptNoteFile $file): void
     {
-        $file->update(['layout' => self::layout($file->day, config('cartella.var') . '/' . $file->path)]);
+        $file->update(['layout' => self::layout($file->day, Folders::var($file->path))]);
     }
 
     /** @return array<string, mixed> what its columns are taken for, and its first rows */

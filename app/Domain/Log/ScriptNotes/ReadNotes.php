@@ -14,6 +14,7 @@ use App\Models\ScriptNoteFile;
 use App\Models\ShootDay;
 use App\Models\Take;
 use App\Models\User;
+use App\Support\Folders;
 use App\Support\Live;
 use App\Support\Topic;
 use Cartella\Core\Log\NoteColumns;
@@ -85,7 +86,7 @@ final class ReadNotes
         $heading = $layout['heading'];
         $headingCells = [];
         $above = $chunk = [];
-        foreach (NoteTable::open(config('cartella.var') . '/' . $file->path)->rows() as $number => $cells) {
+        foreach (NoteTable::open(Folders::var($file->path))->rows() as $number => $cells) {
             if ($number - 1 <= $heading) {
                 $headingCells = $number - 1 === $heading ? $cells : $headingCells;
 

@@ -15,8 +15,8 @@ final readonly class CardDetailAnswer
      * @param  list<array{path: string, reason: string, byte?: int, destination?: string}>  $faults
      * @param  list<string>|null  $chosen_stores
      * @param  list<CardCopyAnswer>  $copies
-     * @param  list<array{path: string, size_bytes: int, algorithm: string|null, hash: string|null, copies: int, fault: string|
-     *     null}>  $list
+     * @param  list<array{path: string, size_bytes: int, algorithm: string|null, hash: string|null, copies: int,
+     *     fault: string|null}>  $list
      * @param  list<CardReleaseAnswer>  $releases
      */
     public function __construct(

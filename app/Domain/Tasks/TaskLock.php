@@ -4,33 +4,28 @@ declare(strict_types=1);
 
 namespace App\Domain\Tasks;
 
-use Illuminate\Support\Facades\DB;
-
-/**
- * A lock by name in the database, held by this process's connection: it goes by itself when the process is killed. Taken
- * twice by one connection it has to be let go twice.
- */
-final class NamedLock
+/** One at a time, by a name; what keeps the names is bound as {@see Locks}. */
+final class TaskLock
 {
     /** @param  int  $seconds  to wait for it */
     public static function take(string $name, int $seconds = 0): bool
     {
-        return (int) (DB::selectOne('SELECT GET_LOCK(?, ?) AS got', [self::full($name), $seconds])->got ?? 0) === 1;
+        return app(Locks::class)->take($name, $seconds);
     }
 
     public static function letGo(string $name): void
     {
-        rescue(static fn() => DB::select('DO RELEASE_LOCK(?)', [self::full($name)]), report: false);
+        app(Locks::class)->letGo($name);
     }
 
     public static function isFree(string $name): bool
     {
-        return (int) (DB::selectOne('SELECT IS_FREE_LOCK(?) AS free', [self::full($name)])->free ?? 1) === 1;
+        return app(Locks::class)->isFree($name);
     }
 
     public static function isOurs(string $name): bool
     {
-        return (int) (DB::selectOne('SELECT IS_USED_LOCK(?) = CONNECTION_ID() AS held', [self::full($name)])->held ?? 0) === 1;
+        return app(Locks::class)->isOurs($name);
     }
 
     /**
@@ -55,11 +50,5 @@ final class NamedLock
         } finally {
             self::letGo($name);
         }
-    }
-
-    /** Names are the whole server's, and two desks may share one. */
-    private static function full(string $name): string
-    {
-        return 'cartella.' . substr(hash('xxh64', (string) config('database.connections.mariadb.database')), 0, 8) . '.' . $name;
     }
 }
