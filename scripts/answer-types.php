@@ -144,9 +144,10 @@ foreach (glob("$root/app/Http/*/Answers/*Answer.php") ?: [] as $file) {
         $lines[] = '  ' . $parameter->getName() . ': ' . AnswerType::of($said[$parameter->getName()] ?? (string) $parameter->getType());
     }
     $about = trim((string) preg_replace('#^\s*/?\*+/? ?|\*/#m', '', (string) $class->getDocComment()));
+    $about = strlen($about) < 110 ? " $about " : "\n * " . wordwrap($about, 114, "\n * ") . "\n ";
     $name = preg_replace('/Answer$/', '', $class->getShortName());
     $interfaces[$name] =
-        "/** $about */\nexport " .
+        "/**$about*/\nexport " .
         ($lines === [] ? "type $name = Record<string, never>\n" : "interface $name {\n" . implode("\n", $lines) . "\n}\n");
 }
 ksort($interfaces);

@@ -252,7 +252,9 @@ export interface ClipPoints {
   pending: boolean | null
 }
 
-/** Everything about one clip, and one person's marks on it. Ticks from its first frame, but for what is on a clock. */
+/**
+ * Everything about one clip, and one person's marks on it. Ticks from its first frame, but for what is on a clock.
+ */
 export interface ClipSheet {
   ulid: string
   name: string
@@ -508,7 +510,9 @@ export interface Locked {
   locked: boolean
 }
 
-/** A clip of a take, or of none, in the sheet. Where a stretch of it belongs to the take, times are that stretch's. */
+/**
+ * A clip of a take, or of none, in the sheet. Where a stretch of it belongs to the take, times are that stretch's.
+ */
 export interface LogClip {
   ulid: string
   kind: 'picture' | 'sound' | 'other'
@@ -753,7 +757,10 @@ export interface Placed {
   miss_ticks: number | null
 }
 
-/** What of a sequence plays when: pieces of picture and pieces of sound on one clock. Ticks; `start_ticks` is the first label. */
+/**
+ * What of a sequence plays when: pieces of picture and pieces of sound on one clock. Ticks; `start_ticks` is the
+ * first label.
+ */
 export interface Playlist {
   sequence: string
   step: number
@@ -836,7 +843,10 @@ export interface ReelAngle {
   look: ClipLook | null
 }
 
-/** One piece of a reel: a take, the pictures that show it, and what was said of it. Ticks from the first frame of `clip`. */
+/**
+ * One piece of a reel: a take, the pictures that show it, and what was said of it. Ticks from the first frame of
+ * `clip`.
+ */
 export interface ReelItem {
   position: number
   clip: string
@@ -1079,7 +1089,10 @@ export interface SlatesRead {
   takes: number
 }
 
-/** A stretch of sound that is heard under the pictures. Ticks: `at` on the playlist's clock, `in` from the recording's start. */
+/**
+ * A stretch of sound that is heard under the pictures. Ticks: `at` on the playlist's clock, `in` from the
+ * recording's start.
+ */
 export interface SoundPiece {
   clip: string
   take: string | null
@@ -1160,7 +1173,10 @@ export interface Stray {
   steps: ('back' | 'lineup' | 'clap' | 'hand' | 'false_start' | 'out' | 'wild')[]
 }
 
-/** A stretch of a clip, some of its channels, or both, that has a name. Ticks from its first frame; null is all of it. */
+/**
+ * A stretch of a clip, some of its channels, or both, that has a name. Ticks from its first frame; null is all of
+ * it.
+ */
 export interface Subclip {
   ulid: string
   name: string

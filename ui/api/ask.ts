@@ -54,8 +54,8 @@ export interface Ask<T> {
 const paths = new Map<About, (ids: never) => string>()
 
 /**
- * Makes the question of one address below a production. The path is asked of the key again when it is fetched anew, so that a key
- * never asks another address.
+ * Makes the question of one address below a production. The path is asked of the key again when it is fetched anew,
+ * so that a key never asks another address.
  */
 export function question<T, I extends Ids = Record<never, never>>(
   about: About,

@@ -37,7 +37,7 @@ const OF_ONE: ReadonlySet<About> = new Set<About>([
   ...(['reel', 'sequence', 'playlist'] as const),
 ])
 
-/** Whether a change makes an answer old. A change that names a row leaves answers alone that are about another row only. */
+/** Whether a change makes an answer old. One that names a row leaves answers alone that are about another row only. */
 export function isStale(cause: Cause, facts: Record<string, unknown>, about: About, ids: Ids): boolean {
   if (STALE[cause]?.includes(about) !== true) return false
   if (!OF_ONE.has(about)) return true

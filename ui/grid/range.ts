@@ -1,8 +1,8 @@
 import { computed, type Ref, shallowRef } from 'vue'
 
 /**
- * A cursor on rows that have keys, and a range from an anchor to it: of whole rows, or of cells where there are columns.
- * Rows come and go and are sorted anew; cursor and anchor stay on their own.
+ * A cursor on rows that have keys, and a range from an anchor to it: of whole rows, or of cells where there are
+ * columns. Rows come and go and are sorted anew; cursor and anchor stay on their own.
  */
 export function useRange(options: {
   rows: Ref<readonly { key: string }[]>

@@ -118,8 +118,8 @@ function install(): void {
 }
 
 /**
- * Shortcuts for as long as their owner is on screen; they stand on the `?` card under their scope's name. Where two owners of
- * one scope can be on a page, each says within which element it lives.
+ * Shortcuts for as long as their owner is on screen; they stand on the `?` card under their scope's name. Where two
+ * owners of one scope can be on a page, each says within which element it lives.
  */
 export function useShortcuts(
   scope: string,

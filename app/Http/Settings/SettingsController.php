@@ -42,16 +42,20 @@ final class SettingsController extends Controller
     {
         $counts = EditDevices::clips($production);
 
-        return new JsonResponse(new DevicesAnswer(
-            $production
-                ->devices()
-                ->orderBy('lane')
-                ->get()
-                ->map(
-                    static fn(Device $device): DeviceRowAnswer => new DeviceRowAnswer(...(array) DeviceAnswer::of($device), clips: (int) ($counts[$device->id] ?? 0)),
-                )
-                ->all(),
-        ));
+        return new JsonResponse(
+            new DevicesAnswer(
+                $production
+                    ->devices()
+                    ->orderBy('lane')
+                    ->get()
+                    ->map(
+                        static fn(Device $device): DeviceRowAnswer => new DeviceRowAnswer(
+                            ...['clips' => (int) ($counts[$device->id] ?? 0)] + (array) DeviceAnswer::of($device),
+                        ),
+                    )
+                    ->all(),
+            ),
+        );
     }
 
     public function addDevice(DeviceRequest $request, Production $production, EditDevices $edit): JsonResponse

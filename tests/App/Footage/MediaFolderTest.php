@@ -109,7 +109,7 @@ final class MediaFolderTest extends TestCase
             }
         };
         $disk = new FilesystemAdapter(new Filesystem($far), $far, ['throw' => true]);
-        $disk->buildTemporaryUrlsUsing(static fn(string $path): string => "https://far.example/$path?signed");
+        $disk->buildTemporaryUrlsUsing(fn(string $path): string => "https://far.example/$path?signed");
         Storage::set(MediaFolder::DISK, $disk);
     }
 

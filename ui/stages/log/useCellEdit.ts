@@ -23,7 +23,7 @@ export function useCellEdit(options: {
   edit: (edits: Edit[]) => void
   slate: (clip: LogClip, text: string) => void
 }) {
-  /** With the take as it was when typing began: what a colleague changes meanwhile is a conflict, and not overwritten. */
+  /** With the take as it was when typing began: what a colleague changes meanwhile is a conflict. */
   const editing = shallowRef<{ key: string; column: string; take: Take | null } | null>(null)
   const draft = ref('')
 

@@ -9,7 +9,7 @@ final readonly class LogClipAnswer
 {
     /**
      * @param  'picture'|'sound'|'other'  $kind
-     * @param  int|null  $in_ticks  where the stretch begins that belongs to the take; null where all of the clip does. Times are the stretch's
+     * @param  int|null  $in_ticks  where the take's stretch begins; null where all of the clip is the take's
      * @param  list<string>  $problems
      * @param  int|null  $clock  which of the line-up's clocks it is placed on; 0 is the day's
      */
