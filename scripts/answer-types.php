@@ -158,7 +158,7 @@ $text =
 $topics = array_map(static fn(App\Support\Topic $one): string => "'$one->value'", App\Support\Topic::cases());
 $text .= "\n/** What an open page is told has changed. */\nexport type Topic = " . implode(' | ', $topics) . "\n";
 $target = "$root/ui/api/answers.ts";
-$plain = static fn(string $code): string => (string) preg_replace('/\s+|[;,|]/', '', $code);
+$plain = static fn(string $code): string => (string) preg_replace('/\s+|[;,|()]/', '', $code);
 if (in_array('--check', $argv, true)) {
     $isTrue = is_file($target) && $plain((string) file_get_contents($target)) === $plain($text);
     fwrite(STDERR, $isTrue ? '' : "ui/api/answers.ts is not what the server answers; './cartella format' writes it.\n");
