@@ -43,7 +43,11 @@ case $which in all | lists | cards | log | map | kills)
     wait_until 20 web_answers
     ;;
 esac
-if wants lists; then bench lists; fi
+if wants lists; then
+    export BENCH_CUT
+    BENCH_CUT=$(MYSQL_PWD=$DB_PASSWORD mariadb --no-defaults -h127.0.0.1 -P"$DB_PORT" -ucartella "$DB_DATABASE" -N -e "SELECT ulid FROM sequences WHERE kind = 'cut' LIMIT 1")
+    bench lists
+fi
 if wants cards; then bench cards; fi
 if wants log; then bench log; fi
 if [ "$which" = all ]; then fill --map; fi

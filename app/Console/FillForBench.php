@@ -5,12 +5,19 @@ declare(strict_types=1);
 namespace App\Console;
 
 use App\Domain\Footage\MediaFolder;
+use App\Domain\Sequences\ClipSource;
+use App\Domain\Sequences\SequenceStore;
 use App\Models\Clip;
 use App\Models\Device;
 use App\Models\Production;
 use App\Models\Role;
+use App\Models\SequenceKind;
 use App\Models\ShootDay;
 use App\Models\User;
+use Cartella\Core\Cutting\Item;
+use Cartella\Core\Cutting\Sequence;
+use Cartella\Core\Cutting\Track;
+use Cartella\Core\Cutting\TrackKind;
 use Cartella\Core\Media\Peaks;
 use Cartella\Core\Slate\SlateOrder;
 use Cartella\Core\Time\Ticks;
@@ -29,6 +36,8 @@ final class FillForBench extends Command
     protected $signature = 'cartella:bench-fill {--clips=20000} {--map}';
 
     private const MAP_TAKES = 34;
+
+    private const CUT_ITEMS = 2000;
 
     protected $description = 'Fill a scratch database for the bench';
 
@@ -77,9 +86,27 @@ final class FillForBench extends Command
                 $made,
             );
         }
+        $this->cut($production);
         $this->line("$made clips on " . ($number - 1) . ' days.');
 
         return self::SUCCESS;
+    }
+
+    /** A cut of 2 000 items over the first of its clips, a picture and a sound track. */
+    private function cut(Production $production): void
+    {
+        $rate = $production->rate();
+        $frame = $rate->ticksPerFrame();
+        $items = [];
+        foreach ($production->clips()->where('kind', 'picture')->orderBy('id')->limit(self::CUT_ITEMS)->get() as $n => $clip) {
+            $items[] = new Item($clip->name, ClipSource::of($clip, $rate), 10 * $frame, 40 * $frame, 40 * $n * $frame);
+        }
+        app(SequenceStore::class)->create(
+            $production,
+            null,
+            SequenceKind::Cut,
+            new Sequence('Long cut', $rate, 0, [new Track(TrackKind::Picture, 'V', $items), new Track(TrackKind::Sound, 'A', [])]),
+        );
     }
 
     /** @param  array<string, int>  $devices */

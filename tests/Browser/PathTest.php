@@ -405,7 +405,7 @@ final class PathTest extends BrowserTestCase
         $this->press('o', 'u');
         $this->see('.naming input');
         $this->press(...mb_str_split('The door'), ...[WebDriverKeys::ENTER]);
-        $this->see('.subs', 'The door');
+        $this->see('.pieces', 'The door');
         $this->see('.marks', '16 f');
     }
 
