@@ -4,9 +4,13 @@ declare(strict_types=1);
 
 namespace App\Http;
 
+use App\Models\Device;
+use App\Models\Production;
 use App\Models\User;
+use App\Support\Problem;
 use Illuminate\Http\Request;
 use Illuminate\Http\Response;
+use Illuminate\Http\UploadedFile;
 use Symfony\Component\HttpFoundation\HeaderUtils;
 
 /** What every controller shares: the person who asks. */
@@ -50,5 +54,27 @@ abstract class Controller
             202,
             ['Refresh' => '1', 'Content-Type' => 'text/html; charset=utf-8', 'Cache-Control' => 'no-store'],
         );
+    }
+
+    /**
+     * The one file that a form sent along.
+     *
+     * @throws Problem if none came through
+     */
+    protected static function sent(Request $request): UploadedFile
+    {
+        $sent = $request->file('file');
+        if (!($sent instanceof UploadedFile) || !$sent->isValid()) {
+            throw Problem::refused('file.missing', 'No file came through.', 'Choose a file of at most 64 MB and try again.');
+        }
+
+        return $sent;
+    }
+
+    /** @throws Problem if the production has no such device */
+    protected static function deviceOf(Production $production, string $letter): Device
+    {
+        return $production->devices()->where('letter', $letter)->first() ??
+            throw Problem::refused('device.unknown', 'There is no such device in this production.', 'Choose one of the list.');
     }
 }

@@ -5,39 +5,20 @@ declare(strict_types=1);
 namespace App\Http\Cards;
 
 use App\Domain\Cards\AssignDevice;
-use App\Domain\Cards\CardReport;
 use App\Domain\Cards\CheckCard;
-use App\Domain\Cards\ClaimVolume;
 use App\Domain\Cards\ClipCheck;
 use App\Domain\Cards\OffloadAll;
-use App\Domain\Cards\OffloadCard;
 use App\Domain\Cards\Readers;
 use App\Domain\Cards\ReleaseCard;
-use App\Domain\Cards\SetCardTemplate;
 use App\Domain\Footage\Stores;
-use App\Domain\Lineup\StateClock;
-use App\Domain\Reports\MakeReport;
-use App\Domain\Tasks\StartTask;
 use App\Http\Answers;
 use App\Http\Cards\Answers\CardAnswer;
 use App\Http\Cards\Answers\CardDetailAnswer;
 use App\Http\Cards\Answers\CardsStageAnswer;
-use App\Http\Cards\Answers\ClockAnswer;
-use App\Http\Cards\Answers\OffloadAllAnswer;
-use App\Http\Cards\Answers\PlaceAnswer;
-use App\Http\Cards\Answers\TemplateAnswer;
-use App\Http\Cards\Answers\VolumeDetailAnswer;
 use App\Http\Cards\Requests\CardDeviceRequest;
-use App\Http\Cards\Requests\ClockRequest;
-use App\Http\Cards\Requests\OffloadAllRequest;
-use App\Http\Cards\Requests\OffloadRequest;
-use App\Http\Cards\Requests\PlaceRequest;
 use App\Http\Cards\Requests\ReleaseRequest;
-use App\Http\Cards\Requests\SayDeviceRequest;
-use App\Http\Cards\Requests\TemplateRequest;
 use App\Http\Controller;
 use App\Http\Shell\Answers\ChangedAnswer;
-use App\Http\Shell\Answers\DoneAnswer;
 use App\Http\Shell\Answers\TaskAnswer;
 use App\Models\Card;
 use App\Models\CardCopy;
@@ -48,11 +29,9 @@ use App\Models\Production;
 use App\Models\ShootDay;
 use App\Models\Store;
 use App\Models\Task;
-use App\Support\Problem;
 use Cartella\Core\Custody\PathTemplate;
 use Illuminate\Http\JsonResponse;
 use Illuminate\Http\Request;
-use Illuminate\Http\Response;
 use Illuminate\Support\Collection;
 
 /** The bench: volumes in the readers, cards of the day, their offloads and their release. */
@@ -146,98 +125,6 @@ final class CardsController extends Controller
         );
     }
 
-    public function volume(Production $production, ShootDay $day, string $volume, Readers $bench): JsonResponse
-    {
-        $found = $bench->volume($production, $volume);
-        $cards = Card::query()
-            ->with(['device', 'copies'])
-            ->where('production_id', $production->id)
-            ->orderBy('id')
-            ->get();
-        [$seen] = $bench->look($production, collect([$found]), $cards);
-        $known = $seen['state'] === 'reused' ? null : $cards->firstWhere('ulid', $seen['known_card']);
-
-        return new JsonResponse(
-            Answers::make(VolumeDetailAnswer::class, $seen + ['in_all' => false, 'list' => $bench->files($found, $known)]),
-        );
-    }
-
-    /** Where a card would land, by the production's template or one that is being tried. */
-    public function place(PlaceRequest $request, Production $production, ShootDay $day): JsonResponse
-    {
-        $input = $request->validated();
-        $tried = (clone $production)->forceFill(['card_template' => $input['template'] ?? $production->card_template]);
-        $device = ($input['device'] ?? null) === null ? null : $production->devices()->where('letter', $input['device'])->first();
-        $card = isset($input['template'])
-            ? null
-            : Card::query()->with('copies')->where('production_id', $production->id)->where('roll', $input['roll'])->first();
-        $place = Stores::placeOf($tried, $day, $device, $input['roll'], $card);
-
-        return new JsonResponse(new PlaceAnswer($place['below'] === '' ? $place['name'] : $place['below'] . '/' . $place['name']));
-    }
-
-    public function template(TemplateRequest $request, Production $production, SetCardTemplate $set): JsonResponse
-    {
-        $input = $request->validated();
-
-        return new JsonResponse(new TemplateAnswer($set($production, self::who($request), $input['was'], $input['now'])));
-    }
-
-    public function offload(
-        OffloadRequest $request,
-        Production $production,
-        ShootDay $day,
-        string $volume,
-        OffloadCard $offload,
-    ): JsonResponse {
-        $input = $request->validated();
-        $device = ($input['device'] ?? null) === null ? null : self::deviceOf($production, $input['device']);
-        $task = $offload(
-            $production,
-            self::who($request),
-            $day,
-            $volume,
-            $input['roll'],
-            $device,
-            (bool) ($input['compare'] ?? false),
-            $input['to'] ?? null,
-        );
-
-        return new JsonResponse(TaskAnswer::of($task), 202);
-    }
-
-    /** Every card that is surely one of the day; those that something has to be asked of are named. */
-    public function offloadAll(OffloadAllRequest $request, Production $production, ShootDay $day, OffloadAll $offload): JsonResponse
-    {
-        $input = $request->validated();
-
-        return new JsonResponse(
-            Answers::make(OffloadAllAnswer::class, $offload($production, self::who($request), $day, $input['to'] ?? null)),
-            202,
-        );
-    }
-
-    /** The volume is this production's from now on, and hidden from the others. */
-    public function claim(Request $request, Production $production, string $volume, Readers $bench): JsonResponse
-    {
-        ClaimVolume::take($bench->volume($production, $volume), $production, 'said by ' . self::who($request)->name);
-
-        return new JsonResponse(new DoneAnswer());
-    }
-
-    public function giveBack(Production $production, string $volume, Readers $bench): JsonResponse
-    {
-        ClaimVolume::giveBack($bench->volume($production, $volume), $production);
-
-        return new JsonResponse(new DoneAnswer());
-    }
-
-    private static function deviceOf(Production $production, string $letter): Device
-    {
-        return $production->devices()->where('letter', $letter)->first() ??
-            throw Problem::refused('device.unknown', 'There is no such device in this production.', 'Choose one of the list.');
-    }
-
     public function show(Production $production, Card $card, Stores $stores): JsonResponse
     {
         $card->load(['device', 'copies', 'releasedBy', 'day']);
@@ -280,79 +167,9 @@ final class CardsController extends Controller
         return new JsonResponse(new ChangedAnswer($changed));
     }
 
-    public function clock(ClockRequest $request, Production $production, Clip $clip, StateClock $state): JsonResponse
-    {
-        $input = $request->validated();
-        $correction = $state($clip, self::who($request), $input['frame'], $input['reads'], $input['for']);
-
-        return new JsonResponse(new ClockAnswer($correction));
-    }
-
-    public function cardReport(
-        Request $request,
-        Production $production,
-        Card $card,
-        string $kind,
-        string $format,
-        CardReport $report,
-        MakeReport $make,
-    ): Response {
-        $card->load(['device', 'copies', 'releasedBy', 'day']);
-
-        return $this->report($request, $production, $card->day, $card, $kind, $format, $report, $make);
-    }
-
-    public function dayReport(
-        Request $request,
-        Production $production,
-        ShootDay $day,
-        string $kind,
-        string $format,
-        CardReport $report,
-        MakeReport $make,
-    ): Response {
-        return $this->report($request, $production, $day, null, $kind, $format, $report, $make);
-    }
-
-    /**
-     * @param  'camera'|'sound'  $kind
-     * @param  'pdf'|'csv'  $format
-     */
-    private function report(
-        Request $request,
-        Production $production,
-        ShootDay $day,
-        ?Card $card,
-        string $kind,
-        string $format,
-        CardReport $report,
-        MakeReport $make,
-    ): Response {
-        $name = CardReport::fileName($production, $day, $card, $kind, $format);
-
-        return $format === 'csv'
-            ? self::document($report->csv($day, $card, $kind), $name, 'csv')
-            : self::made($make($day, self::who($request), $kind, $card), $name);
-    }
-
     public function verify(Request $request, Production $production, Card $card, CheckCard $check): JsonResponse
     {
         return new JsonResponse(TaskAnswer::of($check($card, self::who($request))), 202);
-    }
-
-    /** Which device recorded some clips, or that they are imports of a kind. */
-    public function device(SayDeviceRequest $request, Production $production, AssignDevice $assign): JsonResponse
-    {
-        $input = $request->validated();
-        $device = ($input['device'] ?? null) === null ? null : self::deviceOf($production, $input['device']);
-        $clips = $production->clips()->whereIn('ulid', $input['clips'])->get();
-        if ($clips->count() !== count(array_unique($input['clips']))) {
-            throw Problem::missing('One of those clips', 'Load the page again.');
-        }
-
-        return new JsonResponse(
-            new ChangedAnswer($assign($production, self::who($request), $clips, $device, importKind: $input['import_kind'] ?? null)),
-        );
     }
 
     public function release(ReleaseRequest $request, Production $production, Card $card, ReleaseCard $release, Stores $stores): JsonResponse
@@ -366,17 +183,6 @@ final class CardsController extends Controller
                 CardAnswer::class,
                 $this->card($card->refresh()->load(['device', 'copies', 'releasedBy']), false, $tasks, $stores),
             ),
-        );
-    }
-
-    /** Makes the proxy of one clip anew. */
-    public function remake(Request $request, Production $production, Clip $clip, StartTask $start): JsonResponse
-    {
-        return new JsonResponse(
-            TaskAnswer::of(
-                $start($production, self::who($request), 'media', 'Proxy of ' . $clip->title(), ['clip' => $clip->id], "media.$clip->id"),
-            ),
-            202,
         );
     }
 

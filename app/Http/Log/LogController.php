@@ -4,10 +4,7 @@ declare(strict_types=1);
 
 namespace App\Http\Log;
 
-use App\Domain\Footage\SetSlate;
 use App\Domain\Log\EditTake;
-use App\Domain\Log\LogTyped;
-use App\Domain\Log\ReadSlates;
 use App\Domain\Log\SceneCoverage;
 use App\Domain\Log\Settle;
 use App\Domain\Log\SlateSheet;
@@ -15,30 +12,19 @@ use App\Domain\Log\TakeHistory;
 use App\Http\Answers;
 use App\Http\Controller;
 use App\Http\Log\Answers\CircledAnswer;
-use App\Http\Log\Answers\ColumnsAnswer;
 use App\Http\Log\Answers\EditedAnswer;
 use App\Http\Log\Answers\ScenesAnswer;
 use App\Http\Log\Answers\SettledAnswer;
-use App\Http\Log\Answers\SlatePreviewAnswer;
-use App\Http\Log\Answers\SlateSetAnswer;
 use App\Http\Log\Answers\SlateSheetAnswer;
-use App\Http\Log\Answers\SlatesReadAnswer;
 use App\Http\Log\Answers\TakeHistoryAnswer;
 use App\Http\Log\Answers\TakesAnswer;
-use App\Http\Log\Answers\TypedAnswer;
-use App\Http\Log\Answers\UnderstoodAnswer;
 use App\Http\Log\Requests\CircleRequest;
 use App\Http\Log\Requests\EditManyRequest;
 use App\Http\Log\Requests\HereRequest;
-use App\Http\Log\Requests\SetColumnsRequest;
 use App\Http\Log\Requests\SettleRequest;
-use App\Http\Log\Requests\SlateRequest;
 use App\Http\Log\Requests\SomeTakesRequest;
-use App\Http\Log\Requests\TypedRequest;
 use App\Http\Shell\Answers\DoneAnswer;
 use App\Http\Shell\Answers\MadeAnswer;
-use App\Models\Clip;
-use App\Models\Preference;
 use App\Models\Production;
 use App\Models\ShootDay;
 use App\Models\Take;
@@ -107,74 +93,6 @@ final class LogController extends Controller
         return new JsonResponse(new CircledAnswer($take->ulid, $input['now']));
     }
 
-    public function slate(SlateRequest $request, Production $production, ShootDay $day, SetSlate $set): JsonResponse
-    {
-        $input = $request->validated();
-        $clips = Clip::query()->where('shoot_day_id', $day->id)->whereIn('ulid', $input['clips'])->get();
-        if ($clips->count() !== count(array_unique($input['clips']))) {
-            throw Problem::missing('One of those clips', 'Load the page again.');
-        }
-        $take = $set(
-            $day,
-            self::who($request),
-            $clips,
-            $input['slate'],
-            $input['false_start'] ?? false,
-            array_key_exists('was', $input) ? ['slate' => $input['was']] : null,
-        );
-
-        return new JsonResponse(new SlateSetAnswer($take?->ulid));
-    }
-
-    /** What the log line would do, while it is typed. */
-    public function line(Request $request, Production $production, ShootDay $day, LogTyped $log): JsonResponse
-    {
-        $text = (string) $request->query('text', '');
-        $row = self::row($day, (string) $request->query('row', ''));
-        $last = self::row($day, (string) $request->query('last', ''));
-        $line = $log->understand($day, $text, $row, $last instanceof Take ? $last : null);
-        $there =
-            $line->slate === null
-                ? null
-                : Take::query()
-                    ->where('shoot_day_id', $day->id)
-                    ->where('setup', $line->slate->setup)
-                    ->where('take', $line->slate->take)
-                    ->where('part', $line->slate->part)
-                    ->first();
-
-        return new JsonResponse(
-            Answers::make(UnderstoodAnswer::class, [
-                'pieces' => $line->pieces,
-                'problems' => $line->problems,
-                'hints' => $line->hints,
-                'slate' => $line->slate?->label(),
-                'does' => match (true) {
-                    $line->slate === null || ($row === null && !$line->namesSlate) || ($row instanceof Clip && !$line->namesSlate)
-                        => 'nothing',
-                    $row instanceof Clip => $there === null ? 'joins-new' : 'joins',
-                    default => $there === null ? 'makes' : 'edits',
-                },
-            ]),
-        );
-    }
-
-    public function type(TypedRequest $request, Production $production, ShootDay $day, LogTyped $log): JsonResponse
-    {
-        $input = $request->validated();
-        $last = self::row($day, $input['last'] ?? '');
-        $answer = $log(
-            $day,
-            self::who($request),
-            $input['text'],
-            self::row($day, $input['row'] ?? ''),
-            $last instanceof Take ? $last : null,
-            $request->input('seen'),
-        );
-
-        return new JsonResponse(new TypedAnswer($answer['take']->ulid, $answer['take']->label(), $answer['made']));
-    }
-
     public function settle(SettleRequest $request, Production $production, Take $take, Settle $settle): JsonResponse
     {
         $input = $request->validated();
@@ -198,63 +116,5 @@ final class LogController extends Controller
         ]);
 
         return new JsonResponse(new DoneAnswer());
-    }
-
-    public function columns(Request $request, Production $production): JsonResponse
-    {
-        return new JsonResponse(
-            new ColumnsAnswer(
-                Preference::query()
-                    ->where('user_id', self::who($request)->id)
-                    ->where('production_id', $production->id)
-                    ->where('name', 'slate-sheet')
-                    ->first()->value ?? null,
-            ),
-        );
-    }
-
-    public function setColumns(SetColumnsRequest $request, Production $production): JsonResponse
-    {
-        $input = $request->validated();
-        $own = ['user_id' => self::who($request)->id, 'production_id' => $production->id, 'name' => 'slate-sheet'];
-        if (($input['columns'] ?? null) === null) {
-            Preference::query()->where($own)->delete();
-        } else {
-            Preference::query()->updateOrCreate($own, [
-                'value' => array_map(
-                    static fn(array $column): array => [
-                        'key' => $column['key'],
-                        'width' => (int) $column['width'],
-                        'shown' => (bool) $column['shown'],
-                    ],
-                    $input['columns'],
-                ),
-            ]);
-        }
-
-        return new JsonResponse(new DoneAnswer());
-    }
-
-    public function preview(Production $production, ShootDay $day, ReadSlates $read): JsonResponse
-    {
-        return new JsonResponse(
-            Answers::make(SlatePreviewAnswer::class, ['patterns' => $production->slatePatterns(), 'clips' => $read->preview($day)]),
-        );
-    }
-
-    public function read(Request $request, Production $production, ShootDay $day, ReadSlates $read): JsonResponse
-    {
-        return new JsonResponse(Answers::make(SlatesReadAnswer::class, $read($day, self::who($request))));
-    }
-
-    private static function row(ShootDay $day, string $ulid): Take|Clip|null
-    {
-        if ($ulid === '') {
-            return null;
-        }
-
-        return Take::query()->where('shoot_day_id', $day->id)->where('ulid', $ulid)->first() ??
-            (Clip::query()->where('shoot_day_id', $day->id)->where('ulid', $ulid)->first() ??
-                throw Problem::missing('That row', 'Load the page again.'));
     }
 }
