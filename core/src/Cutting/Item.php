@@ -31,6 +31,7 @@ final readonly class Item
         public ?Cdl $look = null,
         public Speed $speed = new Speed(),
         public ?Transition $transition = null,
+        public ?Angles $angles = null,
     ) {
         if ($durationTicks <= 0) {
             throw InvalidSequence::field($name === '' ? 'item' : $name, 'lasts no time');
@@ -40,6 +41,9 @@ final readonly class Item
         }
         if ($recordStartTicks < 0) {
             throw InvalidSequence::field($name === '' ? 'item' : $name, 'begins before the sequence');
+        }
+        if ($angles !== null && $angles->list[$angles->current]['source']->id !== $source->id) {
+            throw InvalidSequence::field($name === '' ? 'item' : $name, 'shows another source than its angle');
         }
     }
 
@@ -89,6 +93,7 @@ final readonly class Item
             $this->look,
             $this->speed,
             $cut === 0 ? $this->transition : null,
+            $this->angles,
         );
     }
 
@@ -100,6 +105,7 @@ final readonly class Item
         ?bool $enabled = null,
         ?array $markers = null,
         ?Source $source = null,
+        ?Angles $angles = null,
     ): self {
         return new self(
             $this->name,
@@ -113,6 +119,8 @@ final readonly class Item
             $this->look,
             $this->speed,
             $this->transition,
+            // Another source that is no angle of the line-up makes a plain item.
+            $angles ?? ($source === null ? $this->angles : null),
         );
     }
 
@@ -132,6 +140,7 @@ final readonly class Item
             ...$this->transition === null
                 ? []
                 : ['transition' => ['name' => $this->transition->name, 'duration_ticks' => $this->transition->durationTicks]],
+            ...$this->angles === null ? [] : ['angles' => $this->angles->toArray()],
         ];
     }
 

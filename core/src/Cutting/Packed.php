@@ -60,6 +60,7 @@ final class Packed
             ...$item->told() === [] ? [] : ['metadata' => $item->told()],
             ...$item->speed->isPlain() ? [] : ['speed' => (string) $item->speed],
             ...$item->transition === null ? [] : ['transition' => [$item->transition->name, $item->transition->durationTicks]],
+            ...$item->angles === null ? [] : ['angles' => $item->angles->toArray()],
         ];
 
         return [
@@ -97,6 +98,7 @@ final class Packed
             $look,
             isset($rest['speed']) ? Speed::parse($rest['speed']) : new Speed(),
             isset($rest['transition']) ? new Transition(...$rest['transition']) : null,
+            isset($rest['angles']) ? (new SequenceReader('angles', $rest['angles']))->angles() : null,
         );
     }
 }

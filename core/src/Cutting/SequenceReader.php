@@ -114,7 +114,19 @@ final readonly class SequenceReader
             $look,
             $speed,
             $transition === null ? null : new Transition($transition->text('name'), $transition->whole('duration_ticks')),
+            ($this->data['angles'] ?? null) === null ? null : $this->child('angles')->angles(),
         );
+    }
+
+    /** @throws InvalidSequence if one lacks something, or the current one is not among them */
+    public function angles(): Angles
+    {
+        $list = [];
+        foreach ($this->list('list') as $one) {
+            $list[$one->text('angle')] = ['source' => $one->child('source')->source(), 'start_ticks' => $one->whole('start_ticks')];
+        }
+
+        return new Angles($this->text('lineup'), $this->text('current'), $list);
     }
 
     /** @throws InvalidSequence if it lacks something, or its rate is not known */

@@ -231,6 +231,72 @@ final class OperationsTest extends TestCase
         self::assertSame('A 0-10 @20, B 10-20 @21, C 30-40 @20', self::told($done['sequence']));
     }
 
+    /**
+     * Picture A 0–20 of a line-up in which B began 15 frames later and C never rolled with it; the sound under it has angles, too.
+     */
+    private static function event(): Sequence
+    {
+        $source = static fn(string $name): array => self::item($name, 1)['source'];
+        $angles = [
+            'lineup' => 'day 1',
+            'current' => 'A',
+            'list' => [
+                ['angle' => 'A', 'source' => $source('A'), 'start_ticks' => 0],
+                ['angle' => 'B', 'source' => $source('B'), 'start_ticks' => 15 * self::FRAME],
+                ['angle' => 'C', 'source' => $source('C'), 'start_ticks' => 500 * self::FRAME],
+            ],
+        ];
+
+        return Sequence::fromArray([
+            'title' => 'x',
+            'rate' => '25',
+            'tracks' => [
+                ['kind' => 'picture', 'name' => 'V', 'items' => [['angles' => $angles] + self::item('A', 20)]],
+                ['kind' => 'sound', 'name' => 'A', 'items' => [['angles' => $angles] + self::item('A', 20)]],
+            ],
+        ]);
+    }
+
+    public function test_another_angle_shows_the_same_moment_in_the_picture_and_the_sound_stays(): void
+    {
+        $op = ['op' => 'angle', 'from_ticks' => 5, 'to_ticks' => 12, 'takes' => 'picture', 'angle' => 'B'];
+        $done = Operations::run(self::event(), [self::ticks($op)]);
+        $shown = static fn(int $track): array => array_map(
+            static fn(Item $item): array => [
+                $item->source->id,
+                $item->recordStartTicks / self::FRAME,
+                $item->sourceStartTicks / self::FRAME,
+            ],
+            $done['sequence']->tracks[$track]->items,
+        );
+        // Frame 25 of A is the moment at which B shows its frame 10.
+        self::assertSame([['A', 0, 20], ['B', 5, 10], ['A', 12, 32]], $shown(0));
+        self::assertSame([['A', 0, 20]], $shown(1));
+        $packed = Packed::read(Packed::write($done['sequence']));
+        $inverse = json_decode((string) json_encode(array_map(static fn($one): array => $one->toArray(), $done['inverse'])), true);
+        $back = Operations::run($packed, $inverse);
+        self::assertSame(json_encode(self::event()->toArray()), json_encode($back['sequence']->toArray()));
+        $both = Operations::run(self::event(), [self::ticks(['takes' => 'both'] + $op)])['sequence'];
+        self::assertCount(3, $both->tracks[1]->items);
+    }
+
+    public function test_an_angle_that_was_not_rolling_is_refused_and_one_that_is_none_shows_nothing(): void
+    {
+        $op = ['op' => 'angle', 'from_ticks' => 5, 'to_ticks' => 12, 'takes' => 'both', 'angle' => 'C'];
+        foreach (
+            ['C' => 'C was not rolling there.', 'D' => 'Nothing there has another angle', 'A' => 'Nothing there has']
+            as $angle => $why
+        ) {
+            $done = Operations::run(self::event(), [self::ticks(['angle' => $angle] + $op)]);
+            self::assertStringContainsString($why, $done['refused'][0]['reason']);
+            self::assertSame(json_encode(self::event()->toArray()), json_encode($done['sequence']->toArray()));
+        }
+        $replaced = Operations::run(self::event(), [
+            ['op' => 'replace', 'track' => 0, 'index' => 0, 'source' => self::item('Z', 1)['source'], 'source_start_ticks' => 0],
+        ]);
+        self::assertNull($replaced['sequence']->tracks[0]->items[0]->angles, 'another source is a plain item');
+    }
+
     public function test_a_split_can_be_joined_again_with_its_marks_where_they_were(): void
     {
         $markers = [
@@ -259,6 +325,9 @@ final class OperationsTest extends TestCase
         yield 'a place that is text' => [['op' => 'split', 'track' => 0, 'at_ticks' => 'here']];
         yield 'an edge that is none' => [['op' => 'trim', 'track' => 0, 'index' => 0, 'edge' => 'middle', 'by_ticks' => 1]];
         yield 'an item without a source' => [['op' => 'append', 'track' => 0, 'item' => ['name' => 'D']]];
+        yield 'an angle of nothing' => [
+            ['op' => 'angle', 'from_ticks' => 0, 'to_ticks' => self::FRAME, 'takes' => 'light', 'angle' => 'A'],
+        ];
         yield 'neither on nor off' => [['op' => 'enable', 'track' => 0, 'index' => 0]];
     }
 

@@ -6,6 +6,7 @@ namespace Cartella\Core\Cutting\Edit;
 
 use Cartella\Core\Cutting\Sequence;
 use Cartella\Core\Cutting\SequenceReader;
+use Cartella\Core\Cutting\TrackKind;
 use Cartella\Core\Exchange\Exception\InvalidSequence;
 
 /** Operations of a cut from JSON, and a list of them one after the other. */
@@ -71,6 +72,7 @@ final class Operations
                     $op->child('source')->source(),
                     $op->whole('source_start_ticks'),
                 ),
+                'angle' => new Angle($op->whole('from_ticks'), $op->whole('to_ticks'), self::takes($index, $op), $op->text('angle')),
                 'restore' => new Restore(self::changes($op)),
                 default => throw InvalidOperation::because($index, 'there is no such operation'),
             };
@@ -81,6 +83,16 @@ final class Operations
             }
             throw InvalidOperation::because($index, $broken->getMessage());
         }
+    }
+
+    /** @return TrackKind|null null for picture and sound */
+    private static function takes(int $index, SequenceReader $op): ?TrackKind
+    {
+        $takes = $op->text('takes');
+
+        return $takes === 'both'
+            ? null
+            : TrackKind::tryFrom($takes) ?? throw InvalidOperation::because($index, 'it takes neither picture, sound nor both');
     }
 
     private static function on(int $index, SequenceReader $op): bool
