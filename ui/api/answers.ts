@@ -483,6 +483,21 @@ export interface Head {
   frames: number | null
 }
 
+/** What is up, how full the disks are, how long the queues: for the machine itself. */
+export interface Health {
+  ok: boolean
+  problems: string[]
+  parts: Record<string, string>
+  disks: { what: string; free_bytes: number | null; total_bytes: number | null }[]
+  queues: { name: string; waiting: number; oldest_seconds: number }[]
+  tasks: { running: number; waiting: number; failed_today: number }
+}
+
+/** Whether all is up, for whoever asks from elsewhere. */
+export interface HealthState {
+  ok: boolean
+}
+
 /** The line-up of a day. */
 export interface Lineup {
   placements: Placed[]

@@ -5,7 +5,10 @@ declare(strict_types=1);
 namespace App\Http\Shell;
 
 use App\Domain\Health\Health;
+use App\Http\Answers;
 use App\Http\Controller;
+use App\Http\Shell\Answers\HealthAnswer;
+use App\Http\Shell\Answers\HealthStateAnswer;
 use Illuminate\Http\JsonResponse;
 use Illuminate\Http\Request;
 
@@ -17,7 +20,9 @@ final class HealthController extends Controller
         $found = $health->look();
 
         return new JsonResponse(
-            in_array($request->ip(), ['127.0.0.1', '::1'], true) ? $found : ['ok' => $found['ok']],
+            in_array($request->ip(), ['127.0.0.1', '::1'], true)
+                ? Answers::make(HealthAnswer::class, $found)
+                : new HealthStateAnswer($found['ok']),
             $found['ok'] ? 200 : 503,
             ['Cache-Control' => 'no-store'],
         );
