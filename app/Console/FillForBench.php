@@ -86,7 +86,7 @@ final class FillForBench extends Command
                 $made,
             );
         }
-        $this->cut($production);
+        $this->cut($production->refresh());
         $this->line("$made clips on " . ($number - 1) . ' days.');
 
         return self::SUCCESS;

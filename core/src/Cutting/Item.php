@@ -63,6 +63,22 @@ final readonly class Item
         return $this->recordStartTicks < $toTicks && $fromTicks < $this->recordEndTicks();
     }
 
+    /** Whether it is another item but for its place; a long cut is compared so in a few milliseconds. */
+    public function isSameElsewhere(self $other): bool
+    {
+        return $this->sourceStartTicks === $other->sourceStartTicks &&
+            $this->durationTicks === $other->durationTicks &&
+            $this->enabled === $other->enabled &&
+            $this->name === $other->name &&
+            ($this->source === $other->source || $this->source == $other->source) &&
+            $this->markers == $other->markers &&
+            $this->metadata == $other->metadata &&
+            ($this->look === $other->look || $this->look == $other->look) &&
+            ($this->speed === $other->speed || $this->speed == $other->speed) &&
+            ($this->transition === $other->transition || $this->transition == $other->transition) &&
+            ($this->angles === $other->angles || $this->angles == $other->angles);
+    }
+
     public function at(int $recordStartTicks): self
     {
         return $this->with(recordStart: $recordStartTicks);

@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace Cartella\Core\Cutting;
 
 use Cartella\Core\Exchange\Exception\InvalidSequence;
+use Cartella\Core\Time\FrameRate;
 
 /**
  * A cut as a store keeps it: the JSON of {@see Sequence::toArray} with each source written once and of each item only what is
@@ -34,7 +35,7 @@ final class Packed
     public static function read(string $packed): Sequence
     {
         $root = new SequenceReader('sequence', json_decode($packed, true));
-        $sources = array_map(static fn(SequenceReader $source): Source => $source->source(), $root->list('sources'));
+        $sources = self::sources($root->map('sources'));
         $tracks = [];
         foreach ($root->list('tracks') as $track) {
             $items = [];
@@ -73,6 +74,34 @@ final class Packed
         ];
     }
 
+    /**
+     * Without a reader for each: a long cut has thousands, and a person waits.
+     *
+     * @param  array<mixed>  $list
+     * @return list<Source>
+     */
+    private static function sources(array $list): array
+    {
+        $sources = $rates = [];
+        foreach ($list as $one) {
+            if (!is_array($one) || !is_string($one['id'] ?? null) || !is_int($one['duration_ticks'] ?? null)) {
+                throw InvalidSequence::field('sequence', 'has a source that is none');
+            }
+            $rate = $one['rate'] ?? null;
+            $sources[] = new Source(
+                $one['id'],
+                (string) ($one['name'] ?? ''),
+                $one['path'] ?? null,
+                $one['reel'] ?? null,
+                (int) ($one['start_ticks'] ?? 0),
+                $one['duration_ticks'],
+                $rate === null ? null : ($rates[$rate] ??= FrameRate::parse($rate)),
+            );
+        }
+
+        return $sources;
+    }
+
     /** @param  list<Source>  $sources */
     private static function unpacked(mixed $entry, array $sources): Item
     {
@@ -81,7 +110,7 @@ final class Packed
         }
         [$source, $start, $duration, $record, $name] = $entry;
         $rest = $entry[5] ?? [];
-        [$look, $metadata] = SequenceReader::lookIn($rest['metadata'] ?? []);
+        [$look, $metadata] = isset($rest['metadata']) ? SequenceReader::lookIn($rest['metadata']) : [null, []];
 
         return new Item(
             $name,

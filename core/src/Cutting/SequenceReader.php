@@ -132,9 +132,11 @@ final readonly class SequenceReader
     /** @throws InvalidSequence if it lacks something, or its rate is not known */
     public function source(): Source
     {
+        // A long cut has thousands of sources and two or three rates.
+        static $rates = [];
         $rate = $this->text('rate', '');
         try {
-            $known = $rate === '' ? null : FrameRate::parse($rate);
+            $known = $rate === '' ? null : ($rates[$rate] ??= FrameRate::parse($rate));
         } catch (InvalidTime) {
             throw InvalidSequence::field($this->where, 'has a rate that is not known');
         }

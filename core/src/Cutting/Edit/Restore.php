@@ -26,7 +26,7 @@ final readonly class Restore implements Operation
             [$was, $is] = [$track->items, $after->tracks[$index]->items];
             $most = min(count($was), count($is));
             $head = 0;
-            while ($head < $most && $was[$head] == $is[$head]) {
+            while ($head < $most && ($was[$head] === $is[$head] || $was[$head] == $is[$head])) {
                 $head++;
             }
             if ($head === count($was) && $head === count($is)) {
@@ -37,7 +37,7 @@ final readonly class Restore implements Operation
             while ($tail < $most - $head) {
                 $old = $was[count($was) - 1 - $tail];
                 $new = $is[count($is) - 1 - $tail];
-                if ($old->recordStartTicks - $new->recordStartTicks !== $shift || $old != $new->at($old->recordStartTicks)) {
+                if ($old->recordStartTicks - $new->recordStartTicks !== $shift || !$old->isSameElsewhere($new)) {
                     break;
                 }
                 $tail++;
@@ -104,10 +104,13 @@ final readonly class Restore implements Operation
             if (count($items) < $change['index'] + $change['count']) {
                 throw Refused::because('The cut is not as that step left it.');
             }
-            $behind = array_map(
-                static fn(Item $item): Item => $item->at(max(0, $item->recordStartTicks + $change['shift_ticks'])),
-                array_slice($items, $change['index'] + $change['count']),
-            );
+            $behind = array_slice($items, $change['index'] + $change['count']);
+            if ($change['shift_ticks'] !== 0) {
+                $behind = array_map(
+                    static fn(Item $item): Item => $item->at(max(0, $item->recordStartTicks + $change['shift_ticks'])),
+                    $behind,
+                );
+            }
             $changed[$change['track']] = [...array_slice($items, 0, $change['index']), ...$change['items'], ...$behind];
         }
         try {
