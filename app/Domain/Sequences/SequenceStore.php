@@ -204,20 +204,22 @@ final class SequenceStore
         });
     }
 
-    /** Writes down the whole of a cut at its newest step. */
+    /**
+     * Writes down the whole of a cut at its newest step. Steps are never altered, so that nobody who edits meanwhile has to wait; what
+     * another wrote down farther on stays.
+     */
     public function settle(int $id): void
     {
-        DB::transaction(function () use ($id): void {
-            $now = StoredSequence::query()->lockForUpdate()->find($id);
-            if ($now === null || $now->step === $now->content_step) {
-                return;
-            }
-            // Nothing of it changes for those who look at it.
-            StoredSequence::query()
-                ->whereKey($id)
-                ->toBase()
-                ->update(['content' => Packed::write($this->read($now)), 'content_step' => $now->step]);
-        });
+        $now = StoredSequence::query()->find($id);
+        if ($now === null || $now->step === $now->content_step) {
+            return;
+        }
+        // Nothing of it changes for those who look at it.
+        StoredSequence::query()
+            ->whereKey($id)
+            ->where('content_step', '<', $now->step)
+            ->toBase()
+            ->update(['content' => Packed::write($this->read($now)), 'content_step' => $now->step]);
     }
 
     /** Writes down anew which clips a cut shows. */
