@@ -62,7 +62,7 @@ final class LogController extends Controller
 
     public function edit(Request $request, Production $production, Take $take, EditTake $edit): JsonResponse
     {
-        $edit($take, self::who($request), TakeChanges::of($request->input('changes'), $production->fields(), $production->slate_style));
+        $edit($take, self::who($request), TakeChanges::of($request->input('changes'), $production->fields()));
 
         return new JsonResponse(new MadeAnswer($take->ulid));
     }
@@ -75,7 +75,7 @@ final class LogController extends Controller
             static fn(mixed $one): array => is_array($one) && is_string($one['take'] ?? null)
                 ? [
                     'take' => $one['take'],
-                    'changes' => TakeChanges::of($one['changes'] ?? null, $production->fields(), $production->slate_style),
+                    'changes' => TakeChanges::of($one['changes'] ?? null, $production->fields()),
                 ]
                 : throw Problem::refused('input.invalid', 'An edit names no take.', 'Load the page again.'),
             array_values($input['edits']),

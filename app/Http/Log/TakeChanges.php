@@ -7,19 +7,19 @@ namespace App\Http\Log;
 use App\Support\Problem;
 use Cartella\Core\Fields\Field;
 use Cartella\Core\Fields\TakeFields;
-use Cartella\Core\Log\LogLine;
-use Cartella\Core\Slate\SlateStyle;
+use Cartella\Core\Slate\Slate;
 
 /** The changes of a take as a page sends them, checked field by field: a range of 500 rows is checked in a few milliseconds. */
 final class TakeChanges
 {
     /**
-     * @param  mixed  $sent  by field, each with `was` and `now`; `slate` stands for setup, take and part
+     * @param  mixed  $sent  by field, each with `was` and `now`; `slate` stands for setup, take and part,
+     *     its `was` the three and its `now` as it was typed
      * @return array<string, array{was: mixed, now: mixed}>
      *
      * @throws Problem naming the field that cannot be
      */
-    public static function of(mixed $sent, TakeFields $fields, SlateStyle $style): array
+    public static function of(mixed $sent, TakeFields $fields): array
     {
         if (!is_array($sent) || $sent === []) {
             throw self::refused('changes');
@@ -27,7 +27,7 @@ final class TakeChanges
         $changes = [];
         foreach ($sent as $field => $change) {
             if ($field === 'slate') {
-                $changes += self::slate($change, $style);
+                $changes += self::slate($change);
 
                 continue;
             }
@@ -44,30 +44,26 @@ final class TakeChanges
     }
 
     /**
-     * A slate that was typed as one, such as `3B/1`, is the setup, the take and its letter.
+     * A slate that was typed over a take's own is its setup, its number and its letter.
      *
      * @return array<string, array{was: mixed, now: mixed}>
      */
-    private static function slate(mixed $change, SlateStyle $style): array
+    private static function slate(mixed $change): array
     {
-        $slates = [];
-        foreach (['was', 'now'] as $side) {
-            $text = $change[$side] ?? null;
-            $line = is_string($text) ? LogLine::parse($text, $style) : null;
-            if ($line?->slate === null || !$line->namesSlate || $line->fields !== []) {
-                throw Problem::refused(
-                    'slate.unreadable',
-                    sprintf('"%s" is not a slate.', is_string($text) ? mb_substr(mb_scrub($text), 0, 40) : ''),
-                    'Write setup and take, such as 3B/1.',
-                );
-            }
-            $slates[$side] = $line->slate;
-        }
+        $text = is_array($change) && is_string($change['now'] ?? null) ? $change['now'] : '';
+        $was = is_array($change) && is_array($change['was'] ?? null) ? $change['was'] : throw self::refused('slate');
+        $now =
+            Slate::typed($text) ??
+            throw Problem::refused(
+                'slate.unreadable',
+                sprintf('"%s" is not a slate.', mb_substr(mb_scrub($text), 0, 40)),
+                'Write setup and take, such as 3B/1.',
+            );
 
         return [
-            'setup' => ['was' => $slates['was']->setup, 'now' => $slates['now']->setup],
-            'take' => ['was' => $slates['was']->take, 'now' => $slates['now']->take],
-            'part' => ['was' => $slates['was']->part, 'now' => $slates['now']->part],
+            'setup' => ['was' => $was['setup'] ?? null, 'now' => $now->setup],
+            'take' => ['was' => $was['take'] ?? null, 'now' => $now->take],
+            'part' => ['was' => $was['part'] ?? null, 'now' => $now->part],
         ];
     }
 

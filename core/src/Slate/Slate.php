@@ -20,6 +20,19 @@ final readonly class Slate
         public bool $isPickup = false,
     ) {}
 
+    /**
+     * A slate that a person types over another one: setup, a stroke or a space, take, and the letter of a series. Whether a production
+     * can have such a setup is another question.
+     *
+     * @return self|null null for what is none
+     */
+    public static function typed(string $text): ?self
+    {
+        return preg_match('~\A([A-Za-z0-9-]{1,20})\s*[/ ]\s*(\d{1,3})([a-hj-np-z]?)\z~', trim($text), $part) === 1 && (int) $part[2] > 0
+            ? new self(setup: strtoupper($part[1]), take: (int) $part[2], part: $part[3])
+            : null;
+    }
+
     public function isReadable(): bool
     {
         return $this->setup !== null && $this->take !== null;

@@ -95,4 +95,13 @@ final class SlateTest extends TestCase
             self::assertSame($label, SetupName::parse($label)?->label());
         }
     }
+
+    public function test_a_slate_that_is_typed_over_another_is_taken_apart_whatever_the_production_calls_its_setups(): void
+    {
+        $told = static fn(string $text): ?string => Slate::typed($text)?->label();
+        self::assertSame(
+            ['12A/3b', '3B/1', '12-14/2', '214/7', null, null, null, null],
+            array_map($told, [' 12a 3b', '3b/1', '12-14/2', '214 / 7', 'twelve', '3B/0', '3B/1000', '3B/1 wide']),
+        );
+    }
 }

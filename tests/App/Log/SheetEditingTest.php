@@ -231,4 +231,20 @@ final class SheetEditingTest extends TestCase
         $this->postJson($this->onDay('log/slate'), ['clips' => [$clip->ulid], 'slate' => '7/1', 'was' => '3/1'])->assertOk();
         self::assertSame('7/1', $clip->refresh()->take->label());
     }
+
+    public function test_a_slate_is_typed_over_one_that_no_rule_reads_and_what_is_none_changes_nothing(): void
+    {
+        $take = $this->take('12-14', 1, ['scene' => '12-14']);
+        $was = ['setup' => '12-14', 'take' => 1, 'part' => ''];
+        $type = fn(string $now) => $this->patchJson($this->onDay('takes'), [
+            'edits' => [['take' => $take->ulid, 'changes' => ['slate' => ['was' => $was, 'now' => $now]]]],
+        ]);
+        $this->as();
+        $type('twelve')->assertStatus(422)->assertJsonPath('message', '"twelve" is not a slate.');
+        self::assertSame('12-14/1', $take->refresh()->label());
+        $type('12B 3b')->assertOk();
+        self::assertSame(['12B/3b', '12'], [$take->refresh()->label(), $take->scene]);
+        // Somebody who still sees the old slate is told so.
+        $type('3/1')->assertStatus(409);
+    }
 }

@@ -5,7 +5,7 @@ import { onLive } from '@/api/live'
 import { makeStale, setAnswer } from '@/api/queries'
 import type { Take } from '@/api/types'
 import { complain } from '@/shell/say'
-import { type Edit, slateOf } from './sheet'
+import type { Edit } from './sheet'
 
 /** More rows than this are asked for by asking for the whole sheet. */
 const FEW = 40
@@ -18,7 +18,9 @@ export interface Conflict {
   theirs: unknown
 }
 
-const valueOf = (take: Take, field: string) => (field === 'slate' ? slateOf(take) : take[field as keyof Take])
+/** What a field is now; of a slate its three parts, which only the server reads from what is typed. */
+const valueOf = (take: Take, field: string) =>
+  field === 'slate' ? { setup: take.setup, take: take.take, part: take.part } : take[field as keyof Take]
 
 /**
  * Sends changes of takes, shows them at once, and keeps fields that two people changed until one value of each is
