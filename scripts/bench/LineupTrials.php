@@ -437,7 +437,7 @@ final class LineupTrials
                     '-d',
                     'opcache.enable_cli=1',
                     '-d',
-                    'opcache.jit=tracing',
+                    'opcache.jit=function',
                     '-d',
                     'opcache.jit_buffer_size=64M',
                     '-d',

@@ -37,10 +37,11 @@ final class Packed
         $root = new SequenceReader('sequence', json_decode($packed, true));
         $sources = self::sources($root->map('sources'));
         $tracks = [];
+        $plain = new Speed();
         foreach ($root->list('tracks') as $track) {
             $items = [];
             foreach ($track->map('items') as $entry) {
-                $items[] = self::unpacked($entry, $sources);
+                $items[] = self::unpacked($entry, $sources, $plain);
             }
             $tracks[] = Sequence::track($track, $items);
         }
@@ -103,13 +104,16 @@ final class Packed
     }
 
     /** @param  list<Source>  $sources */
-    private static function unpacked(mixed $entry, array $sources): Item
+    private static function unpacked(mixed $entry, array $sources, Speed $plain): Item
     {
         if (!is_array($entry) || count($entry) < 5 || !isset($sources[$entry[0]])) {
             throw InvalidSequence::field('sequence', 'has an item that is none');
         }
         [$source, $start, $duration, $record, $name] = $entry;
-        $rest = $entry[5] ?? [];
+        if (!isset($entry[5])) {
+            return new Item($name, $sources[$source], $start, $duration, $record, speed: $plain);
+        }
+        $rest = $entry[5];
         [$look, $metadata] = isset($rest['metadata']) ? SequenceReader::lookIn($rest['metadata']) : [null, []];
 
         return new Item(
@@ -125,7 +129,7 @@ final class Packed
             ),
             $metadata,
             $look,
-            isset($rest['speed']) ? Speed::parse($rest['speed']) : new Speed(),
+            isset($rest['speed']) ? Speed::parse($rest['speed']) : $plain,
             isset($rest['transition']) ? new Transition(...$rest['transition']) : null,
             isset($rest['angles']) ? (new SequenceReader('angles', $rest['angles']))->angles() : null,
         );

@@ -38,11 +38,6 @@ final readonly class Reference
         }
     }
 
-    public static function clip(string $id): self
-    {
-        return new self(ReferenceKind::Clip, $id);
-    }
-
     /** @throws InvalidReference */
     public static function parse(string $text): self
     {

@@ -95,7 +95,8 @@ final readonly class Trim implements Operation
                 $items[$this->index] = $trimmed;
             }
             $last = 0;
-            foreach (Track::moved($items, $end, $by) as $at => $one) {
+            $changed[$index] = Track::moved($items, $end, $by);
+            foreach ($changed[$index] as $at => $one) {
                 $was = $track->items[$at];
                 if ($index !== $this->track && $was->recordStartTicks < $end && $end < $was->recordEndTicks()) {
                     throw Refused::because("On track $index an item plays across that place.");
@@ -105,7 +106,6 @@ final readonly class Trim implements Operation
                 }
                 $last = $one->recordEndTicks();
             }
-            $changed[$index] = Track::moved($items, $end, $by);
         }
 
         return $sequence->with($changed);
