@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace App\Console;
 
+use App\Domain\Footage\MediaFile;
 use App\Domain\Footage\MediaFolder;
 use App\Domain\Sequences\ClipSource;
 use App\Domain\Sequences\SequenceStore;
@@ -207,6 +208,7 @@ final class FillForBench extends Command
                     'sample_rate' => 48_000,
                     'facts' => [],
                     'proxied_at' => now(),
+                    'media_recipe' => MediaFile::RECIPE,
                 ]);
                 $clip->placement()->create([
                     'shoot_day_id' => $day->id,
@@ -216,8 +218,6 @@ final class FillForBench extends Command
                     'confidence' => 0.95,
                     'is_sure' => true,
                 ]);
-                $folder = MediaFolder::of($clip)->folder();
-                is_dir($folder) || mkdir($folder, 0o775, true);
                 $peaks = new Peaks(1, 48_000);
                 for ($second = 0; $second < 60; $second++) {
                     $level = $random->getInt(100, 12_000);
@@ -225,7 +225,7 @@ final class FillForBench extends Command
                         str_repeat(pack('s*', ...array_map(static fn(): int => $random->getInt(-$level, $level), range(1, 4_800))), 10),
                     );
                 }
-                $peaks->finish($folder . '/peaks');
+                $peaks->finish(MediaFolder::of($clip)->write(MediaFile::Peaks));
             }
         }
         $this->line((string) Clip::query()->count() . ' clips on 12 lanes.');

@@ -42,7 +42,7 @@ use Illuminate\Database\Eloquent\Relations\HasOneThrough;
  * @property bool $is_false_start
  * @property bool $is_wild
  * @property \Carbon\CarbonInterface|null $proxied_at
- * @property \Carbon\CarbonInterface|null $sound_synced_at
+ * @property int $media_recipe
  * @property \Carbon\CarbonInterface|null $created_at
  * @property \Carbon\CarbonInterface|null $updated_at
  * @property int|null $look_id
@@ -75,7 +75,6 @@ class Clip extends Model
             'is_wild' => 'boolean',
             'has_no_slate' => 'boolean',
             'proxied_at' => 'datetime',
-            'sound_synced_at' => 'datetime',
         ];
     }
 

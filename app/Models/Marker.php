@@ -5,7 +5,6 @@ declare(strict_types=1);
 namespace App\Models;
 
 use App\Models\Concerns\HasUlid;
-use Cartella\Core\Footage\Span;
 use Illuminate\Database\Eloquent\Model;
 use Illuminate\Database\Eloquent\Relations\BelongsTo;
 
@@ -35,11 +34,6 @@ class Marker extends Model
     protected function casts(): array
     {
         return ['kind' => MarkerKind::class];
-    }
-
-    public function span(): ?Span
-    {
-        return $this->out_ticks === null ? null : new Span($this->in_ticks, $this->out_ticks);
     }
 
     /** @return BelongsTo<Clip, $this> */

@@ -29,6 +29,7 @@ use Illuminate\Support\Facades\DB;
  * @property bool $must_change_password
  * @property bool $is_demo
  * @property array<mixed>|null $own_keys
+ * @property array<string, int>|null $panels
  * @property-read \Illuminate\Database\Eloquent\Collection<int, Production> $productions
  */
 class User extends Account
@@ -51,6 +52,7 @@ class User extends Account
             'must_change_password' => 'boolean',
             'is_demo' => 'boolean',
             'own_keys' => 'array',
+            'panels' => 'array',
         ];
     }
 

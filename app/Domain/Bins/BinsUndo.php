@@ -15,5 +15,6 @@ final class BinsUndo
         $tables->table('bins', Topic::Bins, 'a bin');
         $tables->table('bin_items', Topic::Bins, 'what was put in');
         $tables->table('subclips', Topic::Bins, 'a subclip');
+        $tables->table('clip_marks', Topic::Clips, 'an in or out point');
     }
 }

@@ -7,6 +7,7 @@ namespace App\Domain\Bins;
 use App\Domain\Footage\ClipMedia;
 use App\Domain\Lineup\Corrections;
 use App\Domain\Lineup\SoundOfTake;
+use App\Domain\Lineup\Windows;
 use App\Models\Clip;
 use App\Models\ClipMark;
 use App\Models\Look;
@@ -53,7 +54,7 @@ final class ClipSheet
             'recorded_at' => $clip->recorded_at,
             'problems' => $clip->problems ?? [],
             'ready' => $clip->proxied_at !== null,
-            'synced' => $clip->sound_synced_at !== null,
+            'synced' => Windows::hasSound($clip),
             'has_sound' => ($clip->channels ?? []) !== [],
             'media_version' => ClipMedia::version($clip),
             'look' => Look::told($clip),

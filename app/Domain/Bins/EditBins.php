@@ -68,14 +68,17 @@ final class EditBins
         $this->step($production, $user, sprintf('Put %s into %s', count($found) === 1 ? 'one' : count($found), $to->name), static function (
             ChangeLog $log,
         ) use ($found, $to, $from, &$moved): void {
+            $refs = array_map(static fn(array $one): string => (string) $one['reference'], $found);
+            $there = BinItem::query()->where('bin_id', $to->id)->whereIn('ref', $refs)->pluck('ref')->flip();
             foreach ($found as ['reference' => $reference, 'id' => $id]) {
                 $ref = (string) $reference;
-                if (!BinItem::query()->where('bin_id', $to->id)->where('ref', $ref)->exists()) {
+                if (!$there->has($ref)) {
                     $log->save(new BinItem(['bin_id' => $to->id, References::column($reference->kind) => $id, 'ref' => $ref]));
                     $moved++;
                 }
-                $left = $from === null ? null : BinItem::query()->where('bin_id', $from->id)->where('ref', $ref)->first();
-                if ($left !== null && $from->id !== $to->id) {
+            }
+            if ($from !== null && $from->id !== $to->id) {
+                foreach (BinItem::query()->where('bin_id', $from->id)->whereIn('ref', $refs)->get() as $left) {
                     $log->delete($left);
                 }
             }

@@ -6,6 +6,7 @@ namespace App\Domain\Cards;
 
 use App\Domain\Footage\ClipMedia;
 use App\Domain\Footage\MediaMade;
+use App\Domain\Footage\MediaRecipe;
 use App\Domain\Footage\Stores;
 use App\Domain\Tasks\Room;
 use App\Domain\Tasks\TaskRun;
@@ -53,8 +54,14 @@ final class CatalogueCardJob implements ShouldQueue
                 $day = (int) ($run->task->subject['day'] ?? $card->shoot_day_id);
                 $recordings = self::recordings($run, $card, $folder);
                 $run->expect(count($recordings));
-                // Proxies and guides are an eighth of the media at most, and never less than a little.
-                app(Room::class)->need([Folders::media() => max(self::LEAST_BYTES, intdiv($card->size_bytes, 8))]);
+                $bytes = 0;
+                foreach ($recordings as $recording) {
+                    foreach ($recording['infos'] as $info) {
+                        $bytes += MediaRecipe::bytes((int) $info->durationTicks, $info->frames !== null, array_sum($info->audioStreams));
+                    }
+                }
+                // A broken head may claim any length: what is made is a few times the media at most.
+                app(Room::class)->need([Folders::media() => max(self::LEAST_BYTES, min($bytes, 8 * $card->size_bytes))]);
                 $problems = [];
                 $done = 0;
                 foreach ($recordings as $recording) {

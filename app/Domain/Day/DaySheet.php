@@ -198,7 +198,10 @@ final class DaySheet
         );
         $unslated = count(array_filter($points, static fn(OpenPoint $point): bool => str_starts_with($point->key, 'clip.')));
         $isLinedUp = Placement::query()->where('shoot_day_id', $day->id)->exists();
-        $reel = $day->reels()->latest('id')->first();
+        $reel = $day
+            ->reels()
+            ->latest('id')
+            ->first(['id', 'name', 'items']);
         $handed = Handoff::query()
             ->where('production_id', $day->production_id)
             ->get()

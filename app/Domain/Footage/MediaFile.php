@@ -8,8 +8,10 @@ namespace App\Domain\Footage;
 enum MediaFile: string
 {
     case Proxy = 'proxy.mp4';
-    /** The proxy's pictures with the recorders' sound. */
-    case Synced = 'synced.mp4';
+    /** The proxy's pictures 320 wide, without sound, for several at once. */
+    case Small = 'small.mp4';
+    /** One channel of its sound, by its number from 1. */
+    case Channel = 'channel.mp4';
     /** The first picture, one at the slate, one in the middle. */
     case FirstPicture = 'thumb-1.jpg';
     case SlatePicture = 'thumb-2.jpg';
@@ -23,25 +25,55 @@ enum MediaFile: string
     /** A recorder's files as one. */
     case Joined = 'joined.wav';
 
-    /** As pages ask for it; null for what is no page's. */
+    /** Counted up when what is made for players is made otherwise; what has an older number is made anew. */
+    public const RECIPE = 2;
+
+    /** What players ask for: its name carries the recipe, so that old and new are never taken for each other. */
+    private const OF_RECIPE = [self::Proxy, self::Small, self::Channel, self::Peaks];
+
+    /** As pages ask for it, with the number of a channel; null for what is no page's. */
     public static function asked(string $what): ?self
     {
-        return match ($what) {
-            'proxy' => self::Proxy,
-            'synced' => self::Synced,
-            'thumb-1' => self::FirstPicture,
-            'thumb-2' => self::SlatePicture,
-            'thumb-3' => self::MiddlePicture,
-            'still' => self::Still,
-            'peaks' => self::Peaks,
+        return match (true) {
+            $what === 'proxy' => self::Proxy,
+            $what === 'small' => self::Small,
+            $what === 'thumb-1' => self::FirstPicture,
+            $what === 'thumb-2' => self::SlatePicture,
+            $what === 'thumb-3' => self::MiddlePicture,
+            $what === 'still' => self::Still,
+            $what === 'peaks' => self::Peaks,
+            preg_match('/\Achannel-[1-9]\d{0,2}\z/', $what) === 1 => self::Channel,
             default => null,
         };
+    }
+
+    /** The file's name on the disk. */
+    public function file(int $channel = 0): string
+    {
+        if (!in_array($this, self::OF_RECIPE, true)) {
+            return $this->value;
+        }
+        $name = pathinfo($this->value);
+
+        return $name['filename'] .
+            ($channel > 0 ? "-$channel" : '') .
+            '.' .
+            self::RECIPE .
+            (isset($name['extension']) ? '.' . $name['extension'] : '');
+    }
+
+    /** Whether a file of a media folder was made by an older recipe: one that has no number, or another one. */
+    public static function isOld(string $file): bool
+    {
+        return preg_match('/\A(?:synced|proxy|small|peaks|channel-\d+)(?:\.(\d+))?(?:\.mp4)?\z/', $file, $part) === 1 &&
+            (int) ($part[1] ?? 1) !== self::RECIPE;
     }
 
     public function type(): string
     {
         return match ($this) {
-            self::Proxy, self::Synced => 'video/mp4',
+            self::Proxy, self::Small => 'video/mp4',
+            self::Channel => 'audio/mp4',
             self::FirstPicture, self::SlatePicture, self::MiddlePicture, self::Still => 'image/jpeg',
             self::Points => 'application/json',
             self::Joined => 'audio/wav',

@@ -6,6 +6,7 @@ namespace App\Domain\Footage;
 
 use App\Models\Clip;
 use App\Support\Folders;
+use Cartella\Core\Media\Exception\UnableToReadMedia;
 use Illuminate\Filesystem\FilesystemAdapter;
 use Illuminate\Support\Facades\Storage;
 use League\Flysystem\Local\LocalFilesystemAdapter;
@@ -36,18 +37,18 @@ final readonly class MediaFolder
         return self::disk()->getAdapter() instanceof LocalFilesystemAdapter;
     }
 
-    public function has(MediaFile $file): bool
+    public function has(MediaFile $file, int $channel = 0): bool
     {
-        return self::isLocal() ? is_file($this->path($file)) : self::disk()->exists($this->name($file));
+        return self::isLocal() ? is_file($this->path($file, $channel)) : self::disk()->exists($this->name($file, $channel));
     }
 
-    /** A file that can be read, fetched if it lies elsewhere; it may not be there. */
-    public function read(MediaFile $file): string
+    /** A file that can be read, fetched if it lies elsewhere and is newer there; it may not be there. */
+    public function read(MediaFile $file, int $channel = 0): string
     {
-        $path = $this->path($file);
-        if (!self::isLocal() && !is_file($path) && self::disk()->exists($this->name($file))) {
+        $path = $this->path($file, $channel);
+        if (!self::isLocal() && $this->isOld($file, $channel)) {
             self::make(dirname($path));
-            foreach ([$file->value, ...self::BESIDE[$file->value] ?? []] as $name) {
+            foreach ([$file->file($channel), ...self::BESIDE[$file->value] ?? []] as $name) {
                 $stream = self::disk()->readStream("$this->below/$name");
                 if ($stream !== null) {
                     file_put_contents(dirname($path) . "/$name.part", $stream);
@@ -59,10 +60,17 @@ final readonly class MediaFolder
         return $path;
     }
 
-    /** Where a file is written, with its folder; {@see self::keep} afterwards. */
-    public function write(MediaFile $file): string
+    /** Whether another machine has made it since it was fetched, or it never was. */
+    private function isOld(MediaFile $file, int $channel = 0): bool
     {
-        $path = $this->path($file);
+        return self::disk()->exists($this->name($file, $channel)) &&
+            (int) @filemtime($this->path($file, $channel)) < self::disk()->lastModified($this->name($file, $channel));
+    }
+
+    /** Where a file is written, with its folder; {@see self::keep} afterwards. */
+    public function write(MediaFile $file, int $channel = 0): string
+    {
+        $path = $this->path($file, $channel);
         self::make(dirname($path));
 
         return $path;
@@ -97,32 +105,47 @@ final readonly class MediaFolder
         }
     }
 
-    /** Where nginx finds a file below the media of this machine; null where they lie elsewhere. */
-    public function accel(MediaFile $file): ?string
+    /** Takes away what older recipes made; what is being made has another name. */
+    public function dropOld(): void
     {
-        return self::isLocal() ? config('cartella.accel') . $this->name($file) : null;
+        foreach (glob($this->folder() . '/*') ?: [] as $path) {
+            if (MediaFile::isOld(basename($path))) {
+                unlink($path);
+            }
+        }
+        foreach (self::isLocal() ? [] : self::disk()->files($this->below) as $name) {
+            if (MediaFile::isOld(basename($name))) {
+                self::disk()->delete($name);
+            }
+        }
+    }
+
+    /** Where nginx finds a file below the media of this machine; null where they lie elsewhere. */
+    public function accel(MediaFile $file, int $channel = 0): ?string
+    {
+        return self::isLocal() ? config('cartella.accel') . $this->name($file, $channel) : null;
     }
 
     /** An address at which a browser gets the file from where it lies, for an hour. */
-    public function signed(MediaFile $file): string
+    public function signed(MediaFile $file, int $channel = 0): string
     {
-        return self::disk()->temporaryUrl($this->name($file), now()->addSeconds(self::SIGNED));
+        return self::disk()->temporaryUrl($this->name($file, $channel), now()->addSeconds(self::SIGNED));
     }
 
-    private function name(MediaFile $file): string
+    private function name(MediaFile $file, int $channel = 0): string
     {
-        return $this->below . '/' . $file->value;
+        return $this->below . '/' . $file->file($channel);
     }
 
-    private function path(MediaFile $file): string
+    private function path(MediaFile $file, int $channel = 0): string
     {
-        return $this->folder() . '/' . $file->value;
+        return $this->folder() . '/' . $file->file($channel);
     }
 
     private static function make(string $folder): void
     {
         if (!is_dir($folder) && !@mkdir($folder, 0775, true) && !is_dir($folder)) {
-            throw new \RuntimeException("$folder cannot be made.");
+            throw UnableToReadMedia::missing($folder);
         }
     }
 

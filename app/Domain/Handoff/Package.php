@@ -31,6 +31,7 @@ use Cartella\Core\Exchange\OtioWriter;
 use Cartella\Core\Look\Cdl;
 use Cartella\Core\Media\Exception\UnableToReadMedia;
 use Illuminate\Support\Collection;
+use Illuminate\Support\Facades\Log;
 
 /**
  * A package on the editing team's drive: proxies, production sound, the reel as OTIO and EDL, the log as CSV, and a
@@ -44,6 +45,7 @@ final class Package
         private readonly Recipes $recipes,
         private readonly ExchangeSequence $exchange,
         private readonly BinRows $bins,
+        private readonly MixedProxy $mixed,
     ) {}
 
     /** Says in a package whose it is, so that a run that was killed after it was delivered knows its own. */
@@ -94,7 +96,7 @@ final class Package
         foreach ($clips as $done => $clip) {
             $run->at($done, now: $clip->name);
             if ($sources[$clip->id] !== null) {
-                self::copy($sources[$clip->id], $work . '/' . $this->paths->of($clip));
+                $this->bring($clip, $sources[$clip->id], $work . '/' . $this->paths->of($clip));
             }
         }
         self::put($work . '/log.csv', PackageLog::csv($clips, $handoff, $this->paths));
@@ -186,20 +188,33 @@ final class Package
     }
 
     /** Recordings of sound and imports go as they are, pictures as proxies with the recorder's sound where there is any. */
+    private function bring(Clip $clip, string $source, string $target): void
+    {
+        $pieces = $clip->isPicture() && $clip->import_kind === null ? MixedProxy::piecesOf($clip) : [];
+        if ($pieces === []) {
+            self::copy($source, $target);
+
+            return;
+        }
+        self::makeWay($target);
+        try {
+            $this->mixed->write($clip, $pieces, $target);
+        } catch (Problem $away) {
+            // A recording whose copies cannot be reached now keeps no picture out of the package; the camera's own sound goes with it.
+            Log::warning($away->getMessage(), ['clip' => $clip->ulid]);
+            self::copy($source, $target);
+        }
+    }
+
     private function sourceOf(Clip $clip): ?string
     {
-        $media = MediaFolder::of($clip);
         $source =
-            $clip->isPicture() && $clip->import_kind === null
-                ? ($clip->sound_synced_at !== null && $media->has(MediaFile::Synced)
-                    ? $media->read(MediaFile::Synced)
-                    : $media->read(MediaFile::Proxy))
-                : $this->original($clip);
+            $clip->isPicture() && $clip->import_kind === null ? MediaFolder::of($clip)->read(MediaFile::Proxy) : $this->original($clip);
 
         return $source !== null && is_file($source) ? $source : null;
     }
 
-    private static function copy(string $source, string $target): void
+    private static function makeWay(string $target): void
     {
         if (!is_dir(dirname($target)) && !@mkdir(dirname($target), 0775)) {
             throw UnableToReadMedia::missing($target);
@@ -207,6 +222,11 @@ final class Package
         if (file_exists($target)) {
             throw UnableToReadMedia::program('The copy', $target, 'a file of that name is there already');
         }
+    }
+
+    private static function copy(string $source, string $target): void
+    {
+        self::makeWay($target);
         if (!@copy($source, $target) || hash_file('xxh128', $source) !== hash_file('xxh128', $target)) {
             throw UnableToReadMedia::program('The copy', $target, 'the inbox is full or cannot be written');
         }

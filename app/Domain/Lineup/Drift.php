@@ -66,9 +66,6 @@ final class Drift
 
             return $places->pluck('clip_id')->all();
         });
-        foreach ($changed as $id) {
-            LaySoundJob::dispatch((int) $id)->onQueue('media');
-        }
         Live::tell($clip->production_id, Topic::Lineup, ['clip' => $clip->ulid]);
 
         return count($changed);

@@ -4,29 +4,24 @@ declare(strict_types=1);
 
 namespace App\Domain\Lineup;
 
-use App\Domain\Tasks\Room;
 use App\Domain\Tasks\TaskRun;
 use App\Models\LineupRun;
 use App\Models\ShootDay;
 use App\Models\User;
-use App\Support\Folders;
 use App\Support\Live;
 use App\Support\Topic;
-use Cartella\Core\Time\Ticks;
 use Illuminate\Bus\Queueable;
 use Illuminate\Contracts\Queue\ShouldQueue;
 use Illuminate\Foundation\Bus\Dispatchable;
 use Illuminate\Queue\InteractsWithQueue;
 
 /**
- * Lines up a day or a part of it, keeps the run, cuts the line-up into takes where that was asked for, and lays the
- * recorder's sound under the pictures.
+ * Lines up a day or a part of it, keeps the run, and cuts the line-up into takes where that was asked for. It makes no media: players
+ * take the recorder's channels from where they lie.
  */
 final class LineUpDayJob implements ShouldQueue
 {
     use Dispatchable, InteractsWithQueue, Queueable;
-
-    private const BYTES_PER_SECOND = 600_000;
 
     public int $tries = 3;
 
@@ -34,16 +29,10 @@ final class LineUpDayJob implements ShouldQueue
 
     public function __construct(public readonly int $taskId) {}
 
-    public function handle(PlaceClips $place, Runs $runs, CutIntoTakes $cut, LaySound $lay): void
+    public function handle(PlaceClips $place, Runs $runs, CutIntoTakes $cut): void
     {
-        TaskRun::of($this->taskId, static function (TaskRun $run) use ($place, $runs, $cut, $lay): array {
+        TaskRun::of($this->taskId, static function (TaskRun $run) use ($place, $runs, $cut): array {
             $day = ShootDay::query()->findOrFail($run->task->subject['day']);
-            // The recorder's sound is laid under every picture anew: about what the proxies take.
-            app(Room::class)->need([
-                Folders::media() =>
-                    intdiv((int) $day->clips()->where('kind', 'picture')->sum('duration_ticks'), Ticks::PER_SECOND) *
-                    self::BYTES_PER_SECOND,
-            ]);
             $user = User::query()->find($run->task->user_id);
             $ways = array_values(array_filter(explode(',', (string) ($run->task->subject['ways'] ?? 'sound,timecode'))));
             $kept = LineupRun::query()->findOrFail($run->task->subject['run']);
@@ -64,12 +53,6 @@ final class LineUpDayJob implements ShouldQueue
             $taken = $user === null || ($run->task->subject['cut'] ?? true) !== true ? 0 : $cut($day, $user);
             Live::tell($day->production_id, Topic::Lineup);
             Live::tell($day->production_id, Topic::Takes);
-            $lay->day($day, static function (int $done, int $total, string $name) use ($run): void {
-                if ($done === 0) {
-                    $run->expect($total);
-                }
-                $run->at($done, now: 'laying sound under ' . $name);
-            });
             Live::tell($day->production_id, Topic::Clips);
 
             return $count + [

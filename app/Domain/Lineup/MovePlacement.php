@@ -44,7 +44,6 @@ final class MovePlacement
 
             return $placement;
         });
-        LaySoundJob::dispatch($clip->id)->onQueue('media');
 
         return $placement;
     }
@@ -89,7 +88,6 @@ final class MovePlacement
 
             return $placement;
         });
-        LaySoundJob::dispatch($clip->id)->onQueue('media');
 
         return $placement;
     }
@@ -132,7 +130,6 @@ final class MovePlacement
 
             return $placement;
         });
-        LaySoundJob::dispatch($clip->id)->onQueue('media');
 
         return $placement;
     }

@@ -137,10 +137,10 @@ final class Runs
         if ($run->places === null) {
             throw Problem::refused('lineup.run', sprintf('Run %d did not come to its end.', $run->number), 'Choose one that did.');
         }
-        [$count, $moved] = DB::transaction(static function () use ($run, $user): array {
+        $count = DB::transaction(static function () use ($run, $user): array {
             $log = new ChangeLog();
             $count = ['moved' => 0, 'kept' => 0];
-            $moved = $back = [];
+            $back = [];
             /** @var \Illuminate\Database\Eloquent\Collection<int, Placement> $places */
             $places = Placement::query()->where('shoot_day_id', $run->shoot_day_id)->lockForUpdate()->get();
             foreach ($places as $place) {
@@ -157,20 +157,14 @@ final class Runs
 
                     continue;
                 }
-                if ($place->isDirty('start_ticks')) {
-                    $moved[] = $place->clip_id;
-                }
                 $back[] = $place;
                 $count['moved']++;
             }
             $log->saveAll($back);
             $log->finish($run->day->production, $user, sprintf('Go back to run %d of line-up', $run->number));
 
-            return [$count, $moved];
+            return $count;
         });
-        foreach ($moved as $clip) {
-            LaySoundJob::dispatch((int) $clip)->onQueue('media');
-        }
         Live::tell($run->production_id, Topic::Lineup);
 
         return $count;

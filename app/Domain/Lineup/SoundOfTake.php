@@ -7,7 +7,6 @@ namespace App\Domain\Lineup;
 use App\Domain\Undo\ChangeLog;
 use App\Models\Clip;
 use App\Models\Take;
-use App\Models\TakePart;
 use App\Models\User;
 use App\Support\Live;
 use App\Support\Problem;
@@ -34,7 +33,7 @@ final class SoundOfTake
      */
     public static function of(Clip $clip): ?array
     {
-        if (!$clip->isPicture() || $clip->take === null || $clip->sound_synced_at === null) {
+        if (!$clip->isPicture() || $clip->take === null) {
             return null;
         }
         $sound = Windows::companion($clip, 'sound');
@@ -94,23 +93,7 @@ final class SoundOfTake
             $log->save($take);
             $log->finish($take->day->production, $user, 'Sound of ' . $take->label());
         });
-        self::layAgain($take->id);
         Live::tell($take->production_id, Topic::Takes);
-    }
-
-    /** The pictures of a take get their sound again in the background. */
-    public static function layAgain(int $takeId): void
-    {
-        foreach (
-            Clip::query()
-                ->whereIn('id', TakePart::query()->where('take_id', $takeId)->select('clip_id'))
-                ->where('kind', 'picture')
-                ->whereNotNull('sound_synced_at')
-                ->pluck('id')
-            as $clip
-        ) {
-            LaySoundJob::dispatch((int) $clip)->onQueue('media');
-        }
     }
 
     /**

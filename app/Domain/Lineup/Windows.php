@@ -45,22 +45,39 @@ final class Windows
         if ($place?->start_ticks === null) {
             return null;
         }
-        // The database finds the few that ran at that moment; a day has thousands.
-        $beside = Scope::clips($clip->day)
-            ->with(['placement', 'device'])
-            ->where('clips.device_id', '!=', $clip->device_id)
-            ->whereHas(
-                'placement',
-                static fn($other) => $other
-                    ->where('group', $place->group)
-                    ->where('start_ticks', '<', $place->start_ticks + $clip->duration_ticks)
-                    ->whereRaw('start_ticks + clips.duration_ticks > ?', [$place->start_ticks]),
-            )
-            ->limit(self::AT_ONCE)
-            ->get();
-        $windows = new self($beside);
+        $windows = self::beside($clip);
 
         return $kind === null ? $windows->partner($clip, 'sound') ?? $windows->partner($clip, 'picture') : $windows->partner($clip, $kind);
+    }
+
+    /** The few clips of other devices that ran while a clip did: the database finds them, of the thousands of a day. */
+    public static function beside(Clip $clip): self
+    {
+        $place = $clip->placement;
+        if ($place?->start_ticks === null) {
+            return new self(new Collection());
+        }
+
+        return new self(
+            Scope::clips($clip->day)
+                ->with(['placement', 'device'])
+                ->where('clips.device_id', '!=', $clip->device_id)
+                ->whereHas(
+                    'placement',
+                    static fn($other) => $other
+                        ->where('group', $place->group)
+                        ->where('start_ticks', '<', $place->start_ticks + $clip->duration_ticks)
+                        ->whereRaw('start_ticks + clips.duration_ticks > ?', [$place->start_ticks]),
+                )
+                ->limit(self::AT_ONCE)
+                ->get(),
+        );
+    }
+
+    /** Whether a recording ran with a picture, by the line-up. */
+    public static function hasSound(Clip $clip): bool
+    {
+        return $clip->isPicture() && self::companion($clip, 'sound') !== null;
     }
 
     /**

@@ -34,7 +34,7 @@ final class LogUndo
             'a clip',
             together: [['device_id', 'import_kind']],
             byKey: ['facts'],
-            derived: ['proxied_at', 'sound_synced_at', 'problems'],
+            derived: ['proxied_at', 'media_recipe', 'problems'],
         );
         $tables->table(
             'take_parts',

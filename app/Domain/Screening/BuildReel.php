@@ -6,6 +6,7 @@ namespace App\Domain\Screening;
 
 use App\Domain\Sequences\SequenceStore;
 use App\Models\SequenceKind;
+use App\Models\SequenceStep;
 use App\Models\ShootDay;
 use App\Models\StoredSequence;
 use App\Models\User;
@@ -47,7 +48,8 @@ final class BuildReel
     }
 
     /**
-     * Carries out a reel's recipe again where takes, their pictures or their heads have changed since.
+     * Carries out a reel's recipe again where takes, their pictures or their heads have changed since; what somebody cut by
+     * hand is kept as a version first.
      *
      * @return string|null what changed, as a sentence; null when nothing did
      */
@@ -65,6 +67,9 @@ final class BuildReel
         $was = $this->store->read($reel);
         $is = $recipe->sequence($reel->name, $chosen);
         $said = self::difference($was, $is);
+        if ($this->isSomebodys($reel)) {
+            $this->store->keepVersion($reel, null, 'Before it was brought up to date');
+        }
         $step = $this->store->replace($reel, null, $is, $said);
         $reel->refresh();
         $reel->timestamps = false;
@@ -72,6 +77,15 @@ final class BuildReel
         $this->store->settle($reel->id);
 
         return $step === null ? null : $said;
+    }
+
+    /** Whether a person was the last to change it; the recipe would take that work along. */
+    private function isSomebodys(StoredSequence $reel): bool
+    {
+        return SequenceStep::query()
+            ->where('sequence_id', $reel->id)
+            ->latest('number')
+            ->first(['user_id'])?->user_id !== null;
     }
 
     /** What of the takes came in, went out, or runs otherwise than before. */

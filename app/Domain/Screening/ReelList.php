@@ -15,7 +15,13 @@ final class ReelList
     public function of(ShootDay $day): array
     {
         // The content of each is long, and only its first clip is asked of it.
-        $reels = $day->reels()->latest('id')->selectRaw("*, JSON_VALUE(content, '$.sources[0].id') AS first_clip")->get();
+        $reels = $day
+            ->reels()
+            ->latest('id')
+            ->selectRaw(
+                'id, ulid, kind, name, recipe, items, running_ticks, created_at, ' . "JSON_VALUE(content, '$.sources[0].id') AS first_clip",
+            )
+            ->get();
         $again = SequenceStep::query()
             ->whereIn('sequence_id', $reels->modelKeys())
             ->whereNull('user_id')

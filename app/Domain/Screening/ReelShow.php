@@ -17,7 +17,10 @@ use Illuminate\Support\Collection;
  */
 final class ReelShow
 {
-    /** @return list<array{piece: PicturePiece, angles: list<array{clip: Clip, in: int, out: int}>}> */
+    /**
+     * @return list<array{piece: PicturePiece, angles: list<array{clip: Clip, in: int, out: int, at: int}>}> `at` is how much later than
+     *     the piece the other picture begins, ticks
+     */
     public function of(Playlist $playlist): array
     {
         $takes = new Collection(array_filter(array_map(static fn(PicturePiece $piece): ?Take => $piece->take, $playlist->pictures)));
@@ -42,7 +45,7 @@ final class ReelShow
         }
         $shown = [];
         foreach ($playlist->pictures as $piece) {
-            $angles = [['clip' => $piece->clip, 'in' => $piece->inTicks, 'out' => $piece->inTicks + $piece->durationTicks]];
+            $angles = [['clip' => $piece->clip, 'in' => $piece->inTicks, 'out' => $piece->inTicks + $piece->durationTicks, 'at' => 0]];
             $known = [$piece->clip->id => true];
             foreach (($windows[$piece->clip->shoot_day_id] ?? null)?->partners($piece->clip, 'picture') ?? [] as $other) {
                 // The line-up has both on one clock, so the same moment is a sum.
@@ -50,13 +53,13 @@ final class ReelShow
                 $in = max(0, $piece->inTicks + $offset);
                 $out = min((int) $other->duration_ticks, $piece->inTicks + $piece->durationTicks + $offset);
                 if ($in < $out) {
-                    $angles[] = ['clip' => $other, 'in' => $in, 'out' => $out];
+                    $angles[] = ['clip' => $other, 'in' => $in, 'out' => $out, 'at' => $in - $piece->inTicks - $offset];
                     $known[$other->id] = true;
                 }
             }
             foreach ($byTake[$piece->take?->id] ?? [] as $other) {
                 if (!isset($known[$other->id]) && $other->placement?->start_ticks === null) {
-                    $angles[] = ['clip' => $other, 'in' => 0, 'out' => (int) $other->duration_ticks];
+                    $angles[] = ['clip' => $other, 'in' => 0, 'out' => (int) $other->duration_ticks, 'at' => 0];
                     $known[$other->id] = true;
                 }
             }
@@ -68,8 +71,8 @@ final class ReelShow
     }
 
     /**
-     * @param  array{clip: Clip, in: int, out: int}  $x
-     * @param  array{clip: Clip, in: int, out: int}  $y
+     * @param  array{clip: Clip, in: int, out: int, at: int}  $x
+     * @param  array{clip: Clip, in: int, out: int, at: int}  $y
      */
     private static function byLane(array $x, array $y): int
     {

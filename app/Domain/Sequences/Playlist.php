@@ -4,29 +4,55 @@ declare(strict_types=1);
 
 namespace App\Domain\Sequences;
 
-use App\Domain\Lineup\Drift;
-use App\Domain\Lineup\SoundsUnder;
-use App\Domain\Lineup\Windows;
 use App\Models\Clip;
 use App\Models\StoredSequence;
 use App\Models\Take;
 use Cartella\Core\Cutting\Item;
 use Cartella\Core\Cutting\Sequence;
+use Cartella\Core\Cutting\Track;
 use Cartella\Core\Cutting\TrackKind;
-use Cartella\Core\Media\ChannelNames;
-use Illuminate\Support\Collection;
 
 /**
- * What of a sequence plays when: pieces of picture, and under them the sound. A sequence that holds no sound of its own, such as a
- * reel, has that of the line-up as it is now: the recorders' where they ran, else the camera's own.
+ * What of a sequence, or of one clip, plays when: pieces of picture, and under them the sound. A sequence that holds no sound of its
+ * own, such as a reel, has that of the line-up as it is now: the recorders' where they ran, else the camera's own.
  */
 final readonly class Playlist
 {
     /**
      * @param  list<PicturePiece>  $pictures  in their order
      * @param  list<SoundPiece>  $sounds  in their order
+     * @param  list<SoundPiece>  $own  the pictures' own sound, in their order
      */
-    private function __construct(public StoredSequence $stored, public Sequence $sequence, public array $pictures, public array $sounds) {}
+    private function __construct(
+        public ?StoredSequence $stored,
+        public Sequence $sequence,
+        public array $pictures,
+        public array $sounds,
+        public array $own,
+    ) {}
+
+    /** One clip by itself, whole: a picture with what is heard under it, a recording with its usual channels. */
+    public static function ofClip(Clip $clip): self
+    {
+        $rate = $clip->rate() ?? $clip->production->rate();
+        $length = (int) $clip->duration_ticks;
+        $pictures = $clip->isPicture() && $length > 0 ? [new PicturePiece($clip, $clip->take, $clip->title(), 0, $length, 0)] : [];
+        $sounds =
+            $clip->isSound() && $length > 0
+                ? [new SoundPiece($clip, $clip->take, $clip->title(), 0, $length, 0, HeardUnder::usual($clip), 0.0)]
+                : HeardUnder::of($pictures);
+        $items = $length > 0 ? [new Item($clip->title(), ClipSource::of($clip, $rate), 0, $length, 0)] : [];
+
+        return new self(
+            null,
+            new Sequence($clip->title(), $rate, (int) $clip->start_ticks, [
+                new Track($clip->isSound() ? TrackKind::Sound : TrackKind::Picture, '', $items),
+            ]),
+            $pictures,
+            $sounds,
+            HeardUnder::ownOf($pictures),
+        );
+    }
 
     public static function of(StoredSequence $stored, Sequence $sequence): self
     {
@@ -74,78 +100,12 @@ final readonly class Playlist
         }
         $hasSound = array_filter($sequence->tracks, static fn($track): bool => $track->kind === TrackKind::Sound) !== [];
 
-        return new self($stored, $sequence, $pictures, self::inOrder($hasSound ? $laid : self::lineup($pictures)));
-    }
-
-    /**
-     * @param  list<PicturePiece>  $pictures
-     * @return list<SoundPiece>
-     */
-    private static function lineup(array $pictures): array
-    {
-        $days = array_values(array_unique(array_map(static fn(PicturePiece $piece): int => $piece->clip->shoot_day_id, $pictures)));
-        /** @var array<int, Windows> $windows */
-        $windows = Clip::query()
-            ->with(['placement', 'card', 'production'])
-            ->whereIn('shoot_day_id', $days)
-            ->where('kind', 'sound')
-            ->whereNull('import_kind')
-            ->get()
-            ->groupBy('shoot_day_id')
-            ->map(static fn(Collection $sounds): Windows => new Windows($sounds))
-            ->all();
-        $laid = [];
-        foreach ($pictures as $picture) {
-            $under = isset($windows[$picture->clip->shoot_day_id])
-                ? SoundsUnder::of($picture->clip, $windows[$picture->clip->shoot_day_id])
-                : [];
-            $free = [[$picture->inTicks, $picture->inTicks + $picture->durationTicks]];
-            foreach ($under as $piece) {
-                $from = max($picture->inTicks, $piece['from']);
-                $to = min($picture->inTicks + $picture->durationTicks, $piece['to']);
-                if ($from < $to) {
-                    $laid[] = self::under($picture, $piece['sound'], $from, $to);
-                    $free = self::without($free, $from, $to);
-                }
-            }
-            if ($picture->clip->channels !== null && $picture->clip->channels !== []) {
-                foreach ($free as [$from, $to]) {
-                    $laid[] = new SoundPiece(
-                        $picture->clip,
-                        $picture->take,
-                        $picture->name,
-                        $picture->atTicks + $from - $picture->inTicks,
-                        $to - $from,
-                        $from,
-                        self::usual($picture->clip),
-                        0.0,
-                    );
-                }
-            }
-        }
-
-        return $laid;
-    }
-
-    private static function under(PicturePiece $picture, Clip $sound, int $from, int $to): SoundPiece
-    {
-        $chosen = $picture->take?->listening;
-        $channels = $chosen === null ? self::usual($sound) : [];
-        foreach ($chosen ?? [] as $index => $choice) {
-            if ($choice['on']) {
-                $channels[(int) $index] = (float) $choice['gain_db'];
-            }
-        }
-
-        return new SoundPiece(
-            $sound,
-            $picture->take,
-            trim(($picture->take?->label() ?? '') . ' ' . $sound->title()),
-            $picture->atTicks + $from - $picture->inTicks,
-            $to - $from,
-            $picture->clip->placement->start_ticks + $from - $sound->placement->start_ticks,
-            $channels,
-            Drift::between($picture->clip, $sound),
+        return new self(
+            $stored,
+            $sequence,
+            $pictures,
+            $hasSound ? HeardUnder::inOrder($laid) : HeardUnder::of($pictures),
+            HeardUnder::ownOf($pictures),
         );
     }
 
@@ -160,43 +120,8 @@ final readonly class Playlist
             $item->recordStartTicks,
             $item->durationTicks,
             $item->sourceStartTicks,
-            is_array($chosen) ? array_map(floatval(...), $chosen) : self::usual($clip),
+            is_array($chosen) ? array_map(floatval(...), $chosen) : HeardUnder::usual($clip),
             0.0,
         );
-    }
-
-    /** @return array<int, float> the channels that are heard when nobody chose any */
-    private static function usual(Clip $clip): array
-    {
-        return array_fill_keys(ChannelNames::heard($clip->channels ?? []), 0.0);
-    }
-
-    /**
-     * @param  list<array{int, int}>  $free
-     * @return list<array{int, int}>
-     */
-    private static function without(array $free, int $from, int $to): array
-    {
-        $left = [];
-        foreach ($free as [$start, $end]) {
-            foreach ([[$start, min($end, $from)], [max($start, $to), $end]] as [$a, $b]) {
-                if ($a < $b) {
-                    $left[] = [$a, $b];
-                }
-            }
-        }
-
-        return $left;
-    }
-
-    /**
-     * @param  list<SoundPiece>  $pieces
-     * @return list<SoundPiece>
-     */
-    private static function inOrder(array $pieces): array
-    {
-        usort($pieces, static fn(SoundPiece $x, SoundPiece $y): int => $x->atTicks <=> $y->atTicks);
-
-        return $pieces;
     }
 }

@@ -120,7 +120,10 @@ final class SequenceStore
                 throw Problem::refused('cut.refused', $done['refused'][0]['reason'], 'Nothing was changed.', $done['refused'][0]);
             }
 
-            return $this->step($now, $user, Restore::between($seen, $done['sequence']), $base, $label, $operations, $seen);
+            return $this->step($now, $user, Restore::between($seen, $done['sequence']), $base, $label, $operations, [
+                $seen,
+                $done['sequence'],
+            ]);
         });
     }
 
@@ -135,7 +138,7 @@ final class SequenceStore
             $now = $this->locked($stored);
             $seen = $this->read($now);
 
-            return $this->step($now, $user, Restore::between($seen, $with), $now->step, $label, [], $seen);
+            return $this->step($now, $user, Restore::between($seen, $with), $now->step, $label, [], [$seen, $with]);
         });
     }
 
@@ -151,21 +154,29 @@ final class SequenceStore
         Live::tell($stored->production_id, Topic::Sequences, ['sequence' => $stored->ulid]);
     }
 
-    /** Keeps the cut as it is now under a name, whole. */
-    public function keepVersion(StoredSequence $stored, User $user, string $name): SequenceVersion
+    /**
+     * Keeps the cut as it is now under a name, whole.
+     *
+     * @param  User|null  $user  null when the desk keeps it by itself; then it is nobody's step to take back
+     */
+    public function keepVersion(StoredSequence $stored, ?User $user, string $name): SequenceVersion
     {
         return DB::transaction(function () use ($stored, $user, $name): SequenceVersion {
             $now = $this->locked($stored);
             $version = new SequenceVersion([
                 'sequence_id' => $now->id,
-                'user_id' => $user->id,
+                'user_id' => $user?->id,
                 'name' => $name,
                 'step' => $now->step,
                 'content' => Packed::write($this->read($now)),
             ]);
-            $log = new ChangeLog();
-            $log->save($version);
-            $log->finish($now->production, $user, "Keep \"$name\" of $now->name");
+            if ($user === null) {
+                $version->save();
+            } else {
+                $log = new ChangeLog();
+                $log->save($version);
+                $log->finish($now->production, $user, "Keep \"$name\" of $now->name");
+            }
             Live::tell($now->production_id, Topic::Sequences, ['sequence' => $now->ulid]);
 
             return $version;
@@ -232,7 +243,7 @@ final class SequenceStore
     /**
      * @param  Restore  $forward  what changes, of the cut as the step `$base` left it
      * @param  list<mixed>  $operations  as they were asked for
-     * @param  Sequence|null  $seen  that state, where it was read already
+     * @param  array{Sequence, Sequence}|null  $known  that state and what it becomes, where they are there already
      * @param  int|null  $takesBack  the step that it takes back; null also tells the one undo of it
      */
     private function step(
@@ -242,13 +253,13 @@ final class SequenceStore
         int $base,
         string $label,
         array $operations,
-        ?Sequence $seen,
+        ?array $known,
         ?int $takesBack = null,
     ): ?SequenceStep {
         if ($forward->isNothing()) {
             return null;
         }
-        $state = $seen ?? $this->read($now, $base);
+        $state = $known[0] ?? $this->read($now, $base);
         $since = $base === $now->step ? [] : $now->steps()->where('number', '>', $base)->with('user')->get();
         foreach ($since as $other) {
             $state = self::change($other->forward)->apply($state);
@@ -261,7 +272,7 @@ final class SequenceStore
             }
         }
         try {
-            $after = $forward->apply($state);
+            $after = $known !== null && $since === [] ? $known[1] : $forward->apply($state);
         } catch (Refused $met) {
             $last = $since === [] ? null : $since[count($since) - 1];
             throw $takesBack === null && $last !== null ? self::met($last) : $met;
@@ -286,7 +297,7 @@ final class SequenceStore
         $now->update(['step' => $step->number, ...self::sums($after)]);
         $this->keepUses($now, $state, $after);
         if ($now->step - $now->content_step >= self::STEPS_BETWEEN) {
-            app()->terminating(fn() => $this->settle($now->id));
+            defer(fn() => $this->settle($now->id));
         }
         Live::tell($now->production_id, Topic::Sequences, ['sequence' => $now->ulid, 'step' => $step->number]);
 
@@ -338,9 +349,23 @@ final class SequenceStore
         );
     }
 
+    /** The row as it is now, and its content, which is long and fetched again only if it was written down since. */
     private function locked(StoredSequence $stored): StoredSequence
     {
-        return StoredSequence::query()->lockForUpdate()->findOrFail($stored->id);
+        $now = StoredSequence::query()
+            ->lockForUpdate()
+            ->findOrFail($stored->id, array_values(array_diff(array_keys($stored->getAttributes()), ['content'])));
+        $content =
+            $now->content_step === $stored->content_step
+                ? $stored->content
+                : StoredSequence::query()->whereKey($stored->id)->value('content');
+
+        $now->setRawAttributes(['content' => $content] + $now->getAttributes(), true);
+        if ($stored->relationLoaded('production')) {
+            $now->setRelation('production', $stored->production);
+        }
+
+        return $now;
     }
 
     private static function change(string $json): Restore

@@ -6,6 +6,7 @@ namespace Tests\App\Cards;
 
 use App\Domain\Cards\CopyCardJob;
 use App\Domain\Cards\Readers;
+use App\Domain\Footage\MediaFile;
 use App\Domain\Footage\MediaFolder;
 use App\Domain\Tasks\Room;
 use App\Domain\Tasks\TaskLost;
@@ -58,8 +59,11 @@ final class OffloadTest extends TestCase
         self::assertSame(['A001C001', 'picture', 150, 'A'], [$clip->name, $clip->kind, $clip->frames, $clip->device->letter]);
         self::assertSame((9 * 3600 + 12 * 60 + 10) * 25 + 5, intdiv($clip->start_ticks, 28_224_000));
         $answer = $this->get($this->at("clips/$clip->ulid/media/proxy"))->assertOk();
-        self::assertStringEndsWith('/proxy.mp4', (string) $answer->headers->get('X-Accel-Redirect'));
-        foreach (['proxy.mp4', 'thumb-1.jpg', 'thumb-2.jpg', 'thumb-3.jpg', 'peaks', 'guide'] as $name) {
+        self::assertStringEndsWith('/proxy.2.mp4', (string) $answer->headers->get('X-Accel-Redirect'));
+        foreach (
+            ['proxy.2.mp4', 'small.2.mp4', 'channel-1.2.mp4', 'thumb-1.jpg', 'thumb-2.jpg', 'thumb-3.jpg', 'peaks.2', 'guide']
+            as $name
+        ) {
             self::assertFileExists(MediaFolder::of($clip)->folder() . '/' . $name);
         }
         self::assertSame(2 * 6 * 8000, filesize(MediaFolder::of($clip)->folder() . '/guide'));
@@ -69,7 +73,7 @@ final class OffloadTest extends TestCase
     {
         $this->camera('A001/A001C001.mov', $this->stage(4, 2), '00:00:00:00');
         $this->offload('A001', 'A');
-        $proxy = MediaFolder::of(Clip::query()->sole())->folder() . '/proxy.mp4';
+        $proxy = MediaFolder::of(Clip::query()->sole())->read(MediaFile::Proxy);
         $run = Process::run([
             'ffprobe',
             '-v',
@@ -141,7 +145,7 @@ final class OffloadTest extends TestCase
         $this->camera('A001/A001C001.mov', $this->stage(3, 4), '00:00:00:00');
         $this->offload('A001', 'A');
         $clip = Clip::query()->sole();
-        $proxy = MediaFolder::of($clip)->folder() . '/proxy.mp4';
+        $proxy = MediaFolder::of($clip)->read(MediaFile::Proxy);
         unlink($proxy);
         $clip->update(['problems' => ['The proxy could not be made.']]);
         $this->postJson($this->at("clips/$clip->ulid/media"))->assertStatus(202);

@@ -6,6 +6,7 @@ namespace Tests\App\Cards;
 
 use App\Domain\Cards\CatalogueCardJob;
 use App\Domain\Footage\ClipMedia;
+use App\Domain\Footage\MediaFile;
 use App\Domain\Footage\MediaFolder;
 use App\Domain\Footage\Stores;
 use App\Models\Clip;
@@ -53,7 +54,7 @@ final class RecordingsInPartsTest extends TestCase
         );
         $joined = WavReader::read(ClipMedia::soundFile($clip, new Stores()));
         self::assertSame([3, 8000, 8000 * 36_000], [$joined->format->channels, $joined->frames(), $joined->bext['time_reference'] ?? null]);
-        self::assertFileExists(MediaFolder::of($clip)->folder() . '/proxy.mp4');
+        self::assertFileExists(MediaFolder::of($clip)->read(MediaFile::Channel, 3));
         self::assertCount(3, (new Stores())->filesOf($clip));
     }
 
@@ -98,7 +99,7 @@ final class RecordingsInPartsTest extends TestCase
         $this->offload('A001', 'A');
         $clip = Clip::query()->sole();
         self::assertSame([100, 4 * Ticks::PER_SECOND, 2], [$clip->frames, $clip->duration_ticks, count($clip->paths())]);
-        self::assertSame(100, Probe::file(MediaFolder::of($clip)->folder() . '/proxy.mp4')->frames);
+        self::assertSame(100, Probe::file(MediaFolder::of($clip)->read(MediaFile::Proxy))->frames);
     }
 
     public function test_cataloguing_again_leaves_what_a_person_has_set(): void

@@ -123,7 +123,7 @@ final class MediaFolderTest extends TestCase
         $this->as()
             ->get($this->at("clips/$clip->ulid/media/proxy"))
             ->assertOk()
-            ->assertHeader('X-Accel-Redirect', '/protected/' . substr($clip->ulid, -2) . "/$clip->ulid/proxy.mp4");
+            ->assertHeader('X-Accel-Redirect', '/protected/' . substr($clip->ulid, -2) . "/$clip->ulid/proxy.2.mp4");
     }
 
     public function test_elsewhere_it_is_made_in_scratch_sent_on_and_fetched_again_by_a_machine_that_has_it_not(): void
@@ -154,6 +154,6 @@ final class MediaFolderTest extends TestCase
         $media->keep();
         $this->get($this->at("clips/$clip->ulid/media/proxy"))
             ->assertStatus(302)
-            ->assertHeader('Location', 'https://far.example/' . substr($clip->ulid, -2) . "/$clip->ulid/proxy.mp4?signed");
+            ->assertHeader('Location', 'https://far.example/' . substr($clip->ulid, -2) . "/$clip->ulid/proxy.2.mp4?signed");
     }
 }

@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace Tests\App\Handoff;
 
+use App\Domain\Footage\MediaFile;
 use App\Domain\Footage\MediaFolder;
 use App\Domain\Handoff\PackJob;
 use App\Models\Clip;
@@ -23,8 +24,7 @@ final class HandoffTest extends TestCase
     private function proxied(string $name, string $device, float $at): Clip
     {
         $clip = $this->clip($name, $device, $at, more: ['proxied_at' => now()]);
-        mkdir(MediaFolder::of($clip)->folder(), 0777, true);
-        file_put_contents(MediaFolder::of($clip)->folder() . '/proxy.mp4', 'pictures of ' . $name);
+        file_put_contents(MediaFolder::of($clip)->write(MediaFile::Proxy), 'pictures of ' . $name);
 
         return $clip;
     }
@@ -96,15 +96,6 @@ final class HandoffTest extends TestCase
         self::assertFileDoesNotExist($this->inbox($handoff) . '/sound', 'an empty folder is not delivered');
     }
 
-    public function test_the_recorders_sound_goes_with_a_picture_only_while_it_is_laid(): void
-    {
-        $clip = $this->proxied('A001C001', 'A', 10);
-        file_put_contents(MediaFolder::of($clip)->folder() . '/synced.mp4', 'pictures with sound');
-        self::assertStringEqualsFile($this->inbox($this->handOff()) . '/proxies/import_A001C001.mp4', 'pictures of A001C001');
-        $clip->update(['sound_synced_at' => now()]);
-        self::assertStringEqualsFile($this->inbox($this->handOff()) . '/proxies/import_A001C001.mp4', 'pictures with sound');
-    }
-
     public function test_a_bin_is_handed_off_without_the_rest_of_the_day(): void
     {
         $take = $this->take('3', 1);
@@ -138,8 +129,7 @@ final class HandoffTest extends TestCase
                 10 + $n,
                 more: ['proxied_at' => now(), 'path_hash' => md5("$n")],
             );
-            mkdir(MediaFolder::of($clip)->folder(), 0777, true);
-            file_put_contents(MediaFolder::of($clip)->folder() . '/proxy.mp4', $content);
+            file_put_contents(MediaFolder::of($clip)->write(MediaFile::Proxy), $content);
         }
         $handoff = $this->handOff();
         $files = array_map(

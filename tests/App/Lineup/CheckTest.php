@@ -5,12 +5,9 @@ declare(strict_types=1);
 namespace Tests\App\Lineup;
 
 use App\Domain\Footage\MediaFolder;
-use App\Domain\Lineup\LaySound;
 use App\Domain\Lineup\PointsJob;
 use App\Models\Clip;
 use App\Models\Role;
-use App\Models\ShootDay;
-use Cartella\Core\Sound\GuideTrack;
 use Cartella\Core\Tests\Support\LtcWriter;
 use Cartella\Core\Tests\Support\WavBuilder;
 use Cartella\Core\Time\FrameRate;
@@ -126,34 +123,15 @@ final class CheckTest extends TestCase
             ->assertJsonPath('code', 'head.slate');
     }
 
-    public function test_sound_is_laid_once_and_again_only_where_something_moved(): void
+    public function test_what_is_heard_under_a_picture_moves_with_it_at_once(): void
     {
-        $times = static fn(): array => Clip::query()
-            ->where('kind', 'picture')
-            ->orderBy('name')
-            ->pluck('sound_synced_at', 'name')
-            ->map(static fn($time): string => (string) $time)
-            ->all();
-        $this->travel(1)->minutes();
-        $before = $times();
-        $day = function (): array {
-            $laid = [];
-            app(LaySound::class)->day(ShootDay::query()->findOrFail($this->day->id), static function (
-                int $done,
-                int $total,
-                string $name,
-            ) use (&$laid): void {
-                $laid[] = $name;
-            });
-
-            return $laid;
-        };
-        self::assertSame([[], $before], [$day(), $times()]);
         $clip = $this->clipNamed('B001C001');
+        $under = fn(): array => $this->getJson($this->at("clips/$clip->ulid/playlist"))->assertOk()->json('sounds.0');
+        $before = $under();
         $clip->placement->update(['start_ticks' => $clip->placement->start_ticks + Ticks::PER_SECOND]);
-        self::assertSame(['B001C001'], $day());
-        $heard = GuideTrack::decode(MediaFolder::of($clip)->folder() . '/synced.mp4', 2);
-        self::assertGreaterThan(80_000, $heard->samples());
+        $after = $under();
+        self::assertSame($before['clip'], $after['clip']);
+        self::assertSame($before['in_ticks'] + Ticks::PER_SECOND, $after['in_ticks']);
     }
 
     public function test_timecode_on_a_sound_track_becomes_the_clips_own_also_when_the_card_is_catalogued_again(): void

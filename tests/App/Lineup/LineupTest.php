@@ -4,7 +4,6 @@ declare(strict_types=1);
 
 namespace Tests\App\Lineup;
 
-use App\Domain\Footage\MediaFolder;
 use App\Models\Clip;
 use App\Models\ClockOffset;
 use App\Models\Handoff;
@@ -12,6 +11,7 @@ use App\Models\Role;
 use App\Models\Take;
 use Cartella\Core\Custody\Verify;
 use Cartella\Core\Look\Cdl;
+use Cartella\Core\Media\Probe;
 use Cartella\Core\Sound\Claps;
 use Cartella\Core\Sound\GuideTrack;
 use Cartella\Core\Time\Ticks;
@@ -81,8 +81,7 @@ final class LineupTest extends TestCase
         self::assertContains('3A/2 or 3A/5?', array_column($this->getJson($this->onDay('sheet'))->json('points'), 'title'));
         $this->getJson($this->onDay('log'))->assertJsonPath('takes.0.sync', 'sound');
         $clip = $this->clipNamed('A001C001');
-        self::assertNotNull($clip->sound_synced_at);
-        $heard = GuideTrack::decode(MediaFolder::of($clip)->folder() . '/synced.mp4', 2);
+        $heard = GuideTrack::decode($this->mixed($clip), 2);
         // The clap lies 2.5 s into the recorder's file, which is 1.5 s into this picture.
         self::assertEqualsWithDelta(1.5 * Ticks::PER_SECOND, Claps::strongest($heard, 0, 4 * Ticks::PER_SECOND), 0.015 * Ticks::PER_SECOND);
     }
@@ -159,7 +158,12 @@ final class LineupTest extends TestCase
         $folder = $this->folder . '/inbox/' . $handoff->folder;
         self::assertTrue(Verify::folder($folder)['ok']);
         self::assertFileEquals("$this->folder/bench/S001/3A-T01.wav", "$folder/sound/S001_3A-T01.wav");
-        self::assertFileExists("$folder/proxies/A001_A001C001.mp4");
+        $picture = Probe::file("$folder/proxies/A001_A001C001.mp4");
+        self::assertSame(
+            [$this->clipNamed('A001C001')->start_ticks, 'tmcd'],
+            [$picture->startTicks, $picture->startSource],
+            'whoever opens it sees the camera\'s timecode',
+        );
         $edl = (string) file_get_contents("$folder/reel.edl");
         self::assertStringContainsString('* SOURCE FILE: A001_A001C001.mp4', $edl);
         self::assertSame(

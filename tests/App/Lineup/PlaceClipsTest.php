@@ -5,13 +5,11 @@ declare(strict_types=1);
 namespace Tests\App\Lineup;
 
 use App\Domain\Footage\MediaFolder;
-use App\Domain\Lineup\LaySoundJob;
 use App\Domain\Lineup\PlaceClips;
 use App\Models\Clip;
 use App\Models\ClockOffset;
 use Cartella\Core\Tests\Support\Noise;
 use Cartella\Core\Time\Ticks;
-use Illuminate\Support\Facades\Queue;
 use Tests\App\TestCase;
 
 /** Line-up on guide sound that lies beside the clips, as cataloguing leaves it; no media is decoded. */
@@ -136,24 +134,6 @@ final class PlaceClipsTest extends TestCase
         $music = $this->clip('cue', 'S', 0, 30, more: ['import_kind' => 'music']);
         $this->lineUp();
         self::assertFalse($music->placement()->exists());
-    }
-
-    public function test_the_laid_sound_follows_a_nudge_and_follows_it_back(): void
-    {
-        $clip = $this->guided('A1', 'A', 1003, 5, 10);
-        $this->lineUp();
-        Queue::fake();
-        $this->as()
-            ->postJson($this->at("clips/$clip->ulid/nudge"), ['unit' => 'frame', 'by' => 1])
-            ->assertOk();
-        $this->postJson($this->at("clips/$clip->ulid/lock"), ['locked' => true])->assertOk();
-        Queue::assertPushed(LaySoundJob::class, 1);
-        $this->postJson($this->at('undo'))->assertOk();
-        Queue::assertPushed(LaySoundJob::class, 1);
-        $this->postJson($this->at('undo'))->assertOk();
-        Queue::assertPushed(LaySoundJob::class, 2);
-        $this->postJson($this->at('redo'))->assertOk();
-        Queue::assertPushed(LaySoundJob::class, 3);
     }
 
     public function test_drift_that_nobody_measured_cannot_be_taken_out(): void

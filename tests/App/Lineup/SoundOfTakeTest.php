@@ -4,11 +4,9 @@ declare(strict_types=1);
 
 namespace Tests\App\Lineup;
 
-use App\Domain\Footage\ClipMedia;
-use App\Domain\Lineup\LaySoundJob;
+use App\Domain\Handoff\MixedProxy;
 use App\Models\Clip;
 use App\Models\Take;
-use Illuminate\Support\Facades\Queue;
 use Tests\App\TestCase;
 
 final class SoundOfTakeTest extends TestCase
@@ -31,7 +29,6 @@ final class SoundOfTakeTest extends TestCase
         );
         $this->sound = $this->clip('3-T01', 'S', 100, 20, $this->take, ['channels' => $channels]);
         $this->picture = $this->clip('A001C001', 'A', 102, 15, $this->take, [
-            'sound_synced_at' => now(),
             'proxied_at' => now(),
             'frames' => 375,
         ]);
@@ -59,9 +56,10 @@ final class SoundOfTakeTest extends TestCase
             ->assertJsonPath('sound.is_default', true)
             ->assertJsonPath('sound.channels.3.on', true)
             ->assertJsonPath('sound.channels.0.on', false);
-        Queue::fake();
+        $heard = fn(): array => $this->getJson($this->at("clips/{$this->picture->ulid}/playlist"))->assertOk()->json('sounds.0.channels');
+        self::assertSame([['index' => 4, 'gain_db' => 0]], $heard());
         $this->putJson($this->at("takes/{$this->take->ulid}/sound"), ['channels' => self::only(1, 2), 'was' => null])->assertOk();
-        Queue::assertPushed(LaySoundJob::class, 1);
+        self::assertEquals([['index' => 1, 'gain_db' => 0], ['index' => 2, 'gain_db' => -6]], $heard(), 'players hear it at once');
         $sheet()
             ->assertJsonPath('sound.is_default', false)
             ->assertJsonPath('sound.channels.0.on', true)
@@ -70,7 +68,7 @@ final class SoundOfTakeTest extends TestCase
         $this->putJson($this->at("takes/{$this->take->ulid}/sound"), ['channels' => self::only(4), 'was' => null])->assertStatus(409);
         $this->postJson($this->at('undo'))->assertJsonPath('label', 'Sound of 3/1');
         $sheet()->assertJsonPath('sound.is_default', true);
-        Queue::assertPushed(LaySoundJob::class, 2);
+        self::assertEquals([['index' => 4, 'gain_db' => 0]], $heard());
         $this->putJson($this->at("takes/{$this->take->ulid}/sound"), [
             'channels' => [['index' => 1, 'on' => true, 'gain_db' => 90]],
             'was' => null,
@@ -79,10 +77,23 @@ final class SoundOfTakeTest extends TestCase
 
     public function test_only_what_is_on_is_mixed_at_its_level_and_nothing_on_is_silence(): void
     {
-        $chosen = array_column(self::only(1, 2), null, 'index');
-        self::assertStringContainsString('c0=1.0000*c0+0.5012*c1|', ClipMedia::listening($this->sound, $chosen));
-        self::assertStringContainsString('c0=0*c0|', ClipMedia::listening($this->sound, array_column(self::only(), null, 'index')));
-        self::assertSame('pan=stereo|c0=c3|c1=c3', ClipMedia::listening($this->sound));
+        self::assertSame('pan=stereo|c0=1.0000*c0+0.5012*c1|c1=1.0000*c0+0.5012*c1', MixedProxy::mix([1 => 0.0, 2 => -6.0]));
+        self::assertStringContainsString('c0=0*c0|', MixedProxy::mix([]));
+        self::assertSame('pan=stereo|c0=c0|c1=c1', MixedProxy::mix([1 => 0.0, 2 => 0.0]), 'a pair stays left and right');
+    }
+
+    public function test_all_of_a_camera_alone_is_its_own_sound_and_a_recording_alone_its_usual_channels(): void
+    {
+        $this->picture->placement()->delete();
+        $this->picture->update(['channels' => [['index' => 1, 'name' => 'Ch 1', 'function' => null]]]);
+        $alone = $this->getJson($this->at("clips/{$this->picture->ulid}/playlist"))->assertOk();
+        self::assertSame([$this->picture->ulid], array_column($alone->json('sounds'), 'clip'));
+        self::assertSame($alone->json('sounds'), $alone->json('own_sounds'));
+        $sound = $this->getJson($this->at("clips/{$this->sound->ulid}/playlist"))->assertOk();
+        self::assertSame(
+            [[], 1, ['Boom', 'Lav Mara', 'Lav Tobias', 'Mix']],
+            [$sound->json('pictures'), count($sound->json('sounds')), array_column($sound->json('recordings.0.channels'), 'name')],
+        );
     }
 
     public function test_a_head_is_trimmed_and_whole_again_and_the_reel_begins_there(): void

@@ -139,7 +139,7 @@ final class LiveTest extends TestCase
         $clip = $this->clip('A1', 'A', 0);
         $this->as()->getJson($this->at("clips/$clip->ulid/media/proxy"))->assertNotFound();
         File::ensureDirectoryExists(MediaFolder::of($clip)->folder());
-        foreach (['proxy.mp4', 'guide', 'points.json'] as $name) {
+        foreach (['proxy.2.mp4', 'guide', 'points.json'] as $name) {
             file_put_contents(MediaFolder::of($clip)->folder() . "/$name", 'x');
         }
         $this->getJson($this->at("clips/$clip->ulid/media/proxy"))->assertOk()->assertHeader('X-Accel-Redirect');

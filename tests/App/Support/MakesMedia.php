@@ -4,6 +4,8 @@ declare(strict_types=1);
 
 namespace Tests\App\Support;
 
+use App\Domain\Handoff\MixedProxy;
+use App\Models\Clip;
 use Cartella\Core\Process;
 use Cartella\Core\Tests\Support\Noise;
 use Cartella\Core\Tests\Support\WavBuilder;
@@ -60,6 +62,15 @@ trait MakesMedia
             $file,
         ]);
         self::assertSame(0, $run['status'], $run['error']);
+    }
+
+    /** A proxy as it goes into a package, with what players let hear under it. */
+    protected function mixed(Clip $clip): string
+    {
+        $target = $this->folder . '/mixed.mp4';
+        app(MixedProxy::class)->write($clip, MixedProxy::piecesOf($clip) ?: self::fail('no recording lies under it'), $target);
+
+        return $target;
     }
 
     protected function plain(string $path, string $content): void

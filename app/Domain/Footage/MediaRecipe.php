@@ -1,0 +1,244 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Domain\Footage;
+
+use App\Models\Clip;
+use App\Support\Clock;
+use Cartella\Core\Sound\GuideTrack;
+use Cartella\Core\Time\Ticks;
+
+/**
+ * How ffmpeg is told to make what players show and hear, all of it from one decode: the proxy (H.264 at the recording's own constant
+ * rate, camera sound, timecode track), the same 320 wide, every channel of sound by itself (FLAC, 48 kHz, whose first sample is the
+ * clip's start), pictures, guide sound and samples for the peaks. A change of it counts {@see MediaFile::RECIPE} up.
+ */
+final class MediaRecipe
+{
+    /** Frames between key frames of a proxy: short, so that a seek decodes little. Groups are closed. */
+    public const GROUP = 12;
+
+    /** Seconds into a clip at which a slate is usually held up. */
+    private const SLATE_SECONDS = 1;
+
+    private const SAMPLE_RATE = 48_000;
+
+    /** Bytes of a second of pictures in both sizes, and of a second of one channel with its peaks and guide; nearly always fewer. */
+    private const PICTURE_BYTES = 700_000;
+
+    private const CHANNEL_BYTES = 90_000;
+
+    /** Room for what is made of so many ticks; at least a little. */
+    public static function bytes(int $ticks, bool $isPicture, int $channels): int
+    {
+        return (int) (($ticks / Ticks::PER_SECOND + 1) * (($isPicture ? self::PICTURE_BYTES : 0) + $channels * self::CHANNEL_BYTES));
+    }
+
+    /** @return list<string> proxy, small proxy and three pictures of a clip, into a folder */
+    public static function picture(Clip $clip, string $folder): array
+    {
+        $rate = $clip->rate();
+        $frames = max(1, (int) $clip->frames);
+        $perSecond = $rate === null ? 25 : $rate->nominal;
+        $at = [min(2, $frames - 1), min(self::SLATE_SECONDS * $perSecond, $frames - 1), intdiv($frames, 2)];
+        $select = implode('+', array_map(static fn(int $frame): string => "eq(n,$frame)", array_values(array_unique($at))));
+        $streams = self::streams($clip);
+        $sound = match (count($streams)) {
+            0 => [],
+            1 => ['-map', '0:a:0', '-ac', '2'],
+            default => [
+                '-filter_complex',
+                self::together($streams, self::SAMPLE_RATE) . ',' . self::mean(array_sum($streams)) . '[camera]',
+                '-map',
+                '[camera]',
+            ],
+        };
+
+        return [
+            '-filter_complex',
+            "[0:v:0]split=2[large][slates];[large]scale='trunc(min(960,iw)/2)*2':-2:flags=bilinear,split=2[proxy][medium];" .
+            "[medium]scale='trunc(min(320,iw)/2)*2':-2:flags=fast_bilinear[small];[slates]select='$select',scale=320:-2[pictures]",
+            '-map',
+            '[proxy]',
+            ...$sound,
+            ...$sound === [] ? [] : ['-c:a', 'aac', '-b:a', '128k', '-ar', '48000'],
+            ...self::video($clip, '21'),
+            ...self::timecode($clip),
+            $folder . '/proxy.part.mp4',
+            '-map',
+            '[small]',
+            ...self::video($clip, '24'),
+            '-movflags',
+            '+faststart',
+            $folder . '/small.part.mp4',
+            '-map',
+            '[pictures]',
+            '-fps_mode',
+            'passthrough',
+            '-q:v',
+            '4',
+            $folder . '/thumb-%d.jpg',
+        ];
+    }
+
+    /** @return list<string> the two sizes of a still */
+    public static function still(MediaFolder $media): array
+    {
+        return [
+            '-map',
+            '0:v:0',
+            '-frames:v',
+            '1',
+            '-vf',
+            'scale=320:-2',
+            $media->write(MediaFile::FirstPicture),
+            '-map',
+            '0:v:0',
+            '-frames:v',
+            '1',
+            '-vf',
+            "scale='min(1280,iw)':-2",
+            $media->write(MediaFile::Still),
+        ];
+    }
+
+    /** @return list<string> every channel by itself, the guide sound, and samples of all channels to the standard output */
+    public static function sound(Clip $clip, string $folder): array
+    {
+        $streams = self::streams($clip);
+        $arguments = [];
+        $number = 0;
+        foreach ($streams as $stream => $channels) {
+            for ($channel = 0; $channel < $channels; $channel++) {
+                $number++;
+                array_push(
+                    $arguments,
+                    '-map',
+                    "0:a:$stream",
+                    '-af',
+                    "pan=mono|c0=c$channel," . self::fromStart(self::SAMPLE_RATE),
+                    '-c:a',
+                    'flac',
+                    '-sample_fmt',
+                    's16',
+                    '-compression_level',
+                    '2',
+                    '-strict',
+                    '-2',
+                    '-map_metadata',
+                    '-1',
+                    '-movflags',
+                    '+faststart',
+                    "$folder/channel-$number.part.mp4",
+                );
+            }
+        }
+        array_push($arguments, '-map', '0:a:0', '-af', GuideTrack::monoFilter($streams[0]));
+        array_push($arguments, '-ar', (string) GuideTrack::SAMPLE_RATE, '-f', 's16le', $folder . '/guide.part');
+        if (count($streams) === 1) {
+            return [...$arguments, '-map', '0:a:0', '-f', 's16le', '-'];
+        }
+
+        return [
+            ...$arguments,
+            '-filter_complex',
+            self::together($streams, (int) $clip->sample_rate) . '[all]',
+            '-map',
+            '[all]',
+            '-f',
+            's16le',
+            '-',
+        ];
+    }
+
+    /** @return list<string> the clip's own timecode as a track, and the roll that it lies on as its reel */
+    public static function timecode(Clip $clip): array
+    {
+        $rate = $clip->rate();
+        $label = $rate === null || $rate->nominal > 60 ? null : Clock::label($clip->start_ticks, $rate);
+        $reel = $clip->card->roll ?? '';
+
+        return [
+            '-map_metadata',
+            '-1',
+            ...$label === null ? ['-write_tmcd', '0'] : ['-timecode', $label],
+            ...$reel === '' ? [] : ['-metadata', 'reel_name=' . $reel],
+            '-movflags',
+            '+faststart+use_metadata_tags',
+        ];
+    }
+
+    /** @return list<int> channels of each stream of sound */
+    public static function streams(Clip $clip): array
+    {
+        return array_values(
+            array_filter(array_map(intval(...), $clip->facts['audio_streams'] ?? []), static fn(int $count): bool => $count > 0),
+        );
+    }
+
+    /** @return list<string> */
+    private static function video(Clip $clip, string $quality): array
+    {
+        $rate = $clip->rate();
+        $scale = $rate === null ? 25_000 : ($rate->num >= 10_000 ? $rate->num : $rate->num * 1000);
+
+        return [
+            '-pix_fmt',
+            'yuv420p',
+            '-c:v',
+            'libx264',
+            '-preset',
+            'ultrafast',
+            '-crf',
+            $quality,
+            '-bf',
+            '0',
+            '-g',
+            (string) self::GROUP,
+            '-keyint_min',
+            (string) self::GROUP,
+            '-sc_threshold',
+            '0',
+            '-fps_mode',
+            'cfr',
+            ...$rate === null ? [] : ['-r', "$rate->num/$rate->den"],
+            '-video_track_timescale',
+            (string) $scale,
+        ];
+    }
+
+    /** Sound begins with its clip, and what a stream lacks is silence. */
+    private static function fromStart(int $rate): string
+    {
+        return "aresample=$rate:async=1:first_pts=0";
+    }
+
+    /**
+     * The channels of all streams side by side. Each stream says only how many it has: merging looks for a layout of all of them
+     * otherwise, and does not always find one.
+     *
+     * @param  list<int>  $streams
+     */
+    private static function together(array $streams, int $rate): string
+    {
+        $inputs = $aligned = '';
+        foreach ($streams as $stream => $channels) {
+            $kept = implode('|', array_map(static fn(int $index): string => "c$index=c$index", range(0, $channels - 1)));
+            $aligned .= "[0:a:$stream]" . self::fromStart($rate) . ",pan={$channels}c|$kept" . "[a$stream];";
+            $inputs .= "[a$stream]";
+        }
+
+        return $aligned . $inputs . 'amerge=inputs=' . count($streams);
+    }
+
+    private static function mean(int $channels): string
+    {
+        $sum = implode(
+            '+',
+            array_map(static fn(int $index): string => sprintf('%.4F*c%d', 1 / $channels, $index), range(0, $channels - 1)),
+        );
+
+        return "pan=stereo|c0=$sum|c1=$sum";
+    }
+}
