@@ -26,6 +26,7 @@ use App\Http\Log\ScriptController;
 use App\Http\Log\SheetColumnsController;
 use App\Http\Log\SlatesController;
 use App\Http\Screening\ScreeningController;
+use App\Http\Sequences\ClipPlaylistController;
 use App\Http\Sequences\SequencesController;
 use App\Http\Session\SessionController;
 use App\Http\Settings\DaysController;
@@ -55,6 +56,7 @@ Route::prefix('api')->group(static function (): void {
             Route::put('second-factor', [AccountController::class, 'confirmSecondFactor']);
             Route::delete('second-factor', [AccountController::class, 'removeSecondFactor']);
             Route::put('keys', [AccountController::class, 'keys']);
+            Route::put('panels', [AccountController::class, 'panels']);
             Route::get('sessions', [AccountController::class, 'sessions']);
             Route::delete('sessions/{session}', [AccountController::class, 'endSession'])->where('session', '[0-9a-f]{32}');
         });
@@ -111,6 +113,7 @@ Route::prefix('api')->group(static function (): void {
             Route::get('reels/{reel}', [ScreeningController::class, 'show']);
             Route::get('sequences/{sequence}', [SequencesController::class, 'show']);
             Route::get('sequences/{sequence}/playlist', [SequencesController::class, 'playlist']);
+            Route::get('clips/{clip}/playlist', [ClipPlaylistController::class, 'show']);
             Route::get('clips/{clip}/uses', [SequencesController::class, 'uses']);
             Route::get('handoffs', [HandoffController::class, 'index']);
 

@@ -4,8 +4,6 @@ declare(strict_types=1);
 
 namespace App\Http;
 
-use App\Http\Log\Answers\TakeRowAnswer;
-
 /**
  * Makes answers of what domains say, by the names of their fields; the answers inside are made with them. A field that the answer
  * does not know, or one that it lacks, is an error: the interface's types are written from the same classes.
@@ -30,7 +28,7 @@ final class Answers
             }
         }
 
-        return $class === TakeRowAnswer::class ? TakeRowAnswer::of($facts) : new $class(...$facts);
+        return is_subclass_of($class, FromFacts::class) ? $class::of($facts) : new $class(...$facts);
     }
 
     /**

@@ -12,6 +12,7 @@ use App\Http\Account\Answers\SecondFactorAnswer;
 use App\Http\Account\Answers\SessionsAnswer;
 use App\Http\Account\Requests\ConfirmSecondFactorRequest;
 use App\Http\Account\Requests\OwnKeysRequest;
+use App\Http\Account\Requests\PanelsRequest;
 use App\Http\Account\Requests\PasswordRequest;
 use App\Http\Account\Requests\RemoveSecondFactorRequest;
 use App\Http\Answers;
@@ -71,6 +72,14 @@ final class AccountController extends Controller
     {
         $keys = $request->validated('keys');
         self::who($request)->update(['own_keys' => $keys === [] ? null : $keys]);
+
+        return new JsonResponse(new DoneAnswer());
+    }
+
+    /** How wide the panel of each stage is for this person. */
+    public function panels(PanelsRequest $request): JsonResponse
+    {
+        self::who($request)->update(['panels' => array_map(intval(...), $request->validated('panels'))]);
 
         return new JsonResponse(new DoneAnswer());
     }

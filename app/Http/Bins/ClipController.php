@@ -6,6 +6,7 @@ namespace App\Http\Bins;
 
 use App\Domain\Bins\ClipSheet;
 use App\Domain\Bins\EditBins;
+use App\Domain\Bins\SetMarks;
 use App\Domain\Footage\EditMarkers;
 use App\Http\Bins\Answers\ClipSheetAnswer;
 use App\Http\Bins\Answers\MarkerAnswer;
@@ -18,7 +19,6 @@ use App\Http\Bins\Requests\SubclipRequest;
 use App\Http\Controller;
 use App\Http\Shell\Answers\DoneAnswer;
 use App\Models\Clip;
-use App\Models\ClipMark;
 use App\Models\Marker;
 use App\Models\Production;
 use App\Models\Subclip;
@@ -37,11 +37,15 @@ final class ClipController extends Controller
     }
 
     /** Marks are one person's own and need no role. */
-    public function marks(MarksRequest $request, Production $production, Clip $clip): JsonResponse
+    public function marks(MarksRequest $request, Production $production, Clip $clip, SetMarks $set): JsonResponse
     {
-        ClipMark::query()->updateOrCreate(['clip_id' => $clip->id, 'user_id' => self::who($request)->id], $request->validated());
+        [$in, $out] = array_map(static fn(mixed $ticks): ?int => $ticks === null ? null : (int) $ticks, [
+            $request->validated('in_ticks'),
+            $request->validated('out_ticks'),
+        ]);
+        $set($clip, self::who($request), $in, $out);
 
-        return new JsonResponse(new MarksAnswer($request->validated('in_ticks'), $request->validated('out_ticks')));
+        return new JsonResponse(new MarksAnswer($in, $out));
     }
 
     public function addSubclip(SubclipRequest $request, Production $production, Clip $clip, EditBins $edit): JsonResponse

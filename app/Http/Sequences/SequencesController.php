@@ -41,7 +41,7 @@ final class SequencesController extends Controller
     public function edit(EditRequest $request, Production $production, StoredSequence $sequence, SequenceStore $store): JsonResponse
     {
         $step = $store->edit(
-            $sequence,
+            $sequence->setRelation('production', $production),
             self::who($request),
             $request->integer('step'),
             $request->validated('operations'),

@@ -60,6 +60,7 @@ final class SessionController extends Controller
                 'has_second_factor' => $user->second_factor_at !== null,
                 'recovery_codes_left' => count($user->recovery_codes ?? []),
                 'own_keys' => $user->own_keys ?? [],
+                'panels' => $user->panels ?? [],
             ],
             'productions' =>
                 $user->needs() !== null

@@ -20,17 +20,18 @@ final class MediaController extends Controller
 {
     public function show(Production $production, Clip $clip, string $what): Response
     {
-        $file = MediaFile::asked($what) ?? throw Problem::missing('That', 'Ask for a proxy, a picture or the peaks.');
+        $file = MediaFile::asked($what) ?? throw Problem::missing('That', 'Ask for a proxy, a picture, a channel or the peaks.');
+        $channel = $file === MediaFile::Channel ? (int) substr($what, strlen('channel-')) : 0;
         $media = MediaFolder::of($clip);
-        if (!$media->has($file)) {
+        if (!$media->has($file, $channel)) {
             throw Problem::missing("The $what of $clip->name", 'It is made when the card is catalogued; wait, or catalogue it again.');
         }
         // The address carries the version of the media, so what came once may be kept.
         $kept = ['Cache-Control' => 'private, max-age=86400'];
-        $accel = $media->accel($file);
+        $accel = $media->accel($file, $channel);
 
         return $accel === null
-            ? new Response('', 302, ['Location' => $media->signed($file), 'Cache-Control' => 'private, max-age=600'])
+            ? new Response('', 302, ['Location' => $media->signed($file, $channel), 'Cache-Control' => 'private, max-age=600'])
             : new Response('', 200, ['X-Accel-Redirect' => $accel, 'Content-Type' => $file->type()] + $kept);
     }
 }

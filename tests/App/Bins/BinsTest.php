@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace Tests\App\Bins;
 
+use App\Models\ClipMark;
 use App\Models\Role;
 use App\Models\Subclip;
 use Cartella\Core\Time\Ticks;
@@ -158,6 +159,15 @@ final class BinsTest extends TestCase
             ->assertOk();
         $this->getJson($this->at("clips/$clip->ulid"))->assertJsonPath('marks.in_ticks', 5);
         $this->as()->getJson($this->at("clips/$clip->ulid"))->assertJsonPath('marks.in_ticks', null);
+        $this->putJson($this->at("clips/$clip->ulid/marks"), ['in_ticks' => 2, 'out_ticks' => null])->assertOk();
+        $this->putJson($this->at("clips/$clip->ulid/marks"), ['in_ticks' => 3, 'out_ticks' => null])->assertOk();
+        $this->postJson($this->at('undo'))->assertJsonPath('label', 'In point of A001C001');
+        $this->getJson($this->at("clips/$clip->ulid"))->assertJsonPath('marks.in_ticks', 2);
+        $this->postJson($this->at('undo'))->assertOk();
+        $this->getJson($this->at("clips/$clip->ulid"))->assertJsonPath('marks.in_ticks', null);
+        $this->postJson($this->at('redo'))->assertOk();
+        $this->getJson($this->at("clips/$clip->ulid"))->assertJsonPath('marks.in_ticks', 2);
+        self::assertSame([2, 5], ClipMark::query()->orderBy('in_ticks')->pluck('in_ticks')->all(), 'the reviewer\'s stay as they are');
     }
 
     public function test_a_bin_holds_clips_takes_subclips_and_cuts_each_by_reference_and_once(): void

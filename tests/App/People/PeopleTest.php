@@ -242,4 +242,29 @@ final class PeopleTest extends TestCase
             }
         }
     }
+
+    public function test_a_persons_own_keys_are_kept_and_come_with_the_session(): void
+    {
+        $this->as(Role::Reviewer);
+        $keys = ['screening/play' => ['Space', 'p']];
+        $this->putJson('/api/account/keys', ['keys' => $keys])->assertOk();
+        self::assertSame($keys, $this->getJson('/api/session')->json('user.own_keys'));
+        foreach ([array_fill(0, 13, 'p'), [], [str_repeat('p', 31)], [['p']]] as $bad) {
+            $this->putJson('/api/account/keys', ['keys' => ['screening/play' => $bad]])->assertStatus(422);
+        }
+        self::assertSame($keys, $this->getJson('/api/session')->json('user.own_keys'), 'what was refused changed nothing');
+        $this->putJson('/api/account/keys', ['keys' => []])->assertOk();
+        self::assertSame([], $this->getJson('/api/session')->json('user.own_keys'));
+    }
+
+    public function test_how_wide_a_panel_is_stays_with_the_person(): void
+    {
+        $this->as()
+            ->putJson('/api/account/panels', ['panels' => ['log' => 520]])
+            ->assertOk();
+        $this->getJson('/api/session')->assertJsonPath('user.panels.log', 520);
+        $this->putJson('/api/account/panels', ['panels' => ['elsewhere' => 520]])->assertStatus(422);
+        $this->putJson('/api/account/panels', ['panels' => ['log' => 9]])->assertStatus(422);
+        $this->as(Role::Editor)->getJson('/api/session')->assertJsonPath('user.panels', []);
+    }
 }

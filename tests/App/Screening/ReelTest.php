@@ -13,6 +13,7 @@ use App\Models\Clip;
 use App\Models\Role;
 use App\Models\StoredSequence;
 use App\Models\Take;
+use App\Models\User;
 use Cartella\Core\Cutting\Item;
 use Cartella\Core\Cutting\Sequence;
 use Cartella\Core\Tests\Support\Noise;
@@ -201,6 +202,29 @@ final class ReelTest extends TestCase
         self::assertSame([], $this->getJson($this->at("reels/$reel->ulid"))->assertOk()->json('items'));
     }
 
+    public function test_what_somebody_cut_by_hand_is_kept_when_the_recipe_is_carried_out_again(): void
+    {
+        $first = $this->take('3', 1, ['status' => 'circled']);
+        $second = $this->take('3', 2);
+        $this->shot('A0', 'A', 0, 10, $first);
+        $this->shot('A1', 'A', 60, 10, $second);
+        $reel = $this->build(true);
+        $trim = ['op' => 'trim', 'track' => 0, 'index' => 0, 'edge' => 'tail', 'by_ticks' => -2 * Ticks::PER_SECOND, 'ripple' => true];
+        $this->postJson($this->at("sequences/$reel->ulid/edit"), ['step' => 0, 'label' => 'Trim', 'operations' => [$trim]])->assertOk();
+        $byHand = $this->pieces($reel);
+        $second->update(['status' => 'circled']);
+        $this->postJson($this->at("reels/$reel->ulid/build"))->assertOk();
+        self::assertSame(['A0', 'A1'], $this->shown($reel));
+        $kept = $reel->versions()->sole();
+        app(SequenceStore::class)->goBackTo($kept, User::query()->findOrFail($reel->user_id));
+        self::assertEquals($byHand, $this->pieces($reel), 'and it is there to go back to');
+        $second->update(['status' => 'none']);
+        $this->postJson($this->at("reels/$reel->ulid/build"))->assertOk();
+        $second->update(['status' => 'circled']);
+        $this->postJson($this->at("reels/$reel->ulid/build"))->assertOk();
+        self::assertSame(2, $reel->versions()->count(), 'one for each time that somebody had cut it since');
+    }
+
     public function test_every_camera_that_ran_is_an_angle_from_the_same_moment_on_and_one_on_another_clock_is_none(): void
     {
         foreach (['C', 'D', 'E'] as $letter) {
@@ -220,12 +244,12 @@ final class ReelTest extends TestCase
         $second = Ticks::PER_SECOND;
         self::assertSame(
             [
-                ['wide', 0, 10 * $second],
-                ['late', 0, 7 * $second],
-                ['other slate', 4 * $second, 8 * $second],
-                ['nobody placed it', 0, 5 * $second],
+                ['wide', 0, 0, 10 * $second],
+                ['late', 3 * $second, 0, 7 * $second],
+                ['other slate', 0, 4 * $second, 8 * $second],
+                ['nobody placed it', 0, 0, 5 * $second],
             ],
-            array_map(static fn(array $one): array => [$one['name'], $one['in_ticks'], $one['out_ticks']], $angles),
+            array_map(static fn(array $one): array => [$one['name'], $one['at_ticks'], $one['in_ticks'], $one['out_ticks']], $angles),
         );
     }
 

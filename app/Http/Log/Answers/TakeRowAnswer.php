@@ -4,10 +4,11 @@ declare(strict_types=1);
 
 namespace App\Http\Log\Answers;
 
+use App\Http\FromFacts;
 use App\Http\ListOf;
 
 /** A take as the sheet shows it; fields that the production added stand beside the others under their own keys. */
-final readonly class TakeRowAnswer implements \JsonSerializable
+final readonly class TakeRowAnswer implements \JsonSerializable, FromFacts
 {
     /**
      * @param  'none'|'circled'|'hold'|'ng'  $status

@@ -19,29 +19,32 @@ final readonly class ReelAngleAnswer
         public ?string $device,
         public ?string $device_note,
         public ?int $start_ticks,
+        public int $at_ticks,
         public int $in_ticks,
         public int $out_ticks,
         public int $duration_ticks,
         public ?int $frames,
-        public bool $synced,
         public string $media_version,
         public RateAnswer $rate,
         public ?ClipLookAnswer $look,
     ) {}
 
-    public static function of(Clip $clip, int $inTicks, int $outTicks, FrameRate $usual): self
+    /** @param  array{clip: Clip, in: int, out: int, at: int}  $angle */
+    public static function of(array $angle, FrameRate $usual): self
     {
+        $clip = $angle['clip'];
+
         return new self(
             $clip->ulid,
             $clip->title(),
             $clip->device?->letter,
             $clip->device?->note,
             $clip->start_ticks,
-            $inTicks,
-            $outTicks,
+            $angle['at'],
+            $angle['in'],
+            $angle['out'],
             (int) $clip->duration_ticks,
             $clip->frames,
-            $clip->sound_synced_at !== null,
             ClipMedia::version($clip),
             RateAnswer::of($clip->rate() ?? $usual),
             ClipLookAnswer::of($clip),

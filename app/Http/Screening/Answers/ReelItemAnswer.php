@@ -10,7 +10,10 @@ use App\Models\ScreeningNote;
 use App\Models\Take;
 use Cartella\Core\Time\FrameRate;
 
-/** One piece of a reel: a take, the pictures that show it, and what was said of it. Ticks from the first frame of `clip`. */
+/**
+ * One piece of a reel: a take, the pictures that show it, and what was said of it. Ticks from the first
+ * frame of `clip`, but for `at`, which is of the reel's clock.
+ */
 final readonly class ReelItemAnswer
 {
     /**
@@ -20,6 +23,7 @@ final readonly class ReelItemAnswer
     public function __construct(
         public int $position,
         public string $clip,
+        public int $at_ticks,
         public int $in_ticks,
         public int $out_ticks,
         public ReelTakeAnswer $take,
@@ -27,19 +31,17 @@ final readonly class ReelItemAnswer
         public array $notes,
     ) {}
 
-    /** @param  list<array{clip: Clip, in: int, out: int}>  $angles */
+    /** @param  list<array{clip: Clip, in: int, out: int, at: int}>  $angles */
     public static function of(int $position, PicturePiece $piece, Take $take, array $angles, FrameRate $usual): self
     {
         return new self(
             $position,
             $piece->clip->ulid,
+            $piece->atTicks,
             $piece->inTicks,
             $piece->inTicks + $piece->durationTicks,
             ReelTakeAnswer::of($take),
-            array_map(
-                static fn(array $angle): ReelAngleAnswer => ReelAngleAnswer::of($angle['clip'], $angle['in'], $angle['out'], $usual),
-                $angles,
-            ),
+            array_map(static fn(array $angle): ReelAngleAnswer => ReelAngleAnswer::of($angle, $usual), $angles),
             $take->screeningNotes
                 ->sortByDesc('id')
                 ->map(static fn(ScreeningNote $note): ReelNoteAnswer => ReelNoteAnswer::of($note, $usual))

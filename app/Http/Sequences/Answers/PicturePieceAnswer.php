@@ -10,7 +10,7 @@ use App\Http\Lineup\Answers\ClipLookAnswer;
 use App\Http\Shell\Answers\RateAnswer;
 use Cartella\Core\Time\FrameRate;
 
-/** A stretch of picture that plays. Ticks: `at` on the playlist's clock, `in` from the clip's first frame. */
+/** A stretch of picture that plays. Ticks: `at` on the playlist's clock, `in` from the clip's first frame; `clip` is its whole length. */
 final readonly class PicturePieceAnswer
 {
     public function __construct(
@@ -21,6 +21,8 @@ final readonly class PicturePieceAnswer
         public int $duration_ticks,
         public int $in_ticks,
         public ?int $start_ticks,
+        public int $clip_ticks,
+        public ?int $frames,
         public RateAnswer $rate,
         public string $media_version,
         public ?ClipLookAnswer $look,
@@ -36,6 +38,8 @@ final readonly class PicturePieceAnswer
             $piece->durationTicks,
             $piece->inTicks,
             $piece->clip->start_ticks,
+            (int) $piece->clip->duration_ticks,
+            $piece->clip->frames,
             RateAnswer::of($piece->clip->rate() ?? $usual),
             ClipMedia::version($piece->clip),
             ClipLookAnswer::of($piece->clip),

@@ -11,6 +11,7 @@ final readonly class PersonAnswer
      * @param  'assistant'|'editor'|'reviewer'|'admin'  $role
      * @param  'password'|'second_factor'|null  $needs
      * @param  array<string, list<string>>  $own_keys  by the place on the card of keys
+     * @param  array<string, int>  $panels  how wide the panel of a stage is, CSS pixels
      */
     public function __construct(
         public string $ulid,
@@ -22,5 +23,6 @@ final readonly class PersonAnswer
         public bool $has_second_factor,
         public int $recovery_codes_left,
         public array $own_keys,
+        public array $panels,
     ) {}
 }
