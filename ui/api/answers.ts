@@ -707,9 +707,13 @@ export interface Person {
   has_second_factor: boolean
   recovery_codes_left: number
   own_keys: Record<string, string[]>
+  panels: Record<string, number>
 }
 
-/** A stretch of picture that plays. Ticks: `at` on the playlist's clock, `in` from the clip's first frame. */
+/**
+ * A stretch of picture that plays. Ticks: `at` on the playlist's clock, `in` from the clip's first frame; `clip` is
+ * its whole length.
+ */
 export interface PicturePiece {
   clip: string
   take: string | null
@@ -718,6 +722,8 @@ export interface PicturePiece {
   duration_ticks: number
   in_ticks: number
   start_ticks: number | null
+  clip_ticks: number
+  frames: number | null
   rate: Rate
   media_version: string
   look: ClipLook | null
@@ -773,11 +779,12 @@ export interface Placed {
 }
 
 /**
- * What of a sequence plays when: pieces of picture and pieces of sound on one clock. Ticks; `start_ticks` is the
- * first label.
+ * What of a sequence or a clip plays when: pieces of picture and pieces of sound on one clock, and the recordings
+ * that the sound lies
+in, so that any of their channels can be heard. Ticks; `start_ticks` is the first label.
  */
 export interface Playlist {
-  sequence: string
+  sequence: string | null
   step: number
   name: string
   rate: Rate
@@ -785,6 +792,8 @@ export interface Playlist {
   duration_ticks: number
   pictures: PicturePiece[]
   sounds: SoundPiece[]
+  own_sounds: SoundPiece[]
+  recordings: Recording[]
 }
 
 /** What the frame around the stages knows of a production. */
@@ -827,6 +836,14 @@ export interface Rebuilt {
   changed: string | null
 }
 
+/** A recording whose channels can be heard, each by itself. */
+export interface Recording {
+  clip: string
+  name: string
+  kind: 'picture' | 'sound'
+  channels: { index: number; name: string }[]
+}
+
 /** Codes that get somebody in who lost their second factor; each once. */
 export interface RecoveryCodes {
   recovery_codes: string[]
@@ -848,23 +865,25 @@ export interface ReelAngle {
   device: string | null
   device_note: string | null
   start_ticks: number | null
+  at_ticks: number
   in_ticks: number
   out_ticks: number
   duration_ticks: number
   frames: number | null
-  synced: boolean
   media_version: string
   rate: Rate
   look: ClipLook | null
 }
 
 /**
- * One piece of a reel: a take, the pictures that show it, and what was said of it. Ticks from the first frame of
- * `clip`.
+ * One piece of a reel: a take, the pictures that show it, and what was said of it. Ticks from the first
+frame of
+ * `clip`, but for `at`, which is of the reel's clock.
  */
 export interface ReelItem {
   position: number
   clip: string
+  at_ticks: number
   in_ticks: number
   out_ticks: number
   take: ReelTake

@@ -14,6 +14,7 @@ export type About =
   | 'devices'
   | 'fields'
   | 'handoffs'
+  | 'heard'
   | 'history'
   | 'lineup'
   | 'log'

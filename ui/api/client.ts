@@ -76,10 +76,19 @@ export const api = {
   delete: <T>(path: string, body?: unknown) => send<T>('DELETE', path, body),
 }
 
-/** Bytes of a clip's peaks. */
+/** Bytes of a file. */
 export async function fetchBytes(address: string, signal?: AbortSignal): Promise<ArrayBuffer | null> {
   const response = await fetch(address, { signal })
   return response.ok ? response.arrayBuffer() : null
+}
+
+/** A part of a file; shorter where the file ends, null where it is not there or begins later. `to` is exclusive. */
+export async function fetchRange(address: string, from: number, to: number): Promise<ArrayBuffer | null> {
+  const response = await fetch(address, { headers: { Range: `bytes=${from}-${to - 1}` } })
+  if (!response.ok) return null
+  const bytes = await response.arrayBuffer()
+  // A server that knows no ranges sends all of it.
+  return response.status === 206 ? bytes : bytes.slice(from, to)
 }
 
 export function mediaUrl(production: string, clip: string, what: string, version = ''): string {

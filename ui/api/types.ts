@@ -14,16 +14,6 @@ export type Role = 'assistant' | 'editor' | 'reviewer' | 'admin'
 export type DeviceKind = 'camera' | 'recorder' | 'phone' | 'other'
 export type MarkWords = Record<string, [field: string, value: string | boolean]>
 
-export interface Fix {
-  name: string
-  label: string
-}
-export interface Fault {
-  path: string
-  reason: string
-  byte?: number
-  destination?: string
-}
 export type TakeStatus = 'none' | 'circled' | 'hold' | 'ng'
 export type Said = string | boolean
 export interface Column {

@@ -1,14 +1,23 @@
 <script setup lang="ts">
-import { useEventListener } from '@vueuse/core'
-import { computed, nextTick, ref, watch } from 'vue'
+import { useElementSize } from '@vueuse/core'
+import { computed, nextTick, ref, useTemplateRef, watch } from 'vue'
+import { cards as cardsApi } from '@/api/endpoints/cards'
+import { player as playerApi } from '@/api/endpoints/player'
 import { mediaUrl } from '@/api/client'
+import { makeStale, useAnswer } from '@/api/queries'
 import type { PlayableClip } from '@/api/types'
 import { useShortcuts } from '@/shell/keys'
-import { label, ofFrames, TICKS, toFrames } from './time'
+import { attempt, refuse, say } from '@/shell/say'
+import { fromAnswer, ofClip, type Sound } from './engine/playlist'
+import { beginsPlace, placeTyped } from './goTo'
+import { label, ofFrames, TICKS, ticksPerFrame, toFrames } from './time'
 import { isPlain, looksShown } from './look'
+import HearMenu from './HearMenu.vue'
 import LookFilter from './LookFilter.vue'
 import TakeSoundMenu from './TakeSoundMenu.vue'
-import { useFrames } from './useFrames'
+import { TROUBLE } from './trouble'
+import { usePlayer } from './usePlayer'
+import { usePlayerKeys } from './usePlayerKeys'
 import WaveStrip from './WaveStrip.vue'
 
 /** Plays one clip, frame by frame where it has pictures, with the recorder's sound when it is lined up. */
@@ -23,141 +32,216 @@ const props = defineProps<{
   /** The take whose sound may be chosen, and whether this person may. */
   take?: string | null
   canWork?: boolean
+  /** Keys that the page needs for itself. */
+  taken?: string[]
 }>()
 const emit = defineEmits<{
   mark: [marks: { in_ticks: number | null; out_ticks: number | null }]
   guide: [on: boolean]
 }>()
 
-const video = ref<HTMLVideoElement | null>(null)
+const canvas = useTemplateRef<HTMLCanvasElement>('canvas')
 const region = ref<HTMLElement | null>(null)
-const failed = ref(false)
+const active = usePlayer(() => props.production, canvas)
+const { player, position, shown, speed, trouble, level, volume } = active
+const isPicture = computed(() => props.clip.kind === 'picture')
+const rate = computed(() => props.clip.rate)
 const frameCount = computed(
   () =>
     props.clip.frames ??
-    (props.clip.duration_ticks === null ? null : Math.max(1, toFrames(props.clip.duration_ticks, props.clip.rate))),
+    (props.clip.duration_ticks === null ? null : Math.max(1, toFrames(props.clip.duration_ticks, rate.value))),
 )
-const isPicture = computed(() => props.clip.kind === 'picture')
 const head = computed(() => (isPicture.value ? (props.clip.head_frames ?? 0) : 0))
-const frames = useFrames(video, () => props.clip.rate, frameCount)
-const soundTime = ref(0)
-const withRecorder = computed(() => isPicture.value && props.clip.synced && props.guide !== true)
-const source = computed(() =>
-  mediaUrl(props.production, props.clip.ulid, withRecorder.value ? 'synced' : 'proxy', props.clip.media_version),
-)
+const playing = computed(() => speed.value !== 0)
 
-/** Frame under the playhead: of the picture, or of the sound's own time at the clip's rate. */
-const frame = computed(() =>
-  isPicture.value
-    ? (frames.shown.value ?? 0)
-    : Math.floor((soundTime.value * props.clip.rate.num) / props.clip.rate.den + 1e-6),
+const { data: heard } = useAnswer(() => playerApi.clip(props.production, props.clip.ulid))
+const playlist = computed(() =>
+  heard.value === undefined || heard.value.recordings === undefined ? null : fromAnswer(heard.value),
 )
-const startFrame = computed(() =>
-  props.clip.start_ticks === null ? 0 : toFrames(props.clip.start_ticks, props.clip.rate),
-)
-const timecode = computed(() => label(startFrame.value + frame.value, props.clip.rate))
-const seconds = computed(() => (props.clip.duration_ticks ?? 0) / TICKS)
-const share = (ticks: number) => `${Math.min(100, (100 * ticks) / Math.max(1, props.clip.duration_ticks ?? 1))}%`
+/** One channel that somebody listens to by itself. */
+const alone = ref<{ clip: string; index: number } | null>(null)
+const withRecorder = computed(() => isPicture.value && props.clip.synced && props.guide !== true)
+const sounds = computed<Sound[]>(() => {
+  const list = playlist.value
+  if (list === null) return []
+  const one = alone.value
+  if (one !== null)
+    return [...list.sounds, ...list.own]
+      .filter((sound, index, all) => sound.clip === one.clip && all.findIndex((other) => same(other, sound)) === index)
+      .map((sound) => ({ ...sound, channels: [{ index: one.index, gainDb: 0 }] }))
+  return !isPicture.value || withRecorder.value ? list.sounds : list.own
+})
+const same = (a: Sound, b: Sound) => a.clip === b.clip && a.at === b.at && a.from === b.from
 
 watch(
-  () => [props.clip.ulid, source.value],
-  async ([clip], before) => {
-    failed.value = false
-    const same = before !== undefined && before[0] === clip
-    // Another sound for the same picture keeps its place; another clip starts at its first frame.
-    frames.expect(same ? frame.value : head.value)
-    soundTime.value = 0
-    await nextTick()
-    video.value?.load()
+  () => [props.clip.ulid, props.clip.media_version] as const,
+  ([clip], before) => {
+    const goesOn = before !== undefined && before[0] === clip
+    if (!goesOn) alone.value = null
+    // Media made anew keep their place; another clip starts where it begins.
+    player.load(ofClip(props.clip), goesOn ? player.transport.position() : ofFrames(head.value, rate.value))
+  },
+  { immediate: true },
+)
+watch(
+  playlist,
+  (list) => {
+    if (list !== null) player.replace(list)
+  },
+  { immediate: true },
+)
+watch(sounds, (list) => player.setSounds(list), { immediate: true })
+watch(
+  () => [props.marks?.in_ticks, props.marks?.out_ticks],
+  ([from, to]) => {
+    player.transport.range =
+      from == null && to == null ? null : { from: from ?? 0, to: to ?? props.clip.duration_ticks ?? 0 }
   },
   { immediate: true },
 )
 
+/** Frame under the playhead: the one that is seen, or that of the sound's own time at the clip's rate. */
+const frame = computed(() =>
+  isPicture.value
+    ? (shown.value ?? active.frameAt(position.value) ?? 0)
+    : Math.floor(position.value / ticksPerFrame(rate.value) + 1e-6),
+)
+const startFrame = computed(() => (props.clip.start_ticks === null ? 0 : toFrames(props.clip.start_ticks, rate.value)))
+const timecode = computed(() => label(startFrame.value + frame.value, rate.value))
+const seconds = computed(() => (props.clip.duration_ticks ?? 0) / TICKS)
+const share = (ticks: number) => `${Math.min(100, (100 * ticks) / Math.max(1, props.clip.duration_ticks ?? 1))}%`
+const head100 = computed(() => share(isPicture.value ? ofFrames(frame.value, rate.value) : position.value))
+const plain = computed(() => ({ ...rate.value, drop: false }))
+const range = computed(() => {
+  const { in_ticks: from, out_ticks: to } = props.marks ?? { in_ticks: null, out_ticks: null }
+  if (from === null && to === null) return null
+  return toFrames((to ?? props.clip.duration_ticks ?? 0) - (from ?? 0), rate.value)
+})
+
+const bars = computed(() =>
+  [level.value.left, level.value.right].map((value) => ({ part: dbPart(value), hot: value >= 0.99 })),
+)
+/** Of -48 dB to 0 dB. */
+const dbPart = (value: number) => Math.max(0, Math.min(100, 100 + (20 * Math.log10(Math.max(value, 1e-5)) * 100) / 48))
+
 function goToShare(event: MouseEvent): void {
   const box = (event.currentTarget as HTMLElement).getBoundingClientRect()
-  const part = (event.clientX - box.left) / box.width
-  go(Math.floor(part * (frameCount.value ?? 1)))
+  player.goTo(((event.clientX - box.left) / box.width) * (props.clip.duration_ticks ?? 0))
 }
-
 function go(target: number): void {
-  if (isPicture.value) frames.goTo(target)
-  else if (video.value !== null) {
-    video.value.pause()
-    video.value.currentTime = Math.max(0, Math.min(seconds.value, (target * props.clip.rate.den) / props.clip.rate.num))
-  }
+  player.goTo(ofFrames(target, rate.value))
 }
+const step = (count: number): void => player.step(count)
 
-function step(count: number): void {
-  if (isPicture.value) frames.step(count)
-  else go(frame.value + count)
-}
-
-function mark(which: 'in_ticks' | 'out_ticks'): void {
+type Which = 'in_ticks' | 'out_ticks'
+function mark(which: Which): void {
   if (props.canMark !== true) return
   const marks = { in_ticks: props.marks?.in_ticks ?? null, out_ticks: props.marks?.out_ticks ?? null }
   const limit = props.clip.duration_ticks ?? 0
-  // The out point is the end of the frame that is seen, so that one frame can be marked.
-  marks[which] = Math.min(limit, ofFrames(frame.value + (which === 'out_ticks' ? 1 : 0), props.clip.rate))
+  // The out point is the end of the frame that is seen, so that one frame can be marked. Sound is marked where it
+  // stands.
+  const here = isPicture.value ? ofFrames(frame.value, rate.value) : Math.round(player.transport.position())
+  const end = isPicture.value ? ofFrames(frame.value + 1, rate.value) : here + 1
+  marks[which] = Math.min(limit, which === 'out_ticks' ? end : here)
   if (marks.in_ticks !== null && marks.out_ticks !== null && marks.out_ticks <= marks.in_ticks)
     marks[which === 'in_ticks' ? 'out_ticks' : 'in_ticks'] = null
   emit('mark', marks)
 }
+function clear(which: Which): void {
+  if (props.canMark !== true || props.marks?.[which] == null) return
+  emit('mark', { in_ticks: props.marks.in_ticks, out_ticks: props.marks.out_ticks, [which]: null })
+}
+function goToMark(which: Which): void {
+  const at = props.marks?.[which]
+  if (at != null) player.goTo(which === 'out_ticks' ? at - 1 : at)
+}
+const playRange = (): void => {
+  if (player.transport.range !== null) player.transport.run(1, player.transport.range)
+}
 
+/** A typed place; null while nobody types one. */
+const typed = ref<string | null>(null)
+const placeBox = useTemplateRef<HTMLInputElement>('place')
+function askPlace(first = ''): void {
+  typed.value = first
+  void nextTick(() => {
+    placeBox.value?.focus()
+    placeBox.value?.setSelectionRange(first.length, first.length)
+  })
+}
+function goToTyped(): void {
+  const text = typed.value ?? ''
+  const target = placeTyped(text, rate.value, props.clip.start_ticks, frame.value)
+  if (target === null) refuse(`"${text}" is no timecode. Type 91210 for 00:09:12:10, +24 or -1.`)
+  else if (target < 0 || target >= (frameCount.value ?? 1))
+    refuse(`The clip does not reach ${label(startFrame.value + target, rate.value)}.`)
+  else go(target)
+  leavePlace()
+}
+function leavePlace(): void {
+  typed.value = null
+  region.value?.focus()
+}
+
+async function remake(): Promise<void> {
+  if ((await attempt(() => cardsApi.remake(props.production, props.clip.ulid))) === undefined) return
+  say('Its proxy, sound and pictures are being made.')
+  makeStale('tasks')
+}
 const hasLook = computed(() => isPicture.value && props.clip.look != null && !isPlain(props.clip.look))
 const filterName = computed(() => `look-${props.clip.ulid}`)
+const box = useTemplateRef<HTMLElement>('box')
+const { width: boxWidth } = useElementSize(box)
 
-let creeping = false
-const shuttle = (direction: 1 | -1) => void (creeping ? frames.run(direction * 0.25) : frames.faster(direction))
-useEventListener(window, 'keyup', (event) => {
-  if (event.key === 'k' || event.key === 'K') creeping = false
-})
-
-useShortcuts('Player', [
-  { keys: [' '], what: 'Play, stop', run: () => void frames.toggle() },
-  { keys: ['Ctrl+ '], what: 'Play, stop, while typing', whileTyping: true, run: () => void frames.toggle() },
-  {
-    keys: ['Ctrl+ArrowLeft', 'Ctrl+ArrowRight'],
-    what: 'A second back, a second on, while typing',
-    whileTyping: true,
-    run: (event) => step(event.key === 'ArrowLeft' ? -props.clip.rate.nominal : props.clip.rate.nominal),
-  },
-  { keys: ['j'], what: 'Back; again for 2x, 4x, 8x', run: () => shuttle(-1) },
-  {
-    keys: ['k'],
-    what: 'Stop; held with J or L creeps',
-    run: () => {
-      creeping = true
-      frames.stand()
+const keys = usePlayerKeys(active, props.taken)
+useShortcuts(
+  'Player',
+  [
+    ...keys.shortcuts,
+    {
+      keys: ['Home', 'End'],
+      what: 'Where it begins, then its first frame; last frame',
+      run: (event) =>
+        go(event.key === 'End' ? (frameCount.value ?? 1) - 1 : frame.value === head.value ? 0 : head.value),
     },
-  },
-  { keys: ['l'], what: 'Forward; again for 2x, 4x, 8x', run: () => shuttle(1) },
-  { keys: [',', '.'], what: 'One frame back, one forward', run: (event) => step(event.key === ',' ? -1 : 1) },
-  {
-    keys: ['Home', 'End'],
-    what: 'Where it begins, then its first frame; last frame',
-    run: (event) => go(event.key === 'End' ? (frameCount.value ?? 1) - 1 : frame.value === head.value ? 0 : head.value),
-  },
-  {
-    keys: ['i', 'o'],
-    what: 'Set the in point, the out point',
-    run: (event) => mark(event.key === 'i' ? 'in_ticks' : 'out_ticks'),
-  },
-  {
-    keys: ['\\'],
-    what: 'Look off, on',
-    run: () => {
-      looksShown.value = !looksShown.value
+    { keys: ['='], what: 'Go to a timecode; in the player a digit begins one', run: () => askPlace() },
+    {
+      keys: ['i', 'o'],
+      what: 'Set the in point, the out point',
+      run: (event) => mark(event.key === 'i' ? 'in_ticks' : 'out_ticks'),
     },
-  },
-  { keys: ['g'], what: 'Guide sound or recorder', run: () => props.clip.synced && emit('guide', props.guide !== true) },
-])
+    {
+      keys: ['Alt+i', 'Alt+o'],
+      what: 'Go to the in point, the out point',
+      run: (event) => goToMark(event.key === 'i' ? 'in_ticks' : 'out_ticks'),
+    },
+    {
+      keys: ['Alt+Shift+i', 'Alt+Shift+o'],
+      what: 'Clear the in point, the out point',
+      run: (event) => clear(event.key.toLowerCase() === 'i' ? 'in_ticks' : 'out_ticks'),
+    },
+    { keys: ['Alt+p'], what: 'Play from in to out', run: playRange },
+    {
+      keys: ['g'],
+      what: 'Guide sound or recorder',
+      run: () => {
+        if (!props.clip.synced) return
+        alone.value = null
+        emit('guide', props.guide !== true)
+      },
+    },
+  ],
+  region,
+)
 
 function regionKey(event: KeyboardEvent): void {
-  const steps: Record<string, number> = { ArrowLeft: -1, ArrowRight: 1 }
-  const count = steps[event.key]
-  if (count === undefined || event.shiftKey) return
-  event.preventDefault()
-  step(count)
+  if (event.target instanceof HTMLInputElement) return
+  if (keys.arrows(event)) event.preventDefault()
+  else if (beginsPlace(event.key) && !event.altKey && !event.ctrlKey && !event.metaKey) {
+    event.preventDefault()
+    event.stopPropagation()
+    askPlace(event.key)
+  }
 }
 
 defineExpose({
@@ -166,8 +250,8 @@ defineExpose({
   step,
   go,
   region,
-  stop: frames.stand,
-  ticks: computed(() => ofFrames(frame.value, props.clip.rate)),
+  stop: () => player.stop(),
+  ticks: computed(() => (isPicture.value ? ofFrames(frame.value, rate.value) : Math.round(position.value))),
 })
 </script>
 
@@ -178,26 +262,23 @@ defineExpose({
     tabindex="0"
     role="group"
     :aria-label="`Player, ${timecode}`"
-    :data-frame="frames.shown.value ?? ''"
+    :data-frame="isPicture ? (shown ?? '') : frame"
     :data-timecode="timecode"
-    :data-playing="frames.playing.value"
+    :data-playing="playing"
+    :data-channels="sounds.reduce((sum, sound) => sum + sound.channels.length, 0)"
     @keydown="regionKey"
   >
-    <div class="picture" :class="{ sound: !isPicture }">
+    <div ref="box" class="picture" :class="{ sound: !isPicture }">
       <LookFilter v-if="hasLook" :name="filterName" :look="clip.look!" />
-      <video
-        ref="video"
-        preload="auto"
-        playsinline
+      <canvas
+        v-if="isPicture"
+        ref="canvas"
+        class="shown"
         :data-clip="clip.ulid"
         :style="hasLook && looksShown ? { filter: `url(#${filterName})` } : undefined"
-        @error="failed = true"
-        @timeupdate="soundTime = video?.currentTime ?? 0"
-        @click="frames.toggle()"
-      >
-        <source :src="source" type="video/mp4" />
-      </video>
-      <div v-if="!isPicture" class="wide">
+        @click="player.toggle()"
+      />
+      <div v-else class="wide">
         <WaveStrip
           :address="mediaUrl(production, clip.ulid, 'peaks', clip.media_version)"
           :seconds="seconds"
@@ -205,24 +286,40 @@ defineExpose({
           :gain="2"
         />
       </div>
-      <p v-if="failed" class="trouble" role="alert">
-        It cannot be played yet. Its proxy is made when the card is catalogued.
+      <p v-if="trouble" class="trouble" role="alert">
+        {{ TROUBLE[trouble]
+        }}<button v-if="trouble !== 'browser'" class="plain" @click="player.again()">Try again</button
+        ><button v-if="canWork && (trouble === 'missing' || trouble === 'decode')" class="plain" @click="remake">
+          Make it anew
+        </button>
       </p>
-      <span v-if="frames.speed.value !== 0 && frames.speed.value !== 1" class="speed mono"
-        >{{ frames.speed.value }}x</span
-      >
+      <span v-if="speed !== 0 && speed !== 1" class="speed mono">{{ speed }}x</span>
     </div>
     <div class="line">
       <button
         class="plain play"
-        :aria-label="frames.playing.value ? 'Stop' : 'Play'"
-        :title="frames.playing.value ? 'Stop (Space)' : 'Play (Space)'"
-        @click="frames.toggle()"
+        :aria-label="playing ? 'Stop' : 'Play'"
+        :title="playing ? 'Stop (Space)' : 'Play (Space)'"
+        @click="player.toggle()"
       >
-        {{ frames.playing.value ? '❚❚' : '▶' }}
+        {{ playing ? '❚❚' : '▶' }}
       </button>
-      <span class="mono tc" data-testid="timecode">{{ timecode }}</span>
-      <span class="mono soft len">{{ label(frameCount ?? 0, { ...clip.rate, drop: false }) }}</span>
+      <form v-if="typed !== null" @submit.prevent="goToTyped">
+        <input
+          ref="place"
+          v-model="typed"
+          class="place mono"
+          aria-label="Go to timecode"
+          placeholder="91210"
+          maxlength="14"
+          @keydown.esc.stop.prevent="leavePlace"
+          @blur="typed = null"
+        />
+      </form>
+      <button v-else class="mono tc" data-testid="timecode" title="Go to a timecode (=)" @click="askPlace()">
+        {{ timecode }}
+      </button>
+      <span class="mono soft len" :title="`${frameCount ?? 0} frames`">{{ label(frameCount ?? 0, plain) }}</span>
     </div>
     <div class="wave" title="Click to go there" @click="goToShare">
       <WaveStrip
@@ -240,24 +337,62 @@ defineExpose({
           right: `calc(100% - ${share(marks?.out_ticks ?? clip.duration_ticks ?? 1)})`,
         }"
       />
-      <i v-if="head > 0" class="before" :style="{ width: share(ofFrames(head, clip.rate)) }" title="Before the slate" />
-      <i class="head" :style="{ left: share(ofFrames(frame, clip.rate)) }" />
+      <i v-if="head > 0" class="before" :style="{ width: share(ofFrames(head, rate)) }" title="Before the slate" />
+      <i class="head" :style="{ left: head100 }" />
     </div>
-    <div v-if="isPicture && clip.has_sound" class="ears soft">
-      <template v-if="clip.synced">
+    <div class="more soft">
+      <span class="mono" title="Frame, and how many there are">{{ frame }} / {{ frameCount ?? 0 }}</span>
+      <span v-if="range !== null" class="mono" title="From in to out">in to out {{ label(range, plain) }}</span>
+      <button
+        v-if="range !== null"
+        class="ear"
+        title="Play from in to out (Alt P)"
+        aria-label="Play from in to out"
+        @click="playRange"
+      >
+        play it
+      </button>
+      <div v-if="clip.has_sound || sounds.length > 0" class="loud">
         <button
           class="ear"
-          :class="{ on: guide !== true }"
+          :class="{ on: volume.muted }"
+          title="Silent, or not (Alt S)"
+          @click="volume = { ...volume, muted: !volume.muted }"
+        >
+          {{ volume.muted ? 'silent' : 'sound' }}
+        </button>
+        <input
+          v-if="boxWidth > 300"
+          type="range"
+          min="0"
+          max="1"
+          step="0.05"
+          :value="volume.level"
+          aria-label="How loud"
+          title="How loud (Alt and up or down)"
+          @input="volume = { level: Number(($event.target as HTMLInputElement).value), muted: false }"
+        />
+        <span class="meter" aria-hidden="true"
+          ><i v-for="(bar, n) in bars" :key="n" :class="{ hot: bar.hot }" :style="{ '--part': `${bar.part}%` }"
+        /></span>
+      </div>
+    </div>
+    <div v-if="isPicture ? clip.has_sound || clip.synced : true" class="ears soft">
+      <template v-if="isPicture && clip.synced">
+        <button
+          class="ear"
+          :class="{ on: guide !== true && alone === null }"
           title="The recorder's sound (G)"
-          @click="emit('guide', false)"
+          @click="((alone = null), emit('guide', false))"
         >
           recorder
         </button>
         <button
+          v-if="clip.has_sound"
           class="ear"
-          :class="{ on: guide === true }"
+          :class="{ on: guide === true && alone === null }"
           title="The camera's own sound (G)"
-          @click="emit('guide', true)"
+          @click="((alone = null), emit('guide', true))"
         >
           guide
         </button>
@@ -269,7 +404,13 @@ defineExpose({
           :can-change="canWork === true"
         />
       </template>
-      <span v-else>guide sound only: not lined up with a recorder</span>
+      <span v-else-if="isPicture">guide sound only: not lined up with a recorder</span>
+      <HearMenu
+        v-if="playlist !== null && playlist.recordings.length > 0"
+        :recordings="playlist.recordings"
+        :alone="alone"
+        @hear="alone = $event"
+      />
       <button
         v-if="hasLook"
         class="ear push"
@@ -296,7 +437,7 @@ defineExpose({
   overflow: hidden;
   aspect-ratio: 16 / 9;
 }
-video {
+canvas.shown {
   width: 100%;
   height: 100%;
   display: block;
@@ -309,10 +450,16 @@ video {
 }
 .trouble {
   position: absolute;
-  inset: auto 12px 12px;
+  inset: auto 0 0;
   margin: 0;
+  padding: 6px 10px;
   color: var(--on-dark);
+  background: #14181be6;
   font-size: 12px;
+  display: flex;
+  flex-wrap: wrap;
+  align-items: center;
+  gap: 6px;
 }
 .speed {
   position: absolute;
@@ -322,6 +469,49 @@ video {
   background: #14181bcc;
   border-radius: 4px;
   padding: 1px 7px;
+}
+.trouble button {
+  padding: 1px 8px;
+  font-size: 12px;
+}
+.more {
+  display: flex;
+  flex-wrap: wrap;
+  align-items: center;
+  gap: 4px 10px;
+  font-size: 12px;
+}
+.more .range {
+  position: static;
+  border: 0;
+  background: none;
+}
+.loud {
+  display: flex;
+  align-items: center;
+  gap: 6px;
+  margin-left: auto;
+}
+.loud input {
+  width: 64px;
+  accent-color: var(--act);
+}
+.meter {
+  display: grid;
+  gap: 2px;
+  width: 72px;
+}
+.meter i {
+  height: 4px;
+  border-radius: 2px;
+  background: linear-gradient(90deg, var(--act) var(--part), var(--rule) var(--part));
+}
+.meter i.hot {
+  background: linear-gradient(90deg, var(--fault) var(--part), var(--rule) var(--part));
+}
+.place {
+  width: 118px;
+  font-size: 15px;
 }
 .line {
   display: flex;
@@ -335,6 +525,12 @@ video {
 }
 .tc {
   font-weight: 600;
+  border: 0;
+  background: none;
+  padding: 0;
+  font-size: inherit;
+  color: inherit;
+  cursor: text;
 }
 .len {
   margin-left: auto;
@@ -385,24 +581,7 @@ video {
   min-height: 24px;
   align-items: center;
 }
-.ear {
-  white-space: nowrap;
-  max-width: 150px;
-  overflow: hidden;
-  text-overflow: ellipsis;
-  border: 1px solid var(--rule-strong);
-  background: var(--sheet);
-  border-radius: 12px;
-  padding: 1px 10px;
-  font-size: 12px;
-  cursor: pointer;
-}
 .push {
   margin-left: auto;
-}
-.ear.on {
-  background: var(--ink);
-  border-color: var(--ink);
-  color: #fff;
 }
 </style>

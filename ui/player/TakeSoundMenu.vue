@@ -116,13 +116,4 @@ h3 {
   padding: 2px 9px;
   font-size: 12px;
 }
-.ear {
-  white-space: nowrap;
-  border: 1px solid var(--rule-strong);
-  background: var(--sheet);
-  border-radius: 12px;
-  padding: 1px 10px;
-  font-size: 12px;
-  cursor: pointer;
-}
 </style>

@@ -40,6 +40,26 @@ describe('shortcuts', () => {
     boxes.forEach((box) => box.remove())
   })
 
+  it('know Alt by the key that was pressed, and take what AltGr writes for the sign', () => {
+    const heard: string[] = []
+    scope.run(() =>
+      useShortcuts('Player', [
+        { keys: ['Alt+i'], what: 'x', run: () => heard.push('go') },
+        { keys: ['Alt+Shift+i'], what: 'x', run: () => heard.push('clear') },
+        { keys: ['['], what: 'x', run: () => heard.push('angle') },
+      ]),
+    )
+    const alt = (more: KeyboardEventInit, isAltGr = false) => {
+      const event = new KeyboardEvent('keydown', { altKey: true, bubbles: true, cancelable: true, ...more })
+      event.getModifierState = (name: string) => name === 'AltGraph' && isAltGr
+      document.body.dispatchEvent(event)
+    }
+    alt({ key: 'ˆ', code: 'KeyI' })
+    alt({ key: 'I', code: 'KeyI', shiftKey: true })
+    alt({ key: '[', code: 'Digit8', ctrlKey: true }, true)
+    expect(heard).toEqual(['go', 'clear', 'angle'])
+  })
+
   it('leave words that are typed alone, and end with their owner', () => {
     const heard: string[] = []
     scope.run(() => useShortcuts('Log', [{ keys: ['c'], what: 'circle', run: () => heard.push('c') }]))

@@ -3,7 +3,7 @@ import { onScopeDispose, shallowReactive, shallowRef, toValue, type MaybeRefOrGe
 export interface Shortcut {
   /** By which a person's own keys for it are kept; the first of its keys where it says nothing. */
   id?: string
-  /** As `KeyboardEvent.key`; with `Shift+`, `Ctrl+` or both before it. */
+  /** As `KeyboardEvent.key`; with `Shift+`, `Ctrl+`, `Alt+` or `Alt+Shift+` before it. */
   keys: string[]
   what: string
   run: (event: KeyboardEvent) => void
@@ -35,13 +35,23 @@ export function isTyping(event: KeyboardEvent): boolean {
   return target !== null && (target.isContentEditable || ['INPUT', 'TEXTAREA', 'SELECT'].includes(target.tagName))
 }
 
-/** A key as shortcuts name it. */
+/** A key as shortcuts name it. With Alt some systems give another letter; the key that was pressed counts then. */
 export function pressed(event: KeyboardEvent): string {
+  if (withAlt(event)) {
+    const key = /^(?:Key|Digit)(.)$/.exec(event.code)?.[1]?.toLowerCase() ?? event.key
+    return `Alt+${event.shiftKey ? 'Shift+' : ''}${key.length === 1 ? key.toLowerCase() : key}`
+  }
+  // AltGr is how some keyboards write a sign; on some systems it comes as Ctrl and Alt together.
+  if (event.getModifierState?.('AltGraph') === true && event.key.length === 1) return event.key
   const key =
     event.key.length === 1 ? (event.ctrlKey || event.metaKey ? event.key.toLowerCase() : event.key) : event.key
   const withShift = event.shiftKey && (event.key.length > 1 || event.ctrlKey || event.metaKey)
   return (event.ctrlKey || event.metaKey ? 'Ctrl+' : '') + (withShift ? 'Shift+' : '') + key
 }
+
+/** Alt by itself; as a part of AltGr it only writes a sign. */
+const withAlt = (event: KeyboardEvent): boolean =>
+  event.altKey && !event.ctrlKey && !event.metaKey && event.getModifierState?.('AltGraph') !== true
 
 /** A dialog takes Enter and Escape wherever the focus is; the page behind it gets no key. */
 function answerDialog(dialog: HTMLElement, event: KeyboardEvent): void {
@@ -67,7 +77,9 @@ function isActive(group: Group): boolean {
 }
 
 function listen(event: KeyboardEvent): void {
-  if (event.defaultPrevented || event.altKey) return
+  if (event.defaultPrevented) return
+  // Alt together with Ctrl is the system's or the browser's, unless it is how a keyboard writes AltGr.
+  if (event.altKey && !withAlt(event) && event.getModifierState?.('AltGraph') !== true) return
   const dialogs = [...document.querySelectorAll<HTMLElement>('.ant-modal-wrap:not([style*="display: none"])')]
   // One that fades away has had its answer; a key pressed meanwhile is for the page.
   const dialog = dialogs.find((one) => !isClosing(one))
@@ -101,8 +113,9 @@ function asMeant(event: KeyboardEvent, shortcut: Shortcut, scope: string, name: 
   const usual = shortcut.keys[keysOf(scope, shortcut).indexOf(name)] ?? shortcut.keys[0]!
   if (usual === name) return event
   return new KeyboardEvent('keydown', {
-    key: usual.replace(/^(Ctrl\+)?(Shift\+)?(?=.)/, ''),
+    key: usual.replace(/^(Ctrl\+|Alt\+)?(Shift\+)?(?=.)/, ''),
     ctrlKey: usual.startsWith('Ctrl+'),
+    altKey: usual.startsWith('Alt+'),
     shiftKey: usual.includes('Shift+'),
     repeat: event.repeat,
   })

@@ -24,3 +24,8 @@ export async function attempt<T>(work: () => Promise<T>): Promise<T | undefined>
     return undefined
   }
 }
+
+/** What a person asked for cannot be, in one sentence. */
+export function refuse(text: string): void {
+  void message.warning({ content: text, duration: 4 })
+}

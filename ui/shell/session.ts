@@ -41,5 +41,13 @@ export const useSession = defineStore('session', () => {
     queryClient.clear()
   }
 
-  return { state, user, productions, load, refresh, signIn, signOut }
+  /** How wide the panel of a stage is, and the same kept with the person. */
+  async function setPanel(stage: string, width: number): Promise<void> {
+    if (user.value === null) return
+    const panels = { ...user.value.panels, [stage]: width }
+    user.value = { ...user.value, panels }
+    await session.setPanels(panels)
+  }
+
+  return { state, user, productions, load, refresh, signIn, signOut, setPanel }
 })

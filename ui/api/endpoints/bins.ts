@@ -1,4 +1,4 @@
-import type { BinMade, BinPage, BinTree, ClipSheet, ClipUses, Done, Marker, Marks, Moved, Subclip } from '../answers'
+import type { BinMade, BinPage, BinTree, ClipSheet, Done, Marker, Marks, Moved, Subclip } from '../answers'
 import { below, question } from '../ask'
 import { api } from '../client'
 
@@ -10,13 +10,11 @@ const pageOf = question<BinPage, { bin: string; from: number; limit: number }>(
   ['from', 'limit'],
 )
 const clipOf = question<ClipSheet, { clip: string }>('clip', ({ clip }) => `clips/${clip}`)
-const usesOf = question<ClipUses, { clip: string }>('uses', ({ clip }) => `clips/${clip}/uses`)
 
 export const bins = {
   tree: (production: string) => treeOf(production, {}),
   page: (production: string, bin: string, from: number, limit: number) => pageOf(production, { bin, from, limit }),
   clip: (production: string, clip: string) => clipOf(production, { clip }),
-  uses: (production: string, clip: string) => usesOf(production, { clip }),
   setMarks: (production: string, clip: string, body: unknown) =>
     api.put<Marks>(below(production, `clips/${clip}/marks`), body),
   keepSubclip: (production: string, clip: string, body: unknown) =>
@@ -25,8 +23,6 @@ export const bins = {
     api.delete<Done>(below(production, `clips/${clip}/subclips/${subclip}`)),
   addMarker: (production: string, clip: string, body: unknown) =>
     api.post<Marker>(below(production, `clips/${clip}/markers`), body),
-  nameMarker: (production: string, clip: string, marker: string, body: unknown) =>
-    api.patch<Marker>(below(production, `clips/${clip}/markers/${marker}`), body),
   removeMarker: (production: string, clip: string, marker: string) =>
     api.delete<Done>(below(production, `clips/${clip}/markers/${marker}`)),
   make: (production: string, name: string) => api.post<BinMade>(below(production, 'bins'), { name }),

@@ -10,6 +10,7 @@ export const session = {
   end: (id: string) => api.delete(`account/sessions/${id}`),
   setPassword: (body: unknown) => api.put<Ended>('account/password', body),
   setKeys: (keys: Record<string, string[]>) => api.put('account/keys', { keys }),
+  setPanels: (panels: Record<string, number>) => api.put('account/panels', { panels }),
   beginSecondFactor: () => api.post<SecondFactor>('account/second-factor'),
   confirmSecondFactor: (code: string) => api.put<RecoveryCodes>('account/second-factor', { code }),
   removeSecondFactor: (password: string) => api.delete('account/second-factor', { password }),

@@ -7,6 +7,7 @@ import { useAnswer } from '@/api/queries'
 import type { BinEntry, BinRow } from '@/api/types'
 import { useRange } from '@/grid/range'
 import AnswerState from '@/shell/AnswerState.vue'
+import PanelEdge from '@/shell/PanelEdge.vue'
 import { useDesk } from '@/shell/desk'
 import DeviceBadge from '@/shell/DeviceBadge.vue'
 import { useShortcuts } from '@/shell/keys'
@@ -174,6 +175,7 @@ useShortcuts('Bins', [
 <template>
   <AnswerState :pending="isPending" :error="error" @retry="refetch()">
     <div v-if="tree" class="split">
+      <PanelEdge stage="bins" :usual="352" />
       <BinTreeNav
         :tree="tree"
         :chosen="key"
@@ -190,7 +192,8 @@ useShortcuts('Bins', [
             ><button class="plain" @click="actions.remove">Remove</button></template
           >
           <span class="push soft"
-            >{{ chosen.size > 0 ? `${chosen.size} of ` : '' }}{{ page?.total ?? 0 }}, in slate order</span
+            >{{ chosen.size > 0 ? `${chosen.size} of ` : '' }}{{ page?.total ?? 0 }}
+            {{ isOwn ? 'in this bin' : page?.total === 1 ? 'clip' : 'clips' }}, in slate order</span
           >
         </div>
         <div v-if="entries.length === 0" class="empty">
@@ -268,8 +271,9 @@ useShortcuts('Bins', [
 
 <style scoped>
 .split {
+  position: relative;
   display: grid;
-  grid-template-columns: 214px minmax(0, 1fr) 352px;
+  grid-template-columns: 214px minmax(0, 1fr) var(--panel, 352px);
   grid-template-rows: minmax(0, 1fr);
   height: 100%;
 }

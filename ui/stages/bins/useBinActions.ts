@@ -69,7 +69,7 @@ export function useBinActions(options: {
     const from = options.isOwn() ? (options.bin()?.key ?? null) : null
     const done = await attempt(() => bins.put(id(), target.key, what, from))
     if (done !== undefined) {
-      const many = done.moved === 1 ? '1 is' : `${done.moved} are`
+      const many = done.moved === 1 ? 'It is' : `${done.moved} are`
       say(`${done.moved === 0 ? 'Already' : many} in ${target.name}.`)
     }
     options.letGo()

@@ -7,9 +7,7 @@ import { mediaUrl } from '@/api/client'
 import { makeStale, useAnswer } from '@/api/queries'
 import type { Placed, Stray } from '@/api/types'
 import { label, length, ofFrames, TICKS, ticksPerFrame } from '@/player/time'
-import { looksShown } from '@/player/look'
-import LookFilter from '@/player/LookFilter.vue'
-import { useFrames } from '@/player/useFrames'
+import FramePicture from '@/player/FramePicture.vue'
 import WaveStrip from '@/player/WaveStrip.vue'
 import { useDesk } from '@/shell/desk'
 import DeviceBadge from '@/shell/DeviceBadge.vue'
@@ -53,13 +51,10 @@ const targets = computed(() =>
 const nearness = (one: Placed) => (props.clip?.own_ticks == null ? 0 : Math.abs(one.start_ticks - props.clip.own_ticks))
 const against = computed(() => targets.value.find((one) => one.clip === target.value))
 
-const video = ref<HTMLVideoElement | null>(null)
-const frames = useFrames(
-  video,
-  () => sheet.value?.rate ?? production.value.rate,
-  () => sheet.value?.frames ?? null,
-)
-const frame = computed(() => frames.shown.value ?? 0)
+const frame = ref(0)
+const goToFrame = (target: number): void => {
+  frame.value = Math.max(0, Math.min((sheet.value?.frames ?? 1) - 1, target))
+}
 const isPicture = computed(() => props.clip?.kind === 'picture')
 const ownTicks = ref(0)
 const point = ref<number | null>(null)
@@ -75,7 +70,7 @@ watch(
       ownTicks.value = 0
     }
     const first = answer?.flashes[0]
-    if (isPicture.value && first !== undefined) frames.goTo(first.frame)
+    if (isPicture.value && first !== undefined) goToFrame(first.frame)
     else if (!isPicture.value && answer?.claps[0] !== undefined) ownTicks.value = answer.claps[0].ticks
   },
   { immediate: true },
@@ -105,7 +100,7 @@ function keys(event: KeyboardEvent): void {
   event.preventDefault()
   if ((event.currentTarget as HTMLElement).dataset.side === 'point')
     movePoint(by * (event.shiftKey ? ticksPerFrame(rate.value) : MS))
-  else if (isPicture.value) frames.step(by * (event.shiftKey ? 10 : 1))
+  else if (isPicture.value) goToFrame(frame.value + by * (event.shiftKey ? 10 : 1))
   else ownTicks.value = Math.max(0, ownTicks.value + by * (event.shiftKey ? ticksPerFrame(rate.value) : MS))
 }
 
@@ -142,23 +137,23 @@ const time = (ticks: number) => `${length(ticks)}.${String(Math.floor((ticks / T
       <section tabindex="0" data-side="own" :aria-label="`${clip.name}, frame ${frame}`" @keydown="keys">
         <h3><DeviceBadge :letter="clip.device" /> {{ clip.name }} <small class="soft">arrow keys step</small></h3>
         <template v-if="isPicture">
-          <div class="picture">
-            <LookFilter v-if="sheet?.look" name="look-hand" :look="sheet.look" /><video
-              :style="sheet?.look && looksShown ? { filter: 'url(#look-hand)' } : undefined"
-              ref="video"
-              muted
-              playsinline
-              preload="auto"
-              :src="mediaUrl(production.ulid, clip.clip, 'proxy', sheet?.media_version ?? '')"
-            />
-          </div>
+          <FramePicture
+            v-if="sheet && sheet.ulid === clip.clip"
+            :production="production.ulid"
+            :clip="clip.clip"
+            :rate="sheet.rate"
+            :frames="sheet.frames"
+            :version="sheet.media_version"
+            :look="sheet.look"
+            :frame="frame"
+          />
           <input
             type="range"
             min="0"
             :max="(sheet?.frames ?? 1) - 1"
             :value="frame"
             aria-label="Frame"
-            @input="frames.goTo(Number(($event.target as HTMLInputElement).value))"
+            @input="goToFrame(Number(($event.target as HTMLInputElement).value))"
           />
           <p class="mono at" data-testid="hand-frame">
             frame {{ frame }} <span class="soft">{{ label(frame, { ...rate, drop: false }) }}</span>
@@ -174,7 +169,7 @@ const time = (ticks: number) => `${length(ticks)}.${String(Math.floor((ticks / T
               :key="flash.frame"
               class="plain mono"
               :class="{ on: flash.frame === frame }"
-              @click="frames.goTo(flash.frame)"
+              @click="goToFrame(flash.frame)"
             >
               {{ flash.frame }}
             </button>

@@ -1,10 +1,10 @@
 <script setup lang="ts">
 import { useElementSize } from '@vueuse/core'
-import { ref, shallowReactive, watch } from 'vue'
+import { effectScope, onScopeDispose, ref, shallowReactive, watch } from 'vue'
 import { mediaUrl } from '@/api/client'
 import type { Placed } from '@/api/types'
 import { penFor } from '@/player/canvas'
-import { columns, loadPeaks, type Peaks } from '@/player/peaks'
+import { peaksAt, type PeakFile } from '@/player/peaks'
 import { TICKS } from '@/player/time'
 import { type FoldedMap, type View, xOf } from './geometry'
 import { loadPair, type Pair, TICKS_PER_SAMPLE } from './samples'
@@ -31,17 +31,22 @@ const BOX = { edge: 11, radius: 4 }
 
 const canvas = ref<HTMLCanvasElement | null>(null)
 const { width, height } = useElementSize(canvas)
-const peaks = shallowReactive(new Map<string, Peaks | null>())
 const pages = shallowReactive(new Map<string, Pair | null>())
+/** Counts up when more of the peaks that are drawn has come. */
+const come = ref(0)
+const heeded = new WeakSet<PeakFile>()
+const scope = effectScope()
+onScopeDispose(() => scope.stop())
 let isAsked = false
 
-function peaksOf(clip: Placed): Peaks | null {
-  const there = peaks.get(clip.clip)
-  if (there === undefined) {
-    peaks.set(clip.clip, null)
-    void loadPeaks(mediaUrl(props.production, clip.clip, 'peaks')).then((answer) => peaks.set(clip.clip, answer))
+function peaksOf(clip: Placed): PeakFile {
+  const file = peaksAt(mediaUrl(props.production, clip.clip, 'peaks'))
+  if (!heeded.has(file)) {
+    heeded.add(file)
+    // Drawing is no part of the component's setting up: what it heeds ends with the component all the same.
+    scope.run(() => watch(file.version, () => come.value++))
   }
-  return there ?? null
+  return file
 }
 
 function pageOf(clip: Placed, page: number): Pair | null {
@@ -124,20 +129,21 @@ function draw(): void {
       )
       continue
     }
-    const file = peaksOf(clip)
     const bars = Math.floor((toX - fromX) / 2)
-    if (file === null || bars < 1) {
+    const values =
+      bars < 1
+        ? null
+        : peaksOf(clip).columns(
+            ((fromX - left) * perPixel) / TICKS,
+            ((fromX - left + 2 * bars) * perPixel) / TICKS,
+            bars,
+          )
+    if (values === null) {
       pen.globalAlpha = 0.4
       pen.fillRect(fromX, middle, toX - fromX, 1)
       pen.globalAlpha = 1
       continue
     }
-    const values = columns(
-      file,
-      ((fromX - left) * perPixel) / TICKS,
-      ((fromX - left + 2 * bars) * perPixel) / TICKS,
-      bars,
-    )
     for (let bar = 0; bar < bars; bar++) {
       const size = Math.max(0.5, Math.min(1, values[bar]! * props.gain) * tall)
       pen.fillRect(fromX + 2 * bar, middle - size, 1.3, 2 * size)
@@ -146,16 +152,7 @@ function draw(): void {
 }
 
 watch(
-  [
-    () => props.clips,
-    () => props.view,
-    () => props.map,
-    width,
-    height,
-    () => peaks.size,
-    () => [...peaks.values()],
-    () => [...pages.values()],
-  ],
+  [() => props.clips, () => props.view, () => props.map, width, height, come, () => [...pages.values()]],
   () => {
     if (isAsked) return
     isAsked = true

@@ -8,6 +8,7 @@ import { makeStale, useAnswer } from '@/api/queries'
 import type { Placed, Stray, StrayStep } from '@/api/types'
 import { labelAt } from '@/player/time'
 import AnswerState from '@/shell/AnswerState.vue'
+import PanelEdge from '@/shell/PanelEdge.vue'
 import { useDesk } from '@/shell/desk'
 import { useShortcuts } from '@/shell/keys'
 import { attempt, say } from '@/shell/say'
@@ -231,6 +232,7 @@ useShortcuts('Line-up', [
 <template>
   <AnswerState :pending="isPending" :error="error" @retry="refetch()">
     <div v-if="data" class="split">
+      <PanelEdge stage="lineup" :usual="316" />
       <section class="left">
         <div class="bar">
           <button
@@ -373,8 +375,9 @@ useShortcuts('Line-up', [
 
 <style scoped>
 .split {
+  position: relative;
   display: grid;
-  grid-template-columns: minmax(0, 1fr) 316px;
+  grid-template-columns: minmax(0, 1fr) var(--panel, 316px);
   grid-template-rows: minmax(0, 1fr);
   height: 100%;
 }

@@ -1,12 +1,11 @@
 <script setup lang="ts">
 import { useElementSize } from '@vueuse/core'
 import { computed, onBeforeUnmount, ref, shallowRef, watch } from 'vue'
-import { mediaUrl } from '@/api/client'
 import type { CheckPair, CheckSide, Placed } from '@/api/types'
 import { TICKS, ticksPerFrame } from '@/player/time'
 import { penFor } from '@/player/canvas'
 import { looksShown } from '@/player/look'
-import LookFilter from '@/player/LookFilter.vue'
+import FramePicture from '@/player/FramePicture.vue'
 import DeviceBadge from '@/shell/DeviceBadge.vue'
 import { useShortcuts } from '@/shell/keys'
 import { waveColour } from '@/shell/device'
@@ -29,7 +28,6 @@ const span = ref(2)
 const pair = shallowRef<Pair | null>(null)
 const failed = ref(false)
 const playing = ref<'ears' | 'difference' | null>(null)
-const pictures = ref<HTMLVideoElement[]>([])
 let context: AudioContext | null = null
 let source: AudioBufferSourceNode | null = null
 
@@ -83,18 +81,12 @@ watch(
 )
 watch(at, () => emit('moment', props.chosen.start_ticks + at.value), { immediate: true })
 
-function seek(): void {
-  sides.value.forEach((side, n) => {
-    const video = pictures.value[n]
-    if (video === undefined || side.start_ticks === null) return
-    const inside = props.chosen.start_ticks + at.value - side.start_ticks
-    const frame = Math.max(0, Math.min((side.frames ?? 1) - 1, Math.floor(inside / ticksPerFrame(side.rate))))
-    video.dataset.frame = String(frame)
-    const time = ((frame + 0.5) * side.rate.den) / side.rate.num
-    if (Math.abs(video.currentTime - time) > 0.001) video.currentTime = time
-  })
+/** The frame of a side at the moment that is looked at. */
+function frameOf(side: CheckSide): number {
+  if (side.start_ticks === null) return 0
+  const inside = props.chosen.start_ticks + at.value - side.start_ticks
+  return Math.max(0, Math.min((side.frames ?? 1) - 1, Math.floor(inside / ticksPerFrame(side.rate))))
 }
-watch([at, sides, () => props.chosen.start_ticks, pictures], seek, { flush: 'post', immediate: true, deep: true })
 
 function draw(): void {
   const pen = penFor(canvas.value, width.value, height.value)
@@ -224,20 +216,15 @@ defineExpose({ pair, shift })
 <template>
   <div class="check" :data-ready="pair !== null">
     <div v-if="sides.length > 0" class="pictures" :class="{ one: sides.length === 1 }">
-      <figure v-for="(side, n) in sides" :key="side.clip">
-        <LookFilter v-if="side.look" :name="`look-side-${side.clip}`" :look="side.look" />
-        <video
-          :style="side.look && looksShown ? { filter: `url(#look-side-${side.clip})` } : undefined"
-          :ref="
-            (element) => {
-              if (element) pictures[n] = element as HTMLVideoElement
-            }
-          "
-          muted
-          playsinline
-          preload="auto"
-          :src="mediaUrl(production, side.clip, 'proxy', side.media_version)"
-          @loadedmetadata="seek"
+      <figure v-for="side in sides" :key="side.clip">
+        <FramePicture
+          :production="production"
+          :clip="side.clip"
+          :rate="side.rate"
+          :frames="side.frames"
+          :version="side.media_version"
+          :look="side.look"
+          :frame="frameOf(side)"
         />
         <figcaption><DeviceBadge :letter="side.device ?? ''" /></figcaption>
       </figure>

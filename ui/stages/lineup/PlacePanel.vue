@@ -223,6 +223,7 @@ useShortcuts('A place', [
       :clip="clip"
       :guide="guide"
       :take="chosen.take_ulid"
+      :taken="['<', '>', 'i', 'o', '=']"
       :can-work="production.may.work"
       @guide="guide = $event"
     />

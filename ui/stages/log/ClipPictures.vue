@@ -2,15 +2,16 @@
 import { useVirtualList } from '@vueuse/core'
 import { computed, nextTick, ref, watch } from 'vue'
 import { mediaUrl } from '@/api/client'
-import type { LogClip, Take } from '@/api/types'
-import { length } from '@/player/time'
+import type { LogClip, Rate, Take } from '@/api/types'
+import FramePicture from '@/player/FramePicture.vue'
+import { length, toFrames } from '@/player/time'
 import DeviceBadge from '@/shell/DeviceBadge.vue'
 import { useShortcuts } from '@/shell/keys'
 import TakeNumber from '@/shell/TakeNumber.vue'
 import type { Row } from './rows'
 
 /** The clips as pictures, in the order of the sheet; moving over one looks through it. */
-const props = defineProps<{ rows: Row[]; production: string; cursor: string | null; clip: string | null }>()
+const props = defineProps<{ rows: Row[]; production: string; rate: Rate; cursor: string | null; clip: string | null }>()
 const emit = defineEmits<{ choose: [row: string, clip: string] }>()
 
 const box = ref<HTMLElement | null>(null)
@@ -63,7 +64,9 @@ function go(step: number): void {
   })
 }
 
-// One proxy is loaded at a time: that of the picture under the pointer.
+// One is opened at a time: that of the picture under the pointer. By the production's frames, whatever the clip's own
+// are.
+const framesOf = (one: Picture): number => Math.max(1, toFrames(one.clip.duration_ticks ?? 0, props.rate))
 const looking = ref<string | null>(null)
 const share = ref(0)
 function look(one: Picture, event: PointerEvent): void {
@@ -71,16 +74,6 @@ function look(one: Picture, event: PointerEvent): void {
   looking.value = one.clip.ulid
   const edge = (event.currentTarget as HTMLElement).getBoundingClientRect()
   share.value = Math.min(1, Math.max(0, (event.clientX - edge.left) / edge.width))
-  const video = box.value?.querySelector<HTMLVideoElement>('video')
-  if (video && Number.isFinite(video.duration) && !video.seeking)
-    video.currentTime = share.value * Math.max(0, video.duration - 0.05)
-}
-const begin = (event: Event) =>
-  ((event.target as HTMLVideoElement).currentTime = share.value * (event.target as HTMLVideoElement).duration)
-const again = (event: Event) => {
-  const video = event.target as HTMLVideoElement
-  const wanted = share.value * Math.max(0, video.duration - 0.05)
-  if (Math.abs(wanted - video.currentTime) > 0.1) video.currentTime = wanted
 }
 
 useShortcuts('Pictures', [
@@ -115,14 +108,15 @@ useShortcuts('Pictures', [
             <div class="frame" @pointermove="look(one, $event)" @pointerleave="looking = null">
               <img v-if="one.clip.ready" :src="mediaUrl(production, one.clip.ulid, 'thumb-2')" alt="" loading="lazy" />
               <span v-else class="soft">being made</span>
-              <video
+              <FramePicture
                 v-if="looking === one.clip.ulid"
-                muted
-                playsinline
-                preload="auto"
-                :src="mediaUrl(production, one.clip.ulid, 'proxy')"
-                @loadedmetadata="begin"
-                @seeked="again"
+                class="through"
+                :production="production"
+                :clip="one.clip.ulid"
+                :rate="rate"
+                :frames="framesOf(one)"
+                :frame="Math.floor(share * (framesOf(one) - 1))"
+                rendition="small"
               />
               <i v-if="looking === one.clip.ulid" class="head" :style="{ left: `${share * 100}%` }" />
               <b v-if="one.take?.size" class="size">{{ one.take.size }}</b>

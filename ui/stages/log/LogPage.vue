@@ -8,6 +8,7 @@ import { makeStale, setAnswer, useAnswer } from '@/api/queries'
 import type { Column, LogClip, Take, TakeStatus } from '@/api/types'
 import { length } from '@/player/time'
 import AnswerState from '@/shell/AnswerState.vue'
+import PanelEdge from '@/shell/PanelEdge.vue'
 import { useDesk } from '@/shell/desk'
 import { useShortcuts } from '@/shell/keys'
 import { attempt } from '@/shell/say'
@@ -228,6 +229,7 @@ useShortcuts('Log', [
 <template>
   <AnswerState :pending="isPending" :error="error" :rows="14" @retry="refetch()">
     <div v-if="data" class="split">
+      <PanelEdge stage="log" :usual="372" />
       <section class="left">
         <div class="bar">
           <span class="two" role="radiogroup" aria-label="View"
@@ -300,6 +302,7 @@ useShortcuts('Log', [
         <ClipPictures
           v-else
           :rows="rows"
+          :rate="production.rate"
           :production="production.ulid"
           :cursor="cursor"
           :clip="clip ?? take?.clips[0]?.ulid ?? lone?.ulid ?? null"
@@ -371,8 +374,9 @@ useShortcuts('Log', [
 
 <style scoped>
 .split {
+  position: relative;
   display: grid;
-  grid-template-columns: minmax(0, 1fr) 372px;
+  grid-template-columns: minmax(0, 1fr) var(--panel, 372px);
   grid-template-rows: minmax(0, 1fr);
   height: 100%;
 }
@@ -471,10 +475,5 @@ useShortcuts('Log', [
   display: flex;
   gap: 8px;
   justify-content: flex-end;
-}
-@media (max-width: 1000px) {
-  .split {
-    grid-template-columns: minmax(0, 1fr) 300px;
-  }
 }
 </style>

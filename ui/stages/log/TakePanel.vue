@@ -129,11 +129,11 @@ async function decide(field: string, source: string, alike: boolean): Promise<vo
     say(`Settled for ${done.settled} ${done.settled === 1 ? 'take' : 'takes'}. Ctrl+Z takes it back.`)
   makeStale('takes')
 }
+/** Digits go to a timecode while the player has the focus; with Alt they are angles. */
 function regionKey(event: KeyboardEvent): void {
-  // Digits are angles while the player has the focus; elsewhere they are stages.
-  const wanted = clips.value[Number(event.key) - 1]
-  if (wanted === undefined || !/^[1-9]$/.test(event.key) || (event.target as HTMLElement).closest('.player') === null)
-    return
+  const digit = event.altKey ? /^Digit([1-9])$/.exec(event.code)?.[1] : undefined
+  const wanted = clips.value[Number(digit ?? 0) - 1]
+  if (wanted === undefined) return
   event.preventDefault()
   choose(wanted)
 }
@@ -167,7 +167,7 @@ defineExpose({ turn, writeNote, toggleHistory: () => (history.value = !history.v
           role="radio"
           :aria-checked="one.ulid === chosen.ulid"
           :class="{ on: one.ulid === chosen.ulid }"
-          :title="`${one.name} ([ and ], or ${index + 1} in the player)`"
+          :title="`${one.name} ([ and ], or Alt ${index + 1})`"
           @click="choose(one)"
         >
           <DeviceBadge :letter="one.device" /><span>{{

@@ -1,15 +1,17 @@
 <script setup lang="ts">
 import { log as logApi } from '@/api/endpoints/log'
+import { player as playerApi } from '@/api/endpoints/player'
 import { screening as screeningApi } from '@/api/endpoints/screening'
-import { useEventListener } from '@vueuse/core'
-import { computed, nextTick, onMounted, ref, watch } from 'vue'
-import { mediaUrl } from '@/api/client'
+import { computed, nextTick, onMounted, ref, useTemplateRef, watch } from 'vue'
 import { makeStale, useAnswer } from '@/api/queries'
 import type { ReelAngle, ReelItem } from '@/api/types'
 import { label, ofFrames, toFrames } from '@/player/time'
-import { looksShown } from '@/player/look'
+import { fromAnswer, type Picture, type Playlist } from '@/player/engine/playlist'
+import { isPlain, looksShown } from '@/player/look'
 import LookFilter from '@/player/LookFilter.vue'
-import { useFrames } from '@/player/useFrames'
+import { TROUBLE } from '@/player/trouble'
+import { usePlayer } from '@/player/usePlayer'
+import { usePlayerKeys } from '@/player/usePlayerKeys'
 import AnswerState from '@/shell/AnswerState.vue'
 import { useDesk } from '@/shell/desk'
 import DeviceBadge from '@/shell/DeviceBadge.vue'
@@ -35,107 +37,115 @@ const { data, isPending, error, refetch } = useAnswer(() =>
   isCurrent.value ? screeningApi.reel(production.value.ulid, props.reel) : null,
 )
 
+const { data: answer } = useAnswer(() =>
+  isCurrent.value ? playerApi.sequence(production.value.ulid, props.reel) : null,
+)
+
 const FALLBACK = { num: 25, den: 1, nominal: 25, drop: false, name: '25' }
-const at = ref(0)
-const angleIndex = ref<number | null>(null)
-const video = ref<HTMLVideoElement | null>(null)
+/** The angle that was chosen for the take that plays; the next take begins with its own. */
+const turned = ref<{ item: number; angle: number } | null>(null)
+const canvas = useTemplateRef<HTMLCanvasElement>('canvas')
 const room = ref<HTMLElement | null>(null)
 const noteBox = ref<HTMLInputElement | null>(null)
 const slateBox = ref<HTMLInputElement | null>(null)
 const note = ref('')
 const slate = ref<string | null>(null)
 
-const item = computed<ReelItem | undefined>(() => data.value?.items[at.value])
+const active = usePlayer(() => production.value.ulid, canvas)
+const { player, position, shown, speed, trouble } = active
+const { transport } = player
+const items = computed<ReelItem[]>(() => data.value?.items ?? [])
+const at = computed(() => {
+  let found = 0
+  items.value.forEach((one, index) => {
+    if (one.at_ticks <= position.value) found = index
+  })
+  return found
+})
+const item = computed<ReelItem | undefined>(() => items.value[at.value])
 const angle = computed<ReelAngle | undefined>(
   () =>
-    item.value?.angles[angleIndex.value ?? -1] ??
+    item.value?.angles[turned.value?.item === at.value ? turned.value.angle : -1] ??
     item.value?.angles.find((one) => one.clip === item.value?.clip) ??
     item.value?.angles[0],
 )
-const rate = computed(() => angle.value?.rate ?? FALLBACK)
-const frames = useFrames(video, rate, () => angle.value?.frames ?? null)
-const source = computed(() =>
-  angle.value === undefined
-    ? ''
-    : mediaUrl(
-        production.value.ulid,
-        angle.value.clip,
-        angle.value.synced ? 'synced' : 'proxy',
-        angle.value.media_version,
-      ),
-)
-const timecode = computed(() =>
-  angle.value === undefined
-    ? ''
-    : label(toFrames(angle.value.start_ticks ?? 0, rate.value) + (frames.shown.value ?? 0), rate.value),
-)
+watch(at, (now) => {
+  if (turned.value !== null && turned.value.item !== now) turned.value = null
+})
+const rate = computed(() => active.piece.value?.rate ?? angle.value?.rate ?? FALLBACK)
 
-/** The first frame of the take on an angle, and its last. */
-const inFrame = (one: ReelAngle | undefined) => (one === undefined ? 0 : toFrames(one.in_ticks, one.rate))
-const lastFrame = (one: ReelAngle | undefined) =>
-  one === undefined ? 0 : Math.max(inFrame(one), toFrames(one.out_ticks, one.rate) - 1)
-
-let playNext = true
-watch(
-  source,
-  async (now) => {
-    if (now === '') return
-    await nextTick()
-    frames.expect(pendingFrame ?? inFrame(angle.value))
-    pendingFrame = null
-    video.value?.load()
-    if (playNext) video.value?.addEventListener('seeked', () => void frames.run(1), { once: true })
-  },
-  { immediate: true },
-)
-let pendingFrame: number | null = null
-
-function playedOut(): void {
-  // Played to where the take ends: the next one comes by itself, and the last one stands.
-  if (data.value !== undefined && at.value < data.value.items.length - 1) go(at.value + 1, true)
-  else {
-    frames.stand()
-    frames.goTo(lastFrame(angle.value))
+/**
+ * The reel with the chosen angle in its place; where that one did not run yet, or no more, the take's own picture
+ * stays.
+ */
+const playlist = computed<Playlist | null>(() => {
+  if (answer.value === undefined) return null
+  const list = fromAnswer(answer.value)
+  const chosen = turned.value
+  const piece = chosen === null ? undefined : items.value[chosen.item]
+  const other = chosen === null ? undefined : piece?.angles[chosen.angle]
+  if (piece === undefined || other === undefined || other.clip === piece.clip) return list
+  return {
+    ...list,
+    pictures: list.pictures.flatMap((one) => (one.at === piece.at_ticks ? turnedInto(one, other) : [one])),
   }
+})
+function turnedInto(piece: Picture, other: ReelAngle): Picture[] {
+  const from = Math.min(other.at_ticks, piece.length)
+  const to = Math.min(piece.length, from + other.out_ticks - other.in_ticks)
+  const rest = (begin: number, end: number): Picture[] =>
+    end > begin ? [{ ...piece, at: piece.at + begin, length: end - begin, from: piece.from + begin }] : []
+  return [
+    ...rest(0, from),
+    {
+      ...piece,
+      at: piece.at + from,
+      length: to - from,
+      clip: other.clip,
+      from: other.in_ticks,
+      rate: other.rate,
+      frames: other.frames ?? Math.max(1, toFrames(other.duration_ticks, other.rate)),
+      start: other.start_ticks,
+      version: other.media_version,
+      look: other.look,
+    },
+    ...rest(to, piece.length),
+  ]
 }
-watch(
-  () => frames.playing.value,
-  (playing, before) => {
-    if (!playing && before && video.value?.ended) playedOut()
-  },
-)
-watch(
-  () => frames.shown.value,
-  (shown) => {
-    const now = angle.value
-    if (shown === null || now === undefined || !frames.playing.value || frames.speed.value <= 0) return
-    // An angle that goes on behind the take is not watched on.
-    if (shown > lastFrame(now) && video.value?.dataset.clip === now.clip) playedOut()
-  },
-)
+let isLoaded = false
+watch(playlist, (list) => {
+  if (list === null) return
+  if (isLoaded) player.replace(list)
+  else {
+    player.load(list)
+    transport.run(1)
+  }
+  isLoaded = true
+  player.setSounds(list.sounds)
+})
+const timecode = computed(() => {
+  const piece = active.piece.value
+  return piece === null ? '' : label(toFrames(piece.start ?? 0, piece.rate) + (shown.value ?? 0), piece.rate)
+})
+const look = computed(() => {
+  const own = active.piece.value?.look ?? null
+  return own === null || isPlain(own) ? null : own
+})
 
-function go(index: number, play = frames.playing.value): void {
-  const items = data.value?.items ?? []
-  const next = Math.max(0, Math.min(items.length - 1, index))
-  playNext = play
-  angleIndex.value = null
-  if (next === at.value) frames.goTo(inFrame(angle.value))
-  else if (items[next]?.clip === item.value?.clip) {
-    at.value = next
-    frames.goTo(inFrame(angle.value))
-  } else at.value = next
-  room.value?.querySelector(`[data-item="${next}"]`)?.scrollIntoView({ block: 'nearest', inline: 'nearest' })
+function go(index: number): void {
+  const next = Math.max(0, Math.min(items.value.length - 1, index))
+  const goesOn = speed.value !== 0
+  player.goTo(items.value[next]?.at_ticks ?? 0)
+  if (goesOn) transport.run(1)
 }
+watch(at, (now) =>
+  room.value?.querySelector(`[data-item="${now}"]`)?.scrollIntoView({ block: 'nearest', inline: 'nearest' }),
+)
+const endOf = (one: ReelItem | undefined) => (one === undefined ? 0 : one.at_ticks + one.out_ticks - one.in_ticks - 1)
 
+/** The other camera at the same moment: the line-up has both on one clock. */
 function turn(index: number): void {
-  const now = angle.value
-  const next = item.value?.angles[index]
-  if (now === undefined || next === undefined || next.clip === now.clip) return
-  playNext = frames.playing.value
-  // The other camera shows the same moment: the server says where the take begins on either.
-  const into = ofFrames(frames.shown.value ?? 0, now.rate) - now.in_ticks
-  pendingFrame = Math.max(inFrame(next), Math.min(lastFrame(next), toFrames(next.in_ticks + into, next.rate)))
-  angleIndex.value = index
+  if (item.value?.angles[index] !== undefined) turned.value = { item: at.value, angle: index }
 }
 
 async function circle(): Promise<void> {
@@ -151,7 +161,7 @@ async function circle(): Promise<void> {
 }
 
 function startNote(): void {
-  frames.stand()
+  player.stop()
   void nextTick(() => noteBox.value?.focus())
 }
 async function keepNote(): Promise<void> {
@@ -163,8 +173,8 @@ async function keepNote(): Promise<void> {
   const done = await attempt(() =>
     screeningApi.note(production.value.ulid, take.ulid, {
       text: note.value.trim(),
-      at_ticks: ofFrames(frames.shown.value ?? 0, rate.value),
-      clip: angle.value?.clip,
+      at_ticks: ofFrames(shown.value ?? 0, rate.value),
+      clip: active.piece.value?.clip,
     }),
   )
   if (done === undefined) return
@@ -180,68 +190,44 @@ function askSlate(): void {
 function goToSlate(): void {
   const wanted = (slate.value ?? '').trim().toUpperCase()
   slate.value = null
-  const items = data.value?.items ?? []
+  const list = items.value
   const slateOf = (one: ReelItem) => `${one.take.setup}/${one.take.take}${one.take.part}`.toUpperCase()
-  const index = items.findIndex((one) => slateOf(one) === wanted.replace(' ', '/'))
+  const index = list.findIndex((one) => slateOf(one) === wanted.replace(' ', '/'))
   const near =
-    index >= 0 ? index : items.findIndex((one) => one.take.setup === wanted || slateOf(one).startsWith(wanted))
+    index >= 0 ? index : list.findIndex((one) => one.take.setup === wanted || slateOf(one).startsWith(wanted))
   if (wanted !== '' && near >= 0) go(near)
 }
 function goToNote(atTicks: number, clip: string | null): void {
-  const index = item.value?.angles.findIndex((one) => one.clip === clip) ?? -1
-  if (index >= 0 && item.value?.angles[index]?.clip !== angle.value?.clip) {
-    playNext = false
-    pendingFrame = toFrames(atTicks, rate.value)
-    angleIndex.value = index
-  } else frames.goTo(toFrames(atTicks, rate.value))
+  const now = item.value
+  const index = now?.angles.findIndex((one) => one.clip === clip) ?? -1
+  const said = now?.angles[index] ?? angle.value
+  if (now === undefined || said === undefined) return
+  if (index >= 0) turn(index)
+  void nextTick(() => player.goTo(now.at_ticks + said.at_ticks + atTicks - said.in_ticks))
 }
 function fill(): void {
   if (document.fullscreenElement !== null) void document.exitFullscreen()
   else void room.value?.requestFullscreen().catch(() => {})
 }
 
-let creeping = false
-useEventListener(window, 'keyup', (event) => {
-  if (event.key === 'k' || event.key === 'K') creeping = false
-})
-const shuttle = (direction: 1 | -1) => void (creeping ? frames.run(direction * 0.25) : frames.faster(direction))
+const keys = usePlayerKeys(active, [',', '.'])
 onMounted(() => {
   room.value?.focus()
   void bringUpToDate()
 })
 
 useShortcuts('Dark room', [
+  ...keys.shortcuts,
   {
-    keys: ['\\'],
-    what: 'Look off, on',
-    run: () => {
-      looksShown.value = !looksShown.value
-    },
-  },
-  { keys: [' '], what: 'Play, stop', run: () => void frames.toggle() },
-  {
-    keys: ['j', 'l'],
-    what: 'Back, forward; again for 2x, 4x, 8x',
-    run: (event) => shuttle(event.key === 'j' ? -1 : 1),
-  },
-  {
-    keys: ['k'],
-    what: 'Stop; held with J or L creeps',
-    run: () => {
-      creeping = true
-      frames.stand()
-    },
-  },
-  {
-    keys: ['ArrowLeft', 'ArrowRight'],
-    what: 'One frame back, one forward',
-    run: (event) => frames.step(event.key === 'ArrowLeft' ? -1 : 1),
+    keys: ['ArrowLeft', 'ArrowRight', ',', '.'],
+    what: 'One frame back, one forward; held it crawls',
+    run: (event) => keys.step(event, event.key === 'ArrowLeft' || event.key === ',' ? -1 : 1, false),
   },
   { keys: [';', "'"], what: 'Take before, take after', run: (event) => go(at.value + (event.key === ';' ? -1 : 1)) },
   {
     keys: ['Home', 'End'],
     what: 'Start of the take, its last frame',
-    run: (event) => frames.goTo(event.key === 'Home' ? inFrame(angle.value) : lastFrame(angle.value)),
+    run: (event) => player.goTo(event.key === 'Home' ? (item.value?.at_ticks ?? 0) : endOf(item.value)),
   },
   { keys: ['1', '2', '3', '4', '5', '6', '7', '8', '9'], what: 'Angle', run: (event) => turn(Number(event.key) - 1) },
   { keys: ['g'], what: 'Go to a slate', run: askSlate },
@@ -257,27 +243,26 @@ useShortcuts('Dark room', [
     ref="room"
     class="room"
     tabindex="-1"
-    :data-frame="frames.shown.value ?? ''"
-    :data-playing="frames.playing.value"
+    :data-frame="shown ?? ''"
+    :data-playing="speed !== 0"
+    :data-at="Math.round(position)"
   >
     <AnswerState :pending="isPending" :error="error" @retry="refetch()">
       <template v-if="data && item && angle">
-        <div class="screen" @click="frames.toggle()">
-          <LookFilter v-if="angle.look" :name="`look-${angle.clip}`" :look="angle.look" />
-          <video
-            ref="video"
-            preload="auto"
-            playsinline
-            :data-clip="angle.clip"
-            :style="angle.look && looksShown ? { filter: `url(#look-${angle.clip})` } : undefined"
-          >
-            <source :src="source" type="video/mp4" />
-          </video>
+        <div class="screen" @click="player.toggle()">
+          <LookFilter v-if="look" name="look-room" :look="look" />
+          <canvas
+            ref="canvas"
+            :data-clip="active.piece.value?.clip"
+            :style="look && looksShown ? { filter: 'url(#look-room)' } : undefined"
+          />
+          <p v-if="trouble" class="trouble" role="alert">
+            {{ TROUBLE[trouble]
+            }}<button v-if="trouble !== 'browser'" class="plain" @click.stop="player.again()">Try again</button>
+          </p>
           <span class="corner left mono">{{ item.take.setup }} · take {{ item.take.take }}{{ item.take.part }}</span>
           <span class="corner right mono" data-testid="timecode">{{ timecode }}</span>
-          <span v-if="frames.speed.value !== 0 && frames.speed.value !== 1" class="corner low mono"
-            >{{ frames.speed.value }}x</span
-          >
+          <span v-if="speed !== 0 && speed !== 1" class="corner low mono">{{ speed }}x</span>
         </div>
         <aside>
           <h1 class="mono">
@@ -301,7 +286,7 @@ useShortcuts('Dark room', [
               :placeholder="`Note at ${timecode}…`"
               :aria-label="`Note at ${timecode}`"
               maxlength="1000"
-              @focus="frames.stand()"
+              @focus="player.stop()"
               @keydown.esc.stop="noteBox?.blur()"
             />
           </form>
@@ -392,11 +377,20 @@ useShortcuts('Dark room', [
   place-items: center;
   overflow: hidden;
 }
-video {
+canvas {
   width: 100%;
   height: 100%;
   object-fit: contain;
   display: block;
+}
+.trouble {
+  position: absolute;
+  inset: auto 18px 18px;
+  margin: 0;
+  text-align: center;
+}
+.trouble button {
+  margin-left: 8px;
 }
 .corner {
   position: absolute;

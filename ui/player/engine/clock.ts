@@ -1,0 +1,61 @@
+/** What of an AudioContext the clock looks at. */
+export interface AudioTime {
+  readonly state: string
+  readonly currentTime: number
+  readonly outputLatency?: number
+  getOutputTimestamp?(): { contextTime?: number; performanceTime?: number }
+}
+
+/** Seconds without an advance after which a sound device is taken to be asleep. */
+const ASLEEP = 0.25
+
+/**
+ * Says which moment of the sound device is heard at a moment of the wall's clock, seconds both. The playhead goes by
+ * the wall, so
+ * that a device that falls asleep, is pulled out or changes stops nothing; sound is laid where it belongs on that
+ * clock, and led
+ * back to it gently where the device's own clock runs otherwise.
+ */
+export class DeviceClock {
+  private offset: number | null = null
+  private lastTime = -1
+  private lastAdvance = 0
+
+  constructor(
+    private readonly audio: AudioTime,
+    private readonly wall: () => number,
+  ) {}
+
+  /** Looks at the device; false while it is asleep. */
+  look(): boolean {
+    const now = this.wall()
+    const time = this.audio.currentTime
+    if (time > this.lastTime) {
+      this.lastTime = time
+      this.lastAdvance = now
+    }
+    if (this.audio.state !== 'running' || now - this.lastAdvance > ASLEEP || time === 0) {
+      this.offset = null
+      return false
+    }
+    const stamp = this.audio.getOutputTimestamp?.()
+    const isStamped = stamp?.contextTime !== undefined && stamp.performanceTime !== undefined && stamp.contextTime > 0
+    const heard = isStamped
+      ? stamp.contextTime! - stamp.performanceTime! / 1000
+      : time - (this.audio.outputLatency ?? 0) - now
+    // One look is a few milliseconds off, by how the device takes its sound in blocks; many are not.
+    if (this.offset === null || Math.abs(heard - this.offset) > 0.1) this.offset = heard
+    else this.offset += (heard - this.offset) * 0.05
+    return true
+  }
+
+  /** The device's time of the sound that is to be heard at a moment; null while it is asleep. */
+  at(wall: number): number | null {
+    return this.offset === null ? null : wall + this.offset
+  }
+
+  /** The moment at which what the device has at a time is heard. */
+  wallAt(time: number): number {
+    return time - (this.offset ?? 0)
+  }
+}

@@ -1,0 +1,10 @@
+/** The engine by itself, for other windows, for measuring and for tests: nothing of it knows a page. */
+export { DeviceClock } from './clock'
+export { openVideo } from './deck'
+export { Follower, Leader } from './link'
+export { mix } from './mix'
+export { Mixer } from './mixer'
+export { Player } from './player'
+export { frameAt, fromAnswer, pieceAt, stepFrames } from './playlist'
+export { openChannel, Tape } from './tape'
+export { Transport } from './transport'

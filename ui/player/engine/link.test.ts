@@ -1,0 +1,37 @@
+import { afterEach, describe, expect, it, vi } from 'vitest'
+import { TICKS } from '../time'
+import { Follower, Leader } from './link'
+import { EMPTY } from './playlist'
+import { Transport } from './transport'
+
+const open: { close(): void }[] = []
+afterEach(() => open.splice(0).forEach((one) => one.close()))
+const transport = () => new Transport(() => performance.now() / 1000, { ...EMPTY, length: 100 * TICKS })
+const FRAME = TICKS / 25
+
+describe('link', () => {
+  it('keeps a second window in step within a frame, and stands where the first one stands', async () => {
+    const [first, second] = [transport(), transport()]
+    open.push(new Leader('a', first, () => 'reel'), new Follower('a', second))
+    first.goTo(10 * TICKS)
+    first.run(1)
+    await vi.waitFor(() => expect(second.speed).toBe(1))
+    expect(Math.abs(first.position() - second.position())).toBeLessThan(FRAME)
+    first.faster(1)
+    await vi.waitFor(() => expect(second.speed).toBe(2))
+    expect(Math.abs(first.position() - second.position())).toBeLessThan(FRAME)
+    first.goTo(3 * TICKS)
+    await vi.waitFor(() => expect(second.position()).toBe(3 * TICKS))
+  })
+
+  it('tells a window that comes later, or was loaded again, where it is and what it shows', async () => {
+    const first = transport()
+    open.push(new Leader('b', first, () => 'reel 7'))
+    first.goTo(20 * TICKS)
+    const second = transport()
+    const shown: string[] = []
+    open.push(new Follower('b', second, (what) => shown.push(what)))
+    await vi.waitFor(() => expect(second.position()).toBe(20 * TICKS))
+    expect(shown.at(-1)).toBe('reel 7')
+  })
+})
