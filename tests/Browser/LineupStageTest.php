@@ -139,7 +139,8 @@ final class LineupStageTest extends BrowserTestCase
         $this->seeNo('.ant-modal-wrap:not([style*="display: none"])');
         $this->press('p');
         $filter = fn(): string => (string) $this->js(
-            'const video = document.querySelector(".player video"); return video === null ? "no player" : getComputedStyle(video).filter',
+            'const shown = document.querySelector(".player canvas.shown"); ' .
+                'return shown === null ? "no player" : getComputedStyle(shown).filter',
         );
         $this->until(fn(): bool => str_contains($filter(), 'look-'), 'the look is not seen');
         $this->press('\\');

@@ -20,6 +20,9 @@ abstract class BrowserTestCase extends TestCase
 
     private static ?Chrome $chrome = null;
 
+    /** Where the day lies that {@see TestDay} made, for whoever comes after. */
+    protected static ?string $testDay = null;
+
     public static function tearDownAfterClass(): void
     {
         self::$chrome?->quit();
@@ -189,6 +192,47 @@ abstract class BrowserTestCase extends TestCase
         }
     }
 
+    /**
+     * Catches what goes to the sound device from now on, for both ears; before the page plays for the first time. `window.ears()` gives
+     * the loudest sample of each since it was asked last.
+     */
+    protected function tapSound(): void
+    {
+        $this->js((string) file_get_contents(__DIR__ . '/js/tap.js'));
+    }
+
+    /** Where the engine lies by itself. */
+    protected static function engine(): string
+    {
+        $manifest = json_decode((string) file_get_contents(__DIR__ . '/../../../public/build/manifest.json'), true);
+
+        return '/build/' . $manifest['ui/player/engine/index.ts']['file'];
+    }
+
+    /**
+     * Runs one of the scripts beside this file in the page: it gets `engine` (the module), `given`, and `done`.
+     *
+     * @param  array<string, mixed>  $given
+     */
+    protected function measure(string $script, array $given, int $seconds = 60): mixed
+    {
+        $answer = $this->jsAsync(
+            'const [address, given, done] = arguments; const fail = (trouble) => done({ trouble: String(trouble?.stack ?? trouble) });' .
+                "import(address).then(async (engine) => {\n" .
+                file_get_contents(__DIR__ . '/js/lib.js') .
+                file_get_contents(__DIR__ . "/js/$script.js") .
+                "\n}).catch(fail)",
+            $seconds,
+            self::engine(),
+            $given,
+        );
+        if (is_array($answer) && isset($answer['trouble'])) {
+            self::fail("$script: " . $answer['trouble']);
+        }
+
+        return $answer;
+    }
+
     /** What the page asked of the server last, for whoever has only the log of a run that failed. */
     private function lastRequests(): string
     {
@@ -218,7 +262,7 @@ abstract class BrowserTestCase extends TestCase
     {
         return $this->js(
             <<<'JS'
-            const video = document.querySelector('video')
+            const video = document.querySelector('.player canvas.shown, .room .screen canvas')
             const canvas = document.createElement('canvas')
             canvas.width = 64; canvas.height = 36
             const pen = canvas.getContext('2d')

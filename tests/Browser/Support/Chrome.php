@@ -68,6 +68,21 @@ final class Chrome
         ]);
     }
 
+    /** Memory that belongs to the processes of its pages, bytes: decoded pictures lie there, outside the script's own. */
+    public function rendererBytes(): int
+    {
+        $bytes = 0;
+        foreach (glob('/proc/[0-9]*/cmdline') ?: [] as $file) {
+            $command = (string) @file_get_contents($file);
+            if (str_contains($command, '--type=renderer') && str_contains($command, $this->profile)) {
+                $rollup = (string) @file_get_contents(dirname($file) . '/smaps_rollup');
+                $bytes += preg_match('/^Pss:\s+(\d+) kB/m', $rollup, $part) === 1 ? 1024 * (int) $part[1] : 0;
+            }
+        }
+
+        return $bytes;
+    }
+
     public function quit(): void
     {
         try {

@@ -52,7 +52,10 @@ final class TestCards
         }
     }
 
-    /** A picture that flashes for two frames every five seconds, and a recorder file that beeps at the same moments. */
+    /**
+     * A picture that flashes for two frames every five seconds, and a recorder file that beeps at the same moments on its first channel
+     * and hums on its second.
+     */
     public static function flashing(string $camera, string $recorder, int $seconds): void
     {
         self::make($camera);
@@ -61,9 +64,10 @@ final class TestCards
         $samples = '';
         for ($i = 0, $n = ($seconds + 4) * 48_000; $i < $n; $i++) {
             $since = ($i - 96_000) % 240_000;
-            $samples .= pack('v', ($i >= 96_000 && $since < 3_840 ? (int) (20_000 * sin($i * 0.13)) : 0) & 0xffff);
+            $beep = $i >= 96_000 && $since < 3_840 ? (int) (20_000 * cos($since * 0.13)) : 0;
+            $samples .= pack('vv', $beep & 0xffff, ((int) (3_000 * sin($i * 0.03))) & 0xffff);
         }
-        WavBuilder::pcm(0, 1, 16, 48_000, $samples)
+        WavBuilder::pcm(0, 2, 16, 48_000, $samples)
             ->withBext(48_000 * (11 * 3600))
             ->withIxml('<SCENE>99</SCENE><TAKE>1</TAKE><SPEED><TIMECODE_RATE>25/1</TIMECODE_RATE></SPEED>')
             ->write("$recorder/99-T01.wav");
