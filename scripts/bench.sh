@@ -1,12 +1,12 @@
 #!/usr/bin/env bash
-# Measures speed as ratios against a floor taken in the same run: offload, lineup, lists, cards, log, map. A missed bar ends
+# Measures speed as ratios against a floor taken in the same run: offload, lineup, lists, cards, log, map, player [MINUTES]. A missed bar ends
 # with an error, after the other benches have run. `kills [COUNT] [SEED]` and `fuzz [COUNT] [SEED]` are no measures: they
 # kill what is at work, or feed the readers broken files, and look whether anything is lost.
 . "$(dirname "${BASH_SOURCE[0]}")/lib.sh"
 which=${1:-all}
 case $which in
-    all | offload | lineup | lists | cards | log | map | kills | fuzz) ;;
-    *) fail "there is no bench '$which'. Benches: offload, lineup, lists, cards, log, map, kills, fuzz." ;;
+    all | offload | lineup | lists | cards | log | map | player | kills | fuzz) ;;
+    *) fail "there is no bench '$which'. Benches: offload, lineup, lists, cards, log, map, player, kills, fuzz." ;;
 esac
 use_profile bench
 export APP_ENV=production CARTELLA_CARD_LIBRARY=$CARTELLA_ROOT/var/demo/cards
@@ -31,14 +31,14 @@ if wants lineup; then
     bench lineup "$CARTELLA_ROOT/var/demo" "$CARTELLA_VAR/lineup"
 fi
 if [ "$which" = fuzz ]; then bench fuzz "$CARTELLA_VAR/fuzz" "${2:-100000}" "${3:-1}"; fi
-case $which in all | lists | cards | log | map | kills)
+case $which in all | lists | cards | log | map | player | kills)
     ensure_ui
     if [ "$which" != lists ] && [ "$which" != cards ]; then ensure_debian "${TEST_PACKAGES[@]}"; fi
     trap services_down EXIT
     rm -rf "$CARTELLA_VAR"/{volumes,stores,proxies}
     as_desk mkdir -p "$CARTELLA_BENCH" "$CARTELLA_STORE_1" "$CARTELLA_STORE_2"
     services_up
-    case $which in kills) fill --clips=30 ;; lists | cards) fill --clips=20000 ;; map) fill --map ;; *) fill --clips=60000 ;; esac
+    case $which in kills) fill --clips=30 ;; lists | cards) fill --clips=20000 ;; map) fill --map ;; player) ;; *) fill --clips=60000 ;; esac
     supervise start watch > /dev/null
     wait_until 20 web_answers
     ;;
@@ -52,6 +52,14 @@ if wants cards; then bench cards; fi
 if wants log; then bench log; fi
 if [ "$which" = all ]; then fill --map; fi
 if wants map; then bench map; fi
+if wants player; then
+    as_desk mkdir -p "$CARTELLA_VAR/player"
+    artisan migrate:fresh --force > "$LOGS/migrate.log"
+    read -r _ BENCH_MAKING _ BENCH_ALONE <<< "$(artisan cartella:bench-player "$CARTELLA_VAR/player" | tail -1)"
+    export BENCH_MAKING BENCH_ALONE
+    # All of them together is no evening: the memory of a long one is asked for by itself.
+    if [ "$which" = all ]; then bench player 3; else bench player "${2:-30}"; fi
+fi
 if [ "$which" = kills ]; then
     supervise start 'copy:*' > /dev/null
     bench kills "${2:-200}" "${3:-1}"

@@ -9,8 +9,6 @@ require __DIR__ . '/../../vendor/autoload.php';
 require __DIR__ . '/Bars.php';
 
 use Cartella\Bench\Bars;
-use Facebook\WebDriver\WebDriverBy;
-use Tests\Browser\Support\Chrome;
 
 const FRAMES = 120;
 
@@ -21,22 +19,10 @@ $production = $session['productions'][0]['ulid'];
 [, $facts] = $ask("/api/productions/$production");
 $day = $facts['days'][0]['ulid'];
 
-$chrome = Chrome::start();
+[$chrome, $until] = require __DIR__ . ('/page.php')($base);
 try {
     $driver = $chrome->driver;
     $driver->manage()->timeouts()->setScriptTimeout(120);
-    $driver->get($base);
-    $until = static function (string $condition) use ($driver): void {
-        for ($end = microtime(true) + 30; !$driver->executeScript("return Boolean($condition)"); usleep(50_000)) {
-            if (microtime(true) > $end) {
-                throw new RuntimeException("Not seen: $condition");
-            }
-        }
-    };
-    $until('document.querySelector("input[name=email]")');
-    $driver->findElement(WebDriverBy::cssSelector('input[name=email]'))->sendKeys('bench@lowwater.test');
-    $driver->findElement(WebDriverBy::cssSelector('input[name=password]'))->sendKeys("tide-mill\u{E007}");
-    $until('document.querySelector("nav.spine")');
     $driver->get("$base/$production/$day/lineup");
     $until(
         'document.querySelectorAll(".placed").length === 408 && ' .

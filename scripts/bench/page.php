@@ -1,0 +1,31 @@
+<?php
+
+declare(strict_types=1);
+
+// A signed-in page of the bench's own server in Chromium: the browser, and a wait for a condition of the page.
+
+use Facebook\WebDriver\WebDriverBy;
+use Tests\Browser\Support\Chrome;
+
+return static function (string $base): array {
+    $chrome = Chrome::start();
+    $until = static function (string $condition) use ($chrome): void {
+        for ($end = microtime(true) + 30; !$chrome->driver->executeScript("return Boolean($condition)"); usleep(20_000)) {
+            if (microtime(true) > $end) {
+                throw new RuntimeException("Not seen: $condition");
+            }
+        }
+    };
+    try {
+        $chrome->driver->get($base);
+        $until('document.querySelector("input[name=email]")');
+        $chrome->driver->findElement(WebDriverBy::cssSelector('input[name=email]'))->sendKeys('bench@lowwater.test');
+        $chrome->driver->findElement(WebDriverBy::cssSelector('input[name=password]'))->sendKeys("tide-mill\u{E007}");
+        $until('document.querySelector("nav.spine")');
+    } catch (Throwable $trouble) {
+        $chrome->quit();
+        throw $trouble;
+    }
+
+    return [$chrome, $until];
+};
