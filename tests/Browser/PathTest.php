@@ -330,8 +330,10 @@ final class PathTest extends BrowserTestCase
     private function levels(int $frames): array
     {
         $this->press(WebDriverKeys::HOME);
-        $this->press(' ');
+        // The frame on the canvas is the old one until the first is decoded.
+        $this->until(fn(): bool => $this->js('return document.querySelector(".player").dataset.frame') === '0', 'it is not at its start');
         $this->js('window.ears()');
+        $this->press(' ');
         $this->until(fn(): bool => (int) $this->js('return document.querySelector(".player").dataset.frame') > $frames, 'it does not play');
         $this->press('k');
 
