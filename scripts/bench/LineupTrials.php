@@ -256,7 +256,7 @@ final class LineupTrials
                 $counts['sound'][0] += (int) ($near !== []);
                 $counts['sound'][1]++;
                 $false += count($found['claps']) - count($near);
-                $minutes += GuideTrack::decode($path, 4)->samples() / GuideTrack::SAMPLE_RATE / 60;
+                $minutes += GuideTrack::decode($path, [4])->samples() / GuideTrack::SAMPLE_RATE / 60;
             } else {
                 $counts['picture'][0] += (int) (abs(($found['flashes'][0]['frame'] ?? -9) - $clip['clap_frame']) <= 1);
                 $counts['picture'][1]++;
@@ -413,7 +413,7 @@ final class LineupTrials
         $kept = [];
         foreach ($clips as [$id, $device, $path]) {
             $guide = "$this->folder/guides/$id";
-            is_file("$guide.shape") || GuideTrack::decodeTo($path, $device === 'S' ? 4 : 1, $guide);
+            is_file("$guide.shape") || GuideTrack::decodeTo($path, [$device === 'S' ? 4 : 1], $guide);
             $kept[] = ['id' => $id, 'device' => $device, 'guide' => $guide];
         }
 
@@ -481,7 +481,7 @@ final class LineupTrials
     {
         LineupMaterial::write("$this->folder/$name.wav", $samples);
 
-        return GuideTrack::decode("$this->folder/$name.wav", 1);
+        return GuideTrack::decode("$this->folder/$name.wav", [1]);
     }
 
     /** An ffmpeg filter that makes a camera's guide sound of a performance. */

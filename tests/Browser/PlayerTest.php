@@ -231,7 +231,7 @@ final class PlayerTest extends BrowserTestCase
         $frame = fn(): int => (int) $this->js('return document.querySelector(".player").dataset.frame');
         // 70 s at 25: a click on its middle is second 35.
         $this->js(
-            'const box = document.querySelector(".player .wave"); const edge = box.getBoundingClientRect(); box.dispatchEvent(new ' .
+            'const box = document.querySelector(".player .player-wave"); const edge = box.getBoundingClientRect(); box.dispatchEvent(new ' .
                 'MouseEvent("click", { bubbles: true, clientX: edge.left + edge.width / 2, clientY: edge.top + 5 }))',
         );
         $this->until(fn(): bool => abs($frame() - 875) <= 3, 'the click is not where it was put');

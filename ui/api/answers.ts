@@ -458,7 +458,14 @@ export interface Handoff {
   title: string
   folder: string
   state: 'packing' | 'delivered' | 'accepted' | 'queried' | 'failed'
-  summary: { files: number; bytes: number; clips: number; reel: string | null; missing: string[] } | null
+  summary: {
+    files: number
+    bytes: number
+    clips: number
+    reel: string | null
+    missing: string[]
+    unmixed?: string[]
+  } | null
   made_by: string | null
   made_at: string | null
   delivered_at: string | null

@@ -10,7 +10,7 @@ import { useShortcuts } from '@/shell/keys'
 import { attempt, refuse, say } from '@/shell/say'
 import { fromAnswer, ofClip, type Sound } from './engine/playlist'
 import { beginsPlace, placeTyped } from './goTo'
-import { label, ofFrames, TICKS, ticksPerFrame, toFrames } from './time'
+import { label, ofFrames, ticksPerFrame, toFrames } from './time'
 import { isPlain, looksShown } from './look'
 import HearMenu from './HearMenu.vue'
 import LookFilter from './LookFilter.vue'
@@ -18,7 +18,7 @@ import TakeSoundMenu from './TakeSoundMenu.vue'
 import { TROUBLE } from './trouble'
 import { usePlayer } from './usePlayer'
 import { usePlayerKeys } from './usePlayerKeys'
-import WaveStrip from './WaveStrip.vue'
+import PlayerWave from './PlayerWave.vue'
 
 /** Plays one clip, frame by frame where it has pictures, with the recorder's sound when it is lined up. */
 const props = defineProps<{
@@ -71,15 +71,22 @@ const sounds = computed<Sound[]>(() => {
       .map((sound) => ({ ...sound, channels: [{ index: one.index, gainDb: 0 }] }))
   return !isPicture.value || withRecorder.value ? list.sounds : list.own
 })
+/** The clip's own, whatever is heard: what the wave under the picture shows. */
+const ownSounds = computed<Sound[]>(() => {
+  const list = playlist.value
+  return list === null ? [] : isPicture.value ? list.own : list.sounds
+})
+const peaks = computed(() => mediaUrl(props.production, props.clip.ulid, 'peaks', props.clip.media_version))
 const same = (a: Sound, b: Sound) => a.clip === b.clip && a.at === b.at && a.from === b.from
 
 watch(
-  () => [props.clip.ulid, props.clip.media_version] as const,
+  [() => props.clip.ulid, () => props.clip.media_version],
   ([clip], before) => {
-    const goesOn = before !== undefined && before[0] === clip
+    const goesOn = before[0] === clip
     if (!goesOn) alone.value = null
     // Media made anew keep their place; another clip starts where it begins.
     player.load(ofClip(props.clip), goesOn ? player.transport.position() : ofFrames(head.value, rate.value))
+    if (goesOn) player.setSounds(sounds.value)
   },
   { immediate: true },
 )
@@ -92,7 +99,7 @@ watch(
 )
 watch(sounds, (list) => player.setSounds(list), { immediate: true })
 watch(
-  () => [props.marks?.in_ticks, props.marks?.out_ticks],
+  [() => props.marks?.in_ticks, () => props.marks?.out_ticks],
   ([from, to]) => {
     player.transport.range =
       from == null && to == null ? null : { from: from ?? 0, to: to ?? props.clip.duration_ticks ?? 0 }
@@ -108,9 +115,6 @@ const frame = computed(() =>
 )
 const startFrame = computed(() => (props.clip.start_ticks === null ? 0 : toFrames(props.clip.start_ticks, rate.value)))
 const timecode = computed(() => label(startFrame.value + frame.value, rate.value))
-const seconds = computed(() => (props.clip.duration_ticks ?? 0) / TICKS)
-const share = (ticks: number) => `${Math.min(100, (100 * ticks) / Math.max(1, props.clip.duration_ticks ?? 1))}%`
-const head100 = computed(() => share(isPicture.value ? ofFrames(frame.value, rate.value) : position.value))
 const plain = computed(() => ({ ...rate.value, drop: false }))
 const range = computed(() => {
   const { in_ticks: from, out_ticks: to } = props.marks ?? { in_ticks: null, out_ticks: null }
@@ -124,10 +128,6 @@ const bars = computed(() =>
 /** Of -48 dB to 0 dB. */
 const dbPart = (value: number) => Math.max(0, Math.min(100, 100 + (20 * Math.log10(Math.max(value, 1e-5)) * 100) / 48))
 
-function goToShare(event: MouseEvent): void {
-  const box = (event.currentTarget as HTMLElement).getBoundingClientRect()
-  player.goTo(((event.clientX - box.left) / box.width) * (props.clip.duration_ticks ?? 0))
-}
 function go(target: number): void {
   player.goTo(ofFrames(target, rate.value))
 }
@@ -190,6 +190,8 @@ async function remake(): Promise<void> {
 }
 const hasLook = computed(() => isPicture.value && props.clip.look != null && !isPlain(props.clip.look))
 const filterName = computed(() => `look-${props.clip.ulid}`)
+const wave = useTemplateRef<InstanceType<typeof PlayerWave>>('wave')
+const wideWave = useTemplateRef<InstanceType<typeof PlayerWave>>('wideWave')
 const box = useTemplateRef<HTMLElement>('box')
 const { width: boxWidth } = useElementSize(box)
 
@@ -222,6 +224,11 @@ useShortcuts(
     },
     { keys: ['Alt+p'], what: 'Play from in to out', run: playRange },
     {
+      keys: ['Alt+z', 'Alt+Shift+z'],
+      what: 'See the sound closer, down to its samples; wider',
+      run: (event) => (wideWave.value ?? wave.value)?.look(event.shiftKey ? -1 : 1),
+    },
+    {
       keys: ['g'],
       what: 'Guide sound or recorder',
       run: () => {
@@ -251,6 +258,9 @@ defineExpose({
   go,
   region,
   stop: () => player.stop(),
+  goToTicks: (ticks: number) => (isPicture.value ? player.goTo(ticks) : player.goExactly(ticks)),
+  /** Stands there from the start, and nothing is heard. */
+  put: (ticks: number) => player.transport.goExactly(ticks),
   ticks: computed(() => (isPicture.value ? ofFrames(frame.value, rate.value) : Math.round(position.value))),
 })
 </script>
@@ -279,11 +289,16 @@ defineExpose({
         @click="player.toggle()"
       />
       <div v-else class="wide">
-        <WaveStrip
-          :address="mediaUrl(production, clip.ulid, 'peaks', clip.media_version)"
-          :seconds="seconds"
+        <PlayerWave
+          ref="wideWave"
+          :player="player"
+          :address="peaks"
+          :duration="clip.duration_ticks ?? 0"
+          :position="position"
+          :sounds="ownSounds"
           colour="#8fb0d8"
           :gain="2"
+          @go="player.goExactly($event)"
         />
       </div>
       <p v-if="trouble" class="trouble" role="alert">
@@ -321,24 +336,32 @@ defineExpose({
       </button>
       <span class="mono soft len" :title="`${frameCount ?? 0} frames`">{{ label(frameCount ?? 0, plain) }}</span>
     </div>
-    <div class="wave" title="Click to go there" @click="goToShare">
-      <WaveStrip
+    <div class="wave">
+      <PlayerWave
         v-if="clip.has_sound"
-        :address="mediaUrl(production, clip.ulid, 'peaks', clip.media_version)"
-        :seconds="seconds"
+        ref="wave"
+        :player="player"
+        :address="peaks"
+        :duration="clip.duration_ticks ?? 0"
+        :position="isPicture ? ofFrames(frame, rate) : position"
+        :sounds="ownSounds"
+        :marks="marks"
+        :before="head > 0 ? ofFrames(head, rate) : 0"
         :gain="isPicture ? 2.5 : 1.6"
+        @go="isPicture ? player.goTo($event) : player.goExactly($event)"
       />
-      <span v-else class="silent soft">no sound was recorded</span>
-      <i
-        v-if="marks?.in_ticks != null || marks?.out_ticks != null"
-        class="range"
-        :style="{
-          left: share(marks?.in_ticks ?? 0),
-          right: `calc(100% - ${share(marks?.out_ticks ?? clip.duration_ticks ?? 1)})`,
-        }"
-      />
-      <i v-if="head > 0" class="before" :style="{ width: share(ofFrames(head, rate)) }" title="Before the slate" />
-      <i class="head" :style="{ left: head100 }" />
+      <template v-else>
+        <span class="silent soft">no sound was recorded</span>
+        <input
+          class="along"
+          type="range"
+          min="0"
+          :max="(frameCount ?? 1) - 1"
+          :value="frame"
+          aria-label="Frame"
+          @input="go(Number(($event.target as HTMLInputElement).value))"
+        />
+      </template>
     </div>
     <div class="more soft">
       <span class="mono" title="Frame, and how many there are">{{ frame }} / {{ frameCount ?? 0 }}</span>
@@ -445,8 +468,7 @@ canvas.shown {
 }
 .wide {
   position: absolute;
-  inset: 20% 12px;
-  pointer-events: none;
+  inset: 14% 12px;
 }
 .trouble {
   position: absolute;
@@ -480,11 +502,6 @@ canvas.shown {
   align-items: center;
   gap: 4px 10px;
   font-size: 12px;
-}
-.more .range {
-  position: static;
-  border: 0;
-  background: none;
 }
 .loud {
   display: flex;
@@ -541,37 +558,18 @@ canvas.shown {
   border: 1px solid var(--rule);
   border-radius: 4px;
   position: relative;
-  cursor: pointer;
   overflow: hidden;
 }
 .silent {
   position: absolute;
-  inset: 0;
-  display: grid;
-  place-items: center;
+  inset: 4px 0 auto;
+  text-align: center;
   font-size: 12px;
 }
-.head {
+.along {
   position: absolute;
-  top: 0;
-  bottom: 0;
-  width: 2px;
-  background: var(--fault);
-}
-.before {
-  position: absolute;
-  top: 0;
-  bottom: 0;
-  left: 0;
-  background: repeating-linear-gradient(135deg, #5c667033 0 4px, transparent 4px 8px);
-}
-.range {
-  position: absolute;
-  top: 0;
-  bottom: 0;
-  background: #1f6f5c26;
-  border: solid var(--act);
-  border-width: 0 2px;
+  inset: auto 6px 2px;
+  accent-color: var(--act);
 }
 .ears {
   display: flex;

@@ -25,7 +25,7 @@ const { player, shown, trouble } = usePlayer(() => props.production, canvas, pro
 const count = computed(() => Math.max(1, props.frames ?? 1))
 
 watch(
-  () => [props.clip, props.version, count.value] as const,
+  [() => props.clip, () => props.version, count],
   () =>
     player.load(
       ofClip({

@@ -40,6 +40,29 @@ describe('shortcuts', () => {
     boxes.forEach((box) => box.remove())
   })
 
+  it('reach what lives in a dialog while it is open, and nothing behind it', () => {
+    const heard: string[] = []
+    const dialog = document.body.appendChild(document.createElement('div'))
+    dialog.className = 'ant-modal-wrap'
+    const [inside, behind] = [dialog, document.body].map((parent) =>
+      parent.appendChild(document.createElement('section')),
+    )
+    scope.run(() => {
+      useShortcuts('Player', [{ keys: ['l'], what: 'x', run: () => heard.push('behind') }], () => behind!)
+      useShortcuts('Player', [{ keys: ['l'], what: 'x', run: () => heard.push('inside') }], () => inside!)
+      useShortcuts('Page', [{ keys: ['m'], what: 'x', run: () => heard.push('page') }])
+      useShortcuts('Other dialog', [{ keys: ['l', 'm'], what: 'x', run: () => heard.push('closed') }], () => null)
+    })
+    behind!.dispatchEvent(new Event('pointerdown', { bubbles: true }))
+    press('l')
+    press('m')
+    dialog.remove()
+    press('l')
+    press('m')
+    expect(heard).toEqual(['inside', 'behind', 'page'])
+    behind!.remove()
+  })
+
   it('know Alt by the key that was pressed, and take what AltGr writes for the sign', () => {
     const heard: string[] = []
     scope.run(() =>

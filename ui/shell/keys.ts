@@ -53,24 +53,33 @@ export function pressed(event: KeyboardEvent): string {
 const withAlt = (event: KeyboardEvent): boolean =>
   event.altKey && !event.ctrlKey && !event.metaKey && event.getModifierState?.('AltGraph') !== true
 
-/** A dialog takes Enter and Escape wherever the focus is; the page behind it gets no key. */
-function answerDialog(dialog: HTMLElement, event: KeyboardEvent): void {
+/** A dialog takes Enter and Escape wherever the focus is; the page behind it gets no key. True when it was one. */
+function answerDialog(dialog: HTMLElement, event: KeyboardEvent): boolean {
   // A control of the dialog answers Enter itself.
   const control = (event.target as HTMLElement).closest('button, input, textarea, select, a, [role=listbox]')
   const hasOwn = control !== null && dialog.contains(control)
   const button =
     event.key === 'Escape' ? '.ant-modal-close' : event.key === 'Enter' && !hasOwn ? '.ant-btn-primary' : null
-  if (button === null) return
+  if (button === null) return false
   event.preventDefault()
   dialog.querySelector<HTMLElement>(button)?.click()
+  return true
 }
 
 const isClosing = (dialog: HTMLElement): boolean => dialog.querySelector('.ant-zoom-leave') !== null
 
 /** Of several groups of a scope the one that was pointed at or had the focus last, else the newest. */
 let lastTouched: Node | null = null
-function isActive(group: Group): boolean {
-  const alike = groups.filter((one) => one.scope === group.scope && one.within !== undefined)
+function isActive(group: Group, dialog: HTMLElement | undefined): boolean {
+  const element = toValue(group.within)
+  // What is not on screen, such as what a closed dialog holds, listens to nothing.
+  if (element === null || (dialog !== undefined && (element === undefined || !dialog.contains(element)))) return false
+  const alike = groups.filter(
+    (one) =>
+      one.scope === group.scope &&
+      one.within !== undefined &&
+      (dialog === undefined || dialog.contains(toValue(one.within))),
+  )
   if (group.within === undefined || alike.length < 2) return true
   const touched = alike.find((one) => lastTouched !== null && toValue(one.within)?.contains(lastTouched) === true)
   return (touched ?? alike[0]) === group
@@ -83,14 +92,11 @@ function listen(event: KeyboardEvent): void {
   const dialogs = [...document.querySelectorAll<HTMLElement>('.ant-modal-wrap:not([style*="display: none"])')]
   // One that fades away has had its answer; a key pressed meanwhile is for the page.
   const dialog = dialogs.find((one) => !isClosing(one))
-  if (dialog !== undefined) {
-    answerDialog(dialog, event)
-    return
-  }
+  if (dialog !== undefined && answerDialog(dialog, event)) return
   const typing = isTyping(event) && !dialogs.some((one) => one.contains(event.target as Node))
   const name = pressed(event)
   for (const group of groups) {
-    if (!isActive(group)) continue
+    if (!isActive(group, dialog)) continue
     for (const shortcut of group.shortcuts) {
       const isMeant = keysOf(group.scope, shortcut).includes(name) && shortcut.leaveToBrowser !== true
       if (isMeant && (!typing || shortcut.whileTyping)) {
@@ -132,7 +138,8 @@ function install(): void {
 
 /**
  * Shortcuts for as long as their owner is on screen; they stand on the `?` card under their scope's name. Where two
- * owners of one scope can be on a page, each says within which element it lives.
+ * owners of one scope can be on a page, each says within which element it lives;
+ * one within a dialog has its keys there.
  */
 export function useShortcuts(
   scope: string,

@@ -11,6 +11,8 @@ use Cartella\Core\Media\Exception\UnableToReadMedia;
 use Cartella\Core\Media\Ffmpeg;
 use Cartella\Core\Media\Peaks;
 use Cartella\Core\Process;
+use Cartella\Core\Sound\ChannelKind;
+use Cartella\Core\Sound\GuideChannels;
 use Cartella\Core\Sound\GuideTrack;
 use Cartella\Core\Sound\Ltc;
 use Cartella\Core\Time\Ticks;
@@ -80,7 +82,6 @@ final class ClipMedia
         }
         $peaks?->finish($media->write(MediaFile::Peaks));
         $made = [
-            'guide.part' => [MediaFile::Guide, 0],
             'proxy.part.mp4' => [MediaFile::Proxy, 0],
             'small.part.mp4' => [MediaFile::Small, 0],
         ];
@@ -93,8 +94,7 @@ final class ClipMedia
             }
         }
         if ($peaks !== null) {
-            GuideTrack::ofFile($media->read(MediaFile::Guide))->keepShape();
-            $this->hearTimecode($clip, $file, $peaks->steadyChannels());
+            $this->judgeChannels($clip, $file, $folder . '/guide.all.part', $peaks->steadyChannels());
         }
         $media->dropOld();
         $media->keep();
@@ -102,63 +102,97 @@ final class ClipMedia
     }
 
     /**
+     * Says which channels are worth hearing, and makes the guide of them.
+     *
+     * @param  string  $all  8 kHz samples of all channels; they go
+     * @param  list<int>  $steady  channels that may carry timecode
+     */
+    private function judgeChannels(Clip $clip, string $file, string $all, array $steady): void
+    {
+        $streams = MediaRecipe::streams($clip);
+        $before = $clip->start_ticks;
+        $judged = GuideChannels::of($all, array_sum($streams))->withTimecode($this->hearTimecode($clip, $file, $steady, $streams));
+        $guide = MediaFolder::of($clip)->write(MediaFile::Guide);
+        GuideTrack::mix($all, array_sum($streams), $judged->chosen(), $guide);
+        @unlink($all);
+        GuideTrack::ofFile($guide)->keepShape();
+        $clip->facts =
+            ['channel_kinds' => array_column($judged->kinds, 'value'), 'guide_channels' => $judged->chosen()] + ($clip->facts ?? []);
+        $heard = ChannelKind::worth($judged->kinds);
+        if ($clip->isPicture() && ($clip->start_ticks !== $before || count($heard) < count($judged->kinds))) {
+            $this->dressAgain($clip, count($heard) < count($judged->kinds) ? $heard : null);
+        }
+    }
+
+    /**
      * Timecode that was recorded as sound is there because it is the clock that all devices share: it becomes the clip's
      * own, and what the file said stays beside it.
      *
      * @param  list<int>  $channels  that may carry it
+     * @param  list<int>  $streams  channels of each
+     * @return list<int> those that do
      */
-    private function hearTimecode(Clip $clip, string $file, array $channels): void
+    private function hearTimecode(Clip $clip, string $file, array $channels, array $streams): array
     {
-        $first = MediaRecipe::streams($clip)[0];
+        $found = [];
         foreach ($channels as $channel) {
-            $heard = $channel > $first ? null : Ltc::ofFile($file, $channel);
-            if ($heard !== null) {
-                $clip->facts =
-                    [
-                        'ltc' => [
-                            'channel' => $channel,
-                            'rate' => $heard->rate->label(),
-                            'first' => $heard->first,
-                            'last' => $heard->last,
-                            'start_ticks' => $heard->startTicks,
-                            'file_ticks' => $clip->start_ticks,
-                            'file_source' => $clip->facts['start_source'] ?? null,
-                        ],
-                        'start_source' => 'ltc',
-                    ] +
-                    ($clip->facts ?? []);
-                $clip->start_ticks = $heard->startTicks;
-                $this->labelAgain($clip);
-
-                return;
+            $heard = Ltc::ofFile($file, $channel, $streams);
+            if ($heard === null) {
+                continue;
             }
+            $found[] = $channel;
+            if (count($found) > 1) {
+                continue;
+            }
+            $clip->facts =
+                [
+                    'ltc' => [
+                        'channel' => $channel,
+                        'rate' => $heard->rate->label(),
+                        'first' => $heard->first,
+                        'last' => $heard->last,
+                        'start_ticks' => $heard->startTicks,
+                        'file_ticks' => $clip->facts['ltc']['file_ticks'] ?? $clip->start_ticks,
+                        'file_source' => $clip->facts['ltc']['file_source'] ?? ($clip->facts['start_source'] ?? null),
+                    ],
+                    'start_source' => 'ltc',
+                ] +
+                ($clip->facts ?? []);
+            $clip->start_ticks = $heard->startTicks;
         }
+
+        return $found;
     }
 
-    /** The proxy's timecode track says what the clip says now; pictures and sound stay as they are. */
-    private function labelAgain(Clip $clip): void
+    /**
+     * The proxy's timecode track says what the clip says now, and timecode or hum is not heard on it; its pictures stay as
+     * they are.
+     *
+     * @param  list<int>|null  $heard  channels; null leaves the sound
+     */
+    private function dressAgain(Clip $clip, ?array $heard): void
     {
         $media = MediaFolder::of($clip);
-        if (!$clip->isPicture()) {
-            return;
-        }
         $temporary = $media->work() . '/proxy.part.mp4';
-        $run = Process::run(
-            [
-                ...Ffmpeg::command(),
-                ...Ffmpeg::input($media->read(MediaFile::Proxy)),
-                '-map',
-                '0:v',
-                '-map',
-                '0:a?',
-                '-c',
-                'copy',
-                ...MediaRecipe::timecode($clip),
-                $temporary,
-            ],
-            null,
-            3600,
+        $command = [...Ffmpeg::command(), ...Ffmpeg::input($media->read(MediaFile::Proxy))];
+        foreach ($heard ?? [] as $channel) {
+            array_push($command, ...Ffmpeg::input($media->read(MediaFile::Channel, $channel)));
+        }
+        $inputs = implode('', array_map(static fn(int $number): string => "[$number:a]", range(1, max(1, count($heard ?? [])))));
+        array_push(
+            $command,
+            ...match (true) {
+                $heard === null => ['-map', '0:v', '-map', '0:a?', '-c', 'copy'],
+                $heard === [] => ['-map', '0:v', '-c', 'copy'],
+                default => [
+                    ...['-filter_complex', $inputs . 'amix=inputs=' . count($heard) . ',pan=stereo|c0=c0|c1=c0[heard]'],
+                    ...['-map', '0:v', '-map', '[heard]', '-c:v', 'copy', '-c:a', 'aac', '-b:a', '128k', '-ar', '48000'],
+                ],
+            },
+            ...MediaRecipe::timecode($clip),
+            ...[$temporary],
         );
+        $run = Process::run($command, null, 3600);
         if ($run['status'] !== 0) {
             throw UnableToReadMedia::program('ffmpeg', $media->read(MediaFile::Proxy), $run['error']);
         }

@@ -6,6 +6,7 @@ namespace App\Domain\Footage;
 
 use App\Models\Clip;
 use App\Support\Clock;
+use Cartella\Core\Media\SoundStreams;
 use Cartella\Core\Sound\GuideTrack;
 use Cartella\Core\Time\Ticks;
 
@@ -49,7 +50,7 @@ final class MediaRecipe
             1 => ['-map', '0:a:0', '-ac', '2'],
             default => [
                 '-filter_complex',
-                self::together($streams, self::SAMPLE_RATE) . ',' . self::mean(array_sum($streams)) . '[camera]',
+                SoundStreams::together($streams, self::SAMPLE_RATE) . ',' . self::mean(array_sum($streams)) . '[camera]',
                 '-map',
                 '[camera]',
             ],
@@ -103,7 +104,7 @@ final class MediaRecipe
         ];
     }
 
-    /** @return list<string> every channel by itself, the guide sound, and samples of all channels to the standard output */
+    /** @return list<string> every channel by itself, samples of all for the guide, and for the peaks to the standard output */
     public static function sound(Clip $clip, string $folder): array
     {
         $streams = self::streams($clip);
@@ -117,7 +118,7 @@ final class MediaRecipe
                     '-map',
                     "0:a:$stream",
                     '-af',
-                    "pan=mono|c0=c$channel," . self::fromStart(self::SAMPLE_RATE),
+                    "pan=mono|c0=c$channel," . SoundStreams::fromStart(self::SAMPLE_RATE),
                     '-c:a',
                     'flac',
                     '-sample_fmt',
@@ -134,8 +135,7 @@ final class MediaRecipe
                 );
             }
         }
-        array_push($arguments, '-map', '0:a:0', '-af', GuideTrack::monoFilter($streams[0]));
-        array_push($arguments, '-ar', (string) GuideTrack::SAMPLE_RATE, '-f', 's16le', $folder . '/guide.part');
+        array_push($arguments, ...GuideTrack::allChannels($streams, $folder . '/guide.all.part'));
         if (count($streams) === 1) {
             return [...$arguments, '-map', '0:a:0', '-f', 's16le', '-'];
         }
@@ -143,7 +143,7 @@ final class MediaRecipe
         return [
             ...$arguments,
             '-filter_complex',
-            self::together($streams, (int) $clip->sample_rate) . '[all]',
+            SoundStreams::together($streams, (int) $clip->sample_rate) . '[all]',
             '-map',
             '[all]',
             '-f',
@@ -206,30 +206,6 @@ final class MediaRecipe
             '-video_track_timescale',
             (string) $scale,
         ];
-    }
-
-    /** Sound begins with its clip, and what a stream lacks is silence. */
-    private static function fromStart(int $rate): string
-    {
-        return "aresample=$rate:async=1:first_pts=0";
-    }
-
-    /**
-     * The channels of all streams side by side. Each stream says only how many it has: merging looks for a layout of all of them
-     * otherwise, and does not always find one.
-     *
-     * @param  list<int>  $streams
-     */
-    private static function together(array $streams, int $rate): string
-    {
-        $inputs = $aligned = '';
-        foreach ($streams as $stream => $channels) {
-            $kept = implode('|', array_map(static fn(int $index): string => "c$index=c$index", range(0, $channels - 1)));
-            $aligned .= "[0:a:$stream]" . self::fromStart($rate) . ",pan={$channels}c|$kept" . "[a$stream];";
-            $inputs .= "[a$stream]";
-        }
-
-        return $aligned . $inputs . 'amerge=inputs=' . count($streams);
     }
 
     private static function mean(int $channels): string

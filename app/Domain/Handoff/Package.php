@@ -56,10 +56,15 @@ final class Package
 
     private PackagePaths $paths;
 
-    /** @return array{files: int, bytes: int, clips: int, reel: string|null, missing: list<string>} counted from what lies in the package */
+    /** @var list<string> pictures that go with their own sound, since their recording could not be reached */
+    private array $unmixed = [];
+
+    /** @return array{files: int, bytes: int, clips: int, reel: string|null, missing: list<string>, unmixed: list<string>} as
+     *     counted from what lies in the package */
     public function write(Handoff $handoff, TaskRun $run): array
     {
         $this->paths = new PackagePaths();
+        $this->unmixed = [];
         $final = Folders::inbox($handoff->folder);
         $days = ShootDay::query()
             ->where('production_id', $handoff->production_id)
@@ -110,6 +115,7 @@ final class Package
                     'production' => $handoff->production->name,
                     'number' => $handoff->number,
                     'title' => $handoff->title,
+                    'unmixed' => $this->unmixed,
                 ],
                 JSON_THROW_ON_ERROR | JSON_PRETTY_PRINT | JSON_UNESCAPED_UNICODE | JSON_UNESCAPED_SLASHES,
             ) . "\n",
@@ -131,7 +137,7 @@ final class Package
 
     /**
      * @param  Collection<int, Clip>  $clips
-     * @return array{files: int, bytes: int, clips: int, reel: string|null, missing: list<string>}
+     * @return array{files: int, bytes: int, clips: int, reel: string|null, missing: list<string>, unmixed: list<string>}
      */
     private function summary(string $folder, Collection $clips, ?StoredSequence $reel): array
     {
@@ -152,6 +158,7 @@ final class Package
             'clips' => $clips->count(),
             'reel' => is_file($folder . '/reel.otio') ? $reel?->name : null,
             'missing' => $missing,
+            'unmixed' => json_decode((string) @file_get_contents($folder . '/' . self::LABEL), true)['unmixed'] ?? [],
         ];
     }
 
@@ -202,6 +209,7 @@ final class Package
         } catch (Problem $away) {
             // A recording whose copies cannot be reached now keeps no picture out of the package; the camera's own sound goes with it.
             Log::warning($away->getMessage(), ['clip' => $clip->ulid]);
+            $this->unmixed[] = $clip->name;
             self::copy($source, $target);
         }
     }

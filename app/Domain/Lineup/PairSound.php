@@ -7,13 +7,15 @@ namespace App\Domain\Lineup;
 use App\Domain\Footage\ClipMedia;
 use App\Domain\Footage\MediaFile;
 use App\Domain\Footage\MediaFolder;
+use App\Domain\Footage\MediaRecipe;
 use App\Domain\Footage\Stores;
 use App\Models\Clip;
 use App\Support\Problem;
 use Cartella\Core\Media\Exception\UnableToReadMedia;
 use Cartella\Core\Media\Ffmpeg;
+use Cartella\Core\Media\SoundStreams;
 use Cartella\Core\Process;
-use Cartella\Core\Sound\GuideTrack;
+use Cartella\Core\Sound\GuideChannels;
 use Cartella\Core\Time\Ticks;
 
 /**
@@ -87,16 +89,23 @@ final class PairSound
                     ? ClipMedia::soundFile($clip, $this->stores)
                     : MediaFolder::of($clip)->read(MediaFile::Proxy))
                 : $this->stores->fileOf($clip);
-        $mono = GuideTrack::monoFilter(
-            $file === MediaFolder::of($clip)->read(MediaFile::Proxy) ? 2 : (int) ($clip->facts['audio_streams'][0] ?? 1),
-        );
+        $chosen = array_map(intval(...), $clip->facts['guide_channels'] ?? []);
+        $streams = MediaRecipe::streams($clip);
+        // The proxy's sound is made of what is worth hearing already.
+        [$stream, $channels] = match (true) {
+            $file === MediaFolder::of($clip)->read(MediaFile::Proxy) => [0, [1, 2]],
+            $chosen === [] => [0, range(1, max(1, $streams[0] ?? 1))],
+            default => self::ofOneStream($streams, $chosen),
+        };
+        $mono = GuideChannels::meanFilter($channels);
 
         return [
             Ffmpeg::input($file, ['-ss', (string) $second]),
             sprintf(
-                '[%d:a:0]%s,aresample=%d,atrim=start_sample=%d:end_sample=%d,asetpts=PTS-STARTPTS,adelay=%dS:all=1,' .
+                '[%d:a:%d]%s,aresample=%d,atrim=start_sample=%d:end_sample=%d,asetpts=PTS-STARTPTS,adelay=%dS:all=1,' .
                     'apad,atrim=end_sample=%d',
                 $input,
+                $stream,
                 $mono,
                 self::RATE,
                 $from - $second * self::RATE,
@@ -105,5 +114,24 @@ final class PairSound
                 $samples,
             ),
         ];
+    }
+
+    /**
+     * The chosen channels of the first stream that holds any: enough to compare by.
+     *
+     * @param  list<int>  $streams
+     * @param  non-empty-list<int>  $chosen  through all streams, from 1
+     * @return array{int, non-empty-list<int>} the stream, and its channels from 1
+     */
+    private static function ofOneStream(array $streams, array $chosen): array
+    {
+        $found = [];
+        foreach ($chosen as $channel) {
+            [$stream, $index] = SoundStreams::at($streams, $channel);
+            $found[$stream][] = $index + 1;
+        }
+        $first = (int) array_key_first($found);
+
+        return [$first, $found[$first]];
     }
 }

@@ -6,6 +6,7 @@ namespace App\Domain\Lineup;
 
 use App\Domain\Footage\MediaFile;
 use App\Domain\Footage\MediaFolder;
+use App\Domain\Footage\MediaRecipe;
 use App\Domain\Footage\Stores;
 use App\Models\Clip;
 use App\Models\ClipMark;
@@ -171,13 +172,13 @@ final class PlaceClips
         if (is_file($guide)) {
             return static fn(): GuideTrack => GuideTrack::ofFile($guide);
         }
-        $channels = (int) ($clip->facts['audio_streams'][0] ?? count($clip->channels ?? []));
+        $streams = MediaRecipe::streams($clip) ?: array_filter([count($clip->channels ?? [])]);
 
-        return $channels < 1
+        return $streams === []
             ? null
-            : function () use ($clip, $channels): GuideTrack {
+            : function () use ($clip, $streams): GuideTrack {
                 try {
-                    return GuideTrack::decode($this->stores->fileOf($clip), $channels);
+                    return GuideTrack::decode($this->stores->fileOf($clip), $streams);
                 } catch (Problem $trouble) {
                     throw UnableToReadMedia::program('Line-up', $clip->name, $trouble->getMessage());
                 }

@@ -9,6 +9,7 @@ use App\Domain\Lineup\SoundsUnder;
 use App\Domain\Lineup\Windows;
 use App\Models\Clip;
 use Cartella\Core\Media\ChannelNames;
+use Cartella\Core\Sound\ChannelKind;
 use Illuminate\Support\Collection;
 
 /**
@@ -68,10 +69,24 @@ final class HeardUnder
      */
     public static function usual(Clip $clip): array
     {
-        $heard = ChannelNames::heard($clip->channels ?? []);
+        $heard = ChannelNames::heard(self::worth($clip));
         $count = count($heard);
 
         return array_fill_keys($heard, $count > 2 ? round(20 * log10(2 / $count), 2) : 0.0);
+    }
+
+    /** @return list<array{index: int, name: string}> without timecode, hum and the like */
+    private static function worth(Clip $clip): array
+    {
+        $kinds = $clip->facts['channel_kinds'] ?? null;
+        $worth = is_array($kinds) ? ChannelKind::worth(array_map(ChannelKind::from(...), $kinds)) : null;
+
+        return array_values(
+            array_filter(
+                $clip->channels ?? [],
+                static fn(array $channel): bool => $worth === null || in_array((int) $channel['index'], $worth, true),
+            ),
+        );
     }
 
     /**

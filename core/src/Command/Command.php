@@ -155,13 +155,14 @@ final class Command
     {
         $given = Arguments::parse($words, ['--channel' => true]);
         $file = $given->only('file');
-        $channels = count(Probe::file($file)->channels);
+        $streams = Probe::file($file)->audioStreams;
+        $channels = array_sum($streams);
         $wanted = $given->value('--channel');
         if ($wanted !== null && (preg_match('/\A[1-9]\d{0,2}\z/', $wanted) !== 1 || (int) $wanted > $channels)) {
             throw BadUse::because(sprintf('The file has channels 1 to %d.', $channels));
         }
         foreach ($wanted !== null ? [(int) $wanted] : ($channels === 0 ? [] : range(1, $channels)) as $channel) {
-            $ltc = Ltc::ofFile($file, $channel);
+            $ltc = Ltc::ofFile($file, $channel, $streams);
             if ($ltc !== null) {
                 $this->json([
                     'rate' => $ltc->rate->label(),
@@ -185,7 +186,7 @@ final class Command
         $file = Arguments::parse($words, [])->only('file');
         $info = Probe::file($file);
         $this->json([
-            'claps' => $info->channels === [] ? [] : Claps::of(GuideTrack::decode($file, count($info->channels))),
+            'claps' => $info->audioStreams === [] ? [] : Claps::of(GuideTrack::decode($file, $info->audioStreams)),
             'flashes' => $info->kind === 'picture' ? Flashes::ofFile($file) : [],
         ]);
 

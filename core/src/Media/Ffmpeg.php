@@ -53,6 +53,19 @@ final class Ffmpeg
     }
 
     /**
+     * Samples that were written before, 16-bit little-endian, as an input.
+     *
+     * @return list<string>
+     */
+    public static function samples(string $path, int $rate, int $channels): array
+    {
+        return [
+            ...['-protocol_whitelist', 'file', '-f', 's16le', '-ar', (string) $rate, '-ac', (string) $channels],
+            ...['-i', 'file:' . $path],
+        ];
+    }
+
+    /**
      * The parts of one recording as one input: numbered links of our own in a folder of ours, so that no name of a card
      * stands in the list and the list can name nothing else.
      *

@@ -7,7 +7,7 @@ namespace Cartella\Core\Media;
 use Cartella\Core\Media\Exception\UnableToReadMedia;
 use Cartella\Core\Process;
 
-/** Makes the peaks of a file's first sound stream in one streaming pass; the format is described at {@see Peaks}. */
+/** Makes the peaks of all channels of a file's sound in one streaming pass; the format is described at {@see Peaks}. */
 final class PeakFile
 {
     /**
@@ -18,16 +18,23 @@ final class PeakFile
     public static function make(string $file, string $out): array
     {
         $info = Probe::file($file);
-        $channels = $info->audioStreams[0] ?? 0;
-        if ($channels < 1 || $info->sampleRate === null) {
+        $streams = $info->audioStreams;
+        if (array_sum($streams) < 1 || $info->sampleRate === null) {
             throw UnableToReadMedia::program('The probe', $file, $info->problems[0] ?? 'it has no sound');
         }
         if (!is_dir(dirname($out)) || !is_writable(dirname($out))) {
             throw UnableToReadMedia::missing($out);
         }
-        $peaks = new Peaks($channels, $info->sampleRate);
+        $peaks = new Peaks(array_sum($streams), $info->sampleRate);
         $run = Process::run(
-            [...Ffmpeg::command(), ...Ffmpeg::input($file), '-map', '0:a:0', '-f', 's16le', '-'],
+            [
+                ...Ffmpeg::command(),
+                ...Ffmpeg::input($file),
+                ...count($streams) === 1
+                    ? ['-map', '0:a:0']
+                    : ['-filter_complex', SoundStreams::together($streams, $info->sampleRate) . '[all]', '-map', '[all]'],
+                ...['-f', 's16le', '-'],
+            ],
             $peaks->feed(...),
             limitSeconds: 6 * 3600,
         );

@@ -6,6 +6,7 @@ namespace Cartella\Core\Sound;
 
 use Cartella\Core\Media\Exception\UnableToReadMedia;
 use Cartella\Core\Media\Ffmpeg;
+use Cartella\Core\Media\SoundStreams;
 use Cartella\Core\Process;
 
 /**
@@ -62,68 +63,107 @@ final class GuideTrack
     }
 
     /**
-     * Decodes the first sound stream of a file; all its channels count alike.
+     * Decodes a file's sound and keeps of it what is a guide ({@see GuideChannels}).
      *
-     * @param  int  $channels  channels of that stream
+     * @param  non-empty-list<int>  $streams  channels of each stream
      *
      * @throws UnableToReadMedia if ffmpeg cannot decode it
      */
-    public static function decode(string $path, int $channels): self
+    public static function decode(string $path, array $streams): self
     {
-        $bytes = '';
-        $run = Process::run([...self::decoding($path, $channels), '-'], static function (string $piece) use (&$bytes): void {
-            $bytes .= $piece;
-        });
-        if ($run['status'] !== 0) {
-            throw UnableToReadMedia::program('ffmpeg', $path, $run['error']);
-        }
+        $target = (string) tempnam(sys_get_temp_dir(), 'guide');
+        try {
+            self::write($path, $streams, $target);
 
-        return self::ofBytes($bytes);
+            return self::ofBytes((string) file_get_contents($target));
+        } finally {
+            @unlink($target);
+        }
     }
 
     /**
      * Decodes as {@see decode} does, into a file, and keeps the shape beside it.
      *
+     * @param  non-empty-list<int>  $streams  channels of each stream
+     *
      * @throws UnableToReadMedia if ffmpeg cannot decode it, or the file cannot be written
      */
-    public static function decodeTo(string $path, int $channels, string $target): self
+    public static function decodeTo(string $path, array $streams, string $target): self
     {
-        $run = Process::run([...self::decoding($path, $channels), 'file:' . $target], null, 6 * 3600);
-        if ($run['status'] !== 0) {
-            throw UnableToReadMedia::program('ffmpeg', $path, $run['error']);
-        }
+        self::write($path, $streams, $target);
         $track = self::ofFile($target);
         $track->keepShape();
 
         return $track;
     }
 
-    /** @return list<string> */
-    private static function decoding(string $path, int $channels): array
+    /** @param  non-empty-list<int>  $streams */
+    private static function write(string $path, array $streams, string $target): void
+    {
+        $raw = $target . '.all';
+        try {
+            $run = Process::run([...Ffmpeg::command(), ...Ffmpeg::input($path), ...self::allChannels($streams, $raw)], null, 6 * 3600);
+            if ($run['status'] !== 0) {
+                throw UnableToReadMedia::program('ffmpeg', $path, $run['error']);
+            }
+            self::mix($raw, array_sum($streams), GuideChannels::of($raw, array_sum($streams))->chosen(), $target);
+        } finally {
+            @unlink($raw);
+        }
+    }
+
+    /**
+     * What ffmpeg is told for the samples of all channels side by side, of which {@see mix} takes some.
+     *
+     * @param  non-empty-list<int>  $streams  channels of each stream
+     * @return list<string>
+     */
+    public static function allChannels(array $streams, string $target): array
     {
         return [
-            ...Ffmpeg::command(),
-            ...Ffmpeg::input($path),
+            '-filter_complex',
+            SoundStreams::together($streams, self::SAMPLE_RATE) . '[guide]',
             '-map',
-            '0:a:0',
-            '-af',
-            self::monoFilter($channels),
-            '-ar',
-            (string) self::SAMPLE_RATE,
+            '[guide]',
             '-f',
             's16le',
+            'file:' . $target,
         ];
     }
 
-    /** An ffmpeg filter that takes the mean of all channels, whatever layout they claim. */
-    public static function monoFilter(int $channels): string
+    /**
+     * Keeps the mean of some channels.
+     *
+     * @param  string  $raw  8 kHz samples of all channels side by side; it may be gone afterwards
+     * @param  non-empty-list<int>  $chosen  from 1
+     *
+     * @throws UnableToReadMedia if the file cannot be written
+     */
+    public static function mix(string $raw, int $channels, array $chosen, string $target): void
     {
-        $parts = [];
-        for ($channel = 0; $channel < max(1, $channels); $channel++) {
-            $parts[] = sprintf('%.6f*c%d', 1 / max(1, $channels), $channel);
-        }
+        if ($channels === 1) {
+            if (!@rename($raw, $target)) {
+                throw UnableToReadMedia::missing($target);
+            }
 
-        return 'pan=mono|c0=' . implode('+', $parts);
+            return;
+        }
+        $run = Process::run(
+            [
+                ...Ffmpeg::command(),
+                ...Ffmpeg::samples($raw, self::SAMPLE_RATE, $channels),
+                '-af',
+                GuideChannels::meanFilter($chosen),
+                '-f',
+                's16le',
+                'file:' . $target,
+            ],
+            null,
+            3600,
+        );
+        if ($run['status'] !== 0) {
+            throw UnableToReadMedia::program('ffmpeg', $raw, $run['error']);
+        }
     }
 
     public function samples(): int

@@ -6,6 +6,7 @@ namespace Cartella\Core\Sound;
 
 use Cartella\Core\Media\Exception\UnableToReadMedia;
 use Cartella\Core\Media\Ffmpeg;
+use Cartella\Core\Media\SoundStreams;
 use Cartella\Core\Process;
 use Cartella\Core\Sound\Internal\LtcListener;
 use Cartella\Core\Time\FrameRate;
@@ -26,6 +27,8 @@ final class Ltc
 
     private const IN_A_ROW = 3;
 
+    private const MOST_CHANNELS = 999;
+
     /**
      * @param  FrameRate  $rate  as counted, and as fast as it was heard where that can be told
      * @param  int  $startTicks  the time at the file's first sample
@@ -42,22 +45,24 @@ final class Ltc
     ) {}
 
     /**
-     * @param  int  $channel  from 1
+     * @param  int  $channel  from 1, through all streams
+     * @param  non-empty-list<int>  $streams  channels of each stream
      * @return self|null null where the channel carries no timecode
      *
      * @throws UnableToReadMedia if ffmpeg cannot decode the file
      */
-    public static function ofFile(string $path, int $channel): ?self
+    public static function ofFile(string $path, int $channel, array $streams = [self::MOST_CHANNELS]): ?self
     {
+        [$stream, $index] = SoundStreams::at($streams, $channel);
         $listener = new LtcListener();
         $run = Process::run(
             [
                 ...Ffmpeg::command(),
                 ...Ffmpeg::input($path),
                 '-map',
-                '0:a:0',
+                "0:a:$stream",
                 '-af',
-                sprintf('pan=mono|c0=c%d', $channel - 1),
+                "pan=mono|c0=c$index",
                 '-ar',
                 (string) self::SAMPLE_RATE,
                 '-f',

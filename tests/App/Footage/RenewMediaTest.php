@@ -4,14 +4,18 @@ declare(strict_types=1);
 
 namespace Tests\App\Footage;
 
+use App\Domain\Footage\ClipMedia;
 use App\Domain\Footage\MediaFile;
 use App\Domain\Footage\MediaFolder;
 use App\Domain\Footage\RenewMedia;
+use App\Domain\Footage\Stores;
 use App\Models\Clip;
 use Cartella\Core\Media\Probe;
 use Cartella\Core\Process;
 use Cartella\Core\Tests\Support\WavBuilder;
+use Illuminate\Database\Events\QueryExecuted;
 use Illuminate\Support\Facades\Cache;
+use Illuminate\Support\Facades\DB;
 use Tests\App\Support\MakesMedia;
 use Tests\App\TestCase;
 
@@ -137,5 +141,33 @@ final class RenewMediaTest extends TestCase
         self::assertCount(1, $broken->problems);
         Cache::flush();
         self::assertTrue(RenewMedia::isNeeded(), 'the one that is away is tried again later');
+    }
+
+    public function test_a_clip_whose_media_killed_three_workers_is_given_up_and_says_so(): void
+    {
+        $this->plain('S001/T01.wav', '');
+        WavBuilder::pcm(0, 1, 16, 8000, str_repeat(pack('v', 900), 8000))->write("$this->folder/bench/S001/T01.wav");
+        $clip = $this->offloaded('S001', 'S');
+        $clip->update(['media_recipe' => 0]);
+        $killing = true;
+        DB::listen(static function (QueryExecuted $query) use (&$killing): void {
+            if ($killing && str_starts_with($query->sql, 'update `clips`')) {
+                throw new \ErrorException('killed as it was nearly done');
+            }
+        });
+        $renew = static fn() => app(RenewMedia::class)->handle(app(ClipMedia::class), app(Stores::class));
+        foreach (range(1, 3) as $_) {
+            try {
+                DB::transaction($renew);
+                self::fail('it was not killed');
+            } catch (\ErrorException) {
+                self::assertTrue(RenewMedia::isNeeded(), 'it is tried again');
+            }
+            Cache::forget("renew.$clip->id");
+        }
+        $killing = false;
+        $renew();
+        self::assertFalse(RenewMedia::isNeeded());
+        self::assertStringContainsString('3 tries', $clip->refresh()->problems[0]);
     }
 }

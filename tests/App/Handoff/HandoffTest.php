@@ -96,6 +96,18 @@ final class HandoffTest extends TestCase
         self::assertFileDoesNotExist($this->inbox($handoff) . '/sound', 'an empty folder is not delivered');
     }
 
+    public function test_a_picture_whose_recordings_copy_is_away_goes_with_the_cameras_sound_and_is_named(): void
+    {
+        $picture = $this->proxied('A001C001', 'A', 10);
+        $sound = $this->clip('3-T01', 'S', 8, 60, more: ['channels' => [['index' => 1, 'name' => 'Boom', 'function' => null]]]);
+        $this->place($picture, 10);
+        $this->place($sound, 8);
+        $handoff = $this->handOff();
+        self::assertSame('delivered', $handoff->state);
+        self::assertSame([['A001C001'], ['3-T01']], [$handoff->summary['unmixed'], $handoff->summary['missing']]);
+        self::assertStringEqualsFile($this->inbox($handoff) . '/proxies/import_A001C001.mp4', 'pictures of A001C001');
+    }
+
     public function test_a_bin_is_handed_off_without_the_rest_of_the_day(): void
     {
         $take = $this->take('3', 1);

@@ -4,10 +4,14 @@ declare(strict_types=1);
 
 namespace Tests\App\Lineup;
 
+use App\Domain\Footage\MediaFile;
 use App\Domain\Footage\MediaFolder;
 use App\Domain\Lineup\PointsJob;
 use App\Models\Clip;
 use App\Models\Role;
+use Cartella\Core\Process;
+use Cartella\Core\Sound\GuideTrack;
+use Cartella\Core\Sound\Ltc;
 use Cartella\Core\Tests\Support\LtcWriter;
 use Cartella\Core\Tests\Support\WavBuilder;
 use Cartella\Core\Time\FrameRate;
@@ -159,5 +163,35 @@ final class CheckTest extends TestCase
         ]);
         self::assertEqualsWithDelta($half, $clip->refresh()->start_ticks, Ticks::PER_SECOND / 2000);
         $this->as(Role::Reviewer)->getJson($this->at("clips/$clip->ulid"))->assertJsonPath('start_timecode', '14:30:00:00');
+    }
+
+    public function test_a_camera_with_timecode_on_a_stream_of_its_own_is_lined_up_by_its_microphone_and_the_timecode_is_not_heard(): void
+    {
+        $stage = $this->stage(8, 21);
+        $this->recorder('S002/3-T01.wav', $stage, 10 * 3600, '<SCENE>3</SCENE><TAKE>1</TAKE>');
+        $faint = array_map(static fn(int $sample): int => intdiv($sample, 12), array_slice($stage, 16_000, 4 * 8000));
+        $this->plain('A003/A003C001.mov', '');
+        $microphone = WavBuilder::pcm(0, 1, 16, 8000, pack('s*', ...$faint))->write("$this->folder/microphone.wav");
+        file_put_contents("$this->folder/ltc.s16", LtcWriter::write(FrameRate::parse('25'), '10:00:02:00', '10:00:05:24', db: -3));
+        $run = Process::run([
+            ...['ffmpeg', '-v', 'error', '-y', '-f', 'lavfi', '-i', 'testsrc=size=128x72:rate=25', '-f', 's16le', '-ar', '48000'],
+            ...['-ac', '1', '-i', "$this->folder/ltc.s16", '-i', $microphone, '-t', '4', '-map', '0', '-map', '1', '-map', '2'],
+            ...['-c:v', 'libx264', '-pix_fmt', 'yuv420p', '-c:a', 'pcm_s16le', '-ar', '48000', "$this->folder/bench/A003/A003C001.mov"],
+        ]);
+        self::assertSame(0, $run['status'], $run['error']);
+        foreach (['S002' => 'S', 'A003' => 'A'] as $volume => $device) {
+            $this->postJson($this->onDay("volumes/$volume/offload"), ['roll' => $volume, 'device' => $device])->assertStatus(202);
+        }
+        $clip = $this->clipNamed('A003C001');
+        self::assertSame(['timecode', 'sound'], $clip->facts['channel_kinds']);
+        $heard = $this->getJson($this->at("clips/$clip->ulid/playlist"))->assertOk()->json('own_sounds.0.channels');
+        self::assertSame([2], array_column($heard, 'index'), 'only the microphone is heard');
+        $proxy = MediaFolder::of($clip)->read(MediaFile::Proxy);
+        self::assertNull(Ltc::ofFile($proxy, 1), 'also on the proxy');
+        self::assertTrue(GuideTrack::decode($proxy, [2])->hasUsableSound());
+        $this->postJson($this->onDay('lineup'), ['ways' => ['sound', 'timecode'], 'cut' => false])->assertStatus(202);
+        $place = $clip->refresh()->placement;
+        self::assertSame(['sound', true], [$place?->way, $place?->is_sure]);
+        self::assertEqualsWithDelta((10 * 3600 + 2) * Ticks::PER_SECOND, $place->start_ticks, Ticks::PER_SECOND / 500);
     }
 }

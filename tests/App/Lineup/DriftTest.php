@@ -47,7 +47,7 @@ final class DriftTest extends TestCase
     {
         $folder = MediaFolder::of($this->camera1())->folder();
         $own = GuideTrack::ofBytes(GuideTrack::ofFile($folder . '/guide')->slice(256_000, 64_000));
-        $laid = GuideTrack::ofBytes(GuideTrack::decode($this->mixed($this->camera1()), 2)->slice(256_000, 64_000));
+        $laid = GuideTrack::ofBytes(GuideTrack::decode($this->mixed($this->camera1()), [2])->slice(256_000, 64_000));
 
         return -(
             (new SoundMatcher())->match('own', $own, 'laid', $laid)->offsetTicks ?? self::fail('the laid sound is not the camera\'s')

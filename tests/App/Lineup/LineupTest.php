@@ -81,7 +81,7 @@ final class LineupTest extends TestCase
         self::assertContains('3A/2 or 3A/5?', array_column($this->getJson($this->onDay('sheet'))->json('points'), 'title'));
         $this->getJson($this->onDay('log'))->assertJsonPath('takes.0.sync', 'sound');
         $clip = $this->clipNamed('A001C001');
-        $heard = GuideTrack::decode($this->mixed($clip), 2);
+        $heard = GuideTrack::decode($this->mixed($clip), [2]);
         // The clap lies 2.5 s into the recorder's file, which is 1.5 s into this picture.
         self::assertEqualsWithDelta(1.5 * Ticks::PER_SECOND, Claps::strongest($heard, 0, 4 * Ticks::PER_SECOND), 0.015 * Ticks::PER_SECOND);
     }

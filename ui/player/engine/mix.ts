@@ -65,7 +65,8 @@ export async function mix(sounds: Sound[], from: number, count: number, read: Re
       const end = toSamples(sound.at + sound.length)
       const start = Math.max(0, begin - from)
       const stop = Math.min(count, end - from)
-      const isPair = sound.channels.length === 2 && sound.channels.every((one) => one.gainDb === 0)
+      const isPair =
+        sound.ear === undefined && sound.channels.length === 2 && sound.channels.every((one) => one.gainDb === 0)
       const fadeIn = goesOn(before, sound) ? 0 : Math.min(FADE, (end - begin) / 2)
       const fadeOut = after !== undefined && goesOn(sound, after) ? 0 : Math.min(FADE, (end - begin) / 2)
       return sound.channels.map(async (channel, number) => {
@@ -80,8 +81,8 @@ export async function mix(sounds: Sound[], from: number, count: number, read: Re
           isPlain ? stop - start : Math.ceil((stop - start) * speed) + 5,
         )
         const gain = fromDb(channel.gainDb)
-        const toLeft = !isPair || number === 0
-        const toRight = !isPair || number === 1
+        const toLeft = sound.ear !== 'right' && (!isPair || number === 0)
+        const toRight = sound.ear !== 'left' && (!isPair || number === 1)
         let peak = 0
         for (let n = 0; n < stop - start; n++) {
           let value = gain * (isPlain ? samples[n]! : between(samples, first - sourceFrom + n * speed))

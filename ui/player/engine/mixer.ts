@@ -61,7 +61,7 @@ export class Mixer {
   /** @param address of a channel's file */
   constructor(
     private readonly context: AudioContext,
-    private readonly tape: Tape,
+    tape: Tape,
     address: (sound: Sound, channel: number) => string,
     private readonly wall: () => number = () => performance.now() / 1000,
   ) {
@@ -275,7 +275,6 @@ export class Mixer {
   close(): void {
     this.end()
     this.out.disconnect()
-    this.tape.close()
   }
 }
 

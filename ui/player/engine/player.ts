@@ -1,6 +1,7 @@
 import { openVideo, type DeckTrouble, type GroupSource } from './deck'
 import { Mixer, type Level } from './mixer'
-import { EMPTY, type Picture, type Playlist, type Sound } from './playlist'
+import { mix, type ReadChannel } from './mix'
+import { EMPTY, toSamples, type Picture, type Playlist, type Sound } from './playlist'
 import { Screen, type Rendition } from './screen'
 import { openChannel, SAMPLE_RATE, Tape, type ChannelReader } from './tape'
 import { Transport } from './transport'
@@ -161,8 +162,14 @@ export class Player {
 
   /** To an instant that need not be a frame's start: sound alone is stepped by milliseconds. */
   nudge(ticks: number): void {
-    this.transport.goExactly(this.transport.position() + ticks)
-    this.scrub(ticks < 0)
+    this.goExactly(this.transport.position() + ticks)
+  }
+
+  /** To an instant as it is, between frames: sound is marked finer than pictures. */
+  goExactly(ticks: number): void {
+    const isBack = ticks < this.transport.position()
+    this.transport.goExactly(ticks)
+    this.scrub(isBack)
   }
 
   goTo(ticks: number): void {
@@ -199,14 +206,25 @@ export class Player {
   private tape: Tape | null = null
   private withoutDevice = false
 
+  private tapeOf(): Tape {
+    return (this.tape ??= new Tape(this.around.openChannel ?? openChannel))
+  }
+
+  /** What some sounds hold of a stretch, one ear, to be drawn; 48 kHz. */
+  async samples(sounds: Sound[], fromTicks: number, count: number): Promise<Float32Array> {
+    const tape = this.tapeOf()
+    const read: ReadChannel = (sound, channel, from, many) => tape.read(this.around.channel(sound, channel), from, many)
+    const { left, right } = await mix(sounds, toSamples(fromTicks), count, read)
+    return left.map((value, n) => (value + right[n]!) / 2)
+  }
+
   /** The mixer comes with the first sound: browsers open the device when a person did something. */
   private sound(): Mixer | null {
     if (this.mixer !== null || this.withoutDevice) return this.mixer
     if (this.sounds.length === 0) return null
     try {
       const context = (this.around.context ?? sharedContext)()
-      this.tape = new Tape(this.around.openChannel ?? openChannel)
-      this.mixer = new Mixer(context, this.tape, this.around.channel, this.wall)
+      this.mixer = new Mixer(context, this.tapeOf(), this.around.channel, this.wall)
       this.mixer.setVolume(this.volume, this.muted)
       this.mixer.setSounds(this.sounds)
     } catch {
@@ -257,6 +275,7 @@ export class Player {
     for (const screen of this.screens) screen.close()
     this.screens.length = 0
     this.mixer?.close()
+    this.tape?.close()
     this.listeners.clear()
   }
 }

@@ -35,6 +35,8 @@ export interface Sound {
   /** By which the picture's clock is faster than the recording's; taken out as it plays. */
   driftPpm: number
   version: string
+  /** On one ear only, whatever its channels are; two recordings are compared so. */
+  ear?: 'left' | 'right'
 }
 
 export interface Recording {

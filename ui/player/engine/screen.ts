@@ -40,6 +40,8 @@ export class Screen {
     this.pen = canvas?.getContext('2d', { alpha: false, desynchronized: false }) ?? null
     this.drawn = null
     this.isClear = false
+    // What came before there was anything to draw on is drawn now.
+    this.onFrame()
   }
 
   get canvas(): HTMLCanvasElement | null {

@@ -24,7 +24,7 @@ const { data: volume, error } = useAnswer(() =>
   production.value.may.work ? cardsApi.volume(production.value.ulid, day.value.ulid, props.name) : null,
 )
 watch(
-  () => [volume.value?.name, volume.value?.state],
+  [() => volume.value?.name, () => volume.value?.state],
   () => {
     roll.value = volume.value?.roll ?? ''
     device.value = volume.value?.device ?? ''

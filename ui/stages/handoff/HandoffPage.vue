@@ -169,6 +169,10 @@ useShortcuts('Hand-off', [
               · reel {{ one.summary.reel }}</template
             >
           </p>
+          <p v-if="one.summary?.unmixed?.length" class="warn">
+            With the camera's sound only, since no copy of the recording could be reached:
+            {{ one.summary.unmixed.join(', ') }}
+          </p>
           <p v-if="one.summary && one.summary.missing.length > 0" class="fault">
             Left out, no file could be reached: {{ one.summary.missing.join(', ') }}
           </p>

@@ -2,21 +2,20 @@
 import { bins as binsApi } from '@/api/endpoints/bins'
 import { lineup as lineupApi } from '@/api/endpoints/lineup'
 import { Modal } from 'ant-design-vue'
-import { computed, ref, watch } from 'vue'
-import { mediaUrl } from '@/api/client'
+import { computed, nextTick, ref, useTemplateRef, watch } from 'vue'
 import { makeStale, useAnswer } from '@/api/queries'
 import type { Placed, Stray } from '@/api/types'
-import { label, length, ofFrames, TICKS, ticksPerFrame } from '@/player/time'
-import FramePicture from '@/player/FramePicture.vue'
-import WaveStrip from '@/player/WaveStrip.vue'
+import ClipPlayer from '@/player/ClipPlayer.vue'
+import { label, length, ofFrames, TICKS } from '@/player/time'
 import { useDesk } from '@/shell/desk'
 import DeviceBadge from '@/shell/DeviceBadge.vue'
+import { useShortcuts } from '@/shell/keys'
 import { attempt, say } from '@/shell/say'
-import { waveColour } from '@/shell/device'
+import { offered, type Offer } from './offers'
 
 /**
- * Places a clip by one moment that both show: a frame of its picture, or a point of its sound, and a point of a
- * recording.
+ * Places a clip by one moment that both show: a frame of its picture, or a point of its sound, and a point of another
+ * clip that has a place. Both are players as everywhere.
  */
 const props = defineProps<{ clip: Placed | Stray | null; placements: Placed[] }>()
 const emit = defineEmits<{ close: []; placed: [clip: string] }>()
@@ -26,6 +25,9 @@ const open = computed(() => props.clip !== null)
 const target = ref<string>('')
 const { data: sheet } = useAnswer(() =>
   props.clip === null ? null : binsApi.clip(production.value.ulid, props.clip.clip),
+)
+const { data: otherSheet } = useAnswer(() =>
+  target.value === '' ? null : binsApi.clip(production.value.ulid, target.value),
 )
 const { data: points, isPending } = useAnswer(() =>
   props.clip === null ? null : lineupApi.points(production.value.ulid, props.clip.clip),
@@ -48,70 +50,114 @@ const targets = computed(() =>
         nearness(a) - nearness(b),
     ),
 )
-const nearness = (one: Placed) => (props.clip?.own_ticks == null ? 0 : Math.abs(one.start_ticks - props.clip.own_ticks))
+const nearness = (one: Placed) => (guess.value === null ? 0 : Math.abs(one.start_ticks - guess.value))
+/** Where the clip may begin: where it lies, or what its own timecode says. */
+const guess = computed<number | null>(() => {
+  const clip = props.clip
+  return clip === null ? null : 'start_ticks' in clip ? clip.start_ticks : (clip.own_ticks ?? null)
+})
 const against = computed(() => targets.value.find((one) => one.clip === target.value))
-
-const frame = ref(0)
-const goToFrame = (target: number): void => {
-  frame.value = Math.max(0, Math.min((sheet.value?.frames ?? 1) - 1, target))
-}
 const isPicture = computed(() => props.clip?.kind === 'picture')
-const ownTicks = ref(0)
-const point = ref<number | null>(null)
 const rate = computed(() => sheet.value?.rate ?? production.value.rate)
 
-// Answers may be here already when a clip is opened again, so what is offered follows from both.
+type Active = InstanceType<typeof ClipPlayer>
+const own = useTemplateRef<Active>('own')
+const other = useTemplateRef<Active>('other')
+const whole = useTemplateRef<HTMLElement>('whole')
+const ownTicks = computed(() => own.value?.ticks ?? 0)
+const otherTicks = computed(() => other.value?.ticks ?? 0)
+/** Where the other clip should show the moment, as far as anybody knows. */
+const expected = computed(() =>
+  against.value === undefined || guess.value === null ? null : guess.value + ownTicks.value - against.value.start_ticks,
+)
+
+/** What both sides may begin at, the likeliest first. */
+const ownOffers = computed<Offer[]>(() =>
+  isPicture.value
+    ? (points.value?.flashes ?? []).slice(0, 6).map((one) => ({
+        ticks: ofFrames(one.frame, rate.value),
+        said: String(one.frame),
+        isNear: false,
+      }))
+    : offered(points.value?.claps ?? [], null, time),
+)
+const otherOffers = computed<Offer[]>(() => offered(others.value?.claps ?? [], expected.value, time))
+
+// Each side begins once at the likeliest moment; where somebody went meanwhile, it stays.
+let ownFor = ''
+let otherFor = ''
 watch(
-  [() => props.clip?.clip, points],
-  ([now, answer], [before]) => {
-    if (now !== before) {
-      target.value = targets.value[0]?.clip ?? ''
-      point.value = null
-      ownTicks.value = 0
-    }
-    const first = answer?.flashes[0]
-    if (isPicture.value && first !== undefined) goToFrame(first.frame)
-    else if (!isPicture.value && answer?.claps[0] !== undefined) ownTicks.value = answer.claps[0].ticks
+  () => props.clip?.clip,
+  () => {
+    ownFor = otherFor = ''
+    target.value = targets.value[0]?.clip ?? ''
   },
   { immediate: true },
 )
 watch(
-  [target, others],
-  ([now, answer], [before]) => {
-    if (now !== before) point.value = null
-    point.value ??= answer?.claps[0]?.ticks ?? null
+  [own, points, () => sheet.value?.ulid],
+  ([player, answer, ulid]) => {
+    const clip = props.clip?.clip
+    if (player === null || answer === undefined || answer.pending || clip === undefined || ulid !== clip) return
+    if (ownFor === clip) return
+    ownFor = clip
+    if (player.ticks === 0 && ownOffers.value[0] !== undefined) player.put(ownOffers.value[0].ticks)
+    void nextTick(() => player.region?.focus())
   },
-  { immediate: true },
+  { flush: 'post' },
+)
+watch(
+  [other, others, () => otherSheet.value?.ulid, own, points],
+  ([player, answer, ulid]) => {
+    const clip = target.value
+    if (player === null || answer === undefined || answer.pending || ulid !== clip || otherFor === clip) return
+    // The own side first: where it stands says where the other one should.
+    if (ownFor === '') return
+    otherFor = clip
+    const first = otherOffers.value[0]?.ticks ?? expected.value
+    const last = (against.value?.duration_ticks ?? 1) - 1
+    if (player.ticks === 0 && first !== null) player.put(Math.min(Math.max(0, first), last))
+  },
+  { flush: 'post' },
 )
 
-const MS = TICKS / 1000
-const share = (ticks: number, of: number) => `${Math.min(100, Math.max(0, (100 * ticks) / Math.max(1, of)))}%`
-function clickPoint(event: MouseEvent, duration: number): number {
-  const box = (event.currentTarget as HTMLElement).getBoundingClientRect()
-  return Math.round(((event.clientX - box.left) / box.width) * duration)
+const sideOf = (name: 'own' | 'other') => (name === 'own' ? own.value : other.value)
+const focused = (): 'own' | 'other' =>
+  other.value?.region?.contains(document.activeElement) === true ? 'other' : 'own'
+function turn(by: number): void {
+  const side = focused()
+  const list = side === 'own' ? ownOffers.value : otherOffers.value
+  const player = sideOf(side)
+  if (player === null || list.length === 0) return
+  const at = list.findIndex((one) => Math.abs(one.ticks - player.ticks) < TICKS / 1000)
+  player.goToTicks(list[at < 0 ? 0 : (at + by + list.length) % list.length]!.ticks)
 }
-function movePoint(by: number): void {
-  if (against.value !== undefined)
-    point.value = Math.max(0, Math.min(against.value.duration_ticks - 1, (point.value ?? 0) + by))
-}
-function keys(event: KeyboardEvent): void {
-  const by = { ArrowLeft: -1, ArrowRight: 1 }[event.key]
-  if (by === undefined) return
-  event.preventDefault()
-  if ((event.currentTarget as HTMLElement).dataset.side === 'point')
-    movePoint(by * (event.shiftKey ? ticksPerFrame(rate.value) : MS))
-  else if (isPicture.value) goToFrame(frame.value + by * (event.shiftKey ? 10 : 1))
-  else ownTicks.value = Math.max(0, ownTicks.value + by * (event.shiftKey ? ticksPerFrame(rate.value) : MS))
-}
+useShortcuts(
+  'By hand',
+  [
+    {
+      keys: ['c', 'C'],
+      what: 'Next clap or slate that was found, the one before',
+      run: (event) => turn(event.key === 'c' ? 1 : -1),
+    },
+    {
+      keys: ['x'],
+      what: 'The other side',
+      run: () => sideOf(focused() === 'own' ? 'other' : 'own')?.region?.focus(),
+    },
+  ],
+  whole,
+)
 
+const canLink = computed(() => sheet.value?.ulid === props.clip?.clip && otherSheet.value?.ulid === target.value)
 async function link(): Promise<void> {
   const clip = props.clip
-  if (clip === null || point.value === null || target.value === '') return
+  if (clip === null || own.value === null || other.value === null || !canLink.value) return
   const done = await attempt(() =>
     lineupApi.byHand(production.value.ulid, clip.clip, {
       against: target.value,
-      against_ticks: Math.round(point.value ?? 0),
-      ...(isPicture.value ? { frame: frame.value } : { own_ticks: Math.round(ownTicks.value) }),
+      against_ticks: Math.round(otherTicks.value),
+      ...(isPicture.value ? { frame: own.value!.frame } : { own_ticks: Math.round(ownTicks.value) }),
       was_ticks: 'start_ticks' in clip ? clip.start_ticks : null,
     }),
   )
@@ -120,133 +166,96 @@ async function link(): Promise<void> {
   say(`${clip.name} lies where you said, and is locked. Ctrl Z takes it back.`)
   emit('placed', clip.clip)
 }
-const time = (ticks: number) => `${length(ticks)}.${String(Math.floor((ticks / TICKS) * 1000) % 1000).padStart(3, '0')}`
+function time(ticks: number): string {
+  const ms = Math.floor((ticks / TICKS) * 1000)
+  return `${length(Math.floor(ms / 1000) * TICKS)}.${String(ms % 1000).padStart(3, '0')}`
+}
+const isAt = (ticks: number, offer: Offer) => Math.abs(ticks - offer.ticks) < TICKS / 2000
 </script>
 
 <template>
   <Modal
     :open="open"
-    :width="820"
+    :width="900"
     :title="`Place ${clip?.name ?? ''} by hand`"
     ok-text="Link the two"
-    :ok-button-props="{ disabled: point === null || target === '' }"
+    :ok-button-props="{ disabled: !canLink }"
+    destroy-on-close
     @ok="link"
     @cancel="emit('close')"
   >
-    <div v-if="clip" class="hand">
-      <section tabindex="0" data-side="own" :aria-label="`${clip.name}, frame ${frame}`" @keydown="keys">
-        <h3><DeviceBadge :letter="clip.device" /> {{ clip.name }} <small class="soft">arrow keys step</small></h3>
-        <template v-if="isPicture">
-          <FramePicture
-            v-if="sheet && sheet.ulid === clip.clip"
-            :production="production.ulid"
-            :clip="clip.clip"
-            :rate="sheet.rate"
-            :frames="sheet.frames"
-            :version="sheet.media_version"
-            :look="sheet.look"
-            :frame="frame"
-          />
-          <input
-            type="range"
-            min="0"
-            :max="(sheet?.frames ?? 1) - 1"
-            :value="frame"
-            aria-label="Frame"
-            @input="goToFrame(Number(($event.target as HTMLInputElement).value))"
-          />
-          <p class="mono at" data-testid="hand-frame">
-            frame {{ frame }} <span class="soft">{{ label(frame, { ...rate, drop: false }) }}</span>
-          </p>
-          <div class="offers">
-            <span v-if="isPending" class="soft">Looking for the slate…</span>
-            <span v-else-if="points?.pending" class="soft">They are being looked for…</span>
-            <span v-else-if="points?.flashes.length === 0" class="soft"
-              >Nothing closes or flashes in this picture.</span
-            >
-            <button
-              v-for="flash in points?.flashes.slice(0, 6) ?? []"
-              :key="flash.frame"
-              class="plain mono"
-              :class="{ on: flash.frame === frame }"
-              @click="goToFrame(flash.frame)"
-            >
-              {{ flash.frame }}
-            </button>
-          </div>
-        </template>
-        <template v-else>
-          <div class="wave" @click="ownTicks = clickPoint($event, clip.duration_ticks)">
-            <WaveStrip
-              :address="mediaUrl(production.ulid, clip.clip, 'peaks')"
-              :seconds="clip.duration_ticks / TICKS"
-              :colour="waveColour(clip.device ?? '')"
-            /><i :style="{ left: share(ownTicks, clip.duration_ticks) }" />
-          </div>
-          <p class="mono at">{{ time(ownTicks) }}</p>
-          <div class="offers">
-            <button
-              v-for="clap in points?.claps.slice(0, 6) ?? []"
-              :key="clap.ticks"
-              class="plain mono"
-              :class="{ on: clap.ticks === ownTicks }"
-              @click="ownTicks = clap.ticks"
-            >
-              {{ time(clap.ticks) }}
-            </button>
-          </div>
-        </template>
+    <div v-if="clip" ref="whole" class="hand">
+      <section data-side="own">
+        <h3><DeviceBadge :letter="clip.device" /> {{ clip.name }}</h3>
+        <ClipPlayer
+          v-if="sheet && sheet.ulid === clip.clip"
+          ref="own"
+          :production="production.ulid"
+          :clip="{ ...sheet, head_frames: 0 }"
+          guide
+        />
+        <p class="mono at" data-testid="hand-frame">
+          <template v-if="isPicture"
+            >frame {{ own?.frame ?? 0 }}
+            <span class="soft">{{ label(own?.frame ?? 0, { ...rate, drop: false }) }}</span></template
+          ><template v-else>{{ time(ownTicks) }}</template>
+        </p>
+        <div class="offers">
+          <span v-if="isPending" class="soft">Looking for the slate…</span>
+          <span v-else-if="points?.pending" class="soft">They are being looked for…</span>
+          <span v-else-if="ownOffers.length === 0" class="soft">{{
+            isPicture ? 'Nothing closes or flashes in this picture.' : 'No clap is heard on it.'
+          }}</span>
+          <button
+            v-for="one in ownOffers"
+            :key="one.ticks"
+            class="plain mono"
+            :class="{ on: isAt(ownTicks, one) }"
+            @click="own?.goToTicks(one.ticks)"
+          >
+            {{ one.said }}
+          </button>
+        </div>
       </section>
-      <section tabindex="0" data-side="point" :aria-label="`Point of ${against?.name ?? 'nothing'}`" @keydown="keys">
-        <h3>is the same moment as</h3>
+      <section data-side="point">
         <p v-if="targets.length === 0" class="note warn">
           Nothing of another device has a place and sound. Line up the day first.
         </p>
         <template v-else>
-          <select v-model="target" aria-label="In which clip">
-            <option v-for="one in targets" :key="one.clip" :value="one.clip">
-              {{ one.device }} · {{ one.name }}{{ one.take ? ` · ${one.take}` : '' }}
-            </option>
-          </select>
-          <div
-            v-if="against"
-            class="wave tall"
-            title="Click where the clap is"
-            @click="point = clickPoint($event, against.duration_ticks)"
-          >
-            <WaveStrip
-              :address="mediaUrl(production.ulid, against.clip, 'peaks')"
-              :seconds="against.duration_ticks / TICKS"
-              :colour="waveColour(against.device)"
-              :gain="1.5"
-            />
-            <i v-if="point !== null" :style="{ left: share(point, against.duration_ticks) }" />
-          </div>
-          <p class="mono at" data-testid="hand-point">
-            {{ point === null ? 'no point yet' : time(point) }}
-            <span class="fine"
-              ><button class="plain" @click="movePoint(-ofFrames(1, rate))">−1 f</button
-              ><button class="plain" @click="movePoint(-MS)">−1 ms</button
-              ><button class="plain" @click="movePoint(MS)">+1 ms</button
-              ><button class="plain" @click="movePoint(ofFrames(1, rate))">+1 f</button></span
-            >
-          </p>
+          <h3>
+            is the same moment in
+            <select v-model="target" aria-label="In which clip">
+              <option v-for="one in targets" :key="one.clip" :value="one.clip">
+                {{ one.device }} · {{ one.name }}{{ one.take ? ` · ${one.take}` : '' }}
+              </option>
+            </select>
+          </h3>
+          <ClipPlayer
+            v-if="otherSheet && otherSheet.ulid === target"
+            ref="other"
+            :production="production.ulid"
+            :clip="{ ...otherSheet, head_frames: 0 }"
+            guide
+          />
+          <p class="mono at" data-testid="hand-point">{{ time(otherTicks) }}</p>
           <div class="offers">
             <span v-if="others && others.claps.length === 0" class="soft"
-              >No clap is heard on it. Click where the moment is.</span
+              >No clap is heard on it. Go to where the moment is.</span
             >
-            <button
-              v-for="clap in others?.claps.slice(0, 8) ?? []"
-              :key="clap.ticks"
-              class="plain mono"
-              :class="{ on: clap.ticks === point }"
-              @click="point = clap.ticks"
-            >
-              {{ time(clap.ticks) }}
-            </button>
+            <template v-for="(one, index) in otherOffers" :key="one.ticks">
+              <small v-if="index === 0 && one.isNear" class="soft">near where it should be</small>
+              <small v-if="index > 0 && !one.isNear && otherOffers[index - 1]?.isNear" class="soft">elsewhere</small>
+              <button class="plain mono" :class="{ on: isAt(otherTicks, one) }" @click="other?.goToTicks(one.ticks)">
+                {{ one.said }}
+              </button>
+            </template>
           </div>
         </template>
       </section>
+      <p class="soft keys">
+        <kbd>C</kbd> next clap <kbd>X</kbd> other side <kbd>Alt Z</kbd> closer <kbd>Alt →</kbd> a millisecond
+        <kbd>Enter</kbd> link
+      </p>
     </div>
   </Modal>
 </template>
@@ -255,65 +264,25 @@ const time = (ticks: number) => `${length(ticks)}.${String(Math.floor((ticks / T
 .hand {
   display: grid;
   grid-template-columns: minmax(0, 1fr) minmax(0, 1fr);
-  gap: 20px;
+  gap: 8px 20px;
 }
 section {
   display: grid;
-  gap: 8px;
+  gap: 6px;
   align-content: start;
-  border-radius: 6px;
-  padding: 6px;
 }
 h3 {
   font-size: 13.5px;
   margin: 0;
-}
-.picture {
-  aspect-ratio: 16 / 9;
-  background: var(--dark);
-  border-radius: 5px;
-  overflow: hidden;
-}
-video {
-  width: 100%;
-  height: 100%;
-  object-fit: contain;
-  display: block;
-}
-.wave {
-  position: relative;
-  height: 70px;
-  background: #fff;
-  border: 1px solid var(--rule);
-  border-radius: 4px;
-  cursor: crosshair;
-}
-.wave.tall {
-  height: 120px;
-}
-.wave i {
-  position: absolute;
-  top: 0;
-  bottom: 0;
-  width: 2px;
-  margin-left: -1px;
-  background: var(--fault);
+  display: flex;
+  gap: 8px;
+  align-items: center;
+  min-height: 30px;
+  white-space: nowrap;
 }
 .at {
   margin: 0;
   font-size: 14px;
-  display: flex;
-  gap: 10px;
-  align-items: center;
-  justify-content: space-between;
-}
-.fine {
-  display: flex;
-  gap: 4px;
-}
-.fine button {
-  padding: 1px 6px;
-  font-size: 11.5px;
 }
 .offers {
   display: flex;
@@ -331,6 +300,11 @@ video {
   border-color: var(--ink);
   color: #fff;
 }
+.keys {
+  grid-column: 1 / -1;
+  margin: 0;
+  font-size: 12px;
+}
 select {
   font: inherit;
   padding: 4px 6px;
@@ -338,5 +312,6 @@ select {
   border-radius: 4px;
   background: var(--sheet);
   min-width: 0;
+  flex: 1;
 }
 </style>

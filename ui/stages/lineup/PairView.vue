@@ -1,11 +1,17 @@
 <script setup lang="ts">
 import { useElementSize } from '@vueuse/core'
 import { computed, onBeforeUnmount, ref, shallowRef, watch } from 'vue'
+import { player as playerApi } from '@/api/endpoints/player'
+import { useAnswer } from '@/api/queries'
 import type { CheckPair, CheckSide, Placed } from '@/api/types'
-import { TICKS, ticksPerFrame } from '@/player/time'
+import { TICKS } from '@/player/time'
 import { penFor } from '@/player/canvas'
-import { looksShown } from '@/player/look'
-import FramePicture from '@/player/FramePicture.vue'
+import { fromAnswer, ofClip, pieceAt, type Picture, type Playlist, type Sound } from '@/player/engine/playlist'
+import { isPlain, looksShown } from '@/player/look'
+import LookFilter from '@/player/LookFilter.vue'
+import { TROUBLE } from '@/player/trouble'
+import { usePlayer } from '@/player/usePlayer'
+import { usePlayerKeys } from '@/player/usePlayerKeys'
 import DeviceBadge from '@/shell/DeviceBadge.vue'
 import { useShortcuts } from '@/shell/keys'
 import { waveColour } from '@/shell/device'
@@ -27,7 +33,7 @@ const moment = ref(0)
 const span = ref(2)
 const pair = shallowRef<Pair | null>(null)
 const failed = ref(false)
-const playing = ref<'ears' | 'difference' | null>(null)
+const comparing = ref(false)
 let context: AudioContext | null = null
 let source: AudioBufferSourceNode | null = null
 
@@ -81,12 +87,78 @@ watch(
 )
 watch(at, () => emit('moment', props.chosen.start_ticks + at.value), { immediate: true })
 
-/** The frame of a side at the moment that is looked at. */
-function frameOf(side: CheckSide): number {
-  if (side.start_ticks === null) return 0
-  const inside = props.chosen.start_ticks + at.value - side.start_ticks
-  return Math.max(0, Math.min((side.frames ?? 1) - 1, Math.floor(inside / ticksPerFrame(side.rate))))
+/** Plays on the clip's own clock; the picture of the other device follows it. */
+const canvases = [shallowRef<HTMLCanvasElement | null>(null), shallowRef<HTMLCanvasElement | null>(null)] as const
+function keepCanvas(index: number, element: unknown): void {
+  if (canvases[index] !== undefined) canvases[index].value = element as HTMLCanvasElement | null
 }
+const region = ref<HTMLElement | null>(null)
+const active = usePlayer(() => props.production, canvases[0])
+const { player, position, speed, trouble } = active
+const second = player.addScreen([])
+const shown = shallowRef<(number | null)[]>([null, null])
+player.onChange(() => {
+  const seen = player.screens.map((screen) => screen.seen?.frame ?? null)
+  if (seen.some((frame, index) => frame !== shown.value[index])) shown.value = seen
+})
+watch(canvases[1], (canvas) => second.attach(canvas), { immediate: true, flush: 'post' })
+
+/** A side's pictures on the clip's clock; it may begin before the clip does. */
+function picturesOf(side: CheckSide | undefined): Picture[] {
+  if (side === undefined || side.start_ticks === null) return []
+  const { pictures } = ofClip({ ...side, ulid: side.clip, kind: 'picture', start_ticks: null, synced: false })
+  return pictures.map((piece) => ({ ...piece, at: side.start_ticks! - props.chosen.start_ticks }))
+}
+const isOff = (side: CheckSide) => pieceAt(picturesOf(side), position.value) === null
+const { data: ownHeard } = useAnswer(() => playerApi.clip(props.production, props.chosen.clip))
+const { data: otherHeard } = useAnswer(() =>
+  against.value === null ? null : playerApi.clip(props.production, against.value.clip),
+)
+/** What a clip heard itself, on one ear. */
+function heardBy(answer: typeof ownHeard.value, ear: 'left' | 'right', shiftTicks: number, driftPpm: number): Sound[] {
+  if (answer?.recordings === undefined) return []
+  const list = fromAnswer(answer)
+  return (list.own.length > 0 ? list.own : list.sounds).map((sound) => ({
+    ...sound,
+    at: sound.at + shiftTicks,
+    driftPpm,
+    ear,
+  }))
+}
+const sounds = computed<Sound[]>(() => {
+  const drift = props.chosen.drift_applied ? (props.chosen.drift_ppm ?? 0) - (against.value?.drift_ppm ?? 0) : 0
+  const later = against.value?.start_ticks == null ? null : against.value.start_ticks - props.chosen.start_ticks
+  return [
+    ...heardBy(ownHeard.value, 'left', 0, 0),
+    ...(later === null ? [] : heardBy(otherHeard.value, 'right', later, drift)),
+  ]
+})
+const list = computed<Playlist>(() => {
+  const length = props.chosen.duration_ticks
+  const first = picturesOf(sides.value[0])
+  return {
+    ...ofClip({ ...props.check.own, ulid: props.chosen.clip, kind: 'sound', start_ticks: null, synced: false }),
+    rate: sides.value[0]?.rate ?? props.check.own.rate,
+    length,
+    pictures: first,
+  }
+})
+let loaded = ''
+watch(
+  [list, () => sides.value[1]],
+  ([now, beside]) => {
+    if (loaded === props.chosen.clip) player.replace(now)
+    else player.load(now, at.value)
+    loaded = props.chosen.clip
+    second.load(picturesOf(beside))
+    player.again()
+  },
+  { immediate: true },
+)
+watch(sounds, (now) => player.setSounds(now), { immediate: true })
+watch(at, (ticks) => player.transport.goExactly(ticks))
+const filterOf = (side: CheckSide, index: number) =>
+  side.look === null || isPlain(side.look) ? null : `look-pair-${index}`
 
 function draw(): void {
   const pen = penFor(canvas.value, width.value, height.value)
@@ -102,6 +174,12 @@ function draw(): void {
   pen.stroke()
   pen.setLineDash([])
   const sound = pair.value
+  const away = ((position.value - at.value) / TICKS / SPANS[span.value]!) * width.value
+  if (Math.abs(away) > 1) {
+    pen.setLineDash([])
+    pen.fillStyle = '#b0412e'
+    pen.fillRect(width.value / 2 + away - 1, 0, 2, height.value)
+  }
   if (sound === null) return
   const wide = SPANS[span.value]! * SAMPLE_RATE
   const centre = (SECONDS / 2) * SAMPLE_RATE
@@ -146,38 +224,49 @@ function draw(): void {
     }
   }
 }
-watch([pair, shift, span, width, height], () => requestAnimationFrame(draw), { immediate: true, flush: 'post' })
+watch([pair, shift, span, width, height, position], () => requestAnimationFrame(draw), {
+  immediate: true,
+  flush: 'post',
+})
 
 function stop(): void {
   source?.stop()
   source = null
-  playing.value = null
+  comparing.value = false
 }
-/** The recording on the right ear, the clip on the left; the place as it is now counts, not as it was when it came. */
-function listen(how: 'ears' | 'difference'): void {
-  if (playing.value !== null) {
-    const same = playing.value === how
-    stop()
-    if (same) return
+/** Around the moment, the clip on the left ear and the other one on the right; the place as it is now counts. */
+function listen(): void {
+  stop()
+  if (speed.value !== 0) {
+    player.stop()
+    return
   }
+  const from = Math.max(0, Math.round(at.value - (SECONDS / 2) * TICKS))
+  const to = Math.min(props.chosen.duration_ticks, Math.round(at.value + (SECONDS / 2) * TICKS))
+  player.transport.goExactly(from)
+  player.transport.run(1, { from, to })
+}
+/** What the two do not have in common; made of the samples around the moment. */
+function compare(): void {
+  player.stop()
+  const isHeard = comparing.value
+  stop()
   const sound = pair.value
-  if (sound === null) return
+  if (isHeard || sound === null) return
   context ??= new AudioContext()
   const right = new Float32Array(sound.right.length)
   for (let i = 0; i < right.length; i++) right[i] = sound.right[i + shift.value] ?? 0
-  const apartLeft = how === 'ears' ? sound.left : difference(sound.left, right)
-  const buffer = context.createBuffer(2, right.length, SAMPLE_RATE)
-  buffer.getChannelData(0).set(apartLeft)
-  buffer.getChannelData(1).set(how === 'ears' ? right : apartLeft)
+  const buffer = context.createBuffer(1, right.length, SAMPLE_RATE)
+  buffer.getChannelData(0).set(difference(sound.left, right))
   source = context.createBufferSource()
   source.buffer = buffer
   source.connect(context.destination)
   source.onended = () => {
-    playing.value = null
+    comparing.value = false
   }
   void context.resume()
   source.start()
-  playing.value = how
+  comparing.value = true
 }
 onBeforeUnmount(() => {
   stop()
@@ -187,21 +276,16 @@ onBeforeUnmount(() => {
 const next = () => {
   moment.value = props.check.moments.length === 0 ? 0 : (moment.value + 1) % props.check.moments.length
 }
+// `<` and `>` move the place here, and the map's own keys stay its own.
+const keys = usePlayerKeys(active, ['<', '>'])
 useShortcuts('Check a place', [
   {
     keys: ['e'],
-    what: 'Listen: clip on the left ear, recording on the right; again to stop',
-    run: () => listen('ears'),
+    what: 'Around the moment: clip on the left ear, the other on the right; again to stop',
+    run: listen,
   },
-  { keys: ['d'], what: 'Listen to the difference', run: () => listen('difference') },
+  { keys: ['d'], what: 'Listen to the difference', run: compare },
   { keys: ['w'], what: 'Next clap or sharp sound', run: next },
-  {
-    keys: ['\\'],
-    what: 'Look off, on',
-    run: () => {
-      looksShown.value = !looksShown.value
-    },
-  },
   {
     keys: ['z'],
     what: 'Look closer; from the closest, all again',
@@ -210,27 +294,52 @@ useShortcuts('Check a place', [
     },
   },
 ])
+useShortcuts('Player', keys.shortcuts, region)
+function regionKey(event: KeyboardEvent): void {
+  if (keys.arrows(event)) event.preventDefault()
+}
+function goThere(event: MouseEvent): void {
+  const edge = (event.currentTarget as HTMLElement).getBoundingClientRect()
+  const part = (event.clientX - edge.left) / edge.width - 0.5
+  player.goExactly(at.value + part * SPANS[span.value]! * TICKS)
+}
 defineExpose({ pair, shift })
 </script>
 
 <template>
-  <div class="check" :data-ready="pair !== null">
+  <div
+    ref="region"
+    class="check"
+    tabindex="0"
+    role="group"
+    aria-label="Both at one moment"
+    :data-ready="pair !== null"
+    :data-playing="speed !== 0"
+    @keydown="regionKey"
+  >
     <div v-if="sides.length > 0" class="pictures" :class="{ one: sides.length === 1 }">
-      <figure v-for="side in sides" :key="side.clip">
-        <FramePicture
-          :production="production"
-          :clip="side.clip"
-          :rate="side.rate"
-          :frames="side.frames"
-          :version="side.media_version"
-          :look="side.look"
-          :frame="frameOf(side)"
+      <figure v-for="(side, index) in sides.slice(0, 2)" :key="side.clip" @click="player.toggle()">
+        <LookFilter v-if="filterOf(side, index)" :name="filterOf(side, index)!" :look="side.look!" />
+        <canvas
+          :ref="(element) => keepCanvas(index, element)"
+          :data-clip="side.clip"
+          :data-frame="shown[index] ?? ''"
+          :style="filterOf(side, index) && looksShown ? { filter: `url(#${filterOf(side, index)})` } : undefined"
         />
+        <small v-if="isOff(side)">does not run here</small>
         <figcaption><DeviceBadge :letter="side.device ?? ''" /></figcaption>
       </figure>
     </div>
+    <p v-if="trouble" class="note warn" role="alert">
+      {{ TROUBLE[trouble]
+      }}<button v-if="trouble !== 'browser'" class="plain" @click="player.again()">Try again</button>
+    </p>
     <template v-if="against !== null">
-      <div class="waves" :title="`${SPANS[span]} s around ${check.moments[moment]?.what ?? 'the middle'}`">
+      <div
+        class="waves"
+        :title="`${SPANS[span]} s around ${check.moments[moment]?.what ?? 'the middle'}`"
+        @click="goThere"
+      >
         <canvas ref="canvas" aria-hidden="true" />
         <span class="who up">{{ against.device }} {{ against.name }}</span>
         <span class="who down">{{ chosen.device }} {{ chosen.kind === 'sound' ? chosen.name : 'guide sound' }}</span>
@@ -240,19 +349,18 @@ defineExpose({ pair, shift })
       <div class="tools">
         <button
           class="plain"
-          :class="{ on: playing === 'ears' }"
-          :disabled="pair === null"
-          title="Clip on the left ear, recording on the right (E)"
-          @click="listen('ears')"
+          :class="{ on: speed !== 0 }"
+          title="Clip on the left ear, the other on the right (E)"
+          @click="listen"
         >
           Listen
         </button>
         <button
           class="plain"
-          :class="{ on: playing === 'difference' }"
+          :class="{ on: comparing }"
           :disabled="pair === null"
           title="What the two do not have in common (D)"
-          @click="listen('difference')"
+          @click="compare"
         >
           Difference
         </button>
@@ -290,11 +398,11 @@ figure {
   overflow: hidden;
   aspect-ratio: 16 / 9;
 }
-video {
-  width: 100%;
-  height: 100%;
-  object-fit: contain;
-  display: block;
+figure small {
+  position: absolute;
+  inset: auto 0 8px;
+  text-align: center;
+  color: var(--on-dark-soft);
 }
 figcaption {
   position: absolute;
@@ -312,6 +420,10 @@ canvas {
   width: 100%;
   height: 100%;
   display: block;
+  object-fit: contain;
+}
+.check {
+  border-radius: 6px;
 }
 .who {
   position: absolute;

@@ -26,9 +26,8 @@ const history = ref(false)
 const note = ref('')
 const noteBox = ref<HTMLTextAreaElement | null>(null)
 const clips = computed(() => (props.take !== null ? props.take.clips : props.clip === null ? [] : [props.clip]))
-watch(
-  () => [props.want, props.clip?.ulid],
-  () => choose(clips.value.find((one) => one.ulid === (props.want ?? props.clip?.ulid))),
+watch([() => props.want, () => props.clip?.ulid], () =>
+  choose(clips.value.find((one) => one.ulid === (props.want ?? props.clip?.ulid))),
 )
 const chosen = computed(
   () =>

@@ -9,7 +9,7 @@ final readonly class HandoffAnswer
 {
     /**
      * @param  'packing'|'delivered'|'accepted'|'queried'|'failed'  $state
-     * @param  array{files: int, bytes: int, clips: int, reel: string|null, missing: list<string>}|null  $summary
+     * @param  array{files: int, bytes: int, clips: int, reel: string|null, missing: list<string>, unmixed?: list<string>}|null  $summary
      */
     public function __construct(
         public string $ulid,

@@ -26,7 +26,7 @@ final class Guides
      */
     public static function make(array $infos, string $folder): array
     {
-        $infos = array_filter($infos, static fn(MediaInfo $info): bool => ($info->audioStreams[0] ?? 0) > 0);
+        $infos = array_filter($infos, static fn(MediaInfo $info): bool => array_sum($info->audioStreams) > 0);
         // The longest first, so that the last one does not run alone.
         uasort($infos, static fn(MediaInfo $x, MediaInfo $y): int => $y->durationTicks <=> $x->durationTicks);
         $commands = $files = [];
@@ -37,14 +37,14 @@ final class Guides
                 '-d',
                 'opcache.enable_cli=1',
                 '-d',
-                'opcache.jit=tracing',
+                'opcache.jit=function',
                 '-d',
                 'opcache.jit_buffer_size=32M',
                 '-d',
                 'memory_limit=512M',
                 dirname(__DIR__, 3) . '/bin/guide.php',
                 $infos[$id]->path,
-                (string) $infos[$id]->audioStreams[0],
+                implode(',', array_filter($infos[$id]->audioStreams)),
                 $files[$id],
             ];
         }
