@@ -113,11 +113,11 @@ final class ClipMedia
         $before = $clip->start_ticks;
         $judged = GuideChannels::of($all, array_sum($streams))->withTimecode($this->hearTimecode($clip, $file, $steady, $streams));
         $guide = MediaFolder::of($clip)->write(MediaFile::Guide);
-        GuideTrack::mix($all, array_sum($streams), $judged->chosen(), $guide);
+        $chosen = $judged->chosen();
+        GuideTrack::mix($all, array_sum($streams), $chosen, $guide);
         @unlink($all);
         GuideTrack::ofFile($guide)->keepShape();
-        $clip->facts =
-            ['channel_kinds' => array_column($judged->kinds, 'value'), 'guide_channels' => $judged->chosen()] + ($clip->facts ?? []);
+        $clip->facts = ['channel_kinds' => array_column($judged->kinds, 'value'), 'guide_channels' => $chosen] + ($clip->facts ?? []);
         $heard = ChannelKind::worth($judged->kinds);
         if ($clip->isPicture() && ($clip->start_ticks !== $before || count($heard) < count($judged->kinds))) {
             $this->dressAgain($clip, count($heard) < count($judged->kinds) ? $heard : null);

@@ -126,7 +126,14 @@ final class CheckPoints
     /** @return list<int> ticks of the strongest beginnings of a stretch */
     private static function onsets(GuideTrack $track, int $fromStep, int $toStep): array
     {
-        $onset = array_slice($track->shape()[1], max(0, $fromStep), max(0, $toStep - $fromStep), true);
+        // The strongest of each second, a piece at a time: a recording may be hours long.
+        $onset = [];
+        for ($from = max(0, $fromStep); $from < $toStep; $from += self::APART) {
+            $values = $track->onset($from, min(self::APART, $toStep - $from));
+            if ($values !== []) {
+                $onset[$from + (int) array_search(max($values), $values, true)] = max($values);
+            }
+        }
         arsort($onset);
         $chosen = [];
         foreach ($onset as $step => $_) {

@@ -45,7 +45,11 @@ final class Lineup
     /** @var array<string, string> */
     private array $reasons = [];
 
-    /** @var array<string, array{offset_ticks: int, votes: int, sure: bool}> */
+    /**
+     * By way and device: timecode and recorded dates are two clocks.
+     *
+     * @var array<string, array<string, array{offset_ticks: int, votes: int, sure: bool}>>
+     */
     private array $offsets = [];
 
     /** @var array<string, array<string, mixed>> what else is known of a place, by clip */
@@ -73,7 +77,7 @@ final class Lineup
     public static function of(array $clips, array $ways, ?callable $progress = null, ?string $anchor = null): LineupResult
     {
         if ($clips === []) {
-            return new LineupResult(null, [], [], [], []);
+            return new LineupResult(null, [], [], [], [], []);
         }
         $lineup = new self($clips, $anchor);
         $lineup->tieLocked();
@@ -210,7 +214,7 @@ final class Lineup
             }
         }
         $clocks = (new DeviceClocks($this->clips, $this->matches, $times, $toleranceTicks, $zero->device))->offsets;
-        $this->offsets = $this->offsets === [] ? $clocks : $this->offsets;
+        $this->offsets[$way->value] ??= $clocks;
         $places = $this->network->from($zero->id);
         foreach ($this->clips as $clip) {
             if (!isset($times[$clip->id])) {
@@ -377,7 +381,14 @@ final class Lineup
             static fn(Placement $x, Placement $y): int => [$x->group, $x->startTicks, $x->id] <=> [$y->group, $y->startTicks, $y->id],
         );
 
-        return new LineupResult($this->zero->id, $this->lanes(), $placements, $strays, $this->offsets);
+        return new LineupResult(
+            $this->zero->id,
+            $this->lanes(),
+            $placements,
+            $strays,
+            $this->offsets[Way::Timecode->value] ?? [],
+            $this->offsets[Way::Clock->value] ?? [],
+        );
     }
 
     /**

@@ -62,7 +62,14 @@ final class LineupManifest
             rmdir($folder);
         }
 
-        return new LineupResult($result->zero, $result->lanes, $result->placements, $strays + $result->strays, $result->deviceOffsets);
+        return new LineupResult(
+            $result->zero,
+            $result->lanes,
+            $result->placements,
+            $strays + $result->strays,
+            $result->deviceOffsets,
+            $result->recordedOffsets,
+        );
     }
 
     /** @param  array<string, mixed>  $entry */

@@ -13,6 +13,8 @@ final readonly class LineupResult
      * @param  array<string, string>  $strays  reason by clip
      * @param  array<string, array{offset_ticks: int, votes: int, sure: bool}>  $deviceOffsets  what to add to a device's own timecode to
      *     get the zero's
+     * @param  array<string, array{offset_ticks: int, votes: int, sure: bool}>  $recordedOffsets  likewise to its recorded dates, which
+     *     another clock of the device writes
      */
     public function __construct(
         public ?string $zero,
@@ -20,6 +22,7 @@ final readonly class LineupResult
         public array $placements,
         public array $strays,
         public array $deviceOffsets,
+        public array $recordedOffsets,
     ) {}
 
     /** @return array<string, mixed> as `cartella-core lineup` prints it */
@@ -47,6 +50,7 @@ final readonly class LineupResult
                 $this->strays,
             ),
             'device_offsets' => (object) $this->deviceOffsets,
+            'recorded_offsets' => (object) $this->recordedOffsets,
         ];
     }
 }

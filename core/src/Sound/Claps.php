@@ -19,6 +19,9 @@ final class Claps
 
     private const STEPS_A_SECOND = 400;
 
+    /** Steps that are looked through at once: a minute. */
+    private const STRETCH = 60 * self::STEPS_A_SECOND;
+
     /**
      * Ratios of energies. `before`: over the mean of the half second before it; `loudest`: over the loudest of that; `after`:
      * how much of it is gone a seventh of a second later. What is offered out of a whole clip is 19, 3 and 13 dB.
@@ -76,32 +79,39 @@ final class Claps
      */
     private static function within(GuideTrack $track, int $begin, array $over): array
     {
-        $energy = self::energy($track);
-        $count = count($energy);
+        $count = intdiv($track->samples(), self::STEP);
         $before = (int) (0.5 * self::STEPS_A_SECOND);
         $found = [];
-        $sum = 0.0;
-        for ($at = 0; $at < $count; $at++) {
-            $length = min($at, $before);
-            $mean = $length === 0 ? 0.0 : $sum / $length;
-            $value = $energy[$at];
-            if (
-                $length > 8 &&
-                $value > self::LEAST &&
-                $value > $over['before'] * ($mean + 4.0) &&
-                $value >= max(0.0, ...array_slice($energy, $at + 1, 6))
-            ) {
-                // The few steps right before belong to the rise itself.
-                $loudest = max(0.0, ...array_slice($energy, max(0, $at - $before), max(0, min($before, $at) - 5)));
-                $after = array_slice($energy, $at + (int) (0.14 * self::STEPS_A_SECOND), (int) (0.2 * self::STEPS_A_SECOND));
-                $tail = $after === [] ? 0.0 : array_sum($after) / count($after);
-                $burst = array_sum(array_slice($energy, $at, 8)) / 8;
-                if ($value > $over['loudest'] * $loudest && $burst > $over['after'] * ($tail + 1.0)) {
-                    $ratio = 10 * log10($value / ($mean + 4.0));
-                    $found[] = ['at' => self::onset($track, $at), 'strength' => round(min(1.0, max(0.0, ($ratio - 10) / 40)), 3)];
+        // A stretch at a time, with what one has to have heard before it and after, so that hours take no more than minutes.
+        for ($from = 0; $from < $count; $from += self::STRETCH) {
+            $first = max(0, $from - $before);
+            $energy = self::energy($track, $first, min($count, $from + self::STRETCH + self::STEPS_A_SECOND) - $first);
+            $sum = array_sum(array_slice($energy, 0, $from - $first));
+            for ($at = $from - $first, $end = min($count, $from + self::STRETCH) - $first; $at < $end; $at++) {
+                $length = min($at, $before);
+                $mean = $length === 0 ? 0.0 : $sum / $length;
+                $value = $energy[$at];
+                if (
+                    $length > 8 &&
+                    $value > self::LEAST &&
+                    $value > $over['before'] * ($mean + 4.0) &&
+                    $value >= max(0.0, ...array_slice($energy, $at + 1, 6))
+                ) {
+                    // The few steps right before belong to the rise itself.
+                    $loudest = max(0.0, ...array_slice($energy, max(0, $at - $before), max(0, min($before, $at) - 5)));
+                    $after = array_slice($energy, $at + (int) (0.14 * self::STEPS_A_SECOND), (int) (0.2 * self::STEPS_A_SECOND));
+                    $tail = $after === [] ? 0.0 : array_sum($after) / count($after);
+                    $burst = array_sum(array_slice($energy, $at, 8)) / 8;
+                    if ($value > $over['loudest'] * $loudest && $burst > $over['after'] * ($tail + 1.0)) {
+                        $ratio = 10 * log10($value / ($mean + 4.0));
+                        $found[] = [
+                            'at' => self::onset($track, $first + $at),
+                            'strength' => round(min(1.0, max(0.0, ($ratio - 10) / 40)), 3),
+                        ];
+                    }
                 }
+                $sum += $value - ($at >= $before ? $energy[$at - $before] : 0.0);
             }
-            $sum += $value - ($at >= $before ? $energy[$at - $before] : 0.0);
         }
         usort($found, static fn(array $x, array $y): int => $y['strength'] <=> $x['strength'] ?: $x['at'] <=> $y['at']);
         $claps = [];
@@ -141,12 +151,13 @@ final class Claps
     }
 
     /** @return list<float> mean energy of each step's first difference, which lets the sharp through and hums stay */
-    private static function energy(GuideTrack $track): array
+    private static function energy(GuideTrack $track, int $firstStep, int $steps): array
     {
         $energy = [];
-        $last = 0;
-        for ($at = 0; $at < $track->samples(); $at += self::STEP * 4096) {
-            $values = array_values(unpack('s*', $track->slice($at, self::STEP * 4096)) ?: []);
+        $begin = $firstStep * self::STEP;
+        $last = $begin === 0 ? 0 : unpack('s', $track->slice($begin - 1, 1))[1] ?? 0;
+        for ($at = $begin, $end = $begin + $steps * self::STEP; $at < $end; $at += self::STEP * 4096) {
+            $values = array_values(unpack('s*', $track->slice($at, min(self::STEP * 4096, $end - $at))) ?: []);
             $sum = 0.0;
             foreach ($values as $i => $value) {
                 $rise = $value - $last;

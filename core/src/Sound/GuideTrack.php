@@ -36,8 +36,13 @@ final class GuideTrack
     /** A shape's values lie within ±4 and are kept in 8 bits. */
     private const SCALE = 31.75;
 
-    /** @var array{list<float>, list<float>}|null */
-    private ?array $shape = null;
+    /** Steps whose numbers are held at once. */
+    private const PIECE = 8192;
+
+    /** Bins of the energies' histogram to a factor of e. */
+    private const BINS = 1000;
+
+    private ?string $shape = null;
 
     private function __construct(private readonly ?string $bytes, private readonly string $path, private readonly int $count) {}
 
@@ -195,7 +200,7 @@ final class GuideTrack
     /** Whether there is anything to hear: false for digital silence and for a bare noise floor that never moves. */
     public function hasUsableSound(): bool
     {
-        return $this->steps() >= self::STEP_RATE && $this->shape()[0] !== [];
+        return $this->steps() >= self::STEP_RATE && $this->kept() !== '';
     }
 
     /**
@@ -205,22 +210,25 @@ final class GuideTrack
      */
     public function shape(): array
     {
-        return $this->shape ??= $this->keptShape() ?? $this->makeShape();
+        return [$this->values(0, 0, $this->steps()), $this->values(1, 0, $this->steps())];
+    }
+
+    /** @return list<float> envelope of some steps: as many of those asked for as there are */
+    public function envelope(int $from, int $count): array
+    {
+        return $this->values(0, $from, $count);
+    }
+
+    /** @return list<float> onset strength of some steps: as many of those asked for as there are */
+    public function onset(int $from, int $count): array
+    {
+        return $this->values(1, $from, $count);
     }
 
     /** Keeps the shape beside the samples' file, so that it is made once for each recording. */
     public function keepShape(): void
     {
-        [$envelope, $onset] = $this->shape();
-        $bytes = '';
-        foreach (array_chunk($envelope, 8192) as $block => $values) {
-            $both = [];
-            foreach ($values as $at => $value) {
-                $both[] = (int) round($value * self::SCALE);
-                $both[] = (int) round($onset[$block * 8192 + $at] * self::SCALE);
-            }
-            $bytes .= pack('c*', ...$both);
-        }
+        $bytes = $this->kept();
         if (
             @file_put_contents($this->path . '.shape.part', $bytes) !== strlen($bytes) ||
             !@rename($this->path . '.shape.part', $this->path . '.shape')
@@ -229,66 +237,116 @@ final class GuideTrack
         }
     }
 
-    /** @return array{list<float>, list<float>}|null null when none is kept, or it is of other samples */
-    private function keptShape(): ?array
+    /** @return list<float> */
+    private function values(int $which, int $from, int $count): array
     {
-        $bytes = $this->path === '' ? false : @file_get_contents($this->path . '.shape');
-        if ($bytes === false || ($bytes !== '' && strlen($bytes) !== 2 * $this->steps())) {
-            return null;
-        }
-        $envelope = $onset = [];
-        foreach (str_split($bytes, 16_384) as $piece) {
-            $isOnset = false;
+        $from = max(0, $from);
+        $values = [];
+        // Numbers of a long recording are taken out of their bytes a piece at a time.
+        for ($at = $from, $end = $from + max(0, $count); $at < $end; $at += self::PIECE) {
+            $piece = substr($this->kept(), 2 * $at, 2 * min(self::PIECE, $end - $at));
+            if ($piece === '') {
+                break;
+            }
+            $isOther = $which === 0;
             foreach (unpack('c*', $piece) ?: [] as $value) {
-                if ($isOnset) {
-                    $onset[] = $value / self::SCALE;
-                } else {
-                    $envelope[] = $value / self::SCALE;
+                if ($isOther) {
+                    $values[] = $value / self::SCALE;
                 }
-                $isOnset = !$isOnset;
+                $isOther = !$isOther;
             }
         }
 
-        return [$envelope, $onset];
+        return $values;
     }
 
-    /** @return array{list<float>, list<float>} */
-    private function makeShape(): array
+    /** Envelope and onset of each step, a signed byte each; empty when there is no usable sound. */
+    private function kept(): string
+    {
+        return $this->shape ??= $this->keptShape() ?? $this->makeShape();
+    }
+
+    /** @return string|null null when none is kept, or it is of other samples */
+    private function keptShape(): ?string
+    {
+        $bytes = $this->path === '' ? false : @file_get_contents($this->path . '.shape');
+
+        return $bytes === false || ($bytes !== '' && strlen($bytes) !== 2 * $this->steps()) ? null : $bytes;
+    }
+
+    /** In pieces, so that ten hours take no more than a few bytes a step. */
+    private function makeShape(): string
     {
         $log = $this->logEnergy();
-        $steps = count($log);
-        if ($steps < self::STEP_RATE || max($log) - min($log) < 0.15) {
-            return [[], []];
-        }
-        $sums = [0.0];
-        for ($i = 0; $i < $steps; $i++) {
-            $sums[] = $sums[$i] + $log[$i];
-        }
+        $steps = intdiv(strlen($log), 4);
+        $parts = ['', ''];
+        $sums = $squares = [0.0, 0.0];
+        $least = INF;
+        $most = -INF;
         $half = intdiv(self::LEVEL_STEPS, 2);
-        $envelope = $onset = [];
-        for ($i = 0; $i < $steps; $i++) {
-            $from = max(0, $i - $half);
-            $to = min($steps, $i + $half);
-            $envelope[] = $log[$i] - ($sums[$to] - $sums[$from]) / ($to - $from);
-            $onset[] = max(0.0, $log[$i] - $log[max(0, $i - 2)]);
+        // The window around a step is a sum that goes along.
+        $read = static fn(int $from, int $count): array => array_values(unpack('g*', substr($log, 4 * $from, 4 * $count)) ?: []);
+        for ($begin = 0; $begin < $steps; $begin += self::PIECE) {
+            $first = max(0, $begin - $half);
+            $end = min($steps, $begin + self::PIECE);
+            $near = $read($first, min($steps, $end + $half) - $first);
+            $running = [0.0];
+            foreach ($near as $value) {
+                $running[] = $running[count($running) - 1] + $value;
+                $least = min($least, $value);
+                $most = max($most, $value);
+            }
+            $both = [[], []];
+            for ($at = $begin; $at < $end; $at++) {
+                $from = max(0, $at - $half) - $first;
+                $to = min($steps, $at + $half) - $first;
+                $value = $near[$at - $first];
+                $both[0][] = $value - ($running[$to] - $running[$from]) / ($to - $from);
+                $both[1][] = max(0.0, $value - $near[max(0, $at - $first - 2)]);
+            }
+            foreach ($both as $which => $values) {
+                $parts[$which] .= pack('g*', ...$values);
+                foreach ($values as $value) {
+                    $sums[$which] += $value;
+                    $squares[$which] += $value * $value;
+                }
+            }
+        }
+        if ($steps < self::STEP_RATE || $most - $least < 0.15) {
+            return '';
+        }
+        $shape = '';
+        for ($begin = 0; $begin < $steps; $begin += self::PIECE) {
+            $normal = [];
+            foreach ($parts as $which => $bytes) {
+                $mean = $sums[$which] / $steps;
+                $scale = 1 / max(1e-9, sqrt(max(0.0, $squares[$which] / $steps - $mean * $mean)));
+                foreach (array_values(unpack('g*', substr($bytes, 4 * $begin, 4 * self::PIECE)) ?: []) as $at => $value) {
+                    $normal[2 * $at + $which] = (int) round(max(-4.0, min(4.0, ($value - $mean) * $scale)) * self::SCALE);
+                }
+            }
+            ksort($normal);
+            $shape .= pack('c*', ...$normal);
         }
 
-        return [self::normal($envelope), self::normal($onset)];
+        return $shape;
     }
 
     /**
      * Energy of each step between about 300 and 3000 Hz, where voices are and where every microphone hears, as a
      * logarithm over what is usual for the clip, so that its noise does not count as much as its voices.
      *
-     * @return list<float>
+     * @return string a little-endian float of 32 bits each
      */
-    private function logEnergy(): array
+    private function logEnergy(): string
     {
-        $energy = [];
+        $energies = '';
+        $histogram = [];
         $steps = $this->steps();
         $x1 = $x2 = $x3 = 0;
         for ($block = 0; $block < $steps; $block += self::BLOCK) {
             $sum = $at = 0;
+            $energy = [];
             // Four samples at once: taking numbers out of bytes costs more than what is done with them.
             foreach (
                 unpack('P*', $this->slice($block * self::STEP_SAMPLES, min(self::BLOCK, $steps - $block) * self::STEP_SAMPLES)) ?: []
@@ -311,32 +369,38 @@ final class GuideTrack
                     $sum = $at = 0;
                 }
             }
+            foreach ($energy as $value) {
+                $bin = (int) (self::BINS * log($value + 1));
+                $histogram[$bin] = ($histogram[$bin] ?? 0) + 1;
+            }
+            $energies .= pack('g*', ...$energy);
         }
-        $sorted = $energy;
-        sort($sorted);
-        $usual = ($sorted[intdiv(count($sorted), 2)] ?? 0.0) * self::FLOOR + 4.0;
+        $usual = self::median($histogram, $steps) * self::FLOOR + 4.0;
+        $log = '';
+        for ($from = 0, $size = strlen($energies); $from < $size; $from += 4 * self::PIECE) {
+            $values = unpack('g*', substr($energies, $from, 4 * self::PIECE)) ?: [];
+            $log .= pack('g*', ...array_map(static fn(float $value): float => log10($value + $usual), $values));
+        }
 
-        return array_map(static fn(float $value): float => log10($value + $usual), $energy);
+        return $log;
     }
 
     /**
-     * @param  list<float>  $values
-     * @return list<float>
+     * To a thousandth, without sorting hours of values.
+     *
+     * @param  array<int, int>  $histogram
      */
-    private static function normal(array $values): array
+    private static function median(array $histogram, int $count): float
     {
-        $count = count($values);
-        $mean = array_sum($values) / $count;
-        $square = 0.0;
-        foreach ($values as $value) {
-            $square += ($value - $mean) ** 2;
-        }
-        $scale = 1 / max(1e-9, sqrt($square / $count));
-        foreach ($values as $i => $value) {
-            // In the steps that are kept, so that a clip lies the same whether its shape was kept or made just now.
-            $values[$i] = round(max(-4.0, min(4.0, ($value - $mean) * $scale)) * self::SCALE) / self::SCALE;
+        ksort($histogram);
+        $seen = 0;
+        foreach ($histogram as $bin => $many) {
+            $seen += $many;
+            if ($seen > intdiv($count, 2)) {
+                return exp(($bin + 0.5) / self::BINS) - 1;
+            }
         }
 
-        return $values;
+        return 0.0;
     }
 }

@@ -75,7 +75,7 @@ final class Ltc
             throw UnableToReadMedia::program('ffmpeg', $path, $run['error']);
         }
 
-        return self::of($listener->frames());
+        return self::of($listener);
     }
 
     /** @param  string  $bytes  16-bit little-endian samples at 48 kHz, one channel */
@@ -84,20 +84,26 @@ final class Ltc
         $listener = new LtcListener();
         $listener->hear($bytes);
 
-        return self::of($listener->frames());
+        return self::of($listener);
     }
 
-    /** @param  list<array{at: float, length: float, hours: int, minutes: int, seconds: int, frame: int, drop: bool}>  $heard */
-    private static function of(array $heard): ?self
+    private static function of(LtcListener $heard): ?self
     {
-        $lengths = array_column($heard, 'length');
+        $heard->end();
+        $lengths = [];
+        $drops = 0;
+        foreach ($heard->frames() as $frame) {
+            $lengths[] = $frame['length'];
+            $drops += $frame['drop'];
+        }
         if ($lengths === []) {
             return null;
         }
         sort($lengths);
         $typical = $lengths[intdiv(count($lengths), 2)];
-        $isDrop = 2 * count(array_filter(array_column($heard, 'drop'))) > count($heard);
-        [$rate, $frames] = [FrameRate::parse('24'), []];
+        $isDrop = 2 * $drops > count($lengths);
+        unset($lengths);
+        [$rate, $run] = [FrameRate::parse('24'), null];
         // Whatever the speed, only one rate counts over the end of a second as was heard; where none was, the length tells.
         $candidates = $isDrop ? ['29.97df'] : ['24', '25', '30'];
         usort(
@@ -106,35 +112,36 @@ final class Ltc
                 abs((float) $y - self::SAMPLE_RATE / $typical),
         );
         foreach ($candidates as $name) {
-            $chain = self::chain($heard, FrameRate::parse($name), $typical);
-            if (count($chain) > count($frames)) {
-                [$rate, $frames] = [FrameRate::parse($name), $chain];
+            $chain = self::chain($heard->frames(), FrameRate::parse($name), $typical);
+            if ($chain !== null && $chain['count'] > ($run['count'] ?? 0)) {
+                [$rate, $run] = [FrameRate::parse($name), $chain];
             }
         }
-        if (count($frames) < self::IN_A_ROW) {
+        if ($run === null || $run['count'] < self::IN_A_ROW) {
             return null;
         }
-        [$first, $last] = [$frames[0], $frames[count($frames) - 1]];
+        ['first' => $first, 'last' => $last] = $run;
         $length = ($last['at'] - $first['at']) / self::steps($first['index'], $last['index'], $rate);
         $rate = self::asHeard($rate, self::SAMPLE_RATE / $length);
         $label = static fn(array $frame): string => Timecode::label($frame['index'], $rate);
         // In timecode's own time: at another speed, what lies before the first frame is as much shorter or longer.
         $before = (int) round((($first['at'] / $length) * $rate->den * Ticks::PER_SECOND) / $rate->num);
 
-        return new self($rate, Instant::parse($label($first), $rate) - $before, $label($first), $label($last), count($frames));
+        return new self($rate, Instant::parse($label($first), $rate) - $before, $label($first), $label($last), $run['count']);
     }
 
     /**
      * The longest run of frames that count on from each other at a rate; one or two that were misheard do not end it.
      *
-     * @param  list<array{at: float, length: float, hours: int, minutes: int, seconds: int, frame: int, drop: bool}>  $frames
-     * @return list<array{at: float, index: int}>
+     * @param  iterable<array{at: float, length: float, hours: int, minutes: int, seconds: int, frame: int, drop: int}>  $frames
+     * @return array{first: array{at: float, index: int}, last: array{at: float, index: int}, count: int}|null
      */
-    private static function chain(array $frames, FrameRate $rate, float $typical): array
+    private static function chain(iterable $frames, FrameRate $rate, float $typical): ?array
     {
         $fits = static fn(?array $last, array $next): bool => $last !== null &&
             self::steps($last['index'], $next['index'], $rate) === max(1, (int) round(($next['at'] - $last['at']) / $typical));
-        $best = $chain = $other = [];
+        $best = $chain = null;
+        $other = [];
         foreach ($frames as $frame) {
             $isLeftOut = $rate->dropFrame && $frame['seconds'] === 0 && $frame['frame'] < 2 && $frame['minutes'] % 10 !== 0;
             if ($isLeftOut || $frame['frame'] >= $rate->nominal) {
@@ -154,20 +161,20 @@ final class Ltc
                     $rate,
                 ),
             ];
-            if ($fits($chain[count($chain) - 1] ?? null, $next)) {
-                $chain[] = $next;
+            if ($chain !== null && $fits($chain['last'], $next)) {
+                $chain = ['first' => $chain['first'], 'last' => $next, 'count' => $chain['count'] + 1];
                 $other = [];
 
                 continue;
             }
             $other = $fits($other[count($other) - 1] ?? null, $next) ? [...$other, $next] : [$next];
-            if (count($other) >= self::IN_A_ROW || $chain === []) {
-                $best = count($chain) > count($best) ? $chain : $best;
-                [$chain, $other] = [$other, []];
+            if (count($other) >= self::IN_A_ROW || $chain === null) {
+                $best = ($chain['count'] ?? 0) > ($best['count'] ?? 0) ? $chain : $best;
+                [$chain, $other] = [['first' => $other[0], 'last' => $next, 'count' => count($other)], []];
             }
         }
 
-        return count($chain) > count($best) ? $chain : $best;
+        return ($chain['count'] ?? 0) > ($best['count'] ?? 0) ? $chain : $best;
     }
 
     /** Frames from one label to a later one; after midnight labels begin again. */

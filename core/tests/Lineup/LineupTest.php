@@ -25,15 +25,21 @@ final class LineupTest extends TestCase
     }
 
     /** @param  list<int>  $samples */
-    private static function clip(string $id, string $device, array $samples, ?int $startTicks = null, bool $isSound = false): LineupClip
-    {
+    private static function clip(
+        string $id,
+        string $device,
+        array $samples,
+        ?int $startTicks = null,
+        bool $isSound = false,
+        ?int $recorded = null,
+    ): LineupClip {
         return new LineupClip(
             $id,
             $device,
             $isSound,
             self::sample(count($samples)),
             $startTicks,
-            null,
+            $recorded,
             static fn(): GuideTrack => GuideTrack::ofBytes(pack('s*', ...$samples)),
         );
     }
@@ -107,6 +113,19 @@ final class LineupTest extends TestCase
         self::assertTrue($place->sure);
         self::assertEqualsWithDelta(50 * Ticks::PER_SECOND, $place->startTicks, self::HALF_FRAME);
         self::assertEqualsWithDelta($late, $result->deviceOffsets['A']['offset_ticks'], self::HALF_FRAME);
+    }
+
+    public function test_the_clock_of_recorded_dates_teaches_nothing_of_a_devices_timecode(): void
+    {
+        $stage = Noise::speech(60, 19);
+        $hours = 3 * 3600 * Ticks::PER_SECOND;
+        $clips = [self::clip('S', 'S', $stage, null, true, recorded: 10 * $hours)];
+        foreach ([8_000, 160_000, 300_000] as $index => $from) {
+            $clips[] = self::clip("A$index", 'A', array_slice($stage, $from, 90_000), recorded: 9 * $hours + self::sample($from));
+        }
+        $result = Lineup::of($clips, [Way::Sound, Way::Clock]);
+        self::assertArrayNotHasKey('A', $result->deviceOffsets, 'it has no timecode that could be off');
+        self::assertEqualsWithDelta($hours, $result->recordedOffsets['A']['offset_ticks'], self::HALF_FRAME);
     }
 
     public function test_timecode_alone_places_across_midnight(): void

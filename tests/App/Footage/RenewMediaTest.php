@@ -93,6 +93,22 @@ final class RenewMediaTest extends TestCase
         self::assertSame(4, $peaks['channels'] ?? null);
     }
 
+    public function test_the_guide_of_several_microphones_is_their_mean(): void
+    {
+        $this->plain('S001/T01.wav', '');
+        $one = $this->stage(3, 31);
+        $both = '';
+        foreach ($one as $sample) {
+            $both .= pack('ss', $sample, intdiv($sample, 2));
+        }
+        WavBuilder::pcm(0, 2, 16, 8000, $both)->write("$this->folder/bench/S001/T01.wav");
+        $clip = $this->offloaded('S001', 'S');
+        self::assertSame([1, 2], $clip->facts['guide_channels']);
+        $guide = unpack('s*', (string) file_get_contents(MediaFolder::of($clip)->read(MediaFile::Guide))) ?: [];
+        self::assertEqualsWithDelta(0.75 * max($one), max($guide), 40);
+        self::assertSame([], glob(MediaFolder::of($clip)->folder() . '/*.part'), 'nothing is left lying about');
+    }
+
     public function test_media_of_an_older_recipe_is_made_anew_newest_day_first_and_the_old_names_go(): void
     {
         foreach (['S001', 'S002'] as $volume) {

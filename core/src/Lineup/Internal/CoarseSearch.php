@@ -49,11 +49,63 @@ final class CoarseSearch
         while ($step < self::COARSEST && ($a->steps() + $b->steps()) / $step > self::LONGEST) {
             $step *= 2;
         }
-        $na = intdiv($a->steps(), $step);
-        $nb = intdiv($b->steps(), $step);
+        $most = self::LONGEST * $step;
+        if ($a->steps() + $b->steps() <= $most) {
+            return $this->within([$aId, $a, 0, $a->steps()], [$bId, $b, 0, $b->steps()], $step);
+        }
+        // Hours are gone through in stretches that overlap by the other one, of which a part has to do where it is as long.
+        $part = min($b->steps(), intdiv($most, 2));
+        $from = intdiv($b->steps() - $part, 2);
+        $stretch = $most - $part;
+        $found = [];
+        for ($begin = 0; $begin < $a->steps(); $begin += $stretch - min($part, intdiv($stretch, 2))) {
+            $own = [$aId, $a, $begin, min($stretch, $a->steps() - $begin)];
+            foreach ($this->within($own, [$bId, $b, $from, $part], $step) as $peak) {
+                $found[] = ['lag' => $begin + $peak['lag'] - $from, 'score' => $peak['score']];
+            }
+            if ($begin + $stretch >= $a->steps()) {
+                break;
+            }
+        }
+        usort($found, static fn(array $x, array $y): int => $y['score'] <=> $x['score']);
+
+        return self::apart($found);
+    }
+
+    /**
+     * @param  list<array{lag: int, score: float}>  $peaks  best first
+     * @return list<array{lag: int, score: float}> without those that two stretches found both
+     */
+    private static function apart(array $peaks): array
+    {
+        $kept = [];
+        foreach ($peaks as $peak) {
+            foreach ($kept as $better) {
+                if (abs($better['lag'] - $peak['lag']) <= self::APART) {
+                    continue 2;
+                }
+            }
+            $kept[] = $peak;
+            if (count($kept) === self::PEAKS) {
+                break;
+            }
+        }
+
+        return $kept;
+    }
+
+    /**
+     * @param  array{string, GuideTrack, int, int}  $own  a stretch: first step and how many
+     * @param  array{string, GuideTrack, int, int}  $other  likewise
+     * @return list<array{lag: int, score: float}> steps at which the other stretch begins in this one
+     */
+    private function within(array $own, array $other, int $step): array
+    {
+        $na = intdiv($own[3], $step);
+        $nb = intdiv($other[3], $step);
         $length = Fft::lengthFor($na + $nb);
-        [$ar, $ai] = $this->spectrum($aId, $a, $step, $length);
-        [$br, $bi] = $this->spectrum($bId, $b, $step, $length);
+        [$ar, $ai] = $this->spectrum($own, $step, $length);
+        [$br, $bi] = $this->spectrum($other, $step, $length);
         $re = $im = [];
         for ($i = 0; $i < $length; $i++) {
             $re[] = $ar[$i] * $br[$i] + $ai[$i] * $bi[$i];
@@ -67,18 +119,21 @@ final class CoarseSearch
         );
     }
 
-    /** @return array{list<float>, list<float>} */
-    private function spectrum(string $id, GuideTrack $track, int $step, int $length): array
+    /**
+     * @param  array{string, GuideTrack, int, int}  $stretch
+     * @return array{list<float>, list<float>}
+     */
+    private function spectrum(array $stretch, int $step, int $length): array
     {
-        $key = "$step:$length:$id";
+        [$id, $track, $from, $count] = $stretch;
+        $key = "$step:$length:$from:$count:$id";
         if (!isset($this->spectra[$key])) {
             if ($this->kept > self::KEPT) {
                 $this->spectra = [];
                 $this->kept = 0;
             }
-            [$re, $im] = $track->shape();
-            $re = array_pad(self::thinned($re, $step), $length, 0.0);
-            $im = array_pad(self::thinned($im, $step), $length, 0.0);
+            $re = array_pad(self::thinned($track->envelope($from, $count), $step), $length, 0.0);
+            $im = array_pad(self::thinned($track->onset($from, $count), $step), $length, 0.0);
             Fft::ofLength($length)->forward($re, $im);
             $this->spectra[$key] = [$re, $im];
             $this->kept += 2 * $length;

@@ -102,15 +102,15 @@ final class FineSearch
         $wanted = $closely ? self::WINDOWS : max(self::LEAST_WINDOWS, min(self::WINDOWS, intdiv($overlap, self::STRETCH)));
         $count = max(1, min($wanted, intdiv($overlap, $length)));
         $stretch = intdiv($overlap, $count);
-        $onset = $b->shape()[1];
         $starts = [];
         for ($i = 0; $i < $count; $i++) {
             $first = $begin + $i * $stretch;
             $best = $first;
             $most = -INF;
             // A long stretch is not looked through to its end: a lively second is found soon.
+            $onset = $b->onset(intdiv($first, 80), intdiv(min($stretch, self::STRETCH), 80) + 1);
             for ($at = $first, $end = $first + min($stretch, self::STRETCH); $at + $length <= $end; $at += 2048) {
-                $liveliness = array_sum(array_slice($onset, intdiv($at, 80), intdiv($length, 80)));
+                $liveliness = array_sum(array_slice($onset, intdiv($at, 80) - intdiv($first, 80), intdiv($length, 80)));
                 if ($liveliness > $most) {
                     $most = $liveliness;
                     $best = $at;

@@ -4,6 +4,8 @@ declare(strict_types=1);
 
 namespace Cartella\Core\Lineup\Internal;
 
+use Cartella\Core\Sound\GuideTrack;
+
 /**
  * Says where clips may lie along each other without comparing every one with every other: three loud beginnings and
  * the times between them are a landmark, and clips that hear the same event have many of them in common at one lag.
@@ -17,6 +19,9 @@ final class Landmarks
 {
     /** Beginnings kept to the second, the strongest of their neighbourhood. */
     private const PER_SECOND = 2;
+
+    /** Steps of a neighbourhood. */
+    private const STRETCH = 200;
 
     /** Steps that two beginnings lie apart at least, and the furthest that three of them reach. */
     private const APART = 8;
@@ -38,20 +43,16 @@ final class Landmarks
     /** @var array<int, list<int>> clip and step of the first beginning, by the two distances */
     private array $index = [];
 
-    /** @var list<list<array{int, int, int}>> step and distances by clip */
+    /** @var list<string> step and distances by clip, 64 bits each: a list of lists would take twenty times as much */
     private array $landmarks = [];
 
-    /**
-     * @param  list<float>  $onset  a step each, unit variance
-     * @return int the clip's number here
-     */
-    public function add(array $onset): int
+    /** @return int the clip's number here */
+    public function add(GuideTrack $track): int
     {
         $number = count($this->landmarks);
-        $own = self::of($onset);
-        $this->landmarks[] = $own;
-        foreach ($own as [$at, $first, $second]) {
-            $this->index[($first << 8) | $second][] = ($number << 24) | $at;
+        $this->landmarks[] = self::of($track);
+        foreach (unpack('P*', $this->landmarks[$number]) ?: [] as $one) {
+            $this->index[$one & 0xffff][] = ($number << 24) | ($one >> 16);
         }
 
         return $number;
@@ -66,9 +67,11 @@ final class Landmarks
     {
         $votes = [];
         $own = $this->landmarks[$clip];
-        $step = max(1, intdiv(count($own), self::ASKING));
-        for ($i = 0, $count = count($own); $i < $count; $i += $step) {
-            [$at, $first, $second] = $own[$i];
+        $count = intdiv(strlen($own), 8);
+        $step = max(1, intdiv($count, self::ASKING));
+        for ($i = 0; $i < $count; $i += $step) {
+            $one = (int) (unpack('P', $own, 8 * $i)[1] ?? 0);
+            [$at, $first, $second] = [$one >> 16, ($one >> 8) & 0xff, $one & 0xff];
             for ($a = $first - 1; $a <= $first + 1; $a++) {
                 for ($b = $second - 1; $b <= $second + 1; $b++) {
                     foreach ($this->index[($a << 8) | $b] ?? [] as $entry) {
@@ -111,13 +114,12 @@ final class Landmarks
     }
 
     /**
-     * @param  list<float>  $onset
-     * @return list<array{int, int, int}>
+     * @return string by their steps: the step, and eight bits for each of the two distances
      */
-    private static function of(array $onset): array
+    private static function of(GuideTrack $track): string
     {
-        $peaks = self::beginnings($onset);
-        $found = [];
+        $peaks = self::beginnings($track);
+        $found = '';
         $count = count($peaks);
         for ($i = 0; $i < $count; $i++) {
             for ($j = $i + 1; $j < $count && $j <= $i + self::FOLLOWING; $j++) {
@@ -127,7 +129,7 @@ final class Landmarks
                     if ($second > self::REACH) {
                         break;
                     }
-                    $found[] = [$peaks[$i], $first, $second];
+                    $found .= pack('P', ($peaks[$i] << 16) | ($first << 8) | $second);
                 }
             }
         }
@@ -138,23 +140,20 @@ final class Landmarks
     /**
      * The strongest beginnings of each stretch.
      *
-     * @param  list<float>  $onset
      * @return list<int> steps, in order
      */
-    private static function beginnings(array $onset): array
+    private static function beginnings(GuideTrack $track): array
     {
-        $tops = [];
-        for ($i = 1, $last = count($onset) - 1; $i < $last; $i++) {
-            if ($onset[$i] > 0.5 && $onset[$i] >= $onset[$i - 1] && $onset[$i] > $onset[$i + 1]) {
-                $tops[$i] = $onset[$i];
-            }
-        }
         $kept = [];
-        for ($from = 0, $n = count($onset); $from < $n; $from += 200) {
+        $last = $track->hasUsableSound() ? $track->steps() - 1 : -1;
+        for ($from = 0; $from <= $last; $from += self::STRETCH) {
+            $first = max(0, $from - 1);
+            $onset = $track->onset($first, $from + self::STRETCH + 1 - $first);
             $here = [];
-            for ($i = $from; $i < $from + 200; $i++) {
-                if (isset($tops[$i])) {
-                    $here[$i] = $tops[$i];
+            for ($i = max(1, $from), $end = min($last, $from + self::STRETCH); $i < $end; $i++) {
+                $at = $i - $first;
+                if ($onset[$at] > 0.5 && $onset[$at] >= $onset[$at - 1] && $onset[$at] > $onset[$at + 1]) {
+                    $here[$i] = $onset[$at];
                 }
             }
             arsort($here);

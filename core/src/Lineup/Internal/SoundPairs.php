@@ -135,7 +135,7 @@ final class SoundPairs
                 if ($track->hasUsableSound()) {
                     $this->heard[$clip->id] = $clip;
                     $this->tracks[$clip->id] = $track;
-                    $number = $this->landmarks->add($track->shape()[1]);
+                    $number = $this->landmarks->add($track);
                     $this->numbers[$clip->id] = $number;
                     $this->ids[$number] = $clip->id;
                     $this->ofDevice[$clip->device][$number] = true;

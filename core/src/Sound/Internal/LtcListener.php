@@ -60,8 +60,10 @@ final class LtcListener
     /** @var list<float> where each bit begins, in samples */
     private array $starts = [];
 
-    /** @var list<array{at: float, length: float, hours: int, minutes: int, seconds: int, frame: int, drop: bool}> */
-    private array $frames = [];
+    /** Bytes of a frame that was heard; ten hours are a million of them. */
+    private const FRAME = 21;
+
+    private string $frames = '';
 
     public function __construct()
     {
@@ -110,18 +112,23 @@ final class LtcListener
         ];
     }
 
-    /**
-     * @return list<array{at: float, length: float, hours: int, minutes: int, seconds: int, frame: int,
-     *     drop: bool}> `at` and `length` in samples
-     */
-    public function frames(): array
+    /** To be called when all is heard. */
+    public function end(): void
     {
         // The last bit ends where the next would begin; at the end of the file nothing begins.
         if ($this->crossing !== null && $this->at - $this->crossing > self::SHORTEST) {
             $this->cross(min((float) $this->at, $this->crossing + self::LONGEST - 1));
         }
+    }
 
-        return $this->frames;
+    /** @return \Generator<int, array{at: float, length: float, hours: int, minutes: int, seconds: int, frame: int, drop: int}> samples */
+    public function frames(): \Generator
+    {
+        for ($at = 0, $size = strlen($this->frames); $at < $size; $at += self::FRAME) {
+            /** @var array{at: float, length: float, hours: int, minutes: int, seconds: int, frame: int, drop: int} $frame */
+            $frame = unpack('eat/elength/Chours/Cminutes/Cseconds/Cframe/Cdrop', $this->frames, $at) ?: [];
+            yield $frame;
+        }
     }
 
     private function cross(float $crossing): void
@@ -159,7 +166,7 @@ final class LtcListener
             $frame = $count < self::BITS ? null : self::read(array_slice($this->bits, -self::BITS));
             if ($frame !== null) {
                 $begin = $this->starts[$count - self::BITS];
-                $this->frames[] = ['at' => $begin, 'length' => $to - $begin] + $frame;
+                $this->frames .= pack('eeC5', $begin, $to - $begin, ...$frame);
             }
             [$this->bits, $this->starts] = [[], []];
         } elseif ($count > 4 * self::BITS) {
@@ -170,7 +177,7 @@ final class LtcListener
 
     /**
      * @param  list<int>  $bits
-     * @return array{hours: int, minutes: int, seconds: int, frame: int, drop: bool}|null null for digits that no clock shows
+     * @return array{int, int, int, int, int}|null hours, minutes, seconds, frame, drop; null for digits that no clock shows
      */
     private static function read(array $bits): ?array
     {
@@ -188,6 +195,6 @@ final class LtcListener
 
         return max($units) > 9 || $frame > 29 || $seconds > 59 || $minutes > 59 || $hours > 23
             ? null
-            : ['hours' => $hours, 'minutes' => $minutes, 'seconds' => $seconds, 'frame' => $frame, 'drop' => $bits[10] === 1];
+            : [$hours, $minutes, $seconds, $frame, $bits[10]];
     }
 }

@@ -14,7 +14,7 @@ final class LandmarksTest extends TestCase
     /** @param  list<int>  $samples */
     private static function add(Landmarks $landmarks, array $samples): int
     {
-        return $landmarks->add(GuideTrack::ofBytes(pack('s*', ...$samples))->shape()[1]);
+        return $landmarks->add(GuideTrack::ofBytes(pack('s*', ...$samples)));
     }
 
     public function test_the_clip_that_heard_the_same_has_the_most_votes_at_the_right_lag_and_others_hardly_any(): void
