@@ -35,8 +35,8 @@ $production = $session['productions'][0]['ulid'];
 $day = $facts['days'][0]['ulid'];
 [, $page] = $ask("/api/productions/$production/bins/scene:1/items?from=0&limit=50");
 $clips = array_map(
-    static fn(array $row): array => ['ulid' => $row['ulid'], 'rate' => $row['rate'] ?? ['num' => 25, 'den' => 1], 'frames' => 1500],
-    array_values(array_filter($page['items'], static fn(array $row): bool => $row['kind'] === 'picture')),
+    static fn(array $row): array => ['ulid' => $row['clip'], 'rate' => ['num' => 25, 'den' => 1], 'frames' => 1500],
+    array_values(array_filter($page['rows'], static fn(array $row): bool => $row['clip'] !== null)),
 );
 $manifest = json_decode((string) file_get_contents(__DIR__ . '/../../public/build/manifest.json'), true);
 $engine = '/build/' . $manifest['ui/player/engine/index.ts']['file'];

@@ -783,6 +783,7 @@ export interface Placed {
   point: string | null
   weakest_link: [string, string] | null
   miss_ticks: number | null
+  laid_by: 'timecode' | 'date' | 'order' | null
 }
 
 /**

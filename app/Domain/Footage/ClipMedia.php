@@ -136,7 +136,7 @@ final class ClipMedia
     {
         $found = [];
         foreach ($channels as $channel) {
-            $heard = Ltc::ofFile($file, $channel, $streams);
+            $heard = Ltc::isLikely($file, $channel, $streams, (int) $clip->duration_ticks) ? Ltc::ofFile($file, $channel, $streams) : null;
             if ($heard === null) {
                 continue;
             }

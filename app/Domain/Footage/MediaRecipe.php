@@ -70,6 +70,9 @@ final class MediaRecipe
             '-map',
             '[small]',
             ...self::video($clip, '24'),
+            // So small a picture is done sooner than it is handed round.
+            '-threads',
+            '1',
             '-movflags',
             '+faststart',
             $folder . '/small.part.mp4',

@@ -81,6 +81,7 @@ final class LineupPage
                     ? array_map(static fn(string $ulid): string => $names[$ulid] ?? 'a clip that is gone', $place->evidence['weakest_link'])
                     : null,
                 'miss_ticks' => $place->evidence['miss_ticks'] ?? null,
+                'laid_by' => $place->group > 0 ? $place->evidence['laid_by'] ?? null : null,
             ];
         }
 

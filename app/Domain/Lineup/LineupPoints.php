@@ -15,6 +15,7 @@ use App\Models\User;
 use App\Support\Clock;
 use Cartella\Core\Time\FrameRate;
 use Cartella\Core\Time\Ticks;
+use Illuminate\Support\Collection;
 
 /** What of the line-up a person has to look at: strays, places that are not sure, clocks that were off all day. */
 final class LineupPoints implements PointSource
@@ -61,7 +62,11 @@ final class LineupPoints implements PointSource
             ->whereNull('left_out_at')
             ->where(static fn($query) => $query->whereNotNull('stray_reason')->orWhere('is_sure', false)->orWhere('group', '>', 0))
             ->get();
-        foreach ($rows as $row) {
+        $grouped = $rows->filter(static fn(Placement $row): bool => $row->group > 0 && $row->stray_reason === null);
+        foreach ($grouped->groupBy('group') as $number => $own) {
+            $points[] = self::loose((int) $number, $own);
+        }
+        foreach ($rows->diff($grouped) as $row) {
             $place = ['stage' => 'lineup', 'clip' => $row->clip->ulid];
             if ($row->clip->is_false_start) {
                 continue;
@@ -74,14 +79,6 @@ final class LineupPoints implements PointSource
                     $row->stray_reason,
                     $place,
                     [['name' => 'false', 'label' => 'Mark false start']],
-                    awaits: ['lineup'],
-                ),
-                $row->group > 0 => new OpenPoint(
-                    "group.{$row->clip->ulid}",
-                    'warning',
-                    $row->clip->title() . ' hangs on no recorder file',
-                    'It is tied only to other cameras; its time of day is not known.',
-                    $place,
                     awaits: ['lineup'],
                 ),
                 default => new OpenPoint(
@@ -97,6 +94,30 @@ final class LineupPoints implements PointSource
         }
 
         return $points;
+    }
+
+    /**
+     * Clips that hang together and on nothing else: one tie brings all of them.
+     *
+     * @param  Collection<int, Placement>  $own
+     */
+    private static function loose(int $group, Collection $own): OpenPoint
+    {
+        $first = $own->sortBy('start_ticks')->firstOrFail();
+        $more = count($own) - 1;
+        $by = ['timecode' => 'by their timecode', 'date' => 'by their dates'][$first->evidence['laid_by'] ?? ''] ?? 'behind the others';
+
+        return new OpenPoint(
+            "group.$group",
+            'warning',
+            $first->clip->title() .
+                ($more === 0 ? ' lies ' . str_replace('their', 'its', $by) : sprintf(' and %d more lie %s', $more, $by)),
+            'Nothing ties ' .
+                ($more === 0 ? 'it' : 'them') .
+                ' to the other recordings of the day. A tie by hand brings all of them along.',
+            ['stage' => 'lineup', 'clip' => $first->clip->ulid],
+            awaits: ['lineup'],
+        );
     }
 
     private function doubt(Placement $row): string

@@ -53,13 +53,17 @@ final class MovePlacement
      *
      * @param  int  $startTicks  on the day's clock
      * @param  int|null  $wasTicks  where the person saw it; null for a stray
+     * Where the clip hangs together with others that nothing tied to the day's recordings, all of them come along: it is
+     * what they have in common with it that was found, and not where they lie.
+     *
      * @param  array<string, mixed>  $evidence  what the person went by
+     * @param  int  $group  of what it was tied to
      *
      * @throws Problem if it was moved meanwhile
      */
-    public function place(Clip $clip, User $user, int $startTicks, ?int $wasTicks, array $evidence): Placement
+    public function place(Clip $clip, User $user, int $startTicks, ?int $wasTicks, array $evidence, int $group = 0): Placement
     {
-        $placement = DB::transaction(function () use ($clip, $user, $startTicks, $wasTicks, $evidence): Placement {
+        $placement = DB::transaction(function () use ($clip, $user, $startTicks, $wasTicks, $evidence, $group): Placement {
             // The day's row is the gate: two people who place the same stray come one after the other.
             ShootDay::query()->lockForUpdate()->findOrFail($clip->shoot_day_id);
             $placement =
@@ -70,9 +74,19 @@ final class MovePlacement
                     ['field' => 'start_ticks', 'yours' => $startTicks, 'theirs' => $placement->start_ticks],
                 ]);
             }
-            $this->refuseOverlap($clip, $startTicks);
+            $this->refuseOverlap($clip, $startTicks, $group);
+            $log = new ChangeLog();
+            $others = $this->together($placement, $group);
+            foreach ($others as $other) {
+                $byTicks = $startTicks - (int) $placement->start_ticks;
+                $this->refuseOverlap($other->clip, $other->start_ticks + $byTicks, $group);
+                $other->start_ticks += $byTicks;
+                $other->group = $group;
+                $other->evidence = array_diff_key($other->evidence ?? [], ['laid_by' => true]);
+                $log->save($other);
+            }
             $placement->fill([
-                'group' => 0,
+                'group' => $group,
                 'start_ticks' => $startTicks,
                 'way' => 'hand',
                 'is_sure' => true,
@@ -84,7 +98,10 @@ final class MovePlacement
                 'locked_at' => now(),
                 'left_out_at' => null,
             ]);
-            $this->keep($placement, $clip, $user, 'Place ' . $clip->title() . ' by hand');
+            $log->save($placement);
+            $more = $others->isEmpty() ? '' : sprintf(', and %d with it', count($others));
+            $log->finish($clip->production, $user, 'Place ' . $clip->title() . ' by hand' . $more);
+            Live::tell($clip->production_id, Topic::Lineup);
 
             return $placement;
         });
@@ -169,8 +186,27 @@ final class MovePlacement
         });
     }
 
+    /**
+     * What a clip takes along into another group.
+     *
+     * @return \Illuminate\Support\Collection<int, Placement>
+     */
+    private function together(Placement $placement, int $group): \Illuminate\Support\Collection
+    {
+        return (int) $placement->group === 0 || $placement->group === $group
+            ? new \Illuminate\Support\Collection()
+            : Placement::query()
+                ->with('clip')
+                ->where('shoot_day_id', $placement->shoot_day_id)
+                ->where('group', $placement->group)
+                ->where('clip_id', '!=', $placement->clip_id)
+                ->whereNotNull('start_ticks')
+                ->lockForUpdate()
+                ->get();
+    }
+
     /** One device records one clip at a time; half a frame is what its own clock may be off. */
-    private function refuseOverlap(Clip $clip, int $startTicks): void
+    private function refuseOverlap(Clip $clip, int $startTicks, int $group = 0): void
     {
         $half = intdiv(Ticks::PER_SECOND, 50);
         $other = Clip::query()
@@ -178,7 +214,7 @@ final class MovePlacement
             ->where('clips.shoot_day_id', $clip->shoot_day_id)
             ->where('clips.device_id', $clip->device_id)
             ->where('clips.id', '!=', $clip->id)
-            ->where('placements.group', 0)
+            ->where('placements.group', $group)
             ->where('placements.start_ticks', '<', $startTicks + $clip->duration_ticks - $half)
             ->whereRaw('placements.start_ticks + clips.duration_ticks > ?', [$startTicks + $half])
             ->first(['clips.name', 'clips.label'])

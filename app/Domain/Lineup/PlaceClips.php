@@ -153,13 +153,28 @@ final class PlaceClips
             $clip->start_ticks === null ? null : $clip->start_ticks + $correction,
             $recorded === false ? null : $recorded * Ticks::PER_SECOND,
             $this->sound($clip, $guide),
-            $isFixed && $clip->placement?->start_ticks !== null ? $clip->placement->start_ticks - $base : null,
+            // A place that only a date gave ties nothing to the day's clock.
+            $isFixed && $clip->placement?->start_ticks !== null && $clip->placement->group === 0
+                ? $clip->placement->start_ticks - $base
+                : null,
             $markers,
             $mark?->in_ticks,
             $mark?->out_ticks,
             // A recording over several takes is of no one of them.
             $clip->parts->count() === 1 ? $clip->parts->first()->take->label() : null,
+            self::ties($clip),
         );
+    }
+
+    /** @return array<string, int> what a person tied it to, where that lies on no clock of the day */
+    private static function ties(Clip $clip): array
+    {
+        $place = $clip->placement;
+        $known = $place?->evidence;
+
+        return $place?->isHeld() === true && $place->group > 0 && isset($known['against'], $known['against_ticks'], $known['own_ticks'])
+            ? [(string) $known['against'] => $known['against_ticks'] - $known['own_ticks']]
+            : [];
     }
 
     /**
@@ -261,20 +276,28 @@ final class PlaceClips
         $isFree = static fn(Clip $clip): bool => isset($moving[$clip->id]) &&
             $now->get($clip->id)?->isHeld() !== true &&
             $now->get($clip->id)?->left_out_at === null;
+        $groups = $this->groups($day, $clips, $result, $base, $moving, $isWhole);
         foreach ($result->placements as $place) {
             $clip = $clips[$place->id];
-            if ($isFree($clip)) {
+            $held = $now->get($clip->id);
+            if ($held?->isHeld() === true && $held->group > 0) {
+                // It keeps what a person tied it to, and goes where that goes.
+                $held->update([
+                    'group' => $groups[$place->group]['number'],
+                    'start_ticks' => $groups[$place->group]['start_ticks'] + $place->startTicks,
+                ]);
+            } elseif ($isFree($clip)) {
                 Placement::query()->updateOrCreate(
                     ['clip_id' => $clip->id],
                     [
                         'shoot_day_id' => $day->id,
-                        'group' => $place->group,
-                        'start_ticks' => $base + $place->startTicks,
+                        'group' => $groups[$place->group]['number'],
+                        'start_ticks' => $groups[$place->group]['start_ticks'] + $place->startTicks,
                         'way' => $place->way->value,
                         'confidence' => $place->confidence,
                         'is_sure' => $place->sure,
                         'drift_ppm' => $place->driftPpm,
-                        'evidence' => $place->evidence,
+                        'evidence' => $place->evidence + array_filter(['laid_by' => $groups[$place->group]['by']]),
                         'stray_reason' => null,
                     ],
                 );
@@ -315,5 +338,34 @@ final class PlaceClips
                 ])->save();
             }
         }
+    }
+
+    /**
+     * Where each group of a run lies on the day. A group to which clips belong that are not to move keeps its number and
+     * its place; the others come behind those that are there.
+     *
+     * @param  Collection<string, Clip>  $clips
+     * @param  array<int, mixed>  $moving  by clip id
+     * @return array<int, array{number: int, start_ticks: int, by: string|null}> by the run's number
+     */
+    private function groups(ShootDay $day, Collection $clips, LineupResult $result, int $base, array $moving, bool $isWhole): array
+    {
+        $next = $isWhole ? 1 : 1 + (int) Placement::query()->where('shoot_day_id', $day->id)->max('group');
+        $groups = [0 => ['number' => 0, 'start_ticks' => $base, 'by' => null]];
+        foreach ($result->placements as $place) {
+            $stays = $clips[$place->id]->placement;
+            if ($place->group > 0 && !isset($moving[$clips[$place->id]->id]) && $stays?->start_ticks !== null && $stays->group > 0) {
+                $groups[$place->group] ??= [
+                    'number' => $stays->group,
+                    'start_ticks' => $stays->start_ticks - $place->startTicks,
+                    'by' => $stays->evidence['laid_by'] ?? null,
+                ];
+            }
+        }
+        foreach ($result->groups as $group => $laid) {
+            $groups[$group] ??= ['number' => $next++, 'start_ticks' => $base + $laid['offset_ticks'], 'by' => $laid['by']];
+        }
+
+        return $groups;
     }
 }

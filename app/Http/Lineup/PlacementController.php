@@ -103,16 +103,32 @@ final class PlacementController extends Controller
         $own = isset($input['own_ticks'])
             ? (int) $input['own_ticks']
             : Ticks::ofFrames((int) $input['frame'], $rate) + intdiv(Ticks::ofFrames(1, $rate), 2);
+        $known = ['against' => $against->ulid, 'own_ticks' => $own, 'against_ticks' => (int) $input['against_ticks']];
+        $was = $input['was_ticks'] === null ? null : (int) $input['was_ticks'];
+        if ($clip->placement?->start_ticks !== null && (int) $clip->placement->group === 0 && (int) $against->placement->group > 0) {
+            // The day's clock stays; what hangs on nothing comes to it.
+            if ($was !== $clip->placement->start_ticks) {
+                throw Problem::editedMeanwhile($clip->title(), [
+                    ['field' => 'start_ticks', 'yours' => $was, 'theirs' => $clip->placement->start_ticks],
+                ]);
+            }
+            $move->place(
+                $against,
+                self::who($request),
+                $clip->placement->start_ticks + $own - (int) $input['against_ticks'],
+                $against->placement->start_ticks,
+                ['against' => $clip->ulid, 'own_ticks' => (int) $input['against_ticks'], 'against_ticks' => $own],
+            );
+
+            return new JsonResponse(new PlaceMadeAnswer($clip->placement->start_ticks));
+        }
         $placement = $move->place(
             $clip,
             self::who($request),
             $against->placement->start_ticks + (int) $input['against_ticks'] - $own,
-            $input['was_ticks'] === null ? null : (int) $input['was_ticks'],
-            [
-                'against' => $against->ulid,
-                'own_ticks' => $own,
-                'against_ticks' => (int) $input['against_ticks'],
-            ],
+            $was,
+            $known,
+            (int) $against->placement->group,
         );
 
         return new JsonResponse(new PlaceMadeAnswer($placement->start_ticks));

@@ -30,6 +30,9 @@ final class Lineup
     /** What two clips of one device overlap by when they were laid on the wrong event, and not only on a drifting clock. */
     private const OVERLAP_TICKS = Ticks::PER_SECOND / 2;
 
+    /** What a group lies behind the others where no clock says where. */
+    private const APART_TICKS = 60 * Ticks::PER_SECOND;
+
     private readonly Network $network;
 
     private readonly LineupClip $zero;
@@ -77,7 +80,7 @@ final class Lineup
     public static function of(array $clips, array $ways, ?callable $progress = null, ?string $anchor = null): LineupResult
     {
         if ($clips === []) {
-            return new LineupResult(null, [], [], [], [], []);
+            return new LineupResult(null, [], [], [], [], [], []);
         }
         $lineup = new self($clips, $anchor);
         $lineup->tieLocked();
@@ -110,6 +113,11 @@ final class Lineup
                 $this->network->tie(
                     new Link($this->zero->id, $clip->id, $clip->lockedTicks, Way::Hand, 1.0, true, evidence: ['locked' => true]),
                 );
+            }
+            foreach ($clip->ties as $other => $ticks) {
+                if (isset($this->clips[$other]) && !$this->network->isTied((string) $other, $clip->id)) {
+                    $this->network->tie(new Link((string) $other, $clip->id, $ticks, Way::Hand, 1.0, true, evidence: ['locked' => true]));
+                }
             }
         }
     }
@@ -388,6 +396,7 @@ final class Lineup
             $strays,
             $this->offsets[Way::Timecode->value] ?? [],
             $this->offsets[Way::Clock->value] ?? [],
+            $this->laid($placements),
         );
     }
 
@@ -474,6 +483,80 @@ final class Lineup
         }
 
         return $kept;
+    }
+
+    /**
+     * Where groups that nothing ties to the zero lie beside it, as far as clocks say: no tie, and no more than an order in
+     * which a person finds them.
+     *
+     * @param  list<Placement>  $placements
+     * @return array<int, array{offset_ticks: int, by: 'timecode'|'date'|'order'}> by group, those after the first
+     */
+    private function laid(array $placements): array
+    {
+        $groups = $ends = [];
+        foreach ($placements as $place) {
+            $groups[$place->group][] = $place;
+            $ends[$place->group] = max($ends[$place->group] ?? 0, $place->startTicks + $this->clips[$place->id]->durationTicks);
+        }
+        $timecode = fn(LineupClip $clip): ?int => $clip->startTicks === null
+            ? null
+            : $clip->startTicks + ($this->offsets[Way::Timecode->value][$clip->device]['offset_ticks'] ?? 0);
+        $date = fn(LineupClip $clip): ?int => $clip->recordedTicks === null
+            ? null
+            : $clip->recordedTicks + ($this->offsets[Way::Clock->value][$clip->device]['offset_ticks'] ?? 0);
+        $laid = [];
+        $last = $ends[0] ?? 0;
+        ksort($groups);
+        foreach ($groups as $group => $own) {
+            if ($group === 0) {
+                continue;
+            }
+            // A date says the day as well; a timecode that starts at nought each morning says neither.
+            $byDate = $this->between($groups[0] ?? [], $own, $date);
+            $byTimecode = $this->between($groups[0] ?? [], $own, $timecode);
+            // What is half a day before belongs to the morning after.
+            $byTimecode = $byTimecode === null || $byTimecode >= -intdiv(Ticks::PER_DAY, 2) ? $byTimecode : $byTimecode + Ticks::PER_DAY;
+            $isOneDevice =
+                array_intersect(
+                    array_map(static fn(Placement $place): string => $place->device, $own),
+                    array_map(static fn(Placement $place): string => $place->device, $groups[0] ?? []),
+                ) !== [];
+            [$offset, $by] = match (true) {
+                $byTimecode !== null && ($isOneDevice || $byDate === null) => [$byTimecode, 'timecode'],
+                $byDate !== null => [$byDate, 'date'],
+                default => [$last + self::APART_TICKS, 'order'],
+            };
+            $laid[$group] = ['offset_ticks' => $offset, 'by' => $by];
+            $last = max($last, $offset + $ends[$group]);
+        }
+
+        return $laid;
+    }
+
+    /**
+     * @param  list<Placement>  $zero
+     * @param  list<Placement>  $own
+     * @param  callable(LineupClip): ?int  $timeOf
+     * @return int|null ticks from the zero to the group's own, null where one of them has no such times
+     */
+    private function between(array $zero, array $own, callable $timeOf): ?int
+    {
+        $middle = function (array $places) use ($timeOf): ?int {
+            $times = [];
+            foreach ($places as $place) {
+                $time = $timeOf($this->clips[$place->id]);
+                if ($time !== null) {
+                    $times[] = $time - $place->startTicks;
+                }
+            }
+            sort($times);
+
+            return $times[intdiv(count($times), 2)] ?? null;
+        };
+        [$from, $to] = [$middle($zero), $middle($own)];
+
+        return $from === null || $to === null ? null : $to - $from;
     }
 
     /** @return list<string> */

@@ -19,6 +19,7 @@ final class LineupClip
      * @param  array<string, int>  $marks  ticks from the clip's start, by the name of the marker
      * @param  int|null  $inTicks  its in-point, ticks from the clip's start
      * @param  int|null  $outTicks  its out-point, likewise
+     * @param  array<string, int>  $ties  where it begins in other clips, ticks, as a person has tied them, by their ids
      * @param  string|null  $take  what the clip is known to show or to have heard: clips of one take belong together
      */
     public function __construct(
@@ -34,5 +35,6 @@ final class LineupClip
         public readonly ?int $inTicks = null,
         public readonly ?int $outTicks = null,
         public readonly ?string $take = null,
+        public readonly array $ties = [],
     ) {}
 }

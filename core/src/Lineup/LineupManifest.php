@@ -69,6 +69,7 @@ final class LineupManifest
             $strays + $result->strays,
             $result->deviceOffsets,
             $result->recordedOffsets,
+            $result->groups,
         );
     }
 

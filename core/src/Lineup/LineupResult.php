@@ -15,6 +15,8 @@ final readonly class LineupResult
      *     get the zero's
      * @param  array<string, array{offset_ticks: int, votes: int, sure: bool}>  $recordedOffsets  likewise to its recorded dates, which
      *     another clock of the device writes
+     * @param  array<int, array{offset_ticks: int, by: 'timecode'|'date'|'order'}>  $groups  where a group's zero lies on the zero's clock
+     *     as far as its clips' own clocks say, which ties nothing
      */
     public function __construct(
         public ?string $zero,
@@ -23,6 +25,7 @@ final readonly class LineupResult
         public array $strays,
         public array $deviceOffsets,
         public array $recordedOffsets,
+        public array $groups,
     ) {}
 
     /** @return array<string, mixed> as `cartella-core lineup` prints it */
@@ -51,6 +54,7 @@ final readonly class LineupResult
             ),
             'device_offsets' => (object) $this->deviceOffsets,
             'recorded_offsets' => (object) $this->recordedOffsets,
+            'groups' => (object) $this->groups,
         ];
     }
 }

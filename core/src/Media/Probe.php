@@ -100,7 +100,7 @@ final class Probe
     /**
      * When a recorder says it began, ISO 8601 without a zone.
      *
-     * @param  array<string, int|string>|null  $bext
+     * @param  array<string, int|float|string>|null  $bext
      */
     public static function bextDate(?array $bext): ?string
     {
@@ -139,8 +139,14 @@ final class Probe
         }
         $still = $picture !== null && $sounds === [] && array_intersect($formats, self::STILL_FORMATS) !== [];
         $problems = [];
-        $rate = $picture !== null && !$still ? self::rate($picture) : null;
+        $rate = $picture !== null && !$still ? self::rate($picture) ?? self::constant($picture) : null;
         $frames = $rate !== null ? self::frames($path, $picture, $problems) : null;
+        $seconds = (float) ($picture['duration'] ?? ($format['duration'] ?? 0));
+        if ($rate !== null && $frames !== null && self::isVariable($picture, $rate, $frames, $seconds)) {
+            // Phones and screens write a frame when they have one: the file's own length counts, and proxies are of a constant rate.
+            $rate = self::constant($picture) ?? $rate;
+            $frames = max(1, (int) round(($seconds * $rate->num) / $rate->den));
+        }
         [$start, $label, $source, $rate] = $still ? [null, null, null, null] : self::start($streams, $picture, $format, $rate, $problems);
         $duration = match (true) {
             $still => null,
@@ -212,6 +218,37 @@ final class Probe
         }
 
         return null;
+    }
+
+    /** @param  array<string, mixed>  $picture */
+    private static function isVariable(array $picture, FrameRate $rate, int $frames, float $seconds): bool
+    {
+        // The last frame's own length is written down in more than one way.
+        return $seconds > 0 &&
+            abs($seconds - ($frames * $rate->den) / $rate->num) > max((2.5 * $rate->den) / $rate->num, 0.002 * $seconds) &&
+            ($picture['r_frame_rate'] ?? '') !== ($picture['avg_frame_rate'] ?? '');
+    }
+
+    /**
+     * The constant rate at which pictures of a variable one are shown: the known one that is nearest to their mean.
+     *
+     * @param  array<string, mixed>  $picture
+     */
+    private static function constant(array $picture): ?FrameRate
+    {
+        $mean = (string) ($picture['avg_frame_rate'] ?? '');
+        $isVariable = $mean !== ($picture['r_frame_rate'] ?? '');
+        if (!$isVariable || preg_match('/\A(\d{1,9})\/([1-9]\d{0,8})\z/', $mean, $part) !== 1) {
+            return null;
+        }
+        $mean = (int) $part[1] / (int) $part[2];
+        $names = ['23.976', '24', '25', '29.97', '30', '50', '59.94', '60'];
+        usort(
+            $names,
+            static fn(string $x, string $y): int => abs((float) $x - $mean) <=> abs((float) $y - $mean) ?: (float) $y <=> (float) $x,
+        );
+
+        return FrameRate::parse($names[0]);
     }
 
     /**
@@ -318,7 +355,8 @@ final class Probe
     private static function tag(iterable $places, string $name): ?string
     {
         foreach ($places as $place) {
-            $value = trim((string) ($place['tags'][$name] ?? ''));
+            // Matroska writes the names of its tags large.
+            $value = trim((string) ($place['tags'][$name] ?? ($place['tags'][strtoupper($name)] ?? '')));
             if ($value !== '') {
                 return Text::utf8($value);
             }

@@ -13,7 +13,7 @@ final readonly class WavFile
 {
     /**
      * @param  int  $dataBytes  bytes of whole sample frames that are really there, whatever the header claims
-     * @param  array<string, int|string>|null  $bext  fields of EBU Tech 3285, `time_reference` in samples
+     * @param  array<string, int|float|string>|null  $bext  fields of EBU Tech 3285, `time_reference` in samples
      * @param  list<array{sample: int, label: string, length: int|null}>  $markers  from `cue ` and `LIST adtl`
      * @param  list<string>  $problems
      * @param  bool  $isWhole  no chunk claims more than the file holds

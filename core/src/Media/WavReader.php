@@ -168,7 +168,9 @@ final class WavReader
             throw UnableToReadMedia::chunk($this->path, 'fmt ', 12, 'is missing');
         }
         if ($this->dataOffset === null) {
-            throw UnableToReadMedia::chunk($this->path, 'data', 12, 'is missing');
+            // What was written before the samples is told all the same: when it began, and what the recorder noted.
+            $this->problems[] = 'The file has no samples: its data chunk is missing.';
+            $this->isWhole = false;
         }
         $ixml = null;
         if (isset($this->chunks['iXML'])) {
@@ -178,7 +180,7 @@ final class WavReader
         return new WavFile(
             $this->path,
             $this->format,
-            $this->dataOffset,
+            $this->dataOffset ?? $this->size,
             $this->dataBytes - ($this->dataBytes % $this->format->frameBytes),
             isset($this->chunks['bext']) ? $this->bext($this->chunks['bext']) : null,
             $ixml,
@@ -188,7 +190,7 @@ final class WavReader
         );
     }
 
-    /** @return array<string, int|string>|null */
+    /** @return array<string, int|float|string>|null */
     private function bext(string $content): ?array
     {
         if (strlen($content) < 346) {
@@ -213,8 +215,31 @@ final class WavReader
             'time' => $text(330, 8),
             'time_reference' => $time,
             'version' => strlen($content) >= 348 ? unpack('v', $content, 346)[1] : 0,
+            ...self::loudness($content),
             'coding_history' => strlen($content) > 602 ? Text::utf8(rtrim(substr($content, 602), "\0\r\n")) : '',
         ];
+    }
+
+    /**
+     * Loudness of version 2 (EBU Tech 3285 v2): LUFS, LU and dBTP.
+     *
+     * @return array<string, float>
+     */
+    private static function loudness(string $content): array
+    {
+        if (strlen($content) < 422 || unpack('v', $content, 346)[1] < 2) {
+            return [];
+        }
+        $found = [];
+        $names = ['loudness_value', 'loudness_range', 'max_true_peak', 'max_momentary', 'max_short_term'];
+        foreach (array_values(unpack('v5', $content, 412) ?: []) as $at => $raw) {
+            // What the standard has for a value that nobody measured.
+            if ($raw !== 0x7fff) {
+                $found[$names[$at]] = ($raw > 0x7fff ? $raw - 0x10000 : $raw) / 100;
+            }
+        }
+
+        return $found;
     }
 
     /** @return list<array{sample: int, label: string, length: int|null}> */

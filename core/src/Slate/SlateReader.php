@@ -15,18 +15,43 @@ final class SlateReader
     /** As people type it; two folders `100/5` are no slate. */
     private const TYPED = '{setup}/{take}[{-}{device}]';
 
-    /** `S12A T3`, `Scene 12A Take 3`; `12A-T03`, `12A_T03`; `12A-3`, `12-A-3`, `12A/3`; `12A_3`; `012A003`. */
+    /** `S12A T3`, `Scene 12A Take 3`; `12A-T03`, `12A_T03`; `12A-3`, `12-A-3`, `12A/3`; `12A_3`, `12A 3`; `012A003`. */
     public const LETTER = [
         '{s}[{-}]{setup}{-}{t}[{-}]{take}[{-}{device}]',
         '{setup}{-}{t}[{-}]{take}[{-}{device}]',
         '{setup}-{take}[{-}{device}]',
         self::TYPED,
         '{setup+}_{take}[{-}{device}]',
+        '{setup+} {take}[{-}{device}]',
         '{setup+:3}{take:3}',
     ];
 
-    /** The scene may stand before the running number: `12 214 T2`, `214-2`, `SL214 TK2`. */
-    public const NUMBER = ['{s}[{-}]{setup}{-}{t}[{-}]{take}[{-}{device}]', '[{scene}{-}]{setup}{-}[{t}[{-}]]{take}[{-}{device}]'];
+    /** The scene may stand before the running number: `12 214 T2`, `214-2`, `SL214 TK2`, `SC12_SL145_T2`. */
+    public const NUMBER = [
+        '{s}[{-}]{setup}{-}{t}[{-}]{take}[{-}{device}]',
+        '{s}[{-}]{scene}{-}{s}[{-}]{setup}{-}{t}[{-}]{take}[{-}{device}]',
+        '[{scene}{-}]{setup}{-}[{t}[{-}]]{take}[{-}{device}]',
+    ];
+
+    /**
+     * What people write around a slate, and what is left of it: the word slate, spaces around a dash, the roll before it,
+     * that there is no sound, and the number of a recorder's file behind a take.
+     */
+    private const AROUND = [
+        '/\b(?:SLATE|Slate|slate)(?=[ _.-]?\d)/' => 'SL',
+        '/ +- +/' => '-',
+        '/\A(?:ROLL|Roll|roll|RL|Rl|rl)[ _.-]?[A-Z]{0,2}\d{1,4}[ _.-]+(?=[A-Z]?\d)/' => '',
+        '/[ _.-]+(?:MOS|Mos|mos)\z/' => '',
+        '/((?:T|TK|TAKE|Tk|Take|t|tk|take)[ _.-]?\d{1,3}[a-hj-np-z]?)_\d{1,2}\z/' => '$1',
+    ];
+
+    /** A pickup's letters before its take, `12Apu-2`; behind it they are read as they stand. */
+    private const PICKUP =
+        '/\A((?:[A-Za-z]{1,5}[ _.-]?)?[A-Z]?\d{1,4}[A-Za-z]{0,2}?)[ _.-]?(?:pu|PU|Pu)' .
+        '([ _\/.-]+(?:(?:T|TK|TAKE|Tk|Take|t|tk|take)[ _.-]?)?\d{1,3})(?=\z|[ _.-][A-Z]\z)/';
+
+    /** What a picture's format is called: `24p 4` is no setup and no take. */
+    private const FORMAT = '/(?<![0-9A-Za-z])(?:2[345]|30|48|50|60|720|1080|2160)[pi](?![0-9A-Za-z])/';
 
     /** A camera's own name for a clip, roll and count, such as `A003C005`: it names the device and no slate. */
     private const CAMERA = '/\A(?<device>[A-Z])\d{3}_?C\d{3,4}(?:_.*)?\z/';
@@ -78,11 +103,19 @@ final class SlateReader
 
             return $slate === null ? ['slate' => $own, 'pattern' => null] : $slate;
         }
-        if (preg_match(self::MOMENT, $last) === 1) {
+        if (preg_match(self::MOMENT, $last) === 1 || preg_match(self::FORMAT, $last) === 1) {
             return ['slate' => new Slate(), 'pattern' => null];
         }
 
-        return $this->first($text) ?? ['slate' => new Slate(), 'pattern' => null];
+        $text = (string) preg_replace(self::PICKUP, '$1$2PU', $text);
+
+        return $this->first($text) ?? ($this->first(self::plain($text)) ?? ['slate' => new Slate(), 'pattern' => null]);
+    }
+
+    /** Without what people write around a slate. */
+    private static function plain(string $text): string
+    {
+        return trim((string) preg_replace(array_keys(self::AROUND), array_values(self::AROUND), $text));
     }
 
     /**

@@ -29,6 +29,11 @@ final class Ltc
 
     private const MOST_CHANNELS = 999;
 
+    /** Pieces that say whether a channel may carry it at all. */
+    private const PIECES = 5;
+
+    private const PIECE_SECONDS = 2;
+
     /**
      * @param  FrameRate  $rate  as counted, and as fast as it was heard where that can be told
      * @param  int  $startTicks  the time at the file's first sample
@@ -76,6 +81,44 @@ final class Ltc
         }
 
         return self::of($listener);
+    }
+
+    /**
+     * Whether a channel is worth listening to all along: a frame is heard in one of some short pieces spread over it.
+     *
+     * @param  int  $channel  from 1, through all streams
+     * @param  non-empty-list<int>  $streams  channels of each stream
+     *
+     * @throws UnableToReadMedia if ffmpeg cannot decode the file
+     */
+    public static function isLikely(string $path, int $channel, array $streams, int $durationTicks): bool
+    {
+        $seconds = intdiv($durationTicks, Ticks::PER_SECOND);
+        if ($seconds < 2 * self::PIECES * self::PIECE_SECONDS) {
+            return true;
+        }
+        [$stream, $index] = SoundStreams::at($streams, $channel);
+        for ($piece = 0; $piece < self::PIECES; $piece++) {
+            $from = intdiv(($seconds - self::PIECE_SECONDS) * $piece, self::PIECES - 1);
+            $listener = new LtcListener();
+            $run = Process::run(
+                [
+                    ...Ffmpeg::command(),
+                    ...Ffmpeg::input($path, ['-ss', (string) $from]),
+                    ...['-t', (string) self::PIECE_SECONDS, '-map', "0:a:$stream", '-af', "pan=mono|c0=c$index"],
+                    ...['-ar', (string) self::SAMPLE_RATE, '-f', 's16le', '-'],
+                ],
+                $listener->hear(...),
+            );
+            if ($run['status'] !== 0) {
+                throw UnableToReadMedia::program('ffmpeg', $path, $run['error']);
+            }
+            if ($listener->frames()->valid()) {
+                return true;
+            }
+        }
+
+        return false;
     }
 
     /** @param  string  $bytes  16-bit little-endian samples at 48 kHz, one channel */

@@ -62,6 +62,32 @@ final class ProbePictureTest extends TestCase
         self::assertSame('tmcd', $info->startSource);
     }
 
+    public function test_a_file_of_a_variable_rate_lasts_as_long_as_its_own_timestamps_say(): void
+    {
+        // Half of its pictures are left out after two seconds, as a screen that hardly changes is written.
+        $file = "$this->folder/screen.mp4";
+        $made = Process::run([
+            ...['ffmpeg', '-v', 'error', '-f', 'lavfi', '-i', 'testsrc=size=64x36:rate=30', '-t', '10'],
+            ...['-vf', "select='lt(t,2)+not(mod(n,2))'", '-fps_mode', 'vfr', '-c:v', 'libx264', '-pix_fmt', 'yuv420p', $file],
+        ]);
+        self::assertSame(0, $made['status'], $made['error']);
+        $info = Probe::file($file);
+        self::assertEqualsWithDelta(9.95, $info->durationTicks / Ticks::PER_SECOND, 0.1, 'to the last picture, and a frame of it');
+        self::assertSame($info->durationTicks, Ticks::ofFrames((int) $info->frames, $info->rate ?? self::fail('no rate')));
+        self::assertSame([], $info->problems);
+    }
+
+    public function test_a_timecode_that_stands_in_a_matroska_files_tags_is_its_start(): void
+    {
+        $file = "$this->folder/clip.mkv";
+        $made = Process::run([
+            ...['ffmpeg', '-v', 'error', '-f', 'lavfi', '-i', 'testsrc=size=64x36:rate=25', '-frames:v', '30'],
+            ...['-metadata', 'timecode=09:12:10:05', '-c:v', 'mpeg4', $file],
+        ]);
+        self::assertSame(0, $made['status'], $made['error']);
+        self::assertSame('09:12:10:05', Probe::file($file)->startTimecode);
+    }
+
     public function test_peaks_halve_from_level_to_level_and_keep_the_loudest_sample(): void
     {
         $samples = '';

@@ -182,6 +182,32 @@ final class WavReaderTest extends TestCase
         self::assertSame('café', $wav->ixml?->note);
     }
 
+    public function test_loudness_of_the_second_version_is_told_as_far_as_it_was_measured(): void
+    {
+        $bext = pack('a256a32a32a10a8P', 'described', 'Recorder', 'REF', '2026-10-05', '09:12:10', 48_000) . pack('v', 2);
+        $bext .= str_repeat("\0", 64) . pack('v5', -2310 & 0xffff, 710, -105 & 0xffff, 0x7fff, -1820 & 0xffff) . str_repeat("\0", 180);
+        $file = WavBuilder::pcm(100, 1, 16, 48_000)
+            ->with('bext', $bext)
+            ->write("$this->folder/loud.wav");
+        $told = Probe::file($file)->bext ?? [];
+        self::assertSame(
+            [-23.1, 7.1, -1.05, -18.2],
+            [$told['loudness_value'], $told['loudness_range'], $told['max_true_peak'], $told['max_short_term']],
+        );
+        self::assertArrayNotHasKey('max_momentary', $told);
+    }
+
+    public function test_a_file_that_ends_before_its_samples_still_says_when_it_began(): void
+    {
+        $bytes = WavBuilder::pcm(100, 1, 16, 48_000)
+            ->withBext(48_000 * 3600)
+            ->bytes();
+        $file = $this->file('cut.wav', substr($bytes, 0, (int) strpos($bytes, 'data')));
+        $info = Probe::file($file);
+        self::assertSame([3600 * Ticks::PER_SECOND, 0, 'bext'], [$info->startTicks, $info->durationTicks, $info->startSource]);
+        self::assertStringContainsString('no samples', implode(' ', $info->problems));
+    }
+
     public function test_markers_come_with_their_labels(): void
     {
         $cue = pack('V', 1) . pack('VVa4VVV', 7, 0, 'data', 0, 0, 24_000);

@@ -9,6 +9,8 @@ use Cartella\Core\Sound\Internal\LtcListener;
 use Cartella\Core\Sound\Ltc;
 use Cartella\Core\Tests\Support\Folder;
 use Cartella\Core\Tests\Support\LtcWriter;
+use Cartella\Core\Tests\Support\Noise;
+use Cartella\Core\Tests\Support\WavBuilder;
 use Cartella\Core\Time\FrameRate;
 use Cartella\Core\Time\Instant;
 use Cartella\Core\Time\Ticks;
@@ -65,6 +67,15 @@ final class LtcTest extends TestCase
             $read->startTicks,
             Ticks::PER_SECOND / 2000,
         );
+    }
+
+    public function test_a_channel_on_which_it_begins_late_is_worth_listening_to_and_one_with_speech_is_not(): void
+    {
+        $late = str_repeat("\0\0", 30 * 48_000) . LtcWriter::write(FrameRate::parse('25'), '10:00:00:00', '10:00:09:24');
+        $file = WavBuilder::pcm(0, 1, 16, 48_000, $late)->write("$this->folder/late.wav");
+        self::assertTrue(Ltc::isLikely($file, 1, [1], 40 * Ticks::PER_SECOND));
+        $speech = WavBuilder::pcm(0, 1, 16, 8000, pack('s*', ...Noise::speech(40, 3)))->write("$this->folder/speech.wav");
+        self::assertFalse(Ltc::isLikely($speech, 1, [1], 40 * Ticks::PER_SECOND));
     }
 
     public function test_frames_that_were_lost_are_counted_through(): void

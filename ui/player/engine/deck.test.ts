@@ -92,6 +92,22 @@ describe('deck', () => {
     expect((deck.frame(24) as unknown as { number: number }).number).toBe(19)
   })
 
+  it('comes to the frame that was asked for last, whenever in the work on another one that was', async () => {
+    for (let later = 0; later < 40; later++) {
+      const { source } = medium(5000)
+      const deck = new Deck(
+        () => Promise.resolve(source),
+        () => {},
+      )
+      deck.want(100, 1)
+      for (let n = 0; n < later; n++) await Promise.resolve()
+      deck.want(3000, 1)
+      await settled()
+      expect(deck.frame(3000), `asked ${later} moments later`).not.toBeNull()
+      deck.close()
+    }
+  })
+
   it('says once what hinders it, and asks no more', async () => {
     let opened = 0
     const deck = new Deck(

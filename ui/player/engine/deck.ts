@@ -90,8 +90,9 @@ export class Deck {
         const asked = frame
         const end = await source.group(frame, (number, picture) => this.take(number, picture))
         if (end === null) this.end = Math.max(...this.frames.keys(), asked) + 1
-        // A medium that is shorter than it was said to be shows its last picture.
-        if (!this.frames.has(asked) && !this.lend(asked)) break
+        // A medium that is shorter than it was said to be shows its last picture. What was given back since it was
+        // asked for, as somebody went elsewhere meanwhile, is not what is missing.
+        if (this.next() === asked && !this.lend(asked)) break
       }
     } catch (trouble) {
       this.trouble = trouble instanceof MediaTrouble ? trouble.trouble : 'decode'

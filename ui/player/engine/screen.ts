@@ -27,6 +27,10 @@ export class Screen {
   private pen: CanvasRenderingContext2D | null = null
   private drawn: Shown | null = null
   private isClear = true
+  private isCopying = false
+  private pixels: ImageData | null = null
+  /** Whether this browser copies pixels out of a frame as a canvas takes them. */
+  private static copies = true
 
   constructor(
     private pictures: Picture[],
@@ -37,7 +41,7 @@ export class Screen {
   ) {}
 
   attach(canvas: HTMLCanvasElement | null): void {
-    this.pen = canvas?.getContext('2d', { alpha: false, desynchronized: false }) ?? null
+    this.pen = canvas?.getContext('2d', { alpha: false }) ?? null
     this.drawn = null
     this.isClear = false
     // What came before there was anything to draw on is drawn now.
@@ -112,16 +116,57 @@ export class Screen {
 
   private show(piece: Picture, frame: number, picture: Shown, speed: number): void {
     const pen = this.pen
-    if (pen !== null) {
-      const image = picture as unknown as VideoFrame
-      const { displayWidth: width, displayHeight: height } = image
-      if (width !== undefined && (pen.canvas.width !== width || pen.canvas.height !== height)) {
-        pen.canvas.width = width
-        pen.canvas.height = height
-      }
+    const image = picture as unknown as VideoFrame
+    if (pen === null || image.visibleRect === undefined) {
+      this.isShown(piece, frame, picture, speed)
+      return
+    }
+    const isSquare = image.displayWidth === image.visibleRect?.width && image.displayHeight === image.visibleRect.height
+    if (pen.canvas.width !== image.displayWidth || pen.canvas.height !== image.displayHeight) {
+      pen.canvas.width = image.displayWidth
+      pen.canvas.height = image.displayHeight
+    }
+    if (Screen.copies && isSquare) void this.copy(pen, piece, frame, picture, speed)
+    else {
       pen.drawImage(image, 0, 0)
       this.isClear = false
+      this.isShown(piece, frame, picture, speed)
     }
+  }
+
+  /**
+   * Its pixels, copied: drawn as a picture, the browser would keep each of them in a store of its own, half a gigabyte
+   * after a minute.
+   */
+  private async copy(
+    pen: CanvasRenderingContext2D,
+    piece: Picture,
+    frame: number,
+    picture: Shown,
+    speed: number,
+  ): Promise<void> {
+    // One at a time; what is wanted by then is looked at again when it is done.
+    if (this.isCopying) return
+    this.isCopying = true
+    const image = picture as unknown as VideoFrame
+    const { displayWidth: width, displayHeight: height } = image
+    try {
+      if (this.pixels?.width !== width || this.pixels.height !== height) this.pixels = new ImageData(width, height)
+      await image.copyTo(this.pixels.data, { format: 'RGBA', colorSpace: 'srgb' })
+      if (pen === this.pen && this.pictures.includes(piece)) {
+        pen.putImageData(this.pixels, 0, 0)
+        this.isClear = false
+        this.isShown(piece, frame, picture, speed)
+      }
+    } catch (trouble) {
+      // Given back meanwhile, it is wanted no more; a browser that does not copy so draws.
+      if (trouble instanceof DOMException && trouble.name === 'NotSupportedError') Screen.copies = false
+    }
+    this.isCopying = false
+    this.onFrame()
+  }
+
+  private isShown(piece: Picture, frame: number, picture: Shown, speed: number): void {
     if (speed === 1 && this.seen !== null && this.seen.piece === piece)
       this.counts.dropped += Math.max(0, frame - this.seen.frame - 1)
     this.counts.shown++

@@ -37,9 +37,10 @@ const windows = computed(() => {
   const byTake = new Map<string, { take: string; what: string; from: number; to: number }>()
   for (const one of props.placed) {
     if (one.take === null || one.kind !== 'picture') continue
-    const there = byTake.get(one.take)
-    if (there === undefined)
-      byTake.set(one.take, { take: one.take, what: one.what, from: one.start_ticks, to: end(one) })
+    // What hangs together with nothing else has a window of its own.
+    const key = `${one.group} ${one.take}`
+    const there = byTake.get(key)
+    if (there === undefined) byTake.set(key, { take: one.take, what: one.what, from: one.start_ticks, to: end(one) })
     else Object.assign(there, { from: Math.min(there.from, one.start_ticks), to: Math.max(there.to, end(one)) })
   }
   return [...byTake.values()]
@@ -103,7 +104,7 @@ defineExpose({ ...mapView, reveal })
         >
       </div>
       <div class="takes">
-        <template v-for="one in windows" :key="one.take"
+        <template v-for="one in windows" :key="`${one.take} ${one.from}`"
           ><button
             v-if="x(one.to) > 0 && x(one.from) < view.width"
             class="mono"
@@ -161,6 +162,7 @@ defineExpose({ ...mapView, reveal })
             picked: picked.has(one.clip),
             unsure: !one.sure,
             locked: one.locked,
+            loose: one.group > 0,
           }"
           :data-clip="one.clip"
           :aria-label="`${one.name}, ${how(one)}`"
@@ -169,9 +171,11 @@ defineExpose({ ...mapView, reveal })
           @click="(emit('choose', one.clip, $event), point($event))"
         >
           <template v-if="room !== 'none'">
-            <b class="mono">{{ one.name }}</b>
-            <small :class="one.sure ? 'good' : 'warn'"
-              >{{ one.sure ? '●' : '◔' }}{{ room === 'all' ? ` ${how(one)}` : '' }}</small
+            <b class="mono"
+              ><bdi>{{ one.name }}</bdi></b
+            >
+            <small :class="one.sure && one.group === 0 ? 'good' : 'warn'"
+              >{{ one.group > 0 ? '○' : one.sure ? '●' : '◔' }}{{ room === 'all' ? ` ${how(one)}` : '' }}</small
             >
           </template>
         </button>
@@ -320,6 +324,11 @@ defineExpose({ ...mapView, reveal })
   flex-direction: column;
 }
 .placed b {
+  /* Where there is no room for all of a name, its end tells clips of one roll apart. */
+  direction: rtl;
+  text-align: left;
+  overflow: hidden;
+  text-overflow: ellipsis;
   color: var(--ink);
   font-size: 10.5px;
   font-weight: 500;
@@ -342,6 +351,10 @@ defineExpose({ ...mapView, reveal })
 }
 .placed.unsure {
   border-style: dashed;
+}
+.placed.loose {
+  border-style: dotted;
+  background: #fffdf3b3;
 }
 .placed.locked {
   background: repeating-linear-gradient(135deg, transparent 0 8px, #6b7d2a17 8px 16px);

@@ -40,16 +40,23 @@ const { data: others } = useAnswer(() =>
 const targets = computed(() =>
   props.placements
     .filter(
-      (one) => one.group === 0 && one.clip !== props.clip?.clip && one.device !== props.clip?.device && one.has_sound,
+      (one) =>
+        one.clip !== props.clip?.clip &&
+        one.device !== props.clip?.device &&
+        one.has_sound &&
+        // What hangs together already is told nothing new.
+        (one.group === 0 || one.group !== ownGroup.value),
     )
     .sort(
       (a, b) =>
         Number(b.take !== null && b.take === props.clip?.take) -
           Number(a.take !== null && a.take === props.clip?.take) ||
+        Number(a.group > 0) - Number(b.group > 0) ||
         Number(b.kind === 'sound') - Number(a.kind === 'sound') ||
         nearness(a) - nearness(b),
     ),
 )
+const ownGroup = computed(() => (props.clip !== null && 'group' in props.clip ? props.clip.group : 0))
 const nearness = (one: Placed) => (guess.value === null ? 0 : Math.abs(one.start_ticks - guess.value))
 /** Where the clip may begin: where it lies, or what its own timecode says. */
 const guess = computed<number | null>(() => {

@@ -6,7 +6,7 @@ import { computed, ref, shallowRef, watch } from 'vue'
 import { useRoute } from 'vue-router'
 import { makeStale, useAnswer } from '@/api/queries'
 import type { Placed, Stray, StrayStep } from '@/api/types'
-import { labelAt } from '@/player/time'
+import { labelAt, ticksPerFrame } from '@/player/time'
 import AnswerState from '@/shell/AnswerState.vue'
 import PanelEdge from '@/shell/PanelEdge.vue'
 import { useDesk } from '@/shell/desk'
@@ -18,6 +18,7 @@ import StrayTray from './StrayTray.vue'
 import CutDialog from './CutDialog.vue'
 import HandDialog from './HandDialog.vue'
 import LooksDialog from './LooksDialog.vue'
+import { laidBy } from './geometry'
 import PlacePanel from './PlacePanel.vue'
 import RunsDialog from './RunsDialog.vue'
 import SplitDialog from './SplitDialog.vue'
@@ -53,8 +54,8 @@ watch(
 
 const map = ref<InstanceType<typeof DayMap> | null>(null)
 const tray = ref<InstanceType<typeof StrayTray> | null>(null)
-const placed = computed(() => (data.value?.placements ?? []).filter((one) => one.group === 0))
-const loose = computed(() => (data.value?.placements ?? []).filter((one) => one.group > 0))
+const placed = computed(() => data.value?.placements ?? [])
+const looseCount = computed(() => placed.value.filter((one) => one.group > 0).length)
 const order = computed(() =>
   [...placed.value].sort((a, b) => a.start_ticks - b.start_ticks || a.device.localeCompare(b.device)),
 )
@@ -177,7 +178,15 @@ function split(): void {
 }
 
 const how = (one: Placed) =>
-  one.is_anchor ? 'anchor' : one.locked ? `by ${one.way}, locked` : one.sure ? `by ${one.way}` : `by ${one.way}, look`
+  one.group > 0
+    ? laidBy(one)
+    : one.is_anchor
+      ? 'anchor'
+      : one.locked
+        ? `by ${one.way}, locked`
+        : one.sure
+          ? `by ${one.way}`
+          : `by ${one.way}, look`
 useShortcuts('Line-up', [
   {
     keys: ['ArrowRight', 'ArrowLeft'],
@@ -204,6 +213,16 @@ useShortcuts('Line-up', [
     run: () => (tray.value === null ? say('There is no stray.') : tray.value.nextStray()),
   },
   { keys: ['+', '-'], what: 'Closer, further', run: (event) => map.value?.zoom(event.key === '+' ? 1.6 : 1 / 1.6) },
+  {
+    keys: ['PageDown', 'PageUp'],
+    what: 'Along the day, back',
+    run: (event) => map.value?.page(event.key === 'PageDown' ? 1 : -1),
+  },
+  {
+    keys: ['Shift+ArrowRight', 'Shift+ArrowLeft'],
+    what: 'The playhead by a frame; by a sample where one sees them',
+    run: (event) => map.value?.nudgePlayhead(event.key === 'ArrowRight' ? 1 : -1, ticksPerFrame(production.value.rate)),
+  },
   { keys: ['f'], what: 'The take of this clip, then the whole day', run: () => map.value?.fit() },
   { keys: ['F'], what: 'This clip', run: () => map.value?.fitClip() },
   { keys: ['s'], what: 'Single samples at the playhead', run: () => map.value?.fitSamples() },
@@ -316,9 +335,10 @@ useShortcuts('Line-up', [
           :may-work="production.may.work"
           @step="step"
         />
-        <p v-if="loose.length > 0" class="note warn loose">
-          {{ loose.map((one) => one.name).join(', ') }}: tied to each other by sound, but to no recorder file. They are
-          not on this map.
+        <p v-if="looseCount > 0" class="note warn loose">
+          {{ looseCount === 1 ? 'One clip lies' : `${looseCount} clips lie` }} on lighter ground: nothing ties
+          {{ looseCount === 1 ? 'it' : 'them' }} to the rest of the day. Place one by hand (H), and all that hangs
+          together with it comes along.
         </p>
       </section>
       <PlacePanel

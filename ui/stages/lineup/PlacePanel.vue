@@ -11,7 +11,7 @@ import { useDesk } from '@/shell/desk'
 import DeviceBadge from '@/shell/DeviceBadge.vue'
 import { useShortcuts } from '@/shell/keys'
 import { attempt, complain, say } from '@/shell/say'
-import { offsetText } from './geometry'
+import { laidBy, offsetText } from './geometry'
 import PairView from './PairView.vue'
 
 /** One clip's place: how it was found and what it is worth, by eye and ear; right, another, moved, or not in it. */
@@ -104,6 +104,11 @@ const beside = (one: Placed) => {
   return Math.abs(off) < MS / 20 ? '' : inMs(off)
 }
 function found(one: Placed): string {
+  if (one.group > 0)
+    return (
+      `It lies ${laidBy(one)}: nothing ties it to the rest of the day. ` +
+      'Placed by hand, it brings along what hangs together with it.'
+    )
   if (one.is_anchor) return 'The day is counted from this recording.'
   if (one.weakest_link !== null) {
     const miss = Math.abs(one.miss_ticks ?? 0)
@@ -216,7 +221,7 @@ useShortcuts('A place', [
         chosen.against !== null && !chosen.is_anchor ? `against ${chosen.against}` : (chosen.take ?? 'no take')
       }}</span>
     </h2>
-    <p :class="chosen.sure ? 'good' : 'warn'" class="found">{{ found(chosen) }}</p>
+    <p :class="chosen.sure && chosen.group === 0 ? 'good' : 'warn'" class="found">{{ found(chosen) }}</p>
     <ClipPlayer
       v-if="(watching || check?.against === null) && clip && clip.ulid === chosen.clip"
       :production="production.ulid"

@@ -144,3 +144,8 @@ export function offsetText(ticks: number | null, rate: Rate): string {
   const by = [seconds > 0 ? `${seconds} s` : '', rest > 0 || seconds === 0 ? `${rest} f` : '']
   return [...by, ticks > 0 ? 'late' : 'early'].filter((word) => word !== '').join(' ')
 }
+
+/** What says where a clip lies that nothing ties to the day's clock. */
+export function laidBy(one: { laid_by: 'timecode' | 'date' | 'order' | null }): string {
+  return { timecode: 'by its timecode', date: 'by its date', order: 'behind the others' }[one.laid_by ?? 'order']
+}

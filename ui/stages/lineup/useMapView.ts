@@ -107,5 +107,33 @@ export function useMapView(options: {
     playhead.value = map.value.ticksAt(view.value.left + (event.clientX - left) * view.value.perPixel)
   }
 
-  return { map, view, isWhole, playhead, x, box, show, zoom, fit, fitClip, fitSamples, wheel, grab, point }
+  /** Most of what is in sight further, or back. */
+  const page = (direction: 1 | -1) => pan(direction * 0.8 * view.value.width)
+  /** The playhead by a frame; where one sees single samples, by one of them. */
+  function nudgePlayhead(direction: 1 | -1, frameTicks: number): void {
+    const from = playhead.value ?? chosen.value?.start_ticks
+    if (from === undefined) return
+    const by = view.value.perPixel < TICKS / 48_000 ? TICKS / 48_000 : frameTicks
+    playhead.value = from + direction * by
+    show(playhead.value, playhead.value)
+  }
+
+  return {
+    map,
+    view,
+    isWhole,
+    playhead,
+    x,
+    box,
+    show,
+    zoom,
+    fit,
+    fitClip,
+    fitSamples,
+    wheel,
+    grab,
+    point,
+    page,
+    nudgePlayhead,
+  }
 }

@@ -10,6 +10,7 @@ final readonly class PlacedAnswer
     /**
      * @param  'picture'|'sound'  $kind
      * @param  array{string, string}|null  $weakest_link
+     * @param  'timecode'|'date'|'order'|null  $laid_by  what says where its group lies, which nothing ties to the day's clock
      */
     public function __construct(
         public string $clip,
@@ -47,5 +48,6 @@ final readonly class PlacedAnswer
         public ?string $point,
         public ?array $weakest_link,
         public ?int $miss_ticks,
+        public ?string $laid_by,
     ) {}
 }

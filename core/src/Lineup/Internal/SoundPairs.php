@@ -117,7 +117,26 @@ final class SoundPairs
             }
         }
 
+        $this->askForRecordings();
+
         return array_values(array_filter($this->compared, static fn(?SoundMatch $match): bool => $match?->isUsable() === true));
+    }
+
+    /** A recording that nobody asked for may have run with a clip that a person has placed, which asks for nothing. */
+    private function askForRecordings(): void
+    {
+        $isAsked = [];
+        foreach ($this->compared as $match) {
+            if ($match?->isUsable() === true) {
+                $isAsked[$match->a] = $isAsked[$match->b] = true;
+            }
+        }
+        $hasPlaced = array_filter($this->heard, static fn(LineupClip $clip): bool => $clip->lockedTicks !== null) !== [];
+        foreach ($hasPlaced ? $this->heard : [] as $clip) {
+            if ($clip->isSound && $clip->lockedTicks === null && !isset($isAsked[$clip->id])) {
+                $this->byLandmarks($clip);
+            }
+        }
     }
 
     /** @param  list<LineupClip>  $clips */
