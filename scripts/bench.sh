@@ -1,12 +1,13 @@
 #!/usr/bin/env bash
-# Measures speed as ratios against a floor taken in the same run: offload, lineup, lists, cards, log, map, player [MINUTES]. A missed bar ends
+# Measures speed as ratios against a floor taken in the same run: offload, lineup, lists, cards, log, map, player [MINUTES]; and memory:
+# hours [HOURS]. A missed bar ends
 # with an error, after the other benches have run. `kills [COUNT] [SEED]` and `fuzz [COUNT] [SEED]` are no measures: they
 # kill what is at work, or feed the readers broken files, and look whether anything is lost.
 . "$(dirname "${BASH_SOURCE[0]}")/lib.sh"
 which=${1:-all}
 case $which in
-    all | offload | lineup | lists | cards | log | map | player | kills | fuzz) ;;
-    *) fail "there is no bench '$which'. Benches: offload, lineup, lists, cards, log, map, player, kills, fuzz." ;;
+    all | offload | lineup | hours | lists | cards | log | map | player | kills | fuzz) ;;
+    *) fail "there is no bench '$which'. Benches: offload, lineup, hours, lists, cards, log, map, player, kills, fuzz." ;;
 esac
 use_profile bench
 export APP_ENV=production CARTELLA_CARD_LIBRARY=$CARTELLA_ROOT/var/demo/cards
@@ -29,6 +30,10 @@ if wants offload; then bench offload "$CARTELLA_VAR/offload"; fi
 if wants lineup; then
     ensure_demo_cards
     bench lineup "$CARTELLA_ROOT/var/demo" "$CARTELLA_VAR/lineup"
+fi
+if wants hours; then
+    as_desk mkdir -p "$CARTELLA_VAR/hours"
+    bench hours "$CARTELLA_VAR/hours" "${2:-40}"
 fi
 if [ "$which" = fuzz ]; then bench fuzz "$CARTELLA_VAR/fuzz" "${2:-100000}" "${3:-1}"; fi
 case $which in all | lists | cards | log | map | player | kills)

@@ -80,6 +80,52 @@ final class Process
     }
 
     /**
+     * Runs a program while something else is done here. Its output is not kept.
+     *
+     * @template T
+     * @param  list<string>  $command
+     * @param  callable(): T  $meanwhile  where it throws, the program is killed
+     * @param  int  $limitSeconds  after which the program is killed
+     * @return array{status: int, error: string, meanwhile: T}
+     */
+    public static function beside(array $command, callable $meanwhile, int $limitSeconds = 3600): array
+    {
+        $said = tmpfile();
+        $process = @proc_open($command, [['file', '/dev/null', 'r'], ['pipe', 'w'], $said], $pipes, null, self::environment());
+        if (!is_resource($process)) {
+            return ['status' => -1, 'error' => $command[0] . ' could not be started', 'meanwhile' => $meanwhile()];
+        }
+        $deadline = hrtime(true) + $limitSeconds * 1_000_000_000;
+        $isDone = $isLate = false;
+        try {
+            $answer = $meanwhile();
+            // Its output ends with it.
+            stream_set_blocking($pipes[1], false);
+            while (!$isDone && !$isLate) {
+                $ready = [$pipes[1]];
+                $none = null;
+                @stream_select($ready, $none, $none, 1);
+                fread($pipes[1], 8192);
+                $isDone = feof($pipes[1]);
+                $isLate = !$isDone && hrtime(true) > $deadline;
+            }
+        } finally {
+            if (!$isDone) {
+                proc_terminate($process, SIGKILL);
+            }
+            fclose($pipes[1]);
+            $code = proc_close($process);
+        }
+        rewind($said);
+
+        return [
+            'status' => $isLate ? -1 : $code,
+            'error' => $isLate ? "it took longer than $limitSeconds s" : trim(substr((string) stream_get_contents($said), -4096)),
+            'meanwhile' => $answer,
+        ];
+    }
+
+    /**
      * Runs several programs, a few at a time. Their output is not kept; what each says on its error output is, as with
      * {@see run}.
      *

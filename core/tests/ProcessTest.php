@@ -37,4 +37,28 @@ final class ProcessTest extends TestCase
         self::assertStringContainsString('longer than 1 s', $ended['endless']['error']);
         self::assertSame(0, $ended['quick']['status']);
     }
+
+    public function test_a_program_runs_beside_what_is_done_here_and_both_answer(): void
+    {
+        $both = Process::beside([PHP_BINARY, '-r', 'fwrite(STDERR, "ready"); exit(3);'], static fn(): int => 5);
+        self::assertSame(['status' => 3, 'error' => 'ready', 'meanwhile' => 5], $both);
+    }
+
+    public function test_a_program_is_ended_where_what_is_done_beside_it_fails(): void
+    {
+        $pid = tempnam(sys_get_temp_dir(), 'pid');
+        try {
+            Process::beside([PHP_BINARY, '-r', "file_put_contents('$pid', getmypid()); sleep(60);"], static function () use ($pid): void {
+                while (filesize($pid) === 0) {
+                    clearstatcache();
+                }
+                throw new \RuntimeException('no more');
+            });
+            self::fail('it went on');
+        } catch (\RuntimeException) {
+            self::assertFileDoesNotExist('/proc/' . file_get_contents($pid));
+        } finally {
+            unlink($pid);
+        }
+    }
 }

@@ -19,7 +19,8 @@ $production = $session['productions'][0]['ulid'];
 [, $facts] = $ask("/api/productions/$production");
 $day = $facts['days'][0]['ulid'];
 
-[$chrome, $until] = require __DIR__ . ('/page.php')($base);
+$open = require __DIR__ . '/page.php';
+[$chrome, $until] = $open($base);
 try {
     $driver = $chrome->driver;
     $driver->manage()->timeouts()->setScriptTimeout(120);

@@ -42,7 +42,8 @@ $manifest = json_decode((string) file_get_contents(__DIR__ . '/../../public/buil
 $engine = '/build/' . $manifest['ui/player/engine/index.ts']['file'];
 $script = file_get_contents(__DIR__ . '/../../tests/Browser/Support/js/lib.js') . file_get_contents(__DIR__ . '/js/player.js');
 
-[$chrome, $until] = require __DIR__ . ('/page.php')($base);
+$open = require __DIR__ . '/page.php';
+[$chrome, $until] = $open($base);
 try {
     $driver = $chrome->driver;
 

@@ -57,30 +57,45 @@ final class ClipMedia
             $files = [$file];
         }
         $links = $folder . '/parts-' . bin2hex(random_bytes(4));
-        $command = [...Ffmpeg::command(), ...self::input($links, $files)];
-        array_push(
-            $command,
-            ...match ($clip->kind) {
-                'picture' => MediaRecipe::picture($clip, $folder),
-                'still' => MediaRecipe::still($media),
-                default => [],
-            },
-        );
         $streams = $clip->kind === 'still' ? [] : MediaRecipe::streams($clip);
-        $peaks = null;
-        if ($streams !== []) {
-            array_push($command, ...MediaRecipe::sound($clip, $folder));
-            $peaks = new Peaks(array_sum($streams), (int) $clip->sample_rate);
+        if ($clip->isSound() && $streams === []) {
+            throw UnableToReadMedia::program('ffmpeg', $file, 'it has no sound');
         }
+        $peaks = $streams === [] ? null : new Peaks(array_sum($streams), (int) $clip->sample_rate);
         try {
-            $run = Process::run($command, $peaks === null ? null : $peaks->feed(...), 6 * 3600);
+            $command = [...Ffmpeg::command(), ...self::input($links, $files)];
+            $sound = function () use ($peaks, $command, $clip, $folder, $media, $file): array {
+                if ($peaks === null) {
+                    return ['status' => 0, 'error' => ''];
+                }
+                $run = Process::run([...$command, ...MediaRecipe::sound($clip, $folder)], $peaks->feed(...), 6 * 3600);
+                if ($run['status'] === 0) {
+                    $peaks->finish($media->write(MediaFile::Peaks));
+                    $this->judgeChannels($clip, $file, $folder . '/guide.all.part', $peaks->steadyChannels());
+                }
+
+                return $run;
+            };
+            $before = $clip->start_ticks;
+            // Picture and sound are decoded once each, side by side: what one process scales, encodes and writes, it does in turn.
+            $runs = $clip->isSound()
+                ? [$sound()]
+                : [
+                    ($picture = Process::beside(
+                        [...$command, ...$clip->kind === 'still' ? MediaRecipe::still($media) : MediaRecipe::picture($clip, $folder)],
+                        $sound,
+                        6 * 3600,
+                    )),
+                    $picture['meanwhile'],
+                ];
         } finally {
             self::removeLinks($links);
         }
-        if ($run['status'] !== 0) {
-            throw UnableToReadMedia::program('ffmpeg', $file, $run['error']);
+        foreach ($runs as $run) {
+            if ($run['status'] !== 0) {
+                throw UnableToReadMedia::program('ffmpeg', $file, $run['error']);
+            }
         }
-        $peaks?->finish($media->write(MediaFile::Peaks));
         $made = [
             'proxy.part.mp4' => [MediaFile::Proxy, 0],
             'small.part.mp4' => [MediaFile::Small, 0],
@@ -93,8 +108,10 @@ final class ClipMedia
                 rename($folder . '/' . $temporary, $media->write($final, $channel));
             }
         }
-        if ($peaks !== null) {
-            $this->judgeChannels($clip, $file, $folder . '/guide.all.part', $peaks->steadyChannels());
+        $heard = self::worthHearing($clip);
+        $isSome = count($heard) < array_sum($streams);
+        if ($clip->isPicture() && $streams !== [] && ($isSome || $clip->start_ticks !== $before)) {
+            $this->dressAgain($clip, $isSome ? $heard : null);
         }
         $media->dropOld();
         $media->keep();
@@ -110,7 +127,6 @@ final class ClipMedia
     private function judgeChannels(Clip $clip, string $file, string $all, array $steady): void
     {
         $streams = MediaRecipe::streams($clip);
-        $before = $clip->start_ticks;
         $judged = GuideChannels::of($all, array_sum($streams))->withTimecode($this->hearTimecode($clip, $file, $steady, $streams));
         $guide = MediaFolder::of($clip)->write(MediaFile::Guide);
         $chosen = $judged->chosen();
@@ -118,10 +134,12 @@ final class ClipMedia
         @unlink($all);
         GuideTrack::ofFile($guide)->keepShape();
         $clip->facts = ['channel_kinds' => array_column($judged->kinds, 'value'), 'guide_channels' => $chosen] + ($clip->facts ?? []);
-        $heard = ChannelKind::worth($judged->kinds);
-        if ($clip->isPicture() && ($clip->start_ticks !== $before || count($heard) < count($judged->kinds))) {
-            $this->dressAgain($clip, count($heard) < count($judged->kinds) ? $heard : null);
-        }
+    }
+
+    /** @return list<int> channels from 1 */
+    private static function worthHearing(Clip $clip): array
+    {
+        return ChannelKind::worth(array_map(ChannelKind::from(...), $clip->facts['channel_kinds'] ?? []));
     }
 
     /**

@@ -1,14 +1,21 @@
-// A minute of flashes and beeps, of which each is measured as it comes out: the flash when it is drawn, the beep at the device. Then
+// Minutes of flashes and beeps, of which each is measured as it comes out: the flash when it is drawn, the beep at the device. Then
 // fifty seeks, each to just before a flash, and the next beep under it.
 const answer = await (await fetch(`/api/productions/${given.production}/clips/${given.clip}/playlist`)).json()
-const playlist = engine.fromAnswer(answer)
+const minute = 60 * TICKS
+/** The card lasts a little more than a minute: so many of them, one after the other. */
+const again = (pieces) =>
+  Array.from({ length: Math.ceil(given.seconds / 60) }, (_, n) =>
+    pieces.map((one) => ({ ...one, at: one.at + n * minute, length: Math.min(one.length, minute - one.at) })),
+  ).flat()
+const card = engine.fromAnswer(answer)
+const playlist = { ...card, pictures: again(card.pictures), sounds: again(card.sounds), length: Math.ceil(given.seconds / 60) * minute }
 const { player, screen, canvas } = made(playlist.pictures, playlist)
 player.setSounds(playlist.sounds)
 // Where the recorder's clicks lie on the playlist's clock, by the samples themselves.
 const tape = new engine.Tape()
 const clicks = []
 for (const at of [5, 25, 45, 60]) {
-  const heard = await engine.mix(playlist.sounds, (at - 0.5) * 48000, 48000, (sound, channel, from, count) =>
+  const heard = await engine.mix(card.sounds, (at - 0.5) * 48000, 48000, (sound, channel, from, count) =>
     tape.read(around.channel(sound, channel), from, count))
   const first = heard.left.findIndex((one) => Math.abs(one) > 0.05)
   clicks.push({ flash: at, beep: at - 0.5 + first / 48000 })
@@ -16,6 +23,8 @@ for (const at of [5, 25, 45, 60]) {
 /** When each beep of what was laid is heard, by the wall. */
 const heardBeeps = () => {
   const beeps = []
+  // The last seconds will do; ten minutes of samples would be looked through for each flash.
+  window.laid.splice(0, Math.max(0, window.laid.length - 40))
   let quiet = Infinity
   for (const { context, at, rate, samples } of window.laid) {
     const stamp = context.getOutputTimestamp()
@@ -47,7 +56,7 @@ const look = () => {
   lit = bright
 }
 player.onChange(look)
-await until(() => player.transport.position() > given.seconds * TICKS, given.seconds + 30)
+await until(() => player.transport.position() > (given.seconds - 1) * TICKS, given.seconds + 30)
 const played = [...late]
 const seeks = []
 for (let n = 0; n < given.seeks; n++) {
