@@ -44,6 +44,7 @@ use App\Models\StoredSequence;
 use App\Policies\ProductionPolicy;
 use App\Support\DatabaseBus;
 use App\Support\Folders;
+use App\Support\KeptSessions;
 use App\Support\LiveBus;
 use Illuminate\Cache\RateLimiting\Limit;
 use Illuminate\Contracts\Foundation\Application;
@@ -52,6 +53,7 @@ use Illuminate\Http\Request;
 use Illuminate\Support\Facades\Event;
 use Illuminate\Support\Facades\Gate;
 use Illuminate\Support\Facades\RateLimiter;
+use Illuminate\Support\Facades\Session;
 use Illuminate\Support\Facades\Vite;
 use Illuminate\Support\ServiceProvider;
 
@@ -140,6 +142,15 @@ final class AppServiceProvider extends ServiceProvider
                 ),
             );
         }
+        Session::extend(
+            'database',
+            static fn(Application $app): KeptSessions => new KeptSessions(
+                $app->make('db')->connection(config('session.connection')),
+                config('session.table'),
+                config('session.lifetime'),
+                $app,
+            ),
+        );
         Event::listen(MediaMade::class, static fn(MediaMade $made) => app(CheckPoints::class)->find($made->clip));
         Event::listen(TaskFailed::class, FailedCard::class);
     }

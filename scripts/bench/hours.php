@@ -58,7 +58,8 @@ $measured = static function (string $what, int $bar, callable $work): void {
     $begin = hrtime(true);
     $found = $work();
     $peak = memory_get_peak_usage(true) / 1_048_576;
-    Bars::check(sprintf('hours    %-36s %4d MB (bar %d MB), %.0f s, %s', $what, $peak, $bar, (hrtime(true) - $begin) / 1e9, $found), $peak < $bar);
+    $seconds = (hrtime(true) - $begin) / 1e9;
+    Bars::check(sprintf('hours    %-36s %4d MB (bar %d MB), %.0f s, %s', $what, $peak, $bar, $seconds, $found), $peak < $bar);
 };
 
 $clips = [];
@@ -73,10 +74,7 @@ for ($number = 0; $number < 20; $number++) {
 }
 $clips[] = $clip('alone', 'B', $made('alone', 60, 9), 60);
 $measured("line-up of $hours hours by sound", 400, static function () use ($clips): string {
-    $placed = array_filter(
-        Lineup::of($clips, [Way::Sound])->placements,
-        static fn($place): bool => $place->sure && $place->device === 'A',
-    );
+    $placed = array_filter(Lineup::of($clips, [Way::Sound])->placements, static fn($place): bool => $place->sure && $place->device === 'A');
 
     return count($placed) . ' of 20 pictures sure';
 });

@@ -103,7 +103,8 @@ final class OffloadCard
                 ['card' => $card->id, 'day' => $day->id],
                 "copies.$card->id",
             );
-        });
+            // The watch of the readers writes volumes meanwhile; of two that wait for each other the database ends one.
+        }, attempts: 3);
 
         return $task;
     }

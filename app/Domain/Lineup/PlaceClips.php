@@ -24,6 +24,7 @@ use Cartella\Core\Lineup\Way;
 use Cartella\Core\Media\Exception\UnableToReadMedia;
 use Cartella\Core\Sound\GuideTrack;
 use Cartella\Core\Time\Ticks;
+use Cartella\Core\Time\TimeOfDay;
 use Illuminate\Database\Eloquent\Collection;
 use Illuminate\Support\Facades\DB;
 
@@ -63,10 +64,15 @@ final class PlaceClips
             ->flip();
         $clips = Scope::clips($day)
             ->with(['device', 'placement', 'parts.take', 'markers'])
-            ->orderByRaw("kind = 'picture'")
-            ->orderBy('start_ticks')
             ->orderBy('id')
-            ->get()
+            ->get();
+        // The day begins with its first clip, and not with the first after midnight; what has no time of its own comes behind.
+        $times = TimeOfDay::unwrapped($clips->whereNotNull('start_ticks')->pluck('start_ticks', 'ulid')->all());
+        $clips = $clips
+            ->sortBy([
+                static fn(Clip $x, Clip $y): int => $x->isPicture() <=> $y->isPicture(),
+                static fn(Clip $x, Clip $y): int => ($times[$x->ulid] ?? PHP_INT_MAX) <=> ($times[$y->ulid] ?? PHP_INT_MAX),
+            ])
             // What is not to move counts when it has a place already.
             ->filter(static fn(Clip $clip): bool => $moving->has($clip->id) || $clip->placement?->start_ticks !== null)
             ->keyBy('ulid');

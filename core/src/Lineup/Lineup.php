@@ -33,6 +33,9 @@ final class Lineup
     /** What a group lies behind the others where no clock says where. */
     private const APART_TICKS = 60 * Ticks::PER_SECOND;
 
+    /** By how much a timecode and a date of one device may say something else, and still mean one day. */
+    private const DATE_TICKS = 6 * 3600 * Ticks::PER_SECOND;
+
     private readonly Network $network;
 
     private readonly LineupClip $zero;
@@ -215,10 +218,14 @@ final class Lineup
         if (!isset($times[$zero->id])) {
             return;
         }
-        // A night shoot passes midnight: a time half a day before the zero's belongs to the morning after.
+        // A night shoot passes midnight, and a clock's face does not say of which day it is: dates do, where clips have them.
+        $isAssumed = [];
         if ($way === Way::Timecode) {
+            $recorded = $times;
+            $times = $this->onTheirDays($times);
             foreach ($times as $id => $time) {
-                $times[$id] = TimeOfDay::onDayOf($time, $times[$zero->id]);
+                $isMoved = $time - $times[$zero->id] !== $recorded[$id] - $recorded[$zero->id];
+                $isAssumed[$id] = $isMoved && ($this->clips[$id]->recordedTicks === null || $zero->recordedTicks === null);
             }
         }
         $clocks = (new DeviceClocks($this->clips, $this->matches, $times, $toleranceTicks, $zero->device))->offsets;
@@ -250,7 +257,7 @@ final class Lineup
                 continue;
             }
             $isZeroDevice = $clip->device === $zero->device;
-            $sure = $way === Way::Timecode && ($isZeroDevice || ($learned['sure'] ?? false));
+            $sure = $way === Way::Timecode && ($isZeroDevice || ($learned['sure'] ?? false)) && !($isAssumed[$clip->id] ?? false);
             $this->network->tie(
                 new Link(
                     $zero->id,
@@ -267,6 +274,30 @@ final class Lineup
                 ),
             );
         }
+    }
+
+    /**
+     * @param  array<string, int>  $times  of day, as recorded
+     * @return array<string, int>
+     */
+    private function onTheirDays(array $times): array
+    {
+        $zero = $this->zero;
+        $days = TimeOfDay::unwrapped($times);
+        foreach ($days as $id => $time) {
+            $recorded = $this->clips[$id]->recordedTicks;
+            if ($recorded === null || $zero->recordedTicks === null) {
+                continue;
+            }
+            // The day on which both clocks of the device, that of its timecode and that of its dates, say about the same.
+            $apart = $recorded - $zero->recordedTicks - ($times[$id] - $days[$zero->id]);
+            $whole = (int) round($apart / Ticks::PER_DAY);
+            if (abs($apart - $whole * Ticks::PER_DAY) < self::DATE_TICKS) {
+                $days[$id] = $times[$id] + $whole * Ticks::PER_DAY;
+            }
+        }
+
+        return $days;
     }
 
     /**

@@ -141,6 +141,21 @@ final class LineupTest extends TestCase
         self::assertSame(12 * Ticks::PER_SECOND, self::placed($result)['A']->startTicks);
     }
 
+    public function test_a_clip_after_midnight_is_sure_only_where_a_date_says_of_which_day_it_is(): void
+    {
+        $hour = 3600 * Ticks::PER_SECOND;
+        $day = 24 * $hour;
+        $clips = [
+            new LineupClip('S1', 'S', true, 30 * Ticks::PER_SECOND, 11 * $hour, 20 * $day + 11 * $hour),
+            new LineupClip('S2', 'S', true, 30 * Ticks::PER_SECOND, 18 * $hour, 20 * $day + 18 * $hour),
+            new LineupClip('dated', 'S', true, 5 * Ticks::PER_SECOND, intdiv($hour, 2), 21 * $day + intdiv($hour, 2)),
+            new LineupClip('undated', 'S', true, 5 * Ticks::PER_SECOND, $hour),
+        ];
+        $places = self::placed(Lineup::of($clips, [Way::Timecode]));
+        self::assertSame([intdiv(27 * $hour, 2), 14 * $hour], [$places['dated']->startTicks, $places['undated']->startTicks]);
+        self::assertSame([true, true, false], [$places['S2']->sure, $places['dated']->sure, $places['undated']->sure]);
+    }
+
     public function test_a_locked_place_is_kept_whatever_the_sound_says(): void
     {
         $stage = Noise::speech(20, 6);

@@ -132,12 +132,17 @@ final class TimecodeTest extends TestCase
         self::assertLessThan(2 ** 53, Ticks::PER_DAY);
     }
 
-    public function test_a_time_reference_past_midnight_belongs_to_the_day_that_began_before_it(): void
+    public function test_times_past_midnight_belong_to_the_day_that_began_before_it_however_long_it_was(): void
     {
-        $first = TimeOfDay::ofTimeReference(48_000 * (23 * 3600 + 59 * 60 + 50), 48_000);
-        $after = TimeOfDay::ofTimeReference(48_000 * 15, 48_000);
-        self::assertSame(25 * Ticks::PER_SECOND, TimeOfDay::onDayOf($after, $first) - $first);
-        self::assertSame($first, TimeOfDay::onDayOf($first, $first));
+        $ticks = static fn(float $hour): int => (int) ($hour * 3600 * Ticks::PER_SECOND);
+        $hours = static fn(float ...$times): array => array_map($ticks, $times);
+        $long = TimeOfDay::unwrapped($hours(...['first' => 11.0, 'noon' => 15.5, 'evening' => 22.0, 'night' => 0.5, 'last' => 1.0]));
+        self::assertSame($hours(...['first' => 11.0, 'noon' => 15.5, 'evening' => 22.0, 'night' => 24.5, 'last' => 25.0]), $long);
+        $plain = $hours(...['first' => 7.0, 'last' => 19.0]);
+        self::assertSame($plain, TimeOfDay::unwrapped($plain), 'a day that does not pass midnight stays as it is');
+        $reference = TimeOfDay::ofTimeReference(48_000 * (23 * 3600 + 59 * 60 + 50), 48_000);
+        $days = TimeOfDay::unwrapped(['before' => $reference, 'after' => TimeOfDay::ofTimeReference(48_000 * 15, 48_000)]);
+        self::assertSame(25 * Ticks::PER_SECOND, $days['after'] - $days['before']);
     }
 
     public function test_feet_count_sixteen_frames(): void

@@ -1,7 +1,8 @@
 import { openVideo, type DeckTrouble, type GroupSource } from './deck'
 import { Mixer, type Level } from './mixer'
 import { mix, type ReadChannel } from './mix'
-import { EMPTY, toSamples, type Picture, type Playlist, type Sound } from './playlist'
+import { TICKS } from '../time'
+import { clamp, EMPTY, toSamples, type Picture, type Playlist, type Sound } from './playlist'
 import { Screen, type Rendition } from './screen'
 import { openChannel, SAMPLE_RATE, Tape, type ChannelReader } from './tape'
 import { Transport } from './transport'
@@ -63,6 +64,9 @@ export class Player {
   private readonly listeners = new Set<() => void>()
   private readonly wall: () => number
   private lastScrub = 0
+  /** When it was drawn last, and how long the display shows a picture; seconds. */
+  private drawnAt = 0
+  private interval = 1 / 60
 
   constructor(private readonly around: Surroundings) {
     this.wall = around.wall ?? (() => performance.now() / 1000)
@@ -256,12 +260,25 @@ export class Player {
     this.draw()
   }
 
+  /**
+   * What is copied to a canvas now is seen with the display's next picture: while it plays, that is the instant whose
+   * frame is wanted.
+   */
+  private dueNext(at: number): number {
+    const now = this.wall()
+    const since = now - this.drawnAt
+    this.drawnAt = now
+    if (since > 0.003 && since < 0.04) this.interval += (since - this.interval) * 0.1
+    const state = this.transport.state
+    return state.kind === 'playing' ? clamp(at + this.interval * TICKS * state.speed, state.low, state.high) : at
+  }
+
   /** At the display's next picture. */
   private draw(): void {
     if (this.request !== 0) return
     this.request = requestAnimationFrame(() => {
       this.request = 0
-      const at = this.transport.position()
+      const at = this.dueNext(this.transport.position())
       for (const screen of this.screens) screen.render(at, this.transport.speed)
       for (const listener of this.listeners) listener()
       if (this.transport.state.kind === 'playing') this.draw()
