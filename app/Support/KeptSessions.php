@@ -42,6 +42,9 @@ final class KeptSessions extends DatabaseSessionHandler
             $known['data'] === $data &&
             $known['at'] > Carbon::now()->getTimestamp() - self::USED_SECONDS;
 
+        // Under another name it is another row, whatever was read before.
+        $this->exists = $this->exists && ($known === null || $known['id'] === $sessionId);
+
         return $isKept || parent::write($sessionId, $data);
     }
 }

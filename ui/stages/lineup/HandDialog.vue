@@ -2,7 +2,7 @@
 import { bins as binsApi } from '@/api/endpoints/bins'
 import { lineup as lineupApi } from '@/api/endpoints/lineup'
 import { Modal } from 'ant-design-vue'
-import { computed, nextTick, ref, useTemplateRef, watch } from 'vue'
+import { computed, nextTick, reactive, ref, useTemplateRef, watch } from 'vue'
 import { makeStale, useAnswer } from '@/api/queries'
 import type { Placed, Stray } from '@/api/types'
 import ClipPlayer from '@/player/ClipPlayer.vue'
@@ -70,6 +70,8 @@ const rate = computed(() => sheet.value?.rate ?? production.value.rate)
 type Active = InstanceType<typeof ClipPlayer>
 const own = useTemplateRef<Active>('own')
 const other = useTemplateRef<Active>('other')
+/** What a clip heard itself is what is compared. */
+const guides = reactive({ own: true, other: true })
 const whole = useTemplateRef<HTMLElement>('whole')
 const ownTicks = computed(() => own.value?.ticks ?? 0)
 const otherTicks = computed(() => other.value?.ticks ?? 0)
@@ -199,7 +201,8 @@ const isAt = (ticks: number, offer: Offer) => Math.abs(ticks - offer.ticks) < TI
           ref="own"
           :production="production.ulid"
           :clip="{ ...sheet, head_frames: 0 }"
-          guide
+          :guide="guides.own"
+          @guide="guides.own = $event"
         />
         <p class="mono at" data-testid="hand-frame">
           <template v-if="isPicture"
@@ -242,7 +245,8 @@ const isAt = (ticks: number, offer: Offer) => Math.abs(ticks - offer.ticks) < TI
             ref="other"
             :production="production.ulid"
             :clip="{ ...otherSheet, head_frames: 0 }"
-            guide
+            :guide="guides.other"
+            @guide="guides.other = $event"
           />
           <p class="mono at" data-testid="hand-point">{{ time(otherTicks) }}</p>
           <div class="offers">

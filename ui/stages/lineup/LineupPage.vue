@@ -70,7 +70,7 @@ const { data: clip } = useAnswer(() =>
 const { data: check } = useAnswer(() =>
   chosen.value === undefined ? null : lineupApi.check(production.value.ulid, chosen.value.clip),
 )
-const sureCount = computed(() => (data.value?.placements ?? []).filter((one) => one.sure).length)
+const sureCount = computed(() => placed.value.filter((one) => one.sure && one.group === 0).length)
 
 watch(
   [data, () => route.query.clip],
@@ -290,7 +290,7 @@ useShortcuts('Line-up', [
           </button>
           <button class="plain" title="Every run of this day (R)" @click="runsOpen = true">Runs</button>
           <span v-if="data.placements.length > 0" class="pill" :class="{ warn: sureCount < data.placements.length }"
-            >{{ data.placements.length }} placed, {{ sureCount }} sure</span
+            >{{ placed.length - looseCount }} placed, {{ sureCount }} sure</span
           >
           <span class="push zoom">
             <span v-if="map?.playhead != null" class="mono now">{{ labelAt(map.playhead, production.rate) }}</span>

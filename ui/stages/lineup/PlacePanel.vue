@@ -277,8 +277,8 @@ useShortcuts('A place', [
       <button class="plain" title="Take it out of the line-up (X)" @click="out">Not in it <kbd>X</kbd></button>
     </div>
     <dl>
-      <dt>Sure</dt>
-      <dd>
+      <dt v-if="chosen.group === 0">Sure</dt>
+      <dd v-if="chosen.group === 0">
         <span class="meter" :aria-label="`${Math.round(chosen.confidence * 100)} %`"
           ><i :class="{ low: !chosen.sure }" :style="{ width: `${chosen.confidence * 100}%` }"
         /></span>
