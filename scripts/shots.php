@@ -211,6 +211,7 @@ try {
         $press(WebDriverKeys::ARROW_RIGHT);
     }
     $wait($playing);
+    $wait('document.querySelector(".check[data-ready=true]")');
     $take('lineup');
     $press('5');
     $wait('document.querySelector(".row img")');
