@@ -52,7 +52,7 @@ final class Chrome
         $capabilities = DesiredCapabilities::chrome();
         $capabilities->setCapability(ChromeOptions::CAPABILITY, $options);
         $capabilities->setCapability('goog:loggingPrefs', ['browser' => 'ALL']);
-        $driver = RemoteWebDriver::create('http://127.0.0.1:' . $port, $capabilities, 30_000, 180_000);
+        $driver = RemoteWebDriver::create('http://127.0.0.1:' . $port, $capabilities, 30_000, 1_200_000);
         $chrome = new self($driver, $process, $profile);
         $chrome->resize($width, $height);
 
