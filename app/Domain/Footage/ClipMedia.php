@@ -18,8 +18,9 @@ use Cartella\Core\Sound\Ltc;
 use Cartella\Core\Time\Ticks;
 
 /**
- * What the application shows and hears of a clip, all from one decode of its file ({@see MediaRecipe}): proxies, three pictures (first,
- * at the slate, middle), every channel of its sound, waveform peaks, and the 8 kHz guide sound that line-up compares.
+ * What the application shows and hears of a clip, from one decode of its picture and one of its sound ({@see MediaRecipe}):
+ * proxies, three pictures (first, at the slate, middle), every channel of its sound, waveform peaks, and the 8 kHz guide
+ * sound that line-up compares.
  */
 final class ClipMedia
 {

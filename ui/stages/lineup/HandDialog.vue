@@ -172,7 +172,8 @@ async function link(): Promise<void> {
   )
   if (done === undefined) return
   makeStale('lineup')
-  say(`${clip.name} lies where you said, and is locked. Ctrl Z takes it back.`)
+  const comes = 'group' in clip && clip.group === 0 && (against.value?.group ?? 0) > 0 ? against.value : clip
+  say(`${comes?.name ?? clip.name} lies where you said, and is locked. Ctrl Z takes it back.`)
   emit('placed', clip.clip)
 }
 function time(ticks: number): string {

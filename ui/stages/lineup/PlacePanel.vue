@@ -50,7 +50,11 @@ async function change(what: string, body: object, said?: string): Promise<void> 
 }
 const nudge = (unit: 'frame' | 'sample' | 'ticks', by: number) =>
   change('nudge', { unit, by, was_ticks: props.chosen.start_ticks })
-const lock = () => change('lock', { locked: !props.chosen.locked })
+// Where only a date lays a clip there is nothing that a person could call right: it is tied by hand.
+const lock = () =>
+  props.chosen.group > 0
+    ? say('Only its date lays it there. Place it by hand.')
+    : void change('lock', { locked: !props.chosen.locked })
 const second = () =>
   props.chosen.second_ticks == null
     ? say('It fits no other place.')
@@ -260,7 +264,13 @@ useShortcuts('A place', [
       </button>
     </div>
     <div v-if="production.may.work && !chosen.is_anchor" class="verdict">
-      <button class="plain" :class="{ go: !chosen.locked }" title="It is right: lock (Y)" @click="lock">
+      <button
+        v-if="chosen.group === 0"
+        class="plain"
+        :class="{ go: !chosen.locked }"
+        title="It is right: lock (Y)"
+        @click="lock"
+      >
         {{ chosen.locked ? 'Unlock' : 'It is right, lock' }} <kbd>Y</kbd>
       </button>
       <button

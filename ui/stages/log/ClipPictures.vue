@@ -172,8 +172,7 @@ article.on {
   display: grid;
   place-items: center;
 }
-.frame img,
-.frame video {
+.frame img {
   position: absolute;
   inset: 0;
   width: 100%;
