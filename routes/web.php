@@ -182,6 +182,9 @@ Route::prefix('api')->group(static function (): void {
                 Route::post('days/{day}/notes', [NotesController::class, 'store']);
                 Route::get('notes/{noteFile}', [NotesController::class, 'show']);
                 Route::post('notes/{noteFile}/preview', [NotesController::class, 'preview']);
+                Route::post('notes/{noteFile}/sheet', [NotesController::class, 'sheet']);
+                Route::get('notes/{noteFile}/faults', [NotesController::class, 'faults']);
+                Route::get('notes/{noteFile}/faults.csv', [NotesController::class, 'faultsFile']);
                 Route::post('notes/{noteFile}/apply', [NotesController::class, 'apply']);
                 Route::post('script', [ScriptController::class, 'script']);
                 Route::patch('takes/{take}', [LogController::class, 'edit']);

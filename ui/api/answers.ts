@@ -420,8 +420,9 @@ export interface Dispute {
   field: string
   now: string | boolean
   by: string | null
+  place: string | null
   at: number | null
-  said: { source: string; place: string; value: string | boolean; at: number }[]
+  said: { id: string; source: string; place: string; value: string | boolean; at: number }[]
 }
 
 /** It is done, and there is nothing more to say. */
@@ -626,11 +627,19 @@ export interface Moved {
 /** Names that a pattern would give. */
 export interface Names {
   names: GivenName[]
+  total: number
+  changes: number
+  bad: number
 }
 
 /** A new password, told once. */
 export interface NewPassword {
   password: string
+}
+
+/** More of the cells that a file of notes left out. */
+export interface NoteFaults {
+  faults: { row: number; column: string; what: string; why: string }[]
 }
 
 /** A file of notes on its way into the log. */
@@ -645,6 +654,9 @@ export interface NoteFile {
   applied: boolean
   task: Task | null
   targets: string[]
+  sheets: string[]
+  sheet: number
+  others: string[]
 }
 
 /** What a file of notes would do. */
@@ -656,6 +668,8 @@ export interface NoteReport {
   samples: Record<'new' | 'same' | 'different' | 'unmatched', NoteSample[]>
   fault_count: number
   faults: { row: number; column: string; what: string; why: string }[]
+  corrects: string | null
+  left: number
 }
 
 /** A row of a file of notes, and what it would change. */
@@ -664,7 +678,7 @@ export interface NoteSample {
   slate: string
   take: string | null
   why: string
-  fields: { field: string; was: string | boolean; said: string | boolean; taken: boolean }[]
+  fields: { field: string; was: string | boolean; said: string | boolean; becomes: string | boolean | null }[]
 }
 
 /** The cards that are copied now, and those of which something has to be asked. */

@@ -96,6 +96,9 @@ function isSamePlace(key: Key | null, ask: Ask<unknown> | null): boolean {
   return Object.entries(ask.key[2]).every(([what, id]) => ask.keeps.includes(what) || key[2][what] === id)
 }
 
+/** What was answered last; nothing where nobody asked yet. */
+export const answerOf = <T>(ask: Ask<T>): T | undefined => queryClient.getQueryData<T>(ask.key)
+
 /** What is known of an answer before the server says it again. */
 export function setAnswer<T>(ask: Ask<T>, change: T | ((known: T | undefined) => T | undefined)): void {
   queryClient.setQueryData<T>(ask.key, change as never)

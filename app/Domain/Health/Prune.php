@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace App\Domain\Health;
 
+use App\Domain\Log\ScriptNotes\NoteFaults;
 use App\Models\ScriptNoteFile;
 use App\Support\Folders;
 use Illuminate\Support\Facades\DB;
@@ -62,6 +63,7 @@ final class Prune
         foreach (ScriptNoteFile::query()->lazyById(500) as $file) {
             $isOld = ($file->applied_at ?? $file->created_at) < now()->subDays(self::NOTE_DAYS);
             $known[basename((string) $file->path)] = !$isOld;
+            $known[basename(NoteFaults::pathOf($file->path))] = !$isOld;
         }
         foreach (glob(Folders::var('notes/*')) ?: [] as $path) {
             if (is_file($path) && !is_link($path) && ($known[basename($path)] ?? filemtime($path) > time() - 86_400) === false) {

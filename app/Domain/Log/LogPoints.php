@@ -6,6 +6,7 @@ namespace App\Domain\Log;
 
 use App\Domain\Footage\ClaimedSlate;
 use App\Domain\Footage\SetSlate;
+use App\Domain\Footage\TakeFacts;
 use App\Domain\Points\OpenPoint;
 use App\Domain\Points\PointSource;
 use App\Models\Clip;
@@ -18,7 +19,11 @@ use App\Support\Clock;
 use Cartella\Core\Time\FrameRate;
 use Illuminate\Support\Collection;
 
-/** What of the slate sheet a person has to look at: takes that lack something, sources that differ, clips without a slate. */
+/**
+ * What of the slate sheet a person has to look at: takes that lack something, sources that differ, clips without a slate.
+ *
+ * @phpstan-import-type Dispute from TakeFacts
+ */
 final class LogPoints implements PointSource
 {
     private FrameRate $rate;
@@ -68,9 +73,18 @@ final class LogPoints implements PointSource
                 'absent_devices' => ['was' => $take->absent_devices ?? [], 'now' => [...$take->absent_devices ?? [], $value]],
             ]),
             'slate' => ($this->claim)($take, $user, $value),
-            'use' => ($this->settle)($day, $user, $take, ...[...explode(':', $value, 2), false]),
+            // A field of the production's own has a colon in its key.
+            'use' => ($this->settle)($day, $user, $take, ...[...self::halves($value), false]),
             default => throw new \LogicException("No step $step"),
         };
+    }
+
+    /** @return array{string, string} what stands before the last colon, and after it */
+    private static function halves(string $text): array
+    {
+        $at = strrpos($text, ':') ?: 0;
+
+        return [substr($text, 0, $at), substr($text, $at + 1)];
     }
 
     /**
@@ -142,8 +156,7 @@ final class LogPoints implements PointSource
     }
 
     /**
-     * @param  array{field: string, now: string|bool, by: string|null, at: int|null, said: list<array{source: string, place: string,
-     *     value: string|bool, at: int}>}  $dispute
+     * @param  Dispute  $dispute
      * @param  array{stage: string, take: string}  $place
      */
     private function dispute(string $label, string $ulid, array $dispute, array $place): OpenPoint
@@ -157,29 +170,36 @@ final class LogPoints implements PointSource
                 ? 'nothing'
                 : '“' . $value . '”');
         $at = static fn(?int $at): string => $at === null ? '' : ', ' . date('j M H:i', $at);
-        $sources = ['person' => 'A person', 'script' => 'The script notes', 'ixml' => 'The recorder', 'name' => 'The name'];
-        $sentences = [
-            ($sources[$dispute['by'] ?? ''] ?? 'The log') .
-            ($dispute['by'] === 'script' ? ' say ' : ' says ') .
-            $value($dispute['now']) .
-            $at($dispute['at']) .
-            '.',
-        ];
+        $sources = ['person' => 'A person', 'ixml' => 'The recorder', 'name' => 'The name'];
+        // Of several files of notes each has its own name.
+        $who = static fn(?string $by, ?string $place): string => match (true) {
+            $by === 'script' => $place ?? 'A file of notes',
+            $place !== null && isset($sources[$by ?? '']) => "{$sources[$by]} ($place)",
+            default => $sources[$by ?? ''] ?? 'The log',
+        };
+        $sentences = [$who($dispute['by'], $dispute['place']) . ' says ' . $value($dispute['now']) . $at($dispute['at']) . '.'];
         $fixes = [['name' => "use:{$dispute['field']}:now", 'label' => 'Keep ' . $value($dispute['now'])]];
+        $values = array_count_values(array_map(static fn(array $said): string => $value($said['value']), $dispute['said']));
         foreach ($dispute['said'] as $said) {
-            $sentences[] =
-                "{$sources[$said['source']]} ({$said['place']}) " .
-                ($said['source'] === 'script' ? 'say ' : 'says ') .
-                $value($said['value']) .
-                $at($said['at']) .
-                '.';
-            $fixes[] = ['name' => "use:{$dispute['field']}:{$said['source']}", 'label' => 'Use ' . $value($said['value'])];
+            $text = $value($said['value']);
+            $sentences[] = $who($said['source'], $said['place']) . " says $text" . $at($said['at']) . '.';
+            if (($values[$text] ?? 0) > 0) {
+                // Two sources that say the same need no two buttons.
+                $fixes[] = ['name' => "use:{$dispute['field']}:{$said['id']}", 'label' => "Use $text"];
+                unset($values[$text]);
+            }
         }
+        $count = count(
+            array_unique([
+                $who($dispute['by'], $dispute['place']),
+                ...array_map(static fn(array $said): string => $who($said['source'], $said['place']), $dispute['said']),
+            ]),
+        );
 
         return new OpenPoint(
             "differ.$ulid.{$dispute['field']}",
             'warning',
-            "$label: two sources differ on its $field",
+            sprintf('%s: %s sources differ on its %s', $label, [2 => 'two', 3 => 'three'][$count] ?? ($count < 2 ? 'two' : $count), $field),
             implode(' ', $sentences),
             $place,
             $fixes,

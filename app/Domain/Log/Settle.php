@@ -20,15 +20,15 @@ final class Settle
 {
     /**
      * @param  string  $field  of the take, or `slate` for its number
-     * @param  string  $source  whose value is right; `now` keeps what stands there
-     * @param  bool  $alike  for every take of the day on which this source differs in this field
+     * @param  string  $said  which of what was said is right, by its id; of a number, `ixml` or `name`; `now` keeps what stands there
+     * @param  bool  $alike  for every take of the day on which the same source differs in this field
      * @return int takes settled
      *
      * @throws Problem where nothing of the kind is open
      */
-    public function __invoke(ShootDay $day, User $user, Take $take, string $field, string $source, bool $alike): int
+    public function __invoke(ShootDay $day, User $user, Take $take, string $field, string $said, bool $alike): int
     {
-        $count = DB::transaction(function () use ($day, $user, $take, $field, $source, $alike): int {
+        $count = DB::transaction(function () use ($day, $user, $take, $field, $said, $alike): int {
             $takes = Take::query()
                 ->with('saidFacts')
                 ->where('shoot_day_id', $day->id)
@@ -36,14 +36,14 @@ final class Settle
                 ->lockForUpdate()
                 ->get()
                 ->each(static fn(Take $one) => $one->setRelation('production', $day->production));
-            $against = $source === 'now' ? $this->against($take, $field) : $source;
+            $against = $field === 'slate' ? null : $this->against($take, $field, $said);
             $log = new ChangeLog();
             $count = 0;
             foreach ($takes as $one) {
                 $count +=
                     (int) ($field === 'slate'
-                        ? $this->slate($one, $source, $against, $log)
-                        : $this->field($one, $field, $source, $against, $log));
+                        ? $this->slate($one, $said, $log)
+                        : $this->field($one, $field, $said === 'now', $against, $log));
             }
             $log->finish(
                 $day->production,
@@ -61,27 +61,31 @@ final class Settle
         return $count;
     }
 
-    /** Who differs from what stands there; for all alike, the same one is meant everywhere. */
-    private function against(Take $take, string $field): ?string
+    /**
+     * Who differs from what stands there: a file of notes is meant by itself, a recorder's files and names all together.
+     *
+     * @return array{source: string, place: string|null}|null
+     */
+    private function against(Take $take, string $field, string $id): ?array
     {
         foreach (TakeFacts::disputes($take) as $dispute) {
-            if ($dispute['field'] === $field) {
-                return $dispute['said'][0]['source'];
+            foreach ($dispute['field'] === $field ? $dispute['said'] : [] as $said) {
+                if ($id === 'now' || $said['id'] === $id) {
+                    return ['source' => $said['source'], 'place' => $said['source'] === 'script' ? $said['place'] : null];
+                }
             }
         }
 
         return null;
     }
 
-    private function field(Take $take, string $field, string $source, ?string $against, ChangeLog $log): bool
+    /** @param  array{source: string, place: string|null}|null  $against */
+    private function field(Take $take, string $field, bool $keeps, ?array $against, ChangeLog $log): bool
     {
-        foreach (TakeFacts::disputes($take) as $dispute) {
-            if ($dispute['field'] !== $field) {
-                continue;
-            }
-            foreach ($dispute['said'] as $said) {
-                if ($said['source'] === $against) {
-                    EditTake::fill($take, [$field => $source === 'now' ? $take->valueOf($field) : $said['value']]);
+        foreach ($against === null ? [] : TakeFacts::disputes($take) as $dispute) {
+            foreach ($dispute['field'] === $field ? $dispute['said'] : [] as $said) {
+                if ($said['source'] === $against['source'] && ($against['place'] ?? $said['place']) === $said['place']) {
+                    EditTake::fill($take, [$field => $keeps ? $dispute['now'] : $said['value']]);
                     $log->save($take);
 
                     return true;
@@ -92,14 +96,14 @@ final class Settle
         return false;
     }
 
-    private function slate(Take $take, string $source, ?string $against, ChangeLog $log): bool
+    private function slate(Take $take, string $from, ChangeLog $log): bool
     {
         $claims = $take->claims ?? [];
         if ($take->settled !== null || count(array_unique(array_map(ClaimedSlate::label(...), $claims))) < 2) {
             return false;
         }
         foreach ($claims as $claim) {
-            if ($source === 'now' ? ClaimedSlate::label($claim) === $take->label() : $claim['from'] === $against) {
+            if ($from === 'now' ? ClaimedSlate::label($claim) === $take->label() : $claim['from'] === $from) {
                 SettleClaim::settle($take, $claim, $log);
 
                 return true;

@@ -98,7 +98,7 @@ final class LogController extends Controller
         $input = $request->validated();
 
         return new JsonResponse(
-            new SettledAnswer($settle($take->day, self::who($request), $take, $input['field'], $input['source'], $input['alike'] ?? false)),
+            new SettledAnswer($settle($take->day, self::who($request), $take, $input['field'], $input['said'], $input['alike'] ?? false)),
         );
     }
 

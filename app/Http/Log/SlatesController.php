@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace App\Http\Log;
 
 use App\Domain\Footage\SetSlate;
+use App\Domain\Log\MarkWild;
 use App\Domain\Log\ReadSlates;
 use App\Http\Answers;
 use App\Http\Controller;
@@ -22,21 +23,29 @@ use Illuminate\Http\Request;
 /** Slates of clips: said by hand, and read from names and metadata. */
 final class SlatesController extends Controller
 {
-    public function slate(SlateRequest $request, Production $production, ShootDay $day, SetSlate $set): JsonResponse
+    public function slate(SlateRequest $request, Production $production, ShootDay $day, SetSlate $set, MarkWild $wild): JsonResponse
     {
         $input = $request->validated();
-        $clips = Clip::query()->where('shoot_day_id', $day->id)->whereIn('ulid', $input['clips'])->get();
-        if ($clips->count() !== count(array_unique($input['clips']))) {
-            throw Problem::missing('One of those clips', 'Load the page again.');
-        }
-        $take = $set(
-            $day,
-            self::who($request),
-            $clips,
-            $input['slate'],
-            $input['false_start'] ?? false,
-            array_key_exists('was', $input) ? ['slate' => $input['was']] : null,
+        $byUlid = Clip::query()->where('shoot_day_id', $day->id)->whereIn('ulid', $input['clips'])->get()->keyBy('ulid');
+        $clips = collect(array_values(array_unique($input['clips'])))->map(
+            static fn(string $ulid): Clip => $byUlid[$ulid] ?? throw Problem::missing('One of those clips', 'Load the page again.'),
         );
+        $user = self::who($request);
+        if (array_key_exists('wild', $input)) {
+            $wild->all($production, $clips, $user, (bool) $input['wild']);
+
+            return new JsonResponse(new SlateSetAnswer(null));
+        }
+        $take = isset($input['slates'])
+            ? $set->each($day, $user, $clips, array_values($input['slates']), $input['were'] ?? null)
+            : $set(
+                $day,
+                $user,
+                $clips,
+                $input['slate'] ?? null,
+                $input['false_start'] ?? false,
+                array_key_exists('was', $input) ? ['slate' => $input['was']] : null,
+            );
 
         return new JsonResponse(new SlateSetAnswer($take?->ulid));
     }

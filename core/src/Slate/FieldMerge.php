@@ -40,6 +40,53 @@ final class FieldMerge
     }
 
     /**
+     * The value that a field takes when a newer version of what a source said is read: its older words give way to the
+     * new ones, and what others said beside them stays. Null when it stays as it is.
+     *
+     * @param  string|null  $by  the source that the field has its value from
+     * @param  string|bool  $was  what the source said before
+     * @param  string|bool  $said  what it says now; nothing, as `''`, takes its older words away
+     */
+    public static function correct(
+        string $field,
+        string|bool $now,
+        ?string $by,
+        string|bool $was,
+        string|bool $said,
+        string $source,
+    ): string|bool|null {
+        if ($was === $said) {
+            return null;
+        }
+        $glue = TakeFields::glue($field);
+        if ($glue !== null && is_string($now) && is_string($was) && is_string($said)) {
+            $parts = self::around($now, $was, $glue);
+            if ($parts === null) {
+                return self::decide($field, $now, $by, $said, $source);
+            }
+            $isThere = $said !== '' && mb_stripos(implode("\0", $parts), $said) !== false;
+
+            return implode(
+                $glue,
+                array_filter([$parts[0], $isThere ? '' : $said, $parts[1]], static fn(string $part): bool => $part !== ''),
+            );
+        }
+        if ($by === $source && self::plain($now) === self::plain($was)) {
+            return $said;
+        }
+
+        return self::decide($field, $now, $by, $said, $source);
+    }
+
+    /** @return array{string, string}|null what stands before one source's words and after them; null where they do not stand in the text */
+    private static function around(string $text, string $words, string $glue): ?array
+    {
+        $at = $words === '' ? false : strpos($text, $words);
+
+        return $at === false ? null : [trim(substr($text, 0, $at), $glue . ' '), trim(substr($text, $at + strlen($words)), $glue . ' ')];
+    }
+
+    /**
      * Whether what a source said is still to be asked about: it differs, and no person has decided since.
      *
      * @param  int  $saidAt  seconds, as is `$setAt`; when the source said it, and when the field got its value
@@ -52,7 +99,7 @@ final class FieldMerge
             !($by === 'person' && $setAt !== null && $setAt >= $saidAt);
     }
 
-    private static function saysNothing(string|bool $value): bool
+    public static function saysNothing(string|bool $value): bool
     {
         return $value === '' || $value === TakeStatus::None->value || $value === false;
     }

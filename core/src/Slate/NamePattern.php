@@ -119,11 +119,12 @@ final readonly class NamePattern
      * The names of a selection in its order, with what stands against each: empty fields, refused characters, and the
      * same name twice (large and small letters and Unicode forms are the same to a file system).
      *
-     * @param  array<int|string, array<string, string|int|null>>  $rows  the fields of each, by its id
-     * @param  list<string>  $taken  names outside the selection that are in use beside it
+     * @param  iterable<int|string, array<string, string|int|null>>  $rows  the fields of each, by its id
+     * @param  list<string>|\Closure(): list<string>  $taken  names outside the selection that are in use beside it; a closure is
+     *     asked when all rows have been read
      * @return array<int|string, array{name: string, problems: list<string>}>
      */
-    public function preview(array $rows, array $taken = [], int $start = 1, int $step = 1): array
+    public function preview(iterable $rows, array|\Closure $taken = [], int $start = 1, int $step = 1): array
     {
         $names = $count = [];
         $n = $start;
@@ -132,7 +133,7 @@ final readonly class NamePattern
             $n += $step;
         }
         $fold = static fn(string $name): string => mb_strtolower(\Normalizer::normalize(mb_scrub($name), \Normalizer::FORM_C) ?: $name);
-        $used = array_fill_keys(array_map($fold, $taken), true);
+        $used = array_fill_keys(array_map($fold, $taken instanceof \Closure ? $taken() : $taken), true);
         foreach ($names as $one) {
             $count[$fold($one['name'])] = ($count[$fold($one['name'])] ?? 0) + 1;
         }

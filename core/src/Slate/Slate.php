@@ -38,6 +38,12 @@ final readonly class Slate
         return $this->setup !== null && $this->take !== null;
     }
 
+    /** The slate of a take so many later, of the same setup. */
+    public function later(int $takes): self
+    {
+        return $takes === 0 ? $this : new self($this->scene, $this->setup, (int) $this->take + $takes, $this->device, '', $this->isPickup);
+    }
+
     /** As people write it: `12A/3`, `12A/3b`. */
     public function label(): string
     {

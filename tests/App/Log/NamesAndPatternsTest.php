@@ -8,6 +8,7 @@ use App\Models\Clip;
 use App\Models\Scene;
 use App\Models\Subclip;
 use App\Models\Take;
+use App\Models\TakePart;
 use Illuminate\Http\UploadedFile;
 use Tests\App\TestCase;
 
@@ -62,6 +63,60 @@ final class NamesAndPatternsTest extends TestCase
             ['pattern' => '{setup}-{take}[ {n}]'] + ['what' => 'clips', 'ulids' => array_slice($ulids, 0, 2)],
         )->assertOk();
         self::assertSame(['3A-2 1', '3A-2 2', null], Clip::query()->orderBy('id')->pluck('label')->all());
+    }
+
+    public function test_a_whole_day_of_any_size_is_named_in_one_step(): void
+    {
+        $take = $this->take('3A', 1);
+        $rows = [];
+        $facts = ['facts' => '[]', 'channels' => '[]', 'problems' => '[]'];
+        foreach (range(1, 2400) as $n) {
+            $rows[] = $facts + [
+                'ulid' => sprintf('01KZZZZZZZZZZZZZZZZZZZ%04d', $n),
+                'production_id' => $this->production->id,
+                'shoot_day_id' => $this->day->id,
+                'kind' => 'picture',
+                'name' => "C$n",
+                'path' => "C$n.mov",
+                'path_hash' => md5("C$n.mov"),
+                'start_ticks' => $n,
+                'duration_ticks' => 1,
+            ];
+        }
+        foreach (array_chunk($rows, 600) as $piece) {
+            Clip::query()->insert($piece);
+        }
+        $parts = Clip::query()
+            ->pluck('id')
+            ->map(static fn(int $id): array => ['clip_id' => $id, 'take_id' => $take->id, 'said_by' => 'person']);
+        foreach ($parts->chunk(600) as $piece) {
+            TakePart::query()->insert($piece->all());
+        }
+        $body = ['what' => 'clips', 'day' => $this->day->ulid, 'pattern' => '{setup} {n:4}'];
+        $preview = $this->as()->postJson($this->at('names/preview'), $body)->assertOk();
+        self::assertSame(
+            [2400, 2400, 0, 400, '3A 0001'],
+            [
+                $preview->json('total'),
+                $preview->json('changes'),
+                $preview->json('bad'),
+                count($preview->json('names')),
+                $preview->json('names.0.name'),
+            ],
+        );
+        $this->postJson($this->at('names'), $body)->assertJsonPath('changed', 2400);
+        self::assertSame('3A 2400', Clip::query()->where('name', 'C2400')->value('label'));
+        $this->postJson($this->at('undo'))->assertJsonPath('label', 'Name 2400 clips');
+        self::assertSame(0, Clip::query()->whereNotNull('label')->count());
+    }
+
+    public function test_a_day_of_another_production_is_not_named(): void
+    {
+        $other = \App\Models\Production::query()->create(['name' => 'Other', 'rate_num' => 25, 'rate_den' => 1]);
+        $day = $other->days()->create(['number' => 1, 'date' => '2026-10-05']);
+        $this->as()
+            ->postJson($this->at('names'), ['what' => 'clips', 'day' => $day->ulid, 'pattern' => '{setup}'])
+            ->assertNotFound();
     }
 
     public function test_takes_and_subclips_are_named_too(): void

@@ -27,9 +27,10 @@ final class NotesTest extends TestCase
     private function preview(TestResponse $brought): array
     {
         $brought->assertCreated();
+        $file = $this->getJson($this->at('notes/' . $brought->json('ulid')));
         $this->postJson($this->at('notes/' . $brought->json('ulid') . '/preview'), [
-            'heading' => $brought->json('heading'),
-            'columns' => $brought->json('columns'),
+            'heading' => $file->json('heading'),
+            'columns' => $file->json('columns'),
         ])->assertStatus(202);
 
         return $this->getJson($this->at('notes/' . $brought->json('ulid')))->assertOk()->json('report');
@@ -220,6 +221,149 @@ final class NotesTest extends TestCase
         $this->as();
         $this->bring($bytes, 'bomb.xlsx')->assertStatus(201)->assertJsonPath('task.state', 'failed');
         self::assertLessThan(400e6, memory_get_peak_usage());
+    }
+
+    /** Brings a file in whole. */
+    private function bringIn(string $content, string $name): TestResponse
+    {
+        $this->preview($brought = $this->bring($content, $name));
+        $this->apply($brought)->assertStatus(202);
+
+        return $brought;
+    }
+
+    public function test_corrected_notes_under_a_new_name_replace_their_older_words(): void
+    {
+        foreach ([1, 2, 3] as $n) {
+            $this->clip("A001C00$n", 'A', 60 * $n, take: $this->take('3', $n));
+        }
+        $this->as();
+        $this->bringIn("Setup,Take,Size,Notes\n3,1,Wide,gull in frame\n3,2,Wide,soft\n3,3,Close,boom in\n", 'low-water-day1.csv');
+        // A person adds words of their own to the second one, and the recorder to the third.
+        $second = Take::query()->where('take', 2)->sole();
+        $this->patchJson($this->at("takes/$second->ulid"), [
+            'changes' => ['notes' => ['was' => 'soft', 'now' => "soft\nask Rosa"]],
+        ])->assertOk();
+        $report = $this->preview(
+            $brought = $this->bring(
+                "Setup,Take,Size,Notes\n3,1,Wide,gull in frame\n3,2,Wide,soft at the end\n3,3,Medium,\n",
+                'script dept 2.csv',
+            ),
+        );
+        self::assertSame('low-water-day1.csv', $report['corrects']);
+        self::assertSame(['new' => 0, 'same' => 1, 'different' => 2, 'unmatched' => 0], $report['counts']);
+        $this->apply($brought);
+        self::assertSame(
+            [['Wide', 'gull in frame'], ['Wide', "soft at the end\nask Rosa"], ['Medium', '']],
+            Take::query()->orderBy('take')->get()->map(static fn(Take $take): array => [$take->size, $take->notes])->all(),
+        );
+        self::assertSame(
+            [],
+            array_filter(
+                array_column($this->getJson($this->onDay('sheet'))->json('points'), 'key'),
+                static fn(string $key): bool => str_starts_with($key, 'differ.'),
+            ),
+        );
+        $this->postJson($this->at('undo'))->assertJsonPath('label', 'Bring in script dept 2.csv');
+        self::assertSame(
+            [['Wide', 'gull in frame'], ['Wide', "soft\nask Rosa"], ['Close', 'boom in']],
+            Take::query()->orderBy('take')->get()->map(static fn(Take $take): array => [$take->size, $take->notes])->all(),
+        );
+    }
+
+    public function test_a_file_of_other_words_adds_and_is_asked_about_unless_a_person_says_that_it_corrects(): void
+    {
+        $this->clip('A001C001', 'A', 0, take: ($take = $this->take('3', 1)));
+        $this->as();
+        $this->bringIn("Setup,Take,Size,Notes\n3,1,Wide,gull in frame\n", 'script.csv');
+        $brought = $this->bring("Setup,Take,Size,Notes\n3,1,Close,lens 32\n", 'camera.csv');
+        self::assertNull($this->preview($brought)['corrects']);
+        $file = $this->getJson($this->at('notes/' . $brought->json('ulid')));
+        self::assertSame(['script.csv'], $file->json('others'));
+        $this->postJson($this->at('notes/' . $brought->json('ulid') . '/preview'), [
+            'heading' => 0,
+            'columns' => $file->json('columns'),
+            'corrects' => 'script.csv',
+        ])->assertStatus(202);
+        self::assertSame('script.csv', $this->getJson($this->at('notes/' . $brought->json('ulid')))->json('report.corrects'));
+        $this->preview($brought);
+        $this->apply($brought);
+        self::assertSame(['Close', "gull in frame\nlens 32"], [$take->refresh()->size, $take->notes]);
+        self::assertSame('Wide', $this->getJson($this->onDay('log'))->json('takes.0.disputes.0.said.0.value'));
+    }
+
+    public function test_a_file_that_speaks_of_a_take_in_several_rows_is_corrected_whole(): void
+    {
+        $this->clip('A001C001', 'A', 0, take: ($take = $this->take('3', 1)));
+        $this->as();
+        $this->bringIn("Setup,Take,Notes\n3,1,gull\n3,1,wind\n3,1,flare\n", 'notes v1.csv');
+        self::assertSame("gull\nwind\nflare", $take->refresh()->notes);
+        $this->bringIn("Setup,Take,Notes\n3,1,gull\n3,1,rain\n", 'notes v2.csv');
+        self::assertSame("gull\nrain", $take->refresh()->notes);
+        $this->bringIn("Setup,Take,Notes\n3,1,gull\n3,1,rain\n3,1,sun\n", 'notes v2.csv');
+        self::assertSame("gull\nrain\nsun", $take->refresh()->notes);
+    }
+
+    public function test_two_files_of_one_name_are_two_sources(): void
+    {
+        $this->clip('A001C001', 'A', 0, take: $this->take('3', 1));
+        $this->clip('A001C002', 'A', 60, take: $this->take('3', 2));
+        $this->as();
+        $this->bringIn("Setup,Take,Size\n3,1,Wide\n", 'report.csv');
+        $this->bringIn("Setup,Take,Size\n3,2,Close\n", 'report.csv');
+        self::assertSame(['report.csv', 'report.csv (2)'], array_column($this->getJson($this->onDay('log'))->json('takes'), 'said_by'));
+    }
+
+    public function test_any_sheet_of_a_workbook_can_be_chosen(): void
+    {
+        $path = $this->folder . '/book.xlsx';
+        $writer = WriterEntityFactory::createXLSXWriter();
+        $writer->openToFile($path);
+        $add = static fn(array $cells) => $writer->addRow(
+            WriterEntityFactory::createRow(array_map(WriterEntityFactory::createCell(...), $cells)),
+        );
+        $writer->getCurrentSheet()->setName('Cover');
+        $add(['Low Water']);
+        $writer->addNewSheetAndMakeItCurrent()->setName('Camera A');
+        $add(['Setup', 'Take', 'Size']);
+        $add(['3', '1', 'Wide']);
+        $writer->addNewSheetAndMakeItCurrent()->setName('Camera B');
+        $add(['Setup', 'Take']);
+        $add(['3', '2']);
+        $writer->addNewSheetAndMakeItCurrent()->setName('Empty');
+        $writer->close();
+        $this->as();
+        $brought = $this->bring((string) file_get_contents($path), 'book.xlsx');
+        $ulid = $brought->json('ulid');
+        $file = $this->getJson($this->at("notes/$ulid"));
+        self::assertSame(
+            [['Cover', 'Camera A', 'Camera B', 'Empty'], 1],
+            [$file->json('sheets'), $file->json('sheet')],
+            'the one that says most',
+        );
+        $this->postJson($this->at("notes/$ulid/sheet"), ['sheet' => 3])->assertStatus(202);
+        self::assertSame(
+            [3, []],
+            [$this->getJson($this->at("notes/$ulid"))->json('sheet'), $this->getJson($this->at("notes/$ulid"))->json('rows')],
+        );
+        $this->postJson($this->at("notes/$ulid/sheet"), ['sheet' => 9])->assertStatus(422);
+        $this->postJson($this->at("notes/$ulid/sheet"), ['sheet' => 2])->assertStatus(202);
+        $this->preview($brought);
+        $this->apply($brought)->assertStatus(202);
+        self::assertSame('3/2', Take::query()->sole()->label());
+    }
+
+    public function test_every_cell_that_was_left_out_can_be_read_and_kept(): void
+    {
+        $this->as();
+        $rows = implode('', array_map(static fn(int $n): string => "3,$n,noon $n\n", range(1, 750)));
+        $report = $this->preview($brought = $this->bring("Setup,Take,TC\n$rows"));
+        self::assertSame([750, 200], [$report['fault_count'], count($report['faults'])]);
+        $ulid = $brought->json('ulid');
+        $page = $this->getJson($this->at("notes/$ulid/faults?from=200"))->assertOk()->json('faults');
+        self::assertSame([202, 500], [$page[0]['row'], count($page)]);
+        $csv = explode("\r\n", trim((string) $this->get($this->at("notes/$ulid/faults.csv"))->assertOk()->getContent()));
+        self::assertSame([751, 'C751,time,"""noon 750"" is not a time."'], [count($csv), $csv[750]]);
     }
 
     public function test_a_killed_run_goes_on_in_the_same_step(): void

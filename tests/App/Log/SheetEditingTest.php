@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace Tests\App\Log;
 
+use App\Models\Clip;
 use App\Models\Role;
 use App\Models\Take;
 use Tests\App\TestCase;
@@ -230,6 +231,63 @@ final class SheetEditingTest extends TestCase
         self::assertSame(['3/1', 1], [$clip->refresh()->take->label(), Take::query()->count()], 'and no take is left over');
         $this->postJson($this->onDay('log/slate'), ['clips' => [$clip->ulid], 'slate' => '7/1', 'was' => '3/1'])->assertOk();
         self::assertSame('7/1', $clip->refresh()->take->label());
+    }
+
+    /** @return list<string> ulids of new clips without a slate */
+    private function unslated(int $count): array
+    {
+        return array_map(fn(int $n): string => $this->clip("A001C00$n", 'A', 60 * $n)->ulid, range(1, $count));
+    }
+
+    /** @return list<string|null> by clip */
+    private function slates(): array
+    {
+        return Clip::query()->orderBy('id')->get()->map(static fn(Clip $clip): ?string => $clip->take?->label())->all();
+    }
+
+    public function test_several_clips_at_once_get_one_slate_or_a_running_one(): void
+    {
+        $clips = $this->unslated(3);
+        $this->as()
+            ->postJson($this->onDay('log/slate'), ['clips' => $clips, 'slate' => '3A/2'])
+            ->assertOk();
+        self::assertSame(['3A/2', '3A/2', '3A/2'], $this->slates());
+        $this->postJson($this->at('undo'))->assertJsonPath('label', '3 clips are 3A/2');
+        // In the order in which they were chosen, whatever they are called.
+        $this->postJson($this->onDay('log/slate'), ['clips' => array_reverse($clips), 'slate' => '3A/2+'])->assertOk();
+        self::assertSame(['3A/4', '3A/3', '3A/2'], $this->slates());
+        $this->postJson($this->at('undo'))->assertJsonPath('label', '3 clips are 3A/2 to 3A/4');
+        self::assertSame([[null, null, null], 0], [$this->slates(), Take::query()->count()]);
+    }
+
+    public function test_pasted_slates_go_one_to_each_clip_and_none_of_them_where_one_is_wrong(): void
+    {
+        $clips = $this->unslated(3);
+        $this->as()
+            ->postJson($this->onDay('log/slate'), ['clips' => $clips, 'slates' => ['3A/1', 'tea', '3A/2']])
+            ->assertStatus(422);
+        $this->postJson($this->onDay('log/slate'), ['clips' => $clips, 'slates' => ['3A/1']])->assertStatus(422);
+        self::assertSame([[null, null, null], 0], [$this->slates(), Take::query()->count()]);
+        $this->postJson($this->onDay('log/slate'), ['clips' => $clips, 'slates' => ['3A/1', null, '3B/2']])->assertOk();
+        self::assertSame(['3A/1', null, '3B/2'], $this->slates());
+        // Of what somebody logged meanwhile nothing is overwritten unseen.
+        $this->postJson($this->onDay('log/slate'), [
+            'clips' => $clips,
+            'slates' => ['7/1', '7/2', '7/3'],
+            'were' => ['3A/1', null, null],
+        ])->assertStatus(409);
+        self::assertSame(['3A/1', null, '3B/2'], $this->slates());
+    }
+
+    public function test_clips_without_a_slate_are_marked_wild_together(): void
+    {
+        $clips = $this->unslated(2);
+        $this->as()
+            ->postJson($this->onDay('log/slate'), ['clips' => $clips, 'wild' => true])
+            ->assertOk();
+        self::assertSame([true, true], Clip::query()->pluck('is_wild')->all());
+        $this->postJson($this->at('undo'))->assertJsonPath('label', '2 clips are wild');
+        self::assertSame([false, false], Clip::query()->pluck('is_wild')->all());
     }
 
     public function test_a_slate_is_typed_over_one_that_no_rule_reads_and_what_is_none_changes_nothing(): void

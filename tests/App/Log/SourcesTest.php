@@ -47,12 +47,82 @@ final class SourcesTest extends TestCase
             ),
         )[0];
         self::assertStringContainsString('The recorder (3-T01) says “ng”', $point['evidence']);
-        self::assertStringContainsString('The script notes say “circled”', $point['evidence']);
-        $this->postJson($this->onDay('points'), ['key' => $point['key'], 'fix' => 'use:status:ixml'])->assertOk();
+        self::assertStringContainsString('notes.csv says “circled”', $point['evidence']);
+        $this->postJson($this->onDay('points'), ['key' => $point['key'], 'fix' => $this->fix($point, 'Use “ng”')])->assertOk();
         self::assertSame('ng', $take->refresh()->status);
         self::assertSame([], $this->open());
         $this->postJson($this->at('undo'))->assertOk();
         self::assertSame([1, 'circled'], [count($this->open()), $take->refresh()->status]);
+    }
+
+    /** @param  array<string, mixed>  $point */
+    private function fix(array $point, string $label): string
+    {
+        return array_column($point['fixes'], 'name', 'label')[$label];
+    }
+
+    /** @return list<array<string, mixed>> */
+    private function disputes(Take $take): array
+    {
+        return array_column($this->getJson($this->onDay('log'))->json('takes'), 'disputes', 'ulid')[$take->ulid];
+    }
+
+    public function test_of_two_files_of_notes_each_button_writes_its_own_files_value(): void
+    {
+        $take = $this->take('3', 1);
+        $this->clip('A001C001', 'A', 0, take: $take);
+        $this->says($take, 'script', ['size' => 'Wide'], 'script-notes.csv');
+        $this->says($take, 'script', ['size' => 'Close'], 'camera-report.csv');
+        $this->says($take, 'script', ['size' => 'Medium'], 'slate-log.csv');
+        $this->as();
+        $point = array_values(
+            array_filter(
+                $this->getJson($this->onDay('sheet'))->json('points'),
+                static fn(array $point): bool => $point['key'] === "differ.$take->ulid.size",
+            ),
+        )[0];
+        self::assertStringContainsString('three sources differ', $point['title']);
+        self::assertStringStartsWith('slate-log.csv says “Medium”', $point['evidence']);
+        $this->postJson($this->onDay('points'), ['key' => $point['key'], 'fix' => $this->fix($point, 'Use “Wide”')])->assertOk();
+        self::assertSame('Wide', $take->refresh()->size);
+        $this->postJson($this->at('undo'));
+        $this->postJson($this->onDay('points'), ['key' => $point['key'], 'fix' => $this->fix($point, 'Use “Close”')])->assertOk();
+        self::assertSame('Close', $take->refresh()->size);
+    }
+
+    public function test_a_button_never_writes_what_its_file_has_come_to_say_since(): void
+    {
+        $take = $this->take('3', 1, ['size' => 'Wide', 'set_by' => ['size' => ['by' => 'person', 'at' => 1]]]);
+        $this->says($take, 'script', ['size' => 'Close']);
+        $this->as();
+        $said = $this->disputes($take)[0]['said'][0]['id'];
+        $this->says($take->refresh(), 'script', ['size' => 'Medium']);
+        $this->postJson($this->at("takes/$take->ulid/settle"), ['field' => 'size', 'said' => $said])
+            ->assertStatus(422)
+            ->assertJsonPath('code', 'settle.none');
+        self::assertSame('Wide', $take->refresh()->size);
+    }
+
+    public function test_a_field_of_the_productions_own_is_settled_like_any_other(): void
+    {
+        $this->as()
+            ->postJson($this->at('settings/fields'), ['label' => 'Lens', 'type' => 'text'])
+            ->assertCreated();
+        $this->production->refresh();
+        $key = 'own:lens';
+        $take = $this->take('3', 1)->setRelation('production', $this->production);
+        $this->clip('A001C001', 'A', 0, take: $take);
+        $this->says($take, 'script', [$key => '32 mm'], 'a.csv');
+        $this->says($take, 'script', [$key => '50 mm'], 'b.csv');
+        $this->as();
+        $point = array_values(
+            array_filter(
+                $this->getJson($this->onDay('sheet'))->json('points'),
+                static fn(array $point): bool => $point['key'] === "differ.$take->ulid.$key",
+            ),
+        )[0];
+        $this->postJson($this->onDay('points'), ['key' => $point['key'], 'fix' => $this->fix($point, 'Use “32 mm”')])->assertOk();
+        self::assertSame('32 mm', $take->refresh()->valueOf($key));
     }
 
     /** @return array<string, array{string, string|bool, string|bool}> field, a person's value, a machine's */
@@ -100,14 +170,15 @@ final class SourcesTest extends TestCase
         }
         $this->as();
         self::assertCount(3, $this->open());
-        $this->postJson($this->at("takes/$take->ulid/settle"), ['field' => 'size', 'source' => 'ixml', 'alike' => true])
+        $recorder = $this->disputes($take)[0]['said'][0]['id'];
+        $this->postJson($this->at("takes/$take->ulid/settle"), ['field' => 'size', 'said' => $recorder, 'alike' => true])
             ->assertOk()
             ->assertJsonPath('settled', 3);
         self::assertSame(['Close', 'Close', 'Close'], Take::query()->pluck('size')->all());
         self::assertSame([], $this->open());
         $this->postJson($this->at('undo'));
         self::assertCount(3, $this->open());
-        $this->postJson($this->at("takes/$take->ulid/settle"), ['field' => 'size', 'source' => 'now'])->assertJsonPath('settled', 1);
+        $this->postJson($this->at("takes/$take->ulid/settle"), ['field' => 'size', 'said' => 'now'])->assertJsonPath('settled', 1);
         self::assertCount(2, $this->open());
     }
 
@@ -124,7 +195,7 @@ final class SourcesTest extends TestCase
         $this->as()
             ->postJson($this->at('takes/' . Take::query()->where('take', 1)->value('ulid') . '/settle'), [
                 'field' => 'slate',
-                'source' => 'name',
+                'said' => 'name',
                 'alike' => true,
             ])
             ->assertJsonPath('settled', 2);

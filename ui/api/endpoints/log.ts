@@ -5,6 +5,7 @@ import type {
   Done,
   Edited,
   Names,
+  NoteFaults,
   NoteFile,
   Patterns,
   Scenes,
@@ -65,6 +66,11 @@ export const log = {
     api.send<NoteFile>(below(production, `days/${day}/notes`), file, more),
   previewNotes: (production: string, file: string, body: unknown) =>
     api.post<NoteFile>(below(production, `notes/${file}/preview`), body),
+  noteSheet: (production: string, file: string, sheet: number) =>
+    api.post<NoteFile>(below(production, `notes/${file}/sheet`), { sheet }),
+  noteFaults: (production: string, file: string, from: number) =>
+    api.get<NoteFaults>(below(production, `notes/${file}/faults?from=${from}`)),
+  noteFaultsFile: (production: string, file: string) => `/api/${below(production, `notes/${file}/faults.csv`)}`,
   applyNotes: (production: string, file: string) => api.post<NoteFile>(below(production, `notes/${file}/apply`)),
   noteFile: (production: string, file: string) => api.get<NoteFile>(below(production, `notes/${file}`)),
 }

@@ -8,6 +8,7 @@ import type { SheetColumn } from './sheet'
 const props = defineProps<{ columns: SheetColumn[] }>()
 const emit = defineEmits<{ columns: [columns: SheetColumn[]]; reset: [] }>()
 const { open, onKey } = useMenu(useTemplateRef<HTMLElement>('menu'))
+defineExpose({ show: () => (open.value = true) })
 const titleOf = (column: SheetColumn) =>
   column.key.startsWith('device:') ? `Device ${column.key.slice(7)}, ${column.title}` : column.title
 
@@ -30,7 +31,7 @@ function shift(column: SheetColumn, step: number): void {
 
 <template>
   <Popover v-model:open="open" trigger="click" placement="bottomLeft">
-    <button class="plain" title="Choose, order and widen columns" :aria-expanded="open">Columns</button>
+    <button class="plain" title="Choose, order and widen columns (Alt K)" :aria-expanded="open">Columns</button>
     <template #content>
       <div ref="menu" class="columns" role="group" aria-label="Columns" @keydown="onKey">
         <div v-for="column in columns" :key="column.key" class="one">

@@ -20,7 +20,7 @@ import NamesDialog from './NamesDialog.vue'
 import NotesDialog from './NotesDialog.vue'
 import { ORDERS, rowsOf, type Order, type Row } from './rows'
 import ScriptDialog from './ScriptDialog.vue'
-import { columnsOf, fieldName, FLAGS, kept, runningOf, slateOf, type SheetColumn } from './sheet'
+import { columnsOf, fieldName, FLAGS, kept, runningOf, slateOf, type SheetColumn, type SlatedClip } from './sheet'
 import SlateGrid from './SlateGrid.vue'
 import SlatesDialog from './SlatesDialog.vue'
 import TakePanel from './TakePanel.vue'
@@ -52,8 +52,10 @@ const { others, byRow } = usePresence(
   () => session.user?.ulid,
   () => cursor.value,
 )
+/** The day as the desk knows it, under what was typed and could not be sent yet. */
+const sheet = computed(() => (data.value === undefined ? undefined : edits.over(data.value)))
 const rows = computed(() =>
-  data.value === undefined ? [] : rowsOf(data.value, order.value, production.value.devices, coverage.value?.scenes),
+  sheet.value === undefined ? [] : rowsOf(sheet.value, order.value, production.value.devices, coverage.value?.scenes),
 )
 const row = computed(() => rows.value.find((one) => one.key === cursor.value))
 const take = computed(() =>
@@ -70,6 +72,7 @@ const devices = computed(() => {
 const grid = ref<InstanceType<typeof SlateGrid> | null>(null)
 const panel = ref<InstanceType<typeof TakePanel> | null>(null)
 const line = ref<InstanceType<typeof LogLine> | null>(null)
+const columnsMenu = ref<InstanceType<typeof ColumnsMenu> | null>(null)
 const dialog = ref<'slates' | 'notes' | 'names' | 'script' | null>(null)
 
 const summary = computed(() => {
@@ -150,30 +153,25 @@ function seen(slate: string | null): Record<string, unknown> {
         }
   return { ...fields, slate: row.value?.kind === 'clip' && row.value.take !== null ? slateOf(row.value.take) : null }
 }
-async function setSlate(one: LogClip, text: string): Promise<void> {
-  const answer = await attempt(() =>
-    logApi.setSlate(production.value.ulid, day.value.ulid, {
-      clips: [one.ulid],
-      slate: text,
-      was: row.value?.kind === 'clip' && row.value.take !== null ? slateOf(row.value.take) : null,
-    }),
-  )
-  makeStale('takes')
-  if (answer?.take && order.value !== 'device' && lone.value === null) cursor.value = answer.take
+/** One slate for all (with a plus behind it, it counts on), or one each; each goes with the slate that was seen. */
+async function setSlates(clips: SlatedClip[], slates: string | (string | null)[]): Promise<void> {
+  const were = clips.map((one) => (one.take === null ? null : slateOf(one.take)))
+  const isOne = typeof slates === 'string' && clips.length === 1
+  const runs = typeof slates === 'string' && slates.endsWith('+')
+  const sent = await edits.keep({
+    clips: clips.map(({ clip }) => clip.ulid),
+    ...(isOne || runs
+      ? { slate: slates, ...(isOne ? { was: were[0] } : {}) }
+      : { slates: typeof slates === 'string' ? clips.map(() => slates) : slates, were }),
+  })
+  if (sent?.take && order.value !== 'device' && lone.value === null) cursor.value = sent.take
 }
 async function circle(one: Take, now: TakeStatus): Promise<void> {
   await attempt(() => logApi.circle(production.value.ulid, one.ulid, { was: one.status, now }))
   makeStale('takes')
 }
-async function falseStart(one: LogClip): Promise<void> {
-  await attempt(() =>
-    logApi.setSlate(production.value.ulid, day.value.ulid, {
-      clips: [one.ulid],
-      slate: null,
-      false_start: !one.is_false_start,
-    }),
-  )
-  makeStale('takes')
+async function markClips(clips: LogClip[], as: { wild: boolean } | { false_start: boolean }): Promise<void> {
+  await edits.keep({ clips: clips.map((one) => one.ulid), ...('wild' in as ? as : { slate: null, ...as }) })
 }
 /** After a line: the next clip without a slate where one was logged, else the take that the line made or changed. */
 const awaited = shallowRef<string | null>(null)
@@ -223,11 +221,13 @@ useShortcuts('Log', [
   { keys: ['s'], what: 'Read slates', run: () => ask('slates') },
   { keys: ['u'], what: 'Script notes and reports', run: () => ask('notes') },
   { keys: ['a'], what: 'Names', run: () => ask('names') },
+  { keys: ['Alt+t'], what: 'Script', run: () => ask('script') },
+  { keys: ['Alt+k'], what: 'Columns', run: () => view.value === 'rows' && columnsMenu.value?.show() },
 ])
 </script>
 
 <template>
-  <AnswerState :pending="isPending" :error="error" :rows="14" @retry="refetch()">
+  <AnswerState :pending="isPending" :error="data === undefined ? error : null" :rows="14" @retry="refetch()">
     <div v-if="data" class="split">
       <PanelEdge stage="log" :usual="372" />
       <section class="left">
@@ -264,12 +264,18 @@ useShortcuts('Log', [
               <template #overlay
                 ><div class="menu">
                   <button @click="ask('names')">Names… <kbd>A</kbd></button
-                  ><button @click="ask('script')">Script…</button>
+                  ><button @click="ask('script')">Script… <kbd>Alt T</kbd></button>
                 </div></template
               >
             </Dropdown>
           </template>
-          <ColumnsMenu v-if="view === 'rows'" :columns="columns" @columns="setColumns" @reset="setColumns(null)" />
+          <ColumnsMenu
+            v-if="view === 'rows'"
+            ref="columnsMenu"
+            :columns="columns"
+            @columns="setColumns"
+            @reset="setColumns(null)"
+          />
           <span class="push soft"
             ><span v-for="one in others.values()" :key="one.who" class="met" :title="`${one.name} logs here too`">{{
               one.initials
@@ -277,6 +283,14 @@ useShortcuts('Log', [
             >{{ summary }}</span
           >
         </div>
+        <p v-if="edits.waiting.value > 0" class="note warn waiting" role="status">
+          <span
+            ><b>Cartella cannot be reached.</b> {{ edits.waiting.value }}
+            {{ edits.waiting.value === 1 ? 'entry is' : 'entries are' }} kept on this machine and sent as soon as it
+            answers.</span
+          >
+          <button class="plain go" @click="edits.sendAgain()">Send now</button>
+        </p>
         <div v-if="rows.length === 0" class="empty">
           <b>No clip of this day yet.</b>Offload a card first; its clips come here.<br /><RouterLink
             :to="{ name: 'cards', params: route.params }"
@@ -295,8 +309,8 @@ useShortcuts('Log', [
           :colleagues="byRow"
           @edit="(all) => edits.changeAll(all)"
           @circle="circle"
-          @slate="setSlate"
-          @false-start="falseStart"
+          @slates="setSlates"
+          @mark="markClips"
           @columns="setColumns"
         />
         <ClipPictures
@@ -379,6 +393,13 @@ useShortcuts('Log', [
   grid-template-columns: minmax(0, 1fr) var(--panel, 372px);
   grid-template-rows: minmax(0, 1fr);
   height: 100%;
+}
+.waiting {
+  display: flex;
+  gap: 12px;
+  align-items: center;
+  justify-content: space-between;
+  margin: 6px 10px;
 }
 .left {
   display: grid;

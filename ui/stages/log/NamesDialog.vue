@@ -12,7 +12,7 @@ import { attempt, say } from '@/shell/say'
 /** Names for the clips of the chosen takes, or for the takes, by a pattern; every name is seen before it is given. */
 const props = defineProps<{ open: boolean; takes: Take[]; chosen: Take[] }>()
 const emit = defineEmits<{ close: [] }>()
-const { production } = useDesk()
+const { production, day } = useDesk()
 /** Those of the take that names are made of, those that the production added, and what is known of the file. */
 const fields = computed(() => [
   ...production.value.fields
@@ -45,12 +45,13 @@ const ulids = computed(() =>
         take.clips.filter((clip) => kinds.value === 'all' || clip.kind === kinds.value).map((clip) => clip.ulid),
       ),
 )
-const bad = computed(() => names.value.filter((one) => one.problems.length > 0).length)
-const changes = computed(() => names.value.filter((one) => one.name !== one.was).length)
-const shown = computed(() => names.value.filter((one) => !onlyBad.value || one.problems.length > 0).slice(0, 400))
+/** Of all of them; a long day shows the first. */
+const counts = shallowRef({ total: 0, changes: 0, bad: 0 })
+const asking = ref(false)
 const body = computed(() => ({
   what: what.value,
-  ulids: ulids.value,
+  // The desk knows what a whole day holds, of whatever size.
+  ...(whole.value ? { day: day.value.ulid, kind: kinds.value } : { ulids: ulids.value }),
   pattern: pattern.value,
   start: start.value || 0,
   step: step.value || 1,
@@ -69,20 +70,29 @@ async function preview(): Promise<void> {
   if (!props.open) return
   if (ulids.value.length === 0 || pattern.value.trim() === '') {
     names.value = []
+    counts.value = { total: 0, changes: 0, bad: 0 }
     return
   }
+  const asked = body.value
+  asking.value = true
   try {
-    names.value = (await logApi.previewNames(production.value.ulid, body.value)).names
+    const answer = await logApi.previewNames(production.value.ulid, { ...asked, only_bad: onlyBad.value })
+    if (asked !== body.value) return
+    names.value = answer.names
+    counts.value = answer
     trouble.value = ''
   } catch (error) {
     names.value = []
+    counts.value = { total: 0, changes: 0, bad: 0 }
     trouble.value = error instanceof ApiError ? `${error.message} ${error.fix}` : 'It cannot be tried now.'
+  } finally {
+    asking.value = asked !== body.value
   }
 }
-watchDebounced(body, preview, { debounce: 150, deep: true })
+watchDebounced([body, onlyBad], preview, { debounce: 150, deep: true })
 
 async function give(): Promise<void> {
-  if (bad.value > 0 || changes.value === 0 || trouble.value !== '') return
+  if (asking.value || counts.value.bad > 0 || counts.value.changes === 0 || trouble.value !== '') return
   const done = await attempt(() => logApi.giveNames(production.value.ulid, body.value))
   if (done === undefined) return
   say(`${done.changed} ${done.changed === 1 ? 'name' : 'names'} given. Ctrl+Z takes them back.`)
@@ -113,9 +123,9 @@ async function drop(): Promise<void> {
     :style="{ top: '36px' }"
     title="Names"
     width="820px"
-    :ok-text="`Give ${changes} ${changes === 1 ? 'name' : 'names'}`"
+    :ok-text="`Give ${counts.changes} ${counts.changes === 1 ? 'name' : 'names'}`"
     cancel-text="Leave them"
-    :ok-button-props="{ disabled: bad > 0 || changes === 0 || trouble !== '' }"
+    :ok-button-props="{ disabled: asking || counts.bad > 0 || counts.changes === 0 || trouble !== '' }"
     @ok="give"
     @cancel="emit('close')"
   >
@@ -174,8 +184,10 @@ async function drop(): Promise<void> {
     </p>
     <p v-if="trouble" class="note fault" role="alert">{{ trouble }}</p>
     <p v-else class="soft">
-      {{ changes }} of {{ names.length }} change.
-      <label v-if="bad > 0" class="fault"><input v-model="onlyBad" type="checkbox" /> {{ bad }} cannot be given</label>
+      {{ counts.changes }} of {{ counts.total }} change.
+      <label v-if="counts.bad > 0" class="fault"
+        ><input v-model="onlyBad" type="checkbox" /> {{ counts.bad }} cannot be given</label
+      >
     </p>
     <div class="table" tabindex="0">
       <table class="list">
@@ -188,7 +200,7 @@ async function drop(): Promise<void> {
           </tr>
         </thead>
         <tbody>
-          <tr v-for="one in shown" :key="one.ulid" :class="{ bad: one.problems.length > 0, dim: one.name === one.was }">
+          <tr v-for="one in names" :key="one.ulid" :class="{ bad: one.problems.length > 0, dim: one.name === one.was }">
             <td class="mono soft">{{ one.original }}</td>
             <td class="mono">{{ one.was }}</td>
             <td class="mono">
@@ -198,6 +210,9 @@ async function drop(): Promise<void> {
           </tr>
         </tbody>
       </table>
+      <p v-if="!onlyBad && names.length > 0 && names.length < counts.total" class="soft empty">
+        The first {{ names.length }} of {{ counts.total }}.
+      </p>
       <p v-if="names.length === 0 && trouble === ''" class="soft empty">Nothing to name here.</p>
     </div>
   </Modal>

@@ -4,10 +4,11 @@ import { useIntervalFn } from '@vueuse/core'
 import { Modal } from 'ant-design-vue'
 import { computed, ref, shallowRef, watch } from 'vue'
 import { makeStale } from '@/api/queries'
-import type { NoteFile, NoteSample, Said, Verdict } from '@/api/types'
+import type { NoteFile } from '@/api/types'
 import { useDesk } from '@/shell/desk'
 import { attempt, say } from '@/shell/say'
 import { fieldName } from './sheet'
+import NotesReport from './NotesReport.vue'
 import TaskProgress from '@/shell/TaskProgress.vue'
 
 /** Script notes and reports of others: which column is what, then what they would change, then into the log. */
@@ -29,19 +30,12 @@ const TITLES: Record<string, string> = {
   keywords: 'keywords',
   marks: 'marks (MOS, tail…)',
 }
-const VERDICTS: { key: Verdict; title: string }[] = [
-  { key: 'new', title: 'new' },
-  { key: 'different', title: 'different' },
-  { key: 'same', title: 'the same' },
-  { key: 'unmatched', title: 'of no take' },
-]
 const file = shallowRef<NoteFile | null>(null)
 const columns = ref<Record<string, string>>({})
 const heading = ref(0)
 const picker = ref<HTMLInputElement | null>(null)
 const sending = ref(false)
 const over = ref(false)
-const tab = ref<Verdict | 'faults'>('new')
 const mapping = ref(true)
 const width = computed(() => Math.max(0, ...(file.value?.rows.map((row) => row.length) ?? [])))
 const letter = (at: number) =>
@@ -57,14 +51,7 @@ const failed = computed(() =>
 )
 const report = computed(() => (mapping.value || busy.value ? null : (file.value?.report ?? null)))
 const step = computed(() => (file.value === null ? 'bring' : mapping.value ? 'map' : 'look'))
-const samples = computed<NoteSample[]>(() =>
-  report.value === null || tab.value === 'faults' ? [] : report.value.samples[tab.value],
-)
 const applies = computed(() => (report.value === null ? 0 : report.value.counts.new + report.value.counts.different))
-const words = (value: Said) =>
-  value === true ? 'yes' : value === false || value === '' || value === 'none' ? '—' : String(value)
-/** Notes and keywords of several sources add up. */
-const adds = (field: string) => field === 'notes' || field === 'keywords'
 const called = (field: string) => fieldName(production.value.fields, field)
 
 watch(
@@ -86,8 +73,11 @@ async function bring(list: FileList | null | undefined): Promise<void> {
   if (answer === undefined) return
   file.value = answer
   mapping.value = true
+  if (busy.value) awaited = 'sheet'
   opened(answer)
 }
+/** A worker is unpacking a workbook; what it finds replaces what is shown. */
+let awaited: 'sheet' | '' = ''
 /** What the columns are taken for; of a workbook it comes when a worker has unpacked it. */
 function opened(answer: NoteFile): void {
   columns.value = { ...answer.columns }
@@ -97,15 +87,28 @@ function leaveFor(take: string): void {
   emit('go', take)
   emit('close')
 }
-async function look(): Promise<void> {
+/** @param said the older file that a person says these correct; left out, the desk compares them by their words */
+async function look(said: { corrects?: string | null } = {}): Promise<void> {
   if (file.value === null) return
   const chosen = Object.fromEntries(Object.entries(columns.value).filter(([, target]) => target !== ''))
   const answer = await attempt(() =>
-    logApi.previewNotes(production.value.ulid, file.value?.ulid ?? '', { heading: heading.value, columns: chosen }),
+    logApi.previewNotes(production.value.ulid, file.value?.ulid ?? '', {
+      heading: heading.value,
+      columns: chosen,
+      ...said,
+    }),
   )
   if (answer === undefined) return
   file.value = answer
   mapping.value = false
+  arrived()
+}
+async function chooseSheet(sheet: number): Promise<void> {
+  if (file.value === null) return
+  const answer = await attempt(() => logApi.noteSheet(production.value.ulid, file.value?.ulid ?? '', sheet))
+  if (answer === undefined) return
+  awaited = 'sheet'
+  file.value = answer
   arrived()
 }
 async function apply(): Promise<void> {
@@ -119,20 +122,23 @@ useIntervalFn(async () => {
   if (!props.open || !busy.value || file.value === null) return
   const answer = await logApi.noteFile(production.value.ulid, file.value.ulid).catch(() => null)
   if (answer === null) return
-  const wasUnread = file.value.rows.length === 0
   file.value = answer
-  if (wasUnread && answer.rows.length > 0) opened(answer)
   arrived()
 }, 300)
 function arrived(): void {
   if (busy.value || file.value === null) return
+  const wasSheet = awaited === 'sheet'
+  awaited = ''
+  if (wasSheet) {
+    opened(file.value)
+    return
+  }
   if (file.value.task?.state === 'failed' || file.value.task?.state === 'cancelled') mapping.value = true
   else if (file.value.applied) {
     say(`${file.value.name} is in the log. Ctrl+Z takes it back.`)
     makeStale('takes')
     emit('close')
-  } else if (file.value.report !== null)
-    tab.value = VERDICTS.find((one) => (file.value?.report?.counts[one.key] ?? 0) > 0)?.key ?? 'new'
+  }
 }
 const ok = () => (step.value === 'map' ? look() : step.value === 'look' ? apply() : picker.value?.click())
 const okText = computed(() =>
@@ -154,7 +160,9 @@ const okText = computed(() =>
     width="980px"
     :ok-text="okText"
     cancel-text="Leave it"
-    :ok-button-props="{ disabled: sending || busy || (step === 'look' && applies === 0) }"
+    :ok-button-props="{
+      disabled: sending || busy || (step === 'map' && file?.rows.length === 0) || (step === 'look' && applies === 0),
+    }"
     @ok="ok"
     @cancel="emit('close')"
   >
@@ -183,12 +191,23 @@ const okText = computed(() =>
     <template v-else>
       <p class="head">
         <b>{{ file.name }}</b><span v-if="file.is_known && mapping" class="pill">read as last time</span
-        ><span v-if="step === 'map'" class="soft">Say what each column is. Click the row that holds the headings.</span
+        ><span v-if="step === 'map'" class="soft">Say what each column is. Choose the row that holds the headings.</span
+        ><label v-if="step === 'map' && file.sheets.length > 1" class="soft"
+          >Sheet
+          <select
+            class="field"
+            :value="file.sheet"
+            :disabled="busy"
+            @change="chooseSheet(Number(($event.target as HTMLSelectElement).value))"
+          >
+            <option v-for="(name, at) in file.sheets" :key="at" :value="at">{{ name }}</option>
+          </select></label
         ><button v-if="step === 'look' && !busy" class="plain push" @click="mapping = true">Columns…</button
         ><button v-if="step === 'map'" class="plain push" @click="picker?.click()">Another file…</button>
       </p>
       <p v-if="failed" class="note fault" role="alert">{{ failed }}</p>
-      <div v-if="step === 'map' && !(busy && file.rows.length === 0)" class="table" tabindex="0">
+      <p v-if="step === 'map' && !busy && file.rows.length === 0" class="soft empty">This sheet is empty.</p>
+      <div v-else-if="step === 'map' && !(busy && file.rows.length === 0)" class="table" tabindex="0">
         <table class="list raw">
           <thead>
             <tr>
@@ -220,7 +239,11 @@ const okText = computed(() =>
               :class="{ heading: index === heading, above: index < heading }"
               @click="heading = index"
             >
-              <td class="mono soft">{{ index + 1 }}</td>
+              <td class="mono soft">
+                <label :title="`Row ${index + 1} holds the headings`"
+                  ><input v-model="heading" type="radio" name="heading" :value="index" />{{ index + 1 }}</label
+                >
+              </td>
               <td v-for="at in width" :key="at" :class="{ unused: !columns[String(at - 1)] }">{{ row[at - 1] }}</td>
             </tr>
           </tbody>
@@ -228,93 +251,13 @@ const okText = computed(() =>
       </div>
       <div v-else-if="busy && file.task" class="wait"><TaskProgress :task="file.task" /></div>
       <template v-else-if="report">
-        <div class="tabs" role="tablist">
-          <button
-            v-for="one in VERDICTS"
-            :key="one.key"
-            role="tab"
-            :aria-selected="tab === one.key"
-            class="plain"
-            :class="{ on: tab === one.key }"
-            @click="tab = one.key"
-          >
-            <b class="mono">{{ report.counts[one.key] }}</b> {{ one.title }}
-          </button>
-          <button
-            role="tab"
-            :aria-selected="tab === 'faults'"
-            class="plain"
-            :class="{ on: tab === 'faults', bad: report.fault_count > 0 }"
-            @click="tab = 'faults'"
-          >
-            <b class="mono">{{ report.fault_count }}</b> {{ report.fault_count === 1 ? 'cell' : 'cells' }} left out
-          </button>
-          <span class="soft push"
-            >{{ report.rows }} rows<template v-if="report.made">
-              · {{ report.made }} takes that are not in the log yet</template
-            ><template v-if="report.joined"> · {{ report.joined }} clips get their slate</template></span
-          >
-        </div>
-        <div class="table" tabindex="0">
-          <table v-if="tab === 'faults'" class="list">
-            <thead>
-              <tr>
-                <th>Cell</th>
-                <th>What it should be</th>
-                <th>Why it is left out</th>
-              </tr>
-            </thead>
-            <tbody>
-              <tr v-for="(one, index) in report.faults" :key="index">
-                <td class="mono">{{ one.column }}{{ one.row }}</td>
-                <td>{{ TITLES[one.what] ?? one.what }}</td>
-                <td class="fault">{{ one.why }}</td>
-              </tr>
-            </tbody>
-          </table>
-          <table v-else class="list">
-            <thead>
-              <tr>
-                <th>Row</th>
-                <th>Slate</th>
-                <th>What it says</th>
-              </tr>
-            </thead>
-            <tbody>
-              <tr v-for="(one, index) in samples" :key="index">
-                <td class="mono soft">{{ one.row }}</td>
-                <td class="mono">
-                  <a v-if="one.take" @click="leaveFor(one.take)"
-                    ><b>{{ one.slate }}</b></a
-                  ><b v-else>{{ one.slate || '—' }}</b>
-                </td>
-                <td>
-                  <span v-if="one.why" class="soft">{{ one.why }} </span><span
-                    v-for="field in one.fields"
-                    :key="field.field"
-                    class="said"
-                    ><small>{{ called(field.field) }}</small
-                    ><template v-if="tab !== 'different'"
-                      ><b>{{ words(field.said) }}</b></template
-                    ><template v-else-if="!field.taken"
-                      ><b>{{ words(field.was) }}</b
-                      >&nbsp;stays; they say {{ words(field.said) }}</template
-                    ><template v-else-if="adds(field.field)"
-                      >{{ words(field.was) }} <b>+ {{ words(field.said) }}</b></template
-                    ><template v-else
-                      ><s>{{ words(field.was) }}</s
-                      >&nbsp;→ <b>{{ words(field.said) }}</b></template
-                    ></span
-                  >
-                </td>
-              </tr>
-            </tbody>
-          </table>
-          <p v-if="tab === 'faults' ? report.faults.length === 0 : samples.length === 0" class="soft empty">None.</p>
-          <p v-else-if="tab !== 'faults' && samples.length < report.counts[tab]" class="soft empty">
-            The first {{ samples.length }} of {{ report.counts[tab] }}.
-          </p>
-        </div>
+        <NotesReport
+          :file="file"
+          :report="report"
+          :titles="TITLES"
+          @go="leaveFor"
+          @corrects="(place) => look({ corrects: place })"
+        />
         <p class="soft">A person's entry stays; where it differs, an open point asks. One step back with Ctrl Z.</p>
       </template>
     </template>
@@ -393,32 +336,6 @@ select.set {
   border-color: var(--act);
   color: var(--ink);
   font-weight: 600;
-}
-.tabs {
-  display: flex;
-  gap: 6px;
-  align-items: center;
-  margin-bottom: 8px;
-}
-.tabs .on {
-  border-color: var(--act);
-  background: var(--act-soft);
-}
-.tabs .bad b {
-  color: var(--fault);
-}
-.said {
-  margin-right: 14px;
-}
-.said small {
-  color: var(--ink-soft);
-  margin-right: 5px;
-}
-.said b {
-  font-weight: 600;
-}
-.said s {
-  color: var(--ink-faint);
 }
 .wait {
   padding: 26px 4px;

@@ -12,7 +12,7 @@ import DeviceBadge from '@/shell/DeviceBadge.vue'
 import { useShortcuts } from '@/shell/keys'
 import TakeNumber from '@/shell/TakeNumber.vue'
 import type { Order, Row } from './rows'
-import type { Edit, SheetColumn } from './sheet'
+import type { Edit, SheetColumn, SlatedClip } from './sheet'
 import TakeCells from './TakeCells.vue'
 import { useCellEdit } from './useCellEdit'
 import type { Colleague } from './usePresence'
@@ -33,8 +33,8 @@ const cursor = defineModel<string | null>('cursor', { required: true })
 const emit = defineEmits<{
   edit: [edits: Edit[]]
   circle: [take: Take, now: TakeStatus]
-  slate: [clip: LogClip, text: string]
-  falseStart: [clip: LogClip]
+  slates: [clips: SlatedClip[], slates: string | (string | null)[]]
+  mark: [clips: LogClip[], as: { wild: boolean } | { false_start: boolean }]
   columns: [columns: SheetColumn[]]
 }>()
 
@@ -64,6 +64,11 @@ const { column, columnAt, index: rowIndex, has } = range
 const row = computed<Row | undefined>(() => rows.value[range.at.value])
 const takesIn = (top: number, bottom: number): Take[] =>
   rows.value.slice(top, bottom + 1).flatMap((one) => (one.kind === 'take' ? [one.take] : []))
+const chosenClips = computed(() =>
+  rows.value
+    .slice(range.range.value.top, range.range.value.bottom + 1)
+    .flatMap((one) => (one.kind === 'clip' ? [{ clip: one.clip, take: one.take }] : [])),
+)
 const chosenTakes = computed(() => takesIn(range.range.value.top, range.range.value.bottom))
 const chosenKeys = computed(() =>
   shown.value.slice(range.range.value.left, range.range.value.right + 1).map((one) => one.key),
@@ -101,6 +106,16 @@ function sideways(step: number, extend = false): void {
   range.sideways(step, extend)
   reveal()
 }
+/** As many rows as are seen, less one that stays in sight. */
+function pageOn(step: number, extend: boolean): void {
+  const page = Math.max(1, Math.floor((containerProps.ref.value?.clientHeight ?? 16 * ROW) / ROW) - 2)
+  for (let n = 0; n < page && range.move(step, extend); n++);
+  reveal()
+}
+function toEnd(step: number, extend: boolean): void {
+  const last = step > 0 ? rows.value.findLast((_, at) => !isHead(at)) : rows.value.find((_, at) => !isHead(at))
+  if (last !== undefined) select(last.key, extend)
+}
 function click(one: Row, key: string | null, event: MouseEvent): void {
   if (one.kind !== 'take' && one.kind !== 'clip') return
   // What is held is the column from which the range began.
@@ -121,7 +136,8 @@ const typing = useCellEdit({
   begin: () => (range.anchor.value = null),
   moveDown: () => void move(1),
   edit: (edits) => emit('edit', edits),
-  slate: (clip, text) => emit('slate', clip, text),
+  chosen: () => (chosenClips.value.length > 1 && chosenTakes.value.length === 0 ? chosenClips.value : []),
+  slates: (clips, text) => emit('slates', clips, text),
 })
 const { editing, draft } = typing
 const marks = useSheetMarks({
@@ -131,13 +147,22 @@ const marks = useSheetMarks({
   keys: () => chosenKeys.value,
   left: () => range.range.value.left,
   shown: () => shown.value,
-  clip: () => (row.value?.kind === 'clip' ? row.value.clip : undefined),
+  clips: () => (chosenTakes.value.length === 0 ? chosenClips.value : []),
+  clipsOnwards: () =>
+    rows.value
+      .slice(range.range.value.top)
+      .flatMap((one) => (one.kind === 'clip' ? [{ clip: one.clip, take: one.take }] : [])),
+  clipAbove: () => {
+    const above = rows.value[range.range.value.top - 1]
+    return above?.kind === 'clip' ? { clip: above.clip, take: above.take } : undefined
+  },
   isTake: () => row.value?.kind === 'take',
   mayLog: () => props.mayLog,
   production: () => props.production,
   edit: (edits) => emit('edit', edits),
   circle: (take, now) => emit('circle', take, now),
-  falseStart: (clip) => emit('falseStart', clip),
+  slates: (clips, slates) => emit('slates', clips, slates),
+  markClips: (clips, as) => emit('mark', clips, as),
 })
 useClipboard(marks.copied, marks.paste)
 // On a column of words letters type; this comes before they are marks.
@@ -157,6 +182,9 @@ useEventListener(
   },
   { capture: true },
 )
+/** A clip in the chosen range; of takes the cells show it. */
+const isAmong = (one: Row) =>
+  one.kind === 'clip' && range.anchor.value !== null && has(rowIndex.value.get(one.key) ?? -1, columnAt.value)
 const who = (key: string) => props.colleagues.get(key) ?? []
 
 useShortcuts('Slate sheet', [
@@ -179,15 +207,18 @@ useShortcuts('Slate sheet', [
         : sideways(event.key === 'ArrowRight' ? 1 : -1, true),
   },
   {
-    keys: ['PageDown', 'PageUp'],
-    what: 'A page on, a page back',
-    run: (event) => {
-      for (let n = 0; n < 15 && move(event.key === 'PageDown' ? 1 : -1); n++);
-    },
+    keys: ['PageDown', 'PageUp', 'Shift+PageDown', 'Shift+PageUp'],
+    what: 'A page on, a page back; with Shift choosing on the way',
+    run: (event) => pageOn(event.key === 'PageDown' ? 1 : -1, event.shiftKey),
+  },
+  {
+    keys: ['Ctrl+End', 'Ctrl+Home', 'Ctrl+Shift+End', 'Ctrl+Shift+Home'],
+    what: 'The last row, the first; with Shift choosing all to there',
+    run: (event) => toEnd(event.key === 'End' ? 1 : -1, event.shiftKey),
   },
   {
     keys: ['Enter', 'F2'],
-    what: 'Type in the cell, else what happens; the slate of a clip that has none',
+    what: 'Type in the cell, else what happens; the slate of chosen clips: 3B/1, or 3B/1+ to count on',
     run: () => typing.open(),
   },
   { keys: ['r'], what: 'Change setup and take', run: () => typing.open('slate') },
@@ -235,7 +266,7 @@ defineExpose({ select, move, focus: () => box.value?.focus(), chosen: chosenTake
           :key="one.key"
           class="row"
           role="row"
-          :class="[one.kind, { on: one.key === cursor, met: who(one.key).length > 0 }]"
+          :class="[one.kind, { on: one.key === cursor, met: who(one.key).length > 0, among: isAmong(one) }]"
           :aria-selected="one.key === cursor"
           :data-row="one.key"
           @click="click(one, null, $event)"
@@ -283,9 +314,10 @@ defineExpose({ select, move, focus: () => box.value?.focus(), chosen: chosenTake
               v-if="editing?.key === one.key"
               v-model="draft"
               class="field edit mono"
-              placeholder="3B/1"
+              :placeholder="chosenClips.length > 1 ? '3B/1, or 3B/1+' : '3B/1'"
+              :title="chosenClips.length > 1 ? '3B/1 is the slate of them all; 3B/1+ counts on' : undefined"
               aria-label="Slate"
-              maxlength="40"
+              maxlength="41"
               @keydown.enter.stop.prevent="typing.commit('down')"
               @keydown.esc.stop="typing.leave"
               @blur="editing && typing.commit('stay')"
@@ -319,6 +351,9 @@ defineExpose({ select, move, focus: () => box.value?.focus(), chosen: chosenTake
 </template>
 
 <style scoped>
+.row.clip.among {
+  background: var(--act-soft);
+}
 .sheet {
   min-width: 0;
   min-height: 0;

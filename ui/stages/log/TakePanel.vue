@@ -5,7 +5,7 @@ import { log as logApi } from '@/api/endpoints/log'
 import { refDebounced } from '@vueuse/core'
 import { computed, nextTick, ref, shallowRef, watch } from 'vue'
 import { makeStale, useAnswer } from '@/api/queries'
-import type { LogClip, Said, Take } from '@/api/types'
+import type { Dispute, LogClip, Said, Take } from '@/api/types'
 import ClipPlayer from '@/player/ClipPlayer.vue'
 import { useDesk } from '@/shell/desk'
 import DeviceBadge from '@/shell/DeviceBadge.vue'
@@ -103,7 +103,6 @@ const ownFields = computed(() => {
 const own = computed(() => (props.take === null ? '' : slateOf(props.take)))
 const SOURCES: Record<string, string> = {
   person: 'A person',
-  script: 'Script notes',
   ixml: 'The recorder',
   name: 'The name',
   carried: 'The take before',
@@ -119,11 +118,20 @@ const words = (value: Said) =>
 const called = (field: string) => fieldName(production.value.fields, field)
 const when = (at: number) =>
   new Date(at * 1000).toLocaleString('en-GB', { day: 'numeric', month: 'short', hour: '2-digit', minute: '2-digit' })
-async function decide(field: string, source: string, alike: boolean): Promise<void> {
+/** Of several files of notes each has its own name. */
+const who = (by: string | null, place: string | null) =>
+  by === 'script'
+    ? (place ?? 'A file of notes')
+    : place !== null && by !== null && by in SOURCES
+      ? `${SOURCES[by]}, ${place}`
+      : (SOURCES[by ?? ''] ?? 'The log')
+/** Two sources that say the same need no two buttons. */
+const unlike = (dispute: Dispute) =>
+  dispute.said.filter((said, at) => dispute.said.findIndex((other) => other.value === said.value) === at)
+/** @param said which of what was said is right, by its id; of a number, whose; or `now` */
+async function decide(field: string, said: string, alike: boolean): Promise<void> {
   if (props.take === null) return
-  const done = await attempt(() =>
-    logApi.settle(production.value.ulid, props.take?.ulid ?? '', { field, source, alike }),
-  )
+  const done = await attempt(() => logApi.settle(production.value.ulid, props.take?.ulid ?? '', { field, said, alike }))
   if (done !== undefined && alike)
     say(`Settled for ${done.settled} ${done.settled === 1 ? 'take' : 'takes'}. Ctrl+Z takes it back.`)
   makeStale('takes')
@@ -276,35 +284,35 @@ defineExpose({ turn, writeNote, toggleHistory: () => (history.value = !history.v
         </div>
       </div>
       <div v-for="dispute in take?.disputes ?? []" :key="dispute.field" class="note warn says">
-        <b>Two sources differ on {{ called(dispute.field) }}.</b>
+        <b>Sources differ on {{ called(dispute.field) }}.</b>
         <ul>
           <li>
-            {{ SOURCES[dispute.by ?? ''] ?? 'The log' }}: <b>{{ words(dispute.now) }}</b>{{ ' ' }}
+            {{ who(dispute.by, dispute.place) }}: <b>{{ words(dispute.now) }}</b>{{ ' ' }}
             <small v-if="dispute.at">{{ when(dispute.at) }}</small>
           </li>
-          <li v-for="said in dispute.said" :key="said.source + said.place">
-            {{ SOURCES[said.source] }}, {{ said.place }}: <b>{{ words(said.value) }}</b>{{ ' ' }}
+          <li v-for="said in dispute.said" :key="said.id">
+            {{ who(said.source, said.place) }}: <b>{{ words(said.value) }}</b>{{ ' ' }}
             <small>{{ when(said.at) }}</small>
           </li>
         </ul>
         <div v-if="mayLog">
           <button class="plain go" @click="decide(dispute.field, 'now', false)">Keep {{ words(dispute.now) }}</button>
           <button
-            v-for="said in dispute.said"
-            :key="said.source"
+            v-for="said in unlike(dispute)"
+            :key="said.id"
             class="plain"
-            @click="decide(dispute.field, said.source, false)"
+            @click="decide(dispute.field, said.id, false)"
           >
             Use {{ words(said.value) }}
           </button>
           <button
             v-for="said in dispute.said"
-            :key="`all ${said.source}`"
+            :key="`all ${said.id}`"
             class="alike"
             :title="`For every take of the day whose ${called(dispute.field)} differs in the same way`"
-            @click="decide(dispute.field, said.source, true)"
+            @click="decide(dispute.field, said.id, true)"
           >
-            {{ SOURCES[said.source] }} for all alike
+            {{ said.source === 'script' ? said.place : SOURCES[said.source] }} for all alike
           </button>
         </div>
       </div>

@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest'
 import type { Device, MarkWords, Take } from '@/api/types'
 import { fromTsv, toTsv } from '@/grid/clipboard'
-import { columnsOf, kept, marksOf, pasted, valuesFor } from './sheet'
+import { columnsOf, kept, marksOf, pasted, pastedSlates, type SlatedClip, valuesFor } from './sheet'
 
 const devices: Device[] = [
   { ulid: 'A', letter: 'A', kind: 'camera', note: 'wide', lane: 0, colour: null, is_retired: false },
@@ -130,5 +130,20 @@ describe('pasting', () => {
     )
     expect(edits).toHaveLength(2)
     expect(problems).toEqual(['1 row below the last take was left out.'])
+  })
+})
+
+describe('slates for clips', () => {
+  const clips = ['a', 'b', 'c'].map((ulid) => ({ clip: { ulid }, take: null }) as SlatedClip)
+  it('takes one a line, also where setup and take stand in two columns, and leaves a clip without words alone', () => {
+    expect(pastedSlates([['3A/1'], [''], ['3B', '2a']], clips, 1)).toEqual({
+      clips,
+      slates: ['3A/1', null, '3B/2a'],
+      left: 0,
+    })
+  })
+  it('gives one cell to all that are chosen, and says how many lines have no clip', () => {
+    expect(pastedSlates([['3A/1+']], clips, 2)).toEqual({ clips: clips.slice(0, 2), slates: '3A/1+', left: 0 })
+    expect(pastedSlates([['1/1'], ['1/2'], ['1/3'], ['1/4'], ['1/5']], clips, 1)).toMatchObject({ left: 2 })
   })
 })

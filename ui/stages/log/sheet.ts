@@ -1,5 +1,5 @@
 import type { GridColumn } from '@/grid/columns'
-import type { Column, Device, MarkWords, Take, TakeField, TakeStatus } from '@/api/types'
+import type { Column, Device, LogClip, MarkWords, Take, TakeField, TakeStatus } from '@/api/types'
 import { length } from '@/player/time'
 
 /** A column of the slate sheet: what it shows, and what typed or pasted text changes. */
@@ -219,6 +219,33 @@ export interface Edit {
   take: Take
   /** New values by field; `slate` is setup and take as they were typed, which the server reads. */
   values: Partial<Take> & { slate?: string }
+}
+
+/** A clip of the sheet, with the take of its row. */
+export interface SlatedClip {
+  clip: LogClip
+  take: Take | null
+}
+
+/**
+ * The slates of a pasted block, one a row: setup and take may stand in two columns. One cell is the slate of all that
+ * are chosen.
+ */
+export function pastedSlates(
+  block: string[][],
+  clips: SlatedClip[],
+  chosen: number,
+): { clips: SlatedClip[]; slates: string | (string | null)[]; left: number } {
+  const lines = block.map((cells) => cells.map((cell) => cell.trim()).filter((cell) => cell !== ''))
+  const slates = lines.map(([first = '', second = '']) =>
+    first === '' ? null : /^[\w-]+$/.test(first) && /^\d{1,3}[a-z]?$/.test(second) ? `${first}/${second}` : first,
+  )
+  if (slates.length === 1) return { clips: clips.slice(0, chosen), slates: slates[0] ?? '', left: 0 }
+  return {
+    clips: clips.slice(0, slates.length),
+    slates: slates.slice(0, clips.length),
+    left: Math.max(0, slates.length - clips.length),
+  }
 }
 
 /**

@@ -1,9 +1,9 @@
 import { nextTick, ref, type Ref, shallowRef } from 'vue'
 import { ApiError } from '@/api/client'
-import type { LogClip, Production, Take } from '@/api/types'
+import type { Production, Take } from '@/api/types'
 import { complain } from '@/shell/say'
 import type { Row } from './rows'
-import { cellText, type Edit, type SheetColumn, slateOf, valuesFor } from './sheet'
+import { cellText, type Edit, type SheetColumn, type SlatedClip, slateOf, valuesFor } from './sheet'
 
 /** Where the cursor goes when a cell is done. */
 export type Then = 'down' | 'next' | 'back' | 'stay'
@@ -21,19 +21,22 @@ export function useCellEdit(options: {
   begin: () => void
   moveDown: () => void
   edit: (edits: Edit[]) => void
-  slate: (clip: LogClip, text: string) => void
+  /** Several clips that are chosen, whose slate is typed into one of them. */
+  chosen: () => SlatedClip[]
+  slates: (clips: SlatedClip[], text: string) => void
 }) {
   /** With the take as it was when typing began: what a colleague changes meanwhile is a conflict. */
-  const editing = shallowRef<{ key: string; column: string; take: Take | null } | null>(null)
+  const editing = shallowRef<{ key: string; column: string; take: Take | null; clips: SlatedClip[] } | null>(null)
   const draft = ref('')
 
   function open(wanted?: string, begin?: string): void {
     const current = options.row()
     if (!options.mayLog() || current === undefined || (current.kind !== 'take' && current.kind !== 'clip')) return
-    options.begin()
+    const clips = current.kind === 'clip' ? options.chosen() : []
+    if (clips.length === 0) options.begin()
     if (current.kind === 'clip') {
       draft.value = begin ?? (current.take === null ? '' : slateOf(current.take))
-      editing.value = { key: current.key, column: 'slate', take: null }
+      editing.value = { key: current.key, column: 'slate', take: null, clips: clips.length > 0 ? clips : [current] }
     } else {
       const { column } = options
       const key =
@@ -41,7 +44,7 @@ export function useCellEdit(options: {
         (options.shown()[options.columnAt()]?.words || column.value === 'marks' ? column.value : 'description')
       if (key !== 'slate') column.value = key
       draft.value = begin ?? (key === 'slate' ? slateOf(current.take) : cellText(current.take, key))
-      editing.value = { key: current.key, column: key, take: current.take }
+      editing.value = { key: current.key, column: key, take: current.take, clips: [] }
     }
     void nextTick(() => {
       const input = options.box.value?.querySelector<HTMLInputElement>('input.edit')
@@ -62,9 +65,9 @@ export function useCellEdit(options: {
     if (
       current.kind === 'clip' &&
       text.trim() !== '' &&
-      (current.take === null || text.trim() !== slateOf(current.take))
+      (now.clips.length > 1 || current.take === null || text.trim() !== slateOf(current.take))
     )
-      options.slate(current.clip, text.trim())
+      options.slates(now.clips, text.trim())
     if (now.take !== null) {
       const { marks, fields } = options.production()
       const values =
@@ -76,7 +79,7 @@ export function useCellEdit(options: {
       if (typeof values === 'string') complain(new ApiError(422, 'cell', values, 'Nothing was changed.', {}))
       else if (values !== null) options.edit([{ take: now.take, values }])
     }
-    if (then === 'down') options.moveDown()
+    if (then === 'down' && now.clips.length < 2) options.moveDown()
     else if (then !== 'stay' && current.kind === 'take') {
       const typed = options.shown().filter((one) => one.words)
       const from = typed.findIndex((one) => one.key === now.column)

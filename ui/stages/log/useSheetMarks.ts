@@ -1,7 +1,17 @@
 import { ApiError } from '@/api/client'
 import type { LogClip, Production, Take, TakeStatus } from '@/api/types'
 import { complain } from '@/shell/say'
-import { cellText, type Edit, type Flag, pasted, type SheetColumn, valuesFor } from './sheet'
+import {
+  cellText,
+  type Edit,
+  type Flag,
+  pasted,
+  pastedSlates,
+  type SheetColumn,
+  type SlatedClip,
+  slateOf,
+  valuesFor,
+} from './sheet'
 
 /** What is done to the chosen takes of the slate sheet at once: marks, filling down, emptying, pasting. */
 export function useSheetMarks(options: {
@@ -12,13 +22,17 @@ export function useSheetMarks(options: {
   keys: () => string[]
   left: () => number
   shown: () => SheetColumn[]
-  clip: () => LogClip | undefined
+  /** Chosen rows of clips, where no take is chosen with them. */
+  clips: () => SlatedClip[]
+  clipsOnwards: () => SlatedClip[]
+  clipAbove: () => SlatedClip | undefined
   isTake: () => boolean
   mayLog: () => boolean
   production: () => Production
   edit: (edits: Edit[]) => void
   circle: (take: Take, now: TakeStatus) => void
-  falseStart: (clip: LogClip) => void
+  slates: (clips: SlatedClip[], slates: string | (string | null)[]) => void
+  markClips: (clips: LogClip[], as: { wild: boolean } | { false_start: boolean }) => void
 }) {
   const values = (key: string, text: string) =>
     valuesFor(key, text, options.production().marks, options.production().fields)
@@ -33,9 +47,12 @@ export function useSheetMarks(options: {
     else if (status === 'circled' && takes.length === 1) options.circle(takes[0]!, now)
   }
   function flag(field: Flag): void {
-    const clip = options.clip()
-    if (clip !== undefined) {
-      if (field === 'is_false_start' && options.mayLog()) options.falseStart(clip)
+    const clips = options.clips().map(({ clip }) => clip)
+    if (clips.length > 0) {
+      if (!options.mayLog()) return
+      if (field === 'is_false_start')
+        options.markClips(clips, { false_start: !clips.every((clip) => clip.is_false_start) })
+      if (field === 'is_wild') options.markClips(clips, { wild: !clips.every((clip) => clip.is_wild) })
       return
     }
     const takes = options.takes()
@@ -50,12 +67,29 @@ export function useSheetMarks(options: {
       .filter((key) => options.shown().find((one) => one.key === key)?.words || key === 'marks')
     return merged((typed.length > 0 ? typed : ['description', 'size']).map((key) => values(key, cellText(from, key))))
   }
+  /** The slate of one clip for others. */
+  function slateFrom(one: SlatedClip | undefined, clips: SlatedClip[]): void {
+    if (!options.mayLog() || clips.length === 0) return
+    if (one === undefined || one.take === null) refuse('There is no slate to take over.', 'Type it: Enter, then 3B/1.')
+    else options.slates(clips, slateOf(one.take))
+  }
+  const refuse = (message: string, fix: string) => complain(new ApiError(422, 'sheet', message, fix, {}))
   function sameAsAbove(): void {
+    if (options.clips().length > 0) {
+      slateFrom(options.clipAbove(), options.clips())
+      return
+    }
     const above = options.above().at(-1)
     if (!options.mayLog() || above === undefined) return
     options.edit(options.takes().map((take) => ({ take, values: alike(above) })))
   }
   function fillDown(): void {
+    const clips = options.clips()
+    if (clips.length > 0) {
+      if (clips.length === 1) slateFrom(options.clipAbove(), clips)
+      else slateFrom(clips[0], clips.slice(1))
+      return
+    }
     const [first, ...rest] = options.takes()
     if (!options.mayLog() || first === undefined) return
     if (rest.length === 0) sameAsAbove()
@@ -63,13 +97,21 @@ export function useSheetMarks(options: {
   }
   function clear(): void {
     if (!options.mayLog()) return
+    const slated = options.clips().filter(({ take }) => take !== null)
+    if (slated.length > 0)
+      options.slates(
+        slated,
+        slated.map(() => null),
+      )
+    if (options.clips().length > 0) return
     const keys = options.keys().filter((key) => !['scene', 'setup', 'take'].includes(key))
     const edits = options.takes().map((take) => ({ take, values: merged(keys.map((key) => values(key, ''))) }))
     options.edit(edits.filter((one) => Object.keys(one.values).length > 0))
   }
   /** Cells of the clipboard into the sheet; false where there is nothing to paste into. */
   function paste(cells: string[][]): boolean {
-    if (!options.mayLog() || !options.isTake()) return false
+    if (!options.mayLog()) return false
+    if (!options.isTake()) return pasteSlates(cells)
     const { marks, fields } = options.production()
     const { edits, problems } = pasted(
       cells,
@@ -88,9 +130,23 @@ export function useSheetMarks(options: {
     if (edits.length > 0) options.edit(edits)
     return true
   }
+  function pasteSlates(cells: string[][]): boolean {
+    const chosen = options.clips().length
+    if (chosen === 0) return false
+    const { clips, slates, left } = pastedSlates(cells, options.clipsOnwards(), chosen)
+    if (left > 0)
+      refuse(
+        `${left} ${left === 1 ? 'line' : 'lines'} below the last clip ${left === 1 ? 'was' : 'were'} left out.`,
+        '',
+      )
+    if (slates !== '') options.slates(clips, slates)
+    return true
+  }
   const copied = (): string[][] | null =>
     options.takes().length === 0
-      ? null
+      ? options.clips().length === 0
+        ? null
+        : options.clips().map(({ clip, take }) => [take === null ? '' : slateOf(take), clip.name])
       : options.takes().map((take) => options.keys().map((key) => cellText(take, key)))
 
   return { mark, flag, sameAsAbove, fillDown, clear, paste, copied }

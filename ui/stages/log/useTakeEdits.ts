@@ -1,10 +1,11 @@
 import { log as logApi } from '@/api/endpoints/log'
+import { useEventListener, useIntervalFn, useLocalStorage } from '@vueuse/core'
 import { computed, shallowRef } from 'vue'
 import { ApiError } from '@/api/client'
 import { onLive } from '@/api/live'
-import { makeStale, setAnswer } from '@/api/queries'
-import type { Take } from '@/api/types'
-import { complain } from '@/shell/say'
+import { answerOf, makeStale, setAnswer } from '@/api/queries'
+import type { SlateSet, SlateSheet, Take } from '@/api/types'
+import { complain, say } from '@/shell/say'
 import type { Edit } from './sheet'
 
 /** More rows than this are asked for by asking for the whole sheet. */
@@ -18,6 +19,13 @@ export interface Conflict {
   theirs: unknown
 }
 
+/** An entry that could not be sent: changes of takes with what they show, or slates of clips. */
+interface Waiting {
+  edits?: { take: string; changes: Record<string, { was: unknown; now: unknown }> }[]
+  shown?: { take: string; values: Edit['values'] }[]
+  slate?: Record<string, unknown>
+}
+
 /** What a field is now; of a slate its three parts, which only the server reads from what is typed. */
 const valueOf = (take: Take, field: string) =>
   field === 'slate' ? { setup: take.setup, take: take.take, part: take.part } : take[field as keyof Take]
@@ -27,6 +35,9 @@ const valueOf = (take: Take, field: string) =>
  * chosen.
  */
 export function useTakeEdits(production: () => string, day: () => string) {
+  // Kept with the browser, so that a page that is loaded again, or a laptop that slept, loses nothing either.
+  const queue = useLocalStorage<Waiting[]>(() => `log.waiting.${production()}.${day()}`, [])
+  const waiting = computed(() => queue.value.length)
   const open = shallowRef<{ edits: Edit[]; conflicts: Conflict[]; at: number } | null>(null)
   const conflict = computed(() => open.value?.conflicts[open.value.at] ?? null)
   const left = computed(() => (open.value === null ? 0 : open.value.conflicts.length - open.value.at))
@@ -61,6 +72,10 @@ export function useTakeEdits(production: () => string, day: () => string) {
       await logApi.edit(production(), day(), { edits: sent })
       return true
     } catch (trouble) {
+      if (isAway(trouble)) {
+        wait({ edits: sent, shown: edits.map(({ take, values }) => ({ take: take.ulid, values })) })
+        return true
+      }
       const conflicts =
         trouble instanceof ApiError && trouble.status === 409 ? (trouble.context.fields as Conflict[]) : []
       if (conflicts.length > 0) open.value = { edits, conflicts, at: 0 }
@@ -72,6 +87,85 @@ export function useTakeEdits(production: () => string, day: () => string) {
       )
       if (isWords && edits.length <= FEW) void refresh(edits.map(({ take }) => take.ulid))
       else makeStale('takes')
+    }
+  }
+
+  /** Whether the desk was not there to answer, or something before it was; what it refuses itself is said at once. */
+  const isAway = (trouble: unknown) =>
+    trouble instanceof ApiError && (trouble.status === 0 || [502, 503, 504].includes(trouble.status))
+  function wait(what: Waiting): void {
+    queue.value = [...queue.value, what]
+  }
+  let sending = false
+  /** What could not be sent, in its order; stops at the first that still cannot. */
+  async function sendAgain(): Promise<void> {
+    if (sending || queue.value.length === 0) return
+    sending = true
+    let sent = 0
+    try {
+      for (let first = queue.value[0]; first !== undefined; first = queue.value[0]) {
+        try {
+          if (first.edits !== undefined) await logApi.edit(production(), day(), { edits: first.edits })
+          else await logApi.setSlate(production(), day(), first.slate)
+          sent++
+        } catch (trouble) {
+          if (isAway(trouble)) break
+          if (!asConflict(trouble, first)) complain(trouble)
+        }
+        queue.value = queue.value.slice(1)
+        if (open.value !== null) break
+      }
+    } finally {
+      sending = false
+    }
+    if (sent > 0) say(`Cartella answers again: ${sent} ${sent === 1 ? 'entry is' : 'entries are'} in the log.`)
+    if (sent > 0 || queue.value.length === 0) makeStale('takes')
+  }
+  /** A colleague changed the same field while the entry waited: it is asked about, as if it had been typed now. */
+  function asConflict(trouble: unknown, { edits, shown }: Waiting): boolean {
+    const conflicts =
+      trouble instanceof ApiError && trouble.status === 409 ? ((trouble.context.fields ?? []) as Conflict[]) : []
+    if (conflicts.length === 0 || edits === undefined || conflicts.some((one) => one.take === undefined)) return false
+    const takes = new Map(answerOf(logApi.sheet(production(), day()))?.takes.map((take) => [take.ulid, take]))
+    open.value = {
+      edits: edits.flatMap(({ take, changes }) => {
+        const now = takes.get(take)
+        const was = Object.fromEntries(Object.entries(changes).map(([field, change]) => [field, change.was]))
+        const values = shown?.find((one) => one.take === take)?.values ?? {}
+        return now === undefined ? [] : [{ take: { ...now, ...was } as Take, values }]
+      }),
+      conflicts,
+      at: 0,
+    }
+    return open.value.edits.length > 0
+  }
+  useIntervalFn(() => void sendAgain(), 4000)
+  useEventListener(window, 'online', () => void sendAgain())
+
+  /** The sheet under what waits, so that what was typed stays where it was typed. */
+  function over(sheet: SlateSheet): SlateSheet {
+    if (queue.value.length === 0) return sheet
+    const values = new Map<string, Partial<Take>>()
+    for (const { shown } of queue.value)
+      for (const one of shown ?? []) values.set(one.take, { ...values.get(one.take), ...one.values })
+    return {
+      ...sheet,
+      takes: sheet.takes.map((take) => (values.has(take.ulid) ? { ...take, ...values.get(take.ulid) } : take)),
+    }
+  }
+  /** Slates and marks of clips: one step; kept where the desk cannot be reached. */
+  async function keep(body: Record<string, unknown>): Promise<SlateSet | null> {
+    try {
+      const answer = await logApi.setSlate(production(), day(), body)
+      makeStale('takes')
+      return answer
+    } catch (trouble) {
+      if (isAway(trouble)) wait({ slate: body })
+      else {
+        complain(trouble)
+        makeStale('takes')
+      }
+      return null
     }
   }
 
@@ -114,5 +208,9 @@ export function useTakeEdits(production: () => string, day: () => string) {
     change: (take: Take, values: Partial<Take>) => changeAll([{ take, values }]),
     changeAll,
     settle,
+    waiting,
+    over,
+    keep,
+    sendAgain,
   }
 }

@@ -48,32 +48,53 @@ final class BringNotes
                 'layout' => $layout,
             ]);
             if ($isWorkbook) {
-                ($this->start)(
-                    $day->production,
-                    $user,
-                    'notes',
-                    "Open $file->name",
-                    ['note' => $file->id, 'apply' => false, 'open' => true],
-                    "notes.$file->id",
-                );
+                $this->look($file, $user, null);
             }
 
             return $file;
         });
     }
 
-    /** @throws Problem if it is no table, or unpacks to too much */
-    public static function open(ScriptNoteFile $file): void
+    /**
+     * Looks at a workbook: at one sheet, or at the first whose heading says most.
+     *
+     * @throws Problem if it is no table, or unpacks to too much
+     */
+    public static function open(ScriptNoteFile $file, ?int $sheet = null): void
     {
-        $file->update(['layout' => self::layout($file->day, Folders::var($file->path))]);
+        $path = Folders::var($file->path);
+        $sheets = NoteTable::open($path)->sheets();
+        $layouts = array_map(
+            static fn(int $at): array => self::read($file->day, $path, $at),
+            $sheet === null ? array_keys($sheets) : [$sheet],
+        );
+        usort(
+            $layouts,
+            static fn(array $x, array $y): int => [count($y['columns']), count($y['head'])] <=> [count($x['columns']), count($x['head'])],
+        );
+        // A sheet that is chosen may be empty; somebody wanted to see that.
+        if ($layouts === [] || ($sheet === null && $layouts[0]['head'] === [])) {
+            throw Problem::refused('notes.empty', 'No sheet of it holds anything.', 'Bring a workbook with a table in it.');
+        }
+        $file->update(['layout' => ['sheets' => $sheets] + $layouts[0], 'report' => null]);
     }
 
-    /** @return array<string, mixed> what its columns are taken for, and its first rows */
+    /** @return array<string, mixed> what the columns of a table of text are taken for, and its first rows */
     private static function layout(ShootDay $day, string $path): array
     {
-        $head = NoteTable::open($path)->head(max(self::SHOWN_ROWS, NoteColumns::LOOK_AT));
+        $layout = self::read($day, $path, 0);
+
+        return $layout['head'] === []
+            ? throw Problem::refused('notes.empty', 'There is nothing in it.', 'Bring a table with a heading and rows.')
+            : $layout;
+    }
+
+    /** @return array{sheet: int, heading: int, columns: array<int, string>, is_known: bool, head: list<list<string>>} */
+    private static function read(ShootDay $day, string $path, int $sheet): array
+    {
+        $head = NoteTable::open($path)->head(max(self::SHOWN_ROWS, NoteColumns::LOOK_AT), $sheet);
         if (array_filter(array_merge([], ...$head), static fn(string $cell): bool => $cell !== '') === []) {
-            throw Problem::refused('notes.empty', 'The first sheet is empty.', 'Put the notes on the first sheet.');
+            return ['sheet' => $sheet, 'heading' => -1, 'columns' => [], 'is_known' => false, 'head' => []];
         }
         $guess = NoteColumns::guess($head, $day->production->fields());
         $known =
@@ -85,6 +106,7 @@ final class BringNotes
                     ->value('columns');
 
         return [
+            'sheet' => $sheet,
             'heading' => $guess['heading'],
             'columns' => $known === null ? $guess['columns'] : json_decode($known, true),
             'is_known' => $known !== null,
@@ -93,11 +115,40 @@ final class BringNotes
     }
 
     /**
-     * @param  array<int, string>  $columns
+     * Looks at another sheet of a workbook.
      *
-     * @throws Problem if the columns name no take
+     * @throws Problem if it has no such sheet, or came in already
      */
-    public function preview(ScriptNoteFile $file, User $user, int $heading, array $columns): Task
+    public function sheet(ScriptNoteFile $file, User $user, int $sheet): void
+    {
+        if (!isset($file->layout['sheets'][$sheet])) {
+            throw Problem::refused('notes.sheet', 'There is no such sheet.', 'Choose one of the list.');
+        }
+        $this->refuseWhileBusy($file);
+        self::refuseAgain($file);
+        $this->look($file, $user, $sheet);
+    }
+
+    private function look(ScriptNoteFile $file, User $user, ?int $sheet): void
+    {
+        ($this->start)(
+            $file->production,
+            $user,
+            'notes',
+            "Open $file->name",
+            ['note' => $file->id, 'apply' => false, 'open' => true, 'sheet' => $sheet],
+            "notes.$file->id",
+        );
+    }
+
+    /**
+     * @param  array<int, string>  $columns
+     * @param  array{corrects?: string|null}  $said  the older file that a person says these correct, or null for none; left out, the notes
+     *     are compared with those of other files
+     *
+     * @throws Problem if the columns name no take, or no such file's words are in the log
+     */
+    public function preview(ScriptNoteFile $file, User $user, int $heading, array $columns, array $said = []): Task
     {
         if (array_intersect($columns, ['take', 'slate', 'clip', 'time']) === []) {
             throw Problem::refused(
@@ -106,8 +157,15 @@ final class BringNotes
                 'Say which column is the slate, the take, the clip or the time.',
             );
         }
+        if (isset($said['corrects']) && !in_array($said['corrects'], NoteSource::others($file), true)) {
+            throw Problem::refused('notes.corrects', 'No such file is in the log.', 'Choose one of the list.');
+        }
         $this->refuseWhileBusy($file);
-        $file->update(['layout' => ['heading' => $heading, 'columns' => $columns] + $file->layout, 'report' => null]);
+        self::refuseAgain($file);
+        $file->update([
+            'layout' => ['heading' => $heading, 'columns' => $columns] + $said + array_diff_key($file->layout, ['corrects' => 1]),
+            'report' => null,
+        ]);
 
         return ($this->start)(
             $file->production,
@@ -122,12 +180,9 @@ final class BringNotes
     /** @throws Problem if it has not been looked at, or came in already */
     public function apply(ScriptNoteFile $file, User $user): Task
     {
-        if ($file->report === null || $file->applied_at !== null) {
-            throw Problem::refused(
-                'notes.state',
-                $file->applied_at === null ? 'Nobody has looked at these notes yet.' : 'These notes are in the log already.',
-                $file->applied_at === null ? 'Look at what they change first.' : 'Take the step back with Ctrl Z, then bring them again.',
-            );
+        self::refuseAgain($file);
+        if ($file->report === null) {
+            throw Problem::refused('notes.state', 'Nobody has looked at these notes yet.', 'Look at what they change first.');
         }
         $this->refuseWhileBusy($file);
         $heading = $file->layout['head'][$file->layout['heading']] ?? null;
@@ -156,6 +211,17 @@ final class BringNotes
             ->where('subject->note', $file->id)
             ->latest('id')
             ->first();
+    }
+
+    private static function refuseAgain(ScriptNoteFile $file): void
+    {
+        if ($file->applied_at !== null) {
+            throw Problem::refused(
+                'notes.state',
+                'These notes are in the log already.',
+                'Take the step back with Ctrl Z, then bring them again.',
+            );
+        }
     }
 
     private function refuseWhileBusy(ScriptNoteFile $file): void

@@ -26,6 +26,8 @@ final class NoteTable
 
     private const PARTS_LIMIT = 2_000;
 
+    private const SHEETS_LIMIT = 100;
+
     private const COLUMN_LIMIT = 100;
 
     private const CELL_LIMIT = 5_000;
@@ -58,38 +60,62 @@ final class NoteTable
     }
 
     /**
+     * @param  int  $sheet  of a workbook, from 0
      * @return \Generator<int, list<string>> rows by their number from 1, empty ones too
      *
      * @throws Problem if the file cannot be read on
      */
-    public function rows(): \Generator
+    public function rows(int $sheet = 0): \Generator
     {
         $text = $this->isWorkbook ? null : $this->decoded();
         $reader = $text === null ? self::workbookReader() : self::textReader($text);
         try {
             $reader->open($text === null ? $this->path : stream_get_meta_data($text)['uri']);
-            foreach ($reader->getSheetIterator() as $sheet) {
+            foreach ($reader->getSheetIterator() as $one) {
+                if ($this->isWorkbook && $one->getIndex() !== $sheet) {
+                    continue;
+                }
                 $number = 0;
-                foreach ($sheet->getRowIterator() as $row) {
+                foreach ($one->getRowIterator() as $row) {
                     yield ++$number => array_map(self::text(...), array_slice($row->getCells(), 0, self::COLUMN_LIMIT));
                 }
-                break; // notes stand on the first sheet
+                break;
             }
         } catch (SpoutException | \ErrorException $trouble) {
             // of a broken part the reader only warns
-            throw Problem::refused('notes.broken', 'The file cannot be read as a table.', 'Save it again as XLSX or CSV.', [
-                'cause' => mb_scrub($trouble->getMessage()),
-            ]);
+            throw self::unreadable($trouble);
         } finally {
             $reader->close();
         }
     }
 
+    /** @return list<string> the names of a workbook's sheets, in their order; of text none */
+    public function sheets(): array
+    {
+        if (!$this->isWorkbook) {
+            return [];
+        }
+        $reader = self::workbookReader();
+        $names = [];
+        try {
+            $reader->open($this->path);
+            foreach ($reader->getSheetIterator() as $sheet) {
+                $names[] = mb_substr(mb_scrub($sheet->getName()), 0, 60);
+            }
+        } catch (SpoutException | \ErrorException $trouble) {
+            throw self::unreadable($trouble);
+        } finally {
+            $reader->close();
+        }
+
+        return array_slice($names, 0, self::SHEETS_LIMIT);
+    }
+
     /** @return list<list<string>> the first rows */
-    public function head(int $count): array
+    public function head(int $count, int $sheet = 0): array
     {
         $rows = [];
-        foreach ($this->rows() as $number => $row) {
+        foreach ($this->rows($sheet) as $number => $row) {
             if ($number > $count) {
                 break;
             }
@@ -245,6 +271,13 @@ final class NoteTable
         }
 
         return $bytes;
+    }
+
+    private static function unreadable(\Throwable $trouble): Problem
+    {
+        return Problem::refused('notes.broken', 'The file cannot be read as a table.', 'Save it again as XLSX or CSV.', [
+            'cause' => mb_scrub($trouble->getMessage()),
+        ]);
     }
 
     private static function damaged(): Problem

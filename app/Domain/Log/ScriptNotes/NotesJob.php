@@ -31,7 +31,7 @@ final class NotesJob implements ShouldQueue
                 ->findOrFail($run->task->subject['note']);
             $progress = static fn(int $rows) => $run->at($rows, now: "row $rows");
             if ($run->task->subject['open'] ?? false) {
-                BringNotes::open($file);
+                BringNotes::open($file, $run->task->subject['sheet'] ?? null);
 
                 return ['message' => 'Opened.'];
             }

@@ -13,6 +13,7 @@ use App\Models\Clip;
 use App\Models\ScriptNoteFile;
 use App\Models\ShootDay;
 use App\Models\Take;
+use App\Models\TakeFact;
 use App\Models\User;
 use App\Support\Folders;
 use App\Support\Live;
@@ -42,7 +43,19 @@ final class ReadNotes
      */
     public function preview(ScriptNoteFile $file, callable $progress): array
     {
-        return $this->through($file, null, $progress);
+        $file->layout = array_diff_key($file->layout, ['place' => 1]);
+        $isSaid = array_key_exists('corrects', $file->layout);
+        $source = new NoteSource($file, $isSaid ? $file->layout['corrects'] : null);
+        $report = $this->through($file, $source, null, $progress);
+        $guess = $isSaid ? null : $source->guess();
+        if ($guess !== null) {
+            $source = new NoteSource($file, $guess);
+            $report = $this->through($file, $source, null, $progress);
+        }
+        // What was looked at is what comes in.
+        $file->update(['layout' => ['place' => $source->place, 'is' => $source->corrects] + $file->layout]);
+
+        return $report;
     }
 
     /**
@@ -58,7 +71,7 @@ final class ReadNotes
             "Bring in $file->name",
             $file->change_id === null ? null : Change::query()->find($file->change_id),
         );
-        $report = $this->through($file, $log, $progress);
+        $report = $this->through($file, new NoteSource($file, $file->layout['is'] ?? null), $log, $progress);
         $log->finish($file->production, $user, "Bring in $file->name");
         $file->update(['applied_at' => now()]);
         Live::tell($file->production_id, Topic::Takes);
@@ -70,7 +83,7 @@ final class ReadNotes
      * @param  callable(int): void  $progress
      * @return array<string, mixed>
      */
-    private function through(ScriptNoteFile $file, ?ChangeLog $log, callable $progress): array
+    private function through(ScriptNoteFile $file, NoteSource $source, ?ChangeLog $log, callable $progress): array
     {
         $layout = $file->layout;
         $matcher = new NoteMatcher($file->production, $file->day);
@@ -82,11 +95,15 @@ final class ReadNotes
             'samples' => ['new' => [], 'same' => [], 'different' => [], 'unmatched' => []],
             'faults' => [],
             'fault_count' => 0,
+            'corrects' => $source->corrects,
+            'left' => 0,
         ];
+        $faults = NoteFaults::of($file);
+        $faults->begin();
         $heading = $layout['heading'];
         $headingCells = [];
         $above = $chunk = [];
-        foreach (NoteTable::open(Folders::var($file->path))->rows() as $number => $cells) {
+        foreach (NoteTable::open(Folders::var($file->path))->rows((int) ($layout['sheet'] ?? 0)) as $number => $cells) {
             if ($number - 1 <= $heading) {
                 $headingCells = $number - 1 === $heading ? $cells : $headingCells;
 
@@ -108,24 +125,28 @@ final class ReadNotes
             $report['rows']++;
             foreach ($row->problems as $problem) {
                 $report['fault_count']++;
+                $fault = [
+                    'row' => $number,
+                    'column' => $this->columnOf($layout['columns'], $problem['column']),
+                    'what' => $problem['column'],
+                    'why' => $problem['why'],
+                ];
+                $faults->add($fault);
                 if (count($report['faults']) < self::SAMPLES) {
-                    $report['faults'][] = [
-                        'row' => $number,
-                        'column' => $this->columnOf($layout['columns'], $problem['column']),
-                        'what' => $problem['column'],
-                        'why' => $problem['why'],
-                    ];
+                    $report['faults'][] = $fault;
                 }
             }
             $chunk[] = [$number, $row];
             if (count($chunk) >= self::CHUNK) {
-                $this->piece($file, $chunk, $matcher, $log, $report);
+                $this->piece($file, $source, $chunk, $matcher, $log, $report);
                 $chunk = [];
                 $progress($report['rows']);
             }
         }
-        $this->piece($file, $chunk, $matcher, $log, $report);
+        $this->piece($file, $source, $chunk, $matcher, $log, $report);
         $progress($report['rows']);
+        $faults->end();
+        $report['left'] = $source->left();
 
         return $report;
     }
@@ -134,15 +155,21 @@ final class ReadNotes
      * @param  list<array{int, NoteRow}>  $chunk
      * @param  array<string, mixed>  $report
      */
-    private function piece(ScriptNoteFile $file, array $chunk, NoteMatcher $matcher, ?ChangeLog $log, array &$report): void
-    {
+    private function piece(
+        ScriptNoteFile $file,
+        NoteSource $source,
+        array $chunk,
+        NoteMatcher $matcher,
+        ?ChangeLog $log,
+        array &$report,
+    ): void {
         if ($log === null) {
-            $this->chunk($file, $chunk, $matcher, null, $report);
+            $this->chunk($file, $source, $chunk, $matcher, null, $report);
 
             return;
         }
-        DB::transaction(function () use ($file, $chunk, $matcher, $log, &$report): void {
-            $this->chunk($file, $chunk, $matcher, $log, $report);
+        DB::transaction(function () use ($file, $source, $chunk, $matcher, $log, &$report): void {
+            $this->chunk($file, $source, $chunk, $matcher, $log, $report);
             $file->update(['change_id' => $log->flush()]);
         });
     }
@@ -151,8 +178,14 @@ final class ReadNotes
      * @param  list<array{int, NoteRow}>  $chunk
      * @param  array<string, mixed>  $report
      */
-    private function chunk(ScriptNoteFile $file, array $chunk, NoteMatcher $matcher, ?ChangeLog $log, array &$report): void
-    {
+    private function chunk(
+        ScriptNoteFile $file,
+        NoteSource $source,
+        array $chunk,
+        NoteMatcher $matcher,
+        ?ChangeLog $log,
+        array &$report,
+    ): void {
         $found = array_map(static fn(array $one): array => $matcher->find($one[1]), $chunk);
         $ids = array_merge(...array_map(static fn(array $one): array => array_filter(array_column($one['takes'], 'id')), $found));
         /** @var Collection<int, Take> $takes */
@@ -180,7 +213,7 @@ final class ReadNotes
             foreach ($match['takes'] as $one) {
                 $take = $one['id'] === null ? null : $takes[$one['id']] ?? null;
                 $this->one(
-                    $file,
+                    $source,
                     $number,
                     $row,
                     $match['day'],
@@ -202,7 +235,7 @@ final class ReadNotes
      * @param  array<string, mixed>  $report
      */
     private function one(
-        ScriptNoteFile $file,
+        NoteSource $source,
         int $number,
         NoteRow $row,
         ShootDay $day,
@@ -234,14 +267,16 @@ final class ReadNotes
             $take = ($this->find)($day, $slate, $log);
             $takes[$take->id] = $take;
             $matcher->know($day, $slate->label(), $take->id);
+            [$fields, $corrects, $isMore] = [$row->fields, [], false];
         } elseif ($take !== null) {
-            [$verdict, $fields] = $this->compare($take, $row);
+            [$fields, $corrects, $isMore] = $source->words($take, $row);
+            [$verdict, $shown] = $this->compare($take, TakeFacts::weigh($take, 'script', $source->place, $fields, $corrects, $isMore));
             $this->sample($report, $joins && $verdict === 'same' ? 'new' : $verdict, [
                 'row' => $number,
                 'slate' => $take->label(),
                 'take' => $take->ulid,
                 'why' => $joins ? 'Its clip joins the take.' : '',
-                'fields' => $fields,
+                'fields' => $shown,
             ]);
         } else {
             return;
@@ -250,7 +285,7 @@ final class ReadNotes
         if ($log === null) {
             return;
         }
-        TakeFacts::say($take, 'script', $file->name, $row->fields, $log);
+        TakeFacts::say($take, 'script', $source->place, $fields, $log, $corrects, $isMore);
         $log->save($take);
         if ($joins) {
             $joining = Clip::query()->findOrFail($clip['id']);
@@ -258,31 +293,33 @@ final class ReadNotes
         }
     }
 
-    /** @return array{string, list<array{field: string, was: string|bool, said: string|bool, taken: bool}>} */
-    private function compare(Take $take, NoteRow $row): array
+    /**
+     * @param  array<string, array{now: string|bool, value: string|bool, decided: string|bool|null, fact: TakeFact|null,
+     *     old: list<TakeFact>}>  $words
+     * @return array{string, list<array{field: string, was: string|bool, said: string|bool, becomes: string|bool|null}>}
+     */
+    private function compare(Take $take, array $words): array
     {
         $fields = [];
         $verdict = 'same';
-        foreach ($row->fields as $field => $said) {
-            $now = $take->valueOf($field) ?? (is_bool($said) ? false : '');
+        foreach ($words as $field => ['now' => $now, 'value' => $said, 'decided' => $decided]) {
             $by = $take->set_by[$field]['by'] ?? null;
-            $decided = FieldMerge::decide($field, $now, $by, $said, 'script');
             if ($decided === null && !FieldMerge::isOpen($field, $now, $by, null, $said, PHP_INT_MAX)) {
                 continue;
             }
-            $isFresh = $now === '' || $now === 'none' || $now === false || $by === 'carried';
+            $isFresh = FieldMerge::saysNothing($now) || $by === 'carried';
             $verdict = $isFresh && $verdict !== 'different' ? 'new' : 'different';
-            $fields[] = ['field' => $field, 'was' => $now, 'said' => $said, 'taken' => $decided !== null];
+            $fields[] = ['field' => $field, 'was' => $now, 'said' => $said, 'becomes' => $decided];
         }
 
         return [$verdict, $fields];
     }
 
-    /** @return list<array{field: string, was: string|bool, said: string|bool, taken: bool}> */
+    /** @return list<array{field: string, was: string|bool, said: string|bool, becomes: string|bool|null}> */
     private function asNew(NoteRow $row): array
     {
         return array_map(
-            static fn(string $field, string|bool $said): array => ['field' => $field, 'was' => '', 'said' => $said, 'taken' => true],
+            static fn(string $field, string|bool $said): array => ['field' => $field, 'was' => '', 'said' => $said, 'becomes' => $said],
             array_keys($row->fields),
             $row->fields,
         );

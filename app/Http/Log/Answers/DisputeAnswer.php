@@ -8,7 +8,14 @@ namespace App\Http\Log\Answers;
 final readonly class DisputeAnswer
 {
     /**
-     * @param  list<array{source: string, place: string, value: string|bool, at: int}>  $said
+     * @param  list<array{id: string, source: string, place: string, value: string|bool, at: int}>  $said
      */
-    public function __construct(public string $field, public string|bool $now, public ?string $by, public ?int $at, public array $said) {}
+    public function __construct(
+        public string $field,
+        public string|bool $now,
+        public ?string $by,
+        public ?string $place,
+        public ?int $at,
+        public array $said,
+    ) {}
 }

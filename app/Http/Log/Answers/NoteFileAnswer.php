@@ -13,6 +13,8 @@ final readonly class NoteFileAnswer
      * @param  array<string, string>  $columns
      * @param  list<list<string>>  $rows
      * @param  list<string>  $targets
+     * @param  list<string>  $sheets  of a workbook, by name
+     * @param  list<string>  $others  files of notes that this one may correct
      */
     public function __construct(
         public string $ulid,
@@ -25,5 +27,8 @@ final readonly class NoteFileAnswer
         public bool $applied,
         public ?TaskAnswer $task,
         public array $targets,
+        public array $sheets,
+        public int $sheet,
+        public array $others,
     ) {}
 }

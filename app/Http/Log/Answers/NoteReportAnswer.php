@@ -22,5 +22,7 @@ final readonly class NoteReportAnswer
         #[ListOf(NoteSampleAnswer::class)] public array $samples,
         public int $fault_count,
         public array $faults,
+        public ?string $corrects,
+        public int $left,
     ) {}
 }

@@ -8,7 +8,7 @@ namespace App\Http\Log\Answers;
 final readonly class NoteSampleAnswer
 {
     /**
-     * @param  list<array{field: string, was: string|bool, said: string|bool, taken: bool}>  $fields
+     * @param  list<array{field: string, was: string|bool, said: string|bool, becomes: string|bool|null}>  $fields
      */
     public function __construct(public int $row, public string $slate, public ?string $take, public string $why, public array $fields) {}
 }

@@ -23,6 +23,7 @@ final class PreviewNotesRequest extends FormRequest
             'heading' => ['required', 'integer', 'between:-1,' . BringNotes::SHOWN_ROWS],
             'columns' => ['required', 'array', 'max:100'],
             'columns.*' => [Rule::in($fields)],
+            'corrects' => ['sometimes', 'nullable', 'string', 'max:190'],
         ];
     }
 }

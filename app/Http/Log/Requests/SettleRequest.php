@@ -5,7 +5,6 @@ declare(strict_types=1);
 namespace App\Http\Log\Requests;
 
 use Illuminate\Foundation\Http\FormRequest;
-use Illuminate\Validation\Rule;
 
 /** Whose word counts where sources disagree about a field. */
 final class SettleRequest extends FormRequest
@@ -14,8 +13,8 @@ final class SettleRequest extends FormRequest
     public function rules(): array
     {
         return [
-            'field' => ['required', 'string', 'max:20'],
-            'source' => ['required', Rule::in(['now', 'script', 'ixml', 'name'])],
+            'field' => ['required', 'string', 'max:40'],
+            'said' => ['required', 'string', 'max:16'],
             'alike' => ['sometimes', 'boolean'],
         ];
     }
