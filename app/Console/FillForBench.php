@@ -29,7 +29,7 @@ use Random\Engine\Mt19937;
 use Random\Randomizer;
 
 /**
- * Fills a scratch database for the benches: 20 000 clips, 2 000 takes on one of the days; or for `map` one day of twelve
+ * Fills a scratch database for the benches: 20 000 clips, 2 000 takes on one of the days, with notes of three files; or for `map` one day of twelve
  * devices with 34 clips each, placed, with waveforms.
  */
 final class FillForBench extends Command
@@ -37,6 +37,9 @@ final class FillForBench extends Command
     protected $signature = 'cartella:bench-fill {--clips=20000} {--map}';
 
     private const MAP_TAKES = 34;
+
+    /** When the notes came in; seconds since 1970. */
+    private const SAID_AT = 1_790_000_000;
 
     private const CUT_ITEMS = 2000;
 
@@ -128,12 +131,18 @@ final class FillForBench extends Command
                 'description' => "What happens in $setup",
                 'size' => 'Wide',
                 'status' => $n % 5 === 0 ? 'circled' : 'none',
+                'notes' => "gull in frame $n\nlens 32",
+                'set_by' => json_encode(
+                    array_fill_keys(['description', 'size', 'notes'], ['by' => 'script', 'at' => self::SAID_AT, 'place' => 'script.csv']),
+                    JSON_THROW_ON_ERROR,
+                ),
             ];
         }
         foreach (array_chunk($rows, 500) as $chunk) {
             DB::table('takes')->insert($chunk);
         }
         $takeIds = DB::table('takes')->where('shoot_day_id', $day)->orderBy('id')->pluck('id');
+        $this->notes($takeIds->all(), $rows);
         $clips = [];
         foreach ($takeIds as $n => $take) {
             foreach ($devices as $letter => $device) {
@@ -175,6 +184,41 @@ final class FillForBench extends Command
         );
 
         return count($clips);
+    }
+
+    /**
+     * What three files of notes and the recorder say of each take; on a third of the takes they do not agree.
+     *
+     * @param  list<int>  $takes
+     * @param  list<array<string, mixed>>  $rows  their own fields
+     */
+    private function notes(array $takes, array $rows): void
+    {
+        $facts = [];
+        foreach ($takes as $n => $take) {
+            $differs = $n % 3 === 0;
+            $said = [
+                ['script', 'script.csv', ['description' => $rows[$n]['description'], 'size' => 'Wide', 'notes' => "gull in frame $n"]],
+                ['script', 'camera.csv', ['size' => $differs ? 'Close' : 'Wide', 'notes' => 'lens 32']],
+                ['script', 'slate-log.csv', ['description' => $differs ? "Another word for $n" : $rows[$n]['description']]],
+                ['ixml', "S{$n}", ['status' => $differs ? 'ng' : $rows[$n]['status']]],
+            ];
+            foreach ($said as [$source, $place, $fields]) {
+                foreach ($fields as $field => $value) {
+                    $facts[] = [
+                        'take_id' => $take,
+                        'field' => $field,
+                        'source' => $source,
+                        'place' => $place,
+                        'value' => json_encode($value, JSON_THROW_ON_ERROR),
+                        'said_at' => gmdate('Y-m-d H:i:s', self::SAID_AT),
+                    ];
+                }
+            }
+        }
+        foreach (array_chunk($facts, 2000) as $chunk) {
+            DB::table('take_facts')->insert($chunk);
+        }
     }
 
     private function map(Production $production): void

@@ -105,13 +105,23 @@ final class TakeFacts
                     ->all();
             $now = $start = $take->valueOf($field) ?? $about->nothing();
             $by = $take->set_by[$field]['by'] ?? null;
-            foreach (array_slice($old, 1) as $gone) {
-                $now = FieldMerge::correct($field, $now, $by, self::valueOf($gone), $about->nothing(), $source) ?? $now;
-            }
-            $decided = isset($old[0])
-                ? FieldMerge::correct($field, $now, $by, self::valueOf($old[0]), $value, $source)
-                : FieldMerge::decide($field, $now, $by, $value, $source);
             $glue = TakeFields::glue($field);
+            // Words that another source says, too, are not this one's to take away.
+            $shared = static fn(TakeFact $gone): bool => $glue !== null &&
+                $take->saidFacts->contains(
+                    static fn(TakeFact $fact): bool => $fact->field === $field &&
+                        !in_array($fact, $old, true) &&
+                        str_contains((string) self::valueOf($fact), (string) self::valueOf($gone)),
+                );
+            foreach (array_slice($old, 1) as $gone) {
+                $now = $shared($gone)
+                    ? $now
+                    : FieldMerge::correct($field, $now, $by, self::valueOf($gone), $about->nothing(), $source) ?? $now;
+            }
+            $decided =
+                isset($old[0]) && !$shared($old[0])
+                    ? FieldMerge::correct($field, $now, $by, self::valueOf($old[0]), $value, $source)
+                    : FieldMerge::decide($field, $now, $by, $value, $source);
             if ($isMore && $own !== null && $glue !== null && is_string($value)) {
                 $before = (string) self::valueOf($own);
                 $value = str_contains($before, $value) ? $before : $before . $glue . $value;

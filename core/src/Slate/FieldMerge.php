@@ -78,12 +78,25 @@ final class FieldMerge
         return self::decide($field, $now, $by, $said, $source);
     }
 
-    /** @return array{string, string}|null what stands before one source's words and after them; null where they do not stand in the text */
+    /**
+     * What stands before one source's words and after them. They are found where they stand by themselves only: the same
+     * letters within another's sentence are the other's.
+     *
+     * @return array{string, string}|null null where they do not stand in the text
+     */
     private static function around(string $text, string $words, string $glue): ?array
     {
-        $at = $words === '' ? false : strpos($text, $words);
+        if ($words === '') {
+            return null;
+        }
+        for ($at = -1; ($at = strpos($text, $words, $at + 1)) !== false; ) {
+            [$before, $after] = [substr($text, 0, $at), substr($text, $at + strlen($words))];
+            if (($before === '' || str_ends_with($before, $glue)) && ($after === '' || str_starts_with($after, $glue))) {
+                return [rtrim($before, $glue), ltrim($after, $glue)];
+            }
+        }
 
-        return $at === false ? null : [trim(substr($text, 0, $at), $glue . ' '), trim(substr($text, $at + strlen($words)), $glue . ' ')];
+        return null;
     }
 
     /**

@@ -32,6 +32,7 @@ final class FieldMergeTest extends TestCase
             'all there is, taken back' => ['notes', 'gull', 'script', 'gull', '', ''],
             'keywords' => ['keywords', 'ledger, gull, boat', 'script', 'gull', 'tern', 'ledger, tern, boat'],
             'words that a person has reworked' => ['notes', 'a gull, twice', 'person', 'gull!', 'tern', "a gull, twice\ntern"],
+            'letters within another sentence' => ['notes', 'NG, boom in shot', 'ixml', 'boom in', '', null],
             'the same again' => ['notes', 'rewritten', 'person', 'gull', 'gull', null],
         ];
     }

@@ -304,6 +304,22 @@ final class NotesTest extends TestCase
         self::assertSame("gull\nrain\nsun", $take->refresh()->notes);
     }
 
+    public function test_words_that_another_file_says_too_stay_when_one_of_them_is_corrected(): void
+    {
+        $this->clip('A001C001', 'A', 0, take: ($take = $this->take('3', 1)));
+        $this->as();
+        $this->bringIn("Setup,Take,Notes\n3,1,boom in\n", 'script v1.csv');
+        $this->preview($camera = $this->bring("Setup,Take,Lens,Notes\n3,1,32,boom in\n", 'camera.csv'));
+        $this->postJson($this->at('notes/' . $camera->json('ulid') . '/preview'), [
+            'heading' => 0,
+            'columns' => ['0' => 'setup', '1' => 'take', '3' => 'notes'],
+            'corrects' => null,
+        ]);
+        $this->apply($camera);
+        $this->bringIn("Setup,Take,Notes\n3,1,\n", 'script v2.csv');
+        self::assertSame('boom in', $take->refresh()->notes);
+    }
+
     public function test_two_files_of_one_name_are_two_sources(): void
     {
         $this->clip('A001C001', 'A', 0, take: $this->take('3', 1));

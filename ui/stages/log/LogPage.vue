@@ -39,6 +39,7 @@ const { data: coverage } = useAnswer(() =>
 const edits = useTakeEdits(
   () => production.value.ulid,
   () => day.value.ulid,
+  () => session.user?.ulid ?? '',
 )
 const mayLog = computed(() => production.value.may.work)
 
@@ -403,9 +404,15 @@ useShortcuts('Log', [
 }
 .left {
   display: grid;
-  grid-template-rows: auto minmax(0, 1fr) auto;
+  grid-template-rows: auto auto minmax(0, 1fr) auto;
   min-width: 0;
   min-height: 0;
+}
+.left > :not(.bar, .waiting, :last-child) {
+  grid-row: 3;
+}
+.left > :last-child {
+  grid-row: 4;
 }
 .bar {
   padding: 8px 14px;

@@ -311,6 +311,11 @@ const okText = computed(() =>
   cursor: pointer;
   font-size: 12px;
 }
+.raw td label {
+  display: flex;
+  gap: 5px;
+  align-items: center;
+}
 .raw th {
   padding: 3px 4px;
 }

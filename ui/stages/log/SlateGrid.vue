@@ -314,7 +314,7 @@ defineExpose({ select, move, focus: () => box.value?.focus(), chosen: chosenTake
               v-if="editing?.key === one.key"
               v-model="draft"
               class="field edit mono"
-              :placeholder="chosenClips.length > 1 ? '3B/1, or 3B/1+' : '3B/1'"
+              placeholder="3B/1"
               :title="chosenClips.length > 1 ? '3B/1 is the slate of them all; 3B/1+ counts on' : undefined"
               aria-label="Slate"
               maxlength="41"

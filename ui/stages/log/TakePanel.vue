@@ -252,7 +252,10 @@ defineExpose({ turn, writeNote, toggleHistory: () => (history.value = !history.v
         <dt>Starts</dt>
         <dd class="mono">{{ data?.start_timecode ?? 'no timecode' }}</dd>
         <dt>Slate</dt>
-        <dd>none · <kbd>↵</kbd> types it, <kbd>B</kbd> logs the whole line, <kbd>F</kbd> marks a false start</dd>
+        <dd>
+          none · <kbd>↵</kbd> types it, <kbd>B</kbd> logs the whole line, <kbd>F</kbd> marks a false start,
+          <kbd>W</kbd> marks it wild
+        </dd>
       </dl>
       <div v-if="bySlate.length > 1" class="note warn says">
         <b>Two sources disagree.</b>{{ ' ' }}

@@ -73,7 +73,7 @@ export function rowsOf(
       kind: 'rest',
       key: 'rest',
       title: 'No slate',
-      note: `${clips} that no take claims · Enter types a slate, B the whole line`,
+      note: `${clips} that no take claims · Enter types a slate (of several chosen 3B/1+ counts on), W marks wild`,
       device: null,
     })
     for (const clip of sheet.unslated) rows.push({ kind: 'clip', key: clip.ulid, clip, take: null })

@@ -39,6 +39,7 @@ function open() {
     useTakeEdits(
       () => 'P',
       () => 'D',
+      () => 'rosa',
     ),
   )!
 }

@@ -34,9 +34,9 @@ const valueOf = (take: Take, field: string) =>
  * Sends changes of takes, shows them at once, and keeps fields that two people changed until one value of each is
  * chosen.
  */
-export function useTakeEdits(production: () => string, day: () => string) {
+export function useTakeEdits(production: () => string, day: () => string, who: () => string) {
   // Kept with the browser, so that a page that is loaded again, or a laptop that slept, loses nothing either.
-  const queue = useLocalStorage<Waiting[]>(() => `log.waiting.${production()}.${day()}`, [])
+  const queue = useLocalStorage<Waiting[]>(() => `log.waiting.${who()}.${production()}.${day()}`, [])
   const waiting = computed(() => queue.value.length)
   const open = shallowRef<{ edits: Edit[]; conflicts: Conflict[]; at: number } | null>(null)
   const conflict = computed(() => open.value?.conflicts[open.value.at] ?? null)
