@@ -203,6 +203,7 @@ Route::prefix('api')->group(static function (): void {
                 Route::patch('looks/{look}', [LooksController::class, 'update']);
                 Route::put('takes/{take}/sound', [TakeSoundController::class, 'sound']);
                 Route::put('clips/{clip}/head', [TakeSoundController::class, 'head']);
+                Route::put('days/{day}/heads', [TakeSoundController::class, 'heads']);
                 Route::put('lanes', [LineupController::class, 'lanes']);
                 Route::get('days/{day}/cut', [CutController::class, 'cutPlan']);
                 Route::get('clips/{clip}/split', [CutController::class, 'splitPlan']);

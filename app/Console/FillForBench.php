@@ -29,8 +29,8 @@ use Random\Engine\Mt19937;
 use Random\Randomizer;
 
 /**
- * Fills a scratch database for the benches: 20 000 clips, 2 000 takes on one of the days, with notes of three files; or for `map` one day of twelve
- * devices with 34 clips each, placed, with waveforms.
+ * Fills a scratch database for the benches: 20 000 clips, 2 000 takes on one of the days, with notes of three files; or for
+ * `map` one day of twelve devices with 34 clips each, placed, with waveforms.
  */
 final class FillForBench extends Command
 {

@@ -29,6 +29,7 @@ use Illuminate\Database\Eloquent\Relations\BelongsTo;
  * @property int $done_bytes
  * @property int $total_bytes
  * @property int $bytes_per_second
+ * @property float|null $done_per_minute
  * @property string $now
  * @property array<mixed>|null $result
  * @property \Carbon\CarbonInterface|null $cancel_asked_at

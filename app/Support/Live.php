@@ -15,7 +15,7 @@ final class Live
     /**
      * After the transaction it is told in, if there is one: nobody may ask for what is not there yet.
      *
-     * @param  array<string, scalar|null>  $facts
+     * @param  array<string, mixed>  $facts
      */
     public static function tell(int $productionId, Topic $topic, array $facts = []): void
     {

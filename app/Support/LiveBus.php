@@ -7,7 +7,7 @@ namespace App\Support;
 /** What carries the news of a production to its open pages, in one order that all of them see. */
 interface LiveBus
 {
-    /** @param  array<string, scalar|null>  $facts */
+    /** @param  array<string, mixed>  $facts */
     public function publish(int $productionId, Topic $topic, array $facts, ?string $origin): void;
 
     /** The number of the newest event; 0 before the first. */

@@ -2,8 +2,8 @@
 
 declare(strict_types=1);
 
-// The log with 20 000 takes and 60 000 clips, and notes of three files that differ on a third of the takes: how fast a day of 2 000 takes opens in Chromium, an edit is stored and
-// shown, 500 rows are pasted; whether paging is by index; how many keys a clip asks for; what a long table costs in memory.
+// The log with 20 000 takes and 60 000 clips, and notes of three files that differ on a third of the takes: how fast a day
+// of 2 000 takes opens in Chromium, an edit is stored and shown, 500 rows are pasted; whether paging is by index; how many keys a clip asks for; what a long table costs in memory.
 
 require __DIR__ . '/../../vendor/autoload.php';
 require __DIR__ . '/Bars.php';
@@ -143,7 +143,7 @@ try {
             <<<'JS'
             const text = arguments[0]
             const seen = new MutationObserver(() => {
-              if (![...document.querySelectorAll('.row.take .what')].some((one) => one.textContent === text)) return
+              if (![...document.querySelectorAll('.row.take .what > span')].some((one) => one.textContent === text)) return
               seen.disconnect()
               requestAnimationFrame(() => window.bench.shown.push(performance.now() - window.bench.pressed))
             })
@@ -172,7 +172,7 @@ try {
             const data = new DataTransfer(); data.setData('text/plain', rows)
             const began = performance.now(), before = window.bench.stored.length
             document.dispatchEvent(new ClipboardEvent('paste', { clipboardData: data, bubbles: true, cancelable: true }))
-            const is = () => window.bench.stored.length > before && document.querySelector('.row.take .what').textContent === first
+            const is = () => window.bench.stored.length > before && document.querySelector('.row.take .what > span').textContent === first
             const look = () => (is() ? done(performance.now() - began) : setTimeout(look, 5))
             look()
             JS

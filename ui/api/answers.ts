@@ -491,6 +491,12 @@ export interface Head {
   frames: number | null
 }
 
+/** How many clips begin elsewhere now, and on how many no slate was heard or seen. */
+export interface Heads {
+  changed: number
+  none: number
+}
+
 /** What is up, how full the disks are, how long the queues: for the machine itself. */
 export interface Health {
   ok: boolean
@@ -787,6 +793,7 @@ export interface Placed {
   is_anchor: boolean
   locked: boolean
   second_ticks: number | null
+  second_against: string | null
   agreeing: number | null
   windows: number | null
   against: string | null
@@ -1324,6 +1331,7 @@ export interface Task {
   copied_bytes: number
   by_store: Record<string, number> | null
   bytes_per_second: number
+  done_per_minute: number | null
   now: string
   message: string | null
   fix: string | null

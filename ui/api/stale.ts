@@ -51,9 +51,15 @@ const OF_ONE: ReadonlySet<About> = new Set<About>([
   ...(['reel', 'sequence', 'playlist'] as const),
 ])
 
+/** What shows how far a task is; that it only got further is no reason to ask for anything else. */
+const PROGRESS: ReadonlySet<About> = new Set<About>(['tasks', 'cards', 'card', 'handoffs'])
+
 /** Whether a change makes an answer old. One that names a row leaves answers alone that are about another row only. */
 export function isStale(cause: Cause, facts: Record<string, unknown>, about: About, ids: Ids): boolean {
   if (STALE[cause]?.includes(about) !== true) return false
+  if (cause === 'tasks' && facts.progress === true && !PROGRESS.has(about)) return false
+  // Places that a run has found so far come with the event itself.
+  if (cause === 'lineup' && facts.found !== undefined) return false
   if (!OF_ONE.has(about)) return true
   return Object.entries(ids).every(([what, id]) => facts[what] === undefined || id === null || facts[what] === id)
 }

@@ -19,13 +19,16 @@ const share = computed(() =>
 const ahead = computed(() =>
   props.task.total_bytes > 0 ? Math.min(1, props.task.copied_bytes / props.task.total_bytes) : 0,
 )
+const rate = computed(() => props.task.done_per_minute ?? 0)
 const rest = computed(() =>
   props.task.bytes_per_second > 0
     ? left(
         (props.task.total_bytes - Math.max(props.task.done_bytes, props.task.copied_bytes)) /
           props.task.bytes_per_second,
       )
-    : '',
+    : rate.value > 0 && props.task.total > props.task.done
+      ? left((60 * (props.task.total - props.task.done)) / rate.value)
+      : '',
 )
 const unit = computed(() => {
   const word =
@@ -52,6 +55,7 @@ const unit = computed(() => {
           >{{ bytes(task.done_bytes) }} of {{ bytes(task.total_bytes) }}</span
         >
         <span v-if="task.bytes_per_second > 0" class="mono">{{ bytes(task.bytes_per_second) }}/s</span>
+        <span v-else-if="rate > 0" class="mono">{{ rate >= 10 ? Math.round(rate) : rate.toFixed(1) }} a minute</span>
         <b v-if="rest" class="mono">{{ rest }} left</b>
       </template>
     </div>

@@ -25,6 +25,9 @@ final class CheckPoints
 {
     private const ONSETS = 5;
 
+    /** Of the strongest clap's strength: what may be the slate's own. */
+    private const CLEAR = 0.6;
+
     /** Steps of 10 ms around a beginning in which no other one is offered. */
     private const APART = 100;
 
@@ -85,6 +88,55 @@ final class CheckPoints
             rename($part, $file);
             $media->keep();
         }
+    }
+
+    /**
+     * The slate's clap of each take that the clip holds, as marks by which clips of one take find each other.
+     *
+     * @return array<string, int> ticks from the clip's start, by `3A/4 clap`
+     */
+    public function marks(Clip $clip): array
+    {
+        $marks = [];
+        foreach ($clip->parts as $part) {
+            $closes = $this->slate(
+                $clip,
+                $part->in_ticks ?? 0,
+                $part->out_ticks ?? (int) $clip->duration_ticks,
+                $part->take->is_tail_slate,
+            );
+            if ($closes !== null) {
+                $marks[$part->take->label() . ' clap'] = $closes;
+            }
+        }
+
+        return $marks;
+    }
+
+    /**
+     * When the slate closes within a stretch of a clip: the first clear clap of its sound, of a tail slate the last; where
+     * nothing is heard, the frame at which something is seen to close.
+     *
+     * @return int|null ticks from the clip's start; null where nothing is known
+     */
+    public function slate(Clip $clip, int $fromTicks, int $toTicks, bool $isTail = false): ?int
+    {
+        $found = self::kept($clip);
+        $rate = $clip->rate() ?? $clip->production->rate();
+        $seen = array_map(
+            static fn(array $flash): array => ['ticks' => Ticks::ofFrames($flash['frame'], $rate), 'strength' => $flash['strength']],
+            $clip->isPicture() ? $found['flashes'] ?? [] : [],
+        );
+        foreach ([$found['claps'] ?? [], $seen] as $moments) {
+            $own = array_filter($moments, static fn(array $one): bool => $one['ticks'] >= $fromTicks && $one['ticks'] < $toTicks);
+            $most = max([0.0, ...array_column($own, 'strength')]);
+            $clear = array_column(array_filter($own, static fn(array $one): bool => $one['strength'] >= self::CLEAR * $most), 'ticks');
+            if ($clear !== []) {
+                return $isTail ? max($clear) : min($clear);
+            }
+        }
+
+        return null;
     }
 
     /**

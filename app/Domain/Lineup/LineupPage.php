@@ -6,6 +6,7 @@ namespace App\Domain\Lineup;
 
 use App\Models\Clip;
 use App\Models\ClockOffset;
+use App\Models\Placement;
 use App\Models\ShootDay;
 use Cartella\Core\Lineup\Gaps;
 use Cartella\Core\Lineup\RanAlone;
@@ -24,6 +25,7 @@ final class LineupPage
             ->orderBy('id')
             ->get();
         $names = $clips->mapWithKeys(static fn(Clip $clip): array => [$clip->ulid => $clip->title()])->all();
+        $starts = $clips->mapWithKeys(static fn(Clip $clip): array => [$clip->ulid => $clip->placement?->start_ticks])->all();
         $placements = $strays = [];
         foreach ($clips as $clip) {
             $take = $clip->parts->first()?->take;
@@ -68,7 +70,8 @@ final class LineupPage
                 'drift_applied' => $place->drift_applied,
                 'is_anchor' => ($place->evidence['anchor'] ?? false) === true,
                 'locked' => $place->locked_at !== null,
-                'second_ticks' => $place->evidence['second_ticks'] ?? null,
+                'second_ticks' => self::second($place, $starts),
+                'second_against' => isset($place->evidence['second_against']) ? $names[$place->evidence['second_against']] ?? null : null,
                 'agreeing' => $place->evidence['agreeing'] ?? null,
                 'windows' => $place->evidence['windows'] ?? null,
                 'against' => isset($place->evidence['against']) ? $names[$place->evidence['against']] ?? null : null,
@@ -103,6 +106,20 @@ final class LineupPage
                 )
                 ->all(),
         ];
+    }
+
+    /**
+     * Where the next best match would have a clip, be it along another recording.
+     *
+     * @param  array<string, int|null>  $starts  of all clips
+     * @return int|null ticks of the day's clock
+     */
+    private static function second(Placement $place, array $starts): ?int
+    {
+        $known = $place->evidence ?? [];
+        $along = $starts[$known['second_against'] ?? ($known['against'] ?? '')] ?? null;
+
+        return isset($known['second_ticks']) && $along !== null ? $along + $known['second_ticks'] : null;
     }
 
     /**

@@ -122,7 +122,7 @@ final class MovePlacement
                 ->whereHas(
                     'clip',
                     static fn($other) => $other
-                        ->where('ulid', $placement->evidence['against'] ?? '')
+                        ->where('ulid', $placement->evidence['second_against'] ?? ($placement->evidence['against'] ?? ''))
                         ->where('shoot_day_id', $clip->shoot_day_id),
                 )
                 ->first();

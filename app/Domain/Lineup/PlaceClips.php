@@ -16,6 +16,7 @@ use App\Models\ShootDay;
 use App\Support\Live;
 use App\Support\Problem;
 use App\Support\Topic;
+use Cartella\Core\Lineup\Journal;
 use Cartella\Core\Lineup\Lineup;
 use Cartella\Core\Lineup\LineupClip;
 use Cartella\Core\Lineup\LineupResult;
@@ -39,13 +40,17 @@ final class PlaceClips
 
     private int $shownAt = 0;
 
-    public function __construct(private readonly Stores $stores) {}
+    /** @var array<string, array{start_ticks: int, confidence: float}> found since pages were told last, by clip */
+    private array $found = [];
+
+    public function __construct(private readonly Stores $stores, private readonly CheckPoints $points) {}
 
     /**
      * @param  list<string>  $ways
      * @param  callable(int, int, string): void  $progress
      * @param  int|null  $userId  whose in- and out-points count
      * @param  string|null  $anchorUlid  the clip whose clock counts; the first recording by default
+     * @param  string|null  $journal  file in which a run that was killed has kept what it compared
      * @return array{placed: int, sure: int, strays: int}
      */
     public function __invoke(
@@ -55,6 +60,7 @@ final class PlaceClips
         ?Scope $scope = null,
         ?int $userId = null,
         ?string $anchorUlid = null,
+        ?string $journal = null,
     ): array {
         $scope ??= Scope::day();
         $moving = $scope
@@ -84,6 +90,7 @@ final class PlaceClips
         $isOwn = $anchor->placement?->start_ticks === null || ($scope->kind === 'day' && !$anchor->placement->isHeld());
         $base = $isOwn ? (int) ($anchor->start_ticks ?? 0) : $anchor->placement->start_ticks;
         $corrections = new Corrections($day);
+        $kinds = [...in_array('mark', $ways, true) ? ['mark'] : [], ...in_array('clap', $ways, true) ? ['clap'] : []];
         $marks = ClipMark::query()->where('user_id', $userId)->whereIn('clip_id', $clips->pluck('id'))->get()->keyBy('clip_id');
         $result = Lineup::of(
             $clips
@@ -94,11 +101,12 @@ final class PlaceClips
                         $corrections->of($clip),
                         !$moving->has($clip->id),
                         $marks->get($clip->id),
+                        $kinds,
                     ),
                 )
                 ->values()
                 ->all(),
-            array_map(Way::parse(...), $ways),
+            self::ways($ways),
             function (string $id, int $done, int $total, ?SoundMatch $match) use (
                 $progress,
                 $clips,
@@ -114,7 +122,9 @@ final class PlaceClips
                 $progress($done, $total, $clips[$id]->name);
             },
             $anchor->ulid,
+            $journal === null ? null : Journal::open($journal, self::about($clips, $ways, $anchor)),
         );
+        $this->tellFound($day);
         DB::transaction(fn() => $this->save($day, $clips, $result, $base, $corrections, $moving->all(), $scope->kind === 'day'));
         $own = static fn(string $id): bool => $moving->has($clips[$id]->id);
 
@@ -123,6 +133,37 @@ final class PlaceClips
             'sure' => count(array_filter($result->placements, static fn($place): bool => $own($place->id) && $place->sure)),
             'strays' => count(array_filter(array_keys($result->strays), static fn($id): bool => $own((string) $id))),
         ];
+    }
+
+    /**
+     * Claps are marks that nobody had to set: the engine's way is the same.
+     *
+     * @param  list<string>  $ways
+     * @return list<Way>
+     */
+    private static function ways(array $ways): array
+    {
+        return array_map(
+            Way::parse(...),
+            array_values(array_unique(array_map(static fn(string $way): string => $way === 'clap' ? 'mark' : $way, $ways))),
+        );
+    }
+
+    /**
+     * What a run that was killed has compared counts for the same clips with the same sound only.
+     *
+     * @param  Collection<string, Clip>  $clips
+     * @param  list<string>  $ways
+     */
+    private static function about(Collection $clips, array $ways, Clip $anchor): string
+    {
+        $sound = static function (Clip $clip): string {
+            $guide = MediaFolder::of($clip)->read(MediaFile::Guide);
+
+            return "$clip->ulid $clip->duration_ticks " . (is_file($guide) ? filesize($guide) . ' ' . filemtime($guide) : '');
+        };
+
+        return implode("\n", [implode(',', $ways), $anchor->ulid, ...$clips->map($sound)->values()->all()]);
     }
 
     /** @param  Collection<string, Clip>  $clips */
@@ -140,16 +181,18 @@ final class PlaceClips
         return $clips->first(static fn(Clip $clip): bool => $clip->isSound()) ?? $clips->first();
     }
 
-    private function clip(Clip $clip, int $base, int $correction, bool $isFixed, ?ClipMark $mark): LineupClip
+    /** @param  list<'mark'|'clap'>  $kinds  of points that may tie it to others */
+    private function clip(Clip $clip, int $base, int $correction, bool $isFixed, ?ClipMark $mark, array $kinds): LineupClip
     {
         $guide = MediaFolder::of($clip)->read(MediaFile::Guide);
         $isFixed = $isFixed || $clip->placement?->isHeld() === true;
         $recorded = $clip->recorded_at !== null && strlen($clip->recorded_at) > 10 ? strtotime($clip->recorded_at) : false;
         $markers = [];
-        foreach ($clip->markers as $marker) {
+        foreach (in_array('mark', $kinds, true) ? $clip->markers : [] as $marker) {
             $markers[$marker->name] ??= $marker->in_ticks;
         }
         unset($markers['']);
+        $markers += in_array('clap', $kinds, true) ? $this->points->marks($clip) : [];
 
         return new LineupClip(
             $clip->ulid,
@@ -256,11 +299,20 @@ final class PlaceClips
         if (!$isKept) {
             return;
         }
-        $now = hrtime(true);
-        if ($now - $this->shownAt > self::SHOWN_EVERY_NS) {
-            $this->shownAt = $now;
-            Live::tell($day->production_id, Topic::Lineup);
+        $this->found[$clip->ulid] = ['start_ticks' => $from + $match->offsetTicks, 'confidence' => $match->confidence()];
+        if (hrtime(true) - $this->shownAt > self::SHOWN_EVERY_NS) {
+            $this->tellFound($day);
         }
+    }
+
+    /** Pages lay what was found where it belongs, and ask for the whole line-up once, when the run is over. */
+    private function tellFound(ShootDay $day): void
+    {
+        $this->shownAt = hrtime(true);
+        foreach (array_chunk($this->found, 200, true) as $some) {
+            Live::tell($day->production_id, Topic::Lineup, ['day' => $day->ulid, 'found' => $some]);
+        }
+        $this->found = [];
     }
 
     /**

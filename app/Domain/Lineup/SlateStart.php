@@ -47,6 +47,15 @@ final class SlateStart
         return $flash === null ? null : self::frame($clip, Ticks::ofFrames($flash, $rate));
     }
 
+    /** @return int|null by the claps and closing slates that were found when the clip came in; null where there are none */
+    public static function known(Clip $clip, CheckPoints $points): ?int
+    {
+        $within = min(self::WITHIN, intdiv((int) $clip->duration_ticks, 2));
+        $closes = $points->slate($clip, 0, $within);
+
+        return $closes === null ? null : self::frame($clip, $closes);
+    }
+
     private static function frame(Clip $clip, int $closesTicks): int
     {
         return Ticks::toFrames(max(0, $closesTicks - self::READABLE), $clip->rate() ?? $clip->production->rate());

@@ -6,6 +6,7 @@ namespace App\Domain\Lineup;
 
 use App\Domain\Undo\ChangeLog;
 use App\Models\Clip;
+use App\Models\ShootDay;
 use App\Models\Take;
 use App\Models\User;
 use App\Support\Live;
@@ -113,6 +114,55 @@ final class SoundOfTake
         $this->trimHead($clip, $user, $frames, $was);
 
         return $frames;
+    }
+
+    /**
+     * Begins all pictures of a day, or some of them, a second before their slates close, or whole again: one step. What is
+     * known of claps and closing slates since the clips came in is enough; a clip of which nothing is known stays whole.
+     *
+     * @param  list<string>|null  $clips  ULIDs; null is every picture of the day
+     * @return array{changed: int, none: int} clips that begin elsewhere now, and those on which no slate was heard or seen
+     */
+    public function trimHeads(ShootDay $day, User $user, ?array $clips, bool $whole): array
+    {
+        $count = DB::transaction(function () use ($day, $user, $clips, $whole): array {
+            $log = new ChangeLog();
+            $count = ['changed' => 0, 'none' => 0];
+            $changed = [];
+            $pictures = Clip::query()
+                ->with(['production', 'parts.take'])
+                ->where('shoot_day_id', $day->id)
+                ->where('kind', 'picture')
+                ->whereNull('import_kind')
+                ->when($clips !== null, static fn($query) => $query->whereIn('ulid', $clips))
+                ->orderBy('id')
+                ->lockForUpdate()
+                ->get();
+            foreach ($pictures as $clip) {
+                $frames = $whole ? null : SlateStart::known($clip, $this->points);
+                if (!$whole && $frames === null) {
+                    $count['none']++;
+
+                    continue;
+                }
+                $clip->head_frames = $frames !== null && $frames >= 1 && $frames < (int) $clip->frames ? $frames : null;
+                if ($clip->isDirty('head_frames')) {
+                    $changed[] = $clip;
+                    $count['changed']++;
+                }
+            }
+            $log->saveAll($changed);
+            $log->finish(
+                $day->production,
+                $user,
+                sprintf($whole ? 'Whole heads of %d clips' : 'Begin %d clips at their slates', $count['changed']),
+            );
+
+            return $count;
+        });
+        Live::tell($day->production_id, Topic::Clips);
+
+        return $count;
     }
 
     /**

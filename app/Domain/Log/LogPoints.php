@@ -31,6 +31,9 @@ final class LogPoints implements PointSource
     /** @var Collection<string, Device> by letter */
     private Collection $devices;
 
+    /** @var list<string> letters */
+    private array $recorders = [];
+
     public function __construct(
         private readonly SlateSheet $sheet,
         private readonly EditTake $edit,
@@ -44,6 +47,11 @@ final class LogPoints implements PointSource
     {
         $this->rate = $day->production->rate();
         $this->devices = $day->production->devices()->get()->keyBy('letter');
+        $this->recorders = $this->devices
+            ->filter(static fn(Device $device): bool => $device->kind === 'recorder')
+            ->map(static fn(Device $device): string => (string) $device->letter)
+            ->values()
+            ->all();
         $sheet = $this->sheet->of($day);
         $isLinedUp = Placement::query()->where('shoot_day_id', $day->id)->exists();
 
@@ -105,7 +113,14 @@ final class LogPoints implements PointSource
                     "$label has no sound",
                     $this->ran($pictures) . ', the recorder did not.',
                     $place,
-                    [['name' => 'guide', 'label' => 'Mark guide sound only'], ['name' => 'mos', 'label' => 'It was MOS']],
+                    [
+                        ['name' => 'guide', 'label' => 'Mark guide sound only'],
+                        ['name' => 'mos', 'label' => 'It was MOS'],
+                        ...array_map(
+                            static fn(string $letter): array => ['name' => "absent:$letter", 'label' => "$letter did not roll"],
+                            $this->recorders,
+                        ),
+                    ],
                     awaits: ['offload', 'catalogue', 'lineup'],
                 );
             }
@@ -137,7 +152,7 @@ final class LogPoints implements PointSource
                 $points[] = new OpenPoint(
                     "camera.{$take['ulid']}.$letter",
                     'fault',
-                    "$label: camera $letter is missing",
+                    sprintf('%s: %s %s is missing', $label, in_array($letter, $this->recorders, true) ? 'recorder' : 'camera', $letter),
                     "Other takes of {$take['setup']} have it. No clip of $letter at " . $this->when($pictures) . '.',
                     $place,
                     [['name' => "absent:$letter", 'label' => 'It did not roll']],

@@ -68,11 +68,12 @@ final class SlateSheet
             }
         }
         $takes = [];
+        $recorders = $rows->isEmpty() ? [] : self::recorders((int) $rows[0]->shoot_day_id);
         foreach ($rows as $row) {
             $own = $byTake[$row->id] ?? [];
             $said = $facts[$row->id] ?? [];
             $script = array_values(array_filter($said, static fn(object $fact): bool => $fact->source === 'script'))[0] ?? null;
-            $takes[] = self::take($row, $own) +
+            $takes[] = self::take($row, $own, $recorders) +
                 self::ownFields($row) + [
                     'disputes' => $said === [] ? [] : TakeFacts::open((array) $row, json_decode($row->set_by ?? '[]', true), $said),
                     'said_by' => $script?->place,
@@ -85,9 +86,10 @@ final class SlateSheet
 
     /**
      * @param  list<array<string, mixed>>  $clips
+     * @param  list<string>  $recorders  of the day, by letter
      * @return array<string, mixed>
      */
-    private static function take(object $row, array $clips): array
+    private static function take(object $row, array $clips, array $recorders): array
     {
         $claims = json_decode($row->claims ?? 'null', true) ?? [];
 
@@ -113,8 +115,21 @@ final class SlateSheet
             'absent_devices' => json_decode($row->absent_devices ?? '[]', true),
             'claims' => $row->settled === null && count(array_unique(array_map(ClaimedSlate::label(...), $claims))) > 1 ? $claims : [],
             'clips' => $clips,
-            'sync' => self::sync($row, $clips),
+            'sync' => self::sync($row, $clips, $recorders),
         ];
+    }
+
+    /** @return list<string> letters of what recorded sound on a day */
+    private static function recorders(int $day): array
+    {
+        return DB::table('clips')
+            ->join('devices', 'devices.id', '=', 'clips.device_id')
+            ->where('clips.shoot_day_id', $day)
+            ->where('clips.kind', 'sound')
+            ->distinct()
+            ->orderBy('devices.lane')
+            ->pluck('devices.letter')
+            ->all();
     }
 
     /** @return array<string, string|bool> what the production added, by `own:` and the field's name */
@@ -129,8 +144,9 @@ final class SlateSheet
     }
 
     /**
-     * Says of each take which cameras it misses: those that rolled on at least half of its setup's takes, have nothing
-     * of this one, and were not said to have stood still. Sound alone misses no camera when it is wild.
+     * Says of each take which cameras and recorders it misses: those that rolled on at least half of its setup's takes, have
+     * nothing of this one, and were not said to have stood still. Sound alone misses no camera when it is wild; a take
+     * without any sound is asked about as that, and misses no recorder of its own.
      *
      * @param  list<array<string, mixed>>  $takes
      * @return list<array<string, mixed>>
@@ -138,29 +154,38 @@ final class SlateSheet
     private static function withMissed(array $takes): array
     {
         $seen = $count = [];
-        $lettersOf = static fn(array $take): array => array_values(
+        $lettersOf = static fn(array $take, string $kind): array => array_values(
             array_unique(
                 array_column(
-                    array_filter($take['clips'], static fn(array $clip): bool => $clip['kind'] === 'picture' && $clip['device'] !== null),
+                    array_filter($take['clips'], static fn(array $clip): bool => $clip['kind'] === $kind && $clip['device'] !== null),
                     'device',
                 ),
             ),
         );
         foreach ($takes as $take) {
-            $letters = $lettersOf($take);
-            $count[$take['setup']] = ($count[$take['setup']] ?? 0) + (int) ($letters !== []);
-            foreach ($letters as $letter) {
-                $seen[$take['setup']][(string) $letter] = ($seen[$take['setup']][(string) $letter] ?? 0) + 1;
+            foreach (['picture', 'sound'] as $kind) {
+                $letters = $lettersOf($take, $kind);
+                $count[$kind][$take['setup']] = ($count[$kind][$take['setup']] ?? 0) + (int) ($letters !== []);
+                foreach ($letters as $letter) {
+                    $seen[$kind][$take['setup']][(string) $letter] = ($seen[$kind][$take['setup']][(string) $letter] ?? 0) + 1;
+                }
             }
         }
         foreach ($takes as $index => $take) {
             $missed = [];
-            foreach ($take['is_wild'] || $take['is_false_start'] ? [] : $seen[$take['setup']] ?? [] as $letter => $times) {
-                if (
-                    2 * $times >= $count[$take['setup']] &&
-                    !in_array((string) $letter, [...$lettersOf($take), ...$take['absent_devices']], true)
-                ) {
-                    $missed[] = (string) $letter;
+            foreach (['picture', 'sound'] as $kind) {
+                $own = $lettersOf($take, $kind);
+                $isAsked =
+                    $kind === 'picture'
+                        ? !$take['is_wild'] && !$take['is_false_start']
+                        : $own !== [] && !$take['is_mos'] && !$take['is_guide_only'] && !$take['is_false_start'];
+                foreach ($isAsked ? $seen[$kind][$take['setup']] ?? [] : [] as $letter => $times) {
+                    if (
+                        2 * $times >= $count[$kind][$take['setup']] &&
+                        !in_array((string) $letter, [...$own, ...$take['absent_devices']], true)
+                    ) {
+                        $missed[] = (string) $letter;
+                    }
                 }
             }
             $takes[$index]['missed'] = $missed;
@@ -173,9 +198,11 @@ final class SlateSheet
      * How the take's picture found its sound: the least sure way among its clips.
      *
      * @param  list<array<string, mixed>>  $clips
+     * @param  list<string>  $recorders  of the day, by letter
      */
-    private static function sync(object $row, array $clips): string
+    private static function sync(object $row, array $clips, array $recorders): string
     {
+        $isStill = $recorders !== [] && array_diff($recorders, json_decode($row->absent_devices ?? '[]', true)) === [];
         $pictures = array_filter($clips, static fn(array $clip): bool => $clip['kind'] === 'picture');
         $sounds = array_filter($clips, static fn(array $clip): bool => $clip['kind'] === 'sound');
         if ($clips === []) {
@@ -188,7 +215,8 @@ final class SlateSheet
             return $row->is_wild ? 'wild' : 'no picture';
         }
         if ($sounds === []) {
-            return $row->is_guide_only ? 'guide' : 'no sound';
+            // Of a recorder that was said to have stood still no sound is missed.
+            return $row->is_guide_only || $isStill ? 'guide' : 'no sound';
         }
         $windows = static fn(array $clips): array => array_map(
             static fn(array $clip): array => [$clip['clock'], $clip['placed_ticks'], $clip['placed_ticks'] + (int) $clip['duration_ticks']],

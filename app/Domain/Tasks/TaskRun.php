@@ -38,6 +38,8 @@ final class TaskRun
 
     private int $startBytes = 0;
 
+    private int $startDone = 0;
+
     private function __construct(public readonly Task $task)
     {
         $this->startedAt = hrtime(true);
@@ -196,7 +198,7 @@ final class TaskRun
     public function expect(int $total, int $totalBytes = 0): void
     {
         $this->task->update(['total' => $total, 'total_bytes' => $totalBytes]);
-        $this->tell();
+        $this->tell(true);
     }
 
     /**
@@ -219,6 +221,7 @@ final class TaskRun
         $moved = max($doneBytes, $copiedBytes);
         if ($this->writtenAt === 0) {
             $this->startBytes = $moved;
+            $this->startDone = $done;
         }
         $this->writtenAt = $time;
         $seconds = max(0.05, ($time - $this->startedAt) / 1e9);
@@ -228,9 +231,10 @@ final class TaskRun
             'copied_bytes' => $moved,
             'by_store' => $byStore,
             'bytes_per_second' => (int) max(0, ($moved - $this->startBytes) / $seconds),
+            'done_per_minute' => $moved > 0 || $done <= $this->startDone ? null : (60 * ($done - $this->startDone)) / $seconds,
             'now' => mb_substr(mb_scrub($now), 0, 300),
         ]);
-        $this->tell();
+        $this->tell(true);
         if (!TaskLock::isOurs('task.' . $this->task->id)) {
             throw new TaskLost('The lock of the task is gone.');
         }
@@ -253,12 +257,22 @@ final class TaskRun
         $this->tell();
     }
 
-    private function tell(): void
+    /** @param  bool  $isProgress  it only got further: pages need not ask what else has changed */
+    private function tell(bool $isProgress = false): void
     {
-        Live::tell($this->task->production_id, Topic::Tasks, [
-            'task' => $this->task->ulid,
-            'kind' => $this->task->kind,
-            'state' => $this->task->state,
-        ]);
+        Live::tell(
+            $this->task->production_id,
+            Topic::Tasks,
+            ['task' => $this->task->ulid, 'kind' => $this->task->kind, 'state' => $this->task->state] +
+                ($isProgress
+                    ? [
+                        'progress' => true,
+                        'done' => (int) $this->task->done,
+                        'total' => (int) $this->task->total,
+                        'done_per_minute' => $this->task->done_per_minute,
+                        'now' => (string) $this->task->now,
+                    ]
+                    : []),
+        );
     }
 }

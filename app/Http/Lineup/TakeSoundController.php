@@ -7,11 +7,14 @@ namespace App\Http\Lineup;
 use App\Domain\Lineup\SoundOfTake;
 use App\Http\Controller;
 use App\Http\Lineup\Answers\HeadAnswer;
+use App\Http\Lineup\Answers\HeadsAnswer;
 use App\Http\Lineup\Requests\HeadRequest;
+use App\Http\Lineup\Requests\HeadsRequest;
 use App\Http\Lineup\Requests\SoundRequest;
 use App\Http\Shell\Answers\DoneAnswer;
 use App\Models\Clip;
 use App\Models\Production;
+use App\Models\ShootDay;
 use App\Models\Take;
 use Illuminate\Http\JsonResponse;
 
@@ -29,6 +32,19 @@ final class TakeSoundController extends Controller
         );
 
         return new JsonResponse(new DoneAnswer());
+    }
+
+    public function heads(HeadsRequest $request, Production $production, ShootDay $day, SoundOfTake $sound): JsonResponse
+    {
+        $input = $request->validated();
+        $count = $sound->trimHeads(
+            $day,
+            self::who($request),
+            isset($input['clips']) ? array_values($input['clips']) : null,
+            (bool) $input['whole'],
+        );
+
+        return new JsonResponse(new HeadsAnswer($count['changed'], $count['none']));
     }
 
     public function head(HeadRequest $request, Production $production, Clip $clip, SoundOfTake $sound): JsonResponse

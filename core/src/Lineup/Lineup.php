@@ -79,9 +79,15 @@ final class Lineup
      * @param  (callable(string $id, int $done, int $total, SoundMatch|null $found): void)|null  $progress  called as sound is compared,
      *     with what a clip was found along; may throw to stop
      * @param  string|null  $anchor  the clip whose clock counts
+     * @param  Journal|null  $journal  what an earlier run over the same clips has compared, and where this one keeps it
      */
-    public static function of(array $clips, array $ways, ?callable $progress = null, ?string $anchor = null): LineupResult
-    {
+    public static function of(
+        array $clips,
+        array $ways,
+        ?callable $progress = null,
+        ?string $anchor = null,
+        ?Journal $journal = null,
+    ): LineupResult {
         if ($clips === []) {
             return new LineupResult(null, [], [], [], [], [], []);
         }
@@ -89,7 +95,7 @@ final class Lineup
         $lineup->tieLocked();
         foreach ($ways as $way) {
             match ($way) {
-                Way::Sound => $lineup->bySound($progress),
+                Way::Sound => $lineup->bySound($progress, $journal),
                 Way::Timecode => $lineup->byClock(
                     $way,
                     static fn(LineupClip $clip): ?int => $clip->startTicks,
@@ -125,9 +131,9 @@ final class Lineup
         }
     }
 
-    private function bySound(?callable $progress): void
+    private function bySound(?callable $progress, ?Journal $journal): void
     {
-        $pairs = new SoundPairs($progress);
+        $pairs = new SoundPairs($progress, $journal);
         $this->matches = $pairs->find(array_values($this->clips));
         $this->reasons += $pairs->silent;
         // Best first, and recordings before cameras: a place that hangs on a recording is not carried by a third clock.
@@ -158,6 +164,7 @@ final class Lineup
                         'windows' => $match->windows,
                         'residual_ticks' => $match->residualTicks,
                         'second_ticks' => $match->secondTicks,
+                        'second_against' => $match->secondIn,
                     ],
                 ),
             );

@@ -12,14 +12,18 @@ final readonly class SoundMatch
 
     public const USABLE_HEIGHT = 7.5;
 
+    /** A rival of this height in another recording is no chance: the same was played twice, and a person has to say which it was. */
+    private const TWICE_HEIGHT = 25.0;
+
     /**
      * @param  int  $offsetTicks  where $b's first sample lies after $a's first sample
      * @param  float  $height  correlation peak in standard deviations of its surroundings
      * @param  float  $runnerUp  the next best height elsewhere for the same pair, 0 when there is none
      * @param  int  $agreeing  windows whose own best place lies on the line
      * @param  float|null  $driftPpm  positive where $b's clock runs fast against $a's; null under 30 s of overlap
-     * @param  int|null  $secondTicks  where the runner-up would put $b
+     * @param  int|null  $secondTicks  where the runner-up would put $b, after the first sample of $secondIn
      * @param  int  $middleTicks  of $b's own time, where the two were compared on the whole
+     * @param  string|null  $secondIn  the other clip of the runner-up; null where it is $a as well
      */
     public function __construct(
         public string $a,
@@ -33,11 +37,14 @@ final readonly class SoundMatch
         public float $residualTicks,
         public ?int $secondTicks,
         public int $middleTicks = 0,
+        public ?string $secondIn = null,
     ) {}
 
     /** The same match beside a rival in another recording, which leaves less of its lead. */
     public function against(self $rival): self
     {
+        $isNext = $rival->height > $this->runnerUp;
+
         return new self(
             $this->a,
             $this->b,
@@ -48,9 +55,20 @@ final readonly class SoundMatch
             $this->windows,
             $this->driftPpm,
             $this->residualTicks,
-            $this->secondTicks,
+            $isNext ? $rival->offsetTicks : $this->secondTicks,
             $this->middleTicks,
+            $isNext ? $rival->a : $this->secondIn,
         );
+    }
+
+    /** The same match with the rival that an earlier look at the pair had found in another recording. */
+    public function remembering(?self $before): self
+    {
+        return $before?->secondIn === null
+            ? $this
+            : $this->against(
+                new self($before->secondIn, $this->b, (int) $before->secondTicks, $before->runnerUp, 0.0, 0, 1, null, 0.0, null),
+            );
     }
 
     /** 0 to 1: rises with the peak's height and its lead, and with the share of windows that agree. */
@@ -74,6 +92,7 @@ final readonly class SoundMatch
     {
         return $this->height >= self::SURE_HEIGHT &&
             $this->height >= 1.4 * $this->runnerUp &&
+            ($this->secondIn === null || $this->runnerUp < self::TWICE_HEIGHT) &&
             $this->agreeing >= 2 &&
             3 * $this->agreeing >= $this->windows;
     }

@@ -149,6 +149,27 @@ final class WaysTest extends TestCase
         self::assertEqualsWithDelta(self::at(88_000 + 176_000), $both[1], self::HALF_FRAME);
     }
 
+    public function test_the_second_best_place_may_lie_along_another_recording(): void
+    {
+        $song = Noise::speech(12, 24);
+        $place = self::place(
+            Lineup::of(
+                [
+                    self::heard('S1', 'S', [...Noise::speech(10, 25), ...$song, ...Noise::speech(8, 26)]),
+                    self::heard('S2', 'S', [...Noise::speech(4, 27), ...$song, ...Noise::speech(9, 28)]),
+                    self::heard('A', 'A', array_slice($song, 8_000, 72_000)),
+                ],
+                [Way::Sound],
+            ),
+            'A',
+        );
+        self::assertFalse($place->sure);
+        $starts = ['S1' => self::at(88_000), 'S2' => self::at(40_000)];
+        $other = $place->evidence['second_against'];
+        self::assertNotSame($place->evidence['against'], $other);
+        self::assertEqualsWithDelta($starts[$other], $place->evidence['second_ticks'], self::HALF_FRAME);
+    }
+
     public function test_a_cycle_that_does_not_close_takes_the_sureness_and_names_the_weakest_link(): void
     {
         // B heard the recorder in its left half and camera A in its right half, which was cut short by half a second.

@@ -8,6 +8,7 @@ use App\Domain\Footage\MediaFile;
 use App\Domain\Footage\MediaFolder;
 use App\Domain\Lineup\PointsJob;
 use App\Models\Clip;
+use App\Models\Device;
 use App\Models\Role;
 use Cartella\Core\Process;
 use Cartella\Core\Sound\GuideTrack;
@@ -125,6 +126,47 @@ final class CheckTest extends TestCase
         $this->putJson($this->at("clips/$mute->ulid/head"), ['slate' => true, 'was' => null])
             ->assertStatus(422)
             ->assertJsonPath('code', 'head.slate');
+    }
+
+    public function test_all_pictures_begin_at_their_slates_in_one_step_and_whole_again(): void
+    {
+        $heads = static fn(): array => Clip::query()->where('kind', 'picture')->orderBy('name')->pluck('head_frames', 'name')->all();
+        $this->clip('C001', 'B', 40_000, 10);
+        $this->putJson($this->onDay('heads'), ['whole' => false])
+            ->assertOk()
+            ->assertExactJson(['changed' => 2, 'none' => 1]);
+        self::assertSame(['A001C001' => 25, 'B001C001' => 12, 'C001' => null], $heads());
+        $this->putJson($this->onDay('heads'), ['whole' => true, 'clips' => [$this->clipNamed('A001C001')->ulid]])->assertExactJson([
+            'changed' => 1,
+            'none' => 0,
+        ]);
+        self::assertSame(['A001C001' => null, 'B001C001' => 12, 'C001' => null], $heads());
+        $this->postJson($this->at('undo'));
+        $this->postJson($this->at('undo'))->assertJsonPath('label', 'Begin 2 clips at their slates');
+        self::assertSame(['A001C001' => null, 'B001C001' => null, 'C001' => null], $heads());
+    }
+
+    public function test_claps_of_one_take_place_clips_whose_sound_is_no_help(): void
+    {
+        // A camera across the room whose own sound is another, but for the clap.
+        $other = $this->stage(12, 505);
+        foreach (range(0, 11) as $second) {
+            foreach (range(0, 7_999) as $i) {
+                $other[8_000 * $second + $i] = intdiv($other[8_000 * $second + $i], $second < 4 ? 80 : 1);
+            }
+        }
+        foreach (range(0, 300) as $i) {
+            $other[20_000 + $i] = (int) (30_000 * exp(-$i / 60) * ($i % 2 === 0 ? 1 : -1));
+        }
+        Device::query()->create(['production_id' => $this->production->id, 'letter' => 'C', 'kind' => 'camera', 'lane' => 9]);
+        $this->camera('C001/3_T01.mov', $other, '17:00:00:00');
+        $this->postJson($this->onDay('volumes/C001/offload'), ['roll' => 'C001', 'device' => 'C'])->assertStatus(202);
+        $this->postJson($this->onDay('log/read'))->assertOk();
+        $this->postJson($this->onDay('lineup'), ['ways' => ['clap'], 'cut' => false])->assertStatus(202);
+        $place = $this->clipNamed('3_T01')->placement;
+        self::assertSame(['mark', '3/1 clap', false], [$place->way, $place->evidence['point'], $place->is_sure]);
+        // The recorder's clap is three seconds in, the camera's two and a half.
+        self::assertEqualsWithDelta((self::NINE + 0.5) * Ticks::PER_SECOND, $place->start_ticks, Ticks::PER_SECOND / 25);
     }
 
     public function test_what_is_heard_under_a_picture_moves_with_it_at_once(): void

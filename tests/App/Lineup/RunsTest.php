@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace Tests\App\Lineup;
 
 use App\Domain\Footage\MediaFolder;
+use App\Domain\Lineup\PlaceClips;
 use App\Models\Card;
 use App\Models\Clip;
 use App\Models\ClockOffset;
@@ -13,6 +14,7 @@ use App\Models\LineupRun;
 use App\Models\Placement;
 use Cartella\Core\Tests\Support\Noise;
 use Cartella\Core\Time\Ticks;
+use Illuminate\Support\Facades\DB;
 use Tests\App\TestCase;
 
 /** Runs over a part of a day, what a person decides about a place, and going back; on guide sound as cataloguing leaves it. */
@@ -96,6 +98,37 @@ final class RunsTest extends TestCase
             ->assertStatus(422)
             ->assertJsonPath('code', 'lineup.scope');
         $this->postJson($this->onDay('lineup'), ['ways' => ['sound', 'magic']])->assertStatus(422);
+    }
+
+    public function test_a_run_whose_worker_was_killed_goes_on_with_what_it_had_compared(): void
+    {
+        $journal = $this->folder . '/journal.jsonl';
+        $place = fn(callable $progress): array => app(PlaceClips::class)($this->day, ['sound'], $progress, journal: $journal);
+        try {
+            $place(static fn(int $done) => $done === 2 ? throw new \RuntimeException('killed') : null);
+            self::fail('It was not killed.');
+        } catch (\RuntimeException) {
+            self::assertCount(3, file($journal) ?: []);
+        }
+        // What was compared before is not asked of the sound again: with other sound in its place the find would be another.
+        $guide = MediaFolder::of($this->clips['A1'])->folder() . '/guide';
+        $time = filemtime($guide);
+        file_put_contents($guide, pack('s*', ...array_slice($this->stage, 8000 * 30, 8000 * 10)));
+        touch($guide, (int) $time);
+        $place(static fn(): null => null);
+        self::assertEqualsWithDelta(1005.0, $this->seconds('A1'), 0.02);
+        self::assertEqualsWithDelta(1006.0, $this->seconds('B1'), 0.02);
+    }
+
+    public function test_places_that_a_run_finds_are_told_with_the_event(): void
+    {
+        $this->lineUp();
+        $found = DB::table('events')
+            ->where('topic', 'lineup')
+            ->pluck('facts')
+            ->flatMap(static fn(string $facts): array => json_decode($facts, true)['found'] ?? []);
+        self::assertEqualsWithDelta(1005.0, $found[$this->clips['A1']->ulid]['start_ticks'] / self::SECOND, 0.02);
+        self::assertCount(3, $found);
     }
 
     public function test_the_anchor_can_be_chosen_and_its_clock_counts_then(): void

@@ -82,6 +82,34 @@ final class SlateSheetTest extends TestCase
         self::assertSame([[], [], ['B'], [], ['A', 'B'], []], $missed);
     }
 
+    public function test_a_recorder_beside_another_is_missed_and_can_be_said_not_to_have_rolled(): void
+    {
+        $second = \App\Models\Device::query()->create([
+            'production_id' => $this->production->id,
+            'letter' => 'T',
+            'kind' => 'recorder',
+            'lane' => 9,
+        ]);
+        foreach (['ST', 'ST', 'S', ''] as $number => $letters) {
+            $take = $this->take('7A', $number + 1);
+            foreach (['A', ...str_split($letters)] as $letter) {
+                if ($letter !== '') {
+                    $clip = $this->clip("$letter$number", $letter === 'T' ? 'S' : $letter, 100 * $number, 10, $take);
+                    $letter === 'T' && $clip->update(['device_id' => $second->id]);
+                }
+            }
+            $this->clip("X$number", 'A', 100 * $number + 50, 10);
+        }
+        $takes = fn(): array => $this->getJson($this->onDay('log'))->json('takes');
+        $this->as();
+        self::assertSame([[], [], ['T'], []], array_column($takes(), 'missed'), 'without any sound, that is what is asked');
+        self::assertSame(['no sound'], array_slice(array_column($takes(), 'sync'), 3));
+        foreach ([$takes()[2]['ulid'] => ['T'], $takes()[3]['ulid'] => ['S', 'T']] as $ulid => $still) {
+            $this->patchJson($this->at("takes/$ulid"), ['changes' => ['absent_devices' => ['was' => [], 'now' => $still]]])->assertOk();
+        }
+        self::assertSame([[[], [], [], []], 'guide'], [array_column($takes(), 'missed'), $takes()[3]['sync']]);
+    }
+
     public function test_imports_and_other_days_are_not_on_the_sheet(): void
     {
         $this->clip('cue', 'S', 0, more: ['import_kind' => 'music', 'device_id' => null]);

@@ -41,6 +41,28 @@ final class TaskRunTest extends TestCase
         $this->as()->getJson($this->at('tasks'))->assertJsonPath('tasks.0.message', 'Done.');
     }
 
+    public function test_work_that_is_counted_in_things_says_how_fast_it_goes_and_pages_need_not_ask_for_more(): void
+    {
+        $task = $this->task();
+        TaskRun::of($task->id, static function (TaskRun $run): array {
+            $run->expect(2);
+            $run->at(0);
+            self::assertNull($run->task->refresh()->done_per_minute, 'nothing is done yet');
+            $run->at(2);
+            self::assertGreaterThan(0, $run->task->refresh()->done_per_minute);
+
+            return ['message' => 'Done.'];
+        });
+        $told = DB::table('events')
+            ->where('topic', 'tasks')
+            ->orderBy('id')
+            ->pluck('facts')
+            ->map(static fn(string $facts): array => json_decode($facts, true));
+        $last = $told->where('progress', true)->last();
+        self::assertSame([2, 2], [$last['done'], $last['total']]);
+        self::assertArrayNotHasKey('progress', $told->last(), 'its end is more than progress');
+    }
+
     public function test_a_cancel_that_comes_while_it_runs_ends_it_at_the_next_step(): void
     {
         $task = $this->task();

@@ -5,6 +5,7 @@ import type {
   CutPlan,
   Done,
   Head,
+  Heads,
   Lineup,
   Looks,
   PlaceMade,
@@ -60,6 +61,8 @@ export const lineup = {
     api.patch<Done>(below(production, `looks/${look}`), body),
   makeLook: (production: string, body: unknown) => api.post<Looks>(below(production, 'looks'), body),
   setLook: (production: string, body: unknown) => api.put<Done>(below(production, 'looks'), body),
+  heads: (production: string, day: string, body: unknown) =>
+    api.put<Heads>(below(production, `days/${day}/heads`), body),
   start: (production: string, day: string, body: unknown) =>
     api.post<Task>(below(production, `days/${day}/lineup`), body),
   wild: (production: string, clip: string, body: unknown) =>

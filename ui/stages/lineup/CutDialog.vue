@@ -5,6 +5,7 @@ import { computed, ref, watch } from 'vue'
 import { makeStale, useAnswer } from '@/api/queries'
 import type { CutRow } from '@/api/types'
 import AnswerState from '@/shell/AnswerState.vue'
+import { useRows } from '@/grid/rows'
 import { useDesk } from '@/shell/desk'
 import DeviceBadge from '@/shell/DeviceBadge.vue'
 import { attempt, say } from '@/shell/say'
@@ -43,6 +44,14 @@ const groups = computed(() =>
     (group) => group.rows.length > 0,
   ),
 )
+type Line = { kind: 'head'; key: string; title: string; rows: CutRow[] } | { kind: 'row'; key: string; row: CutRow }
+const lines = computed<Line[]>(() =>
+  groups.value.flatMap((group): Line[] => [
+    { kind: 'head', key: group.what, title: group.title, rows: group.rows },
+    ...group.rows.map((row): Line => ({ kind: 'row', key: keyOf(row), row })),
+  ]),
+)
+const { list, containerProps, wrapperProps } = useRows(lines, 31)
 const chosen = computed(() => (data.value?.rows ?? []).map(keyOf).filter((key) => !left.value.has(key)))
 watch(
   () => props.open,
@@ -101,37 +110,39 @@ async function apply(): Promise<void> {
           Scene, take, notes, keywords, status and devices stay with the take; the clips come to it. A slate that a
           person has set is not touched.
         </p>
-        <section v-for="group in groups" :key="group.what">
-          <h3>
-            <label
-              ><input
-                type="checkbox"
-                :checked="group.rows.every((row) => !left.has(keyOf(row)))"
-                @change="toggle(group.rows.map(keyOf), ($event.target as HTMLInputElement).checked)"
-              />
-              {{ group.title }}</label
-            >{{ ' ' }}
-            <span class="soft">{{ group.rows.length }}</span>
-          </h3>
-          <ul>
-            <li v-for="row in group.rows" :key="keyOf(row)">
-              <input
-                type="checkbox"
-                :checked="!left.has(keyOf(row))"
-                :aria-label="`${row.name}: ${row.now ?? WORDS[row.what]}`"
-                @change="toggle([keyOf(row)], ($event.target as HTMLInputElement).checked)"
-              />
-              <button class="link mono" @click="emit('go', row.clip)">
-                <DeviceBadge :letter="row.device ?? ''" /> {{ row.name }}
-              </button>
-              <span class="mono">
-                {{ row.was ?? 'no take' }} → <b>{{ row.now ?? WORDS[row.what] }}</b>
-                <i v-if="row.is_new" class="soft"> new</i>
-              </span>
-              <small class="soft">{{ row.why }}</small>
-            </li>
+        <div v-bind="containerProps" class="rows" tabindex="0">
+          <ul v-bind="wrapperProps">
+            <template v-for="{ data: line } in list" :key="line.key">
+              <li v-if="line.kind === 'head'" class="head">
+                <label
+                  ><input
+                    type="checkbox"
+                    :checked="line.rows.every((row) => !left.has(keyOf(row)))"
+                    @change="toggle(line.rows.map(keyOf), ($event.target as HTMLInputElement).checked)"
+                  />
+                  {{ line.title }}</label
+                >
+                <span class="soft">{{ line.rows.length }}</span>
+              </li>
+              <li v-else>
+                <input
+                  type="checkbox"
+                  :checked="!left.has(line.key)"
+                  :aria-label="`${line.row.name}: ${line.row.now ?? WORDS[line.row.what]}`"
+                  @change="toggle([line.key], ($event.target as HTMLInputElement).checked)"
+                />
+                <button class="link mono" @click="emit('go', line.row.clip)">
+                  <DeviceBadge :letter="line.row.device ?? ''" /> {{ line.row.name }}
+                </button>
+                <span class="mono cut">
+                  {{ line.row.was ?? 'no take' }} → <b>{{ line.row.now ?? WORDS[line.row.what] }}</b>
+                  <i v-if="line.row.is_new" class="soft"> new</i>
+                </span>
+                <small class="soft cut" :title="line.row.why">{{ line.row.why }}</small>
+              </li>
+            </template>
           </ul>
-        </section>
+        </div>
         <label class="names"
           >Name them
           <select v-model="pattern">
@@ -148,33 +159,37 @@ async function apply(): Promise<void> {
 .plan {
   display: grid;
   gap: 12px;
-  max-height: 58vh;
-  overflow: auto;
 }
 .plan p {
   margin: 0;
   font-size: 12.5px;
 }
-h3 {
-  font-size: 13px;
-  margin: 0;
-  display: flex;
-  gap: 8px;
-  align-items: baseline;
+.rows {
+  height: 46vh;
 }
 ul {
   list-style: none;
-  margin: 4px 0 0;
+  margin: 0;
   padding: 0;
 }
 li {
   display: grid;
-  grid-template-columns: 20px minmax(0, 210px) minmax(0, 190px) 1fr;
+  grid-template-columns: 20px minmax(0, 210px) minmax(0, 190px) minmax(0, 1fr);
   gap: 8px;
   align-items: center;
-  padding: 3px 0;
+  height: 31px;
   border-bottom: 1px solid var(--rule);
   font-size: 12.5px;
+}
+li.head {
+  display: flex;
+  font-weight: 600;
+  font-size: 13px;
+}
+.cut {
+  overflow: hidden;
+  text-overflow: ellipsis;
+  white-space: nowrap;
 }
 .link {
   border: 0;

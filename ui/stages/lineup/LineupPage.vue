@@ -2,9 +2,11 @@
 import { bins as binsApi } from '@/api/endpoints/bins'
 import { lineup as lineupApi } from '@/api/endpoints/lineup'
 import { log as logApi } from '@/api/endpoints/log'
+import { Dropdown } from 'ant-design-vue'
 import { computed, ref, shallowRef, watch } from 'vue'
 import { useRoute } from 'vue-router'
-import { makeStale, useAnswer } from '@/api/queries'
+import { onLive } from '@/api/live'
+import { makeStale, setAnswer, useAnswer } from '@/api/queries'
 import type { Placed, Stray, StrayStep } from '@/api/types'
 import { labelAt, ticksPerFrame } from '@/player/time'
 import AnswerState from '@/shell/AnswerState.vue'
@@ -23,11 +25,27 @@ import PlacePanel from './PlacePanel.vue'
 import RunsDialog from './RunsDialog.vue'
 import SplitDialog from './SplitDialog.vue'
 import WaysMenu from './WaysMenu.vue'
+import { type Found, withFound } from './found'
 import { type LineupWish, useKeptWays } from './wish'
 
 const { production, day } = useDesk()
 const route = useRoute()
 const { data, isPending, error, refetch } = useAnswer(() => lineupApi.day(production.value.ulid, day.value.ulid))
+
+/** A run says what it finds and how far it is; the whole line-up is asked for once, when it is over. */
+const here = () => lineupApi.day(production.value.ulid, day.value.ulid)
+onLive('lineup', (facts) => {
+  if (facts.day === day.value.ulid && facts.found !== undefined)
+    setAnswer(here(), (known) => (known === undefined ? known : withFound(known, facts.found as Found)))
+})
+onLive('tasks', (facts) => {
+  if (facts.progress !== true || facts.task !== data.value?.task?.ulid) return
+  setAnswer(here(), (known) =>
+    known?.task == null
+      ? known
+      : { ...known, task: { ...known.task, ...facts, state: 'running' } as typeof known.task },
+  )
+})
 
 const cursor = ref<string | null>(null)
 /** Clips that were picked one by one, to be lined up together. */
@@ -147,6 +165,27 @@ async function begin(what: object): Promise<void> {
     makeStale('lineup')
 }
 
+/** Players and reels begin a second before the slate closes; the recordings stay whole. */
+const ofPicked = computed(() => (picked.value.size > 0 ? `these ${picked.value.size} clips` : 'all pictures'))
+async function heads(whole: boolean): Promise<void> {
+  if (!production.value.may.work) return
+  const answer = await attempt(() =>
+    lineupApi.heads(production.value.ulid, day.value.ulid, {
+      whole,
+      ...(picked.value.size > 0 ? { clips: [...picked.value] } : {}),
+    }),
+  )
+  if (answer === undefined) return
+  makeStale('clips')
+  const clips = (n: number) => (n === 1 ? 'One clip' : `${n} clips`)
+  const rest = answer.none > 0 ? ` On ${answer.none} no slate was heard or seen; they stay whole.` : ''
+  say(
+    answer.changed === 0
+      ? `Nothing changed.${rest}`
+      : `${clips(answer.changed)} ${whole ? 'whole again' : 'begin at the slate'}.${rest} Ctrl Z takes it back.`,
+  )
+}
+
 async function step(stray: Stray, which: StrayStep): Promise<void> {
   if (which === 'clap' || which === 'hand') {
     byHand.value = stray
@@ -233,6 +272,7 @@ useShortcuts('Line-up', [
       cutOpen.value = production.value.may.work
     },
   },
+  { keys: ['Alt+b'], what: 'Begin all pictures, or those picked, at their slates', run: () => void heads(false) },
   {
     keys: ['m'],
     what: 'Split the clip into takes',
@@ -289,6 +329,15 @@ useShortcuts('Line-up', [
             Cut into takes
           </button>
           <button class="plain" title="Every run of this day (R)" @click="runsOpen = true">Runs</button>
+          <Dropdown v-if="production.may.work && placed.length > 0" :trigger="['click']">
+            <button class="plain">Heads ▾</button>
+            <template #overlay
+              ><div class="drop">
+                <button @click="heads(false)">Begin {{ ofPicked }} at their slates <kbd>Alt B</kbd></button
+                ><button @click="heads(true)">Whole heads of {{ ofPicked }} again</button>
+              </div></template
+            >
+          </Dropdown>
           <span v-if="data.placements.length > 0" class="pill" :class="{ warn: sureCount < data.placements.length }"
             >{{ placed.length - looseCount }} placed, {{ sureCount }} sure</span
           >

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { lineup as lineupApi } from '@/api/endpoints/lineup'
+import { useLocalStorage } from '@vueuse/core'
 import { computed, ref, watch } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
 import { ApiError } from '@/api/client'
@@ -27,6 +28,8 @@ const route = useRoute()
 const router = useRouter()
 const guide = ref(false)
 const watching = ref(false)
+/** What one needs now and then is folded away, for this person on this computer. */
+const more = useLocalStorage('lineup.more', false)
 watch(
   () => props.chosen.clip,
   () => {
@@ -124,6 +127,8 @@ function found(one: Placed): string {
   if (one.sure) return `Found by ${one.way}, sure.`
   if (one.way === 'sound' && one.second_ticks !== null && (one.runner_up ?? 0) > (one.height ?? 0) * 0.7)
     return 'Found by sound, but look: two places fit nearly as well.'
+  if (one.point?.endsWith(' clap') && one.way === 'mark')
+    return `Found by the clap of ${one.point.slice(0, -5)}. Look before you trust it.`
   if (one.point !== null && one.way === 'mark') return `Found by the marker “${one.point}”. Look before you trust it.`
   return `Found by ${one.way}. Look before you trust it.`
 }
@@ -154,12 +159,8 @@ async function takeOut(applied: boolean, device: boolean): Promise<void> {
       : `The recorder's sound runs under ${what} as it was recorded.`,
   )
 }
-const secondPlace = (one: Placed) => {
-  const against = props.lineup.placements.find((other) => other.name === one.against)
-  return one.second_ticks === null || against === undefined
-    ? null
-    : labelAt(against.start_ticks + one.second_ticks, production.value.rate)
-}
+const secondPlace = (one: Placed) =>
+  one.second_ticks === null ? null : labelAt(one.second_ticks, production.value.rate)
 
 useShortcuts('A place', [
   {
@@ -205,6 +206,13 @@ useShortcuts('A place', [
     what: 'Look of the angle',
     run: () => {
       if (props.chosen.kind === 'picture') emit('looks')
+    },
+  },
+  {
+    keys: ['Alt+d'],
+    what: 'How it was found, and more',
+    run: () => {
+      more.value = !more.value
     },
   },
   {
@@ -286,104 +294,6 @@ useShortcuts('A place', [
       </button>
       <button class="plain" title="Take it out of the line-up (X)" @click="out">Not in it <kbd>X</kbd></button>
     </div>
-    <dl>
-      <dt v-if="chosen.group === 0">Sure</dt>
-      <dd v-if="chosen.group === 0">
-        <span class="meter" :aria-label="`${Math.round(chosen.confidence * 100)} %`"
-          ><i :class="{ low: !chosen.sure }" :style="{ width: `${chosen.confidence * 100}%` }"
-        /></span>
-      </dd>
-      <dt>Place</dt>
-      <dd class="mono">
-        {{ label(nearest(chosen), production.rate) }} <span class="soft">{{ beside(chosen) }}</span>
-      </dd>
-      <dt>Its own clock</dt>
-      <dd class="mono">
-        {{ chosen.own_ticks === null ? 'none' : labelAt(chosen.own_ticks, production.rate)
-        }}<span v-if="chosen.clock_disagrees_ticks !== null" class="warn">
-          off {{ inMs(chosen.clock_disagrees_ticks) }}</span
-        >
-      </dd>
-      <template v-if="chosen.agreeing !== null && chosen.windows !== null"
-        ><dt>Agreement</dt>
-        <dd>{{ chosen.agreeing }} of {{ chosen.windows }} stretches of its sound</dd></template
-      >
-      <template v-if="chosen.height !== null"
-        ><dt>Peak</dt>
-        <dd>
-          {{ chosen.height.toFixed(0)
-          }}<span class="soft">
-            — 10 is sure{{
-              (chosen.runner_up ?? 0) > 0 ? `; next best ${(chosen.runner_up ?? 0).toFixed(0)}` : ''
-            }}</span
-          >
-        </dd></template
-      >
-      <template v-if="secondPlace(chosen)"
-        ><dt>Second best</dt>
-        <dd class="mono">{{ secondPlace(chosen) }}</dd></template
-      >
-      <template v-if="chosen.drift_ppm !== null && !chosen.is_anchor"
-        ><dt>Drift</dt>
-        <dd>
-          {{ drift(chosen)
-          }}<span v-if="chosen.residual_ticks !== null" class="soft"
-            >, ±{{ (chosen.residual_ticks / MS).toFixed(2) }} ms</span
-          >
-          <span
-            v-if="chosen.kind === 'picture' && (chosen.drift_applied || Math.abs(chosen.drift_ppm) >= 0.5)"
-            class="clocks"
-          >
-            <b v-if="chosen.drift_applied" class="good">taken out of its sound</b>
-            <template v-if="production.may.work">
-              <button
-                class="plain"
-                :title="
-                  chosen.drift_applied
-                    ? 'The recorder\'s sound as it was recorded'
-                    : 'Stretches the recorder\'s sound under this picture so that it keeps step to the end'
-                "
-                @click="takeOut(!chosen.drift_applied, false)"
-              >
-                {{ chosen.drift_applied ? 'Leave it in' : 'Take it out' }}
-              </button>
-              <button
-                v-if="drifting.some((one) => one.clip !== chosen.clip && one.drift_applied === chosen.drift_applied)"
-                class="plain"
-                :title="`${chosen.drift_applied ? 'Leaves it in' : 'Takes it out'} for the camera's whole day`"
-                @click="takeOut(!chosen.drift_applied, true)"
-              >
-                All of camera {{ chosen.device }}
-              </button>
-            </template>
-          </span>
-        </dd></template
-      >
-      <template v-if="(clockOf(chosen.device)?.learned_ticks ?? null) !== null && clockOf(chosen.device)?.votes">
-        <dt>Camera clock</dt>
-        <dd>
-          {{ offsetText(clockOf(chosen.device)?.learned_ticks ?? null, production.rate) || 'in step' }}
-          <span class="soft"
-            >by {{ clockOf(chosen.device)?.votes }} {{ clockOf(chosen.device)?.votes === 1 ? 'clip' : 'clips' }}</span
-          >
-          <span
-            v-if="
-              production.may.work && offsetText(clockOf(chosen.device)?.learned_ticks ?? null, production.rate) !== ''
-            "
-            class="clocks"
-          >
-            <button
-              v-if="clockOf(chosen.device)?.applied_ticks == null"
-              class="plain"
-              @click="applyClock(chosen.device, false)"
-            >
-              Apply to the day
-            </button>
-            <button class="plain" @click="applyClock(chosen.device, true)">Apply to the device</button>
-          </span>
-        </dd>
-      </template>
-    </dl>
     <div class="verdict">
       <button class="plain" title="Watch it, or check its place (P)" @click="watching = !watching">
         {{ watching ? 'Check its place' : 'Watch it' }} <kbd>P</kbd>
@@ -391,33 +301,152 @@ useShortcuts('A place', [
       <button class="plain" title="The least certain place that nobody has looked at (C)" @click="emit('next')">
         Next uncertain <kbd>C</kbd>
       </button>
-      <button
-        v-if="chosen.kind === 'picture' && production.may.work && clip"
-        class="plain"
-        title="Players and reels begin a second before the slate closes; the recording stays whole (B)"
-        @click="head"
-      >
-        {{ clip.head_frames == null ? 'Begin at the slate' : 'Whole head again' }} <kbd>B</kbd>
-      </button>
-      <button v-if="chosen.kind === 'picture'" class="plain" title="The look of this angle (A)" @click="emit('looks')">
-        Look{{ clip?.look ? `: ${clip.look.name}` : '' }} <kbd>A</kbd>
-      </button>
-      <button
-        v-if="production.may.work"
-        class="plain"
-        title="Makes several takes of one long recording (M)"
-        @click="emit('split')"
-      >
-        Split into takes <kbd>M</kbd>
-      </button>
-      <button
-        v-if="chosen.take_ulid"
-        class="plain"
-        @click="router.push({ name: 'log', params: route.params, query: { take: chosen.take_ulid } })"
-      >
-        Go to {{ chosen.take?.includes(' to ') ? 'its takes' : chosen.take }} in the log
-      </button>
     </div>
+    <button
+      class="fold"
+      :aria-expanded="more"
+      title="How it was found, its clock, drift, look and take (Alt D)"
+      @click="more = !more"
+    >
+      {{ more ? '▾' : '▸' }} How it was found, and more <kbd>Alt D</kbd>
+    </button>
+    <template v-if="more">
+      <dl>
+        <dt v-if="chosen.group === 0">Sure</dt>
+        <dd v-if="chosen.group === 0">
+          <span class="meter" :aria-label="`${Math.round(chosen.confidence * 100)} %`"
+            ><i :class="{ low: !chosen.sure }" :style="{ width: `${chosen.confidence * 100}%` }"
+          /></span>
+        </dd>
+        <dt>Place</dt>
+        <dd class="mono">
+          {{ label(nearest(chosen), production.rate) }} <span class="soft">{{ beside(chosen) }}</span>
+        </dd>
+        <dt>Its own clock</dt>
+        <dd class="mono">
+          {{ chosen.own_ticks === null ? 'none' : labelAt(chosen.own_ticks, production.rate)
+          }}<span v-if="chosen.clock_disagrees_ticks !== null" class="warn">
+            off {{ inMs(chosen.clock_disagrees_ticks) }}</span
+          >
+        </dd>
+        <template v-if="chosen.agreeing !== null && chosen.windows !== null"
+          ><dt>Agreement</dt>
+          <dd>{{ chosen.agreeing }} of {{ chosen.windows }} stretches of its sound</dd></template
+        >
+        <template v-if="chosen.height !== null"
+          ><dt>Peak</dt>
+          <dd>
+            {{ chosen.height.toFixed(0)
+            }}<span class="soft">
+              — 10 is sure{{
+                (chosen.runner_up ?? 0) > 0 ? `; next best ${(chosen.runner_up ?? 0).toFixed(0)}` : ''
+              }}</span
+            >
+          </dd></template
+        >
+        <template v-if="secondPlace(chosen)"
+          ><dt>Second best</dt>
+          <dd>
+            <span class="mono">{{ secondPlace(chosen) }}</span><span v-if="chosen.second_against" class="soft">
+              along {{ chosen.second_against }}</span
+            >
+          </dd></template
+        >
+        <template v-if="chosen.drift_ppm !== null && !chosen.is_anchor"
+          ><dt>Drift</dt>
+          <dd>
+            {{ drift(chosen)
+            }}<span v-if="chosen.residual_ticks !== null" class="soft"
+              >, ±{{ (chosen.residual_ticks / MS).toFixed(2) }} ms</span
+            >
+            <span
+              v-if="chosen.kind === 'picture' && (chosen.drift_applied || Math.abs(chosen.drift_ppm) >= 0.5)"
+              class="clocks"
+            >
+              <b v-if="chosen.drift_applied" class="good">taken out of its sound</b>
+              <template v-if="production.may.work">
+                <button
+                  class="plain"
+                  :title="
+                    chosen.drift_applied
+                      ? 'The recorder\'s sound as it was recorded'
+                      : 'Stretches the recorder\'s sound under this picture so that it keeps step to the end'
+                  "
+                  @click="takeOut(!chosen.drift_applied, false)"
+                >
+                  {{ chosen.drift_applied ? 'Leave it in' : 'Take it out' }}
+                </button>
+                <button
+                  v-if="drifting.some((one) => one.clip !== chosen.clip && one.drift_applied === chosen.drift_applied)"
+                  class="plain"
+                  :title="`${chosen.drift_applied ? 'Leaves it in' : 'Takes it out'} for the camera's whole day`"
+                  @click="takeOut(!chosen.drift_applied, true)"
+                >
+                  All of camera {{ chosen.device }}
+                </button>
+              </template>
+            </span>
+          </dd></template
+        >
+        <template v-if="(clockOf(chosen.device)?.learned_ticks ?? null) !== null && clockOf(chosen.device)?.votes">
+          <dt>Camera clock</dt>
+          <dd>
+            {{ offsetText(clockOf(chosen.device)?.learned_ticks ?? null, production.rate) || 'in step' }}
+            <span class="soft"
+              >by {{ clockOf(chosen.device)?.votes }} {{ clockOf(chosen.device)?.votes === 1 ? 'clip' : 'clips' }}</span
+            >
+            <span
+              v-if="
+                production.may.work && offsetText(clockOf(chosen.device)?.learned_ticks ?? null, production.rate) !== ''
+              "
+              class="clocks"
+            >
+              <button
+                v-if="clockOf(chosen.device)?.applied_ticks == null"
+                class="plain"
+                @click="applyClock(chosen.device, false)"
+              >
+                Apply to the day
+              </button>
+              <button class="plain" @click="applyClock(chosen.device, true)">Apply to the device</button>
+            </span>
+          </dd>
+        </template>
+      </dl>
+      <div class="verdict">
+        <button
+          v-if="chosen.kind === 'picture' && production.may.work && clip"
+          class="plain"
+          title="Players and reels begin a second before the slate closes; the recording stays whole (B)"
+          @click="head"
+        >
+          {{ clip.head_frames == null ? 'Begin at the slate' : 'Whole head again' }} <kbd>B</kbd>
+        </button>
+        <button
+          v-if="chosen.kind === 'picture'"
+          class="plain"
+          title="The look of this angle (A)"
+          @click="emit('looks')"
+        >
+          Look{{ clip?.look ? `: ${clip.look.name}` : '' }} <kbd>A</kbd>
+        </button>
+        <button
+          v-if="production.may.work"
+          class="plain"
+          title="Makes several takes of one long recording (M)"
+          @click="emit('split')"
+        >
+          Split into takes <kbd>M</kbd>
+        </button>
+        <button
+          v-if="chosen.take_ulid"
+          class="plain"
+          @click="router.push({ name: 'log', params: route.params, query: { take: chosen.take_ulid } })"
+        >
+          Go to {{ chosen.take?.includes(' to ') ? 'its takes' : chosen.take }} in the log
+        </button>
+      </div>
+    </template>
   </aside>
 </template>
 
@@ -437,6 +466,17 @@ aside h2 .soft {
 }
 .found {
   margin: 0;
+}
+.fold {
+  border: 0;
+  border-top: 1px solid var(--rule);
+  background: none;
+  padding: 8px 0 0;
+  text-align: left;
+  cursor: pointer;
+  font: inherit;
+  font-size: 12.5px;
+  color: var(--ink-soft);
 }
 .nudge {
   display: grid;

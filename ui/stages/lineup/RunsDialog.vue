@@ -5,6 +5,7 @@ import { computed, ref, watch } from 'vue'
 import { makeStale, useAnswer } from '@/api/queries'
 import type { RunRow } from '@/api/types'
 import { labelAt, TICKS } from '@/player/time'
+import { useRows } from '@/grid/rows'
 import AnswerState from '@/shell/AnswerState.vue'
 import { useDesk } from '@/shell/desk'
 import DeviceBadge from '@/shell/DeviceBadge.vue'
@@ -26,6 +27,10 @@ const compared = computed(() =>
     : null,
 )
 const { data: difference } = useAnswer(compared)
+const { list, containerProps, wrapperProps } = useRows(
+  computed(() => difference.value?.rows ?? []),
+  29,
+)
 const run = computed(() => data.value?.runs.find((one) => one.ulid === chosen.value))
 watch(data, (answer) => {
   if (chosen.value === null || !answer?.runs.some((one) => one.ulid === chosen.value))
@@ -95,28 +100,25 @@ async function back(): Promise<void> {
             </select>
           </label>
           <p v-if="difference && difference.rows.length === 0" class="soft">Nothing differs.</p>
-          <table v-else-if="difference">
-            <thead>
-              <tr>
-                <th>Clip</th>
-                <th>Run {{ run.number }}</th>
-                <th>{{ other === '' ? 'Now' : `Run ${data.runs.find((o) => o.ulid === other)?.number}` }}</th>
-                <th>Moved</th>
-              </tr>
-            </thead>
-            <tbody>
-              <tr v-for="row in difference.rows" :key="row.clip">
-                <td>
+          <div v-else-if="difference" class="table">
+            <div class="row heads">
+              <span>Clip</span><span>Run {{ run.number }}</span
+              ><span>{{ other === '' ? 'Now' : `Run ${data.runs.find((o) => o.ulid === other)?.number}` }}</span
+              ><span>Moved</span>
+            </div>
+            <div v-bind="containerProps" class="rows" tabindex="0">
+              <div v-bind="wrapperProps">
+                <div v-for="{ data: row } in list" :key="row.clip" class="row">
                   <button class="link mono" @click="emit('go', row.clip)">
                     <DeviceBadge :letter="row.device ?? ''" /> {{ row.name }}
                   </button>
-                </td>
-                <td class="mono">{{ said(row.before) }}</td>
-                <td class="mono">{{ said(row.after) }}</td>
-                <td class="mono">{{ moved(row.moved_ticks) }}</td>
-              </tr>
-            </tbody>
-          </table>
+                  <span class="mono">{{ said(row.before) }}</span>
+                  <span class="mono">{{ said(row.after) }}</span>
+                  <span class="mono">{{ moved(row.moved_ticks) }}</span>
+                </div>
+              </div>
+            </div>
+          </div>
           <button
             v-if="production.may.work && other === '' && difference && difference.rows.length > 0"
             class="go"
@@ -171,20 +173,26 @@ section {
   gap: 10px;
   align-content: start;
 }
-table {
-  width: 100%;
-  border-collapse: collapse;
+.rows {
+  height: 44vh;
+}
+.row {
+  display: grid;
+  grid-template-columns: minmax(0, 1.2fr) minmax(0, 1fr) minmax(0, 1fr) 78px;
+  gap: 8px;
+  align-items: center;
+  height: 29px;
+  border-bottom: 1px solid var(--rule);
   font-size: 12px;
 }
-th {
-  text-align: left;
+.row > * {
+  overflow: hidden;
+  text-overflow: ellipsis;
+  white-space: nowrap;
+}
+.row.heads {
   color: var(--ink-soft);
   font-weight: 500;
-}
-td,
-th {
-  padding: 4px 6px;
-  border-bottom: 1px solid var(--rule);
 }
 .link {
   border: 0;
@@ -193,6 +201,7 @@ th {
   cursor: pointer;
   color: var(--ink);
   font-size: 12px;
+  text-align: left;
 }
 select {
   font: inherit;

@@ -1,13 +1,14 @@
 import { useStorage } from '@vueuse/core'
 import { computed, type ComputedRef } from 'vue'
 
-export type Way = 'sound' | 'timecode' | 'clock' | 'mark' | 'in' | 'out' | 'start'
+export type Way = 'sound' | 'timecode' | 'clock' | 'mark' | 'clap' | 'in' | 'out' | 'start'
 
 export const WAYS: { key: Way; what: string }[] = [
   { key: 'sound', what: 'clips that heard the same' },
   { key: 'timecode', what: 'by the clock that sound has taught' },
   { key: 'clock', what: 'recorded date and time, to a second' },
   { key: 'mark', what: 'markers of one name' },
+  { key: 'clap', what: 'claps of one take, heard or seen' },
   { key: 'in', what: 'your in-points of one take' },
   { key: 'out', what: 'your out-points of one take' },
   { key: 'start', what: 'clips of one take start together' },

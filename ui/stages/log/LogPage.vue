@@ -263,7 +263,7 @@ useShortcuts('Log', [
             <Dropdown :trigger="['click']">
               <button class="plain" aria-label="More">More ▾</button>
               <template #overlay
-                ><div class="menu">
+                ><div class="drop">
                   <button @click="ask('names')">Names… <kbd>A</kbd></button
                   ><button @click="ask('script')">Script… <kbd>Alt T</kbd></button>
                 </div></template
@@ -447,29 +447,6 @@ useShortcuts('Log', [
   background: var(--sheet);
   color: var(--ink);
   padding: 0 4px;
-}
-.menu {
-  background: var(--sheet);
-  border: 1px solid var(--rule-strong);
-  border-radius: 6px;
-  padding: 4px;
-  display: grid;
-  box-shadow: 0 6px 20px #1f2a3322;
-}
-.menu button {
-  border: 0;
-  background: none;
-  text-align: left;
-  padding: 5px 12px;
-  border-radius: 4px;
-  cursor: pointer;
-  display: flex;
-  gap: 18px;
-  justify-content: space-between;
-}
-.menu button:hover,
-.menu button:focus-visible {
-  background: var(--act-soft);
 }
 .met {
   font: 600 10px/17px 'IBM Plex Sans';

@@ -119,7 +119,11 @@ export function holeOf(take: Take, letter: string, kind: 'camera' | 'recorder'):
   if (take.is_false_start) return { text: 'false start', hole: false }
   if (kind === 'recorder') {
     if (take.is_mos) return { text: 'MOS', hole: false }
+    if (take.absent_devices.includes(letter)) return { text: 'not rolling', hole: false }
     if (take.is_guide_only) return { text: 'guide only', hole: false }
+    // Of two recorders one may have run alone all day; that is no hole.
+    if (take.clips.some((clip) => clip.kind === 'sound') && !take.missed.includes(letter))
+      return { text: '—', hole: false }
     return { text: 'nothing here', hole: true }
   }
   if (take.is_wild) return { text: 'wild', hole: false }

@@ -38,6 +38,7 @@ final readonly class PlacedAnswer
         public bool $is_anchor,
         public bool $locked,
         public ?int $second_ticks,
+        public ?string $second_against,
         public ?int $agreeing,
         public ?int $windows,
         public ?string $against,

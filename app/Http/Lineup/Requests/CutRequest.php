@@ -13,7 +13,7 @@ final class CutRequest extends FormRequest
     public function rules(): array
     {
         return [
-            'chosen' => ['required', 'array', 'max:4000'],
+            'chosen' => ['required', 'array', 'max:120000'],
             'chosen.*' => ['string', 'regex:/\A[0-9A-Z]{26}:(take|false_start|wild|room_tone|mos)\z/'],
             'pattern' => ['sometimes', 'nullable', 'string', 'max:160'],
         ];

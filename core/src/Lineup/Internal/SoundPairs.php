@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace Cartella\Core\Lineup\Internal;
 
 use Cartella\Core\CartellaException;
+use Cartella\Core\Lineup\Journal;
 use Cartella\Core\Lineup\LineupClip;
 use Cartella\Core\Lineup\SoundMatch;
 use Cartella\Core\Lineup\SoundMatcher;
@@ -64,6 +65,9 @@ final class SoundPairs
     /** @var array<string, SoundMatch|null> what was compared, by pair */
     private array $compared = [];
 
+    /** @var array<string, true> pairs whose match the present look has set */
+    private array $changed = [];
+
     /** @var array<string, list<string>> pairs by the clip that asked */
     private array $pairs = [];
 
@@ -74,7 +78,7 @@ final class SoundPairs
      * @param  (callable(string $id, int $done, int $total, SoundMatch|null $found): void)|null  $progress called after each clip,
      *     with its best match
      */
-    public function __construct(private $progress = null)
+    public function __construct(private $progress = null, private readonly ?Journal $journal = null)
     {
         $this->matcher = new SoundMatcher();
         $this->landmarks = new Landmarks();
@@ -96,10 +100,8 @@ final class SoundPairs
         $isPlaced = [];
         // What a person has placed asks for nothing; it answers those that ask.
         foreach ($asking as $done => $clip) {
-            $this->byLandmarks($clip);
-            if ($this->progress !== null) {
-                ($this->progress)($clip->id, $done + 1, count($asking), $this->best($clip));
-            }
+            $this->look('landmarks', $clip, fn() => $this->byLandmarks($clip));
+            $this->tell($clip, $done + 1, count($asking));
         }
         $hasRecordings = array_filter($this->heard, static fn(LineupClip $clip): bool => $clip->isSound) !== [];
         foreach ($this->compared as $match) {
@@ -108,18 +110,36 @@ final class SoundPairs
                 $isPlaced[$match->b] = true;
             }
         }
-        foreach ($asking as $done => $clip) {
-            if (!isset($isPlaced[$clip->id])) {
-                $this->fully($clip);
-                if ($this->progress !== null) {
-                    ($this->progress)($clip->id, $done + 1, count($asking), $this->best($clip));
-                }
-            }
+        $left = array_values(array_filter($asking, static fn(LineupClip $clip): bool => !isset($isPlaced[$clip->id])));
+        foreach ($left as $done => $clip) {
+            $this->look('fully', $clip, fn() => $this->fully($clip));
+            $this->tell($clip, count($asking) + $done + 1, count($asking) + count($left));
         }
-
         $this->askForRecordings();
 
         return array_values(array_filter($this->compared, static fn(?SoundMatch $match): bool => $match?->isUsable() === true));
+    }
+
+    /** @param  callable(): void  $work  compares; what it found before, in a run that was killed, stands */
+    private function look(string $how, LineupClip $clip, callable $work): void
+    {
+        $known = $this->journal?->of("$how $clip->id");
+        if ($known !== null) {
+            $this->compared = $known['compared'] + $this->compared;
+            $this->pairs[$clip->id] = $known['pairs'];
+
+            return;
+        }
+        $this->changed = [];
+        $work();
+        $this->journal?->keep("$how $clip->id", $this->pairs[$clip->id] ?? [], array_intersect_key($this->compared, $this->changed));
+    }
+
+    private function tell(LineupClip $clip, int $done, int $total): void
+    {
+        if ($this->progress !== null) {
+            ($this->progress)($clip->id, $done, $total, $this->best($clip));
+        }
     }
 
     /** A recording that nobody asked for may have run with a clip that a person has placed, which asks for nothing. */
@@ -319,9 +339,11 @@ final class SoundPairs
             $match = $this->matcher->among((string) $other, $this->tracks[$other], $clip->id, $this->tracks[$clip->id], $own, $closely);
             $this->pairs[$clip->id][] = $pair;
             $before = $this->compared[$pair] ?? null;
-            $this->compared[$pair] = $before === null || ($match !== null && $match->height > $before->height) ? $match : $before;
-            if ($match !== null && $this->compared[$pair] === $match) {
-                $found[$pair] = $match;
+            $this->compared[$pair] =
+                $before === null || ($match !== null && $match->height > $before->height) ? $match?->remembering($before) : $before;
+            $this->changed[$pair] = true;
+            if ($this->compared[$pair] !== null) {
+                $found[$pair] = $this->compared[$pair];
             }
         }
         uasort($found, static fn(SoundMatch $x, SoundMatch $y): int => $y->height <=> $x->height);
@@ -329,7 +351,7 @@ final class SoundPairs
         foreach ($found as $pair => $match) {
             foreach ($kept as $best => $stronger) {
                 if ($this->claimTheSame($clip, $match, $stronger)) {
-                    $this->compared[$best] = $stronger->against($match);
+                    $kept[$best] = $this->compared[$best] = $stronger->against($match);
                     $this->compared[$pair] = null;
 
                     continue 2;
