@@ -129,12 +129,12 @@ as_root() { if [ "$(id -u)" = 0 ]; then "$@"; else sudo -n "$@"; fi; }
 
 DEBIAN_PACKAGES=(
     mariadb-server-core mariadb-client nginx-light supervisor
-    php8.2-fpm php8.2-cli php8.2-mysql php8.2-xml php8.2-mbstring php8.2-intl php8.2-curl php8.2-zip php8.2-gd php8.2-bcmath
+    php8.2-fpm php8.2-cli php8.2-mysql php8.2-xml php8.2-mbstring php8.2-intl php8.2-curl php8.2-zip php8.2-gd php8.2-bcmath php8.2-gmp
     ffmpeg espeak-ng unzip fonts-dejavu-core openssl curl util-linux
     squashfs-tools squashfuse fuse3
 )
 # For the checks that need no service.
-QUICK_PACKAGES=(php8.2-cli php8.2-xml php8.2-mbstring php8.2-intl php8.2-curl php8.2-zip php8.2-gd php8.2-bcmath php8.2-mysql ffmpeg espeak-ng xxhash)
+QUICK_PACKAGES=(php8.2-cli php8.2-xml php8.2-mbstring php8.2-intl php8.2-curl php8.2-zip php8.2-gd php8.2-bcmath php8.2-gmp php8.2-mysql ffmpeg espeak-ng xxhash)
 TEST_PACKAGES=(chromium chromium-driver xxhash procps)
 
 # ensure_debian PACKAGE…: installs those that dpkg does not know as installed. Services are kept from starting:

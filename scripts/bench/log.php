@@ -3,7 +3,8 @@
 declare(strict_types=1);
 
 // The log with 20 000 takes and 60 000 clips, and notes of three files that differ on a third of the takes: how fast a day
-// of 2 000 takes opens in Chromium, an edit is stored and shown, 500 rows are pasted; whether paging is by index; how many keys a clip asks for; what a long table costs in memory.
+// of 2 000 takes opens in Chromium, an edit is stored and shown, 500 rows are pasted; whether paging is by index; how many
+// keys a clip asks for; what a long table costs in memory.
 
 require __DIR__ . '/../../vendor/autoload.php';
 require __DIR__ . '/Bars.php';

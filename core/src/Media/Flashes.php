@@ -33,6 +33,9 @@ final class Flashes
     /** Frames of one movement follow each other this closely. */
     private const TOGETHER = 3;
 
+    /** Share of a change that is undone in the next frame by which it was a flash: what came is gone again. */
+    private const UNDONE = 0.35;
+
     /** How much more a change that ends a movement counts than one out of nothing, such as a slate that is taken away. */
     private const ENDS_A_MOTION = 4;
 
@@ -49,8 +52,8 @@ final class Flashes
     {
         $size = self::WIDTH * self::HEIGHT;
         $rest = '';
-        $before = null;
-        $changes = [];
+        $before = $beforeThat = null;
+        $changes = $lasting = [];
         $run = Process::run(
             [
                 ...Ffmpeg::command(),
@@ -65,12 +68,13 @@ final class Flashes
                 'rawvideo',
                 '-',
             ],
-            static function (string $piece) use (&$rest, &$before, &$changes, $size): void {
+            static function (string $piece) use (&$rest, &$before, &$beforeThat, &$changes, &$lasting, $size): void {
                 $rest .= $piece;
                 for ($at = 0; strlen($rest) - $at >= $size; $at += $size) {
                     $frame = unpack('C*', substr($rest, $at, $size)) ?: [];
                     $changes[] = $before === null ? 0.0 : self::change($before, $frame);
-                    $before = $frame;
+                    $lasting[] = $beforeThat === null ? 255.0 : self::change($beforeThat, $frame);
+                    [$beforeThat, $before] = [$before, $frame];
                 }
                 $rest = substr($rest, $at);
             },
@@ -79,14 +83,15 @@ final class Flashes
             throw UnableToReadMedia::program('ffmpeg', $path, $run['error']);
         }
 
-        return self::standingOut($changes);
+        return self::standingOut($changes, $lasting);
     }
 
     /**
      * @param  list<float>  $changes  of each frame against the one before
+     * @param  list<float>  $lasting  of each frame against the one before that
      * @return list<array{frame: int, strength: float}>
      */
-    private static function standingOut(array $changes): array
+    private static function standingOut(array $changes, array $lasting): array
     {
         $runs = [];
         foreach ($changes as $frame => $change) {
@@ -111,8 +116,11 @@ final class Flashes
             $most = max(array_column($run, 'over'));
             // A stick that falls moves for some frames and stands where it has closed: the last strong one of its run.
             $closing = array_values(array_filter($run, static fn(array $one): bool => $one['over'] >= 0.7 * $most));
+            $frame = $closing[count($closing) - 1]['frame'];
+            // A light that was on for one frame is that frame, and not the one in which it is off again.
+            $isFlash = $frame > 0 && $lasting[$frame] <= self::UNDONE * min($changes[$frame], $changes[$frame - 1]);
             $found[] = [
-                'frame' => $closing[count($closing) - 1]['frame'],
+                'frame' => $isFlash ? $frame - 1 : $frame,
                 'strength' => round(min(1.0, ($most * (count($run) > 1 ? self::ENDS_A_MOTION : 1)) / self::CERTAIN), 3),
             ];
         }

@@ -225,6 +225,27 @@ final class GuideTrack
         return $this->values(1, $from, $count);
     }
 
+    /** The file that holds the samples; null where they are held in memory. */
+    public function file(): ?string
+    {
+        return $this->path === '' ? null : $this->path;
+    }
+
+    /** @return list<int> envelope of some steps as it is kept, ±127 for ±4 */
+    public function envelopeBytes(int $from, int $count): array
+    {
+        $values = [];
+        $isOnset = true;
+        foreach (unpack('c*', substr($this->kept(), 2 * $from, 2 * $count)) ?: [] as $value) {
+            $isOnset = !$isOnset;
+            if (!$isOnset) {
+                $values[] = $value;
+            }
+        }
+
+        return $values;
+    }
+
     /** Keeps the shape beside the samples' file, so that it is made once for each recording. */
     public function keepShape(): void
     {

@@ -1,0 +1,23 @@
+<?php
+
+declare(strict_types=1);
+
+// Looks for some clips along the recordings beside a running line-up, which does the rest of them: `look.php MANIFEST JOURNAL`.
+// The manifest is JSON of SecondProcess; what is found is written into the journal. Ends with 1 where it could not.
+
+spl_autoload_register(static function (string $class): void {
+    $file = __DIR__ . '/../src/' . strtr(substr($class, 14), '\\', '/') . '.php';
+    if (str_starts_with($class, 'Cartella\\Core\\') && is_file($file)) {
+        require $file;
+    }
+});
+
+try {
+    Cartella\Core\Lineup\Internal\SecondProcess::work(
+        json_decode((string) file_get_contents($argv[1]), true, 8, JSON_THROW_ON_ERROR),
+        $argv[2],
+    );
+} catch (Throwable $trouble) {
+    fwrite(STDERR, $trouble->getMessage());
+    exit(1);
+}
