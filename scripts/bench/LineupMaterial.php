@@ -76,7 +76,17 @@ final class LineupMaterial
 
     private const VOICES = ['en-gb', 'en-us', 'en-gb-scotland', 'en-gb-x-rp', 'en-gb+f3', 'en-us+m4', 'en-gb+f1', 'en-us+m7'];
 
-    public function __construct(private readonly string $folder)
+    /** Voices and words that nothing was tuned on, for the second column of {@see LineupConditions}. */
+    private const OTHER_VOICES = ['en-gb-x-gbclan', 'en-029', 'en-us+f5', 'en-gb+m2', 'en-gb-scotland+f2', 'en-us+m1', 'en-029+f4'];
+
+    private const OTHER_WORDS = [
+        ...['ferry', 'garden', 'copper', 'window', 'brother', 'summer', 'needle', 'orchard', 'saddle', 'thunder', 'village', 'yellow'],
+        ...['candle', 'bridge', 'pepper', 'quarry', 'ribbon', 'kettle', 'where', 'nobody', 'someone', 'into', 'along', 'until', 'their'],
+        ...['our', 'with', 'from', 'could', 'shall', 'went', 'stood', 'brought', 'asked', 'answered', 'three', 'fourteen', 'an', 'this'],
+    ];
+
+    /** @param  bool  $isOther  other voices, which say other words */
+    public function __construct(private readonly string $folder, private readonly bool $isOther = false)
     {
         is_dir($folder) || mkdir($folder, 0o700, true);
     }
@@ -285,19 +295,32 @@ final class LineupMaterial
     {
         $words = [];
         for ($count = 3 + (int) (9 * $random->unit()); $count > 0; $count--) {
-            $words[] = self::WORDS[(int) (count(self::WORDS) * $random->unit())];
+            $words[] = self::oneOf($this->isOther ? self::OTHER_WORDS : self::WORDS, $random);
         }
+
+        return $this->spoken(implode(' ', $words) . '.', $random);
+    }
+
+    /** @param  non-empty-list<string>  $all */
+    private static function oneOf(array $all, Random $random): string
+    {
+        return $all[(int) (count($all) * $random->unit())];
+    }
+
+    /** @return string samples at 22.05 kHz; another voice, speed and pitch each time */
+    public function spoken(string $text, Random $random): string
+    {
         $speech = (new Process([
             'espeak-ng',
             '-v',
-            self::VOICES[(int) (count(self::VOICES) * $random->unit())],
+            self::oneOf($this->isOther ? self::OTHER_VOICES : self::VOICES, $random),
             '-s',
             (string) (130 + (int) (60 * $random->unit())),
             '-p',
             (string) (25 + (int) (50 * $random->unit())),
             '--stdout',
             '--',
-            implode(' ', $words) . '.',
+            $text,
         ]))
             ->mustRun()
             ->getOutput();

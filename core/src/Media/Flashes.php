@@ -73,7 +73,9 @@ final class Flashes
                 for ($at = 0; strlen($rest) - $at >= $size; $at += $size) {
                     $frame = unpack('C*', substr($rest, $at, $size)) ?: [];
                     $changes[] = $before === null ? 0.0 : self::change($before, $frame);
-                    $lasting[] = $beforeThat === null ? 255.0 : self::change($beforeThat, $frame);
+                    $isChange = count($changes) > 1 && $changes[count($changes) - 2] >= self::LEAST;
+                    $lasting[] =
+                        $isChange && $before !== null && $beforeThat !== null ? self::lasting($beforeThat, $before, $frame) : 255.0;
                     [$beforeThat, $before] = [$before, $frame];
                 }
                 $rest = substr($rest, $at);
@@ -88,7 +90,7 @@ final class Flashes
 
     /**
      * @param  list<float>  $changes  of each frame against the one before
-     * @param  list<float>  $lasting  of each frame against the one before that
+     * @param  list<float>  $lasting  what of the change before is still there in each frame
      * @return list<array{frame: int, strength: float}>
      */
     private static function standingOut(array $changes, array $lasting): array
@@ -127,6 +129,29 @@ final class Flashes
         usort($found, static fn(array $x, array $y): int => $y['strength'] <=> $x['strength'] ?: $x['frame'] <=> $y['frame']);
 
         return array_slice($found, 0, self::LIMIT);
+    }
+
+    /**
+     * What is left, a frame later, of a change: of those parts of the picture that changed most. What moves elsewhere does
+     * not count.
+     *
+     * @param  array<int, int>  $before
+     * @param  array<int, int>  $then
+     * @param  array<int, int>  $now
+     */
+    private static function lasting(array $before, array $then, array $now): float
+    {
+        $changes = [];
+        foreach ($then as $at => $value) {
+            $changes[$at] = abs($value - $before[$at]);
+        }
+        arsort($changes);
+        $sum = 0;
+        foreach (array_keys(array_slice($changes, 0, self::MOST, true)) as $at) {
+            $sum += abs($now[$at] - $before[$at]);
+        }
+
+        return $sum / self::MOST;
     }
 
     /**

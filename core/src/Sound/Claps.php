@@ -7,7 +7,8 @@ namespace Cartella\Core\Sound;
 use Cartella\Core\Time\Ticks;
 
 /**
- * Offers the moments of a clip's guide sound that sound like a slate's clap: out of the quiet, at once, and gone again.
+ * Offers the moments of a clip's guide sound that sound like a slate's clap: out of the quiet, at once, and gone again;
+ * out of hiss, over which it hardly stands; or louder and sharper than those who talk meanwhile.
  *
  * Speech begins as suddenly but goes on; a clap has lost most of its energy a seventh of a second later. The moment is
  * the sample at which the rise begins, at 8 kHz. Cost: one pass over the samples.
@@ -24,12 +25,28 @@ final class Claps
 
     /**
      * Ratios of energies. `before`: over the mean of the half second before it; `loudest`: over the loudest of that; `after`:
-     * how much of it is gone a seventh of a second later. What is offered out of a whole clip is 19, 3 and 13 dB.
+     * how much of it is gone a seventh of a second later; `flat`: of the sound's difference to the sound, which is 2 for what
+     * holds all pitches alike, as a clap does, and less for voices. What is offered out of a whole clip is 19, 3 and 13 dB.
      */
-    private const OFFERED = ['before' => 85.0, 'loudest' => 2.0, 'after' => 22.0];
+    private const OFFERED = ['before' => 85.0, 'loudest' => 2.0, 'after' => 22.0, 'flat' => 0.8];
+
+    /**
+     * Over a steady floor, where nobody speaks (`steady`: the floor's own loudest over its mean, 6.5 dB): 7, 3 and 3 dB, and back
+     * on the `floor` to 2 dB.
+     */
+    private const IN_HISS = ['before' => 5.0, 'loudest' => 2.0, 'steady' => 4.5, 'after' => 2.0, 'floor' => 1.6, 'flat' => 0.9];
+
+    /**
+     * While somebody talks: 11, 2.5 and 8 dB, as loud as they nearly (`louder`), gone by 6 dB after a tenth of a second
+     * (`soon`), and longer than one step.
+     */
+    private const IN_SPEECH = ['before' => 12.0, 'loudest' => 1.8, 'after' => 6.0, 'louder' => 0.6, 'soon' => 4.0, 'flat' => 1.0];
 
     /** Where a clap is expected: 14, 0 and 6 dB. */
-    private const EXPECTED = ['before' => 25.0, 'loudest' => 1.0, 'after' => 4.0];
+    private const EXPECTED = ['before' => 25.0, 'loudest' => 1.0, 'after' => 4.0, 'flat' => 0.4];
+
+    /** What stands out less is looked at no further. */
+    private const STANDS_OUT = 4.0;
 
     private const LEAST = 2_000.0;
 
@@ -37,6 +54,9 @@ final class Claps
     private const APART = 0.3;
 
     private const LIMIT = 20;
+
+    /** Samples before the burst whose own steps are no rise: 30 ms. */
+    private const FLOOR = 240;
 
     /**
      * The one that stands out most of a stretch in which a clap is expected; fainter and noisier ones count there too.
@@ -57,7 +77,7 @@ final class Claps
 
     /**
      * @param  int  $fromTicks  the stretch that is asked about, from the clip's start; what lies before it is heard as well
-     * @param  array{before: float, loudest: float, after: float}  $over
+     * @param  array{before: float, loudest: float, after: float, flat: float}  $over
      * @return list<array{ticks: int, strength: float}>
      */
     private static function stretch(GuideTrack $track, int $fromTicks, int $toTicks, array $over): array
@@ -74,7 +94,7 @@ final class Claps
     }
 
     /**
-     * @param  array{before: float, loudest: float, after: float}  $over
+     * @param  array{before: float, loudest: float, after: float, flat: float}  $over
      * @return list<array{ticks: int, strength: float}>
      */
     private static function within(GuideTrack $track, int $begin, array $over): array
@@ -85,30 +105,25 @@ final class Claps
         // A stretch at a time, with what one has to have heard before it and after, so that hours take no more than minutes.
         for ($from = 0; $from < $count; $from += self::STRETCH) {
             $first = max(0, $from - $before);
-            $energy = self::energy($track, $first, min($count, $from + self::STRETCH + self::STEPS_A_SECOND) - $first);
+            [$energy, $power] = self::energy($track, $first, min($count, $from + self::STRETCH + self::STEPS_A_SECOND) - $first);
             $sum = array_sum(array_slice($energy, 0, $from - $first));
             for ($at = $from - $first, $end = min($count, $from + self::STRETCH) - $first; $at < $end; $at++) {
                 $length = min($at, $before);
                 $mean = $length === 0 ? 0.0 : $sum / $length;
                 $value = $energy[$at];
+                // What stands out of nothing is looked at more closely, and little else.
                 if (
                     $length > 8 &&
                     $value > self::LEAST &&
-                    $value > $over['before'] * ($mean + 4.0) &&
-                    $value >= max(0.0, ...array_slice($energy, $at + 1, 6))
+                    $value > self::STANDS_OUT * $mean &&
+                    $value >= max([0.0, ...array_slice($energy, max(0, $at - 6), min($at, 6)), ...array_slice($energy, $at + 1, 6)]) &&
+                    self::isClap($energy, $power, $at, min($length, $before), $mean, $over)
                 ) {
-                    // The few steps right before belong to the rise itself.
-                    $loudest = max(0.0, ...array_slice($energy, max(0, $at - $before), max(0, min($before, $at) - 5)));
-                    $after = array_slice($energy, $at + (int) (0.14 * self::STEPS_A_SECOND), (int) (0.2 * self::STEPS_A_SECOND));
-                    $tail = $after === [] ? 0.0 : array_sum($after) / count($after);
-                    $burst = array_sum(array_slice($energy, $at, 8)) / 8;
-                    if ($value > $over['loudest'] * $loudest && $burst > $over['after'] * ($tail + 1.0)) {
-                        $ratio = 10 * log10($value / ($mean + 4.0));
-                        $found[] = [
-                            'at' => self::onset($track, $first + $at),
-                            'strength' => round(min(1.0, max(0.0, ($ratio - 10) / 40)), 3),
-                        ];
-                    }
+                    $ratio = 10 * log10($value / ($mean + 4.0));
+                    $found[] = [
+                        'at' => self::onset($track, $first + $at),
+                        'strength' => round(min(1.0, max(0.0, ($ratio - 4) / 46)), 3),
+                    ];
                 }
                 $sum += $value - ($at >= $before ? $energy[$at - $before] : 0.0);
             }
@@ -131,45 +146,92 @@ final class Claps
         return $claps;
     }
 
-    /** The sample at which the rise to a step's burst begins: the first that goes over a fifth of its peak. */
+    /**
+     * @param  list<float>  $energy  of the first difference, by step
+     * @param  list<float>  $power  of the sound itself
+     * @param  int  $length  steps before it that are heard
+     * @param  float  $mean  of their energy
+     * @param  array{before: float, loudest: float, after: float, flat: float}  $over
+     */
+    private static function isClap(array $energy, array $power, int $at, int $length, float $mean, array $over): bool
+    {
+        $value = $energy[$at];
+        // The few steps right before belong to the rise itself.
+        $loudest = max([0.0, ...array_slice($energy, $at - $length, max(0, $length - 5))]);
+        $after = array_slice($energy, $at + (int) (0.14 * self::STEPS_A_SECOND), (int) (0.2 * self::STEPS_A_SECOND));
+        $tail = $after === [] ? 0.0 : array_sum($after) / count($after);
+        $burst = array_sum(array_slice($energy, $at, 8)) / 8;
+        $peak = max(array_slice($power, $at, 3));
+        $flat = $value / max(1.0, $peak);
+        $standsOut = static fn(array $over, float $floor): bool => $value > $over['before'] * ($mean + $floor) &&
+            $value > $over['loudest'] * $loudest &&
+            $burst > $over['after'] * ($tail + 1.0) &&
+            $flat > $over['flat'];
+        if ($standsOut($over, 4.0)) {
+            return true;
+        }
+        if ($length <= 40) {
+            return false;
+        }
+        if ($loudest < self::IN_HISS['steady'] * $mean && $tail < self::IN_HISS['floor'] * $mean && $standsOut(self::IN_HISS, 0.0)) {
+            return true;
+        }
+        $soon = array_slice($power, $at + (int) (0.06 * self::STEPS_A_SECOND), (int) (0.06 * self::STEPS_A_SECOND));
+        $loud = max([0.0, ...array_slice($power, $at - $length, max(0, $length - 5))]);
+
+        return $standsOut(self::IN_SPEECH, 0.0) &&
+            ($energy[$at + 1] ?? 0.0) > $value / 8 &&
+            $peak > self::IN_SPEECH['louder'] * $loud &&
+            ($soon === [] || $peak > (self::IN_SPEECH['soon'] * array_sum($soon)) / count($soon));
+    }
+
+    /** The sample at which the rise to a step's burst begins: the first that goes over a fifth of its peak, and over what was there. */
     private static function onset(GuideTrack $track, int $step): int
     {
         $from = max(0, ($step - 3) * self::STEP);
-        $values = array_values(unpack('s*', $track->slice($from, self::STEP * 6)) ?: []);
-        $rises = [];
+        $begin = max(0, $from - self::FLOOR);
+        $values = array_values(unpack('s*', $track->slice($begin, self::STEP * 6 + $from - $begin)) ?: []);
+        $rises = $floor = [];
         for ($i = 1, $n = count($values); $i < $n; $i++) {
-            $rises[$i] = abs($values[$i] - $values[$i - 1]);
+            $rise = abs($values[$i] - $values[$i - 1]);
+            $begin + $i < $from ? ($floor[] = $rise) : ($rises[$begin + $i] = $rise);
         }
-        $limit = $rises === [] ? 0 : max($rises) / 5;
-        foreach ($rises as $i => $rise) {
+        $peak = $rises === [] ? 0 : max($rises);
+        $limit = max($peak / 5, min(0.7 * $peak, 1.1 * max([0, ...$floor])));
+        foreach ($rises as $at => $rise) {
             if ($rise >= $limit) {
-                return $from + $i;
+                return $at;
             }
         }
 
         return $from;
     }
 
-    /** @return list<float> mean energy of each step's first difference, which lets the sharp through and hums stay */
+    /**
+     * @return array{list<float>, list<float>} of each step: mean energy of its first difference, which lets the sharp through
+     *     and hums stay, and of the sound itself
+     */
     private static function energy(GuideTrack $track, int $firstStep, int $steps): array
     {
-        $energy = [];
+        $energy = $power = [];
         $begin = $firstStep * self::STEP;
         $last = $begin === 0 ? 0 : unpack('s', $track->slice($begin - 1, 1))[1] ?? 0;
         for ($at = $begin, $end = $begin + $steps * self::STEP; $at < $end; $at += self::STEP * 4096) {
             $values = array_values(unpack('s*', $track->slice($at, min(self::STEP * 4096, $end - $at))) ?: []);
-            $sum = 0.0;
+            $sum = $square = 0.0;
             foreach ($values as $i => $value) {
                 $rise = $value - $last;
                 $sum += $rise * $rise;
+                $square += $value * $value;
                 $last = $value;
                 if ($i % self::STEP === self::STEP - 1) {
                     $energy[] = $sum / self::STEP;
-                    $sum = 0.0;
+                    $power[] = $square / self::STEP;
+                    $sum = $square = 0.0;
                 }
             }
         }
 
-        return $energy;
+        return [$energy, $power];
     }
 }

@@ -75,6 +75,30 @@ final class ClapsTest extends TestCase
         self::assertEqualsWithDelta(1.2, $claps[0]['ticks'] / Ticks::PER_SECOND, 0.005);
     }
 
+    public function test_a_faint_clap_over_hiss_is_offered_to_a_few_milliseconds(): void
+    {
+        mt_srand(11);
+        // A peak of 1 000, 30 dB under full scale, and hiss whose power is a tenth of its own.
+        $hiss = array_map(static fn(): float => 2.7 * mt_rand(-100, 100), range(1, 4 * self::RATE));
+        $claps = Claps::of(self::track(self::withClap($hiss, 12_345, 1_000.0)));
+        self::assertCount(1, $claps);
+        self::assertEqualsWithDelta(12_345 / self::RATE, $claps[0]['ticks'] / Ticks::PER_SECOND, 0.005);
+    }
+
+    public function test_a_clap_while_somebody_talks_is_offered_to_a_few_milliseconds(): void
+    {
+        mt_srand(12);
+        // Voices hold little of what is sharp: each sample follows the one before.
+        $last = 0.0;
+        $voice = [];
+        foreach (self::speech(8) as $value) {
+            $voice[] = $last = 0.93 * $last + 0.5 * $value;
+        }
+        $claps = Claps::of(self::track(self::withClap($voice, 30_000, 20_000.0)));
+        self::assertNotSame([], $claps);
+        self::assertEqualsWithDelta(30_000 / self::RATE, $claps[0]['ticks'] / Ticks::PER_SECOND, 0.005);
+    }
+
     public function test_words_are_hardly_ever_taken_for_a_clap(): void
     {
         self::assertLessThanOrEqual(1, count(Claps::of(self::track(self::speech(60)))));
@@ -86,6 +110,17 @@ final class ClapsTest extends TestCase
     {
         $silence = array_map(static fn(): float => (15.0 * mt_rand(-100, 100)) / 100, range(1, 3 * self::RATE));
         self::assertCount(1, Claps::of(self::track(self::withClap(self::withClap($silence, 9_600, 20_000), 10_800, 12_000))));
+    }
+
+    public function test_a_light_that_was_on_for_one_frame_is_told_by_that_frame_while_others_move(): void
+    {
+        $file = $this->folder . '/light.mp4';
+        $made = Process::run([
+            ...['ffmpeg', '-v', 'error', '-nostdin', '-y', '-f', 'lavfi', '-i', 'testsrc2=s=320x180:r=25:d=4'],
+            ...['-vf', "drawbox=x=20:y=20:w=90:h=60:color=white:t=fill:enable='eq(n,53)'", '-pix_fmt', 'yuv420p', $file],
+        ]);
+        self::assertSame(0, $made['status'], $made['error']);
+        self::assertSame(53, Flashes::ofFile($file)[0]['frame']);
     }
 
     public function test_the_frame_in_which_a_slate_closes_is_offered_before_that_in_which_it_leaves(): void
