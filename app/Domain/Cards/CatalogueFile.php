@@ -57,6 +57,7 @@ final class CatalogueFile
                     'width' => $info->width,
                     'height' => $info->height,
                     'rotation' => $info->rotation,
+                    'variable_rate' => $info->isVariable,
                     'tape' => $ixml->tape ?? $info->tape,
                     'start_source' => $ltc === null ? $info->startSource : 'ltc',
                     'ltc' => $ltc,

@@ -9,6 +9,7 @@ use App\Domain\Tasks\TaskLost;
 use App\Models\Clip;
 use Cartella\Core\Media\Exception\UnableToReadMedia;
 use Cartella\Core\Media\Ffmpeg;
+use Cartella\Core\Media\FrameMap;
 use Cartella\Core\Media\Peaks;
 use Cartella\Core\Process;
 use Cartella\Core\Sound\ChannelKind;
@@ -108,6 +109,9 @@ final class ClipMedia
             if (is_file($folder . '/' . $temporary)) {
                 rename($folder . '/' . $temporary, $media->write($final, $channel));
             }
+        }
+        if (($clip->facts['variable_rate'] ?? false) === true && $clip->rate() !== null) {
+            file_put_contents($media->write(MediaFile::Frames), FrameMap::ofFile($file, $clip->rate(), (int) $clip->frames)->toBytes());
         }
         $heard = self::worthHearing($clip);
         $isSome = count($heard) < array_sum($streams);

@@ -22,6 +22,8 @@ enum MediaFile: string
     case Guide = 'guide';
     /** Claps, onsets and flashes. */
     case Points = 'points.json';
+    /** Of a variable rate: which of the file's pictures each frame shows. */
+    case Frames = 'frames';
     /** A recorder's files as one. */
     case Joined = 'joined.wav';
 
@@ -77,7 +79,7 @@ enum MediaFile: string
             self::FirstPicture, self::SlatePicture, self::MiddlePicture, self::Still => 'image/jpeg',
             self::Points => 'application/json',
             self::Joined => 'audio/wav',
-            self::Peaks, self::Guide => 'application/octet-stream',
+            self::Peaks, self::Guide, self::Frames => 'application/octet-stream',
         };
     }
 }

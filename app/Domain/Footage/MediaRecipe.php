@@ -6,6 +6,7 @@ namespace App\Domain\Footage;
 
 use App\Models\Clip;
 use App\Support\Clock;
+use Cartella\Core\Media\FrameMap;
 use Cartella\Core\Media\SoundStreams;
 use Cartella\Core\Sound\GuideTrack;
 use Cartella\Core\Time\Ticks;
@@ -58,7 +59,9 @@ final class MediaRecipe
 
         return [
             '-filter_complex',
-            "[0:v:0]split=2[large][slates];[large]scale='trunc(min(960,iw)/2)*2':-2:flags=bilinear,split=2[proxy][medium];" .
+            '[0:v:0]' .
+            self::constant($clip) .
+            "split=2[large][slates];[large]scale='trunc(min(960,iw)/2)*2':-2:flags=bilinear,split=2[proxy][medium];" .
             "[medium]scale='trunc(min(320,iw)/2)*2':-2:flags=fast_bilinear[small];[slates]select='$select',scale=320:-2[pictures]",
             '-map',
             '[proxy]',
@@ -84,6 +87,21 @@ final class MediaRecipe
             '4',
             $folder . '/thumb-%d.jpg',
         ];
+    }
+
+    /** What gives pictures of a variable rate a constant one, as {@see FrameMap} says which is shown when. */
+    private static function constant(Clip $clip): string
+    {
+        $rate = $clip->rate();
+
+        return $rate !== null && ($clip->facts['variable_rate'] ?? false) === true
+            ? sprintf(
+                'fps=fps=%d/%d:round=near:start_time=0,tpad=stop=-1:stop_mode=clone,trim=end_frame=%d,',
+                $rate->num,
+                $rate->den,
+                max(1, (int) $clip->frames),
+            )
+            : '';
     }
 
     /** @return list<string> the two sizes of a still */

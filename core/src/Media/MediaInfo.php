@@ -23,6 +23,7 @@ final readonly class MediaInfo
      * @param  list<array{ticks: int, type: ?string, function: ?string, comment: ?string}>  $syncPoints
      * @param  list<int>  $audioStreams  count of channels per sound stream of a picture file
      * @param  list<string>  $problems
+     * @param  bool  $isVariable  whether its pictures have a rate of their own choice; `rate` and `frames` are then those of a constant one
      */
     public function __construct(
         public string $path,
@@ -46,6 +47,7 @@ final readonly class MediaInfo
         public array $markers = [],
         public array $syncPoints = [],
         public array $problems = [],
+        public bool $isVariable = false,
     ) {}
 
     /** @return array<string, mixed> the entry that `cartella-core probe` prints */
@@ -56,6 +58,7 @@ final readonly class MediaInfo
             'kind' => $this->kind,
             'duration_ticks' => $this->durationTicks,
             'rate' => $this->rate?->label(),
+            'variable_rate' => $this->isVariable,
             'start_ticks' => $this->startTicks,
             'start_timecode' => $this->startTimecode,
             'start_source' => $this->startSource,

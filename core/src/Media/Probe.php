@@ -142,7 +142,8 @@ final class Probe
         $rate = $picture !== null && !$still ? self::rate($picture) ?? self::constant($picture) : null;
         $frames = $rate !== null ? self::frames($path, $picture, $problems) : null;
         $seconds = (float) ($picture['duration'] ?? ($format['duration'] ?? 0));
-        if ($rate !== null && $frames !== null && self::isVariable($picture, $rate, $frames, $seconds)) {
+        $isVariable = $rate !== null && $frames !== null && self::isVariable($picture, $rate, $frames, $seconds);
+        if ($isVariable) {
             // Phones and screens write a frame when they have one: the file's own length counts, and proxies are of a constant rate.
             $rate = self::constant($picture) ?? $rate;
             $frames = max(1, (int) round(($seconds * $rate->num) / $rate->den));
@@ -184,6 +185,7 @@ final class Probe
             audioStreams: array_map(static fn(array $sound): int => (int) ($sound['channels'] ?? 0), $sounds),
             tape: self::tag([...$streams, $format], 'reel_name'),
             problems: $problems,
+            isVariable: $isVariable,
         );
     }
 
