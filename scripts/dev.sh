@@ -3,6 +3,7 @@
 # comes from Vite's address, which hands everything but the interface on to the desk, so the content policy stays as it is.
 . "$(dirname "${BASH_SOURCE[0]}")/lib.sh"
 use_profile desk
+export CARTELLA_DEV=1
 ensure_debian "${DEBIAN_PACKAGES[@]}"
 ensure_composer dev
 ensure_npm
