@@ -24,7 +24,20 @@ final class SlateSheet
     {
         $byTake = $this->clips($day);
 
-        return ['takes' => $this->takes(DB::table('takes')->where('shoot_day_id', $day->id), $byTake), 'unslated' => $byTake[0] ?? []];
+        $recorders = [];
+        foreach ($byTake as $clips) {
+            foreach ($clips as $clip) {
+                if ($clip['kind'] === 'sound' && $clip['device'] !== null) {
+                    $recorders[$clip['device']] = true;
+                }
+            }
+        }
+        $takes = DB::table('takes')->where('shoot_day_id', $day->id);
+
+        return [
+            'takes' => $this->takes($takes, $byTake, array_map(strval(...), array_keys($recorders))),
+            'unslated' => $byTake[0] ?? [],
+        ];
     }
 
     /**
@@ -41,20 +54,30 @@ final class SlateSheet
         $byTake = $this->clips($day, (clone $rows)->pluck('id')->all());
 
         return array_values(
-            array_filter($this->takes($rows, $byTake), static fn(array $take): bool => in_array($take['ulid'], $ulids, true)),
+            array_filter(
+                $this->takes($rows, $byTake, self::recorders($day)),
+                static fn(array $take): bool => in_array($take['ulid'], $ulids, true),
+            ),
         );
     }
 
     /**
      * @param  array<int, list<array<string, mixed>>>  $byTake  clips
+     * @param  list<string>  $recorders  of the day, by letter
      * @return list<array<string, mixed>>
      */
-    private function takes(Builder $query, array $byTake): array
+    private function takes(Builder $query, array $byTake, array $recorders): array
     {
         $rows = $query->orderBy('sort_key')->orderBy('id')->get();
         $facts = $notes = [];
         foreach ($rows->pluck('id')->chunk(5000) as $ids) {
-            foreach (DB::table('take_facts')->whereIn('take_id', $ids)->orderBy('id')->get() as $fact) {
+            $said = DB::table('take_facts')
+                ->whereIn('take_id', $ids)
+                ->orderBy('id')
+                // Of what adds up nothing is asked; its words are long.
+                ->selectRaw("take_id, field, source, place, said_at, IF(field IN ('notes', 'keywords'), '\"\"', value) AS value")
+                ->get();
+            foreach ($said as $fact) {
                 $facts[$fact->take_id][] = $fact;
             }
             foreach (
@@ -68,7 +91,6 @@ final class SlateSheet
             }
         }
         $takes = [];
-        $recorders = $rows->isEmpty() ? [] : self::recorders((int) $rows[0]->shoot_day_id);
         foreach ($rows as $row) {
             $own = $byTake[$row->id] ?? [];
             $said = $facts[$row->id] ?? [];
@@ -120,11 +142,11 @@ final class SlateSheet
     }
 
     /** @return list<string> letters of what recorded sound on a day */
-    private static function recorders(int $day): array
+    private static function recorders(ShootDay $day): array
     {
         return DB::table('clips')
             ->join('devices', 'devices.id', '=', 'clips.device_id')
-            ->where('clips.shoot_day_id', $day)
+            ->where('clips.shoot_day_id', $day->id)
             ->where('clips.kind', 'sound')
             ->distinct()
             ->orderBy('devices.lane')

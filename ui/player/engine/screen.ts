@@ -188,7 +188,7 @@ export class Screen {
     this.isShown(piece, frame, picture, speed)
   }
 
-  /** One at a time, and what is wanted by then is looked at again when it is done; null where it was given back since. */
+  /** One at a time; what is wanted by then is looked at again when it is done. Null where it was given back since. */
   private async pixelsOf(picture: Shown): Promise<ImageData | null> {
     if (this.isCopying) return null
     this.isCopying = true
