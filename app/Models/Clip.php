@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace App\Models;
 
 use App\Models\Concerns\HasUlid;
+use Cartella\Core\Sound\ChannelKind;
 use Cartella\Core\Time\FrameRate;
 use Illuminate\Database\Eloquent\Model;
 use Illuminate\Database\Eloquent\Relations\BelongsTo;
@@ -97,6 +98,20 @@ class Clip extends Model
     public function isSound(): bool
     {
         return $this->kind === 'sound';
+    }
+
+    /** @return list<array<string, mixed>> its channels without timecode, hum and the like, as far as anybody has judged them */
+    public function worthHearing(): array
+    {
+        $kinds = $this->facts['channel_kinds'] ?? null;
+        $worth = is_array($kinds) ? ChannelKind::worth(array_map(ChannelKind::from(...), $kinds)) : null;
+
+        return array_values(
+            array_filter(
+                $this->channels ?? [],
+                static fn(array $channel): bool => $worth === null || in_array((int) $channel['index'], $worth, true),
+            ),
+        );
     }
 
     /** @return BelongsTo<Production, $this> */

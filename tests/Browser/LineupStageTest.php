@@ -97,8 +97,8 @@ final class LineupStageTest extends BrowserTestCase
         $this->press('>');
         $this->until(fn(): bool => $this->place() !== $before, 'it does not move');
         $this->press('r');
-        $this->see('.runs tr', $clip);
-        $this->see('.runs tr', '+40.0 ms');
+        $this->see('.runs .row', $clip);
+        $this->see('.runs .row', '+40.0 ms');
         $this->click('.runs .go', 'Go back to run');
         $this->until(fn(): bool => $this->place() === $before, 'it does not go back');
     }

@@ -822,6 +822,7 @@ export interface Playlist {
   pictures: PicturePiece[]
   sounds: SoundPiece[]
   own_sounds: SoundPiece[]
+  beside_sounds: SoundPiece[]
   recordings: Recording[]
 }
 

@@ -66,7 +66,7 @@ const sounds = computed<Sound[]>(() => {
   if (list === null) return []
   const one = alone.value
   if (one !== null)
-    return [...list.sounds, ...list.own]
+    return [...list.sounds, ...list.beside, ...list.own]
       .filter((sound, index, all) => sound.clip === one.clip && all.findIndex((other) => same(other, sound)) === index)
       .map((sound) => ({ ...sound, channels: [{ index: one.index, gainDb: 0 }] }))
   return !isPicture.value || withRecorder.value ? list.sounds : list.own

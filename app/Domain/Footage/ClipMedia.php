@@ -12,7 +12,6 @@ use Cartella\Core\Media\Ffmpeg;
 use Cartella\Core\Media\FrameMap;
 use Cartella\Core\Media\Peaks;
 use Cartella\Core\Process;
-use Cartella\Core\Sound\ChannelKind;
 use Cartella\Core\Sound\GuideChannels;
 use Cartella\Core\Sound\GuideTrack;
 use Cartella\Core\Sound\Ltc;
@@ -113,7 +112,7 @@ final class ClipMedia
         if (($clip->facts['variable_rate'] ?? false) === true && $clip->rate() !== null) {
             file_put_contents($media->write(MediaFile::Frames), FrameMap::ofFile($file, $clip->rate(), (int) $clip->frames)->toBytes());
         }
-        $heard = self::worthHearing($clip);
+        $heard = array_map(static fn(array $channel): int => (int) $channel['index'], $clip->worthHearing());
         $isSome = count($heard) < array_sum($streams);
         if ($clip->isPicture() && $streams !== [] && ($isSome || $clip->start_ticks !== $before)) {
             $this->dressAgain($clip, $isSome ? $heard : null);
@@ -139,12 +138,6 @@ final class ClipMedia
         @unlink($all);
         GuideTrack::ofFile($guide)->keepShape();
         $clip->facts = ['channel_kinds' => array_column($judged->kinds, 'value'), 'guide_channels' => $chosen] + ($clip->facts ?? []);
-    }
-
-    /** @return list<int> channels from 1 */
-    private static function worthHearing(Clip $clip): array
-    {
-        return ChannelKind::worth(array_map(ChannelKind::from(...), $clip->facts['channel_kinds'] ?? []));
     }
 
     /**

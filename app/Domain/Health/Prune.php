@@ -39,6 +39,7 @@ final class Prune
             'failed_jobs' => self::rows('failed_jobs', 'failed_at', now()->subDays(self::FAILED_JOB_DAYS)),
             'note_files' => $this->noteFiles(),
             'reports' => $this->oldFiles(Folders::var('reports/*.pdf*'), self::REPORT_HOURS * 3600),
+            'journals' => $this->oldFiles(Folders::var('lineup/*.jsonl'), self::TASK_DAYS * 86_400),
             'last_words' => $this->oldFiles(storage_path('logs/task-*.last'), self::TASK_DAYS * 86_400),
             'logs' => $this->logs(),
         ];

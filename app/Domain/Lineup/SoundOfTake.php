@@ -42,7 +42,7 @@ final class SoundOfTake
             return null;
         }
         $chosen = $clip->take->listening;
-        $usual = ChannelNames::heard($sound->channels ?? []);
+        $usual = ChannelNames::heard($sound->worthHearing());
 
         return [
             'clip' => $sound->ulid,

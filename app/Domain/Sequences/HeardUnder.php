@@ -9,7 +9,6 @@ use App\Domain\Lineup\SoundsUnder;
 use App\Domain\Lineup\Windows;
 use App\Models\Clip;
 use Cartella\Core\Media\ChannelNames;
-use Cartella\Core\Sound\ChannelKind;
 use Illuminate\Support\Collection;
 
 /**
@@ -46,6 +45,36 @@ final class HeardUnder
     }
 
     /**
+     * Recordings that ran with the pictures and are not heard of themselves, such as a second recorder's: any of their channels can
+     * be heard alone.
+     *
+     * @param  list<PicturePiece>  $pictures
+     * @param  list<SoundPiece>  $heard
+     * @return list<SoundPiece> in their order
+     */
+    public static function besideOf(array $pictures, array $heard): array
+    {
+        $windows = self::windows($pictures);
+        $isHeard = [];
+        foreach ($heard as $piece) {
+            $isHeard[$piece->clip->id] = true;
+        }
+        $beside = [];
+        foreach ($pictures as $number => $picture) {
+            $end = $picture->inTicks + $picture->durationTicks;
+            foreach (isset($windows[$number]) ? $windows[$number]->partners($picture->clip, 'sound') : [] as $sound) {
+                $at = $sound->placement->start_ticks - $picture->clip->placement->start_ticks;
+                [$from, $to] = [max($picture->inTicks, $at), min($end, $at + (int) $sound->duration_ticks)];
+                if (!isset($isHeard[$sound->id]) && $from < $to) {
+                    $beside[] = self::under($picture, $sound, $from, $to);
+                }
+            }
+        }
+
+        return self::inOrder($beside);
+    }
+
+    /**
      * The cameras' own sound, all along.
      *
      * @param  list<PicturePiece>  $pictures
@@ -69,24 +98,10 @@ final class HeardUnder
      */
     public static function usual(Clip $clip): array
     {
-        $heard = ChannelNames::heard(self::worth($clip));
+        $heard = ChannelNames::heard($clip->worthHearing());
         $count = count($heard);
 
         return array_fill_keys($heard, $count > 2 ? round(20 * log10(2 / $count), 2) : 0.0);
-    }
-
-    /** @return list<array{index: int, name: string}> without timecode, hum and the like */
-    private static function worth(Clip $clip): array
-    {
-        $kinds = $clip->facts['channel_kinds'] ?? null;
-        $worth = is_array($kinds) ? ChannelKind::worth(array_map(ChannelKind::from(...), $kinds)) : null;
-
-        return array_values(
-            array_filter(
-                $clip->channels ?? [],
-                static fn(array $channel): bool => $worth === null || in_array((int) $channel['index'], $worth, true),
-            ),
-        );
     }
 
     /**

@@ -22,6 +22,7 @@ final readonly class Playlist
      * @param  list<PicturePiece>  $pictures  in their order
      * @param  list<SoundPiece>  $sounds  in their order
      * @param  list<SoundPiece>  $own  the pictures' own sound, in their order
+     * @param  list<SoundPiece>  $beside  of a clip by itself: recordings that ran too and are not heard of themselves, in their order
      */
     private function __construct(
         public ?StoredSequence $stored,
@@ -29,6 +30,7 @@ final readonly class Playlist
         public array $pictures,
         public array $sounds,
         public array $own,
+        public array $beside,
     ) {}
 
     /** One clip by itself, whole: a picture with what is heard under it, a recording with its usual channels. */
@@ -51,6 +53,7 @@ final readonly class Playlist
             $pictures,
             $sounds,
             HeardUnder::ownOf($pictures),
+            HeardUnder::besideOf($pictures, $sounds),
         );
     }
 
@@ -106,6 +109,7 @@ final readonly class Playlist
             $pictures,
             $hasSound ? HeardUnder::inOrder($laid) : HeardUnder::of($pictures),
             HeardUnder::ownOf($pictures),
+            [],
         );
     }
 

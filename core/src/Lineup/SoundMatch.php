@@ -12,9 +12,6 @@ final readonly class SoundMatch
 
     public const USABLE_HEIGHT = 7.5;
 
-    /** A rival of this height in another recording is no chance: the same was played twice, and a person has to say which it was. */
-    private const TWICE_HEIGHT = 25.0;
-
     /**
      * @param  int  $offsetTicks  where $b's first sample lies after $a's first sample
      * @param  float  $height  correlation peak in standard deviations of its surroundings
@@ -91,8 +88,7 @@ final readonly class SoundMatch
     public function isSure(): bool
     {
         return $this->height >= self::SURE_HEIGHT &&
-            $this->height >= 1.4 * $this->runnerUp &&
-            ($this->secondIn === null || $this->runnerUp < self::TWICE_HEIGHT) &&
+            $this->height >= ($this->runnerUp < self::SURE_HEIGHT ? 1.4 : 1.6) * $this->runnerUp &&
             $this->agreeing >= 2 &&
             3 * $this->agreeing >= $this->windows;
     }

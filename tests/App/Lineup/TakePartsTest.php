@@ -9,6 +9,7 @@ use App\Domain\Lineup\SoundsUnder;
 use App\Domain\Lineup\Windows;
 use App\Models\Clip;
 use App\Models\ClipMark;
+use App\Models\Device;
 use App\Models\Take;
 use App\Models\TakePart;
 use App\Models\User;
@@ -54,6 +55,23 @@ final class TakePartsTest extends TestCase
     private function sheet(): array
     {
         return $this->getJson($this->onDay('log'))->assertOk()->json();
+    }
+
+    public function test_a_picture_beside_two_recorders_has_both_and_across_two_files_each_where_it_ran(): void
+    {
+        $second = Device::query()->create(['production_id' => $this->production->id, 'letter' => 'T', 'kind' => 'recorder', 'lane' => 9]);
+        $picture = $this->ran('A001C001', 'A', 100, 60);
+        $this->ran('S-1', 'S', 95, 35);
+        $this->ran('S-2', 'S', 130, 60);
+        $this->ran('T-1', 'S', 90, 40)->update(['device_id' => $second->id]);
+        $playlist = $this->getJson($this->at("clips/$picture->ulid/playlist"))->assertOk();
+        $told = static fn(string $key): array => array_map(
+            static fn(array $piece): array => [$piece['name'], $piece['at_ticks'] / self::SECOND, $piece['duration_ticks'] / self::SECOND],
+            $playlist->json($key),
+        );
+        self::assertSame([['S-1', 0, 30], ['S-2', 30, 30]], $told('sounds'));
+        self::assertSame([['T-1', 0, 30]], $told('beside_sounds'), 'the second recorder is not mixed in, and can be heard');
+        self::assertContains('T-1', array_column($playlist->json('recordings'), 'name'));
     }
 
     public function test_one_recording_over_ten_takes_is_ten_parts_and_each_take_has_its_sound(): void

@@ -56,6 +56,8 @@ export interface Playlist {
   sounds: Sound[]
   /** The pictures' own sound, all along. */
   own: Sound[]
+  /** Recordings that ran too and are not heard of themselves, such as a second recorder's. */
+  beside: Sound[]
   recordings: Recording[]
 }
 
@@ -66,6 +68,7 @@ export const EMPTY: Playlist = {
   pictures: [],
   sounds: [],
   own: [],
+  beside: [],
   recordings: [],
 }
 
@@ -101,6 +104,7 @@ export function fromAnswer(answer: PlaylistAnswer): Playlist {
     })),
     sounds: answer.sounds.map(soundOf),
     own: answer.own_sounds.map(soundOf),
+    beside: answer.beside_sounds.map(soundOf),
     recordings: answer.recordings,
   }
 }

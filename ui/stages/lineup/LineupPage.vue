@@ -167,8 +167,9 @@ async function begin(what: object): Promise<void> {
 
 /** Players and reels begin a second before the slate closes; the recordings stay whole. */
 const ofPicked = computed(() => (picked.value.size > 0 ? `these ${picked.value.size} clips` : 'all pictures'))
+const mayTrim = computed(() => production.value.may.work && placed.value.length > 0)
 async function heads(whole: boolean): Promise<void> {
-  if (!production.value.may.work) return
+  if (!mayTrim.value) return
   const answer = await attempt(() =>
     lineupApi.heads(production.value.ulid, day.value.ulid, {
       whole,
@@ -328,13 +329,14 @@ useShortcuts('Line-up', [
           >
             Cut into takes
           </button>
-          <button class="plain" title="Every run of this day (R)" @click="runsOpen = true">Runs</button>
-          <Dropdown v-if="production.may.work && placed.length > 0" :trigger="['click']">
-            <button class="plain">Heads ▾</button>
+          <Dropdown :trigger="['click']">
+            <button class="plain" aria-label="More">More ▾</button>
             <template #overlay
               ><div class="drop">
-                <button @click="heads(false)">Begin {{ ofPicked }} at their slates <kbd>Alt B</kbd></button
-                ><button @click="heads(true)">Whole heads of {{ ofPicked }} again</button>
+                <button @click="runsOpen = true">Runs… <kbd>R</kbd></button
+                ><button v-if="mayTrim" @click="heads(false)">
+                  Begin {{ ofPicked }} at their slates <kbd>Alt B</kbd></button
+                ><button v-if="mayTrim" @click="heads(true)">Whole heads of {{ ofPicked }} again</button>
               </div></template
             >
           </Dropdown>

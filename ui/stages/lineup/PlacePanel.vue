@@ -294,6 +294,18 @@ useShortcuts('A place', [
       </button>
       <button class="plain" title="Take it out of the line-up (X)" @click="out">Not in it <kbd>X</kbd></button>
     </div>
+    <dl>
+      <dt v-if="chosen.group === 0">Sure</dt>
+      <dd v-if="chosen.group === 0">
+        <span class="meter" :aria-label="`${Math.round(chosen.confidence * 100)} %`"
+          ><i :class="{ low: !chosen.sure }" :style="{ width: `${chosen.confidence * 100}%` }"
+        /></span>
+      </dd>
+      <dt>Place</dt>
+      <dd class="mono">
+        {{ label(nearest(chosen), production.rate) }} <span class="soft">{{ beside(chosen) }}</span>
+      </dd>
+    </dl>
     <div class="verdict">
       <button class="plain" title="Watch it, or check its place (P)" @click="watching = !watching">
         {{ watching ? 'Check its place' : 'Watch it' }} <kbd>P</kbd>
@@ -312,16 +324,6 @@ useShortcuts('A place', [
     </button>
     <template v-if="more">
       <dl>
-        <dt v-if="chosen.group === 0">Sure</dt>
-        <dd v-if="chosen.group === 0">
-          <span class="meter" :aria-label="`${Math.round(chosen.confidence * 100)} %`"
-            ><i :class="{ low: !chosen.sure }" :style="{ width: `${chosen.confidence * 100}%` }"
-          /></span>
-        </dd>
-        <dt>Place</dt>
-        <dd class="mono">
-          {{ label(nearest(chosen), production.rate) }} <span class="soft">{{ beside(chosen) }}</span>
-        </dd>
         <dt>Its own clock</dt>
         <dd class="mono">
           {{ chosen.own_ticks === null ? 'none' : labelAt(chosen.own_ticks, production.rate)

@@ -19,6 +19,7 @@ final readonly class PlaylistAnswer
      * @param  string|null  $sequence  null for a clip by itself
      * @param  list<SoundPieceAnswer>  $sounds
      * @param  list<SoundPieceAnswer>  $own_sounds  the pictures' own sound all along
+     * @param  list<SoundPieceAnswer>  $beside_sounds  recordings that ran too and are not heard of themselves
      * @param  list<RecordingAnswer>  $recordings
      */
     public function __construct(
@@ -31,6 +32,7 @@ final readonly class PlaylistAnswer
         public array $pictures,
         public array $sounds,
         public array $own_sounds,
+        public array $beside_sounds,
         public array $recordings,
     ) {}
 
@@ -48,7 +50,8 @@ final readonly class PlaylistAnswer
             array_map(static fn(PicturePiece $piece): PicturePieceAnswer => PicturePieceAnswer::of($piece, $rate), $playlist->pictures),
             array_map(SoundPieceAnswer::of(...), $playlist->sounds),
             array_map(SoundPieceAnswer::of(...), $playlist->own),
-            RecordingAnswer::all([...$playlist->sounds, ...$playlist->own]),
+            array_map(SoundPieceAnswer::of(...), $playlist->beside),
+            RecordingAnswer::all([...$playlist->sounds, ...$playlist->beside, ...$playlist->own]),
         );
     }
 }

@@ -116,8 +116,14 @@ final class Comparisons
             );
             $this->pairs[$clip->id][] = $pair;
             $before = $this->compared[$pair] ?? null;
-            $this->compared[$pair] =
-                $before === null || ($match !== null && $match->height > $before->height) ? $match?->remembering($before) : $before;
+            // A rival that is looked at again now says by itself what it is worth.
+            $isAgain = $before?->secondIn !== null && isset($lags[$before->secondIn]);
+            $stands = $before !== null && ($match === null || (!$isAgain && $match->height <= $before->height));
+            $this->compared[$pair] = match (true) {
+                $stands => $before,
+                $isAgain => $match,
+                default => $match?->remembering($before),
+            };
             $this->changed[$pair] = true;
             if ($this->compared[$pair] !== null) {
                 $found[$pair] = $this->compared[$pair];
