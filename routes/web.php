@@ -25,6 +25,7 @@ use App\Http\Log\PatternsController;
 use App\Http\Log\ScriptController;
 use App\Http\Log\SheetColumnsController;
 use App\Http\Log\SlatesController;
+use App\Http\Middleware\Once;
 use App\Http\Screening\ScreeningController;
 use App\Http\Sequences\ClipPlaylistController;
 use App\Http\Sequences\SequencesController;
@@ -175,7 +176,7 @@ Route::prefix('api')->group(static function (): void {
                 Route::get('patterns/name', [PatternsController::class, 'namePatterns']);
                 Route::post('names/preview', [NamesController::class, 'previewNames']);
                 Route::post('names', [NamesController::class, 'giveNames']);
-                Route::patch('days/{day}/takes', [LogController::class, 'editMany']);
+                Route::patch('days/{day}/takes', [LogController::class, 'editMany'])->middleware(Once::class);
                 Route::get('days/{day}/log/line', [LogLineController::class, 'line']);
                 Route::post('days/{day}/log/line', [LogLineController::class, 'type']);
                 Route::post('takes/{take}/settle', [LogController::class, 'settle']);
@@ -188,7 +189,7 @@ Route::prefix('api')->group(static function (): void {
                 Route::post('notes/{noteFile}/apply', [NotesController::class, 'apply']);
                 Route::post('script', [ScriptController::class, 'script']);
                 Route::patch('takes/{take}', [LogController::class, 'edit']);
-                Route::post('days/{day}/log/slate', [SlatesController::class, 'slate']);
+                Route::post('days/{day}/log/slate', [SlatesController::class, 'slate'])->middleware(Once::class);
                 Route::post('days/{day}/lineup', [LineupController::class, 'start']);
                 Route::post('clips/{clip}/nudge', [PlacementController::class, 'nudge']);
                 Route::post('clips/{clip}/lock', [PlacementController::class, 'lock']);

@@ -241,7 +241,7 @@ final class PathTest extends BrowserTestCase
         $this->press('r');
         $this->see('.runs li', 'Run 3');
         $this->click('.runs li button', 'Run 2');
-        $this->see('.runs tbody', 'C001C003');
+        $this->see('.runs .row', 'C001C003');
         $this->press(WebDriverKeys::ESCAPE);
         $this->seeNo('.ant-modal-wrap:not([style*="display: none"])');
     }

@@ -35,6 +35,7 @@ final class Prune
     {
         return [
             'events' => self::rows('events', 'created_at', now()->subHours(self::EVENT_HOURS)),
+            'entries' => self::rows('kept_entries', 'created_at', now()->subDays(self::TASK_DAYS)),
             'tasks' => self::rows('tasks', 'ended_at', now()->subDays(self::TASK_DAYS)),
             'failed_jobs' => self::rows('failed_jobs', 'failed_at', now()->subDays(self::FAILED_JOB_DAYS)),
             'note_files' => $this->noteFiles(),

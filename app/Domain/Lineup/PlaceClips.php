@@ -102,6 +102,7 @@ final class PlaceClips
                         !$moving->has($clip->id),
                         $marks->get($clip->id),
                         $kinds,
+                        self::ties($clip, $clips),
                     ),
                 )
                 ->values()
@@ -181,8 +182,11 @@ final class PlaceClips
         return $clips->first(static fn(Clip $clip): bool => $clip->isSound()) ?? $clips->first();
     }
 
-    /** @param  list<'mark'|'clap'>  $kinds  of points that may tie it to others */
-    private function clip(Clip $clip, int $base, int $correction, bool $isFixed, ?ClipMark $mark, array $kinds): LineupClip
+    /**
+     * @param  list<'mark'|'clap'>  $kinds  of points that may tie it to others
+     * @param  array<string, int>  $ties
+     */
+    private function clip(Clip $clip, int $base, int $correction, bool $isFixed, ?ClipMark $mark, array $kinds, array $ties): LineupClip
     {
         $guide = MediaFolder::of($clip)->read(MediaFile::Guide);
         $isFixed = $isFixed || $clip->placement?->isHeld() === true;
@@ -211,19 +215,34 @@ final class PlaceClips
             $mark?->out_ticks,
             // A recording over several takes is of no one of them.
             $clip->parts->count() === 1 ? $clip->parts->first()->take->label() : null,
-            self::ties($clip),
+            $ties,
         );
     }
 
-    /** @return array<string, int> what a person tied it to, where that lies on no clock of the day */
-    private static function ties(Clip $clip): array
+    /**
+     * What a person tied it to, where that lies on no clock of the day; one that was only moved stays where it is beside the
+     * first of its group.
+     *
+     * @param  Collection<string, Clip>  $clips
+     * @return array<string, int>
+     */
+    private static function ties(Clip $clip, Collection $clips): array
     {
         $place = $clip->placement;
-        $known = $place?->evidence;
+        if ($place?->isHeld() !== true || $place->start_ticks === null || (int) $place->group === 0) {
+            return [];
+        }
+        $known = $place->evidence;
+        if (isset($known['against'], $known['against_ticks'], $known['own_ticks'])) {
+            return [(string) $known['against'] => $known['against_ticks'] - $known['own_ticks']];
+        }
+        $first = $clips->first(
+            static fn(Clip $other): bool => $other->id !== $clip->id &&
+                $other->placement?->start_ticks !== null &&
+                $other->placement->group === $place->group,
+        );
 
-        return $place?->isHeld() === true && $place->group > 0 && isset($known['against'], $known['against_ticks'], $known['own_ticks'])
-            ? [(string) $known['against'] => $known['against_ticks'] - $known['own_ticks']]
-            : [];
+        return $first === null ? [] : [$first->ulid => $place->start_ticks - $first->placement->start_ticks];
     }
 
     /**

@@ -116,6 +116,16 @@ final class GroupsTest extends TestCase
         self::assertEqualsWithDelta($where, $this->seconds('A2'), 0.001);
     }
 
+    public function test_a_nudge_of_a_clip_that_only_a_date_lays_is_kept_by_later_runs(): void
+    {
+        $this->lineUp();
+        $apart = $this->seconds('A2') - $this->seconds('S2');
+        $this->postJson($this->at("clips/{$this->clips['A2']->ulid}/nudge"), ['unit' => 'frame', 'by' => 2])->assertOk();
+        $this->lineUp();
+        self::assertEqualsWithDelta($apart + 0.08, $this->seconds('A2') - $this->seconds('S2'), 0.001);
+        self::assertSame(1, $this->placeOf('A2')->group);
+    }
+
     public function test_nothing_is_laid_under_a_picture_of_another_group(): void
     {
         $this->lineUp();

@@ -279,6 +279,34 @@ final class SheetEditingTest extends TestCase
         self::assertSame(['3A/1', null, '3B/2'], $this->slates());
     }
 
+    public function test_an_entry_whose_answer_was_lost_counts_once_even_when_it_was_taken_back_meanwhile(): void
+    {
+        $take = $this->take('3A', 1);
+        $send = fn() => $this->patchJson($this->onDay('takes'), [
+            'edits' => [self::edit($take, ['size' => ['', 'Wide']])],
+            'entry' => 'page-7.1790000000000.1',
+        ])->assertOk();
+        $this->as();
+        $send();
+        $this->postJson($this->at('undo'))->assertOk();
+        $send();
+        self::assertSame('', $take->refresh()->size);
+        // Another person's entry of the same name is another one.
+        $this->as();
+        $send();
+        self::assertSame('Wide', $take->refresh()->size);
+    }
+
+    public function test_an_entry_that_was_refused_may_come_again(): void
+    {
+        $take = $this->take('3A', 1, ['size' => 'Close']);
+        $body = ['edits' => [self::edit($take, ['size' => ['', 'Wide']])], 'entry' => 'page-7.1790000000000.2'];
+        $this->as()->patchJson($this->onDay('takes'), $body)->assertStatus(409);
+        $take->update(['size' => '']);
+        $this->patchJson($this->onDay('takes'), $body)->assertOk();
+        self::assertSame('Wide', $take->refresh()->size);
+    }
+
     public function test_clips_without_a_slate_are_marked_wild_together(): void
     {
         $clips = $this->unslated(2);

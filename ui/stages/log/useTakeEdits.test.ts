@@ -57,14 +57,16 @@ it('keeps what was typed when the desk cannot be reached, over a reload, and sen
   const again = open()
   expect(again.waiting.value).toBe(1)
   expect(again.over(sheet).takes[0]!.description).toBe('Mara turns')
+  // By the same name, so that one whose answer was lost counts once.
+  const tried = JSON.parse(desk.mock.calls.find(([, init]) => init.method === 'PATCH')![1].body)
   desk.mockImplementation(async () => answer(200, { takes: [] }))
   desk.mockClear()
   await again.sendAgain()
   expect(again.waiting.value).toBe(0)
   const sent = desk.mock.calls.find(([, init]) => init.method === 'PATCH')!
-  expect(JSON.parse(sent[1].body).edits).toEqual([
-    { take: 't1', changes: { description: { was: '', now: 'Mara turns' } } },
-  ])
+  const body = JSON.parse(sent[1].body)
+  expect(body.edits).toEqual([{ take: 't1', changes: { description: { was: '', now: 'Mara turns' } } }])
+  expect(body.entry).toBe(tried.entry)
 })
 
 it('sends in the order in which it was typed, and stops at the first that cannot go', async () => {

@@ -1,7 +1,7 @@
 import { log as logApi } from '@/api/endpoints/log'
 import { useEventListener, useIntervalFn, useLocalStorage } from '@vueuse/core'
 import { computed, shallowRef } from 'vue'
-import { ApiError } from '@/api/client'
+import { ApiError, PAGE } from '@/api/client'
 import { onLive } from '@/api/live'
 import { answerOf, makeStale, setAnswer } from '@/api/queries'
 import type { SlateSet, SlateSheet, Take } from '@/api/types'
@@ -21,10 +21,15 @@ export interface Conflict {
 
 /** An entry that could not be sent: changes of takes with what they show, or slates of clips. */
 interface Waiting {
+  /** By which the desk knows an entry whose answer was lost: it counts once. */
+  entry: string
   edits?: { take: string; changes: Record<string, { was: unknown; now: unknown }> }[]
   shown?: { take: string; values: Edit['values'] }[]
   slate?: Record<string, unknown>
 }
+
+let entries = 0
+const named = () => `${PAGE}.${Date.now()}.${++entries}`
 
 /** What a field is now; of a slate its three parts, which only the server reads from what is typed. */
 const valueOf = (take: Take, field: string) =>
@@ -68,12 +73,13 @@ export function useTakeEdits(production: () => string, day: () => string, who: (
       .filter((edit) => Object.keys(edit.changes).length > 0)
     if (sent.length === 0) return true
     show(edits)
+    const entry = named()
     try {
-      await logApi.edit(production(), day(), { edits: sent })
+      await logApi.edit(production(), day(), { edits: sent, entry })
       return true
     } catch (trouble) {
       if (isAway(trouble)) {
-        wait({ edits: sent, shown: edits.map(({ take, values }) => ({ take: take.ulid, values })) })
+        wait({ entry, edits: sent, shown: edits.map(({ take, values }) => ({ take: take.ulid, values })) })
         return true
       }
       const conflicts =
@@ -105,8 +111,9 @@ export function useTakeEdits(production: () => string, day: () => string, who: (
     try {
       for (let first = queue.value[0]; first !== undefined; first = queue.value[0]) {
         try {
-          if (first.edits !== undefined) await logApi.edit(production(), day(), { edits: first.edits })
-          else await logApi.setSlate(production(), day(), first.slate)
+          const { entry } = first
+          if (first.edits !== undefined) await logApi.edit(production(), day(), { edits: first.edits, entry })
+          else await logApi.setSlate(production(), day(), { ...first.slate, entry })
           sent++
         } catch (trouble) {
           if (isAway(trouble)) break
@@ -155,12 +162,13 @@ export function useTakeEdits(production: () => string, day: () => string, who: (
   }
   /** Slates and marks of clips: one step; kept where the desk cannot be reached. */
   async function keep(body: Record<string, unknown>): Promise<SlateSet | null> {
+    const entry = named()
     try {
-      const answer = await logApi.setSlate(production(), day(), body)
+      const answer = await logApi.setSlate(production(), day(), { ...body, entry })
       makeStale('takes')
       return answer
     } catch (trouble) {
-      if (isAway(trouble)) wait({ slate: body })
+      if (isAway(trouble)) wait({ entry, slate: body })
       else {
         complain(trouble)
         makeStale('takes')
