@@ -4,10 +4,10 @@ declare(strict_types=1);
 
 namespace App\Http\Middleware;
 
+use App\Domain\Log\KeptEntries;
 use App\Http\Shell\Answers\DoneAnswer;
 use Illuminate\Http\JsonResponse;
 use Illuminate\Http\Request;
-use Illuminate\Support\Facades\DB;
 use Symfony\Component\HttpFoundation\Response;
 
 /**
@@ -24,13 +24,12 @@ final class Once
         if (!is_string($entry) || preg_match('/\A[\w.-]{8,64}\z/', $entry) !== 1 || $user === null) {
             return $next($request);
         }
-        $known = DB::table('kept_entries')->where('user_id', $user)->where('entry', $entry);
-        if ($known->exists()) {
+        if (KeptEntries::has((int) $user, $entry)) {
             return new JsonResponse(new DoneAnswer());
         }
         $response = $next($request);
         if ($response->isSuccessful()) {
-            DB::table('kept_entries')->insertOrIgnore(['user_id' => $user, 'entry' => $entry]);
+            KeptEntries::keep((int) $user, $entry);
         }
 
         return $response;
