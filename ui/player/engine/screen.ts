@@ -28,10 +28,7 @@ export class Screen {
   private drawn: Shown | null = null
   private isClear = true
   private isCopying = false
-  /** The pixels of the picture that comes next, copied before it is due: a copy takes a part of a frame's time. */
-  private ready: { picture: Shown; pixels: ImageData } | null = null
-  /** Where pixels are copied to; two at most. */
-  private readonly spare: ImageData[] = []
+  private pixels: ImageData | null = null
   /** Whether this browser copies pixels out of a frame as a canvas takes them. */
   private static copies = true
 
@@ -109,8 +106,6 @@ export class Screen {
     }
     if (picture !== this.drawn) this.show(piece, frame, picture, speed)
     else if (this.seen?.piece !== piece || this.seen.frame !== frame) this.seen = { piece, frame }
-    const next = speed === 0 ? null : deck.frame(frame + (Math.round(speed) || Math.sign(speed)))
-    if (next !== null) void this.prepare(next)
     return true
   }
 
@@ -131,10 +126,7 @@ export class Screen {
       pen.canvas.width = image.displayWidth
       pen.canvas.height = image.displayHeight
     }
-    if (this.ready?.picture === picture) {
-      this.put(pen, this.ready.pixels, piece, frame, picture, speed)
-      this.ready = null
-    } else if (Screen.copies && isSquare) void this.copy(pen, piece, frame, picture, speed)
+    if (Screen.copies && isSquare) void this.copy(pen, piece, frame, picture, speed)
     else {
       pen.drawImage(image, 0, 0)
       this.isClear = false
@@ -153,60 +145,25 @@ export class Screen {
     picture: Shown,
     speed: number,
   ): Promise<void> {
-    const pixels = await this.pixelsOf(picture)
-    if (pixels !== null && pen === this.pen && this.pictures.includes(piece))
-      this.put(pen, pixels, piece, frame, picture, speed)
-    else if (pixels !== null) this.spare.push(pixels)
-    this.onFrame()
-  }
-
-  private async prepare(picture: Shown): Promise<void> {
-    if (
-      !Screen.copies ||
-      picture === this.ready?.picture ||
-      (picture as unknown as VideoFrame).visibleRect === undefined
-    )
-      return
-    const pixels = await this.pixelsOf(picture)
-    if (pixels === null) return
-    if (this.ready !== null) this.spare.push(this.ready.pixels)
-    this.ready = { picture, pixels }
-    this.onFrame()
-  }
-
-  private put(
-    pen: CanvasRenderingContext2D,
-    pixels: ImageData,
-    piece: Picture,
-    frame: number,
-    picture: Shown,
-    speed: number,
-  ): void {
-    pen.putImageData(pixels, 0, 0)
-    this.spare.push(pixels)
-    this.isClear = false
-    this.isShown(piece, frame, picture, speed)
-  }
-
-  /** One at a time; what is wanted by then is looked at again when it is done. Null where it was given back since. */
-  private async pixelsOf(picture: Shown): Promise<ImageData | null> {
-    if (this.isCopying) return null
+    // One at a time; what is wanted by then is looked at again when it is done.
+    if (this.isCopying) return
     this.isCopying = true
     const image = picture as unknown as VideoFrame
     const { displayWidth: width, displayHeight: height } = image
-    const kept = this.spare.pop()
-    const pixels = kept?.width === width && kept.height === height ? kept : new ImageData(width, height)
     try {
-      await image.copyTo(pixels.data, { format: 'RGBA', colorSpace: 'srgb' })
-      return pixels
+      if (this.pixels?.width !== width || this.pixels.height !== height) this.pixels = new ImageData(width, height)
+      await image.copyTo(this.pixels.data, { format: 'RGBA', colorSpace: 'srgb' })
+      if (pen === this.pen && this.pictures.includes(piece)) {
+        pen.putImageData(this.pixels, 0, 0)
+        this.isClear = false
+        this.isShown(piece, frame, picture, speed)
+      }
     } catch (trouble) {
-      // A browser that does not copy so draws.
+      // Given back meanwhile, it is wanted no more; a browser that does not copy so draws.
       if (trouble instanceof DOMException && trouble.name === 'NotSupportedError') Screen.copies = false
-      this.spare.push(pixels)
-      return null
-    } finally {
-      this.isCopying = false
     }
+    this.isCopying = false
+    this.onFrame()
   }
 
   private isShown(piece: Picture, frame: number, picture: Shown, speed: number): void {
