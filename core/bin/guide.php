@@ -5,12 +5,7 @@ declare(strict_types=1);
 // Makes the guide sound of one file for a running line-up: `guide.php FILE CHANNELS,CHANNELS… TARGET` writes TARGET and
 // TARGET.shape. Says on its error output why it could not, and ends with 1.
 
-spl_autoload_register(static function (string $class): void {
-    $file = __DIR__ . '/../src/' . strtr(substr($class, 14), '\\', '/') . '.php';
-    if (str_starts_with($class, 'Cartella\\Core\\') && is_file($file)) {
-        require $file;
-    }
-});
+require __DIR__ . '/autoload.php';
 
 try {
     Cartella\Core\Sound\GuideTrack::decodeTo($argv[1], array_map(intval(...), explode(',', $argv[2])), $argv[3]);

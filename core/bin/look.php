@@ -5,12 +5,7 @@ declare(strict_types=1);
 // Looks for some clips along the recordings beside a running line-up, which does the rest of them: `look.php MANIFEST JOURNAL`.
 // The manifest is JSON of SecondProcess; what is found is written into the journal. Ends with 1 where it could not.
 
-spl_autoload_register(static function (string $class): void {
-    $file = __DIR__ . '/../src/' . strtr(substr($class, 14), '\\', '/') . '.php';
-    if (str_starts_with($class, 'Cartella\\Core\\') && is_file($file)) {
-        require $file;
-    }
-});
+require __DIR__ . '/autoload.php';
 
 try {
     Cartella\Core\Lineup\Internal\SecondProcess::work(

@@ -109,7 +109,7 @@ final class ClipMedia
                 rename($folder . '/' . $temporary, $media->write($final, $channel));
             }
         }
-        if (($clip->facts['variable_rate'] ?? false) === true && $clip->rate() !== null) {
+        if (($clip->facts['variable_rate'] ?? false) === true && $clip->rate() !== null && count($files) === 1) {
             file_put_contents($media->write(MediaFile::Frames), FrameMap::ofFile($file, $clip->rate(), (int) $clip->frames)->toBytes());
         }
         $heard = array_map(static fn(array $channel): int => (int) $channel['index'], $clip->worthHearing());

@@ -25,9 +25,6 @@ final class CheckPoints
 {
     private const ONSETS = 5;
 
-    /** Of the strongest clap's strength: what may be the slate's own. */
-    private const CLEAR = 0.6;
-
     /** Steps of 10 ms around a beginning in which no other one is offered. */
     private const APART = 100;
 
@@ -127,16 +124,8 @@ final class CheckPoints
             static fn(array $flash): array => ['ticks' => Ticks::ofFrames($flash['frame'], $rate), 'strength' => $flash['strength']],
             $clip->isPicture() ? $found['flashes'] ?? [] : [],
         );
-        foreach ([$found['claps'] ?? [], $seen] as $moments) {
-            $own = array_filter($moments, static fn(array $one): bool => $one['ticks'] >= $fromTicks && $one['ticks'] < $toTicks);
-            $most = max([0.0, ...array_column($own, 'strength')]);
-            $clear = array_column(array_filter($own, static fn(array $one): bool => $one['strength'] >= self::CLEAR * $most), 'ticks');
-            if ($clear !== []) {
-                return $isTail ? max($clear) : min($clear);
-            }
-        }
 
-        return null;
+        return Claps::ofSlate($found['claps'] ?? [], $fromTicks, $toTicks, $isTail) ?? Claps::ofSlate($seen, $fromTicks, $toTicks, $isTail);
     }
 
     /**

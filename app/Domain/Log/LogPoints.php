@@ -31,7 +31,7 @@ final class LogPoints implements PointSource
     /** @var Collection<string, Device> by letter */
     private Collection $devices;
 
-    /** @var list<string> letters */
+    /** @var list<string> letters of those that ran on the day */
     private array $recorders = [];
 
     public function __construct(
@@ -47,12 +47,8 @@ final class LogPoints implements PointSource
     {
         $this->rate = $day->production->rate();
         $this->devices = $day->production->devices()->get()->keyBy('letter');
-        $this->recorders = $this->devices
-            ->filter(static fn(Device $device): bool => $device->kind === 'recorder')
-            ->map(static fn(Device $device): string => (string) $device->letter)
-            ->values()
-            ->all();
         $sheet = $this->sheet->of($day);
+        $this->recorders = $sheet['recorders'];
         $isLinedUp = Placement::query()->where('shoot_day_id', $day->id)->exists();
 
         return [...$this->takes($sheet['takes'], $isLinedUp), ...$this->unclaimed($sheet['unslated'], $isLinedUp)];

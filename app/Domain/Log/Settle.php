@@ -43,7 +43,7 @@ final class Settle
                 $count +=
                     (int) ($field === 'slate'
                         ? $this->slate($one, $said, $log)
-                        : $this->field($one, $field, $said === 'now', $against, $log));
+                        : $this->field($one, $field, $said, $one->is($take), $against, $log));
             }
             $log->finish(
                 $day->production,
@@ -79,13 +79,21 @@ final class Settle
         return null;
     }
 
-    /** @param  array{source: string, place: string|null}|null  $against */
-    private function field(Take $take, string $field, bool $keeps, ?array $against, ChangeLog $log): bool
+    /**
+     * @param  string  $id  of the words that were chosen, or `now`
+     * @param  bool  $isChosen  whether they were chosen on this take: of two recorders the one that was meant counts
+     * @param  array{source: string, place: string|null}|null  $against
+     */
+    private function field(Take $take, string $field, string $id, bool $isChosen, ?array $against, ChangeLog $log): bool
     {
         foreach ($against === null ? [] : TakeFacts::disputes($take) as $dispute) {
             foreach ($dispute['field'] === $field ? $dispute['said'] : [] as $said) {
-                if ($said['source'] === $against['source'] && ($against['place'] ?? $said['place']) === $said['place']) {
-                    EditTake::fill($take, [$field => $keeps ? $dispute['now'] : $said['value']]);
+                $isMeant =
+                    $isChosen && $id !== 'now'
+                        ? $said['id'] === $id
+                        : $said['source'] === $against['source'] && ($against['place'] ?? $said['place']) === $said['place'];
+                if ($isMeant) {
+                    EditTake::fill($take, [$field => $id === 'now' ? $dispute['now'] : $said['value']]);
                     $log->save($take);
 
                     return true;

@@ -19,7 +19,11 @@ use Illuminate\Support\Facades\DB;
  */
 final class SlateSheet
 {
-    /** @return array{takes: list<array<string, mixed>>, unslated: list<array<string, mixed>>} */
+    /**
+     * What the sheet shows; `recorders` are the letters of the recorders that ran that day.
+     *
+     * @return array{takes: list<array<string, mixed>>, unslated: list<array<string, mixed>>, recorders: list<string>}
+     */
     public function of(ShootDay $day): array
     {
         $byTake = $this->clips($day);
@@ -32,10 +36,12 @@ final class SlateSheet
                 }
             }
         }
+        $recorders = array_map(strval(...), array_keys($recorders));
         $takes = DB::table('takes')->where('shoot_day_id', $day->id);
 
         return [
-            'takes' => $this->takes($takes, $byTake, array_map(strval(...), array_keys($recorders))),
+            'takes' => $this->takes($takes, $byTake, $recorders),
+            'recorders' => $recorders,
             'unslated' => $byTake[0] ?? [],
         ];
     }

@@ -19,11 +19,12 @@ final class HeardUnder
 {
     /**
      * @param  list<PicturePiece>  $pictures
+     * @param  array<int, Windows>|null  $windows  what ran beside them, where that is known
      * @return list<SoundPiece> in their order
      */
-    public static function of(array $pictures): array
+    public static function of(array $pictures, ?array $windows = null): array
     {
-        $windows = self::windows($pictures);
+        $windows ??= self::windows($pictures);
         $laid = [];
         foreach ($pictures as $number => $picture) {
             $under = isset($windows[$number]) ? SoundsUnder::of($picture->clip, $windows[$number]) : [];
@@ -50,11 +51,11 @@ final class HeardUnder
      *
      * @param  list<PicturePiece>  $pictures
      * @param  list<SoundPiece>  $heard
+     * @param  array<int, Windows>  $windows  what ran beside them
      * @return list<SoundPiece> in their order
      */
-    public static function besideOf(array $pictures, array $heard): array
+    public static function besideOf(array $pictures, array $heard, array $windows): array
     {
-        $windows = self::windows($pictures);
         $isHeard = [];
         foreach ($heard as $piece) {
             $isHeard[$piece->clip->id] = true;
@@ -119,7 +120,7 @@ final class HeardUnder
      * @param  list<PicturePiece>  $pictures
      * @return array<int, Windows> by the piece's number
      */
-    private static function windows(array $pictures): array
+    public static function windows(array $pictures): array
     {
         if (count($pictures) === 1) {
             return [Windows::beside($pictures[0]->clip)];

@@ -39,10 +39,11 @@ final readonly class Playlist
         $rate = $clip->rate() ?? $clip->production->rate();
         $length = (int) $clip->duration_ticks;
         $pictures = $clip->isPicture() && $length > 0 ? [new PicturePiece($clip, $clip->take, $clip->title(), 0, $length, 0)] : [];
+        $windows = $pictures === [] ? [] : HeardUnder::windows($pictures);
         $sounds =
             $clip->isSound() && $length > 0
                 ? [new SoundPiece($clip, $clip->take, $clip->title(), 0, $length, 0, HeardUnder::usual($clip), 0.0)]
-                : HeardUnder::of($pictures);
+                : HeardUnder::of($pictures, $windows);
         $items = $length > 0 ? [new Item($clip->title(), ClipSource::of($clip, $rate), 0, $length, 0)] : [];
 
         return new self(
@@ -53,7 +54,7 @@ final readonly class Playlist
             $pictures,
             $sounds,
             HeardUnder::ownOf($pictures),
-            HeardUnder::besideOf($pictures, $sounds),
+            HeardUnder::besideOf($pictures, $sounds, $windows),
         );
     }
 

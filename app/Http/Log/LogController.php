@@ -39,7 +39,9 @@ final class LogController extends Controller
 {
     public function show(Request $request, Production $production, ShootDay $day, SlateSheet $sheet): JsonResponse
     {
-        return new JsonResponse(Answers::make(SlateSheetAnswer::class, $sheet->of($day)));
+        ['takes' => $takes, 'unslated' => $unslated] = $sheet->of($day);
+
+        return new JsonResponse(Answers::make(SlateSheetAnswer::class, compact('takes', 'unslated')));
     }
 
     /** Some rows of the sheet again, for a page that has the others. */

@@ -13,6 +13,9 @@ namespace Cartella\Core\Lineup;
  */
 final class Journal
 {
+    /** Counted up when a line holds something else. */
+    private const FORMAT = 1;
+
     /** @var array<string, array{pairs: list<string>, compared: array<string, SoundMatch|null>}> by what was looked at */
     private array $known = [];
 
@@ -31,7 +34,7 @@ final class Journal
             throw new \RuntimeException("$path cannot be written.");
         }
         $journal = new self($file);
-        $journal->read(hash('xxh128', $about));
+        $journal->read(hash('xxh128', self::FORMAT . "\n$about"));
 
         return $journal;
     }

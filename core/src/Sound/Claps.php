@@ -50,6 +50,9 @@ final class Claps
 
     private const LEAST = 2_000.0;
 
+    /** Of the strongest moment's strength: what may be the slate's own. */
+    private const CLEAR = 0.6;
+
     /** Two claps lie this far apart at least; of nearer ones the stronger is kept. */
     private const APART = 0.3;
 
@@ -57,6 +60,25 @@ final class Claps
 
     /** Samples before the burst whose own steps are no rise: 30 ms. */
     private const FLOOR = 240;
+
+    /**
+     * Which of some moments, heard or seen, is the slate's: the first clear one of a stretch, of a tail slate the last.
+     *
+     * @param  list<array{ticks: int, strength: float}>  $moments  in any order
+     * @param  int  $toTicks  exclusive
+     * @return int|null its ticks; null when none lies in the stretch
+     */
+    public static function ofSlate(array $moments, int $fromTicks, int $toTicks, bool $isTail = false): ?int
+    {
+        $own = array_filter($moments, static fn(array $one): bool => $one['ticks'] >= $fromTicks && $one['ticks'] < $toTicks);
+        $least = self::CLEAR * max([0.0, ...array_column($own, 'strength')]);
+        $clear = array_column(array_filter($own, static fn(array $one): bool => $one['strength'] >= $least), 'ticks');
+        if ($clear === []) {
+            return null;
+        }
+
+        return $isTail ? max($clear) : min($clear);
+    }
 
     /**
      * The one that stands out most of a stretch in which a clap is expected; fainter and noisier ones count there too.

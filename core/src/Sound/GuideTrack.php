@@ -234,16 +234,7 @@ final class GuideTrack
     /** @return list<int> envelope of some steps as it is kept, ±127 for ±4 */
     public function envelopeBytes(int $from, int $count): array
     {
-        $values = [];
-        $isOnset = true;
-        foreach (unpack('c*', substr($this->kept(), 2 * $from, 2 * $count)) ?: [] as $value) {
-            $isOnset = !$isOnset;
-            if (!$isOnset) {
-                $values[] = $value;
-            }
-        }
-
-        return $values;
+        return self::every($this->kept(), 0, $from, $count);
     }
 
     /** Keeps the shape beside the samples' file, so that it is made once for each recording. */
@@ -258,23 +249,39 @@ final class GuideTrack
         }
     }
 
-    /** @return list<float> */
+    /**
+     * @param  0|1  $which
+     * @return list<float>
+     */
     private function values(int $which, int $from, int $count): array
     {
         $from = max(0, $from);
         $values = [];
         // Numbers of a long recording are taken out of their bytes a piece at a time.
         for ($at = $from, $end = $from + max(0, $count); $at < $end; $at += self::PIECE) {
-            $piece = substr($this->kept(), 2 * $at, 2 * min(self::PIECE, $end - $at));
-            if ($piece === '') {
+            $piece = self::every($this->kept(), $which, $at, min(self::PIECE, $end - $at));
+            if ($piece === []) {
                 break;
             }
-            $isOther = $which === 0;
-            foreach (unpack('c*', $piece) ?: [] as $value) {
-                if ($isOther) {
-                    $values[] = $value / self::SCALE;
-                }
-                $isOther = !$isOther;
+            foreach ($piece as $value) {
+                $values[] = $value / self::SCALE;
+            }
+        }
+
+        return $values;
+    }
+
+    /**
+     * @param  string  $shape  two signed bytes a step
+     * @param  0|1  $which  of the two
+     * @return list<int>
+     */
+    private static function every(string $shape, int $which, int $from, int $count): array
+    {
+        $values = [];
+        foreach (unpack('c*', substr($shape, 2 * $from, 2 * $count)) ?: [] as $at => $value) {
+            if ($at % 2 !== $which) {
+                $values[] = $value;
             }
         }
 

@@ -156,4 +156,16 @@ final class ClapsTest extends TestCase
         self::assertEqualsWithDelta(35, $flashes[0]['frame'], 1);
         self::assertContains(60, array_column($flashes, 'frame'));
     }
+
+    public function test_the_slate_is_the_first_clear_clap_of_a_stretch_and_of_a_tail_slate_the_last(): void
+    {
+        $moments = array_map(
+            static fn(int $ticks, float $strength): array => compact('ticks', 'strength'),
+            [50, 10, 30, 40, 90],
+            [8.0, 2.0, 10.0, 7.0, 99.0],
+        );
+        self::assertSame(30, Claps::ofSlate($moments, 5, 80));
+        self::assertSame(50, Claps::ofSlate($moments, 5, 80, isTail: true));
+        self::assertNull(Claps::ofSlate($moments, 60, 90));
+    }
 }

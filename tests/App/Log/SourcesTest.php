@@ -90,6 +90,18 @@ final class SourcesTest extends TestCase
         self::assertSame('Close', $take->refresh()->size);
     }
 
+    public function test_of_two_recorders_the_one_whose_word_was_chosen_counts(): void
+    {
+        $take = $this->take('3', 1);
+        $this->says($take, 'script', ['status' => 'circled']);
+        $this->says($take, 'ixml', ['status' => 'ng'], 'S-T01');
+        $this->says($take, 'ixml', ['status' => 'hold'], 'T-T01');
+        $this->as();
+        $said = array_column($this->disputes($take)[0]['said'], 'id', 'value');
+        $this->postJson($this->at("takes/$take->ulid/settle"), ['field' => 'status', 'said' => $said['hold']])->assertOk();
+        self::assertSame('hold', $take->refresh()->status);
+    }
+
     public function test_a_button_never_writes_what_its_file_has_come_to_say_since(): void
     {
         $take = $this->take('3', 1, ['size' => 'Wide', 'set_by' => ['size' => ['by' => 'person', 'at' => 1]]]);

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { log as logApi } from '@/api/endpoints/log'
 import { useDebounceFn, useLocalStorage } from '@vueuse/core'
-import { Dropdown, Modal } from 'ant-design-vue'
+import { Dropdown, Modal, Popconfirm } from 'ant-design-vue'
 import { computed, nextTick, ref, shallowRef, watch } from 'vue'
 import { useRoute } from 'vue-router'
 import { makeStale, setAnswer, useAnswer } from '@/api/queries'
@@ -286,11 +286,18 @@ useShortcuts('Log', [
         </div>
         <p v-if="edits.waiting.value > 0" class="note warn waiting" role="status">
           <span
-            ><b>Cartella cannot be reached.</b> {{ edits.waiting.value }}
-            {{ edits.waiting.value === 1 ? 'entry is' : 'entries are' }} kept on this machine and sent as soon as it
-            answers.</span
+            ><b>{{ edits.why.value || 'Not sent yet.' }}</b> {{ edits.waiting.value }}
+            {{ edits.waiting.value === 1 ? 'entry is' : 'entries are' }} kept on this machine and sent as soon as
+            Cartella takes {{ edits.waiting.value === 1 ? 'it' : 'them' }}.</span
           >
           <button class="plain go" @click="edits.sendAgain()">Send now</button>
+          <Popconfirm
+            :title="`${edits.waiting.value === 1 ? 'It is' : 'They are'} lost then.`"
+            ok-text="Do not send"
+            cancel-text="Keep"
+            @confirm="edits.forget()"
+            ><button class="plain">Do not send…</button></Popconfirm
+          >
         </p>
         <div v-if="rows.length === 0" class="empty">
           <b>No clip of this day yet.</b>Offload a card first; its clips come here.<br /><RouterLink
@@ -308,6 +315,7 @@ useShortcuts('Log', [
           :columns="columns"
           :may-log="mayLog"
           :colleagues="byRow"
+          :waiting="edits.slates.value"
           @edit="(all) => edits.changeAll(all)"
           @circle="circle"
           @slates="setSlates"
@@ -399,8 +407,10 @@ useShortcuts('Log', [
   display: flex;
   gap: 12px;
   align-items: center;
-  justify-content: space-between;
   margin: 6px 10px;
+}
+.waiting span {
+  margin-right: auto;
 }
 .left {
   display: grid;

@@ -189,7 +189,7 @@ async function drop(): Promise<void> {
         ><input v-model="onlyBad" type="checkbox" /> {{ counts.bad }} cannot be given</label
       >
     </p>
-    <div class="table" tabindex="0">
+    <div class="rolls" tabindex="0">
       <table class="list">
         <thead>
           <tr>
@@ -269,16 +269,8 @@ async function drop(): Promise<void> {
   border-color: var(--act);
   background: var(--act-soft);
 }
-.table {
+.rolls {
   max-height: 34vh;
-  overflow: auto;
-  border: 1px solid var(--rule);
-  border-radius: 5px;
-}
-.table th {
-  position: sticky;
-  top: 0;
-  background: var(--sheet-2);
 }
 .dim td {
   color: var(--ink-soft);

@@ -207,7 +207,7 @@ const okText = computed(() =>
       </p>
       <p v-if="failed" class="note fault" role="alert">{{ failed }}</p>
       <p v-if="step === 'map' && !busy && file.rows.length === 0" class="soft empty">This sheet is empty.</p>
-      <div v-else-if="step === 'map' && !(busy && file.rows.length === 0)" class="table" tabindex="0">
+      <div v-else-if="step === 'map' && !(busy && file.rows.length === 0)" class="rolls" tabindex="0">
         <table class="list raw">
           <thead>
             <tr>
@@ -291,17 +291,8 @@ const okText = computed(() =>
 .push {
   margin-left: auto;
 }
-.table {
+.rolls {
   max-height: 50vh;
-  overflow: auto;
-  border: 1px solid var(--rule);
-  border-radius: 5px;
-}
-.table thead {
-  position: sticky;
-  top: 0;
-  background: var(--sheet-2);
-  z-index: 1;
 }
 .raw td {
   white-space: nowrap;

@@ -97,7 +97,7 @@ const choice = (event: Event) => emit('corrects', (event.target as HTMLSelectEle
         ><template v-if="report.joined"> · {{ report.joined }} clips get their slate</template></span
       >
     </div>
-    <div class="table" tabindex="0">
+    <div class="rolls" tabindex="0">
       <table v-if="tab === 'faults'" class="list">
         <thead>
           <tr>
@@ -168,17 +168,8 @@ const choice = (event: Event) => emit('corrects', (event.target as HTMLSelectEle
 .push {
   margin-left: auto;
 }
-.table {
+.rolls {
   max-height: 50vh;
-  overflow: auto;
-  border: 1px solid var(--rule);
-  border-radius: 5px;
-}
-.table thead {
-  position: sticky;
-  top: 0;
-  background: var(--sheet-2);
-  z-index: 1;
 }
 .corrects {
   display: flex;

@@ -28,6 +28,8 @@ const props = defineProps<{
   columns: SheetColumn[]
   mayLog: boolean
   colleagues: Map<string, Colleague[]>
+  /** Slates that were typed and could not be sent yet, by clip. */
+  waiting: Map<string, string>
 }>()
 const cursor = defineModel<string | null>('cursor', { required: true })
 const emit = defineEmits<{
@@ -322,6 +324,9 @@ defineExpose({ select, move, focus: () => box.value?.focus(), chosen: chosenTake
               @keydown.esc.stop="typing.leave"
               @blur="editing && typing.commit('stay')"
             />
+            <span v-else-if="waiting.has(one.clip.ulid)" class="mono soft" title="Not sent yet">{{
+              waiting.get(one.clip.ulid)
+            }}</span>
             <span v-else-if="one.take" class="slate"
               ><b class="mono">{{ one.take.setup }}</b
               ><TakeNumber :take="one.take.take" :part="one.take.part" :status="one.take.status"

@@ -115,7 +115,7 @@ async function read(): Promise<void> {
       {{ count.has }} clips have their take already;
       <label><input v-model="onlySilent" type="checkbox" /> {{ count.silent }} say nothing</label>
     </p>
-    <div class="table" :class="{ low: editing }" tabindex="0">
+    <div class="rolls" :class="{ low: editing }" tabindex="0">
       <table class="list">
         <thead>
           <tr>
@@ -184,21 +184,12 @@ async function read(): Promise<void> {
 </template>
 
 <style scoped>
-.table {
+.rolls {
   max-height: 38vh;
-  overflow: auto;
-  border: 1px solid var(--rule);
-  border-radius: 5px;
   margin: 6px 0 10px;
 }
 .low {
   max-height: 26vh;
-}
-.table th {
-  position: sticky;
-  top: 0;
-  background: var(--sheet-2);
-  z-index: 1;
 }
 .dim td {
   color: var(--ink-soft);

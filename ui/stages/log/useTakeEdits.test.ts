@@ -100,3 +100,19 @@ it('tells at once what the desk refuses, and keeps nothing of it', async () => {
   expect(await edits.change(take, { description: 'x' })).toBe(false)
   expect(edits.waiting.value).toBe(0)
 })
+
+it.each([401, 419, 429, 500, 503])(
+  'keeps what a desk that answers %i has not judged, and shows why',
+  async (status) => {
+    desk.mockImplementation(async () => answer(status, { code: 'x', message: 'Sign in again.', fix: '' }))
+    const edits = open()
+    await edits.change(take, { description: 'Mara turns' })
+    await edits.keep({ clips: ['c1', 'c2'], slates: ['3A/2', '3A/3'], were: [null, null] })
+    await edits.sendAgain()
+    expect([edits.waiting.value, edits.why.value]).toEqual([2, 'Sign in again.'])
+    expect([...edits.slates.value]).toEqual([
+      ['c1', '3A/2'],
+      ['c2', '3A/3'],
+    ])
+  },
+)

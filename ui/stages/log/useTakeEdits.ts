@@ -79,7 +79,7 @@ export function useTakeEdits(production: () => string, day: () => string, who: (
       return true
     } catch (trouble) {
       if (isAway(trouble)) {
-        wait({ entry, edits: sent, shown: edits.map(({ take, values }) => ({ take: take.ulid, values })) })
+        wait({ entry, edits: sent, shown: edits.map(({ take, values }) => ({ take: take.ulid, values })) }, trouble)
         return true
       }
       const conflicts =
@@ -96,11 +96,22 @@ export function useTakeEdits(production: () => string, day: () => string, who: (
     }
   }
 
-  /** Whether the desk was not there to answer, or something before it was; what it refuses itself is said at once. */
-  const isAway = (trouble: unknown) =>
-    trouble instanceof ApiError && (trouble.status === 0 || [502, 503, 504].includes(trouble.status))
-  function wait(what: Waiting): void {
+  /**
+   * Whether an entry was not judged at all: nobody answered, the desk broke, or it asks to be signed in to again. What
+   * it refuses itself is said at once.
+   */
+  const isAway = (trouble: unknown): trouble is ApiError =>
+    trouble instanceof ApiError && ([0, 401, 419, 429].includes(trouble.status) || trouble.status >= 500)
+  /** What the desk said when the first of those that wait could not be sent. */
+  const why = shallowRef('')
+  function wait(what: Waiting, trouble: ApiError): void {
+    why.value = trouble.message
     queue.value = [...queue.value, what]
+  }
+  /** Takes those that wait out again, all of them. */
+  function forget(): void {
+    queue.value = []
+    makeStale('takes')
   }
   let sending = false
   /** What could not be sent, in its order; stops at the first that still cannot. */
@@ -116,7 +127,10 @@ export function useTakeEdits(production: () => string, day: () => string, who: (
           else await logApi.setSlate(production(), day(), { ...first.slate, entry })
           sent++
         } catch (trouble) {
-          if (isAway(trouble)) break
+          if (isAway(trouble)) {
+            why.value = trouble.message
+            break
+          }
           if (!asConflict(trouble, first)) complain(trouble)
         }
         queue.value = queue.value.slice(1)
@@ -146,6 +160,18 @@ export function useTakeEdits(production: () => string, day: () => string, who: (
     }
     return open.value.edits.length > 0
   }
+  /** What was typed as the slate of clips and waits, by clip. */
+  const slates = computed(() => {
+    const all = new Map<string, string>()
+    for (const { slate: body } of queue.value) {
+      const each = body?.slates as (string | null)[] | undefined
+      for (const [index, clip] of ((body?.clips ?? []) as string[]).entries()) {
+        const typed = each?.[index] ?? body?.slate
+        if (typeof typed === 'string') all.set(clip, typed)
+      }
+    }
+    return all
+  })
   useIntervalFn(() => void sendAgain(), 4000)
   useEventListener(window, 'online', () => void sendAgain())
 
@@ -168,7 +194,7 @@ export function useTakeEdits(production: () => string, day: () => string, who: (
       makeStale('takes')
       return answer
     } catch (trouble) {
-      if (isAway(trouble)) wait({ entry, slate: body })
+      if (isAway(trouble)) wait({ entry, slate: body }, trouble)
       else {
         complain(trouble)
         makeStale('takes')
@@ -217,8 +243,11 @@ export function useTakeEdits(production: () => string, day: () => string, who: (
     changeAll,
     settle,
     waiting,
+    why,
+    slates,
     over,
     keep,
+    forget,
     sendAgain,
   }
 }

@@ -10,26 +10,16 @@ use App\Models\Take;
 use App\Models\TakeFact;
 use Cartella\Core\Fields\FieldType;
 use Cartella\Core\Fields\TakeFields;
+use Cartella\Core\Log\NewerNotes;
 use Cartella\Core\Log\NoteRow;
+use Illuminate\Database\Query\Builder;
 use Illuminate\Support\Facades\DB;
 
 /**
  * A file of notes as a source, while it is read: under which name its words are kept, and which older file it corrects.
- *
- * Corrected notes come under a new name as often as under the old one. They are known by their words: a file that says
- * again most of what an older one said of the same takes is a newer version of it, unless a person says otherwise.
  */
 final class NoteSource
 {
-    /** What of the words on takes that both speak of is the same in a newer version, at least. */
-    private const SAME = 0.5;
-
-    /** What of an older file's words a newer version speaks of again, at least. */
-    private const COVERED = 0.5;
-
-    /** A name without what marks it as a newer version. */
-    private const VERSION = '/(?:[ _.-]*(?:\(\d+\)|(?:v(?:er(?:sion)?)?|rev)[ ._-]?\d+|corr(?:ected)?|final|fixed|new|neu|copy))+\z/i';
-
     /** The name under which its words are kept. */
     public readonly string $place;
 
@@ -43,7 +33,7 @@ final class NoteSource
     private readonly array $speaksOf;
 
     /** @param  string|null  $corrects  the place of the older file */
-    public function __construct(private readonly ScriptNoteFile $file, public readonly ?string $corrects)
+    public function __construct(public readonly ScriptNoteFile $file, public readonly ?string $corrects)
     {
         $layout = $file->layout;
         $name = $file->name . (($layout['sheet'] ?? 0) === 0 ? '' : ', ' . ($layout['sheets'][$layout['sheet']] ?? $layout['sheet'] + 1));
@@ -62,10 +52,7 @@ final class NoteSource
      */
     public static function others(ScriptNoteFile $file): array
     {
-        return DB::table('take_facts')
-            ->join('takes', 'takes.id', '=', 'take_facts.take_id')
-            ->where('takes.production_id', $file->production_id)
-            ->where('take_facts.source', 'script')
+        return self::facts($file)
             // Of this file itself, where a run was killed before its end.
             ->when($file->change_id !== null, static fn($query) => $query->where('take_facts.place', '!=', $file->layout['place'] ?? ''))
             ->distinct()
@@ -101,24 +88,16 @@ final class NoteSource
     /** The older file that these notes look like a newer version of; null where there is none. */
     public function guess(): ?string
     {
-        $best = null;
-        $of = DB::table('take_facts')
-            ->join('takes', 'takes.id', '=', 'take_facts.take_id')
-            ->where('takes.production_id', $this->file->production_id)
-            ->where('take_facts.source', 'script')
-            ->whereIn('take_facts.place', array_map(strval(...), array_keys($this->like)))
+        $all = $this->said(array_map(strval(...), array_keys($this->like)))
             ->groupBy('take_facts.place')
             ->selectRaw('take_facts.place, COUNT(*) AS words')
             ->pluck('words', 'place');
-        foreach ($this->like as $place => ['same' => $same, 'differ' => $differ]) {
-            $isCovered = $same + $differ >= self::COVERED * (int) ($of[$place] ?? 0);
-            $isCalledSo = self::stem((string) $place) === self::stem($this->file->name);
-            if ($isCovered && ($isCalledSo || $same >= self::SAME * ($same + $differ)) && $same + $differ > ($best[1] ?? 0)) {
-                $best = [(string) $place, $same + $differ];
-            }
+        $others = [];
+        foreach ($this->like as $place => $like) {
+            $others[$place] = $like + ['all' => (int) ($all[$place] ?? 0)];
         }
 
-        return $best[0] ?? null;
+        return NewerNotes::of($this->file->name, $others);
     }
 
     /** Takes of which the corrected file spoke and this one does not; what it said of them stays. */
@@ -126,19 +105,37 @@ final class NoteSource
     {
         return $this->corrects === null
             ? 0
-            : DB::table('take_facts')
-                ->join('takes', 'takes.id', '=', 'take_facts.take_id')
-                ->where('takes.production_id', $this->file->production_id)
-                ->where('take_facts.source', 'script')
-                ->where('take_facts.place', $this->corrects)
+            : $this->said([$this->corrects])
                 ->distinct()
                 ->pluck('take_facts.take_id')
                 ->reject(fn($take): bool => isset($this->takes[(int) $take]))
                 ->count();
     }
 
+    /**
+     * What stands in the log of some files.
+     *
+     * @param  list<string>  $places
+     */
+    private function said(array $places): Builder
+    {
+        return self::facts($this->file)->whereIn('take_facts.place', $places);
+    }
+
+    private static function facts(ScriptNoteFile $file): Builder
+    {
+        return DB::table('take_facts')
+            ->join('takes', 'takes.id', '=', 'take_facts.take_id')
+            ->where('takes.production_id', $file->production_id)
+            ->where('take_facts.source', 'script');
+    }
+
     private function compare(TakeFact $fact, NoteRow $row): void
     {
+        // Its own words are there already where a run was killed.
+        if ($fact->place === $this->place) {
+            return;
+        }
         $said = $row->fields[$fact->field] ?? null;
         if ($said === null && !in_array($fact->field, $this->speaksOf, true)) {
             return;
@@ -164,12 +161,5 @@ final class NoteSource
                 return in_array($key, $targets, true) || ($isMark && in_array('marks', $targets, true));
             }),
         );
-    }
-
-    private static function stem(string $name): string
-    {
-        $name = (string) preg_replace('/\.[A-Za-z0-9]{2,4}(?= \(\d+\)\z|\z)/', '', mb_strtolower($name));
-
-        return (string) preg_replace(self::VERSION, '', trim($name));
     }
 }

@@ -46,11 +46,11 @@ final class ReadNotes
         $file->layout = array_diff_key($file->layout, ['place' => 1]);
         $isSaid = array_key_exists('corrects', $file->layout);
         $source = new NoteSource($file, $isSaid ? $file->layout['corrects'] : null);
-        $report = $this->through($file, $source, null, $progress);
+        $report = $this->through($source, null, $progress);
         $guess = $isSaid ? null : $source->guess();
         if ($guess !== null) {
             $source = new NoteSource($file, $guess);
-            $report = $this->through($file, $source, null, $progress);
+            $report = $this->through($source, null, $progress);
         }
         // What was looked at is what comes in.
         $file->update(['layout' => ['place' => $source->place, 'is' => $source->corrects] + $file->layout]);
@@ -71,7 +71,7 @@ final class ReadNotes
             "Bring in $file->name",
             $file->change_id === null ? null : Change::query()->find($file->change_id),
         );
-        $report = $this->through($file, new NoteSource($file, $file->layout['is'] ?? null), $log, $progress);
+        $report = $this->through(new NoteSource($file, $file->layout['is'] ?? null), $log, $progress);
         $log->finish($file->production, $user, "Bring in $file->name");
         $file->update(['applied_at' => now()]);
         Live::tell($file->production_id, Topic::Takes);
@@ -83,8 +83,9 @@ final class ReadNotes
      * @param  callable(int): void  $progress
      * @return array<string, mixed>
      */
-    private function through(ScriptNoteFile $file, NoteSource $source, ?ChangeLog $log, callable $progress): array
+    private function through(NoteSource $source, ?ChangeLog $log, callable $progress): array
     {
+        $file = $source->file;
         $layout = $file->layout;
         $matcher = new NoteMatcher($file->production, $file->day);
         $report = [
@@ -138,12 +139,12 @@ final class ReadNotes
             }
             $chunk[] = [$number, $row];
             if (count($chunk) >= self::CHUNK) {
-                $this->piece($file, $source, $chunk, $matcher, $log, $report);
+                $this->piece($source, $chunk, $matcher, $log, $report);
                 $chunk = [];
                 $progress($report['rows']);
             }
         }
-        $this->piece($file, $source, $chunk, $matcher, $log, $report);
+        $this->piece($source, $chunk, $matcher, $log, $report);
         $progress($report['rows']);
         $faults->end();
         $report['left'] = $source->left();
@@ -155,22 +156,16 @@ final class ReadNotes
      * @param  list<array{int, NoteRow}>  $chunk
      * @param  array<string, mixed>  $report
      */
-    private function piece(
-        ScriptNoteFile $file,
-        NoteSource $source,
-        array $chunk,
-        NoteMatcher $matcher,
-        ?ChangeLog $log,
-        array &$report,
-    ): void {
+    private function piece(NoteSource $source, array $chunk, NoteMatcher $matcher, ?ChangeLog $log, array &$report): void
+    {
         if ($log === null) {
-            $this->chunk($file, $source, $chunk, $matcher, null, $report);
+            $this->chunk($source, $chunk, $matcher, null, $report);
 
             return;
         }
-        DB::transaction(function () use ($file, $source, $chunk, $matcher, $log, &$report): void {
-            $this->chunk($file, $source, $chunk, $matcher, $log, $report);
-            $file->update(['change_id' => $log->flush()]);
+        DB::transaction(function () use ($source, $chunk, $matcher, $log, &$report): void {
+            $this->chunk($source, $chunk, $matcher, $log, $report);
+            $source->file->update(['change_id' => $log->flush()]);
         });
     }
 
@@ -178,14 +173,8 @@ final class ReadNotes
      * @param  list<array{int, NoteRow}>  $chunk
      * @param  array<string, mixed>  $report
      */
-    private function chunk(
-        ScriptNoteFile $file,
-        NoteSource $source,
-        array $chunk,
-        NoteMatcher $matcher,
-        ?ChangeLog $log,
-        array &$report,
-    ): void {
+    private function chunk(NoteSource $source, array $chunk, NoteMatcher $matcher, ?ChangeLog $log, array &$report): void
+    {
         $found = array_map(static fn(array $one): array => $matcher->find($one[1]), $chunk);
         $ids = array_merge(...array_map(static fn(array $one): array => array_filter(array_column($one['takes'], 'id')), $found));
         /** @var Collection<int, Take> $takes */
@@ -194,7 +183,7 @@ final class ReadNotes
             ->whereKey($ids)
             ->when($log !== null, static fn($query) => $query->lockForUpdate())
             ->get()
-            ->each(static fn(Take $take) => $take->setRelation('production', $file->production))
+            ->each(static fn(Take $take) => $take->setRelation('production', $source->file->production))
             ->keyBy('id');
         foreach ($chunk as $at => [$number, $row]) {
             $match = $found[$at];
