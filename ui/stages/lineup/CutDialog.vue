@@ -110,7 +110,12 @@ async function apply(): Promise<void> {
           Scene, take, notes, keywords, status and devices stay with the take; the clips come to it. A slate that a
           person has set is not touched.
         </p>
-        <div v-bind="containerProps" class="rows" tabindex="0">
+        <div
+          v-bind="containerProps"
+          class="rows"
+          :style="{ height: `min(46vh, ${lines.length * 31 + 2}px)` }"
+          tabindex="0"
+        >
           <ul v-bind="wrapperProps">
             <template v-for="{ data: line } in list" :key="line.key">
               <li v-if="line.kind === 'head'" class="head">
@@ -163,9 +168,6 @@ async function apply(): Promise<void> {
 .plan p {
   margin: 0;
   font-size: 12.5px;
-}
-.rows {
-  height: 46vh;
 }
 ul {
   list-style: none;

@@ -106,7 +106,12 @@ async function back(): Promise<void> {
               ><span>{{ other === '' ? 'Now' : `Run ${data.runs.find((o) => o.ulid === other)?.number}` }}</span
               ><span>Moved</span>
             </div>
-            <div v-bind="containerProps" class="rows" tabindex="0">
+            <div
+              v-bind="containerProps"
+              class="rows"
+              :style="{ height: `min(44vh, ${difference.rows.length * 29 + 2}px)` }"
+              tabindex="0"
+            >
               <div v-bind="wrapperProps">
                 <div v-for="{ data: row } in list" :key="row.clip" class="row">
                   <button class="link mono" @click="emit('go', row.clip)">
@@ -172,9 +177,6 @@ section {
   display: grid;
   gap: 10px;
   align-content: start;
-}
-.rows {
-  height: 44vh;
 }
 .row {
   display: grid;

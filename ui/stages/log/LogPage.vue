@@ -292,7 +292,8 @@ useShortcuts('Log', [
           >
           <button class="plain go" @click="edits.sendAgain()">Send now</button>
           <Popconfirm
-            :title="`${edits.waiting.value === 1 ? 'It is' : 'They are'} lost then.`"
+            title="What you typed is lost then."
+            placement="bottomRight"
             ok-text="Do not send"
             cancel-text="Keep"
             @confirm="edits.forget()"

@@ -258,7 +258,9 @@ const okText = computed(() =>
           @go="leaveFor"
           @corrects="(place) => look({ corrects: place })"
         />
-        <p class="soft">A person's entry stays; where it differs, an open point asks. One step back with Ctrl Z.</p>
+        <p class="soft stays">
+          A person's entry stays; where it differs, an open point asks. One step back with Ctrl Z.
+        </p>
       </template>
     </template>
   </Modal>
@@ -339,5 +341,8 @@ select.set {
 .empty {
   padding: 14px;
   margin: 0;
+}
+.stays {
+  margin: 10px 0 0;
 }
 </style>

@@ -43,7 +43,7 @@ function added({ was, becomes }: { was: Said; becomes: Said | null }): string {
     ? becomes.slice(was.length).replace(/^[\s,]+/, '')
     : ''
 }
-const called = (field: string) => fieldName(production.value.fields, field)
+const called = (field: string) => props.titles[field] ?? fieldName(production.value.fields, field)
 const choice = (event: Event) => emit('corrects', (event.target as HTMLSelectElement).value || null)
 </script>
 
@@ -109,7 +109,7 @@ const choice = (event: Event) => emit('corrects', (event.target as HTMLSelectEle
         <tbody>
           <tr v-for="(one, index) in faults" :key="index">
             <td class="mono">{{ one.column }}{{ one.row }}</td>
-            <td>{{ titles[one.what] ?? called(one.what) }}</td>
+            <td>{{ called(one.what) }}</td>
             <td class="fault">{{ one.why }}</td>
           </tr>
         </tbody>
@@ -131,7 +131,7 @@ const choice = (event: Event) => emit('corrects', (event.target as HTMLSelectEle
               ><b v-else>{{ one.slate || '—' }}</b>
             </td>
             <td>
-              <span v-if="one.why" class="soft">{{ one.why }} </span><span
+              <span v-if="one.why" class="soft said">{{ one.why }}</span><span
                 v-for="field in one.fields"
                 :key="field.field"
                 class="said"
