@@ -28,7 +28,7 @@ final class Answers
             }
         }
 
-        return is_subclass_of($class, FromFacts::class) ? $class::of($facts) : new $class(...$facts);
+        return new $class(...$facts);
     }
 
     /**

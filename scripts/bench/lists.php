@@ -20,19 +20,22 @@ $ask = require __DIR__ . '/client.php';
 $production = $session['productions'][0]['ulid'];
 [, $facts] = $ask("/api/productions/$production");
 $day = $facts['days'][0]['ulid'];
+// Each request has one of the floor beside it, so that a minute in which the machine is busy is one for both.
 $measure = static function (string $path) use ($ask): array {
-    $times = [];
-    for ($round = 0; $round < 45; $round++) {
+    $times = $floor = [];
+    for ($round = 0; $round < 65; $round++) {
+        [$alone] = $ask('/api/session');
         [$time, , $bytes] = $ask($path);
         if ($round >= 5) {
             $times[] = $time; // the first few warm the caches
+            $floor[] = $alone;
         }
     }
     sort($times);
+    sort($floor);
 
-    return [$times[intdiv(count($times), 2)], $times[(int) (0.95 * count($times))], $bytes];
+    return [$times[intdiv(count($times), 2)], $times[(int) (0.95 * count($times))], $bytes, $floor[intdiv(count($floor), 2)]];
 };
-[$floor] = $measure('/api/session');
 foreach (
     [
         'slate sheet, 2 000 takes' => "days/$day/log",
@@ -43,15 +46,16 @@ foreach (
     as $title => $path
 ) {
     $bar = str_contains($title, 'slate sheet') ? BAR_WHOLE_DAY : BAR;
-    [$p50, $p95, $bytes] = $measure("/api/productions/$production/$path");
+    [$p50, $p95, $bytes, $floor] = $measure("/api/productions/$production/$path");
     Bars::check(
         sprintf(
-            'lists    %-26s p50 %6.1f ms (%.1fx), p95 %6.1f ms (%.1fx, bar %.0fx), %d kB',
+            'lists    %-26s p50 %6.1f ms (%.1fx), p95 %6.1f ms (%.1fx of %.1f ms, bar %.0fx), %d kB',
             $title,
             $p50,
             $p50 / $floor,
             $p95,
             $p95 / $floor,
+            $floor,
             $bar,
             intdiv($bytes, 1000),
         ),
@@ -87,6 +91,5 @@ Bars::check(
     ),
     $p95 <= BAR_EDIT_MS,
 );
-printf("lists    floor: the session request, p50 %.1f ms\n", $floor);
 unlink($jar);
 exit(Bars::status());

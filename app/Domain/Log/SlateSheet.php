@@ -74,37 +74,35 @@ final class SlateSheet
      */
     private function takes(Builder $query, array $byTake, array $recorders): array
     {
-        $rows = $query->orderBy('sort_key')->orderBy('id')->get();
-        $facts = $notes = [];
-        foreach ($rows->pluck('id')->chunk(5000) as $ids) {
-            $said = DB::table('take_facts')
+        $rows = (clone $query)->orderBy('sort_key')->orderBy('id')->get();
+        $facts = $notes = $script = [];
+        $ids = (clone $query)->select('takes.id');
+        foreach (TakeFacts::differing(DB::table('take_facts')->whereIn('take_id', $ids)) as $fact) {
+            $facts[$fact->take_id][] = $fact;
+        }
+        foreach (
+            // From the index alone; a day of two thousand takes has as many rows of each file.
+            DB::table('take_facts')
                 ->whereIn('take_id', $ids)
-                ->orderBy('id')
-                // Of what adds up nothing is asked; its words are long.
-                ->selectRaw("take_id, field, source, place, said_at, IF(field IN ('notes', 'keywords'), '\"\"', value) AS value")
-                ->get();
-            foreach ($said as $fact) {
-                $facts[$fact->take_id][] = $fact;
-            }
-            foreach (
-                DB::table('screening_notes')
-                    ->whereIn('take_id', $ids)
-                    ->orderBy('id')
-                    ->get(['take_id', 'text'])
-                as $note
-            ) {
-                $notes[$note->take_id][] = $note->text;
-            }
+                ->where('source', 'script')
+                ->groupBy('take_id', 'place')
+                ->orderByRaw('MIN(id)')
+                ->get(['take_id', 'place'])
+            as $fact
+        ) {
+            $script[$fact->take_id] ??= $fact->place;
+        }
+        foreach (DB::table('screening_notes')->whereIn('take_id', $ids)->orderBy('id')->get(['take_id', 'text']) as $note) {
+            $notes[$note->take_id][] = $note->text;
         }
         $takes = [];
         foreach ($rows as $row) {
             $own = $byTake[$row->id] ?? [];
             $said = $facts[$row->id] ?? [];
-            $script = array_values(array_filter($said, static fn(object $fact): bool => $fact->source === 'script'))[0] ?? null;
-            $takes[] = self::take($row, $own, $recorders) +
-                self::ownFields($row) + [
+            $takes[] = self::take($row, $own, $recorders) + [
+                    'own' => self::ownFields($row),
                     'disputes' => $said === [] ? [] : TakeFacts::open((array) $row, json_decode($row->set_by ?? '[]', true), $said),
-                    'said_by' => $script?->place,
+                    'said_by' => $script[$row->id] ?? null,
                     'screening' => implode(' · ', $notes[$row->id] ?? []),
                 ];
         }
@@ -181,28 +179,26 @@ final class SlateSheet
      */
     private static function withMissed(array $takes): array
     {
-        $seen = $count = [];
-        $lettersOf = static fn(array $take, string $kind): array => array_values(
-            array_unique(
-                array_column(
-                    array_filter($take['clips'], static fn(array $clip): bool => $clip['kind'] === $kind && $clip['device'] !== null),
-                    'device',
-                ),
-            ),
-        );
-        foreach ($takes as $take) {
+        $seen = $count = $letters = [];
+        foreach ($takes as $index => $take) {
+            $own = ['picture' => [], 'sound' => []];
+            foreach ($take['clips'] as $clip) {
+                if ($clip['device'] !== null) {
+                    $own[$clip['kind']][$clip['device']] = true;
+                }
+            }
+            $letters[$index] = $own;
             foreach (['picture', 'sound'] as $kind) {
-                $letters = $lettersOf($take, $kind);
-                $count[$kind][$take['setup']] = ($count[$kind][$take['setup']] ?? 0) + (int) ($letters !== []);
-                foreach ($letters as $letter) {
-                    $seen[$kind][$take['setup']][(string) $letter] = ($seen[$kind][$take['setup']][(string) $letter] ?? 0) + 1;
+                $count[$kind][$take['setup']] = ($count[$kind][$take['setup']] ?? 0) + (int) ($own[$kind] !== []);
+                foreach ($own[$kind] as $letter => $_) {
+                    $seen[$kind][$take['setup']][$letter] = ($seen[$kind][$take['setup']][$letter] ?? 0) + 1;
                 }
             }
         }
         foreach ($takes as $index => $take) {
             $missed = [];
             foreach (['picture', 'sound'] as $kind) {
-                $own = $lettersOf($take, $kind);
+                $own = $letters[$index][$kind];
                 $isAsked =
                     $kind === 'picture'
                         ? !$take['is_wild'] && !$take['is_false_start']
@@ -210,7 +206,8 @@ final class SlateSheet
                 foreach ($isAsked ? $seen[$kind][$take['setup']] ?? [] : [] as $letter => $times) {
                     if (
                         2 * $times >= $count[$kind][$take['setup']] &&
-                        !in_array((string) $letter, [...$own, ...$take['absent_devices']], true)
+                        !isset($own[$letter]) &&
+                        !in_array((string) $letter, $take['absent_devices'], true)
                     ) {
                         $missed[] = (string) $letter;
                     }
@@ -231,8 +228,14 @@ final class SlateSheet
     private static function sync(object $row, array $clips, array $recorders): string
     {
         $isStill = $recorders !== [] && array_diff($recorders, json_decode($row->absent_devices ?? '[]', true)) === [];
-        $pictures = array_filter($clips, static fn(array $clip): bool => $clip['kind'] === 'picture');
-        $sounds = array_filter($clips, static fn(array $clip): bool => $clip['kind'] === 'sound');
+        $pictures = $sounds = [];
+        foreach ($clips as $clip) {
+            if ($clip['kind'] === 'picture') {
+                $pictures[] = $clip;
+            } elseif ($clip['kind'] === 'sound') {
+                $sounds[] = $clip;
+            }
+        }
         if ($clips === []) {
             return 'no file';
         }

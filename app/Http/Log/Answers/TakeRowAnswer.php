@@ -4,11 +4,10 @@ declare(strict_types=1);
 
 namespace App\Http\Log\Answers;
 
-use App\Http\FromFacts;
 use App\Http\ListOf;
 
 /** A take as the sheet shows it; fields that the production added stand beside the others under their own keys. */
-final readonly class TakeRowAnswer implements \JsonSerializable, FromFacts
+final readonly class TakeRowAnswer implements \JsonSerializable
 {
     /**
      * @param  'none'|'circled'|'hold'|'ng'  $status
@@ -49,14 +48,6 @@ final readonly class TakeRowAnswer implements \JsonSerializable, FromFacts
         public string $sync,
         private array $own = [],
     ) {}
-
-    /** @param  array<string, mixed>  $facts */
-    public static function of(array $facts): self
-    {
-        $own = array_filter($facts, static fn(string $key): bool => str_starts_with($key, 'own:'), ARRAY_FILTER_USE_KEY);
-
-        return new self(...['own' => $own] + array_diff_key($facts, $own));
-    }
 
     /** @return array<string, mixed> */
     public function jsonSerialize(): array
