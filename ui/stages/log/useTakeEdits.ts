@@ -72,10 +72,12 @@ export function useTakeEdits(production: () => string, day: () => string, who: (
       }))
       .filter((edit) => Object.keys(edit.changes).length > 0)
     if (sent.length === 0) return true
-    show(edits)
     const entry = named()
+    // On its way before the page draws: both take their time, side by side.
+    const stored = logApi.edit(production(), day(), { edits: sent, entry })
+    show(edits)
     try {
-      await logApi.edit(production(), day(), { edits: sent, entry })
+      await stored
       return true
     } catch (trouble) {
       if (isAway(trouble)) {
