@@ -5,6 +5,7 @@ declare(strict_types=1);
 use App\Http\Account\AccountController;
 use App\Http\Bins\BinsController;
 use App\Http\Bins\ClipController;
+use App\Http\Bins\RulesController;
 use App\Http\Cards\CardReportsController;
 use App\Http\Cards\CardsController;
 use App\Http\Cards\ClipsController;
@@ -106,7 +107,11 @@ Route::prefix('api')->group(static function (): void {
             Route::get('clips/{clip}/points', [PlacementController::class, 'points'])->middleware('throttle:heavy');
             Route::get('clips/{clip}/pair', [PlacementController::class, 'pair'])->middleware('throttle:pair');
             Route::get('bins', [BinsController::class, 'index']);
+            Route::get('bins/counts', [BinsController::class, 'counts']);
+            Route::get('bins/subjects', [RulesController::class, 'subjects']);
             Route::get('bins/{key}/items', [BinsController::class, 'items'])->where('key', '.{1,80}');
+            Route::get('bins/{key}/refs', [BinsController::class, 'refs'])->where('key', '.{1,80}');
+            Route::put('bins/{key}/arrangement', [BinsController::class, 'arrange'])->where('key', '.{1,80}');
             Route::get('clips/{clip}', [ClipController::class, 'show']);
             Route::get('clips/{clip}/media/{what}', [MediaController::class, 'show'])->where('what', '[a-z0-9-]{1,12}');
             Route::put('clips/{clip}/marks', [ClipController::class, 'marks']);
@@ -128,7 +133,11 @@ Route::prefix('api')->group(static function (): void {
 
             Route::middleware('can:organise,production')->group(static function (): void {
                 Route::post('bins', [BinsController::class, 'store']);
+                Route::post('bins/look', [RulesController::class, 'look']);
+                Route::put('bins/groups', [BinsController::class, 'groups']);
                 Route::patch('bins/{bin}', [BinsController::class, 'update']);
+                Route::put('bins/{bin}/place', [BinsController::class, 'place']);
+                Route::post('bins/{bin}/freeze', [BinsController::class, 'freeze']);
                 Route::delete('bins/{bin}', [BinsController::class, 'destroy']);
                 Route::post('bins/{bin}/items', [BinsController::class, 'put']);
                 Route::delete('bins/{bin}/items', [BinsController::class, 'takeOut']);

@@ -17,6 +17,9 @@ use Illuminate\Database\Eloquent\Relations\HasMany;
  * @property int|null $parent_id
  * @property int|null $user_id
  * @property string $name
+ * @property array<mixed>|null $rule
+ * @property string|null $colour
+ * @property int $place
  * @property \Carbon\CarbonInterface|null $created_at
  * @property \Carbon\CarbonInterface|null $updated_at
  * @property-read \Illuminate\Database\Eloquent\Collection<int, BinItem> $items
@@ -27,6 +30,11 @@ class Bin extends Model
     use HasUlid;
 
     protected $guarded = [];
+
+    protected function casts(): array
+    {
+        return ['rule' => 'array'];
+    }
 
     /** @return HasMany<BinItem, $this> */
     public function items(): HasMany

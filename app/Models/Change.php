@@ -32,6 +32,18 @@ class Change extends Model
         return ['rows' => 'array', 'undone_at' => 'datetime', 'skipped_at' => 'datetime'];
     }
 
+    /** @var list<array{table: string, id: int, before: array<string, mixed>|null, after: array<string, mixed>|null}>|null read once */
+    private ?array $read = null;
+
+    /** @var array<string, list<int>>|null places in `read`, by table and id */
+    private ?array $places = null;
+
+    /** @return list<array{table: string, id: int, before: array<string, mixed>|null, after: array<string, mixed>|null}> */
+    private function short(): array
+    {
+        return $this->read ??= $this->rows;
+    }
+
     /**
      * Its rows in the order they were touched, or the other way round; those of a long step come in pieces.
      *
@@ -39,8 +51,8 @@ class Change extends Model
      */
     public function steps(bool $backwards = false): iterable
     {
-        if ($this->rows !== []) {
-            return $backwards ? array_reverse($this->rows) : $this->rows;
+        if ($this->short() !== []) {
+            return $backwards ? array_reverse($this->short()) : $this->short();
         }
 
         return self::stored(DB::table('change_rows')->where('change_id', $this->id), $backwards);
@@ -53,24 +65,23 @@ class Change extends Model
      */
     public function stepsOf(string $table, ?int $id = null): array
     {
-        $rows =
-            $this->rows !== []
-                ? $this->rows
-                : iterator_to_array(
-                    self::stored(
-                        DB::table('change_rows')
-                            ->where('change_id', $this->id)
-                            ->where('table', $table)
-                            ->when($id !== null, static fn($query) => $query->where('row_id', $id))
-                            ->limit(500),
-                        false,
-                    ),
-                    false,
-                );
+        if ($this->short() === []) {
+            $stored = DB::table('change_rows')
+                ->where('change_id', $this->id)
+                ->where('table', $table)
+                ->when($id !== null, static fn($query) => $query->where('row_id', $id))
+                ->limit(500);
 
-        return array_values(
-            array_filter($rows, static fn(array $row): bool => $row['table'] === $table && ($id === null || $row['id'] === $id)),
-        );
+            return iterator_to_array(self::stored($stored, false), false);
+        }
+        if ($this->places === null) {
+            foreach ($this->short() as $place => $row) {
+                $this->places["{$row['table']}.{$row['id']}"][] = $place;
+                $this->places[$row['table']][] = $place;
+            }
+        }
+
+        return array_map(fn(int $place): array => $this->short()[$place], $this->places[$id === null ? $table : "$table.$id"] ?? []);
     }
 
     /** @return \Generator<int, array{table: string, id: int, before: array<string, mixed>|null, after: array<string, mixed>|null}> */

@@ -31,6 +31,7 @@ use Illuminate\Database\Eloquent\Relations\HasMany;
  * @property array<mixed>|null $slate_patterns
  * @property array<mixed>|null $name_patterns
  * @property string $script
+ * @property list<string>|null $bin_groups
  * @property-read \Illuminate\Database\Eloquent\Collection<int, ProductionField> $productionFields
  * @property-read \Illuminate\Database\Eloquent\Collection<int, User> $users
  * @property-read \Illuminate\Database\Eloquent\Collection<int, Store> $stores
@@ -58,7 +59,13 @@ class Production extends Model
 
     protected function casts(): array
     {
-        return ['drop_frame' => 'boolean', 'slate_style' => SlateStyle::class, 'slate_patterns' => 'array', 'name_patterns' => 'array'];
+        return [
+            'drop_frame' => 'boolean',
+            'slate_style' => SlateStyle::class,
+            'slate_patterns' => 'array',
+            'name_patterns' => 'array',
+            'bin_groups' => 'array',
+        ];
     }
 
     public function rate(): FrameRate

@@ -7,6 +7,16 @@ export interface AddedPerson {
   password: string | null
 }
 
+/** A clip inside a take: one of its angles, or a recorder's file. Ticks. */
+export interface Angle {
+  clip: string
+  device: string | null
+  name: string
+  kind: string
+  duration_ticks: number | null
+  ready: boolean
+}
+
 /** What was written down for good, newest first. */
 export interface Audit {
   rows: AuditRow[]
@@ -21,13 +31,39 @@ export interface AuditRow {
   facts: Record<string, string | number | boolean | null>
 }
 
+/** How one person looks at a bin. */
+export interface BinArrangement {
+  show: 'rows' | 'pictures' | 'scenes'
+  order: string
+  down: boolean
+  takes: boolean
+  days: string[]
+  devices: string[]
+  columns: { key: string; width: number; shown: boolean }[]
+}
+
+/** How much lies in the rule bins of a production. */
+export interface BinCounts {
+  counts: Record<string, number>
+}
+
 /** A bin in the tree. */
 export interface BinEntry {
   key: string
   name: string
   note: string
-  items: number
+  items: number | null
   parent: string | null
+  depth: number
+  colour: string | null
+  is_rule: boolean
+}
+
+/** A group of bins that fill themselves. */
+export interface BinGroup {
+  key: string
+  name: string
+  bins: BinEntry[]
 }
 
 /** A bin, by its key. */
@@ -35,11 +71,19 @@ export interface BinMade {
   key: string
 }
 
-/** A page of what lies in a bin, in slate order. */
+/** A page of what lies in a bin. */
 export interface BinPage {
   total: number
+  ticks: number
   from: number
   rows: BinRow[]
+  rule: unknown[] | null
+  sentence: string | null
+}
+
+/** The references of all that lies in a bin. */
+export interface BinRefs {
+  refs: string[]
 }
 
 /** What lies in a bin: a reference, and what is shown of the clip behind it. Ticks. */
@@ -48,21 +92,32 @@ export interface BinRow {
   what: 'clip' | 'take' | 'subclip' | 'sequence'
   clip: string | null
   name: string
+  file: string | null
   kind: string | null
   import_kind: string | null
   device: string | null
+  day: number | null
   in_ticks: number | null
   duration_ticks: number | null
   start_ticks: number | null
+  recorded_at: string | null
+  channels: number
+  sequence: { ulid: string; kind: string } | null
   take: RowTake | null
   ready: boolean
+  angles: Angle[]
+  used: { ulid: string; kind: string; name: string; times: number }[]
 }
 
-/** Every bin of a production: those that fill themselves, and those that people made. */
+/**
+ * Every bin of a production: those that fill themselves, and those that people made; and how one person looks at
+ * them.
+ */
 export interface BinTree {
-  scenes: BinEntry[]
-  imports: BinEntry[]
+  groups: BinGroup[]
   own: BinEntry[]
+  known_groups: Record<string, string>
+  views: Record<string, BinArrangement>
 }
 
 /** An offloaded card. Bytes and ticks. */
@@ -978,12 +1033,28 @@ export interface ReleasedCopy {
 /** The take that a row belongs to, as lists show it. */
 export interface RowTake {
   ulid: string
+  scene: string
   setup: string
   take: number
   part: string
   status: 'none' | 'circled' | 'hold' | 'ng'
   description: string
   size: string
+  fields: Record<string, string>
+}
+
+/** Something that a rule can ask about, and how each question is said. */
+export interface RuleSubject {
+  key: string
+  label: string
+  type: 'choice' | 'slate' | 'text' | 'number' | 'length' | 'date' | 'yes_no' | 'holder'
+  tests: { test: string; phrase: string; values: boolean; several: boolean }[]
+  choices: { value: string; word: string }[]
+}
+
+/** Everything that a rule can ask about. */
+export interface RuleSubjects {
+  subjects: RuleSubject[]
 }
 
 /** Where a run left a clip. */

@@ -20,7 +20,7 @@ const asks: Record<string, Ask<unknown>> = {
   tabs: shell.tabs('P', 'D'),
   lineup: lineup.day('P', 'D'),
   bins: bins.tree('P'),
-  bin: bins.page('P', 'scene:3', 0, 200),
+  bin: bins.page('P', 'scene:3', { order: 'slate', down: false, takes: false, days: [], devices: [] }, 200),
   clip: bins.clip('P', 'C'),
   history: log.history('P', 'T'),
   reel: screening.reel('P', 'R'),

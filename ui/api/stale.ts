@@ -2,41 +2,42 @@ import type { About, Cause, Ids } from './ask'
 
 /** What shows a clip by itself. */
 const CLIP: About[] = ['clip', 'check', 'points', 'uses']
+const BINS: About[] = ['bins', 'bin', 'bin-counts']
 const REELS: About[] = ['reels', 'reel', 'sequence', 'playlist']
 
 /** Each cause to the answers that it makes old. */
 const STALE: Record<Cause, About[]> = {
   settings: [
     ...(['production', 'devices', 'stores', 'fields', 'people', 'audit'] as const),
-    ...(['cards', 'card', 'place', 'sheet', 'tabs', 'lineup', 'log', 'columns'] as const),
+    ...(['cards', 'card', 'place', 'sheet', 'tabs', 'lineup', 'log', 'columns', 'bins', 'subjects'] as const),
   ],
   tasks: ['tasks', 'cards', 'card', 'lineup', 'runs', 'handoffs', 'tabs', 'sheet'],
   cards: ['cards', 'card', 'volume', 'sheet', 'tabs'],
   looks: ['looks', ...CLIP, ...REELS, 'heard'],
   lanes: ['production', 'devices', 'cards', 'card', 'sheet', 'tabs', 'lineup'],
-  takes: [
-    'log',
-    'cut',
-    'sheet',
-    'tabs',
-    'bins',
+  takes: ['log', 'cut', 'sheet', 'tabs', ...BINS, ...REELS, 'lineup', 'runs', ...CLIP, 'heard', 'scenes', 'history'],
+  words: ['sheet', 'tabs', ...BINS, ...REELS, ...CLIP, 'scenes', 'history'],
+  lineup: [
     'bin',
-    ...REELS,
+    'bin-counts',
     'lineup',
     'runs',
-    ...CLIP,
+    'run',
+    'check',
+    'cut',
+    'log',
+    'sheet',
+    'tabs',
+    'reel',
+    'playlist',
     'heard',
-    'scenes',
-    'history',
   ],
-  words: ['sheet', 'tabs', 'bins', 'bin', ...REELS, ...CLIP, 'scenes', 'history'],
-  lineup: ['lineup', 'runs', 'run', 'check', 'cut', 'log', 'sheet', 'tabs', 'reel', 'playlist', 'heard'],
-  bins: ['bins', 'bin', ...CLIP],
-  sequences: [...REELS, 'uses', 'bin', 'sheet'],
+  bins: [...BINS, 'subjects', ...CLIP],
+  sequences: [...REELS, 'uses', 'bin', 'bin-counts', 'subjects', 'sheet'],
   notes: ['reels', 'reel'],
   handoffs: ['handoffs', 'sheet'],
-  patterns: ['cards', 'card', 'place'],
-  clips: [...CLIP, 'heard', 'cards', 'card', 'bins', 'bin', 'log', 'tabs', 'reels', 'reel'],
+  patterns: ['cards', 'card', 'place', 'bins'],
+  clips: [...CLIP, 'heard', 'cards', 'card', ...BINS, 'log', 'tabs', 'reels', 'reel'],
 }
 
 /** Sums over a whole day cost the server more than they tell; they follow a run of changes a little later. */

@@ -1,22 +1,38 @@
 import { useVirtualList } from '@vueuse/core'
 import { nextTick, type Ref } from 'vue'
 
-/** Rows of one height of which only those in sight are drawn, and a way to bring one into sight. */
-export function useRows<T>(rows: Ref<T[]>, height: number, options: { overscan?: number; heads?: number } = {}) {
+/** Rows of which only those in sight are drawn, and a way to bring one into sight. */
+export function useRows<T>(
+  rows: Ref<T[]>,
+  /** Pixels; of each row by its place, where they differ. */
+  height: number | ((at: number) => number),
+  options: {
+    overscan?: number
+    /** Heads that stay at the top cover so many rows. */
+    heads?: number
+  } = {},
+) {
   const { list, containerProps, wrapperProps } = useVirtualList(rows, {
     itemHeight: height,
     overscan: options.overscan ?? 8,
   })
-  /** Heads that stay at the top cover so many rows. */
   const heads = options.heads ?? 0
+  const heightAt = (at: number) => (typeof height === 'number' ? height : height(at))
+  function topOf(at: number): number {
+    if (typeof height === 'number') return at * height
+    let top = 0
+    for (let row = 0; row < at; row++) top += height(row)
+    return top
+  }
   function reveal(at: number, then?: (scroll: HTMLElement) => void): void {
     void nextTick(() => {
       const scroll = containerProps.ref.value
       if (scroll === null || at < 0) return
-      const top = at * height
-      if (top < scroll.scrollTop + heads * height) scroll.scrollTop = Math.max(0, top - 2 * heads * height)
-      else if (top > scroll.scrollTop + scroll.clientHeight - (1 + heads) * height)
-        scroll.scrollTop = top - scroll.clientHeight + (1 + 2 * heads) * height
+      const top = topOf(at)
+      const own = heightAt(at)
+      if (top < scroll.scrollTop + heads * own) scroll.scrollTop = Math.max(0, top - 2 * heads * own)
+      else if (top > scroll.scrollTop + scroll.clientHeight - (1 + heads) * own)
+        scroll.scrollTop = top - scroll.clientHeight + (1 + 2 * heads) * own
       then?.(scroll)
     })
   }

@@ -4,11 +4,17 @@ declare(strict_types=1);
 
 namespace App\Domain\Bins;
 
-/** Where a bin gets its clips from. */
+/** Where a bin gets what lies in it from. All but the last fill themselves. */
 enum BinKind
 {
+    case All;
     case Scene;
+    case Day;
+    case Device;
     case Import;
     case Wild;
+    /** What the recorders recorded with a slate or without, and sound that was brought in as such. */
+    case Sound;
+    case NoSlate;
     case Own;
 }

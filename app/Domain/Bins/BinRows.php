@@ -4,16 +4,16 @@ declare(strict_types=1);
 
 namespace App\Domain\Bins;
 
-use App\Models\Bin;
 use App\Models\Production;
-use Illuminate\Database\Query\Builder;
+use Cartella\Core\Fields\TakeFields;
+use Cartella\Core\Footage\Reference;
 use Illuminate\Support\Facades\DB;
 
-/** What lies in a bin, page by page in slate order. A bin that fills itself holds clips, one that people made any reference. */
+/** What lies in a bin, page by page, as its rows and pictures show it. Ticks. */
 final class BinRows
 {
-    /** The columns of what a row shows. */
-    private const SHOWN = [
+    private const OF_CLIPS = [
+        'clips.id',
         'clips.ulid',
         'clips.name',
         'clips.label',
@@ -21,247 +21,292 @@ final class BinRows
         'clips.import_kind',
         'clips.duration_ticks',
         'clips.start_ticks',
+        'clips.recorded_at',
         'clips.proxied_at',
+        'clips.channels',
         'devices.letter',
-        'takes.ulid as take_ulid',
-        'takes.setup',
-        'takes.take',
-        'takes.part',
-        'takes.status',
-        'takes.description',
-        'takes.size',
+        'devices.lane',
+        'shoot_days.number as day',
     ];
 
     /**
      * @param  int  $from  0-based
-     * @return array{total: int, from: int, rows: list<array<string, mixed>>}|null null for a bin that is not there
+     * @return array{total: int, ticks: int, from: int, rows: list<array<string, mixed>>}|null null for a bin that is not there
      */
-    public function page(Production $production, string $key, int $from, int $limit): ?array
+    public function page(Production $production, string $key, BinArrangement $arrangement, int $from, int $limit): ?array
     {
         $bin = BinKey::parse($key);
-        if ($bin === null) {
-            return null;
-        }
-        if ($bin->kind === BinKind::Own) {
-            $own = self::own($production, $bin);
+        $query = $bin === null ? null : BinQuery::of($production, $bin, $arrangement);
 
-            return $own === null ? null : $this->ownPage($own, $from, $limit);
-        }
-        $query = $this->clips($production, $bin);
+        // Of a recording over takes of several scenes, a scene's bin shows the one of its own.
+        $named = $bin?->value;
+        $only = $bin?->kind === BinKind::Scene ? $named : null;
 
-        return $query === null ? null : $this->clipPage($query, $from, $limit);
+        return $query === null ? null : $this->of($production, $query, $from, $limit, $only);
+    }
+
+    /** @return array{total: int, ticks: int, from: int, rows: list<array<string, mixed>>} */
+    public function of(Production $production, BinQuery $query, int $from, int $limit, ?string $scene = null): array
+    {
+        return $query->count() + ['from' => $from, 'rows' => $this->rows($production, $query->page($from, $limit), $scene)];
     }
 
     /** @return list<int> the clips that are behind what lies in a bin; none for a bin that is not there */
     public function clipIds(Production $production, string $key): array
     {
         $bin = BinKey::parse($key);
-        $own = $bin?->kind === BinKind::Own ? self::own($production, $bin) : null;
-        if ($own !== null) {
-            $items = static fn(string $column): Builder => DB::table('bin_items')
-                ->where('bin_id', $own->id)
-                ->whereNotNull($column)
-                ->select($column);
-            $ids = [
-                ...$items('clip_id')->pluck('clip_id'),
-                ...DB::table('subclips')->whereIn('id', $items('subclip_id'))->pluck('clip_id'),
-                ...DB::table('take_parts')->whereIn('take_id', $items('take_id'))->pluck('clip_id'),
-                ...DB::table('sequence_uses')->whereIn('sequence_id', $items('sequence_id'))->pluck('clip_id'),
-            ];
-        } else {
-            $ids = ($bin === null ? null : $this->clips($production, $bin))?->distinct()->pluck('clips.id')->all() ?? [];
-        }
 
-        return array_values(array_unique(array_map(intval(...), $ids)));
+        return ($bin === null ? null : BinQuery::of($production, $bin))?->clipIds() ?? [];
     }
 
-    private static function own(Production $production, BinKey $key): ?Bin
+    /**
+     * @param  list<array{kind: EntryKind, id: int, ref: string}>  $page
+     * @return list<array<string, mixed>>
+     */
+    private function rows(Production $production, array $page, ?string $scene): array
     {
-        return Bin::query()->where('production_id', $production->id)->where('ulid', $key->value)->first();
-    }
-
-    /** @return array{total: int, from: int, rows: list<array<string, mixed>>} */
-    private function clipPage(Builder $query, int $from, int $limit): array
-    {
-        $total = (clone $query)->distinct()->count('clips.id');
-        // The order first, of numbers alone, then what is shown of the page.
-        $page = $query
+        $ids = static fn(EntryKind $kind): array => array_column(
+            array_filter($page, static fn(array $one): bool => $one['kind'] === $kind),
+            'id',
+        );
+        $subclips = DB::table('subclips')->whereIntegerInRaw('id', $ids(EntryKind::Subclip))->get()->keyBy('id')->all();
+        $sequences = DB::table('sequences')->whereIntegerInRaw('id', $ids(EntryKind::Sequence))->get()->keyBy('id')->all();
+        $parts = $this->parts($ids(EntryKind::Take));
+        $clipIds = array_values(
+            array_unique([
+                ...$ids(EntryKind::Clip),
+                ...array_map(static fn(object $one): int => (int) $one->clip_id, $subclips),
+                ...array_merge(...array_values($parts)),
+            ]),
+        );
+        $clips = DB::table('clips')
             ->leftJoin('devices', 'devices.id', '=', 'clips.device_id')
-            ->groupBy('clips.id')
-            ->orderByRaw('MIN(takes.sort_key) IS NULL, MIN(takes.sort_key), MIN(devices.lane), MIN(clips.name), clips.id')
-            ->offset($from)
-            ->limit($limit)
-            ->selectRaw('clips.id, MIN(takes.id) AS of_take')
-            ->get();
-        $shown = $this->shown($page->pluck('id')->all(), $page->pluck('of_take')->filter()->all());
+            ->leftJoin('shoot_days', 'shoot_days.id', '=', 'clips.shoot_day_id')
+            ->whereIntegerInRaw('clips.id', $clipIds)
+            ->get(self::OF_CLIPS)
+            ->keyBy('id')
+            ->all();
+        $takeOf = DB::table('take_parts')
+            ->join('takes', 'takes.id', '=', 'take_parts.take_id')
+            ->whereIntegerInRaw('take_parts.clip_id', [
+                ...$ids(EntryKind::Clip),
+                ...array_map(static fn(object $one): int => (int) $one->clip_id, $subclips),
+            ])
+            ->when($scene !== null, static fn($query) => $query->where('takes.scene', $scene))
+            ->orderByDesc('takes.sort_key')
+            ->pluck('take_parts.take_id', 'take_parts.clip_id')
+            ->all();
+        $takes = DB::table('takes')
+            ->whereIntegerInRaw('id', [...$ids(EntryKind::Take), ...array_values($takeOf)])
+            ->get()
+            ->keyBy('id')
+            ->all();
+        $uses = $this->uses($clipIds);
+        $fields = $production->fields();
         $rows = [];
-        foreach ($page as $one) {
-            $clip = $shown['clips'][$one->id];
-            $rows[] = self::row('clip', "clip:$clip->ulid", $clip, $shown['takes'][$one->of_take] ?? null);
-        }
-
-        return ['total' => $total, 'from' => $from, 'rows' => $rows];
-    }
-
-    /** @return array{total: int, from: int, rows: list<array<string, mixed>>} */
-    private function ownPage(Bin $bin, int $from, int $limit): array
-    {
-        $query = DB::table('bin_items')
-            ->leftJoin('subclips', 'subclips.id', '=', 'bin_items.subclip_id')
-            ->leftJoin('sequences', 'sequences.id', '=', 'bin_items.sequence_id')
-            ->where('bin_items.bin_id', $bin->id)
-            // What somebody removed can come back, to its bins as well.
-            ->whereNull('sequences.removed_at');
-        $total = (clone $query)->count();
-        $page = $query
-            ->leftJoin('clips', 'clips.id', '=', DB::raw('COALESCE(bin_items.clip_id, subclips.clip_id)'))
-            ->leftJoin('take_parts', 'take_parts.clip_id', '=', 'clips.id')
-            ->leftJoin('takes', 'takes.id', '=', DB::raw('COALESCE(bin_items.take_id, take_parts.take_id)'))
-            ->leftJoin('devices', 'devices.id', '=', 'clips.device_id')
-            ->groupBy('bin_items.id')
-            ->orderByRaw(
-                'MIN(takes.sort_key) IS NULL, MIN(takes.sort_key), MIN(devices.lane), ' .
-                    'MIN(COALESCE(subclips.name, clips.name, sequences.name)), bin_items.id',
-            )
-            ->offset($from)
-            ->limit($limit)
-            ->selectRaw(
-                'MIN(bin_items.ref) AS ref, MIN(bin_items.take_id) AS whole, MIN(clips.id) AS of_clip, MIN(takes.id) AS of_take, ' .
-                    'MIN(subclips.name) AS subclip, MIN(subclips.in_ticks) AS in_ticks, MIN(subclips.out_ticks) AS out_ticks, ' .
-                    'MIN(sequences.name) AS sequence, MIN(sequences.running_ticks) AS running_ticks',
-            )
-            ->get();
-        $first = $this->firstPictures($page->pluck('whole')->filter()->all());
-        $shown = $this->shown([...$page->pluck('of_clip')->filter()->all(), ...$first], $page->pluck('of_take')->filter()->all());
-        $rows = [];
-        foreach ($page as $one) {
-            $take = $shown['takes'][$one->of_take] ?? null;
-            $clip = $shown['clips'][$one->of_clip ?? ($first[$one->whole] ?? 0)] ?? null;
-            $rows[] = match (true) {
-                $one->sequence !== null => [
-                    'name' => $one->sequence,
-                    'duration_ticks' => (int) $one->running_ticks,
-                ] + self::row('sequence', $one->ref, null, null),
-                $one->whole !== null => ['name' => self::slate($take)] + self::row('take', $one->ref, $clip, $take),
-                $one->subclip !== null => [
-                    'name' => $one->subclip,
-                    'in_ticks' => $one->in_ticks === null ? null : (int) $one->in_ticks,
-                    ...$one->in_ticks === null ? [] : ['duration_ticks' => (int) $one->out_ticks - (int) $one->in_ticks],
-                ] + self::row('subclip', $one->ref, $clip, $take),
-                default => self::row('clip', $one->ref, $clip, $take),
+        foreach ($page as ['kind' => $kind, 'id' => $id, 'ref' => $ref]) {
+            $behind = match ($kind) {
+                EntryKind::Clip => [$id],
+                EntryKind::Subclip => [(int) $subclips[$id]->clip_id],
+                EntryKind::Take => $parts[$id] ?? [],
+                EntryKind::Sequence => [],
+            };
+            $behind = array_values(array_filter(array_map(static fn(int $one): ?object => $clips[$one] ?? null, $behind)));
+            $take = $takes[$kind === EntryKind::Take ? $id : $takeOf[$behind[0]->id ?? 0] ?? 0] ?? null;
+            $row =
+                [
+                    'used' => self::used($behind, $uses),
+                    'angles' => $kind === EntryKind::Take ? array_map(self::angle(...), $behind) : [],
+                ] + self::row($kind, $ref, self::first($behind), $take, $fields);
+            $rows[] = match ($kind) {
+                EntryKind::Clip => self::stretch($ref) + $row,
+                EntryKind::Take => self::ofTake($take, $behind) + $row,
+                EntryKind::Subclip => self::ofSubclip($subclips[$id]) + $row,
+                EntryKind::Sequence => [
+                    'name' => $sequences[$id]->name,
+                    'duration_ticks' => (int) $sequences[$id]->running_ticks,
+                    'sequence' => ['ulid' => $sequences[$id]->ulid, 'kind' => $sequences[$id]->kind],
+                ] + $row,
             };
         }
 
-        return ['total' => $total, 'from' => $from, 'rows' => $rows];
+        return $rows;
     }
 
     /**
      * @param  list<int>  $takes
-     * @return array<int, int> the first camera's picture of each, by take
+     * @return array<int, list<int>> clips of each, cameras first
      */
-    private function firstPictures(array $takes): array
+    private function parts(array $takes): array
     {
-        return DB::table('take_parts')
-            ->join('clips', 'clips.id', '=', 'take_parts.clip_id')
-            ->leftJoin('devices', 'devices.id', '=', 'clips.device_id')
-            ->whereIntegerInRaw('take_parts.take_id', $takes)
-            ->where('clips.kind', 'picture')
-            ->orderByRaw('devices.lane DESC, clips.start_ticks DESC')
-            ->pluck('clips.id', 'take_parts.take_id')
-            ->map(intval(...))
-            ->all();
+        $parts = [];
+        foreach (
+            DB::table('take_parts')
+                ->join('clips', 'clips.id', '=', 'take_parts.clip_id')
+                ->leftJoin('devices', 'devices.id', '=', 'clips.device_id')
+                ->whereIntegerInRaw('take_parts.take_id', $takes)
+                ->orderByRaw("clips.kind <> 'picture', devices.lane, clips.start_ticks, clips.id")
+                ->get(['take_parts.take_id', 'take_parts.clip_id'])
+            as $part
+        ) {
+            $parts[$part->take_id][] = (int) $part->clip_id;
+        }
+
+        return $parts;
     }
 
     /**
      * @param  list<int>  $clips
-     * @param  list<int>  $takes
-     * @return array{clips: array<int, object>, takes: array<int, object>} by id
+     * @return array<int, array<string, array{ulid: string, kind: string, name: string, times: int}>> by clip
      */
-    private function shown(array $clips, array $takes): array
+    private function uses(array $clips): array
     {
-        $ofClips = array_filter(self::SHOWN, static fn(string $column): bool => !str_starts_with($column, 'takes.'));
-        $ofTakes = array_filter(self::SHOWN, static fn(string $column): bool => str_starts_with($column, 'takes.'));
+        $uses = [];
+        foreach (
+            DB::table('sequence_uses')
+                ->join('sequences', 'sequences.id', '=', 'sequence_uses.sequence_id')
+                ->whereIntegerInRaw('sequence_uses.clip_id', $clips)
+                ->whereNull('sequences.removed_at')
+                ->orderBy('sequences.name')
+                ->get(['sequence_uses.clip_id', 'sequence_uses.times', 'sequences.ulid', 'sequences.kind', 'sequences.name'])
+            as $use
+        ) {
+            $uses[$use->clip_id][$use->ulid] = [
+                'ulid' => $use->ulid,
+                'kind' => $use->kind,
+                'name' => $use->name,
+                'times' => (int) $use->times,
+            ];
+        }
 
-        return [
-            'clips' => DB::table('clips')
-                ->leftJoin('devices', 'devices.id', '=', 'clips.device_id')
-                ->whereIntegerInRaw('clips.id', $clips)
-                ->get(['clips.id', ...$ofClips])
-                ->keyBy('id')
-                ->all(),
-            'takes' => DB::table('takes')
-                ->whereIntegerInRaw('id', $takes)
-                ->get(['takes.id', ...$ofTakes])
-                ->keyBy('id')
-                ->all(),
-        ];
+        return $uses;
     }
 
     /**
-     * @param  'clip'|'take'|'subclip'|'sequence'  $what
-     * @return array<string, mixed>
+     * @param  list<object>  $clips
+     * @param  array<int, array<string, array{ulid: string, kind: string, name: string, times: int}>>  $uses
+     * @return list<array{ulid: string, kind: string, name: string, times: int}>
      */
-    private static function row(string $what, string $ref, ?object $clip, ?object $take): array
+    private static function used(array $clips, array $uses): array
+    {
+        $all = [];
+        foreach ($clips as $clip) {
+            foreach ($uses[$clip->id] ?? [] as $ulid => $use) {
+                $all[$ulid] = ['times' => ($all[$ulid]['times'] ?? 0) + $use['times']] + $use;
+            }
+        }
+
+        return array_values($all);
+    }
+
+    /** @param  list<object>  $clips  what is shown of a take: the first that has a picture */
+    private static function first(array $clips): ?object
+    {
+        foreach ($clips as $clip) {
+            if ($clip->kind === 'picture') {
+                return $clip;
+            }
+        }
+
+        return $clips[0] ?? null;
+    }
+
+    /** @return array<string, mixed> */
+    private static function row(EntryKind $kind, string $ref, ?object $clip, ?object $take, TakeFields $fields): array
     {
         return [
             'ref' => $ref,
-            'what' => $what,
+            'what' => $kind->value,
             'clip' => $clip?->ulid,
             'name' => $clip === null ? '' : $clip->label ?? $clip->name,
+            'file' => $clip?->name,
             'kind' => $clip?->kind,
             'import_kind' => $clip?->import_kind,
             'device' => $clip?->letter,
+            'day' => $clip?->day === null ? null : (int) $clip->day,
             'in_ticks' => null,
             'duration_ticks' => $clip?->duration_ticks === null ? null : (int) $clip->duration_ticks,
             'start_ticks' => $clip?->start_ticks === null ? null : (int) $clip->start_ticks,
+            'recorded_at' => $clip?->recorded_at,
+            'channels' => $clip === null ? 0 : count(json_decode($clip->channels ?? '[]', true) ?? []),
+            'sequence' => null,
             'take' =>
                 $take === null
                     ? null
                     : [
-                        'ulid' => $take->take_ulid,
+                        'ulid' => $take->ulid,
+                        'scene' => $take->scene,
                         'setup' => $take->setup,
                         'take' => (int) $take->take,
                         'part' => $take->part,
                         'status' => $take->status,
                         'description' => $take->description,
                         'size' => $take->size,
+                        'fields' => self::fields($take, $fields),
                     ],
             'ready' => $clip?->proxied_at !== null,
         ];
     }
 
-    private static function slate(?object $take): string
+    /** @return array<string, string> what the take's other fields say, by key; those that say nothing are left out */
+    private static function fields(object $take, TakeFields $fields): array
     {
-        return $take === null ? '' : "$take->setup/$take->take$take->part";
+        $own = json_decode($take->own ?? '[]', true) ?? [];
+        $said = [];
+        foreach ($fields->all() as $key => $field) {
+            $value = $field->isOwn() ? $own[substr($key, 4)] ?? null : $take->{$key} ?? null;
+            $text = $field->text(is_string($value) && $key === 'absent_devices' ? json_decode($value, true) ?? [] : $value);
+            if ($text !== '') {
+                $said[$key] = $text;
+            }
+        }
+
+        return $said;
     }
 
     /**
-     * The clips of a bin that fills itself, with the takes they belong to; in a scene's bin those of the scene. One chain of keys from
-     * one end to the other, so that no plan goes wrong where the database has just been filled.
-     *
-     * @return Builder|null null for a bin that is not there
+     * @param  list<object>  $clips
+     * @return array<string, mixed>
      */
-    private function clips(Production $production, BinKey $key): ?Builder
+    private static function ofTake(?object $take, array $clips): array
     {
-        if ($key->kind === BinKind::Own) {
-            return null;
-        }
-        if ($key->kind === BinKind::Scene) {
-            $isThere = DB::table('takes')->where('production_id', $production->id)->where('scene', $key->value)->exists();
+        $lengths = array_filter(array_column($clips, 'duration_ticks'), static fn(mixed $one): bool => $one !== null);
 
-            return $isThere
-                ? DB::table('takes')
-                    ->join('take_parts', 'take_parts.take_id', '=', 'takes.id')
-                    ->join('clips', 'clips.id', '=', 'take_parts.clip_id')
-                    ->where('takes.production_id', $production->id)
-                    ->where('takes.scene', $key->value)
-                : null;
-        }
-        $query = DB::table('clips')
-            ->leftJoin('take_parts', 'take_parts.clip_id', '=', 'clips.id')
-            ->leftJoin('takes', 'takes.id', '=', 'take_parts.take_id')
-            ->where('clips.production_id', $production->id);
+        return [
+            'name' => $take === null ? '' : ($take->name !== '' ? $take->name : "$take->setup/$take->take$take->part"),
+            'duration_ticks' => $lengths === [] ? null : (int) max($lengths),
+        ];
+    }
 
-        return $key->kind === BinKind::Import ? $query->where('clips.import_kind', $key->value) : $query->where('clips.is_wild', true);
+    /** @return array<string, mixed> */
+    private static function ofSubclip(object $subclip): array
+    {
+        return [
+            'name' => $subclip->name,
+            'in_ticks' => $subclip->in_ticks === null ? null : (int) $subclip->in_ticks,
+            ...$subclip->channels === null ? [] : ['channels' => count(json_decode($subclip->channels, true))],
+            ...$subclip->in_ticks === null ? [] : ['duration_ticks' => (int) $subclip->out_ticks - (int) $subclip->in_ticks],
+        ];
+    }
+
+    /** @return array<string, int> of a reference to a stretch of a clip, where that is */
+    private static function stretch(string $ref): array
+    {
+        $span = str_contains($ref, '#') ? Reference::parse($ref)->span : null;
+
+        return $span === null ? [] : ['in_ticks' => $span->inTicks, 'duration_ticks' => $span->outTicks - $span->inTicks];
+    }
+
+    /** @return array<string, mixed> */
+    private static function angle(object $clip): array
+    {
+        return [
+            'clip' => $clip->ulid,
+            'device' => $clip->letter,
+            'name' => $clip->label ?? $clip->name,
+            'kind' => $clip->kind,
+            'duration_ticks' => $clip->duration_ticks === null ? null : (int) $clip->duration_ticks,
+            'ready' => $clip->proxied_at !== null,
+        ];
     }
 }

@@ -4,77 +4,221 @@ declare(strict_types=1);
 
 namespace App\Domain\Bins;
 
-use App\Models\Bin;
 use App\Models\Production;
+use App\Models\ShootDay;
+use Cartella\Core\Media\MediaNames;
 use Illuminate\Support\Facades\DB;
 
 /**
- * The tree of bins: one for each scene and each kind of import, which fill themselves, and the folders people made; each
- * with its {@see BinKey}.
+ * The tree of bins: groups that fill themselves, as the production's template has them, and the bins that people made; each
+ * with its {@see BinKey}. Whatever the template leaves out, *All footage* has every clip.
  */
 final class BinTree
 {
-    /** @return array{scenes: list<array<string, mixed>>, imports: list<array<string, mixed>>, own: list<array<string, mixed>>} */
+    /** The groups of a template, in the order in which a new production has them, and what people call them. */
+    public const GROUPS = ['scenes' => 'Scenes', 'kinds' => 'Kinds', 'days' => 'Days', 'devices' => 'Devices'];
+
+    /** What a new production shows. */
+    private const USUAL = ['scenes', 'kinds'];
+
+    /** @return array{groups: list<array{key: string, name: string, bins: list<array<string, mixed>>}>, own: list<array<string, mixed>>} */
     public function of(Production $production): array
     {
+        $groups = [];
+        foreach (self::groups($production) as $group) {
+            $groups[] = [
+                'key' => $group,
+                'name' => self::GROUPS[$group],
+                'bins' => match ($group) {
+                    'scenes' => $this->scenes($production),
+                    'kinds' => $this->kinds($production),
+                    'days' => $this->days($production),
+                    default => $this->devices($production),
+                },
+            ];
+        }
+
+        return ['groups' => $groups, 'own' => $this->own($production)];
+    }
+
+    /** @return list<string> the groups that a production shows, in its order */
+    public static function groups(Production $production): array
+    {
+        return array_values(array_intersect($production->bin_groups ?? self::USUAL, array_keys(self::GROUPS)));
+    }
+
+    /**
+     * How much lies in the rule bins of a production; asked apart from the tree, since each is a question of its own.
+     *
+     * @return array<string, int> by key
+     */
+    public function ruleCounts(Production $production): array
+    {
+        $counts = [];
+        foreach (DB::table('bins')->where('production_id', $production->id)->whereNotNull('rule')->pluck('ulid') as $ulid) {
+            $counts[$ulid] = BinQuery::of($production, BinKey::own($ulid))?->total() ?? 0;
+        }
+
+        return $counts;
+    }
+
+    /** @return list<array<string, mixed>> */
+    private function scenes(Production $production): array
+    {
         $headings = DB::table('scenes')->where('production_id', $production->id)->pluck('heading', 'name');
-        $scenes = DB::table('takes')
-            ->leftJoin('take_parts', 'take_parts.take_id', '=', 'takes.id')
-            ->where('takes.production_id', $production->id)
-            ->groupBy('takes.scene')
-            ->orderByRaw('MIN(takes.sort_key)')
-            ->selectRaw('takes.scene, COUNT(DISTINCT take_parts.clip_id) AS clips, COUNT(DISTINCT takes.id) AS takes')
-            ->get();
+
+        return DB::table('takes')
+            ->where('production_id', $production->id)
+            ->groupBy('scene')
+            ->orderByRaw('MIN(sort_key)')
+            ->selectRaw('scene, COUNT(*) AS takes')
+            ->get()
+            ->map(
+                static fn(object $row): array => self::entry(
+                    BinKey::scene($row->scene),
+                    'Scene ' . $row->scene,
+                    (int) $row->takes,
+                    $headings[$row->scene] ?? '',
+                ),
+            )
+            ->all();
+    }
+
+    /** @return list<array<string, mixed>> */
+    private function days(Production $production): array
+    {
+        $counts = DB::table('clips')
+            ->where('production_id', $production->id)
+            ->groupBy('shoot_day_id')
+            ->selectRaw('shoot_day_id, COUNT(*) AS clips')
+            ->pluck('clips', 'shoot_day_id');
+
+        return ShootDay::query()
+            ->where('production_id', $production->id)
+            ->orderBy('number')
+            ->get()
+            ->map(
+                static fn(ShootDay $day): array => self::entry(
+                    BinKey::day($day->ulid),
+                    "Day $day->number",
+                    (int) ($counts[$day->id] ?? 0),
+                    $day->date->format('D j M') . ($day->unit === '' ? '' : " · $day->unit"),
+                ),
+            )
+            ->all();
+    }
+
+    /** @return list<array<string, mixed>> */
+    private function devices(Production $production): array
+    {
+        $counts = DB::table('clips')
+            ->where('production_id', $production->id)
+            ->groupBy('device_id')
+            ->selectRaw('device_id, COUNT(*) AS clips')
+            ->pluck('clips', 'device_id');
+
+        return DB::table('devices')
+            ->where('production_id', $production->id)
+            ->orderBy('lane')
+            ->get(['id', 'letter', 'kind', 'note'])
+            ->map(
+                static fn(object $one): array => self::entry(
+                    BinKey::device($one->letter),
+                    "Device $one->letter",
+                    (int) ($counts[$one->id] ?? 0),
+                    $one->note,
+                ),
+            )
+            ->all();
+    }
+
+    /** @return list<array<string, mixed>> */
+    private function kinds(Production $production): array
+    {
         $imports = DB::table('clips')
             ->where('production_id', $production->id)
             ->whereNotNull('import_kind')
             ->groupBy('import_kind')
-            ->orderBy('import_kind')
             ->selectRaw('import_kind, COUNT(*) AS clips')
-            ->get();
-        $wild = DB::table('clips')->where('production_id', $production->id)->where('is_wild', true)->count();
-        $own = Bin::query()->where('production_id', $production->id)->withCount('items')->orderBy('name')->get();
-        $parents = $own->pluck('ulid', 'id');
+            ->pluck('clips', 'import_kind');
+        $count = static fn(BinKey $key): int => BinQuery::of($production, $key)?->total() ?? 0;
+        $kinds = [
+            self::entry(BinKey::all(), 'All footage', $count(BinKey::all())),
+            self::entry(BinKey::sound(), 'Production sound', $count(BinKey::sound())),
+            self::entry(BinKey::wild(), 'Wild and room tone', $count(BinKey::wild())),
+        ];
+        foreach (MediaNames::IMPORTS as $kind) {
+            if ($kind !== 'production sound' && isset($imports[$kind])) {
+                $kinds[] = self::entry(BinKey::import($kind), ucfirst($kind), (int) $imports[$kind]);
+            }
+        }
+        $kinds[] = self::entry(BinKey::noSlate(), 'No slate yet', $count(BinKey::noSlate()));
 
+        return array_values(array_filter($kinds, static fn(array $one): bool => $one['items'] > 0));
+    }
+
+    /** @return list<array<string, mixed>> in the order of the tree, each behind the bin that it lies in */
+    private function own(Production $production): array
+    {
+        $bins = DB::table('bins')
+            ->where('production_id', $production->id)
+            ->orderBy('place')
+            ->orderBy('name')
+            ->get(['id', 'ulid', 'parent_id', 'name', 'colour', DB::raw('rule IS NOT NULL AS is_rule')]);
+        $counts = DB::table('bin_items')
+            ->leftJoin('sequences', 'sequences.id', '=', 'bin_items.sequence_id')
+            ->whereIn('bin_id', DB::table('bins')->where('production_id', $production->id)->select('id'))
+            // What somebody removed can come back, to its bins as well.
+            ->whereNull('sequences.removed_at')
+            ->groupBy('bin_id')
+            ->selectRaw('bin_id, COUNT(*) AS items')
+            ->pluck('items', 'bin_id');
+        $ulids = $bins->pluck('ulid', 'id');
+        $below = $bins->groupBy(static fn(object $bin): int => (int) $bin->parent_id);
+        $list = [];
+        $add = static function (int $parent, int $depth) use (&$add, &$list, $below, $counts, $ulids): void {
+            foreach ($below[$parent] ?? [] as $bin) {
+                $list[] =
+                    [
+                        'colour' => $bin->colour,
+                        'is_rule' => (bool) $bin->is_rule,
+                        'depth' => $depth,
+                        'parent' => $bin->parent_id === null ? null : $ulids[$bin->parent_id],
+                    ] + self::entry(BinKey::own($bin->ulid), $bin->name, $bin->is_rule ? null : (int) ($counts[$bin->id] ?? 0));
+                $add((int) $bin->id, $depth + 1);
+            }
+        };
+        $add(0, 0);
+        // Two people can have taken back steps so that bins lie in each other; nothing is hidden by that.
+        $listed = array_flip(array_column($list, 'key'));
+        foreach ($bins as $bin) {
+            if (!isset($listed[$bin->ulid])) {
+                $list[] =
+                    [
+                        'colour' => $bin->colour,
+                        'is_rule' => (bool) $bin->is_rule,
+                    ] + self::entry(BinKey::own($bin->ulid), $bin->name, $bin->is_rule ? null : (int) ($counts[$bin->id] ?? 0));
+            }
+        }
+
+        return $list;
+    }
+
+    /**
+     * @param  int|null  $items  null where that is counted apart
+     * @return array<string, mixed>
+     */
+    private static function entry(BinKey $key, string $name, ?int $items, string $note = ''): array
+    {
         return [
-            'scenes' => $scenes
-                ->map(
-                    static fn(object $row): array => [
-                        'key' => (string) BinKey::scene($row->scene),
-                        'name' => 'Scene ' . $row->scene,
-                        'note' => $headings[$row->scene] ?? '',
-                        'items' => (int) $row->clips,
-                        'parent' => null,
-                    ],
-                )
-                ->all(),
-            'imports' => [
-                ...$wild > 0
-                    ? [['key' => (string) BinKey::wild(), 'name' => 'Wild and room tone', 'note' => '', 'items' => $wild, 'parent' => null]]
-                    : [],
-                ...$imports
-                    ->map(
-                        static fn(object $row): array => [
-                            'key' => (string) BinKey::import($row->import_kind),
-                            'name' => ucfirst($row->import_kind),
-                            'note' => '',
-                            'items' => (int) $row->clips,
-                            'parent' => null,
-                        ],
-                    )
-                    ->all(),
-            ],
-            'own' => $own
-                ->map(
-                    static fn(Bin $bin): array => [
-                        'key' => (string) BinKey::own($bin->ulid),
-                        'name' => $bin->name,
-                        'note' => '',
-                        'items' => $bin->items_count,
-                        'parent' => $bin->parent_id === null ? null : $parents[$bin->parent_id],
-                    ],
-                )
-                ->all(),
+            'key' => (string) $key,
+            'name' => $name,
+            'note' => $note,
+            'items' => $items,
+            'parent' => null,
+            'depth' => 0,
+            'colour' => null,
+            'is_rule' => false,
         ];
     }
 }

@@ -17,15 +17,31 @@ use App\Support\Problem;
 use App\Support\Topic;
 use Cartella\Core\Footage\ChannelSet;
 use Cartella\Core\Footage\Span;
+use Cartella\Core\Rules\InvalidRule;
+use Cartella\Core\Rules\Rule;
 use Illuminate\Support\Facades\DB;
 
 /** What people do to their own bins and subclips; each an undoable step, none touching a recording. */
 final class EditBins
 {
-    public function make(Production $production, User $user, string $name, ?Bin $parent): Bin
+    /** References that one step can be about. */
+    public const MOST = 50_000;
+
+    /** @param  array<mixed>|null  $rule  of a bin that fills itself, as JSON */
+    public function make(Production $production, User $user, string $name, ?Bin $parent, ?array $rule = null): Bin
     {
         $this->refuseTaken($production, $name, $parent?->id, null);
-        $bin = new Bin(['production_id' => $production->id, 'parent_id' => $parent?->id, 'user_id' => $user->id, 'name' => $name]);
+        $bin = new Bin([
+            'production_id' => $production->id,
+            'parent_id' => $parent?->id,
+            'user_id' => $user->id,
+            'name' => $name,
+            'place' => $this->last($production, $parent?->id),
+            'rule' => $rule === null ? null : self::rule($production, $rule, null)->jsonSerialize(),
+        ]);
+        if ($parent?->rule !== null) {
+            throw self::noParent($parent);
+        }
         $this->step($production, $user, "Make the bin $name", static fn(ChangeLog $log) => $log->save($bin));
 
         return $bin;
@@ -40,16 +56,117 @@ final class EditBins
         return $bin;
     }
 
+    public function colour(Bin $bin, Production $production, User $user, ?string $colour): void
+    {
+        $bin->colour = $colour;
+        $this->step($production, $user, "Colour the bin $bin->name", static fn(ChangeLog $log) => $log->save($bin));
+    }
+
+    /**
+     * @param  array<mixed>  $rule  as JSON
+     *
+     * @throws Problem for a rule that nobody can answer, or that asks for its own bin
+     */
+    public function setRule(Bin $bin, Production $production, User $user, array $rule): void
+    {
+        if ($bin->rule === null) {
+            throw Problem::refused('bin.no_rule', "$bin->name is filled by hand.", 'Make a rule bin.');
+        }
+        $bin->rule = self::rule($production, $rule, $bin)->jsonSerialize();
+        $this->step($production, $user, "Change the rule of $bin->name", static fn(ChangeLog $log) => $log->save($bin));
+    }
+
+    /** Puts a bin into another or to the top, before one of those there or behind all of them. */
+    public function place(Bin $bin, Production $production, User $user, ?Bin $parent, ?Bin $before): void
+    {
+        for ($up = $parent; $up !== null; $up = $up->parent_id === null ? null : Bin::query()->find($up->parent_id)) {
+            if ($up->id === $bin->id) {
+                throw Problem::refused('bin.inside_itself', "$bin->name cannot lie in itself.", 'Choose another place.');
+            }
+        }
+        if ($parent?->rule !== null) {
+            throw self::noParent($parent);
+        }
+        if ($parent?->id !== $bin->parent_id) {
+            $this->refuseTaken($production, $bin->name, $parent?->id, $bin->id);
+        }
+        $this->step($production, $user, "Move the bin $bin->name", static function (ChangeLog $log) use (
+            $bin,
+            $production,
+            $parent,
+            $before,
+        ): void {
+            $others = Bin::query()
+                ->where('production_id', $production->id)
+                ->where('parent_id', $parent?->id)
+                ->whereKeyNot($bin->id)
+                ->orderBy('place')
+                ->orderBy('name')
+                ->get();
+            $at = $before === null ? false : $others->search(static fn(Bin $one): bool => $one->id === $before->id);
+            $order = $others->all();
+            array_splice($order, $at === false ? count($order) : (int) $at, 0, [$bin]);
+            foreach ($order as $place => $one) {
+                $one->place = $place;
+                $one->parent_id = $parent?->id;
+                $log->save($one);
+            }
+        });
+    }
+
+    /** A plain bin with what lies in a rule bin now. */
+    public function freeze(Bin $bin, Production $production, User $user): Bin
+    {
+        if ($bin->rule === null) {
+            throw Problem::refused('bin.no_rule', "$bin->name is filled by hand.", 'There is nothing to freeze.');
+        }
+        $query = BinQuery::of($production, BinKey::own($bin->ulid));
+        $entries = $query?->page(0, self::MOST) ?? [];
+        if (count($entries) >= self::MOST) {
+            throw Problem::refused(
+                'bin.too_many',
+                sprintf('More than %s lie in %s.', number_format(self::MOST - 1, 0, '.', ' '), $bin->name),
+                'Narrow its rule first.',
+            );
+        }
+        $name = $this->free($production, sprintf('%s, %s', mb_substr($bin->name, 0, 100), now()->format('j M')), $bin->parent_id);
+        $frozen = new Bin([
+            'production_id' => $production->id,
+            'parent_id' => $bin->parent_id,
+            'user_id' => $user->id,
+            'name' => $name,
+            'place' => $bin->place,
+        ]);
+        $this->step($production, $user, "Freeze $bin->name", static function (ChangeLog $log) use ($frozen, $entries): void {
+            $log->save($frozen);
+            $log->createAll(
+                array_map(
+                    static fn(array $one): BinItem => new BinItem([
+                        'bin_id' => $frozen->id,
+                        "{$one['kind']->value}_id" => $one['id'],
+                        'ref' => $one['ref'],
+                    ]),
+                    $entries,
+                ),
+            );
+        });
+
+        return $frozen;
+    }
+
     /** The clips stay in the production and in their other bins. */
     public function remove(Bin $bin, Production $production, User $user): void
     {
         if (Bin::query()->where('parent_id', $bin->id)->exists()) {
             throw Problem::refused('bin.not_empty', "$bin->name holds other bins.", 'Remove those first.');
         }
-        $this->step($production, $user, "Remove the bin $bin->name", static function (ChangeLog $log) use ($bin): void {
-            foreach (BinItem::query()->where('bin_id', $bin->id)->get() as $item) {
-                $log->delete($item);
+        foreach (Bin::query()->where('production_id', $production->id)->whereNotNull('rule')->whereKeyNot($bin->id)->get() as $other) {
+            if (in_array($bin->ulid, self::asks($other->rule ?? []), true)) {
+                throw Problem::refused('bin.asked', "The rule of $other->name asks for $bin->name.", 'Change that rule first.');
             }
+        }
+        $this->step($production, $user, "Remove the bin $bin->name", static function (ChangeLog $log) use ($bin): void {
+            $log->deleteAll(BinItem::query()->where('bin_id', $bin->id)->get());
             $log->delete($bin);
         });
     }
@@ -63,24 +180,35 @@ final class EditBins
      */
     public function move(Production $production, User $user, array $refs, Bin $to, ?Bin $from): int
     {
+        if ($to->rule !== null) {
+            throw Problem::refused('bin.fills_itself', "$to->name fills itself.", 'Choose a bin that is filled by hand.');
+        }
         $found = References::find($production, $refs);
         $moved = 0;
         $this->step($production, $user, sprintf('Put %s into %s', count($found) === 1 ? 'one' : count($found), $to->name), static function (
             ChangeLog $log,
         ) use ($found, $to, $from, &$moved): void {
             $refs = array_map(static fn(array $one): string => (string) $one['reference'], $found);
-            $there = BinItem::query()->where('bin_id', $to->id)->whereIn('ref', $refs)->pluck('ref')->flip();
+            $there = BinItem::query()->where('bin_id', $to->id)->pluck('ref')->flip();
+            $new = [];
             foreach ($found as ['reference' => $reference, 'id' => $id]) {
                 $ref = (string) $reference;
                 if (!$there->has($ref)) {
-                    $log->save(new BinItem(['bin_id' => $to->id, References::column($reference->kind) => $id, 'ref' => $ref]));
-                    $moved++;
+                    // Columns in one order, whatever each row names: they go into one statement.
+                    $new[] = new BinItem(
+                        ['bin_id' => $to->id, 'ref' => $ref] + [References::column($reference->kind) => $id] + [
+                                'clip_id' => null,
+                                'take_id' => null,
+                                'sequence_id' => null,
+                                'subclip_id' => null,
+                            ],
+                    );
                 }
             }
-            if ($from !== null && $from->id !== $to->id) {
-                foreach (BinItem::query()->where('bin_id', $from->id)->whereIn('ref', $refs)->get() as $left) {
-                    $log->delete($left);
-                }
+            $moved = count($new);
+            $log->createAll($new);
+            if ($from !== null && $from->id !== $to->id && $from->rule === null) {
+                $log->deleteAll(self::items($from, $refs));
             }
         });
 
@@ -94,10 +222,24 @@ final class EditBins
             $refs,
             $bin,
         ): void {
-            foreach (BinItem::query()->where('bin_id', $bin->id)->whereIn('ref', $refs)->get() as $item) {
-                $log->delete($item);
-            }
+            $log->deleteAll(self::items($bin, $refs));
         });
+    }
+
+    /**
+     * @param  list<string>  $refs
+     * @return list<BinItem> what of them lies in a bin
+     */
+    private static function items(Bin $bin, array $refs): array
+    {
+        $wanted = array_flip($refs);
+
+        return BinItem::query()
+            ->where('bin_id', $bin->id)
+            ->get()
+            ->filter(static fn(BinItem $item): bool => isset($wanted[$item->ref]))
+            ->values()
+            ->all();
     }
 
     /**
@@ -163,6 +305,86 @@ final class EditBins
         ) {
             throw Problem::refused('bin.taken', "There is a bin named $name already.", 'Choose another name.');
         }
+    }
+
+    /**
+     * @param  array<mixed>  $json
+     *
+     * @throws Problem for a rule that nobody can answer, or that leads back to its own bin
+     */
+    public static function rule(Production $production, array $json, ?Bin $own): Rule
+    {
+        try {
+            $rule = Rule::of($json, RuleSubjects::of($production));
+        } catch (InvalidRule $fault) {
+            throw Problem::refused('bin.rule', $fault->getMessage(), 'Change that part of the sentence.');
+        }
+        $next = self::asks($rule->jsonSerialize());
+        for ($seen = []; $next !== []; ) {
+            $ulid = array_pop($next);
+            if ($ulid === $own?->ulid) {
+                throw Problem::refused(
+                    'bin.loop',
+                    'A rule cannot ask for its own bin, nor for one that asks for it.',
+                    'Choose another bin.',
+                );
+            }
+            if (!isset($seen[$ulid])) {
+                $seen[$ulid] = true;
+                $asked = Bin::query()->where('production_id', $production->id)->where('ulid', $ulid)->first();
+                array_push($next, ...self::asks($asked->rule ?? []));
+            }
+        }
+
+        return $rule;
+    }
+
+    /**
+     * @param  array<mixed>  $json  a rule or part of one
+     * @return list<string> the bins that it asks for, by ULID
+     */
+    private static function asks(array $json): array
+    {
+        $asked = in_array($json['about'] ?? null, ['bin', 'rule'], true)
+            ? array_values(array_filter($json['values'] ?? [], is_string(...)))
+            : [];
+        foreach ($json['parts'] ?? [] as $part) {
+            array_push($asked, ...is_array($part) ? self::asks($part) : []);
+        }
+
+        return $asked;
+    }
+
+    private function last(Production $production, ?int $parentId): int
+    {
+        return 1 + (int) Bin::query()->where('production_id', $production->id)->where('parent_id', $parentId)->max('place');
+    }
+
+    /** A name that no neighbour has. */
+    private function free(Production $production, string $name, ?int $parentId): string
+    {
+        $taken = Bin::query()->where('production_id', $production->id)->where('parent_id', $parentId)->pluck('name')->flip();
+        for ($free = $name, $n = 2; $taken->has($free); $n++) {
+            $free = "$name ($n)";
+        }
+
+        return $free;
+    }
+
+    private static function noParent(Bin $bin): Problem
+    {
+        return Problem::refused('bin.fills_itself', "$bin->name fills itself and holds no other bins.", 'Choose another place.');
+    }
+
+    /**
+     * Which groups the tree of a production shows, for everybody.
+     *
+     * @param  list<string>  $groups  of {@see BinTree::GROUPS}, in their order
+     */
+    public function groups(Production $production, User $user, array $groups): void
+    {
+        $production->bin_groups = $groups;
+        $this->step($production, $user, 'Change what the tree of bins shows', static fn(ChangeLog $log) => $log->save($production));
     }
 
     /** @param  callable(ChangeLog): void  $work */

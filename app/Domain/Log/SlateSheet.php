@@ -92,7 +92,13 @@ final class SlateSheet
         ) {
             $script[$fact->take_id] ??= $fact->place;
         }
-        foreach (DB::table('screening_notes')->whereIn('take_id', $ids)->orderBy('id')->get(['take_id', 'text']) as $note) {
+        foreach (
+            DB::table('screening_notes')
+                ->whereIn('take_id', $ids)
+                ->orderBy('id')
+                ->get(['take_id', 'text'])
+            as $note
+        ) {
             $notes[$note->take_id][] = $note->text;
         }
         $takes = [];
@@ -100,11 +106,11 @@ final class SlateSheet
             $own = $byTake[$row->id] ?? [];
             $said = $facts[$row->id] ?? [];
             $takes[] = self::take($row, $own, $recorders) + [
-                    'own' => self::ownFields($row),
-                    'disputes' => $said === [] ? [] : TakeFacts::open((array) $row, json_decode($row->set_by ?? '[]', true), $said),
-                    'said_by' => $script[$row->id] ?? null,
-                    'screening' => implode(' · ', $notes[$row->id] ?? []),
-                ];
+                'own' => self::ownFields($row),
+                'disputes' => $said === [] ? [] : TakeFacts::open((array) $row, json_decode($row->set_by ?? '[]', true), $said),
+                'said_by' => $script[$row->id] ?? null,
+                'screening' => implode(' · ', $notes[$row->id] ?? []),
+            ];
         }
 
         return self::withMissed($takes);

@@ -90,6 +90,46 @@ final class ChangeLog
         }
     }
 
+    /**
+     * Saves many new rows of one table, in a few statements.
+     *
+     * @param  list<Model>  $models
+     */
+    public function createAll(array $models): void
+    {
+        foreach (array_chunk($models, 500) as $chunk) {
+            foreach ($chunk as $model) {
+                $model->setCreatedAt($model->freshTimestamp())->setUpdatedAt($model->freshTimestamp());
+            }
+            DB::table($chunk[0]->getTable())->insert(array_map(static fn(Model $model): array => $model->getAttributes(), $chunk));
+            // The rows of one statement have numbers that follow each other.
+            $id = (int) DB::getPdo()->lastInsertId();
+            foreach ($chunk as $model) {
+                $model->setAttribute('id', $id++);
+                $this->add($model, null, $model->getAttributes());
+            }
+        }
+    }
+
+    /**
+     * Deletes many rows of one table, in a few statements.
+     *
+     * @param  iterable<Model>  $models
+     */
+    public function deleteAll(iterable $models): void
+    {
+        $ids = [];
+        foreach ($models as $model) {
+            $this->add($model, $model->getRawOriginal(), null);
+            $ids[$model->getTable()][] = (int) $model->getKey();
+        }
+        foreach ($ids as $table => $own) {
+            foreach (array_chunk($own, 1000) as $chunk) {
+                DB::table($table)->whereIntegerInRaw('id', $chunk)->delete();
+            }
+        }
+    }
+
     public function delete(Model $model): void
     {
         $this->add($model, $model->getRawOriginal(), null);

@@ -27,7 +27,7 @@ final class MediaNames
     }
 
     /** The kinds of what is brought in beside the cards, each with a bin of its own. */
-    public const IMPORTS = ['production sound', 'effects', 'music', 'graphics', 'stills', 'stock'];
+    public const IMPORTS = ['production sound', 'effects', 'music', 'graphics', 'stills', 'extra shots', 'stock'];
 
     /** Other words for them that folders are named with. */
     private const FOLDERS = [
@@ -43,6 +43,9 @@ final class MediaNames
         'titles' => 'graphics',
         'photos' => 'stills',
         'still' => 'stills',
+        'extra' => 'extra shots',
+        'extras' => 'extra shots',
+        'second unit' => 'extra shots',
         'archive' => 'stock',
         'library' => 'stock',
     ];

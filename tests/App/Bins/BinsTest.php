@@ -25,7 +25,10 @@ final class BinsTest extends TestCase
         foreach ([['12A', 1, 'late'], ['12', 2, 'second'], ['12', 1, 'first'], ['3', 1, 'other']] as [$setup, $take, $name]) {
             $this->clip($name, 'A', 0, take: $this->take($setup, $take));
         }
-        $this->as()->getJson($this->at('bins'))->assertJsonPath('scenes.0.key', 'scene:3')->assertJsonPath('scenes.1.items', 3);
+        $this->as()
+            ->getJson($this->at('bins'))
+            ->assertJsonPath('groups.0.bins.0.key', 'scene:3')
+            ->assertJsonPath('groups.0.bins.1.items', 3);
         self::assertSame(['first', 'second', 'late'], $this->names('scene:12'));
     }
 
@@ -34,7 +37,7 @@ final class BinsTest extends TestCase
         $this->as();
         $take = $this->take('12-14', 1, ['scene' => '12-14']);
         $this->clip('A001C001', 'A', 0, take: $take);
-        $key = $this->getJson($this->at('bins'))->json('scenes.0.key');
+        $key = $this->getJson($this->at('bins'))->json('groups.0.bins.0.key');
         $this->getJson($this->at('bins/' . rawurlencode($key) . '/items'))->assertOk()->assertJsonPath('rows.0.take.setup', '12-14');
         foreach (['scene:', 'import:nothing', 'sound:loud', 'scene', '01ARZ3NDEKTSV4RRFFQ69G5FAV'] as $none) {
             $this->getJson($this->at('bins/' . rawurlencode($none) . '/items'))->assertNotFound();
@@ -57,7 +60,9 @@ final class BinsTest extends TestCase
             $bin = $this->getJson($this->at("bins/scene:$scene/items"))->assertOk();
             $bin->assertJsonPath('total', 1)->assertJsonCount(1, 'rows')->assertJsonPath('rows.0.take.setup', $setup);
         }
-        self::assertSame([1, 1], array_column($this->getJson($this->at('bins'))->json('scenes'), 'items'));
+        $bin = $this->getJson($this->at('bins/scene:4/items?takes=1'))->assertOk();
+        $bin->assertJsonPath('total', 2)->assertJsonPath('rows.1.angles.0.clip', $sound->ulid);
+        self::assertSame([1, 2], array_column($this->getJson($this->at('bins'))->json('groups.0.bins'), 'items'), 'takes');
     }
 
     public function test_a_long_bin_comes_in_pages(): void

@@ -270,10 +270,10 @@ final class AccessTest extends TestCase
         }
     }
 
-    /** What every member may change: their own marks, columns, and where they are. */
+    /** What every member may change: their own marks, columns, arrangements of bins, and where they are. */
     private static function isOfEveryMember(Route $route): bool
     {
-        return preg_match('#/(clips/\{clip\}/marks|log-columns|log/here)\z#', $route->uri()) === 1;
+        return preg_match('#/(clips/\{clip\}/marks|log-columns|log/here|bins/\{key\}/arrangement)\z#', $route->uri()) === 1;
     }
 
     public function test_only_an_admin_opens_a_production_and_it_has_a_day_and_devices(): void

@@ -1,19 +1,63 @@
-import type { BinMade, BinPage, BinTree, ClipSheet, Done, Marker, Marks, Moved, Subclip } from '../answers'
+import type {
+  BinCounts,
+  BinMade,
+  BinPage,
+  BinRefs,
+  BinTree,
+  BinArrangement,
+  ClipSheet,
+  Done,
+  Marker,
+  Marks,
+  Moved,
+  RuleSubjects,
+  Subclip,
+} from '../answers'
 import { below, question } from '../ask'
 import { api } from '../client'
 
+/** What of a bin is asked for and in which order; a query below its address. */
+export type Looked = Pick<BinArrangement, 'order' | 'down' | 'takes' | 'days' | 'devices'>
+
+/** A rule as the server reads it. */
+export interface RuleCondition {
+  about: string
+  test: string
+  values: string[]
+}
+export interface RuleGroup {
+  join: 'all' | 'any' | 'none'
+  parts: (RuleCondition | RuleGroup)[]
+}
+
+export const asQuery = ({ order, down, takes, days, devices }: Looked): string =>
+  new URLSearchParams([
+    ['order', order],
+    ['down', down ? '1' : '0'],
+    ['takes', takes ? '1' : '0'],
+    ...days.map((one) => ['days[]', one]),
+    ...devices.map((one) => ['devices[]', one]),
+  ]).toString()
+
 /** Bins, and what stands on a clip. */
 const treeOf = question<BinTree>('bins', () => 'bins')
-const pageOf = question<BinPage, { bin: string; from: number; limit: number }>(
+const countsOf = question<BinCounts>('bin-counts', () => 'bins/counts')
+const subjectsOf = question<RuleSubjects>('subjects', () => 'bins/subjects')
+const at = (bin: string, looked: string, from: number, limit: number) =>
+  `bins/${encodeURIComponent(bin)}/items?${looked}&from=${from}&limit=${limit}`
+const pageOf = question<BinPage, { bin: string; looked: string; limit: number }>(
   'bin',
-  ({ bin, from, limit }) => `bins/${encodeURIComponent(bin)}/items?from=${from}&limit=${limit}`,
-  ['from', 'limit'],
+  ({ bin, looked, limit }) => at(bin, looked, 0, limit),
+  ['looked', 'limit'],
 )
 const clipOf = question<ClipSheet, { clip: string }>('clip', ({ clip }) => `clips/${clip}`)
 
 export const bins = {
   tree: (production: string) => treeOf(production, {}),
-  page: (production: string, bin: string, from: number, limit: number) => pageOf(production, { bin, from, limit }),
+  counts: (production: string) => countsOf(production, {}),
+  subjects: (production: string) => subjectsOf(production, {}),
+  page: (production: string, bin: string, looked: Looked, limit: number) =>
+    pageOf(production, { bin, looked: asQuery(looked), limit }),
   clip: (production: string, clip: string) => clipOf(production, { clip }),
   setMarks: (production: string, clip: string, body: unknown) =>
     api.put<Marks>(below(production, `clips/${clip}/marks`), body),
@@ -25,15 +69,28 @@ export const bins = {
     api.post<Marker>(below(production, `clips/${clip}/markers`), body),
   removeMarker: (production: string, clip: string, marker: string) =>
     api.delete<Done>(below(production, `clips/${clip}/markers/${marker}`)),
-  make: (production: string, name: string) => api.post<BinMade>(below(production, 'bins'), { name }),
-  rename: (production: string, bin: string, name: string) =>
-    api.patch<BinMade>(below(production, `bins/${bin}`), { name }),
+  make: (production: string, name: string, parent: string | null, rule: RuleGroup | null) =>
+    api.post<BinMade>(below(production, 'bins'), { name, parent, rule }),
+  change: (production: string, bin: string, body: { name?: string; colour?: string | null; rule?: RuleGroup }) =>
+    api.patch<BinMade>(below(production, `bins/${bin}`), body),
+  place: (production: string, bin: string, parent: string | null, before: string | null) =>
+    api.put<Done>(below(production, `bins/${bin}/place`), { parent, before }),
+  freeze: (production: string, bin: string) => api.post<BinMade>(below(production, `bins/${bin}/freeze`), {}),
   remove: (production: string, bin: string) => api.delete<Done>(below(production, `bins/${bin}`)),
+  setGroups: (production: string, groups: string[]) => api.put<Done>(below(production, 'bins/groups'), { groups }),
+  keepArrangement: (production: string, bin: string, arranged: BinArrangement) =>
+    api.put<Done>(below(production, `bins/${encodeURIComponent(bin)}/arrangement`), arranged),
   put: (production: string, bin: string, refs: string[], from: string | null) =>
     api.post<Moved>(below(production, `bins/${bin}/items`), { refs, from }),
   takeOut: (production: string, bin: string, refs: string[]) =>
     api.delete<Done>(below(production, `bins/${bin}/items`), { refs }),
-  /** The next rows of a page that is being scrolled. */
-  more: (production: string, bin: string, from: number, limit: number) =>
-    api.get<BinPage>(below(production, `bins/${encodeURIComponent(bin)}/items?from=${from}&limit=${limit}`)),
+  /** Rows of a bin that is being scrolled. */
+  more: (production: string, bin: string, looked: Looked, from: number, limit: number) =>
+    api.get<BinPage>(below(production, at(bin, asQuery(looked), from, limit))),
+  /** References of all that lies in it, in the order that is asked for. */
+  refs: (production: string, bin: string, looked: Looked) =>
+    api.get<BinRefs>(below(production, `bins/${encodeURIComponent(bin)}/refs?${asQuery(looked)}`)),
+  /** What a rule lets through that is being written. */
+  look: (production: string, rule: RuleGroup, view: Looked, from: number, limit: number) =>
+    api.post<BinPage>(below(production, 'bins/look'), { rule, ...view, from, limit }),
 }

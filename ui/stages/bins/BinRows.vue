@@ -1,80 +1,138 @@
 <script setup lang="ts">
 import { computed, watch } from 'vue'
-import { mediaUrl } from '@/api/client'
 import type { BinRow, Production } from '@/api/types'
+import { stuckAt } from '@/grid/columns'
+import GridHead from '@/grid/GridHead.vue'
 import { useRows } from '@/grid/rows'
-import { labelAt, length } from '@/player/time'
 import DeviceBadge from '@/shell/DeviceBadge.vue'
 import TakeNumber from '@/shell/TakeNumber.vue'
+import RowPicture from './RowPicture.vue'
+import type { ListRow } from './useBinList'
+import { type BinColumn, cellText, SAYS, SIGNS } from './view'
 
-/** What lies in a bin, row by row; those further down come as they are scrolled to. */
-const props = defineProps<{ rows: BinRow[]; cursor: string | null; chosen: Set<string>; production: Production }>()
+/** What lies in a bin, row by row under heads that sort; those further down come as they are scrolled to. */
+const props = defineProps<{
+  rows: ListRow[]
+  columns: BinColumn[]
+  order: string
+  down: boolean
+  cursor: string | null
+  isChosen: (key: string, at: number) => boolean
+  production: Production
+}>()
 const emit = defineEmits<{
-  select: [row: BinRow, event: MouseEvent]
+  select: [key: string, event: MouseEvent]
+  open: [row: BinRow]
+  angle: [clip: string]
   drag: [event: DragEvent, row: BinRow]
-  more: []
+  need: [from: number, to: number]
+  sort: [order: string]
+  columns: [columns: BinColumn[]]
 }>()
 const ROW = 46
-/** Rows before the end at which the next ones are asked for. */
-const AHEAD = 30
-const SIGNS = { take: '◫', subclip: '⌐', sequence: '▤' } as const
-const SAYS = { take: 'a take, all its angles', subclip: 'a subclip', sequence: 'a reel or cut' } as const
+const PICTURE = 68
 const { list, containerProps, wrapperProps, reveal } = useRows(
   computed(() => props.rows),
   ROW,
-  { overscan: 10 },
+  { overscan: 10, heads: 1 },
 )
-watch(list, (shown) => {
-  if ((shown.at(-1)?.index ?? 0) > props.rows.length - AHEAD) emit('more')
+watch([list, () => props.rows], ([shown]) => emit('need', shown[0]?.index ?? 0, shown.at(-1)?.index ?? 0), {
+  immediate: true,
 })
-defineExpose({ reveal })
+const shownColumns = computed(() => props.columns.filter((one) => one.shown))
+const GAP = 8
+/** What happens gets the room that is left. */
+const tracks = computed(() => {
+  const widths = shownColumns.value.map((one) =>
+    one.key === 'description' ? `minmax(${one.width}px, 1fr)` : `${one.width}px`,
+  )
+  const isFilled = shownColumns.value.some((one) => one.key === 'description')
+  return `${PICTURE}px ${widths.join(' ')}${isFilled ? '' : ' minmax(0, 1fr)'}`
+})
+const width = computed(() => PICTURE + shownColumns.value.reduce((sum, one) => sum + one.width + GAP, 0) + 22)
+const stuck = computed(() => stuckAt(shownColumns.value, PICTURE + GAP + 8, GAP))
+const text = (row: BinRow, key: string) => cellText(row, key, props.production.rate)
+const MONO = new Set(['name', 'start', 'length', 'made', 'file'])
+const RIGHT = new Set(['start', 'length', 'day', 'channels'])
+defineExpose({ reveal, page: () => Math.max(1, Math.floor((containerProps.ref.value?.clientHeight ?? 400) / ROW) - 1) })
 </script>
 
 <template>
   <div
     v-bind="containerProps"
     class="rows"
-    role="listbox"
+    role="grid"
     aria-label="What lies in the bin"
     aria-multiselectable="true"
+    :aria-rowcount="rows.length"
   >
-    <div v-bind="wrapperProps">
-      <div
-        v-for="{ data: one } in list"
-        :key="one.ref"
-        class="row"
-        role="option"
-        :aria-selected="one.ref === cursor || chosen.has(one.ref)"
-        :class="{ on: one.ref === cursor, also: chosen.has(one.ref) }"
-        draggable="true"
-        :data-clip="one.clip"
-        :data-what="one.what"
-        @click="emit('select', one, $event)"
-        @dragstart="emit('drag', $event, one)"
-      >
-        <span class="thumb"
-          ><img
-            v-if="one.ready && one.clip && (one.kind === 'picture' || one.kind === 'still')"
-            :src="mediaUrl(production.ulid, one.clip, one.kind === 'still' ? 'thumb-1' : 'thumb-3')"
-            alt=""
-            loading="lazy"
-          /><i v-else class="mono">{{ one.what === 'sequence' ? '▤' : one.kind === 'sound' ? '∿' : '…' }}</i></span
+    <div class="table" :style="{ '--tracks': tracks, minWidth: `${width}px` }">
+      <div class="head-line">
+        <span class="corner" />
+        <GridHead class="heads" :columns="columns" :stuck="stuck" @columns="emit('columns', $event as BinColumn[])">
+          <template #default="{ column }"
+            ><button
+              v-if="(column as BinColumn).order"
+              class="sort"
+              :class="{ on: (column as BinColumn).order === order }"
+              :title="`Order by ${column.title.toLowerCase()}`"
+              @click="emit('sort', (column as BinColumn).order!)"
+            >
+              {{ column.title }}<i v-if="(column as BinColumn).order === order">{{ down ? '▾' : '▴' }}</i></button
+            ><span v-else>{{ column.title }}</span></template
+          >
+        </GridHead>
+      </div>
+      <div v-bind="wrapperProps">
+        <div
+          v-for="{ data: { key, row }, index } in list"
+          :key="key"
+          class="row"
+          role="row"
+          :aria-selected="key === cursor || isChosen(key, index)"
+          :class="{ on: key === cursor, also: isChosen(key, index), waits: row === null }"
+          :draggable="row !== null"
+          :data-clip="row?.clip"
+          :data-what="row?.what"
+          @click="emit('select', key, $event)"
+          @dblclick="row && emit('open', row)"
+          @dragstart="row && emit('drag', $event, row)"
         >
-        <span class="slate"
-          ><template v-if="one.take"
-            ><b class="mono">{{ one.take.setup }}</b
-            ><TakeNumber :take="one.take.take" :part="one.take.part" :status="one.take.status" /></template
-        ></span>
-        <DeviceBadge v-if="one.device" :letter="one.device" /><span v-else />
-        <span class="mono name" :title="one.name"
-          ><i v-if="one.what !== 'clip'" class="sign" :title="SAYS[one.what]">{{ SIGNS[one.what] }}</i
-          >{{ one.name }}</span
-        >
-        <span class="soft what">{{ one.take?.description }}</span>
-        <span class="mono soft num">{{
-          one.start_ticks === null ? '' : labelAt(one.start_ticks + (one.in_ticks ?? 0), production.rate)
-        }}</span>
-        <span class="mono num">{{ length(one.duration_ticks) }}</span>
+          <template v-if="row">
+            <RowPicture :production="production.ulid" :row="row" class="picture" />
+            <template v-for="column in shownColumns" :key="column.key">
+              <span v-if="column.key === 'slate'" class="slate stuck" :style="{ left: `${stuck.slate}px` }"
+                ><template v-if="row.take"
+                  ><b class="mono">{{ row.take.setup }}</b
+                  ><TakeNumber :take="row.take.take" :part="row.take.part" :status="row.take.status" /></template
+              ></span>
+              <span v-else-if="column.key === 'device'" class="angles"
+                ><template v-if="row.what === 'take'"
+                  ><button
+                    v-for="angle in row.angles.slice(0, 4)"
+                    :key="angle.clip"
+                    class="angle"
+                    :title="`${angle.name}: its sheet`"
+                    @click.stop="emit('angle', angle.clip)"
+                  >
+                    <DeviceBadge v-if="angle.device" :letter="angle.device" /></button></template
+                ><DeviceBadge v-else-if="row.device" :letter="row.device"
+              /></span>
+              <span v-else-if="column.key === 'name'" class="mono cell" :title="row.name"
+                ><i v-if="row.what !== 'clip'" class="sign" :title="SAYS[row.what]">{{ SIGNS[row.what] }}</i
+                >{{ row.name }}</span
+              >
+              <span
+                v-else
+                class="cell"
+                :class="{ mono: MONO.has(column.key), num: RIGHT.has(column.key), soft: column.key !== 'length' }"
+                :title="text(row, column.key)"
+                >{{ text(row, column.key) }}</span
+              >
+            </template>
+          </template>
+          <span v-else class="bone" />
+        </div>
       </div>
     </div>
   </div>
@@ -83,47 +141,87 @@ defineExpose({ reveal })
 <style scoped>
 .rows {
   height: 100%;
-  overflow-y: auto;
+  overflow: auto;
 }
+.head-line {
+  position: sticky;
+  top: 0;
+  z-index: 5;
+  background: var(--sheet-2);
+  border-bottom: 1px solid var(--rule-strong);
+  display: flex;
+}
+.corner {
+  width: 76px;
+  flex: none;
+  margin-left: 8px;
+}
+.heads,
 .row {
   display: grid;
-  grid-template-columns: 68px 82px 28px minmax(84px, 128px) minmax(0, 1fr) 88px 44px;
+  grid-template-columns: var(--tracks);
   gap: 0 8px;
   align-items: center;
+}
+.heads {
+  height: 30px;
+  border: 0;
+  background: none;
+  margin-left: -84px;
+  padding-left: 8px;
+  flex: 1;
+  font-size: 11px;
+  color: var(--ink-soft);
+}
+.heads :deep(.head:first-child) {
+  grid-column: 2;
+}
+.sort {
+  border: 0;
+  background: none;
+  padding: 0;
+  font: inherit;
+  color: inherit;
+  cursor: pointer;
+  white-space: nowrap;
+}
+.sort.on {
+  color: var(--ink);
+  font-weight: 600;
+}
+.sort i {
+  font-style: normal;
+  margin-left: 3px;
+}
+.row:not(.heads) {
   height: 46px;
   border-bottom: 1px solid var(--rule);
   padding: 0 14px 0 8px;
   white-space: nowrap;
+  background: var(--sheet);
 }
 .row > * {
   overflow: hidden;
   text-overflow: ellipsis;
 }
+.row.also {
+  background: #eaf2ec;
+}
 .row.on {
   background: var(--act-soft);
   box-shadow: inset 3px 0 0 var(--act);
 }
-.row.also {
-  background: #eaf2ec;
+.stuck {
+  position: sticky;
+  z-index: 2;
+  background: inherit;
 }
-.thumb {
-  width: 66px;
-  height: 38px;
-  border-radius: 3px;
-  background: #e9e1cf;
-  display: grid;
-  place-items: center;
-  color: var(--dev-S);
-}
-.thumb img {
-  width: 100%;
-  height: 100%;
-  object-fit: cover;
-  display: block;
-}
-.thumb i {
-  font-style: normal;
-  font-size: 18px;
+.bone {
+  grid-column: 1 / -1;
+  height: 12px;
+  width: 46%;
+  border-radius: 4px;
+  background: var(--rule);
 }
 .slate {
   display: flex;
@@ -133,28 +231,25 @@ defineExpose({ reveal })
 .slate b {
   min-width: 34px;
 }
-.name {
+.angles {
+  display: flex;
+  gap: 2px;
+}
+.angle {
+  border: 0;
+  background: none;
+  padding: 0;
+  cursor: pointer;
+}
+.cell {
   font-size: 12px;
 }
 .num {
-  font-size: 12px;
   text-align: right;
-}
-.what {
-  font-size: 12px;
 }
 .sign {
   font-style: normal;
   color: var(--act);
   margin-right: 6px;
-}
-@media (max-width: 1120px) {
-  .row {
-    grid-template-columns: 68px 82px 28px minmax(84px, 1fr) 44px;
-  }
-  .what,
-  .row > .num.soft {
-    display: none;
-  }
 }
 </style>

@@ -1,61 +1,143 @@
 <script setup lang="ts">
-import { ref } from 'vue'
+import { useLocalStorage } from '@vueuse/core'
+import { computed, ref } from 'vue'
 import type { BinEntry, BinTree } from '@/api/types'
 import { DRAGGED } from './useBinActions'
 
-/** The tree of bins; rows that are dragged onto one of the production's own go into it. */
-defineProps<{ tree: BinTree; chosen: string | null; mayOrganise: boolean }>()
-const emit = defineEmits<{ open: [bin: BinEntry]; make: []; drop: [bin: BinEntry, refs: string[]] }>()
-const over = ref<string | null>(null)
-function drop(event: DragEvent, target: BinEntry): void {
-  over.value = null
-  const text = event.dataTransfer?.getData(DRAGGED)
-  if (text) emit('drop', target, JSON.parse(text) as string[])
+/**
+ * The tree of bins. Rows that are dragged onto one of the production's own go into it; a bin that is dragged onto
+ * another lies in that one, dragged above one it stands before it.
+ */
+const props = defineProps<{
+  tree: BinTree
+  counts: Record<string, number>
+  chosen: string | null
+  mayOrganise: boolean
+}>()
+const emit = defineEmits<{
+  open: [bin: BinEntry]
+  make: []
+  makeRule: []
+  drop: [bin: BinEntry, refs: string[]]
+  place: [bin: string, parent: string | null, before: string | null]
+  groups: [groups: string[]]
+}>()
+const BIN = 'application/x-cartella-bin'
+const closed = useLocalStorage<string[]>('bins.closed', [])
+const isOpen = (key: string) => !closed.value.includes(key)
+function fold(key: string): void {
+  closed.value = isOpen(key) ? [...closed.value, key] : closed.value.filter((one) => one !== key)
 }
+/** Own bins whose every bin above is open. */
+const own = computed(() => {
+  const hidden = new Set<string>()
+  return props.tree.own.filter((bin) => {
+    if (bin.parent !== null && (hidden.has(bin.parent) || !isOpen(bin.parent))) {
+      hidden.add(bin.key)
+      return false
+    }
+    return true
+  })
+})
+const parents = computed(() => new Set(props.tree.own.map((bin) => bin.parent)))
+const shown = computed(() => props.tree.groups.map((group) => group.key))
+const choosing = ref(false)
+function toggle(key: string): void {
+  emit('groups', shown.value.includes(key) ? shown.value.filter((one) => one !== key) : [...shown.value, key])
+}
+
+const over = ref<{ key: string; above: boolean } | null>(null)
+function drag(event: DragEvent, bin: BinEntry): void {
+  event.dataTransfer?.setData(BIN, bin.key)
+}
+function hover(event: DragEvent, bin: BinEntry): void {
+  const isBin = event.dataTransfer?.types.includes(BIN) === true
+  if (!isBin && bin.is_rule) return
+  event.preventDefault()
+  const box = (event.currentTarget as HTMLElement).getBoundingClientRect()
+  over.value = { key: bin.key, above: isBin && (bin.is_rule || event.clientY - box.top < 9) }
+}
+function drop(event: DragEvent, target: BinEntry): void {
+  const above = over.value?.above === true
+  over.value = null
+  const bin = event.dataTransfer?.getData(BIN)
+  const text = event.dataTransfer?.getData(DRAGGED)
+  if (bin && bin !== target.key) emit('place', bin, above ? target.parent : target.key, above ? target.key : null)
+  else if (text) emit('drop', target, JSON.parse(text) as string[])
+}
+const countOf = (bin: BinEntry) => bin.items ?? props.counts[bin.key] ?? '…'
 </script>
 
 <template>
   <nav class="tree" aria-label="Bins">
-    <h3 v-if="tree.scenes.length > 0">Scenes</h3>
-    <button
-      v-for="one in tree.scenes"
-      :key="one.key"
-      class="bin"
-      :class="{ on: one.key === chosen }"
-      @click="emit('open', one)"
-    >
-      <b>{{ one.name }}</b><small>{{ one.note }}</small
-      ><span class="mono">{{ one.items }}</span>
-    </button>
-    <h3 v-if="tree.imports.length > 0">Sound and imports</h3>
-    <button
-      v-for="one in tree.imports"
-      :key="one.key"
-      class="bin"
-      :class="{ on: one.key === chosen }"
-      @click="emit('open', one)"
-    >
-      <b>{{ one.name }}</b><span class="mono">{{ one.items }}</span>
-    </button>
-    <h3>
+    <div v-for="group in tree.groups" :key="group.key">
+      <h3>
+        <button class="fold" :aria-expanded="isOpen(group.key)" @click="fold(group.key)">
+          <i>{{ isOpen(group.key) ? '▾' : '▸' }}</i>{{ group.name }}
+        </button>
+      </h3>
+      <template v-if="isOpen(group.key)">
+        <button
+          v-for="one in group.bins"
+          :key="one.key"
+          class="bin"
+          :class="{ on: one.key === chosen }"
+          @click="emit('open', one)"
+        >
+          <b>{{ one.name }}</b><small v-if="one.note">{{ one.note }}</small
+          ><span class="mono">{{ one.items }}</span>
+        </button>
+        <p v-if="group.bins.length === 0" class="soft hint">Nothing yet.</p>
+      </template>
+    </div>
+    <h3 @dragover.prevent @drop.prevent="emit('place', $event.dataTransfer?.getData(BIN) ?? '', null, null)">
       Own bins
-      <button v-if="mayOrganise" class="plus" title="New bin (N)" aria-label="New bin" @click="emit('make')">+</button>
+      <span v-if="mayOrganise" class="pluses"
+        ><button class="plus" title="New bin (N)" aria-label="New bin" @click="emit('make')">+</button
+        ><button class="plus" title="New rule bin (Shift N)" aria-label="New rule bin" @click="emit('makeRule')">
+          ∴
+        </button></span
+      >
     </h3>
     <button
-      v-for="one in tree.own"
+      v-for="one in own"
       :key="one.key"
       class="bin"
-      :class="{ on: one.key === chosen, over: over === one.key }"
+      :class="{
+        on: one.key === chosen,
+        over: over?.key === one.key && !over.above,
+        above: over?.key === one.key && over.above,
+      }"
+      :style="{ paddingLeft: `${8 + 14 * one.depth}px` }"
+      :draggable="mayOrganise"
       @click="emit('open', one)"
-      @dragover.prevent="over = one.key"
+      @dragstart="drag($event, one)"
+      @dragover="hover($event, one)"
       @dragleave="over = null"
       @drop.prevent="drop($event, one)"
     >
-      <b>{{ one.name }}</b><span class="mono">{{ one.items }}</span>
+      <b
+        ><i
+          v-if="parents.has(one.key)"
+          class="sign"
+          :title="isOpen(one.key) ? 'Fold' : 'Unfold'"
+          @click.stop="fold(one.key)"
+          >{{ isOpen(one.key) ? '▾' : '▸' }}</i
+        ><i v-if="one.is_rule" class="sign" title="fills itself by a rule">∴</i
+        ><i v-if="one.colour" class="dot" :class="`bin-${one.colour}`" />{{ one.name }}</b
+      ><span class="mono">{{ countOf(one) }}</span>
     </button>
     <p v-if="tree.own.length === 0" class="soft hint">
       {{ mayOrganise ? 'N makes a bin of your own; drag clips onto it, or press P.' : 'Nobody made one yet.' }}
     </p>
+    <template v-if="mayOrganise">
+      <button class="fold more" :aria-expanded="choosing" @click="choosing = !choosing">
+        <i>{{ choosing ? '▾' : '▸' }}</i>What this tree shows
+      </button>
+      <label v-for="(name, key) in choosing ? tree.known_groups : {}" :key="key" class="group"
+        ><input type="checkbox" :checked="shown.includes(key)" @change="toggle(key)" />{{ name }}</label
+      >
+    </template>
   </nav>
 </template>
 
@@ -74,14 +156,44 @@ h3 {
   display: flex;
   align-items: center;
 }
-.plus {
+.fold {
+  border: 0;
+  background: none;
+  padding: 0;
+  font: inherit;
+  color: inherit;
+  cursor: pointer;
+}
+.fold i {
+  font-style: normal;
+  display: inline-block;
+  width: 13px;
+}
+.more {
+  font-size: 11px;
+  color: var(--ink-soft);
+  margin: 16px 6px 4px;
+}
+.group {
+  display: flex;
+  gap: 6px;
+  align-items: center;
+  padding: 2px 8px 2px 20px;
+  font-size: 12px;
+}
+.pluses {
   margin-left: auto;
+  display: flex;
+  gap: 4px;
+}
+.plus {
   border: 1px solid var(--rule-strong);
   background: var(--sheet);
   border-radius: 4px;
   width: 22px;
   height: 20px;
   line-height: 1;
+  padding: 0;
   cursor: pointer;
 }
 .bin {
@@ -124,6 +236,22 @@ h3 {
 }
 .bin.over {
   box-shadow: 0 0 0 2px var(--act);
+}
+.bin.above {
+  box-shadow: 0 -2px 0 var(--act);
+}
+.sign {
+  font-style: normal;
+  display: inline-block;
+  width: 14px;
+  color: var(--ink-soft);
+}
+.dot {
+  display: inline-block;
+  width: 9px;
+  height: 9px;
+  border-radius: 50%;
+  margin-right: 6px;
 }
 .hint {
   margin: 4px 8px;

@@ -1,126 +1,233 @@
 <script setup lang="ts">
-import { Modal } from 'ant-design-vue'
-import { computed, ref, shallowRef, watch } from 'vue'
+import './colours.css'
+import { useDebounceFn } from '@vueuse/core'
+import { Modal, Popover } from 'ant-design-vue'
+import { computed, nextTick, ref, shallowRef, useTemplateRef, watch } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
-import { bins } from '@/api/endpoints/bins'
-import { useAnswer } from '@/api/queries'
-import type { BinEntry, BinRow } from '@/api/types'
+import { bins, type RuleGroup } from '@/api/endpoints/bins'
+import { ApiError } from '@/api/client'
+import { makeStale, setAnswer, useAnswer } from '@/api/queries'
+import type { BinEntry, BinPage, BinRow, BinArrangement } from '@/api/types'
 import { useRange } from '@/grid/range'
+import { length } from '@/player/time'
 import AnswerState from '@/shell/AnswerState.vue'
-import PanelEdge from '@/shell/PanelEdge.vue'
-import { useDesk } from '@/shell/desk'
 import DeviceBadge from '@/shell/DeviceBadge.vue'
+import { useDesk } from '@/shell/desk'
 import { useShortcuts } from '@/shell/keys'
+import PanelEdge from '@/shell/PanelEdge.vue'
 import PickDialog from '@/shell/PickDialog.vue'
-import { attempt } from '@/shell/say'
+import { attempt, say } from '@/shell/say'
+import BinBar from './BinBar.vue'
+import BinPictures from './BinPictures.vue'
 import BinRows from './BinRows.vue'
 import BinTreeNav from './BinTreeNav.vue'
 import ClipSheetPanel from './ClipSheetPanel.vue'
-import { DRAGGED, useBinActions } from './useBinActions'
+import { EMPTY, isWhole } from './rule'
+import RuleSentence from './RuleSentence.vue'
+import { COLOURS, DRAGGED, useBinActions } from './useBinActions'
+import { PAGE, useBinList } from './useBinList'
+import { type BinColumn, columnsOf, PLAIN, plainOf } from './view'
 
-const PAGE = 200
 const { production } = useDesk()
 const route = useRoute()
 const router = useRouter()
-const { data: tree, isPending, error, refetch } = useAnswer(() => bins.tree(production.value.ulid))
-
-const entries = computed<BinEntry[]>(() =>
-  tree.value === undefined ? [] : [...tree.value.scenes, ...tree.value.imports, ...tree.value.own],
+const id = () => production.value.ulid
+const { data: tree, isPending, error, refetch } = useAnswer(() => bins.tree(id()))
+const { data: counts } = useAnswer(() =>
+  tree.value?.own.some((bin) => bin.is_rule) === true ? bins.counts(id()) : null,
 )
-const key = computed(() => (typeof route.query.bin === 'string' ? route.query.bin : (entries.value[0]?.key ?? null)))
-const bin = computed(() => entries.value.find((one) => one.key === key.value))
-const ownBins = computed(() => tree.value?.own ?? [])
-const isOwn = computed(() => ownBins.value.some((one) => one.key === key.value))
+const { data: asked } = useAnswer(() => bins.subjects(id()))
+const subjects = computed(() => asked.value?.subjects ?? [])
 
-// Pages come as the list is scrolled to them.
-const loaded = shallowRef<(BinRow & { key: string })[]>([])
-const more = ref(0)
-const keyed = (rows: BinRow[]) => rows.map((row) => ({ ...row, key: row.ref }))
+const filled = computed(() => tree.value?.groups.flatMap((group) => group.bins) ?? [])
+const ownBins = computed(() => tree.value?.own ?? [])
+const plainBins = computed(() => ownBins.value.filter((bin) => !bin.is_rule))
+const entries = computed<BinEntry[]>(() => [...filled.value, ...ownBins.value])
+/** A rule that is being written and has no bin yet. */
+const isNew = computed(() => route.query.new !== undefined)
+const key = computed(() =>
+  isNew.value ? null : typeof route.query.bin === 'string' ? route.query.bin : (entries.value[0]?.key ?? null),
+)
+const bin = computed(() => entries.value.find((one) => one.key === key.value))
+const headings = computed(() =>
+  Object.fromEntries(
+    (tree.value?.groups.find((group) => group.key === 'scenes')?.bins ?? []).map((one) => [one.name, one.note]),
+  ),
+)
+
+// How this person looks at this bin.
+const viewOf = computed<BinArrangement>(() => tree.value?.views[key.value ?? ''] ?? plainOf(key.value ?? ''))
+const newView = shallowRef<BinArrangement>(PLAIN)
+const view = computed(() => (isNew.value ? newView.value : viewOf.value))
+const keepView = useDebounceFn(
+  (of: string, now: BinArrangement) => void attempt(() => bins.keepArrangement(id(), of, now)),
+  400,
+)
+function setView(now: BinArrangement): void {
+  if (isNew.value) newView.value = now
+  else if (key.value !== null && tree.value !== undefined) {
+    const of = key.value
+    setAnswer(bins.tree(id()), { ...tree.value, views: { ...tree.value.views, [of]: now } })
+    void keepView(of, now)
+  }
+  letGo()
+}
+const columns = computed(() => columnsOf(view.value, production.value.fields))
+const setColumns = (now: BinColumn[] | null) =>
+  setView({
+    ...view.value,
+    columns: (now ?? []).map(({ key: column, width, shown }) => ({ key: column, width, shown })),
+  })
+const sort = (order: string) =>
+  setView({ ...view.value, order, down: view.value.order === order ? !view.value.down : false })
+const takesAsked = computed(() => /^(scene:|day:|all$)/.test(key.value ?? ''))
+
 const {
-  data: page,
+  data: kept,
   isPending: rowsPending,
   error: rowsError,
   refetch: again,
-} = useAnswer(() => (key.value === null ? null : bins.page(production.value.ulid, key.value, 0, PAGE)))
-watch(page, (now) => {
-  loaded.value = keyed(now?.rows ?? [])
-  more.value = (now?.total ?? 0) - loaded.value.length
-})
-let busy = false
-async function loadMore(): Promise<void> {
+} = useAnswer(() => (key.value === null ? null : bins.page(id(), key.value, view.value, PAGE)))
+
+// A rule that is being changed is looked at before it is kept.
+const draft = shallowRef<RuleGroup | null>(null)
+const keptRule = computed(() => (kept.value?.rule as unknown as RuleGroup | null | undefined) ?? null)
+const rule = computed(() => draft.value ?? keptRule.value)
+const looked = shallowRef<BinPage>()
+const trouble = ref<string | null>(null)
+const isDraft = computed(() => draft.value !== null)
+watch(isNew, (now) => (draft.value = now ? EMPTY : null), { immediate: true })
+watch(key, () => isNew.value || (draft.value = null))
+const byKey = computed(() => new Map(subjects.value.map((one) => [one.key, one])))
+let lookedAt = 0
+async function look(): Promise<void> {
+  const now = draft.value
+  if (now === null || !isWhole(now, byKey.value)) return
+  const turn = ++lookedAt
+  try {
+    const page = await bins.look(id(), now, view.value, 0, PAGE)
+    if (turn !== lookedAt || draft.value === null) return
+    looked.value = page
+    trouble.value = null
+  } catch (fault) {
+    if (turn === lookedAt) trouble.value = fault instanceof ApiError ? fault.message : 'It could not be looked at.'
+  }
+}
+const lookSoon = useDebounceFn(() => void look(), 120)
+watch([draft, view, subjects], () => (draft.value === null ? (looked.value = undefined) : void lookSoon()))
+function changeRule(now: RuleGroup): void {
+  draft.value = now
+}
+async function keepRule(): Promise<void> {
+  const now = draft.value
+  if (now === null) return
+  if (!isWhole(now, byKey.value)) return say('A word of the rule is missing.')
+  if (isNew.value) return actions.make(null, now, () => (draft.value = null))
+  if (key.value === null) return
   const of = key.value
-  if (more.value <= 0 || of === null || busy) return
-  busy = true
-  const next = await attempt(() => bins.more(production.value.ulid, of, loaded.value.length, PAGE))
-  busy = false
-  if (next === undefined || of !== key.value) return
-  loaded.value = [...loaded.value, ...keyed(next.rows)]
-  more.value = next.total - loaded.value.length
+  if ((await attempt(() => bins.change(id(), of, { rule: now }))) === undefined) return
+  say('The rule is kept. Ctrl Z takes it back.')
+  await again()
+  draft.value = null
+  makeStale('bins')
+}
+function dropRule(): void {
+  draft.value = null
+  if (isNew.value) void router.replace({ query: {} })
 }
 
+const page = computed(() => (isDraft.value ? looked.value : kept.value))
+const of = computed(
+  () => `${key.value} ${JSON.stringify([view.value.order, view.value.down, view.value.takes])} ${isDraft.value}`,
+)
+const { rows, total, need } = useBinList({
+  first: page,
+  of,
+  ask: (from, limit) =>
+    draft.value !== null
+      ? bins.look(id(), draft.value, view.value, from, limit)
+      : bins.more(id(), key.value ?? '', view.value, from, limit),
+})
+
 const cursor = ref<string | null>(null)
-const range = useRange({ rows: loaded, cursor })
+const range = useRange({ rows, cursor })
 /** Rows that were chosen one by one. */
 const picked = ref(new Set<string>())
-const chosen = computed(() =>
-  range.anchor.value === null
-    ? picked.value
-    : new Set(loaded.value.slice(range.range.value.top, range.range.value.bottom + 1).map((row) => row.ref)),
+const isChosen = (row: string, at: number) =>
+  range.anchor.value === null ? picked.value.has(row) : at >= range.range.value.top && at <= range.range.value.bottom
+const chosenCount = computed(() =>
+  range.anchor.value === null ? picked.value.size : range.range.value.bottom - range.range.value.top + 1,
 )
-const current = computed(() => loaded.value[range.at.value])
-const hand = computed(() =>
-  chosen.value.size > 0
-    ? loaded.value.filter((row) => chosen.value.has(row.ref))
-    : current.value === undefined
-      ? []
-      : [current.value],
+const current = computed(() => rows.value[range.at.value]?.row ?? null)
+const inHand = computed(() =>
+  chosenCount.value === 0
+    ? rows.value.slice(range.at.value, range.at.value + 1)
+    : range.anchor.value !== null
+      ? rows.value.slice(range.range.value.top, range.range.value.bottom + 1)
+      : rows.value.filter((one) => picked.value.has(one.key)),
 )
+const hand = computed(() => inHand.value.flatMap((one) => (one.row === null ? [] : [one.row])))
+/** A range can reach over rows that have not come; their references are asked for. */
+async function refs(): Promise<string[]> {
+  if (inHand.value.every((one) => one.row !== null)) return inHand.value.map((one) => one.key)
+  const [top, bottom] = [range.range.value.top, range.range.value.bottom]
+  const all = key.value === null ? undefined : await attempt(() => bins.refs(id(), key.value!, view.value))
+  return all?.refs.slice(top, bottom + 1) ?? []
+}
 function letGo(): void {
   picked.value = new Set()
   range.anchor.value = null
 }
-watch(key, () => {
-  letGo()
-  loaded.value = []
-})
+watch(key, letGo)
 /** A clip that the address asks for is shown even where the bin's rows have not come yet. */
-const asked = computed(() => (typeof route.query.clip === 'string' ? route.query.clip : null))
+const wanted = computed(() => (typeof route.query.clip === 'string' ? route.query.clip : null))
 watch(
-  [loaded, asked],
-  ([rows, clip]) => {
-    const wanted = clip === null ? undefined : rows.find((row) => row.clip === clip)
-    if (wanted !== undefined && (cursor.value === null || current.value?.clip !== clip)) cursor.value = wanted.ref
-    else if (current.value === undefined) cursor.value = rows[0]?.ref ?? null
+  [rows, wanted],
+  ([list, clip]) => {
+    const found = clip === null ? undefined : list.find((one) => one.row?.clip === clip)
+    if (found !== undefined && (cursor.value === null || current.value?.clip !== clip)) cursor.value = found.key
+    else if (current.value === null && range.at.value < 0) cursor.value = list[0]?.key ?? null
   },
   { immediate: true },
 )
 const shownClip = computed(() =>
-  asked.value !== null && current.value?.clip !== asked.value ? asked.value : (current.value?.clip ?? null),
+  wanted.value !== null && current.value?.clip !== wanted.value ? wanted.value : (current.value?.clip ?? null),
 )
 
-const list = ref<InstanceType<typeof BinRows> | null>(null)
+interface Shown {
+  reveal: (at: number) => void
+  page: () => number
+  across?: number
+}
+const list = useTemplateRef<Shown>('list')
+const bar = useTemplateRef('bar')
+const sentence = useTemplateRef('sentence')
 function forget(): void {
   if (route.query.clip !== undefined) void router.replace({ query: { bin: key.value ?? undefined } })
 }
-function select(row: BinRow, event: MouseEvent): void {
+function select(row: string, event: MouseEvent): void {
   if (event.ctrlKey || event.metaKey) {
-    const set = new Set(chosen.value)
-    if (!set.delete(row.ref)) set.add(row.ref)
+    const set = new Set(range.anchor.value === null ? picked.value : inHand.value.map((one) => one.key))
+    if (!set.delete(row)) set.add(row)
     letGo()
     picked.value = set
-    cursor.value = row.ref
+    cursor.value = row
   } else {
     if (!event.shiftKey) letGo()
-    range.select(row.ref, event.shiftKey)
+    range.select(row, event.shiftKey)
   }
   forget()
 }
-function move(step: number, extend: boolean): void {
+function goTo(at: number, extend: boolean): void {
+  const target = rows.value[Math.min(Math.max(0, at), rows.value.length - 1)]
+  if (target === undefined) return
   if (!extend) letGo()
-  range.move(step, extend)
+  range.select(target.key, extend)
   forget()
   list.value?.reveal(range.at.value)
 }
+const move = (step: number, extend: boolean) => goTo(range.at.value + step, extend)
+const down = () => (view.value.show === 'rows' ? 1 : (list.value?.across ?? 1))
 const openBin = (one: BinEntry) => void router.replace({ query: { bin: one.key } })
 function stepBin(step: number): void {
   const now = entries.value.findIndex((one) => one.key === key.value)
@@ -128,36 +235,81 @@ function stepBin(step: number): void {
   if (next !== undefined) openBin(next)
 }
 function drag(event: DragEvent, row: BinRow): void {
-  event.dataTransfer?.setData(DRAGGED, JSON.stringify(chosen.value.has(row.ref) ? [...chosen.value] : [row.ref]))
+  const isOne = !inHand.value.some((one) => one.key === row.ref)
+  const carried = isOne ? [row.ref] : inHand.value.flatMap((one) => (one.row === null ? [] : [one.key]))
+  event.dataTransfer?.setData(DRAGGED, JSON.stringify(carried))
 }
+/** What a row is leads to where it is worked on: a cut or reel to its stage, anything else to its clip. */
+function open(row: BinRow): void {
+  if (row.sequence !== null)
+    void router.push({
+      name: 'screening',
+      params: { production: id(), day: route.params.day },
+      query: { reel: row.sequence.ulid },
+    })
+  else if (row.clip !== null) void router.replace({ query: { bin: key.value ?? undefined, clip: row.clip } })
+}
+const showAngle = (clip: string) => void router.replace({ query: { bin: key.value ?? undefined, clip } })
 
-const actions = useBinActions({ bin: () => bin.value, isOwn: () => isOwn.value, hand, letGo })
+const actions = useBinActions({ bin: () => bin.value, refs, hand, letGo })
 const { naming } = actions
-const picking = ref(false)
+const picking = ref<'move' | 'put' | null>(null)
+const these = computed(() => (inHand.value.length === 1 ? 'it' : `these ${inHand.value.length}`))
+const placing = ref(false)
 const asking = ref(false)
+const isOwn = computed(() => actions.own() !== undefined)
+/** Where the bin can go: the top, or any bin that is filled by hand and does not lie in it. */
+const places = computed(() => {
+  const inside = new Set([key.value ?? ''])
+  for (const one of ownBins.value) if (one.parent !== null && inside.has(one.parent)) inside.add(one.key)
+  const top = { key: '', name: 'At the top', depth: 0, items: null }
+  return [top, ...plainBins.value.filter((one) => !inside.has(one.key))]
+})
+function beginRule(): void {
+  if (!production.value.may.organise) return
+  void router.replace({ query: { new: '' } })
+}
+// The first word is asked for as soon as the sentence is there.
+watch([isNew, sentence], ([now, there]) => now && there && void nextTick(() => there.ask()), { flush: 'post' })
 
+const may = () => production.value.may.organise
 useShortcuts('Bins', [
   {
     keys: ['ArrowDown', 'ArrowUp'],
     what: 'Next row, the one before',
-    run: (event) => move(event.key === 'ArrowDown' ? 1 : -1, false),
+    run: (event) => move(event.key === 'ArrowDown' ? down() : -down(), false),
   },
   {
     keys: ['Shift+ArrowDown', 'Shift+ArrowUp'],
     what: 'Choose several',
-    run: (event) => move(event.key === 'ArrowDown' ? 1 : -1, true),
+    run: (event) => move(event.key === 'ArrowDown' ? down() : -down(), true),
   },
+  {
+    keys: ['Alt+ArrowDown', 'Alt+ArrowUp'],
+    what: 'A page of rows further, back',
+    run: (event) => move((event.key === 'ArrowDown' ? 1 : -1) * (list.value?.page() ?? 10), false),
+  },
+  {
+    keys: ['Ctrl+Home', 'Ctrl+End'],
+    what: 'First row, last row',
+    run: (event) => goTo(event.key === 'Home' ? 0 : Infinity, false),
+  },
+  {
+    keys: ['Ctrl+Shift+Home', 'Ctrl+Shift+End'],
+    what: 'Choose as far as the first, the last',
+    run: (event) => goTo(event.key === 'Home' ? 0 : Infinity, true),
+  },
+  { keys: ['Ctrl+a'], what: 'Choose all of the bin', run: () => range.all() },
   {
     keys: ['PageDown', 'PageUp'],
     what: 'Next bin, the one before',
     run: (event) => stepBin(event.key === 'PageDown' ? 1 : -1),
   },
+  { keys: ['p'], what: 'Put into a bin', run: () => may() && inHand.value.length > 0 && (picking.value = 'put') },
   {
-    keys: ['p'],
-    what: 'Put into a bin',
-    run: () => {
-      if (production.value.may.organise && hand.value.length > 0) picking.value = true
-    },
+    keys: ['Shift+P', 'P'],
+    what: 'Move into another bin, out of this one',
+    run: () => may() && inHand.value.length > 0 && (picking.value = 'move'),
   },
   {
     keys: ['d'],
@@ -167,8 +319,30 @@ useShortcuts('Bins', [
     },
   },
   { keys: ['Delete'], what: 'Take out of this bin', run: () => void actions.takeOut() },
-  { keys: ['n'], what: 'New bin', run: actions.make },
+  { keys: ['n'], what: 'New bin', run: () => actions.make() },
+  { keys: ['N'], what: 'New rule bin', run: beginRule },
+  { keys: ['r'], what: 'To the words of the rule', run: () => sentence.value?.enter() },
   { keys: ['F2'], what: 'Rename this bin', run: actions.rename },
+  { keys: ['Alt+p'], what: 'Place this bin in another', run: () => may() && isOwn.value && (placing.value = true) },
+  {
+    keys: ['Alt+1', 'Alt+2', 'Alt+3'],
+    what: 'Rows, pictures, by scene',
+    run: (event) =>
+      setView({
+        ...view.value,
+        show: (['rows', 'pictures', 'scenes'] as const)[Number(event.code.slice(-1)) - 1] ?? 'rows',
+      }),
+  },
+  { keys: ['Alt+d'], what: 'Days and devices', run: () => bar.value?.filter() },
+  { keys: ['Alt+k'], what: 'Columns', run: () => bar.value?.columns() },
+  { keys: ['Ctrl+Enter'], what: 'Keep the rule', whileTyping: true, run: () => void keepRule() },
+])
+useShortcuts('Bins of pictures', [
+  {
+    keys: ['Alt+ArrowRight', 'Alt+ArrowLeft'],
+    what: 'Next picture, the one before',
+    run: (event) => move(event.key === 'ArrowRight' ? 1 : -1, false),
+  },
 ])
 </script>
 
@@ -178,41 +352,129 @@ useShortcuts('Bins', [
       <PanelEdge stage="bins" :usual="352" />
       <BinTreeNav
         :tree="tree"
+        :counts="counts?.counts ?? {}"
         :chosen="key"
         :may-organise="production.may.organise"
         @open="openBin"
-        @make="actions.make"
+        @make="actions.make()"
+        @make-rule="beginRule"
         @drop="actions.putInto"
+        @place="actions.place"
+        @groups="actions.setGroups"
       />
       <section class="middle">
-        <div class="bar">
-          <b>{{ bin?.name ?? 'Bins' }}</b><span class="soft">{{ bin?.note }}</span>
-          <template v-if="isOwn && production.may.organise"
-            ><button class="plain" title="Rename (F2)" @click="actions.rename">Rename</button
-            ><button class="plain" @click="actions.remove">Remove</button></template
-          >
-          <span class="push soft"
-            >{{ chosen.size > 0 ? `${chosen.size} of ` : '' }}{{ page?.total ?? 0 }}
-            {{ isOwn ? 'in this bin' : page?.total === 1 ? 'clip' : 'clips' }}, in slate order</span
-          >
+        <div class="top">
+          <div class="bar">
+            <b>{{ isNew ? 'A new rule' : (bin?.name ?? 'Bins') }}</b><span class="soft note-line">{{ bin?.note }}</span>
+            <template v-if="isOwn && production.may.organise"
+              ><button class="plain" title="Rename (F2)" @click="actions.rename">Rename</button
+              ><button class="plain" title="Into another bin (Alt P)" @click="placing = true">Place…</button
+              ><Popover trigger="click" placement="bottomLeft"
+                ><button class="plain">Colour</button>
+                <template #content
+                  ><div class="colours">
+                    <button
+                      v-for="one in COLOURS"
+                      :key="one"
+                      class="swatch"
+                      :class="`bin-${one}`"
+                      :aria-label="one"
+                      :title="one"
+                      @click="actions.colour(one)"
+                    /><button class="plain" @click="actions.colour(null)">None</button>
+                  </div></template
+                ></Popover
+              ><button class="plain" @click="actions.remove">Remove</button></template
+            >
+            <span class="push soft sum"
+              >{{ chosenCount > 0 ? `${chosenCount} of ` : '' }}{{ total
+              }}{{ page && page.ticks > 0 ? ` · ${length(page.ticks)}` : '' }}</span
+            >
+          </div>
+          <RuleSentence
+            v-if="rule !== null && subjects.length > 0"
+            ref="sentence"
+            :rule="rule"
+            :kept="isNew ? null : keptRule"
+            :subjects="subjects"
+            :total="page?.total ?? null"
+            :ticks="page?.ticks ?? 0"
+            :trouble="isDraft ? trouble : null"
+            :may-change="production.may.organise"
+            @change="changeRule"
+            @keep="keepRule"
+            @back="dropRule"
+            @freeze="actions.freeze"
+          />
+          <BinBar
+            ref="bar"
+            :view="view"
+            :columns="columns"
+            :production="production"
+            :takes-asked="takesAsked"
+            @view="setView"
+            @columns="setColumns"
+          />
         </div>
-        <div v-if="entries.length === 0" class="empty">
+        <div v-if="entries.length === 0 && !isNew" class="empty">
           <b>No bins yet.</b>Scenes get theirs when slates are read. N makes one of your own.
         </div>
-        <AnswerState v-else :pending="rowsPending && loaded.length === 0" :error="rowsError" @retry="again()">
-          <div v-if="loaded.length === 0" class="empty">
-            <b>This bin is empty.</b>{{ isOwn ? 'Drag clips onto it in the tree, or press P on a clip.' : '' }}
+        <AnswerState
+          v-else
+          :pending="!isDraft && rowsPending && rows.length === 0"
+          :error="isDraft ? null : rowsError"
+          @retry="again()"
+        >
+          <div v-if="rows.length === 0" class="empty">
+            <template v-if="isDraft"><b>Nothing is like that.</b>Change a word of the sentence.</template>
+            <template v-else-if="view.days.length + view.devices.length > 0"
+              ><b>Nothing of these days and devices.</b
+              ><button class="plain" @click="setView({ ...view, days: [], devices: [] })">
+                Show all of them
+              </button></template
+            >
+            <template v-else
+              ><b>This bin is empty.</b
+              >{{
+                bin?.is_rule
+                  ? 'Nothing is like its rule yet; what comes and is, will lie here.'
+                  : isOwn
+                    ? 'Drag clips onto it in the tree, or press P on a clip.'
+                    : ''
+              }}</template
+            >
           </div>
           <BinRows
-            v-else
+            v-else-if="view.show === 'rows'"
             ref="list"
-            :rows="loaded"
+            :rows="rows"
+            :columns="columns"
+            :order="view.order"
+            :down="view.down"
             :cursor="cursor"
-            :chosen="chosen"
+            :is-chosen="isChosen"
             :production="production"
             @select="select"
+            @open="open"
+            @angle="showAngle"
             @drag="drag"
-            @more="loadMore"
+            @need="need"
+            @sort="sort"
+            @columns="setColumns"
+          />
+          <BinPictures
+            v-else
+            ref="list"
+            :rows="rows"
+            :by-scene="view.show === 'scenes'"
+            :headings="headings"
+            :cursor="cursor"
+            :is-chosen="isChosen"
+            :production="production"
+            @select="select"
+            @open="open"
+            @drag="drag"
+            @need="need"
           />
         </AnswerState>
       </section>
@@ -237,7 +499,7 @@ useShortcuts('Bins', [
       </Modal>
       <PickDialog
         :open="asking"
-        :title="hand.length === 1 ? 'What is it?' : `What are these ${hand.length}?`"
+        :title="inHand.length === 1 ? 'What is it?' : `What are these ${inHand.length}?`"
         label="Devices and imports"
         :choices="actions.angles.value"
         @pick="((asking = false), actions.assign($event))"
@@ -248,21 +510,33 @@ useShortcuts('Bins', [
         >
       </PickDialog>
       <PickDialog
-        :open="picking"
-        title="Put into a bin"
+        :open="picking !== null"
+        :title="`${picking === 'move' ? 'Move' : 'Put'} ${these} into a bin`"
         label="Own bins"
-        :choices="ownBins"
-        @pick="((picking = false), actions.putInto($event))"
-        @close="picking = false"
+        :choices="plainBins"
+        @pick="(actions.putInto($event, undefined, picking === 'move'), (picking = null))"
+        @close="picking = null"
       >
         <template #before
-          ><p v-if="ownBins.length === 0" class="soft">
+          ><p v-if="plainBins.length === 0" class="soft">
             There is no bin of your own yet. Close this and press N.
           </p></template
         >
         <template #default="{ one }"
-          ><b>{{ one.name }}</b
+          ><b :style="{ paddingLeft: `${12 * one.depth}px` }">{{ one.name }}</b
           ><span class="mono soft">{{ one.items }}</span></template
+        >
+      </PickDialog>
+      <PickDialog
+        :open="placing"
+        :title="`Where does ${bin?.name ?? 'it'} lie?`"
+        label="Own bins"
+        :choices="places"
+        @pick="((placing = false), actions.place(key ?? '', $event.key || null, null))"
+        @close="placing = false"
+      >
+        <template #default="{ one }"
+          ><b :style="{ paddingLeft: `${12 * one.depth}px` }">{{ one.name }}</b></template
         >
       </PickDialog>
     </div>
@@ -281,5 +555,28 @@ useShortcuts('Bins', [
   display: grid;
   grid-template-rows: auto minmax(0, 1fr);
   min-width: 0;
+}
+.top {
+  min-width: 0;
+}
+.note-line {
+  overflow: hidden;
+  text-overflow: ellipsis;
+  white-space: nowrap;
+}
+.sum {
+  white-space: nowrap;
+}
+.colours {
+  display: flex;
+  gap: 7px;
+  align-items: center;
+}
+.swatch {
+  width: 22px;
+  height: 22px;
+  border-radius: 50%;
+  border: 1px solid var(--rule-strong);
+  cursor: pointer;
 }
 </style>

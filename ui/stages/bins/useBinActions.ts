@@ -1,7 +1,7 @@
 import { computed, type Ref, ref } from 'vue'
 import { useRouter } from 'vue-router'
 import { makeStale } from '@/api/queries'
-import { bins } from '@/api/endpoints/bins'
+import { bins, type RuleGroup } from '@/api/endpoints/bins'
 import { cards } from '@/api/endpoints/cards'
 import type { BinEntry, BinRow } from '@/api/types'
 import { useDesk } from '@/shell/desk'
@@ -11,13 +11,17 @@ import { attempt, say } from '@/shell/say'
 export const DRAGGED = 'application/x-cartella-references'
 
 const KINDS = { camera: 'Camera', recorder: 'Recorder', phone: 'Phone', other: 'Device' }
-const IMPORTS = ['production sound', 'effects', 'music', 'graphics', 'stills', 'stock']
+const IMPORTS = ['production sound', 'effects', 'music', 'graphics', 'stills', 'extra shots', 'stock']
+
+/** Colours that a bin can have; what each looks like stands in colours.css. */
+export const COLOURS = ['rust', 'ochre', 'moss', 'teal', 'slate', 'plum'] as const
 
 /** What people do to bins and to what lies in them. */
 export function useBinActions(options: {
   bin: () => BinEntry | undefined
-  isOwn: () => boolean
-  /** The rows in hand: those that are chosen, else the one under the cursor. */
+  /** References in hand: those that are chosen, else the one under the cursor; they may have to be asked for. */
+  refs: () => Promise<string[]>
+  /** The rows in hand that have come. */
   hand: Ref<BinRow[]>
   letGo: () => void
 }) {
@@ -26,25 +30,37 @@ export function useBinActions(options: {
   const id = () => production.value.ulid
   const mayOrganise = () => production.value.may.organise
   const naming = ref<{ title: string; name: string; run: (name: string) => Promise<unknown> } | null>(null)
-  const refs = () => options.hand.value.map((row) => row.ref)
-  const clips = () => [...new Set(options.hand.value.flatMap((row) => (row.clip === null ? [] : [row.clip])))]
+  const clips = () => [
+    ...new Set(
+      options.hand.value.flatMap((row) =>
+        row.what === 'take' ? row.angles.map((one) => one.clip) : row.clip === null ? [] : [row.clip],
+      ),
+    ),
+  ]
+  /** The bin, if it is one that people made. */
+  const own = () => {
+    const bin = options.bin()
+    return bin !== undefined && !bin.key.includes(':') && bin.key !== 'all' ? bin : undefined
+  }
+  const plain = () => (own()?.is_rule === false ? own() : undefined)
 
-  function make(): void {
+  function make(parent: string | null = null, rule: RuleGroup | null = null, made?: () => void): void {
     if (!mayOrganise()) return
     naming.value = {
-      title: 'New bin',
+      title: rule === null ? 'New bin' : 'New rule bin',
       name: '',
       run: async (name) => {
-        const made = await bins.make(id(), name)
+        const bin = await bins.make(id(), name, parent, rule)
+        made?.()
         makeStale('bins')
-        await router.replace({ query: { bin: made.key } })
+        await router.replace({ query: { bin: bin.key } })
       },
     }
   }
   function rename(): void {
-    const bin = options.bin()
-    if (!options.isOwn() || bin === undefined || !mayOrganise()) return
-    naming.value = { title: 'Rename the bin', name: bin.name, run: (name) => bins.rename(id(), bin.key, name) }
+    const bin = own()
+    if (bin === undefined || !mayOrganise()) return
+    naming.value = { title: 'Rename the bin', name: bin.name, run: (name) => bins.change(id(), bin.key, { name }) }
   }
   async function finishNaming(): Promise<void> {
     const open = naming.value
@@ -57,17 +73,44 @@ export function useBinActions(options: {
     makeStale('bins')
   }
   async function remove(): Promise<void> {
-    const bin = options.bin()
-    if (!options.isOwn() || bin === undefined || !mayOrganise()) return
+    const bin = own()
+    if (bin === undefined || !mayOrganise()) return
     if ((await attempt(() => bins.remove(id(), bin.key))) === undefined) return
     say(`${bin.name} is removed; its clips are where they were. Ctrl Z brings it back.`)
     await router.replace({ query: {} })
     makeStale('bins')
   }
-  async function putInto(target: BinEntry, what: string[] = refs()): Promise<void> {
-    if (what.length === 0) return
-    const from = options.isOwn() ? (options.bin()?.key ?? null) : null
-    const done = await attempt(() => bins.put(id(), target.key, what, from))
+  async function colour(to: string | null): Promise<void> {
+    const bin = own()
+    if (bin === undefined || !mayOrganise()) return
+    await attempt(() => bins.change(id(), bin.key, { colour: to }))
+    makeStale('bins')
+  }
+  /** Into another bin or to the top, before one of those there. */
+  async function place(bin: string, parent: string | null, before: string | null): Promise<void> {
+    if (bin === '' || !mayOrganise()) return
+    await attempt(() => bins.place(id(), bin, parent, before))
+    makeStale('bins')
+  }
+  async function freeze(): Promise<void> {
+    const bin = own()
+    if (bin === undefined || !bin.is_rule || !mayOrganise()) return
+    const frozen = await attempt(() => bins.freeze(id(), bin.key))
+    makeStale('bins')
+    if (frozen === undefined) return
+    say(`What lies in ${bin.name} now has a bin of its own, which no longer changes.`)
+    await router.replace({ query: { bin: frozen.key } })
+  }
+  async function setGroups(groups: string[]): Promise<void> {
+    await attempt(() => bins.setGroups(id(), groups))
+    makeStale('bins')
+  }
+  /** Puts references into a bin; out of the one they lie in only where they are moved. */
+  async function putInto(target: BinEntry, what?: string[], isMove = true): Promise<void> {
+    const refs = what ?? (await options.refs())
+    if (refs.length === 0) return
+    const from = isMove ? (plain()?.key ?? null) : null
+    const done = await attempt(() => bins.put(id(), target.key, refs, from))
     if (done !== undefined) {
       const many = done.moved === 1 ? 'It is' : `${done.moved} are`
       say(`${done.moved === 0 ? 'Already' : many} in ${target.name}.`)
@@ -76,9 +119,12 @@ export function useBinActions(options: {
     makeStale('bins')
   }
   async function takeOut(): Promise<void> {
-    const bin = options.bin()
-    if (!options.isOwn() || bin === undefined || refs().length === 0 || !mayOrganise()) return
-    if ((await attempt(() => bins.takeOut(id(), bin.key, refs()))) !== undefined) say('Taken out of the bin.')
+    const bin = plain()
+    if (bin === undefined || !mayOrganise()) return
+    const refs = await options.refs()
+    if (refs.length === 0) return
+    if ((await attempt(() => bins.takeOut(id(), bin.key, refs))) !== undefined)
+      say('Taken out of the bin. Ctrl Z puts it back.')
     options.letGo()
     makeStale('bins')
   }
@@ -119,8 +165,14 @@ export function useBinActions(options: {
     rename,
     finishNaming,
     remove,
+    colour,
+    place,
+    freeze,
+    setGroups,
     putInto,
     takeOut,
+    own,
+    plain,
     angles,
     assign,
     hasClips: () => clips().length > 0,

@@ -37,7 +37,10 @@ const running = computed(() =>
       (task.kind === 'handoff' || task.kind === 'accept') && (task.state === 'running' || task.state === 'waiting'),
   ),
 )
-const choices = computed(() => [...(data.value?.bins.imports ?? []), ...(data.value?.bins.own ?? [])])
+const choices = computed(() => [
+  ...(data.value?.bins.groups.find((group) => group.key === 'kinds')?.bins ?? []),
+  ...(data.value?.bins.own ?? []),
+])
 
 function toggle(set: Set<string>, key: string): Set<string> {
   const next = new Set(set)

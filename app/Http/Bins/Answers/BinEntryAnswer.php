@@ -7,6 +7,19 @@ namespace App\Http\Bins\Answers;
 /** A bin in the tree. */
 final readonly class BinEntryAnswer
 {
-    /** @param  string|null  $parent  the key of the bin it lies in */
-    public function __construct(public string $key, public string $name, public string $note, public int $items, public ?string $parent) {}
+    /**
+     * @param  int|null  $items  null for a rule bin, which is counted apart
+     * @param  string|null  $parent  the key of the bin it lies in
+     * @param  int  $depth  bins that it lies in
+     */
+    public function __construct(
+        public string $key,
+        public string $name,
+        public string $note,
+        public ?int $items,
+        public ?string $parent,
+        public int $depth,
+        public ?string $colour,
+        public bool $is_rule,
+    ) {}
 }

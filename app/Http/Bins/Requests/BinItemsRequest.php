@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace App\Http\Bins\Requests;
 
 use App\Domain\Bins\BinKey;
+use App\Domain\Bins\EditBins;
 use Cartella\Core\Footage\Reference;
 use Illuminate\Foundation\Http\FormRequest;
 
@@ -15,7 +16,7 @@ final class BinItemsRequest extends FormRequest
     public function rules(): array
     {
         return [
-            'refs' => ['required', 'array', 'list', 'between:1,1000'],
+            'refs' => ['required', 'array', 'list', 'between:1,' . EditBins::MOST],
             'refs.*' => ['string', 'max:' . Reference::LONGEST],
             'from' => ['sometimes', 'nullable', 'string', 'max:' . BinKey::LONGEST],
         ];

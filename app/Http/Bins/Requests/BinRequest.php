@@ -6,15 +6,18 @@ namespace App\Http\Bins\Requests;
 
 use Illuminate\Foundation\Http\FormRequest;
 
-/** The name of a bin, and for a new one where it lies. */
+/** A new bin: its name, where it lies, and by what rule it fills itself, if by any. */
 final class BinRequest extends FormRequest
 {
+    public const NAME = ['string', 'max:120', 'regex:/\S/', 'not_regex:/:/'];
+
     /** @return array<string, list<string>> */
     public function rules(): array
     {
         return [
-            'name' => ['required', 'string', 'max:120', 'regex:/\S/', 'not_regex:/:/'],
+            'name' => ['required', ...self::NAME],
             'parent' => ['sometimes', 'nullable', 'string', 'size:26'],
+            'rule' => ['sometimes', 'nullable', 'array'],
         ];
     }
 

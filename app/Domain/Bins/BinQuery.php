@@ -1,0 +1,255 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Domain\Bins;
+
+use App\Models\Bin;
+use App\Models\Production;
+use Cartella\Core\Rules\Rule;
+use Illuminate\Database\Query\Builder;
+use Illuminate\Support\Facades\DB;
+
+/** What lies in a bin, as questions to the database: how much, in which order, and which references. */
+final class BinQuery
+{
+    /** @var list<array{kind: EntryKind, query: Builder, isRow: bool}> */
+    private array $parts;
+
+    /** @param  list<array{kind: EntryKind, query: Builder, isRow: bool}>  $parts  rows of own bins have their reference */
+    private function __construct(private readonly Production $production, array $parts, private readonly BinArrangement $arrangement)
+    {
+        $this->parts = array_map(fn(array $part): array => ['query' => $this->seen($part['kind'], $part['query'])] + $part, $parts);
+    }
+
+    /** @return self|null null for a bin that is not there */
+    public static function of(Production $production, BinKey $key, BinArrangement $arrangement = new BinArrangement()): ?self
+    {
+        if ($key->kind !== BinKind::Own) {
+            $query = self::filled($production, $key, $arrangement->asTakes);
+
+            return $query === null ? null : new self($production, [$query + ['isRow' => false]], $arrangement);
+        }
+        $bin = Bin::query()->where('production_id', $production->id)->where('ulid', $key->value)->first();
+
+        return match (true) {
+            $bin === null => null,
+            $bin->rule !== null => self::ofRule($production, Rule::kept($bin->rule, RuleSubjects::of($production)), $arrangement),
+            default => new self(
+                $production,
+                array_map(
+                    static fn(EntryKind $kind): array => [
+                        'kind' => $kind,
+                        'query' => RuleSql::of($production, $kind)
+                            ->join('bin_items', "bin_items.{$kind->value}_id", '=', "{$kind->table()}.id")
+                            ->where('bin_items.bin_id', $bin->id),
+                        'isRow' => true,
+                    ],
+                    EntryKind::cases(),
+                ),
+                $arrangement,
+            ),
+        };
+    }
+
+    public static function ofRule(Production $production, Rule $rule, BinArrangement $arrangement = new BinArrangement()): self
+    {
+        $saysKind = in_array('entry', array_column($rule->conditions(), 'about'), true);
+        // A rule that does not say what it is about lets takes through, and the clips that no take has: nothing is there twice.
+        $parts = (new RuleSql($production, RuleSubjects::of($production)))->entries(
+            $rule,
+            $saysKind ? EntryKind::cases() : [EntryKind::Take, EntryKind::Clip],
+        );
+        foreach ($parts as ['kind' => $kind, 'query' => $query]) {
+            if (!$saysKind && $kind === EntryKind::Clip) {
+                $query->whereNotExists(self::isTaken(...));
+            }
+        }
+
+        return new self($production, array_map(static fn(array $part): array => $part + ['isRow' => false], $parts), $arrangement);
+    }
+
+    private static function isTaken(Builder $part): Builder
+    {
+        return $part->from('take_parts')->whereColumn('take_parts.clip_id', 'clips.id');
+    }
+
+    /** @return array{total: int, ticks: int} how many things, and how long they are together */
+    public function count(): array
+    {
+        $total = $ticks = 0;
+        foreach ($this->parts as ['kind' => $kind, 'query' => $query]) {
+            $row = (clone $query)->selectRaw('COUNT(*) AS total, SUM(' . BinOrder::length($kind) . ') AS ticks')->first();
+            $total += (int) ($row->total ?? 0);
+            $ticks += (int) ($row->ticks ?? 0);
+        }
+
+        return ['total' => $total, 'ticks' => $ticks];
+    }
+
+    public function total(): int
+    {
+        return array_sum(array_map(static fn(array $part): int => (clone $part['query'])->count(), $this->parts));
+    }
+
+    /**
+     * @param  int  $from  0-based
+     * @return list<array{kind: EntryKind, id: int, ref: string}> a page of it, in the order that is asked for
+     */
+    public function page(int $from, int $limit): array
+    {
+        $order = BinOrder::of($this->production, $this->arrangement->order) ?? BinOrder::of($this->production, 'slate');
+        if ($order === null || $this->parts === []) {
+            return [];
+        }
+        $all = null;
+        foreach ($this->parts as ['kind' => $kind, 'query' => $query, 'isRow' => $isRow]) {
+            $place = array_search($kind, EntryKind::cases(), true);
+            $one = (clone $query)->selectRaw(
+                sprintf(
+                    '%d AS kind, %s.id AS id, %s AS ref, %s AS place, %s AS slate, %s AS lane, %s AS called',
+                    $place,
+                    $kind->table(),
+                    $isRow ? 'bin_items.ref' : "CONCAT('$kind->value:', {$kind->table()}.ulid)",
+                    $order->sql($kind),
+                    BinOrder::slate($kind),
+                    BinOrder::lane($kind),
+                    BinOrder::name($kind),
+                ),
+            );
+            $all = $all === null ? $one : $all->unionAll($one);
+        }
+        $down = $this->arrangement->isDown ? ' DESC' : '';
+
+        return DB::query()
+            ->fromSub($all, 'entries')
+            ->orderByRaw("place IS NULL, place$down, slate IS NULL, slate$down, kind, lane, called, id")
+            ->offset($from)
+            ->limit($limit)
+            ->get(['kind', 'id', 'ref'])
+            ->map(
+                static fn(object $row): array => [
+                    'kind' => EntryKind::cases()[(int) $row->kind],
+                    'id' => (int) $row->id,
+                    'ref' => $row->ref,
+                ],
+            )
+            ->all();
+    }
+
+    /** @return list<string> the references of all of it, in the order that is asked for */
+    public function refs(int $limit): array
+    {
+        return array_column($this->page(0, $limit), 'ref');
+    }
+
+    /** @return list<int> the clips under what lies in it */
+    public function clipIds(): array
+    {
+        $ids = [];
+        foreach ($this->parts as ['kind' => $kind, 'query' => $query]) {
+            $own = (clone $query)->select("{$kind->table()}.id");
+            $clips = match ($kind) {
+                EntryKind::Clip => $own->pluck('id'),
+                EntryKind::Subclip => (clone $query)->pluck('subclips.clip_id'),
+                EntryKind::Take => DB::table('take_parts')->whereIn('take_id', $own)->pluck('clip_id'),
+                EntryKind::Sequence => DB::table('sequence_uses')->whereIn('sequence_id', $own)->pluck('clip_id'),
+            };
+            array_push($ids, ...$clips);
+        }
+
+        return array_values(array_unique(array_map(intval(...), $ids)));
+    }
+
+    /** Only of the days and devices that are asked for. */
+    private function seen(EntryKind $kind, Builder $query): Builder
+    {
+        if ($this->arrangement->days !== []) {
+            $days = DB::table('shoot_days')
+                ->where('production_id', $this->production->id)
+                ->whereIn('ulid', $this->arrangement->days)
+                ->select('id');
+            match ($kind) {
+                EntryKind::Take => $query->whereIn('takes.shoot_day_id', $days),
+                EntryKind::Sequence => $query->whereRaw('FALSE'),
+                default => $query->whereIn('clips.shoot_day_id', $days),
+            };
+        }
+        if ($this->arrangement->devices !== []) {
+            $devices = DB::table('devices')
+                ->where('production_id', $this->production->id)
+                ->whereIn('letter', $this->arrangement->devices)
+                ->pluck('id');
+            match ($kind) {
+                EntryKind::Take => $query->whereExists(
+                    static fn(Builder $part) => $part
+                        ->from('take_parts')
+                        ->join('clips', 'clips.id', '=', 'take_parts.clip_id')
+                        ->whereColumn('take_parts.take_id', 'takes.id')
+                        ->whereIn('clips.device_id', $devices),
+                ),
+                EntryKind::Sequence => $query->whereRaw('FALSE'),
+                default => $query->whereIn('clips.device_id', $devices),
+            };
+        }
+
+        return $query;
+    }
+
+    /**
+     * What lies in a bin that fills itself: clips, or where takes are asked for, the takes that have them.
+     *
+     * @return array{kind: EntryKind, query: Builder}|null null for a bin that is not there
+     */
+    private static function filled(Production $production, BinKey $key, bool $asTakes): ?array
+    {
+        $clips = RuleSql::of($production, EntryKind::Clip);
+        $takes = RuleSql::of($production, EntryKind::Take);
+        $id = static fn(string $table, string $column): mixed => DB::table($table)
+            ->where('production_id', $production->id)
+            ->where($column, $key->value)
+            ->value('id');
+        switch ($key->kind) {
+            case BinKind::Scene:
+                if ((clone $takes)->where('scene', $key->value)->doesntExist()) {
+                    return null;
+                }
+                $takes->where('takes.scene', $key->value);
+                $clips->whereIn(
+                    'clips.id',
+                    (clone $takes)->join('take_parts', 'take_parts.take_id', '=', 'takes.id')->select('take_parts.clip_id'),
+                );
+                break;
+            case BinKind::Day:
+            case BinKind::Device:
+                $found = $key->kind === BinKind::Day ? $id('shoot_days', 'ulid') : $id('devices', 'letter');
+                if ($found === null) {
+                    return null;
+                }
+                if ($key->kind === BinKind::Device) {
+                    return ['kind' => EntryKind::Clip, 'query' => $clips->where('clips.device_id', $found)];
+                }
+                $clips->where('clips.shoot_day_id', $found);
+                $takes->where('takes.shoot_day_id', $found);
+                break;
+            case BinKind::Import:
+                return ['kind' => EntryKind::Clip, 'query' => $clips->where('clips.import_kind', $key->value)];
+            case BinKind::Wild:
+                return ['kind' => EntryKind::Clip, 'query' => $clips->where('clips.is_wild', true)];
+            case BinKind::Sound:
+                $clips
+                    ->where('clips.kind', 'sound')
+                    ->where('clips.is_wild', false)
+                    ->whereRaw("(clips.import_kind = 'production sound' OR (clips.import_kind IS NULL AND clips.device_id IS NOT NULL))");
+
+                return ['kind' => EntryKind::Clip, 'query' => $clips];
+            case BinKind::NoSlate:
+                $clips->whereNull('clips.import_kind')->where('clips.is_wild', false)->whereNotExists(self::isTaken(...));
+
+                return ['kind' => EntryKind::Clip, 'query' => $clips];
+            default:
+        }
+
+        return $asTakes ? ['kind' => EntryKind::Take, 'query' => $takes] : ['kind' => EntryKind::Clip, 'query' => $clips];
+    }
+}

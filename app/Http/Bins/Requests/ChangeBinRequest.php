@@ -1,0 +1,34 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Http\Bins\Requests;
+
+use Illuminate\Foundation\Http\FormRequest;
+
+/** Another name, colour or rule for a bin. */
+final class ChangeBinRequest extends FormRequest
+{
+    /** The colours a bin can have; what each looks like is the interface's matter. */
+    public const COLOURS = ['rust', 'ochre', 'moss', 'teal', 'slate', 'plum'];
+
+    /** @return array<string, list<string>> */
+    public function rules(): array
+    {
+        return [
+            'name' => ['sometimes', 'required', ...BinRequest::NAME],
+            'colour' => ['sometimes', 'nullable', 'string', 'in:' . implode(',', self::COLOURS)],
+            'rule' => ['sometimes', 'array'],
+        ];
+    }
+
+    /** @return array<string, string> */
+    public function messages(): array
+    {
+        return [
+            'name.required' => 'Give the bin a name.',
+            'name.*' => 'A bin\'s name has at most 120 letters and no colon.',
+            'colour.*' => 'Choose one of the colours.',
+        ];
+    }
+}

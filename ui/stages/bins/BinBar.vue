@@ -1,0 +1,189 @@
+<script setup lang="ts">
+import { Popover } from 'ant-design-vue'
+import { computed, useTemplateRef } from 'vue'
+import type { BinArrangement, Production } from '@/api/types'
+import { useMenu } from '@/shell/menu'
+import { type BinColumn, ORDERS } from './view'
+
+/** How a bin is looked at: rows or pictures, the order, days and devices, and which columns rows have. */
+const props = defineProps<{ view: BinArrangement; columns: BinColumn[]; production: Production; takesAsked: boolean }>()
+const emit = defineEmits<{ view: [view: BinArrangement]; columns: [columns: BinColumn[] | null] }>()
+const SHOWS = { rows: 'Rows', pictures: 'Pictures', scenes: 'By scene' } as const
+const orders = computed(() => ({
+  ...ORDERS,
+  ...Object.fromEntries(
+    props.production.fields
+      .filter((field) => !(field.key in ORDERS) && !['setup', 'take', 'part', 'absent_devices'].includes(field.key))
+      .map((field) => [field.key, field.label.toLowerCase()]),
+  ),
+}))
+const filters = useMenu(useTemplateRef<HTMLElement>('filterMenu'))
+const shownColumns = useMenu(useTemplateRef<HTMLElement>('columnMenu'))
+const change = (part: Partial<BinArrangement>) => emit('view', { ...props.view, ...part })
+const toggled = (list: string[], one: string) =>
+  list.includes(one) ? list.filter((other) => other !== one) : [...list, one]
+const filtered = computed(() => props.view.days.length + props.view.devices.length)
+const filterText = computed(() =>
+  filtered.value === 0
+    ? 'all days'
+    : [
+        ...props.production.days.filter((day) => props.view.days.includes(day.ulid)).map((day) => `day ${day.number}`),
+        ...props.view.devices.map((letter) => `device ${letter}`),
+      ].join(', '),
+)
+function show(column: BinColumn): void {
+  emit(
+    'columns',
+    props.columns.map((one) => (one.key === column.key ? { ...one, shown: !one.shown } : one)),
+  )
+}
+defineExpose({ filter: () => (filters.open.value = true), columns: () => (shownColumns.open.value = true) })
+</script>
+
+<template>
+  <div class="look">
+    <span class="shows" role="radiogroup" aria-label="How it is shown"
+      ><button
+        v-for="(name, key) in SHOWS"
+        :key="key"
+        role="radio"
+        :aria-checked="view.show === key"
+        :class="{ on: view.show === key }"
+        @click="change({ show: key })"
+      >
+        {{ name }}
+      </button></span
+    >
+    <select
+      class="field"
+      :value="view.order"
+      aria-label="Order"
+      title="Order"
+      @change="change({ order: ($event.target as HTMLSelectElement).value })"
+    >
+      <option v-for="(name, key) in orders" :key="key" :value="key">{{ name }}</option>
+    </select>
+    <button
+      class="plain"
+      :title="view.down ? 'The last one stands first' : 'The first one stands first'"
+      :aria-label="view.down ? 'Turn the order: first to last' : 'Turn the order: last to first'"
+      @click="change({ down: !view.down })"
+    >
+      {{ view.down ? '▾' : '▴' }}
+    </button>
+    <label v-if="takesAsked" class="takes" title="Each take once, with its angles inside"
+      ><input type="checkbox" :checked="view.takes" @change="change({ takes: !view.takes })" />as takes</label
+    >
+    <Popover v-model:open="filters.open.value" trigger="click" placement="bottomLeft">
+      <button class="plain filter" :class="{ set: filtered > 0 }" title="Days and devices (Alt D)">
+        {{ filterText }}
+      </button>
+      <template #content>
+        <div ref="filterMenu" class="menu" @keydown="filters.onKey">
+          <label v-for="day in production.days" :key="day.ulid"
+            ><input
+              type="checkbox"
+              :checked="view.days.includes(day.ulid)"
+              @change="change({ days: toggled(view.days, day.ulid) })"
+            />Day {{ day.number }}</label
+          >
+          <hr />
+          <label v-for="device in production.devices" :key="device.letter"
+            ><input
+              type="checkbox"
+              :checked="view.devices.includes(device.letter)"
+              @change="change({ devices: toggled(view.devices, device.letter) })"
+            />Device {{ device.letter }} <span class="soft">{{ device.note }}</span></label
+          >
+          <button class="plain" :disabled="filtered === 0" @click="change({ days: [], devices: [] })">
+            All of them
+          </button>
+        </div>
+      </template>
+    </Popover>
+    <Popover v-if="view.show === 'rows'" v-model:open="shownColumns.open.value" trigger="click" placement="bottomRight">
+      <button class="plain push" title="Which columns (Alt K)">Columns</button>
+      <template #content>
+        <div ref="columnMenu" class="menu" @keydown="shownColumns.onKey">
+          <label v-for="column in columns" :key="column.key"
+            ><input type="checkbox" :checked="column.shown" :disabled="column.frozen" @change="show(column)" />{{
+              column.title
+            }}</label
+          >
+          <button class="plain" @click="emit('columns', null)">As it was at first</button>
+        </div>
+      </template>
+    </Popover>
+  </div>
+</template>
+
+<style scoped>
+.look {
+  display: flex;
+  align-items: center;
+  gap: 8px;
+  padding: 6px 14px;
+  border-bottom: 1px solid var(--rule);
+  font-size: 12px;
+  white-space: nowrap;
+  overflow: hidden;
+}
+.shows {
+  display: inline-flex;
+  border: 1px solid var(--rule-strong);
+  border-radius: 4px;
+  overflow: hidden;
+  flex: none;
+}
+.shows button {
+  border: 0;
+  background: var(--sheet);
+  padding: 3px 9px;
+  cursor: pointer;
+}
+.shows button + button {
+  border-left: 1px solid var(--rule-strong);
+}
+.shows .on {
+  background: var(--ink);
+  color: var(--sheet);
+}
+select.field {
+  width: auto;
+  max-width: 108px;
+  padding: 2px 4px;
+}
+.filter {
+  overflow: hidden;
+  text-overflow: ellipsis;
+  min-width: 66px;
+  text-align: left;
+}
+.filter.set {
+  border-color: var(--act);
+  color: var(--act);
+}
+.takes {
+  display: inline-flex;
+  gap: 4px;
+  align-items: center;
+}
+.menu {
+  display: grid;
+  gap: 3px;
+  max-height: 60vh;
+  overflow: auto;
+  min-width: 170px;
+}
+.menu label {
+  display: flex;
+  gap: 7px;
+  align-items: center;
+}
+hr {
+  width: 100%;
+  border: 0;
+  border-top: 1px solid var(--rule);
+  margin: 3px 0;
+}
+</style>
