@@ -6,6 +6,7 @@ use App\Http\Account\AccountController;
 use App\Http\Bins\BinsController;
 use App\Http\Bins\ClipController;
 use App\Http\Bins\RulesController;
+use App\Http\Bins\SearchController;
 use App\Http\Cards\CardReportsController;
 use App\Http\Cards\CardsController;
 use App\Http\Cards\ClipsController;
@@ -73,7 +74,7 @@ Route::prefix('api')->group(static function (): void {
             Route::get('/', [ProductionController::class, 'show']);
             Route::get('live', [LiveController::class, 'stream']);
             Route::get('changes', [LiveController::class, 'poll']);
-            Route::get('search', [ProductionController::class, 'search']);
+            Route::get('search', SearchController::class);
             Route::get('tasks', [TasksController::class, 'index']);
             Route::get('tasks/{task}', [TasksController::class, 'show']);
             Route::get('settings/devices', [DevicesController::class, 'devices']);

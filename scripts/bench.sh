@@ -1,12 +1,12 @@
 #!/usr/bin/env bash
-# Measures speed as ratios against a floor taken in the same run: offload, lineup, lists, cards, log, map, player [MINUTES]; memory:
+# Measures speed as ratios against a floor taken in the same run: offload, lineup, lists, bins, cards, log, map, player [MINUTES]; memory:
 # hours [HOURS]; and a line-up of very many clips: many [COUNT]. A missed bar ends with an error, after the other benches have run. `kills [COUNT] [SEED]` and `fuzz [COUNT] [SEED]` are no measures: they
 # kill what is at work, or feed the readers broken files, and look whether anything is lost.
 . "$(dirname "${BASH_SOURCE[0]}")/lib.sh"
 which=${1:-all}
 case $which in
-    all | offload | lineup | hours | many | lists | cards | log | map | player | kills | fuzz) ;;
-    *) fail "there is no bench '$which'. Benches: offload, lineup, hours, many, lists, cards, log, map, player, kills, fuzz." ;;
+    all | offload | lineup | hours | many | lists | bins | cards | log | map | player | kills | fuzz) ;;
+    *) fail "there is no bench '$which'. Benches: offload, lineup, hours, many, lists, bins, cards, log, map, player, kills, fuzz." ;;
 esac
 use_profile bench
 export APP_ENV=production CARTELLA_CARD_LIBRARY=$CARTELLA_ROOT/var/demo/cards
@@ -40,14 +40,14 @@ if [ "$which" = many ]; then
     bench many "$CARTELLA_VAR/many" "${2:-2000}" "${3:-7}"
 fi
 if [ "$which" = fuzz ]; then bench fuzz "$CARTELLA_VAR/fuzz" "${2:-100000}" "${3:-1}"; fi
-case $which in all | lists | cards | log | map | player | kills)
+case $which in all | lists | bins | cards | log | map | player | kills)
     ensure_ui
-    if [ "$which" != lists ] && [ "$which" != cards ]; then ensure_debian "${TEST_PACKAGES[@]}"; fi
+    if [ "$which" != lists ] && [ "$which" != bins ] && [ "$which" != cards ]; then ensure_debian "${TEST_PACKAGES[@]}"; fi
     trap services_down EXIT
     rm -rf "$CARTELLA_VAR"/{volumes,stores,proxies}
     as_desk mkdir -p "$CARTELLA_BENCH" "$CARTELLA_STORE_1" "$CARTELLA_STORE_2"
     services_up
-    case $which in kills) fill --clips=30 ;; lists | cards) fill --clips=20000 ;; map) fill --map ;; player) ;; *) fill --clips=60000 ;; esac
+    case $which in kills) fill --clips=30 ;; lists | cards) fill --clips=20000 ;; map) fill --map ;; bins) fill --clips=200000 --bins ;; player) ;; *) fill --clips=60000 ;; esac
     supervise start watch > /dev/null
     wait_until 20 web_answers
     ;;
@@ -59,6 +59,8 @@ if wants lists; then
 fi
 if wants cards; then bench cards; fi
 if wants log; then bench log; fi
+if [ "$which" = all ]; then fill --clips=200000 --bins; fi
+if wants bins; then bench bins; fi
 if [ "$which" = all ]; then fill --map; fi
 if wants map; then bench map; fi
 if wants player; then

@@ -280,7 +280,8 @@ database_alone_up() {
     rm -f "$LOGS/mariadb.out"
     as_desk touch "$LOGS/mariadb.out"
     as_desk mariadbd --no-defaults --datadir="$CARTELLA_DB" --skip-networking --socket="$RUN/mariadb.sock" --pid-file="$RUN/mariadb.pid" --log-error="$LOGS/mariadb.err" \
-        --character-set-server=utf8mb4 --collation-server=utf8mb4_unicode_ci --max-allowed-packet=64M --skip-log-bin > "$LOGS/mariadb.out" 2>&1 < /dev/null &
+        --character-set-server=utf8mb4 --collation-server=utf8mb4_unicode_ci --max-allowed-packet=64M --skip-log-bin --innodb-ft-min-token-size=2 \
+        --innodb-ft-enable-stopword=OFF > "$LOGS/mariadb.out" 2>&1 < /dev/null &
     DATABASE_ALONE=$!
     wait_until 60 socket_answers || fail "the database did not start. See $LOGS/mariadb.err."
 }

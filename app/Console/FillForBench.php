@@ -30,11 +30,12 @@ use Random\Randomizer;
 
 /**
  * Fills a scratch database for the benches: 20 000 clips, 2 000 takes on one of the days, with notes of three files; or for
- * `map` one day of twelve devices with 34 clips each, placed, with waveforms.
+ * `map` one day of twelve devices with 34 clips each, placed, with waveforms; for `bins` takes of five clips each and 400 bins, one of them
+ * with 20 000 of the clips.
  */
 final class FillForBench extends Command
 {
-    protected $signature = 'cartella:bench-fill {--clips=20000} {--map}';
+    protected $signature = 'cartella:bench-fill {--clips=20000} {--map} {--bins}';
 
     private const MAP_TAKES = 34;
 
@@ -42,6 +43,10 @@ final class FillForBench extends Command
     private const SAID_AT = 1_790_000_000;
 
     private const CUT_ITEMS = 2000;
+
+    private const OWN_BINS = 400;
+
+    private const LARGE_BIN = 20_000;
 
     protected $description = 'Fill a scratch database for the bench';
 
@@ -66,7 +71,8 @@ final class FillForBench extends Command
             return self::SUCCESS;
         }
         $devices = [];
-        foreach (['A' => 'camera', 'B' => 'camera', 'S' => 'recorder'] as $letter => $kind) {
+        $more = $this->option('bins') ? ['C' => 'camera', 'D' => 'camera'] : [];
+        foreach (['A' => 'camera', 'B' => 'camera', 'S' => 'recorder'] + $more as $letter => $kind) {
             $devices[$letter] = Device::query()->create([
                 'production_id' => $production->id,
                 'letter' => $letter,
@@ -86,11 +92,15 @@ final class FillForBench extends Command
                 $production->id,
                 $day->id,
                 $devices,
-                min($number === 1 ? 2000 : 600, intdiv($total - $made, 3) + 1),
+                min($number === 1 ? 2000 : 600, intdiv($total - $made, count($devices)) + 1),
                 $made,
+                $this->option('bins') ? 3 * $number : 1,
             );
         }
         $this->cut($production->refresh());
+        if ($this->option('bins')) {
+            $this->bins($production);
+        }
         $this->line("$made clips on " . ($number - 1) . ' days.');
 
         return self::SUCCESS;
@@ -113,12 +123,38 @@ final class FillForBench extends Command
         );
     }
 
+    /** Own bins: the first with very many clips, the others with some dozens. */
+    private function bins(Production $production): void
+    {
+        $clips = DB::table('clips')
+            ->where('production_id', $production->id)
+            ->orderBy('id')
+            ->limit(self::LARGE_BIN)
+            ->pluck('ulid', 'id')
+            ->all();
+        $ids = array_keys($clips);
+        for ($n = 0; $n < self::OWN_BINS; $n++) {
+            $bin = DB::table('bins')->insertGetId([
+                'ulid' => (string) Str::ulid(),
+                'production_id' => $production->id,
+                'name' => $n === 0 ? 'Very many' : "Bin $n",
+                'place' => $n,
+            ]);
+            $own = $n === 0 ? $ids : array_slice($ids, 40 * $n, 20 + ($n % 60));
+            foreach (array_chunk($own, 2000) as $chunk) {
+                DB::table('bin_items')->insert(
+                    array_map(static fn(int $id): array => ['bin_id' => $bin, 'clip_id' => $id, 'ref' => "clip:$clips[$id]"], $chunk),
+                );
+            }
+        }
+    }
+
     /** @param  array<string, int>  $devices */
-    private function fill(int $production, int $day, array $devices, int $takes, int $from): int
+    private function fill(int $production, int $day, array $devices, int $takes, int $from, int $firstScene): int
     {
         $rows = [];
         for ($n = 0; $n < $takes; $n++) {
-            $scene = (string) (1 + intdiv($n, 200));
+            $scene = (string) ($firstScene + intdiv($n, 200));
             $setup = $scene . ['', 'A', 'B', 'C', 'D', 'E', 'F', 'G', 'H', 'J'][intdiv($n, 20) % 10];
             $rows[] = [
                 'ulid' => (string) Str::ulid(),

@@ -29,7 +29,7 @@ return new class extends Migration {
         foreach (
             [
                 'clips' => [['production_id', 'import_kind'], ['production_id', 'is_wild']],
-                'takes' => [['production_id', 'scene'], ['production_id', 'status']],
+                'takes' => [['production_id', 'scene', 'sort_key'], ['production_id', 'status'], ['production_id', 'setup', 'take']],
             ]
             as $table => $indexes
         ) {
@@ -39,7 +39,21 @@ return new class extends Migration {
                 }
             }
         }
-        // A view is kept by the key of its bin, which can be a long scene's.
+        // Words are found by their beginnings; what has an index of them is found at once in any amount of footage.
+        foreach (
+            [
+                'takes' => ['description', 'notes', 'keywords', 'name'],
+                'clips' => ['name', 'label'],
+                'markers' => ['name', 'note'],
+                'subclips' => ['name'],
+            ]
+            as $table => $columns
+        ) {
+            if (!Schema::hasIndex($table, "{$table}_words")) {
+                Schema::table($table, static fn(Blueprint $blueprint) => $blueprint->fullText($columns, "{$table}_words"));
+            }
+        }
+        // How a bin is looked at is kept by its key, which can be a long scene's.
         Schema::table('preferences', static fn(Blueprint $table) => $table->string('name', 100)->change());
     }
 };

@@ -375,6 +375,9 @@ final class PathTest extends BrowserTestCase
         $this->press('5');
         $this->click('.bin', 'Scene 21');
         $this->see('.middle .bar', 'Scene 21');
+        // Takes as one entry each, or every clip by itself.
+        $this->see('.row[data-what=take]', '21/1');
+        $this->click('.look .takes', 'as takes');
         $this->see('.row', 'A003C001');
         $this->press(WebDriverKeys::ARROW_DOWN);
         $this->until(
@@ -420,7 +423,7 @@ final class PathTest extends BrowserTestCase
             const options = { bubbles: true, cancelable: true, dataTransfer: data }
             const send = (element, type) => element.dispatchEvent(new DragEvent(type, options))
             const bin = [...document.querySelectorAll('.tree .bin')].find((one) => one.textContent.includes('For Ines'))
-            send(document.querySelector('.rows .row'), 'dragstart')
+            send(document.querySelector('.rows .row[data-clip]'), 'dragstart')
             send(bin, 'dragover')
             send(bin, 'drop')
             JS
@@ -435,6 +438,38 @@ final class PathTest extends BrowserTestCase
     }
 
     #[Depends('test_a_bin_of_ones_own_is_made_and_filled_by_keys_and_by_dragging')]
+    public function test_a_rule_bin_is_written_by_keys_alone(): void
+    {
+        $this->press('N');
+        $this->until(fn(): bool => $this->js('return document.activeElement.ariaLabel') === 'What to ask about', 'nothing is asked');
+        $this->press(...mb_str_split('status'), ...[WebDriverKeys::ENTER]);
+        $this->see('.sentence', 'that is circled');
+        $this->press(WebDriverKeys::ESCAPE);
+        $this->until(fn(): bool => $this->js('return document.activeElement.className') === 'word', 'not at the word');
+        $this->press(WebDriverKeys::ARROW_RIGHT, WebDriverKeys::ARROW_RIGHT, WebDriverKeys::ENTER);
+        $this->until(fn(): bool => $this->js('return document.activeElement.ariaLabel') === 'What to ask about', 'nothing more is asked');
+        $this->press(...mb_str_split('what it is'), ...[WebDriverKeys::ENTER]);
+        $this->see('.sentence', 'that is a take');
+        $this->press(WebDriverKeys::ESCAPE);
+        $this->see('.sentence .sum', 'keeps itself');
+        $circled = (int) $this->text('.middle .bar .sum');
+        self::assertGreaterThan(0, $circled);
+        $this->press(WebDriverKeys::CONTROL . WebDriverKeys::ENTER . WebDriverKeys::CONTROL);
+        $this->see('.ant-modal input');
+        $this->press(...mb_str_split('Circled takes'), ...[WebDriverKeys::ENTER]);
+        $this->see('.tree .bin.on', 'Circled takes');
+        $this->until(
+            fn(): bool => $this->js('return document.querySelector(".tree .bin.on .mono").textContent') === (string) $circled,
+            'the tree counts something else',
+        );
+        // A word is taken out by a key, and comes back.
+        $this->press('r', WebDriverKeys::DELETE);
+        $this->until(fn(): bool => !str_contains($this->text('.sentence'), 'circled'), 'the word stays');
+        $this->click('.sentence .acts button', 'Put back');
+        $this->see('.sentence', 'that is circled');
+    }
+
+    #[Depends('test_a_rule_bin_is_written_by_keys_alone')]
     public function test_a_reel_is_built_and_watched_full_screen_with_a_circle_and_a_note(): void
     {
         $this->click('.date', 'Day 1');
@@ -534,9 +569,14 @@ final class PathTest extends BrowserTestCase
         $this->see('.ant-modal', 'Take back');
         $this->press(WebDriverKeys::ESCAPE);
         $this->seeNo('.ant-modal-wrap:not([style*="display: none"])');
-        $this->press('/', ...mb_str_split('ledger'));
-        $this->see('.hits', 'Mara turns, drops the ledger');
+        $this->press('/', ...mb_str_split('ledgre'));
+        $this->see('.hits', 'This is “ledger”');
+        $this->see('.hits .hit.on', 'Mara turns, drops the ledger');
         $this->press(WebDriverKeys::ENTER);
+        $this->see('aside h2', '3A');
+        $this->press('/', ...mb_str_split('ledger'));
+        $this->see('.hits .hit.on', 'Mara turns, drops the ledger');
+        $this->press(WebDriverKeys::SHIFT . WebDriverKeys::ENTER . WebDriverKeys::SHIFT);
         $this->see('.row.on', 'ledger');
         $this->open('/01ARZ3NDEKTSV4RRFFQ69G5FAV/01ARZ3NDEKTSV4RRFFQ69G5FAV/log');
         $this->see('.empty', 'There is nothing here, or it is not in your productions.');

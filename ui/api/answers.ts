@@ -1100,27 +1100,29 @@ export interface ScriptReport {
   pages: string
 }
 
-/** What was found by a word. */
+/**
+ * Something that was found, and where it is: the clip that is shown for it and the moment in it, in ticks from its
+ * first frame.
+ */
+export interface SearchHit {
+  what: 'take' | 'clip' | 'marker' | 'subclip' | 'sequence' | 'bin'
+  ulid: string
+  name: string
+  note: string
+  at_ticks: number | null
+  take: { setup: string; take: number; part: string; status: 'none' | 'circled' | 'hold' | 'ng' } | null
+  clip: string | null
+  kind: string | null
+  ready: boolean
+  device: string | null
+  day: string | null
+  number: number | null
+}
+
+/** What was found by some words. */
 export interface SearchResult {
-  takes: {
-    ulid: string
-    setup: string
-    take: number
-    part: string
-    description: string
-    status: 'none' | 'circled' | 'hold' | 'ng'
-    day: string
-    number: number
-  }[]
-  clips: {
-    ulid: string
-    name: string
-    label: string | null
-    kind: string
-    letter: string | null
-    day: string
-    number: number
-  }[]
+  meant: string | null
+  hits: SearchHit[]
 }
 
 /** A new second factor, to be set up in an authenticator. */

@@ -34,6 +34,8 @@ const props = defineProps<{
   canWork?: boolean
   /** Keys that the page needs for itself. */
   taken?: string[]
+  /** Ticks from the clip's start at which it is opened. */
+  from?: number | null
 }>()
 const emit = defineEmits<{
   mark: [marks: { in_ticks: number | null; out_ticks: number | null }]
@@ -85,10 +87,15 @@ watch(
     const goesOn = before[0] === clip
     if (!goesOn) alone.value = null
     // Media made anew keep their place; another clip starts where it begins.
-    player.load(ofClip(props.clip), goesOn ? player.transport.position() : ofFrames(head.value, rate.value))
+    const start = props.from ?? ofFrames(head.value, rate.value)
+    player.load(ofClip(props.clip), goesOn ? player.transport.position() : start)
     if (goesOn) player.setSounds(sounds.value)
   },
   { immediate: true },
+)
+watch(
+  () => props.from,
+  (from) => from != null && player.goTo(from),
 )
 watch(
   playlist,

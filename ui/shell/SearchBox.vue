@@ -1,78 +1,109 @@
 <script setup lang="ts">
 import { shell as shellApi } from '@/api/endpoints/shell'
 import { refDebounced } from '@vueuse/core'
-import { computed, ref, watch } from 'vue'
+import { computed, nextTick, ref, watch } from 'vue'
 import { useRouter } from 'vue-router'
+import { mediaUrl } from '@/api/client'
 import { useAnswer } from '@/api/queries'
+import type { SearchHit } from '@/api/types'
+import { clock } from '@/player/time'
 import DeviceBadge from './DeviceBadge.vue'
 import { useDesk } from './desk'
 import { useShortcuts } from './keys'
 import TakeNumber from './TakeNumber.vue'
 
-const { production } = useDesk()
+/** Finds things by a few words, sort by sort; Enter opens one at the moment that was found. */
+const { production, day } = useDesk()
 const router = useRouter()
 const box = ref<HTMLInputElement | null>(null)
+const panel = ref<HTMLElement | null>(null)
 const text = ref('')
 const at = ref(0)
 const open = ref(false)
+/** The one sort that is shown; null shows all. */
+const only = ref<SearchHit['what'] | null>(null)
 const asked = refDebounced(text, 150)
 const { data, isPlaceholderData, isFetching } = useAnswer(() =>
   asked.value.trim() === '' ? null : shellApi.search(production.value.ulid, asked.value.trim()),
 )
 
-const hits = computed(() => [
-  ...(data.value?.takes ?? []).map((take) => ({
-    key: take.ulid,
-    day: take.day,
-    number: take.number,
-    take,
-    clip: null,
-    go: { name: 'log', query: { take: take.ulid } },
-  })),
-  ...(data.value?.clips ?? []).map((clip) => ({
-    key: clip.ulid,
-    day: clip.day,
-    number: clip.number,
-    take: null,
-    clip,
-    go: { name: 'bins', query: { clip: clip.ulid } },
-  })),
-])
-watch(asked, () => (at.value = 0))
+const SORTS = {
+  take: 'Takes',
+  clip: 'Clips',
+  marker: 'Markers',
+  subclip: 'Subclips',
+  sequence: 'Cuts and reels',
+  bin: 'Bins',
+} as const
+const counts = computed(() => {
+  const all = new Map<SearchHit['what'], number>()
+  for (const hit of data.value?.hits ?? []) all.set(hit.what, (all.get(hit.what) ?? 0) + 1)
+  return [...all]
+})
+/** Of each sort the server tells eight at most. */
+const MOST = 8
+const hits = computed(() => (data.value?.hits ?? []).filter((hit) => only.value === null || hit.what === only.value))
+watch(asked, () => ((at.value = 0), (only.value = null)))
+watch(only, () => (at.value = 0))
+watch(at, () => void nextTick(() => panel.value?.querySelector('.on')?.scrollIntoView({ block: 'nearest' })))
 /** What is shown answers what is typed, and not the letters before. */
 const isCurrent = computed(
   () => asked.value === text.value && !isPlaceholderData.value && !(isFetching.value && data.value === undefined),
 )
 /** Enter came before the answer: the first hit is opened when it is there. */
-const wanted = ref(false)
-watch(text, () => (wanted.value = false))
+const wanted = ref<{ log: boolean } | null>(null)
+watch(text, () => (wanted.value = null))
 watch(isCurrent, (now) => {
-  if (now && wanted.value) enter()
+  if (now && wanted.value !== null) enter(wanted.value.log)
 })
-function enter(): void {
-  wanted.value = !isCurrent.value
-  if (isCurrent.value) go(at.value)
+function enter(log: boolean): void {
+  wanted.value = isCurrent.value ? null : { log }
+  if (isCurrent.value) go(at.value, log)
+}
+/** The next sort to show alone, and all of them again at the end. */
+function sort(step: number): void {
+  const all = [null, ...counts.value.map(([what]) => what)]
+  only.value = all[(all.indexOf(only.value) + step + all.length) % all.length] ?? null
 }
 
-function go(index: number): void {
+function go(index: number, log = false): void {
   const hit = hits.value[index]
   if (hit === undefined) return
+  close()
+  const params = { production: production.value.ulid, day: hit.day ?? day.value.ulid }
+  if (hit.what === 'bin') return void router.push({ name: 'bins', params, query: { bin: hit.ulid } })
+  if (hit.what === 'sequence') return void router.push({ name: 'screening', params, query: { reel: hit.ulid } })
+  if (hit.take !== null && (log || hit.clip === null))
+    return void router.push({ name: 'log', params, query: { take: hit.ulid } })
+  void router.push({
+    name: 'bins',
+    params,
+    query: { clip: hit.clip ?? undefined, at: hit.at_ticks === null ? undefined : String(hit.at_ticks) },
+  })
+}
+/** The words as the rule of a bin: in a name, in what happens, in notes, keywords or markers. */
+function keep(): void {
+  const words = (data.value?.meant ?? asked.value).trim()
+  close()
+  void router.push({
+    name: 'bins',
+    params: { production: production.value.ulid, day: day.value.ulid },
+    query: { new: words },
+  })
+}
+function close(): void {
   open.value = false
   text.value = ''
   box.value?.blur()
-  void router.push({
-    name: hit.go.name,
-    params: { production: production.value.ulid, day: hit.day },
-    query: hit.go.query,
-  })
 }
-
 function leave(): void {
   open.value = false
   box.value?.blur()
 }
 
-useShortcuts('Everywhere', [{ keys: ['/'], what: 'Find takes and clips', run: () => box.value?.focus() }])
+useShortcuts('Everywhere', [
+  { keys: ['/'], what: 'Find takes, clips, markers, cuts and bins', run: () => box.value?.focus() },
+])
 </script>
 
 <template>
@@ -89,31 +120,73 @@ useShortcuts('Everywhere', [{ keys: ['/'], what: 'Find takes and clips', run: ()
       @blur="open = false"
       @keydown.down.prevent="at = Math.min(at + 1, hits.length - 1)"
       @keydown.up.prevent="at = Math.max(at - 1, 0)"
-      @keydown.enter="enter"
+      @keydown.tab="
+        (event: KeyboardEvent) => counts.length > 1 && (event.preventDefault(), sort(event.shiftKey ? -1 : 1))
+      "
+      @keydown.enter.exact="enter(false)"
+      @keydown.enter.shift="enter(true)"
     />
     <kbd v-if="text === ''">/</kbd>
-    <div v-if="open && asked.trim() !== ''" class="hits" role="listbox">
-      <p v-if="data && hits.length === 0" class="soft">Nothing has “{{ asked }}” in its slate, name or notes.</p>
-      <button
-        v-for="(hit, index) in hits"
-        :key="hit.key"
-        role="option"
-        :aria-selected="index === at"
-        :class="{ on: index === at }"
-        @mousedown.prevent="go(index)"
-      >
-        <template v-if="hit.take"
-          ><b class="mono">{{ hit.take.setup }}</b
-          ><TakeNumber :take="hit.take.take" :part="hit.take.part" :status="hit.take.status" /><span>{{
-            hit.take.description
-          }}</span></template
+    <div v-if="open && asked.trim() !== ''" ref="panel" class="hits" role="listbox">
+      <p v-if="data && data.hits.length === 0" class="soft">Nothing has “{{ asked }}” in its slate, name or notes.</p>
+      <p v-if="data?.meant" class="soft">
+        Nothing has “{{ asked }}”. This is “<b>{{ data.meant }}</b
+        >”.
+      </p>
+      <div v-if="counts.length > 1" class="sorts">
+        <button :class="{ on: only === null }" @mousedown.prevent="only = null">All</button
+        ><button
+          v-for="[what, count] in counts"
+          :key="what"
+          :class="{ on: only === what }"
+          title="Tab goes from sort to sort"
+          @mousedown.prevent="only = what"
         >
-        <template v-else-if="hit.clip"
-          ><DeviceBadge :letter="hit.clip.letter" /><span class="mono">{{ hit.clip.label ?? hit.clip.name }}</span
-          ><span v-if="hit.clip.label" class="mono soft">{{ hit.clip.name }}</span></template
+          {{ SORTS[what] }} {{ count }}{{ count === MOST ? ' or more' : '' }}
+        </button>
+      </div>
+      <template v-for="(hit, index) in hits" :key="`${hit.what} ${hit.ulid}`">
+        <h5 v-if="only === null && hits[index - 1]?.what !== hit.what">{{ SORTS[hit.what] }}</h5>
+        <button
+          role="option"
+          class="hit"
+          :aria-selected="index === at"
+          :class="{ on: index === at }"
+          @mousedown.prevent="go(index)"
         >
-        <small>day {{ hit.number }}</small>
-      </button>
+          <span class="thumb"
+            ><img
+              v-if="hit.ready && hit.clip && (hit.kind === 'picture' || hit.kind === 'still')"
+              :src="mediaUrl(production.ulid, hit.clip, hit.kind === 'still' ? 'thumb-1' : 'thumb-3')"
+              alt=""
+            /><i v-else>{{
+              hit.what === 'bin' ? '∴' : hit.what === 'sequence' ? '▤' : hit.kind === 'sound' ? '∿' : '…'
+            }}</i></span
+          >
+          <span class="words"
+            ><span class="first"
+              ><template v-if="hit.take"
+                ><b class="mono">{{ hit.take.setup }}</b
+                ><TakeNumber :take="hit.take.take" :part="hit.take.part" :status="hit.take.status" /></template
+              ><template v-else
+                ><DeviceBadge v-if="hit.device" :letter="hit.device" /><b :class="{ mono: hit.what === 'clip' }">{{
+                  hit.name
+                }}</b></template
+              ></span
+            ><small v-if="hit.note" class="soft">{{ hit.note }}</small></span
+          >
+          <small v-if="hit.number !== null" class="where"
+            >day {{ hit.number
+            }}<template v-if="hit.what === 'marker' && hit.at_ticks !== null">
+              · {{ clock(hit.at_ticks, true) }}</template
+            ></small
+          >
+        </button>
+      </template>
+      <div v-if="hits.length > 0" class="foot soft">
+        <kbd>Enter</kbd> its sheet <kbd>Shift Enter</kbd> a take's row in the log
+        <button v-if="production.may.organise" class="plain" @mousedown.prevent="keep">Keep as a rule bin</button>
+      </div>
     </div>
   </div>
 </template>
@@ -145,45 +218,107 @@ input::placeholder {
   position: absolute;
   right: 0;
   top: 34px;
-  width: 380px;
+  width: 440px;
   background: var(--sheet);
   border: 1px solid var(--rule-strong);
   border-radius: 6px;
   box-shadow: 0 8px 24px #1f2a3326;
   z-index: 30;
   padding: 4px;
-  max-height: 60vh;
+  max-height: 74vh;
   overflow: auto;
 }
 .hits p {
   margin: 10px;
 }
-.hits button {
+.sorts {
   display: flex;
-  gap: 8px;
+  flex-wrap: wrap;
+  gap: 4px;
+  padding: 4px 6px;
+}
+.sorts button {
+  border: 1px solid var(--rule-strong);
+  background: var(--sheet);
+  border-radius: 10px;
+  padding: 1px 8px;
+  font-size: 11px;
+  cursor: pointer;
+}
+.sorts .on {
+  background: var(--ink);
+  color: var(--sheet);
+}
+h5 {
+  margin: 8px 8px 2px;
+  font-size: 11px;
+  font-weight: 500;
+  color: var(--ink-soft);
+}
+.hit {
+  display: flex;
+  gap: 9px;
   align-items: center;
   width: 100%;
   border: 0;
   background: none;
   text-align: left;
-  padding: 4px 8px;
+  padding: 3px 8px;
   border-radius: 4px;
   cursor: pointer;
-  min-height: 30px;
 }
-.hits button.on,
-.hits button:hover {
+.hit.on,
+.hit:hover {
   background: var(--act-soft);
 }
-.hits span:not(.mono) {
+.thumb {
+  flex: none;
+  width: 52px;
+  height: 30px;
+  border-radius: 3px;
+  background: #e9e1cf;
+  display: grid;
+  place-items: center;
+  overflow: hidden;
+  color: var(--dev-S);
+}
+.thumb img {
+  width: 100%;
+  height: 100%;
+  object-fit: cover;
+}
+.thumb i {
+  font-style: normal;
+}
+.words {
   flex: 1;
+  min-width: 0;
+}
+.words > * {
+  display: block;
   overflow: hidden;
   text-overflow: ellipsis;
   white-space: nowrap;
 }
-.hits small {
-  margin-left: auto;
+.first {
+  display: flex !important;
+  align-items: center;
+  gap: 5px;
+}
+.where {
   color: var(--ink-soft);
   white-space: nowrap;
+}
+.foot {
+  display: flex;
+  gap: 6px;
+  align-items: center;
+  padding: 8px;
+  border-top: 1px solid var(--rule);
+  margin-top: 4px;
+  font-size: 11.5px;
+}
+.foot .plain {
+  margin-left: auto;
 }
 </style>

@@ -54,16 +54,16 @@ final class BinQuery
 
     public static function ofRule(Production $production, Rule $rule, BinArrangement $arrangement = new BinArrangement()): self
     {
-        $saysKind = in_array('entry', array_column($rule->conditions(), 'about'), true);
-        // A rule that does not say what it is about lets takes through, and the clips that no take has: nothing is there twice.
-        $parts = (new RuleSql($production, RuleSubjects::of($production)))->entries(
-            $rule,
-            $saysKind ? EntryKind::cases() : [EntryKind::Take, EntryKind::Clip],
-        );
-        foreach ($parts as ['kind' => $kind, 'query' => $query]) {
-            if (!$saysKind && $kind === EntryKind::Clip) {
+        $subjects = RuleSubjects::of($production);
+        if (in_array('entry', array_column($rule->conditions(), 'about'), true)) {
+            $parts = (new RuleSql($production, $subjects))->entries($rule, EntryKind::cases());
+        } else {
+            // A rule that does not say what it is about lets takes through, and the clips that no take has: nothing is there twice.
+            $clips = (new RuleSql($production, $subjects, isUntaken: true))->entries($rule, [EntryKind::Clip]);
+            foreach ($clips as ['query' => $query]) {
                 $query->whereNotExists(self::isTaken(...));
             }
+            $parts = [...(new RuleSql($production, $subjects))->entries($rule, [EntryKind::Take]), ...$clips];
         }
 
         return new self($production, array_map(static fn(array $part): array => $part + ['isRow' => false], $parts), $arrangement);
@@ -98,43 +98,71 @@ final class BinQuery
      */
     public function page(int $from, int $limit): array
     {
-        $order = BinOrder::of($this->production, $this->arrangement->order) ?? BinOrder::of($this->production, 'slate');
-        if ($order === null || $this->parts === []) {
-            return [];
-        }
+        return $this->read($from, $limit, false)['entries'];
+    }
+
+    /**
+     * A page, and how much there is in all: one question, since a rule can take its time.
+     *
+     * @param  int  $from  0-based
+     * @return array{total: int, ticks: int, entries: list<array{kind: EntryKind, id: int, ref: string}>}
+     */
+    public function counted(int $from, int $limit): array
+    {
+        $read = $this->read($from, $limit, true);
+
+        // Behind the end there is no row that says how many there are.
+        return ['entries' => $read['entries']] + ($read['entries'] === [] && $from > 0 ? $this->count() : $read);
+    }
+
+    /** @return array{total: int, ticks: int, entries: list<array{kind: EntryKind, id: int, ref: string}>} */
+    private function read(int $from, int $limit, bool $isCounted): array
+    {
+        $by = BinOrder::of($this->production, $this->arrangement->order) === null ? 'slate' : $this->arrangement->order;
+        $order = BinOrder::of($this->production, $by) ?? throw new \LogicException('Slates are no order.');
         $all = null;
         foreach ($this->parts as ['kind' => $kind, 'query' => $query, 'isRow' => $isRow]) {
-            $place = array_search($kind, EntryKind::cases(), true);
             $one = (clone $query)->selectRaw(
                 sprintf(
-                    '%d AS kind, %s.id AS id, %s AS ref, %s AS place, %s AS slate, %s AS lane, %s AS called',
-                    $place,
+                    '%d AS kind, %s.id AS id, %s AS ref, %s AS place, %s AS slate, %s AS lane, %s AS called, %s AS ticks',
+                    array_search($kind, EntryKind::cases(), true),
                     $kind->table(),
                     $isRow ? 'bin_items.ref' : "CONCAT('$kind->value:', {$kind->table()}.ulid)",
                     $order->sql($kind),
-                    BinOrder::slate($kind),
+                    $by === 'slate' ? 'NULL' : BinOrder::slate($kind),
                     BinOrder::lane($kind),
                     BinOrder::name($kind),
+                    $isCounted ? BinOrder::length($kind) : 'NULL',
                 ),
             );
             $all = $all === null ? $one : $all->unionAll($one);
         }
+        if ($all === null) {
+            return ['total' => 0, 'ticks' => 0, 'entries' => []];
+        }
         $down = $this->arrangement->isDown ? ' DESC' : '';
-
-        return DB::query()
+        $rows = DB::query()
             ->fromSub($all, 'entries')
             ->orderByRaw("place IS NULL, place$down, slate IS NULL, slate$down, kind, lane, called, id")
             ->offset($from)
             ->limit($limit)
-            ->get(['kind', 'id', 'ref'])
-            ->map(
-                static fn(object $row): array => [
-                    'kind' => EntryKind::cases()[(int) $row->kind],
-                    'id' => (int) $row->id,
-                    'ref' => $row->ref,
-                ],
-            )
-            ->all();
+            ->selectRaw('kind, id, ref' . ($isCounted ? ', COUNT(*) OVER () AS total, SUM(ticks) OVER () AS ticks' : ''))
+            ->get();
+        $first = $rows->first();
+
+        return [
+            'total' => (int) ($first->total ?? 0),
+            'ticks' => (int) ($first->ticks ?? 0),
+            'entries' => $rows
+                ->map(
+                    static fn(object $row): array => [
+                        'kind' => EntryKind::cases()[(int) $row->kind],
+                        'id' => (int) $row->id,
+                        'ref' => $row->ref,
+                    ],
+                )
+                ->all(),
+        ];
     }
 
     /** @return list<string> the references of all of it, in the order that is asked for */

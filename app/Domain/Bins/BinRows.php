@@ -48,7 +48,9 @@ final class BinRows
     /** @return array{total: int, ticks: int, from: int, rows: list<array<string, mixed>>} */
     public function of(Production $production, BinQuery $query, int $from, int $limit, ?string $scene = null): array
     {
-        return $query->count() + ['from' => $from, 'rows' => $this->rows($production, $query->page($from, $limit), $scene)];
+        ['total' => $total, 'ticks' => $ticks, 'entries' => $entries] = $query->counted($from, $limit);
+
+        return compact('total', 'ticks', 'from') + ['rows' => $this->rows($production, $entries, $scene)];
     }
 
     /** @return list<int> the clips that are behind what lies in a bin; none for a bin that is not there */

@@ -48,15 +48,21 @@ final class BinTree
     }
 
     /**
-     * How much lies in the rule bins of a production; asked apart from the tree, since each is a question of its own.
+     * How much lies in the bins that are counted apart from the tree, since each is a question about all footage: rule bins, and those
+     * of kinds that take a look at every clip.
      *
      * @return array<string, int> by key
      */
-    public function ruleCounts(Production $production): array
+    public function counts(Production $production): array
     {
+        $rules = DB::table('bins')->where('production_id', $production->id)->whereNotNull('rule')->pluck('ulid')->all();
+        $keys = array_map(BinKey::own(...), $rules);
+        if (in_array('kinds', self::groups($production), true)) {
+            array_push($keys, BinKey::all(), BinKey::sound(), BinKey::noSlate());
+        }
         $counts = [];
-        foreach (DB::table('bins')->where('production_id', $production->id)->whereNotNull('rule')->pluck('ulid') as $ulid) {
-            $counts[$ulid] = BinQuery::of($production, BinKey::own($ulid))?->total() ?? 0;
+        foreach ($keys as $key) {
+            $counts[(string) $key] = BinQuery::of($production, $key)?->total() ?? 0;
         }
 
         return $counts;
@@ -141,20 +147,23 @@ final class BinTree
             ->groupBy('import_kind')
             ->selectRaw('import_kind, COUNT(*) AS clips')
             ->pluck('clips', 'import_kind');
-        $count = static fn(BinKey $key): int => BinQuery::of($production, $key)?->total() ?? 0;
         $kinds = [
-            self::entry(BinKey::all(), 'All footage', $count(BinKey::all())),
-            self::entry(BinKey::sound(), 'Production sound', $count(BinKey::sound())),
-            self::entry(BinKey::wild(), 'Wild and room tone', $count(BinKey::wild())),
+            self::entry(BinKey::all(), 'All footage', null),
+            self::entry(BinKey::sound(), 'Production sound', null),
+            self::entry(
+                BinKey::wild(),
+                'Wild and room tone',
+                DB::table('clips')->where('production_id', $production->id)->where('is_wild', true)->count(),
+            ),
         ];
         foreach (MediaNames::IMPORTS as $kind) {
-            if ($kind !== 'production sound' && isset($imports[$kind])) {
-                $kinds[] = self::entry(BinKey::import($kind), ucfirst($kind), (int) $imports[$kind]);
+            if ($kind !== 'production sound') {
+                $kinds[] = self::entry(BinKey::import($kind), ucfirst($kind), (int) ($imports[$kind] ?? 0));
             }
         }
-        $kinds[] = self::entry(BinKey::noSlate(), 'No slate yet', $count(BinKey::noSlate()));
+        $kinds[] = self::entry(BinKey::noSlate(), 'No slate yet', null);
 
-        return array_values(array_filter($kinds, static fn(array $one): bool => $one['items'] > 0));
+        return array_values(array_filter($kinds, static fn(array $one): bool => $one['items'] !== 0));
     }
 
     /** @return list<array<string, mixed>> in the order of the tree, each behind the bin that it lies in */
@@ -165,14 +174,19 @@ final class BinTree
             ->orderBy('place')
             ->orderBy('name')
             ->get(['id', 'ulid', 'parent_id', 'name', 'colour', DB::raw('rule IS NOT NULL AS is_rule')]);
-        $counts = DB::table('bin_items')
-            ->leftJoin('sequences', 'sequences.id', '=', 'bin_items.sequence_id')
-            ->whereIn('bin_id', DB::table('bins')->where('production_id', $production->id)->select('id'))
-            // What somebody removed can come back, to its bins as well.
-            ->whereNull('sequences.removed_at')
-            ->groupBy('bin_id')
+        $items = static fn() => DB::table('bin_items')
+            ->whereIntegerInRaw('bin_id', $bins->pluck('id')->all())
+            ->groupBy('bin_id');
+        $counts = $items()->selectRaw('bin_id, COUNT(*) AS items')->pluck('items', 'bin_id')->all();
+        // What somebody removed can come back, to its bins as well.
+        $removed = $items()
+            ->join('sequences', 'sequences.id', '=', 'bin_items.sequence_id')
+            ->whereNotNull('sequences.removed_at')
             ->selectRaw('bin_id, COUNT(*) AS items')
             ->pluck('items', 'bin_id');
+        foreach ($removed as $bin => $gone) {
+            $counts[$bin] -= (int) $gone;
+        }
         $ulids = $bins->pluck('ulid', 'id');
         $below = $bins->groupBy(static fn(object $bin): int => (int) $bin->parent_id);
         $list = [];

@@ -28,16 +28,21 @@ use Illuminate\Support\Facades\DB;
  */
 final class RuleSql
 {
-    private const PARTS = 'take_parts AS p JOIN clips AS c ON c.id = p.clip_id WHERE p.take_id = takes.id';
-
     /** @var array<string, array<int, string>> what values of subjects are in the tables: ids by ULID or letter */
     private array $ids = [];
 
     /** @var array<int, true> rule bins that are being asked, by id */
     private array $within = [];
 
-    /** @param  array<string, Subject>  $subjects  by key */
-    public function __construct(private readonly Production $production, private readonly array $subjects) {}
+    /**
+     * @param  array<string, Subject>  $subjects  by key
+     * @param  bool  $isUntaken  whether clips are asked about that no take has, of which much is known without asking
+     */
+    public function __construct(
+        private readonly Production $production,
+        private readonly array $subjects,
+        private readonly bool $isUntaken = false,
+    ) {}
 
     /**
      * @param  list<EntryKind>  $kinds  of which to look
@@ -107,74 +112,78 @@ final class RuleSql
         if ($subject === null) {
             return false;
         }
-        $said = $this->affirm($subject, $condition->test->affirmed(), $condition->values, $of);
-        if (!$condition->test->denies()) {
-            return $said;
-        }
-
-        return is_bool($said) ? !$said : ["NOT COALESCE($said[0], FALSE)", $said[1]];
-    }
-
-    /**
-     * @param  list<string>  $values
-     * @return Said
-     */
-    private function affirm(Subject $subject, Test $test, array $values, EntryKind $of): array|bool
-    {
+        $isDenied = $condition->test->denies();
         if ($subject->key === 'entry') {
-            return in_array($of->value, $values, true);
+            return in_array($of->value, $condition->values, true) !== $isDenied;
         }
         if ($subject->key === 'rule') {
-            return $this->inRules($values, $of);
+            $said = $this->inRules($condition->values, $of);
+
+            return match (true) {
+                !$isDenied => $said,
+                is_bool($said) => !$said,
+                default => ["NOT COALESCE($said[0], FALSE)", $said[1]],
+            };
         }
         $sql = $bindings = [];
         foreach ($this->sources($subject, $of) as [$column, $from]) {
-            $said = $this->passes($subject, $test, $values, $column);
-            if ($said !== false) {
-                $sql[] = $from === null ? $said[0] : "EXISTS (SELECT 1 FROM $from AND $said[0])";
-                array_push($bindings, ...$said[1]);
+            $said = $this->passes($subject, $condition->test->affirmed(), $condition->values, $column);
+            if ($said === false) {
+                continue;
             }
+            // Each thing is asked for in a list that the database makes once, not once a row.
+            $sql[] = match (true) {
+                $from !== null => sprintf('%s %s (%s AND %s)', $this->key($subject, $of), $isDenied ? 'NOT IN' : 'IN', $from, $said[0]),
+                $isDenied => "NOT COALESCE($said[0], FALSE)",
+                default => $said[0],
+            };
+            array_push($bindings, ...$said[1]);
         }
 
-        return $sql === [] ? false : ['(' . implode(' OR ', $sql) . ')', $bindings];
+        return $sql === [] ? $isDenied : ['(' . implode($isDenied ? ' AND ' : ' OR ', $sql) . ')', $bindings];
+    }
+
+    /** What is looked for in the lists of a subject: the thing itself for bins, else its take or clip. */
+    private function key(Subject $subject, EntryKind $of): string
+    {
+        return match (true) {
+            $subject->key === 'bin' => "{$of->table()}.id",
+            $of === EntryKind::Take => 'takes.id',
+            default => 'clips.id',
+        };
     }
 
     /**
-     * Where the facts of a subject stand: a column, and for those of other tables what it is to be looked for in.
+     * Where the facts of a subject stand: a column, and for those of other tables the list that a thing is looked for in.
      *
      * @return list<array{string, string|null}>
      */
     private function sources(Subject $subject, EntryKind $of): array
     {
+        $ours = $this->production->id;
+        $parts = "SELECT p.take_id FROM take_parts AS p JOIN clips AS c ON c.id = p.clip_id WHERE c.production_id = $ours";
         $ofClip = static fn(string $column): array => match ($of) {
             EntryKind::Clip, EntryKind::Subclip => [[str_replace('@', 'clips', $column), null]],
-            EntryKind::Take => [[str_replace('@', 'c', $column), self::PARTS]],
+            EntryKind::Take => [[str_replace('@', 'c', $column), $parts]],
             EntryKind::Sequence => [],
         };
-        // Of a row that belongs to a clip: markers, uses, places.
+        // Of rows that belong to a clip: markers and places.
         $belowClip = static fn(string $table, string $alias, string $column): array => match ($of) {
-            EntryKind::Clip, EntryKind::Subclip => [[$column, "$table AS $alias WHERE $alias.clip_id = clips.id"]],
+            EntryKind::Clip, EntryKind::Subclip => [[$column, "SELECT $alias.clip_id FROM $table AS $alias WHERE TRUE"]],
             EntryKind::Take => [
-                [$column, "take_parts AS p JOIN $table AS $alias ON $alias.clip_id = p.clip_id WHERE p.take_id = takes.id"],
+                [$column, "SELECT p.take_id FROM $table AS $alias JOIN take_parts AS p ON p.clip_id = $alias.clip_id WHERE TRUE"],
             ],
             EntryKind::Sequence => [],
         };
-        $uses = static fn(string $which): array => match ($of) {
-            EntryKind::Sequence => [],
-            EntryKind::Take => [
-                [
-                    's.id',
-                    'take_parts AS p JOIN sequence_uses AS u ON u.clip_id = p.clip_id JOIN sequences AS s ON s.id = u.sequence_id ' .
-                    "WHERE p.take_id = takes.id AND s.removed_at IS NULL AND s.kind $which",
-                ],
-            ],
-            default => [
-                [
-                    's.id',
-                    'sequence_uses AS u JOIN sequences AS s ON s.id = u.sequence_id ' .
-                    "WHERE u.clip_id = clips.id AND s.removed_at IS NULL AND s.kind $which",
-                ],
-            ],
+        $uses = static function (string $which) use ($of, $ours): array {
+            $shown = 'sequences AS s JOIN sequence_uses AS u ON u.sequence_id = s.id';
+            $where = "WHERE s.production_id = $ours AND s.removed_at IS NULL AND s.kind $which";
+
+            return match ($of) {
+                EntryKind::Sequence => [],
+                EntryKind::Take => [['s.id', "SELECT p.take_id FROM $shown JOIN take_parts AS p ON p.clip_id = u.clip_id $where"]],
+                default => [['s.id', "SELECT u.clip_id FROM $shown $where"]],
+            };
         };
 
         return match ($subject->key) {
@@ -187,7 +196,7 @@ final class RuleSql
             'length' => match ($of) {
                 EntryKind::Clip => [['clips.duration_ticks', null]],
                 EntryKind::Subclip => [['COALESCE(subclips.out_ticks, clips.duration_ticks) - COALESCE(subclips.in_ticks, 0)', null]],
-                EntryKind::Take => [[str_replace(['take_parts.', 'clips.'], ['p.', 'c.'], TakeLengths::TICKS), self::PARTS]],
+                EntryKind::Take => [[str_replace(['take_parts.', 'clips.'], ['p.', 'c.'], TakeLengths::TICKS), $parts]],
                 EntryKind::Sequence => [['sequences.running_ticks', null]],
             },
             'named' => match ($of) {
@@ -198,13 +207,19 @@ final class RuleSql
             'slated' => match ($of) {
                 EntryKind::Take => [['1', null]],
                 EntryKind::Sequence => [],
-                default => [['1', 'take_parts AS p WHERE p.clip_id = clips.id']],
+                default => $this->isUntaken ? [] : [['1', 'SELECT p.clip_id FROM take_parts AS p WHERE TRUE']],
             },
             'placed' => $belowClip('placements', 'l', 'l.is_sure'),
             'marker' => $belowClip('markers', 'm', "CONCAT('· ', m.name, ' ', m.note)"),
             'cut' => $uses("<> '" . SequenceKind::Reel->value . "'"),
             'reel' => $uses("= '" . SequenceKind::Reel->value . "'"),
-            'bin' => [['b.bin_id', "bin_items AS b WHERE b.{$of->value}_id = {$of->table()}.id"]],
+            'bin' => [
+                [
+                    'b.bin_id',
+                    "SELECT b.{$of->value}_id FROM bins JOIN bin_items AS b ON b.bin_id = bins.id " .
+                    "WHERE bins.production_id = $ours AND b.{$of->value}_id IS NOT NULL",
+                ],
+            ],
             default => $this->ofTake($subject->key, $of),
         };
     }
@@ -217,11 +232,15 @@ final class RuleSql
             ? sprintf("JSON_VALUE(@.own, '$.\"%s\"') COLLATE utf8mb4_unicode_ci", substr($key, 4))
             : "@.`$key`";
 
-        return match ($of) {
-            EntryKind::Take => [[str_replace('@', 'takes', $column), null]],
-            EntryKind::Sequence => [],
+        return match (true) {
+            $of === EntryKind::Take => [[str_replace('@', 'takes', $column), null]],
+            $of === EntryKind::Sequence, $this->isUntaken => [],
             default => [
-                [str_replace('@', 't', $column), 'take_parts AS p JOIN takes AS t ON t.id = p.take_id WHERE p.clip_id = clips.id'],
+                [
+                    str_replace('@', 't', $column),
+                    'SELECT p.clip_id FROM takes AS t JOIN take_parts AS p ON p.take_id = t.id ' .
+                    "WHERE t.production_id = {$this->production->id}",
+                ],
             ],
         };
     }
@@ -245,11 +264,14 @@ final class RuleSql
             array_map(static fn(string $value): string => $before . addcslashes($value, '%_\\') . '%', $values),
         ];
         $isNumber = in_array($subject->type, [SubjectType::Number, SubjectType::Length], true);
+        // A number that a production added is kept as it was written.
+        $isWritten = str_starts_with($subject->key, 'own:');
+        $value = $isWritten ? "CAST($column AS DECIMAL(30,6))" : $column;
         $number = static fn(string $than): array => [
-            sprintf(
-                "($column REGEXP '^-?[0-9]' AND (%s))",
-                implode(' OR ', array_fill(0, count($values), "CAST($column AS DECIMAL(30,6)) $than ?")),
-            ),
+            ($isWritten ? "$column REGEXP '^-?[0-9]' AND " : '') .
+            '(' .
+            implode(' OR ', array_fill(0, count($values), "$value $than ?")) .
+            ')',
             array_map(
                 static fn(string $value): string|int => $subject->type === SubjectType::Length
                     ? (int) round((float) $value * Ticks::PER_SECOND)
@@ -260,7 +282,11 @@ final class RuleSql
 
         return match ($test) {
             Test::Yes => ["$column = 1", []],
-            Test::Filled => $subject->type === SubjectType::Holder ? ["$column IS NOT NULL", []] : ["TRIM($column) <> ''", []],
+            Test::Filled => match (true) {
+                $subject->type === SubjectType::Holder => ["$column IS NOT NULL", []],
+                $isNumber && !$isWritten => ["$column IS NOT NULL", []],
+                default => ["TRIM($column) <> ''", []],
+            },
             Test::Contains => $like('%'),
             Test::Starts => $like(''),
             Test::Least => $number('>='),

@@ -25,14 +25,16 @@ final class References
      */
     public static function find(Production $production, array $texts): array
     {
-        $byKind = $found = [];
+        $byKind = $found = $order = [];
         foreach ($texts as $text) {
             try {
                 $reference = Reference::parse($text);
             } catch (InvalidReference) {
                 throw self::missing();
             }
-            $byKind[$reference->kind->value][(string) $reference] = $reference;
+            $written = (string) $reference;
+            $order[$written] ??= count($order);
+            $byKind[$reference->kind->value][$written] = $reference;
         }
         foreach ($byKind as $kind => $references) {
             $rows = self::rows(
@@ -48,7 +50,6 @@ final class References
                 $found[$text] = ['reference' => $reference, 'id' => $row['id']];
             }
         }
-        $order = array_flip(array_map(static fn(string $text): string => (string) Reference::parse($text), $texts));
         uksort($found, static fn(string $x, string $y): int => $order[$x] <=> $order[$y]);
 
         return array_values($found);

@@ -51,7 +51,7 @@ final class BinsController extends Controller
 
     public function counts(Production $production, BinTree $tree): JsonResponse
     {
-        return new JsonResponse(new BinCountsAnswer($tree->ruleCounts($production)));
+        return new JsonResponse(new BinCountsAnswer($tree->counts($production)));
     }
 
     public function items(BinPageRequest $request, Production $production, string $key, BinRows $rows): JsonResponse

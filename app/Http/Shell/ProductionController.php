@@ -4,16 +4,13 @@ declare(strict_types=1);
 
 namespace App\Http\Shell;
 
-use App\Domain\Footage\Search;
 use App\Domain\Points\OpenPoints;
 use App\Domain\Productions\MakeProduction;
 use App\Domain\Undo\UndoChange;
 use App\Domain\Undo\Undone;
-use App\Http\Answers;
 use App\Http\Controller;
 use App\Http\Shell\Answers\MadeAnswer;
 use App\Http\Shell\Answers\ProductionAnswer;
-use App\Http\Shell\Answers\SearchResultAnswer;
 use App\Http\Shell\Answers\TabsAnswer;
 use App\Http\Shell\Answers\UndoneAnswer;
 use App\Http\Shell\Requests\MakeProductionRequest;
@@ -69,16 +66,6 @@ final class ProductionController extends Controller
                     ->count(),
             ),
         );
-    }
-
-    public function search(Request $request, Production $production, Search $search): JsonResponse
-    {
-        $text = trim((string) $request->query('q'));
-        if (mb_strlen($text) < 1 || mb_strlen($text) > 100) {
-            return new JsonResponse(new SearchResultAnswer([], []));
-        }
-
-        return new JsonResponse(Answers::make(SearchResultAnswer::class, $search->of($production, $text)));
     }
 
     public function undo(Request $request, Production $production, UndoChange $undo): JsonResponse

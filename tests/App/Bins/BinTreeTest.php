@@ -48,10 +48,11 @@ final class BinTreeTest extends TestCase
             ->putJson($this->at('bins/groups'), ['groups' => ['kinds', 'scenes']])
             ->assertOk();
         $seen = [];
+        $counts = $this->getJson($this->at('bins/counts'))->json('counts');
         foreach ($this->getJson($this->at('bins'))->json('groups') as $group) {
             foreach ($group['bins'] as $bin) {
                 $names = $this->names($bin['key'], str_starts_with($bin['key'], 'scene:') ? 'takes=1' : '');
-                self::assertCount($bin['items'], $names, "{$bin['name']} has as many as the tree says");
+                self::assertCount($bin['items'] ?? $counts[$bin['key']], $names, "{$bin['name']} has as many as the tree says");
                 $seen[$bin['key']] = $names;
             }
         }

@@ -163,8 +163,8 @@ final class FieldsTest extends TestCase
         $change('own:light', 'noon')->assertStatus(422)->assertJsonPath('message', 'Light cannot be that.');
         $change('own:filterstops', 'some')->assertStatus(422);
         $change('own:nobody', 'x')->assertStatus(422);
-        self::assertSame('12A', $this->getJson($this->at('search?q=dusk'))->json('takes.0.setup'));
-        self::assertSame([], $this->getJson($this->at('search?q=light'))->json('takes'), 'what a field is called finds nothing');
+        self::assertSame('12A', $this->getJson($this->at('search?q=dusk'))->json('hits.0.take.setup'));
+        self::assertSame([], $this->getJson($this->at('search?q=light'))->json('hits'), 'what a field is called finds nothing');
 
         $light = ProductionField::query()->where('name', 'light')->sole();
         $this->patchJson($this->at("settings/fields/$light->ulid"), ['label' => 'Time of day', 'retired' => true])->assertOk();

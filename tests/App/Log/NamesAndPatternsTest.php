@@ -36,7 +36,7 @@ final class NamesAndPatternsTest extends TestCase
             array_map(static fn(array $clip): array => [$clip['name'], $clip['file']], $sheet->json('takes.0.clips')),
         );
         foreach (['A001C005', '3A-02 A'] as $asked) {
-            $this->getJson($this->at('search?q=' . rawurlencode($asked)))->assertJsonPath('clips.0.ulid', $clips[0]->ulid);
+            $this->getJson($this->at('search?q=' . rawurlencode($asked)))->assertJsonPath('hits.0.ulid', $clips[0]->ulid);
         }
         $this->postJson($this->at('undo'))->assertJsonPath('label', 'Name 2 clips');
         self::assertSame([null, null], Clip::query()->pluck('label')->all());

@@ -78,14 +78,14 @@ const countOf = (bin: BinEntry) => bin.items ?? props.counts[bin.key] ?? '…'
       </h3>
       <template v-if="isOpen(group.key)">
         <button
-          v-for="one in group.bins"
+          v-for="one in group.bins.filter((bin) => countOf(bin) !== 0)"
           :key="one.key"
           class="bin"
           :class="{ on: one.key === chosen }"
           @click="emit('open', one)"
         >
           <b>{{ one.name }}</b><small v-if="one.note">{{ one.note }}</small
-          ><span class="mono">{{ one.items }}</span>
+          ><span class="mono">{{ countOf(one) }}</span>
         </button>
         <p v-if="group.bins.length === 0" class="soft hint">Nothing yet.</p>
       </template>

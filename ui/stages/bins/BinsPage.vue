@@ -22,7 +22,7 @@ import BinPictures from './BinPictures.vue'
 import BinRows from './BinRows.vue'
 import BinTreeNav from './BinTreeNav.vue'
 import ClipSheetPanel from './ClipSheetPanel.vue'
-import { EMPTY, isWhole } from './rule'
+import { EMPTY, isWhole, ofWords } from './rule'
 import RuleSentence from './RuleSentence.vue'
 import { COLOURS, DRAGGED, useBinActions } from './useBinActions'
 import { PAGE, useBinList } from './useBinList'
@@ -33,9 +33,7 @@ const route = useRoute()
 const router = useRouter()
 const id = () => production.value.ulid
 const { data: tree, isPending, error, refetch } = useAnswer(() => bins.tree(id()))
-const { data: counts } = useAnswer(() =>
-  tree.value?.own.some((bin) => bin.is_rule) === true ? bins.counts(id()) : null,
-)
+const { data: counts } = useAnswer(() => bins.counts(id()))
 const { data: asked } = useAnswer(() => bins.subjects(id()))
 const subjects = computed(() => asked.value?.subjects ?? [])
 
@@ -96,7 +94,11 @@ const rule = computed(() => draft.value ?? keptRule.value)
 const looked = shallowRef<BinPage>()
 const trouble = ref<string | null>(null)
 const isDraft = computed(() => draft.value !== null)
-watch(isNew, (now) => (draft.value = now ? EMPTY : null), { immediate: true })
+watch(
+  () => route.query.new,
+  (words) => (draft.value = typeof words === 'string' ? (words === '' ? EMPTY : ofWords(words)) : null),
+  { immediate: true },
+)
 watch(key, () => isNew.value || (draft.value = null))
 const byKey = computed(() => new Map(subjects.value.map((one) => [one.key, one])))
 let lookedAt = 0
@@ -270,7 +272,9 @@ function beginRule(): void {
   void router.replace({ query: { new: '' } })
 }
 // The first word is asked for as soon as the sentence is there.
-watch([isNew, sentence], ([now, there]) => now && there && void nextTick(() => there.ask()), { flush: 'post' })
+watch([isNew, sentence], ([now, there]) => now && route.query.new === '' && there && void nextTick(() => there.ask()), {
+  flush: 'post',
+})
 
 const may = () => production.value.may.organise
 useShortcuts('Bins', [

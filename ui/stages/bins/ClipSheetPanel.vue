@@ -24,6 +24,11 @@ const { data, error } = useAnswer(() => (props.clip === null ? null : binsApi.cl
 const player = ref<InstanceType<typeof ClipPlayer> | null>(null)
 const guide = ref(false)
 
+/** The moment that the address asks for, in ticks. */
+const from = computed(() => {
+  const at = Number(route.query.at)
+  return route.query.clip === props.clip && typeof route.query.at === 'string' && Number.isFinite(at) ? at : null
+})
 const marks = computed(() => data.value?.marks ?? { in_ticks: null, out_ticks: null })
 const hasRange = computed(() => marks.value.in_ticks !== null && marks.value.out_ticks !== null)
 
@@ -101,6 +106,7 @@ function toTake(take: string): void {
         :marks="marks"
         can-mark
         :guide="guide"
+        :from="from"
         :take="data.take?.ulid"
         :can-work="production.may.work"
         @mark="setMarks"

@@ -74,3 +74,19 @@ export function phrase(
     ? { before: '', words: before, after: '' }
     : { before, words: part.values.map(word).join(' or ') || '…', after }
 }
+
+/** A rule for words that were looked for: each of them in a name, in what happens, in notes, keywords or markers. */
+export const ofWords = (words: string): RuleGroup => ({
+  join: 'all',
+  parts: words
+    .split(/\s+/)
+    .filter((word) => word !== '')
+    .map((word): RuleGroup => ({
+      join: 'any',
+      parts: ['named', 'description', 'notes', 'keywords', 'marker'].map((about) => ({
+        about,
+        test: 'contains',
+        values: [word],
+      })),
+    })),
+})

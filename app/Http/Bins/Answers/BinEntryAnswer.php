@@ -8,7 +8,7 @@ namespace App\Http\Bins\Answers;
 final readonly class BinEntryAnswer
 {
     /**
-     * @param  int|null  $items  null for a rule bin, which is counted apart
+     * @param  int|null  $items  null for what is counted apart, such as a rule bin
      * @param  string|null  $parent  the key of the bin it lies in
      * @param  int  $depth  bins that it lies in
      */
