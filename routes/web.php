@@ -143,6 +143,8 @@ Route::prefix('api')->group(static function (): void {
                 Route::post('bins/{bin}/items', [BinsController::class, 'put']);
                 Route::delete('bins/{bin}/items', [BinsController::class, 'takeOut']);
                 Route::post('clips/{clip}/subclips', [ClipController::class, 'addSubclip']);
+                Route::post('channels', [ClipController::class, 'splitChannels']);
+                Route::patch('clips/{clip}/subclips/{subclip}', [ClipController::class, 'changeSubclip']);
                 Route::delete('clips/{clip}/subclips/{subclip}', [ClipController::class, 'removeSubclip']);
                 Route::post('clips/{clip}/markers', [ClipController::class, 'addMarker']);
                 Route::patch('clips/{clip}/markers/{marker}', [ClipController::class, 'nameMarker']);

@@ -18,6 +18,8 @@ use App\Support\Clock;
 /** Everything about one clip that its sheet shows, and one person's marks on it. */
 final class ClipSheet
 {
+    public function __construct(private readonly ClipPlaces $places) {}
+
     /** @return array<string, mixed> */
     public function of(Clip $clip, User $user): array
     {
@@ -85,6 +87,8 @@ final class ClipSheet
             'marks' => ['in_ticks' => $mark?->in_ticks, 'out_ticks' => $mark?->out_ticks],
             'subclips' => $clip->subclips->sortBy('in_ticks')->values()->all(),
             'markers' => $clip->markers->all(),
+            'bins' => $this->places->bins($clip),
+            'files' => $this->places->files($clip),
         ];
     }
 }

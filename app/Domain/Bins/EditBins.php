@@ -271,6 +271,72 @@ final class EditBins
         return $subclip;
     }
 
+    /**
+     * Another name or another stretch for a subclip; bins and cuts that point at it point at what it is then.
+     *
+     * @param  Span|null  $span  null for all of the clip, which only a choice of channels can be
+     *
+     * @throws Problem if the stretch leaves the clip
+     */
+    public function changeSubclip(Subclip $subclip, User $user, string $name, ?Span $span): void
+    {
+        $clip = $subclip->clip;
+        if ($span === null ? $subclip->channels === null : !$span->isInside((int) $clip->duration_ticks)) {
+            throw self::noRange();
+        }
+        $subclip->fill(['name' => $name, 'in_ticks' => $span?->inTicks, 'out_ticks' => $span?->outTicks]);
+        $this->step($clip->production, $user, "Change the subclip $name", static fn(ChangeLog $log) => $log->save($subclip));
+    }
+
+    /**
+     * Each channel of some recordings under its own name, in one step; those that are there already stay as they are.
+     *
+     * @param  list<string>  $clips  ULIDs
+     * @return int how many channels got a name
+     *
+     * @throws Problem if a clip is none of the production
+     */
+    public function splitChannels(Production $production, User $user, array $clips): int
+    {
+        $found = Clip::query()->where('production_id', $production->id)->whereIn('ulid', $clips)->with('subclips')->get();
+        if ($found->count() !== count(array_unique($clips))) {
+            throw Problem::missing('One of those clips', 'Load the page again.');
+        }
+        $new = [];
+        foreach ($found as $clip) {
+            $known = $clip->subclips
+                ->filter(static fn(Subclip $one): bool => $one->in_ticks === null && count($one->channels ?? []) === 1)
+                ->map(static fn(Subclip $one): int => (int) $one->channels[0])
+                ->all();
+            foreach (count($clip->channels ?? []) > 1 ? $clip->channels : [] as $channel) {
+                if (in_array((int) $channel['index'], $known, true)) {
+                    continue;
+                }
+                $called = trim((string) ($channel['name'] ?? '')) ?: 'channel ' . $channel['index'];
+                $new[] = new Subclip([
+                    'clip_id' => $clip->id,
+                    'user_id' => $user->id,
+                    'name' => mb_substr("{$clip->title()} $called", 0, 160),
+                    'channels' => [(int) $channel['index']],
+                ]);
+            }
+        }
+        if ($new !== []) {
+            $this->step(
+                $production,
+                $user,
+                sprintf('Split %s into channels', count($found) === 1 ? $found[0]->title() : count($found) . ' clips'),
+                static function (ChangeLog $log) use ($new): void {
+                    foreach ($new as $one) {
+                        $log->save($one);
+                    }
+                },
+            );
+        }
+
+        return count($new);
+    }
+
     /** It goes out of the bins that hold it, and comes back to them when this is taken back. */
     public function removeSubclip(Subclip $subclip, User $user): void
     {

@@ -11,10 +11,13 @@ use App\Domain\Footage\EditMarkers;
 use App\Http\Bins\Answers\ClipSheetAnswer;
 use App\Http\Bins\Answers\MarkerAnswer;
 use App\Http\Bins\Answers\MarksAnswer;
+use App\Http\Bins\Answers\SplitAnswer;
 use App\Http\Bins\Answers\SubclipAnswer;
 use App\Http\Bins\Requests\MarkerNameRequest;
 use App\Http\Bins\Requests\MarkerRequest;
 use App\Http\Bins\Requests\MarksRequest;
+use App\Http\Bins\Requests\SplitChannelsRequest;
+use App\Http\Bins\Requests\SubclipChangeRequest;
 use App\Http\Bins\Requests\SubclipRequest;
 use App\Http\Controller;
 use App\Http\Shell\Answers\DoneAnswer;
@@ -60,6 +63,30 @@ final class ClipController extends Controller
         $subclip = $edit->keepSubclip($clip, self::who($request), trim($request->validated('name')), $span, $set);
 
         return new JsonResponse(SubclipAnswer::of($subclip), 201);
+    }
+
+    public function changeSubclip(
+        SubclipChangeRequest $request,
+        Production $production,
+        Clip $clip,
+        Subclip $subclip,
+        EditBins $edit,
+    ): JsonResponse {
+        $input = $request->validated();
+        try {
+            $span = $input['in_ticks'] === null ? null : new Span((int) $input['in_ticks'], (int) $input['out_ticks']);
+        } catch (InvalidReference) {
+            throw EditBins::noRange();
+        }
+        $edit->changeSubclip($subclip, self::who($request), trim($input['name']), $span);
+
+        return new JsonResponse(SubclipAnswer::of($subclip));
+    }
+
+    /** Channels of many recordings as pieces of their own, in one step. */
+    public function splitChannels(SplitChannelsRequest $request, Production $production, EditBins $edit): JsonResponse
+    {
+        return new JsonResponse(new SplitAnswer($edit->splitChannels($production, self::who($request), $request->validated('clips'))));
     }
 
     public function removeSubclip(Request $request, Production $production, Clip $clip, Subclip $subclip, EditBins $edit): JsonResponse

@@ -250,6 +250,58 @@ final class BinsTest extends TestCase
         self::assertSame("clip:$sound->ulid+2", (string) Subclip::query()->sole()->reference());
     }
 
+    public function test_channels_of_a_whole_bin_get_their_own_names_in_one_step(): void
+    {
+        $named = [['index' => 1, 'name' => 'Boom'], ['index' => 2, 'name' => 'Lav Mara'], ['index' => 3, 'name' => '']];
+        $sound = $this->clip('TAPE0001', 'S', 0, 10, null, ['channels' => $named]);
+        $mono = $this->clip('TAPE0002', 'S', 20, 10, null, ['channels' => [['index' => 1, 'name' => 'Boom']]]);
+        $this->as(Role::Editor);
+        $split = fn() => $this->postJson($this->at('channels'), ['clips' => [$sound->ulid, $mono->ulid]]);
+        $split()->assertOk()->assertJsonPath('made', 3);
+        $split()->assertJsonPath('made', 0);
+        self::assertSame(
+            ['TAPE0001 Boom', 'TAPE0001 Lav Mara', 'TAPE0001 channel 3'],
+            Subclip::query()->orderBy('id')->pluck('name')->all(),
+        );
+        $this->postJson($this->at('undo'))->assertJsonPath('label', 'Split 2 clips into channels');
+        self::assertSame(0, Subclip::query()->count());
+        $this->postJson($this->at('channels'), ['clips' => [str_repeat('0', 26)]])->assertNotFound();
+    }
+
+    public function test_the_edges_of_a_subclip_are_moved_later_and_never_out_of_its_clip(): void
+    {
+        $clip = $this->clip('A001C001', 'A', 0, 10);
+        $at = fn(string $path) => $this->at("clips/$clip->ulid/subclips$path");
+        $second = Ticks::PER_SECOND;
+        $sub = $this->as(Role::Editor)
+            ->postJson($at(''), ['name' => 'The turn', 'in_ticks' => 2 * $second, 'out_ticks' => 4 * $second])
+            ->json('ulid');
+        $bin = $this->postJson($this->at('bins'), ['name' => 'Own'])->json('key');
+        $this->postJson($this->at("bins/$bin/items"), ['refs' => ["subclip:$sub"]])->assertOk();
+        $this->patchJson($at("/$sub"), ['name' => 'The long turn', 'in_ticks' => $second, 'out_ticks' => 6 * $second])->assertOk();
+        self::assertSame(5 * $second, $this->getJson($this->at("bins/$bin/items"))->json('rows.0.duration_ticks'), 'in its bins too');
+        foreach ([[5, 5], [6, 5], [0, 11], [null, 3], [null, null]] as [$in, $out]) {
+            $ticks = static fn(?int $seconds): ?int => $seconds === null ? null : $seconds * $second;
+            $this->patchJson($at("/$sub"), ['name' => 'x', 'in_ticks' => $ticks($in), 'out_ticks' => $ticks($out)])->assertStatus(422);
+        }
+        $this->postJson($this->at('undo'))->assertOk();
+        self::assertSame(['The turn', 2 * $second], [Subclip::query()->sole()->name, Subclip::query()->sole()->in_ticks]);
+    }
+
+    public function test_a_sheet_says_in_which_bins_its_clip_is_and_what_proves_its_files(): void
+    {
+        $take = $this->take('3', 1);
+        $clip = $this->clip('A001C001', 'A', 0, 10, $take);
+        $this->as();
+        foreach (['By itself' => "clip:$clip->ulid", 'By its take' => "take:$take->ulid"] as $name => $ref) {
+            $bin = $this->postJson($this->at('bins'), ['name' => $name])->json('key');
+            $this->postJson($this->at("bins/$bin/items"), ['refs' => [$ref]])->assertOk();
+        }
+        $this->postJson($this->at('bins'), ['name' => 'Elsewhere'])->assertCreated();
+        $bins = $this->getJson($this->at("clips/$clip->ulid"))->assertOk()->json('bins');
+        self::assertSame([['By its take', 'take'], ['By itself', 'clip']], array_map(static fn(array $one): array => [$one['name'], $one['as']], $bins));
+    }
+
     public function test_a_place_is_marked_and_named_and_what_the_file_marks_stays(): void
     {
         $clip = $this->clip('TAPE0001', 'S', 0, 10);

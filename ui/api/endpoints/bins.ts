@@ -6,11 +6,13 @@ import type {
   BinTree,
   BinArrangement,
   ClipSheet,
+  ClipUses,
   Done,
   Marker,
   Marks,
   Moved,
   RuleSubjects,
+  Split,
   Subclip,
 } from '../answers'
 import { below, question } from '../ask'
@@ -50,6 +52,7 @@ const pageOf = question<BinPage, { bin: string; looked: string; limit: number }>
   ({ bin, looked, limit }) => at(bin, looked, 0, limit),
   ['looked', 'limit'],
 )
+const usesOf = question<ClipUses, { clip: string }>('uses', ({ clip }) => `clips/${clip}/uses`)
 const clipOf = question<ClipSheet, { clip: string }>('clip', ({ clip }) => `clips/${clip}`)
 
 export const bins = {
@@ -63,6 +66,14 @@ export const bins = {
     api.put<Marks>(below(production, `clips/${clip}/marks`), body),
   keepSubclip: (production: string, clip: string, body: unknown) =>
     api.post<Subclip>(below(production, `clips/${clip}/subclips`), body),
+  changeSubclip: (
+    production: string,
+    clip: string,
+    subclip: string,
+    body: { name: string; in_ticks: number | null; out_ticks: number | null },
+  ) => api.patch<Subclip>(below(production, `clips/${clip}/subclips/${subclip}`), body),
+  splitChannels: (production: string, clips: string[]) => api.post<Split>(below(production, 'channels'), { clips }),
+  uses: (production: string, clip: string) => usesOf(production, { clip }),
   removeSubclip: (production: string, clip: string, subclip: string) =>
     api.delete<Done>(below(production, `clips/${clip}/subclips/${subclip}`)),
   addMarker: (production: string, clip: string, body: unknown) =>

@@ -25,6 +25,10 @@ final readonly class ClipSheetAnswer
      * @param  array{in_ticks: int|null, out_ticks: int|null}  $marks
      * @param  list<SubclipAnswer>  $subclips
      * @param  list<MarkerAnswer>  $markers
+     * @param  list<array{key: string, name: string, as: 'clip'|'take'|'subclip'}>  $bins  people's own
+     * @param  list<array{path: string, size_bytes: int, algorithm: string|null, hash: string|null, copies: int,
+     *     verified_at: string|null}>  $files
+     *     of the card, with their proof
      */
     public function __construct(
         public string $ulid,
@@ -63,6 +67,8 @@ final readonly class ClipSheetAnswer
         public array $marks,
         public array $subclips,
         public array $markers,
+        public array $bins,
+        public array $files,
     ) {}
 
     /** @param  array<string, mixed>  $sheet */
