@@ -34,6 +34,7 @@ export const router = createRouter({
         },
         stage('lineup', () => import('./stages/lineup/LineupPage.vue')),
         stage('bins', () => import('./stages/bins/BinsPage.vue')),
+        { path: 'clip/:clip([0-9A-Za-z]{26})', name: 'clip', component: () => import('./stages/bins/ClipPage.vue') },
         stage('screening', () => import('./stages/screening/ScreeningPage.vue')),
         stage('handoff', () => import('./stages/handoff/HandoffPage.vue')),
         { path: 'settings', name: 'settings', component: () => import('./stages/settings/SettingsPage.vue') },

@@ -438,6 +438,45 @@ final class PathTest extends BrowserTestCase
     }
 
     #[Depends('test_a_bin_of_ones_own_is_made_and_filled_by_keys_and_by_dragging')]
+    public function test_a_clip_is_cut_into_six_named_subclips_by_keys_alone(): void
+    {
+        $this->click('.bin', 'Scene 21');
+        $this->click('.row[data-clip]', 'A003C001');
+        $this->press(WebDriverKeys::ENTER);
+        $this->see('.clip-page h1', 'A003C001');
+        $this->until(fn(): bool => $this->js('return document.querySelector(".player").dataset.frame') === '0', 'no picture');
+        $presses = 0;
+        $press = function (string ...$keys) use (&$presses): void {
+            $presses += count($keys);
+            $this->press(...$keys);
+        };
+        $standsAt = function (int $frame): void {
+            $this->until(
+                fn(): bool => (int) $this->js('return document.querySelector(".player").dataset.frame') === $frame,
+                "not at frame $frame",
+            );
+        };
+        for ($n = 0; $n < 6; $n++) {
+            $press('>');
+            $standsAt(10 * $n + 5);
+            $press('i', '>');
+            $standsAt(10 * $n + 10);
+            $press('o', 'u');
+            $this->see('.naming input');
+            $press(...mb_str_split("Piece $n"), ...[WebDriverKeys::ENTER]);
+            $this->see('.pieces', "Piece $n");
+        }
+        $names = $this->js('return [...document.querySelectorAll(".bracket b")].map((one) => one.textContent)');
+        self::assertSame(['Piece 0', 'Piece 1', 'Piece 2', 'Piece 3', 'Piece 4', 'Piece 5'], $names, 'drawn below the sound');
+        // At two presses a second, which nobody needs who does this all day, 90 seconds are 180.
+        self::assertLessThan(180, $presses);
+        $this->press(WebDriverKeys::CONTROL . 'z' . WebDriverKeys::CONTROL);
+        $this->until(fn(): bool => !str_contains($this->text('.clip-page .pieces'), 'Piece 5'), 'the last one stays');
+        $this->press(WebDriverKeys::ESCAPE, WebDriverKeys::ESCAPE);
+        $this->see('.middle .bar', 'Scene 21');
+    }
+
+    #[Depends('test_a_clip_is_cut_into_six_named_subclips_by_keys_alone')]
     public function test_a_rule_bin_is_written_by_keys_alone(): void
     {
         $this->press('N');
@@ -573,7 +612,7 @@ final class PathTest extends BrowserTestCase
         $this->see('.hits', 'This is “ledger”');
         $this->see('.hits .hit.on', 'Mara turns, drops the ledger');
         $this->press(WebDriverKeys::ENTER);
-        $this->see('aside h2', '3A');
+        $this->see('.clip-page h1', '3A');
         $this->press('/', ...mb_str_split('ledger'));
         $this->see('.hits .hit.on', 'Mara turns, drops the ledger');
         $this->press(WebDriverKeys::SHIFT . WebDriverKeys::ENTER . WebDriverKeys::SHIFT);

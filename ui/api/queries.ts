@@ -16,8 +16,11 @@ export const queryClient = new QueryClient({
   },
 })
 
+/** Sums are asked for when a run of changes pauses, and now and then while it goes on; milliseconds. */
 const SUMS_AFTER = 1500
+const SUMS_AT_LATEST = 8000
 let sums: ReturnType<typeof setTimeout> | undefined
+let sumsWaitSince = 0
 
 /** When each topic was last made stale, by this page's own doing or by what it heard. */
 const staleAt = new Map<Cause, number>()
@@ -64,11 +67,14 @@ export function makeStale(topic: Cause, facts: Record<string, unknown> = {}): vo
       .then(() => queryClient.invalidateQueries({ queryKey: query.queryKey, exact: true }))
   if (!isOften) return
   void queryClient.invalidateQueries({ ...about((one) => SUMS.has(one)), refetchType: 'none' })
-  sums ??= setTimeout(() => {
+  if (sums === undefined) sumsWaitSince = performance.now()
+  else clearTimeout(sums)
+  const wait = Math.min(SUMS_AFTER, Math.max(0, sumsWaitSince + SUMS_AT_LATEST - performance.now()))
+  sums = setTimeout(() => {
     sums = undefined
     const isSum = (query: { queryKey: readonly unknown[] }) => SUMS.has(keyOf(query)?.[1] ?? 'production')
     void queryClient.refetchQueries({ predicate: isSum, type: 'active', stale: true })
-  }, SUMS_AFTER)
+  }, wait)
 }
 
 /** The key of a question that waits; no question is like it. */

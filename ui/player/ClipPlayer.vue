@@ -8,7 +8,7 @@ import { makeStale, useAnswer } from '@/api/queries'
 import type { PlayableClip } from '@/api/types'
 import { useShortcuts } from '@/shell/keys'
 import { attempt, refuse, say } from '@/shell/say'
-import { fromAnswer, ofClip, type Sound } from './engine/playlist'
+import { fromAnswer, type Heard, ofClip, type Sound } from './engine/playlist'
 import { beginsPlace, placeTyped } from './goTo'
 import { label, ofFrames, ticksPerFrame, toFrames } from './time'
 import { isPlain, looksShown } from './look'
@@ -36,10 +36,16 @@ const props = defineProps<{
   taken?: string[]
   /** Ticks from the clip's start at which it is opened. */
   from?: number | null
+  /** Which of the clip's own channels are heard, and how loud; null leaves that to the player. */
+  channels?: Heard[] | null
+  /** The page draws the sound itself. */
+  bare?: boolean
 }>()
 const emit = defineEmits<{
   mark: [marks: { in_ticks: number | null; out_ticks: number | null }]
   guide: [on: boolean]
+  /** Closer to the sound, or wider, where the page draws it. */
+  look: [closer: number]
 }>()
 
 const canvas = useTemplateRef<HTMLCanvasElement>('canvas')
@@ -71,6 +77,8 @@ const sounds = computed<Sound[]>(() => {
     return [...list.sounds, ...list.beside, ...list.own]
       .filter((sound, index, all) => sound.clip === one.clip && all.findIndex((other) => same(other, sound)) === index)
       .map((sound) => ({ ...sound, channels: [{ index: one.index, gainDb: 0 }] }))
+  const chosen = props.channels
+  if (chosen != null) return ownSounds.value.map((sound) => ({ ...sound, channels: chosen }))
   return !isPicture.value || withRecorder.value ? list.sounds : list.own
 })
 /** The clip's own, whatever is heard: what the wave under the picture shows. */
@@ -233,7 +241,10 @@ useShortcuts(
     {
       keys: ['Alt+z', 'Alt+Shift+z'],
       what: 'See the sound closer, down to its samples; wider',
-      run: (event) => (wideWave.value ?? wave.value)?.look(event.shiftKey ? -1 : 1),
+      run: (event) => {
+        if (props.bare === true) emit('look', event.shiftKey ? -1 : 1)
+        else (wideWave.value ?? wave.value)?.look(event.shiftKey ? -1 : 1)
+      },
     },
     {
       keys: ['g'],
@@ -259,6 +270,11 @@ function regionKey(event: KeyboardEvent): void {
 }
 
 defineExpose({
+  player,
+  position,
+  /** The clip's own sound, all of its channels. */
+  ownSounds,
+  playing,
   frame,
   timecode,
   step,
@@ -285,7 +301,7 @@ defineExpose({
     :data-channels="sounds.reduce((sum, sound) => sum + sound.channels.length, 0)"
     @keydown="regionKey"
   >
-    <div ref="box" class="picture" :class="{ sound: !isPicture }">
+    <div v-show="isPicture || bare !== true" ref="box" class="picture" :class="{ sound: !isPicture }">
       <LookFilter v-if="hasLook" :name="filterName" :look="clip.look!" />
       <canvas
         v-if="isPicture"
@@ -343,7 +359,7 @@ defineExpose({
       </button>
       <span class="mono soft len" :title="`${frameCount ?? 0} frames`">{{ label(frameCount ?? 0, plain) }}</span>
     </div>
-    <div class="wave">
+    <div v-if="bare !== true" class="wave">
       <PlayerWave
         v-if="clip.has_sound"
         ref="wave"
@@ -407,7 +423,7 @@ defineExpose({
         /></span>
       </div>
     </div>
-    <div v-if="isPicture ? clip.has_sound || clip.synced : true" class="ears soft">
+    <div v-if="bare !== true && (isPicture ? clip.has_sound || clip.synced : true)" class="ears soft">
       <template v-if="isPicture && clip.synced">
         <button
           class="ear"

@@ -155,7 +155,7 @@ useShortcuts('Everywhere', [
         :key="stage.name"
         :to="{ name: stage.name, params: route.params }"
         class="tab"
-        :class="{ on: route.name === stage.name }"
+        :class="{ on: route.name === stage.name || (route.name === 'clip' && stage.name === 'bins') }"
         :title="`${stage.title} (${stage.key})`"
         @click="letGo"
       >

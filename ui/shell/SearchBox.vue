@@ -75,10 +75,11 @@ function go(index: number, log = false): void {
   if (hit.what === 'sequence') return void router.push({ name: 'screening', params, query: { reel: hit.ulid } })
   if (hit.take !== null && (log || hit.clip === null))
     return void router.push({ name: 'log', params, query: { take: hit.ulid } })
+  if (hit.clip === null) return
   void router.push({
-    name: 'bins',
-    params,
-    query: { clip: hit.clip ?? undefined, at: hit.at_ticks === null ? undefined : String(hit.at_ticks) },
+    name: 'clip',
+    params: { ...params, clip: hit.clip },
+    query: { at: hit.at_ticks === null ? undefined : String(hit.at_ticks) },
   })
 }
 /** The words as the rule of a bin: in a name, in what happens, in notes, keywords or markers. */

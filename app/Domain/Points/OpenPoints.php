@@ -40,16 +40,20 @@ final class OpenPoints
     {
         $runs = $this->work->kinds($day);
         $settled = SettledPoint::query()->where('shoot_day_id', $day->id)->pluck('point')->flip();
-        $points = [];
+        $faults = $others = [];
         foreach ($this->sources as $source) {
             foreach ($source->of($day) as $point) {
-                if (array_intersect($point->awaits, $runs) === [] && !$settled->has($point->key)) {
-                    $points[] = [$point, $source];
+                if (($runs !== [] && array_intersect($point->awaits, $runs) !== []) || $settled->has($point->key)) {
+                    continue;
+                }
+                if ($point->weight === 'fault') {
+                    $faults[] = [$point, $source];
+                } else {
+                    $others[] = [$point, $source];
                 }
             }
         }
-        usort($points, static fn(array $x, array $y): int => ($x[0]->weight !== 'fault') <=> ($y[0]->weight !== 'fault'));
 
-        return $points;
+        return [...$faults, ...$others];
     }
 }

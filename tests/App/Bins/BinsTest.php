@@ -299,7 +299,10 @@ final class BinsTest extends TestCase
         }
         $this->postJson($this->at('bins'), ['name' => 'Elsewhere'])->assertCreated();
         $bins = $this->getJson($this->at("clips/$clip->ulid"))->assertOk()->json('bins');
-        self::assertSame([['By its take', 'take'], ['By itself', 'clip']], array_map(static fn(array $one): array => [$one['name'], $one['as']], $bins));
+        self::assertSame(
+            [['By its take', 'take'], ['By itself', 'clip']],
+            array_map(static fn(array $one): array => [$one['name'], $one['as']], $bins),
+        );
     }
 
     public function test_a_place_is_marked_and_named_and_what_the_file_marks_stays(): void

@@ -249,7 +249,12 @@ function open(row: BinRow): void {
       params: { production: id(), day: route.params.day },
       query: { reel: row.sequence.ulid },
     })
-  else if (row.clip !== null) void router.replace({ query: { bin: key.value ?? undefined, clip: row.clip } })
+  else if (row.clip !== null)
+    void router.push({
+      name: 'clip',
+      params: { production: id(), day: route.params.day, clip: row.clip },
+      query: { at: row.in_ticks === null ? undefined : String(row.in_ticks) },
+    })
 }
 const showAngle = (clip: string) => void router.replace({ query: { bin: key.value ?? undefined, clip } })
 
@@ -289,7 +294,7 @@ useShortcuts('Bins', [
     run: (event) => move(event.key === 'ArrowDown' ? down() : -down(), true),
   },
   {
-    keys: ['Alt+ArrowDown', 'Alt+ArrowUp'],
+    keys: ['Ctrl+ArrowDown', 'Ctrl+ArrowUp'],
     what: 'A page of rows further, back',
     run: (event) => move((event.key === 'ArrowDown' ? 1 : -1) * (list.value?.page() ?? 10), false),
   },
@@ -309,6 +314,18 @@ useShortcuts('Bins', [
     what: 'Next bin, the one before',
     run: (event) => stepBin(event.key === 'PageDown' ? 1 : -1),
   },
+  {
+    keys: ['Enter'],
+    what: 'Open its sheet',
+    run: () => {
+      if (current.value !== null) open(current.value)
+    },
+  },
+  {
+    keys: ['Alt+c'],
+    what: 'Split the channels of what is chosen under their names',
+    run: () => void actions.splitChannels(),
+  },
   { keys: ['p'], what: 'Put into a bin', run: () => may() && inHand.value.length > 0 && (picking.value = 'put') },
   {
     keys: ['Shift+P', 'P'],
@@ -327,7 +344,7 @@ useShortcuts('Bins', [
   { keys: ['N'], what: 'New rule bin', run: beginRule },
   { keys: ['r'], what: 'To the words of the rule', run: () => sentence.value?.enter() },
   { keys: ['F2'], what: 'Rename this bin', run: actions.rename },
-  { keys: ['Alt+p'], what: 'Place this bin in another', run: () => may() && isOwn.value && (placing.value = true) },
+  { keys: ['Alt+b'], what: 'Place this bin in another', run: () => may() && isOwn.value && (placing.value = true) },
   {
     keys: ['Alt+1', 'Alt+2', 'Alt+3'],
     what: 'Rows, pictures, by scene',
@@ -372,7 +389,7 @@ useShortcuts('Bins of pictures', [
             <b>{{ isNew ? 'A new rule' : (bin?.name ?? 'Bins') }}</b><span class="soft note-line">{{ bin?.note }}</span>
             <template v-if="isOwn && production.may.organise"
               ><button class="plain" title="Rename (F2)" @click="actions.rename">Rename</button
-              ><button class="plain" title="Into another bin (Alt P)" @click="placing = true">Place…</button
+              ><button class="plain" title="Into another bin (Alt B)" @click="placing = true">Place…</button
               ><Popover trigger="click" placement="bottomLeft"
                 ><button class="plain">Colour</button>
                 <template #content

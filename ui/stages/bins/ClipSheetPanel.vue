@@ -78,6 +78,13 @@ useShortcuts('Clip sheet', [
     run: () => hasRange.value && void setMarks({ in_ticks: null, out_ticks: null }),
   },
 ])
+function toSheet(): void {
+  void router.push({
+    name: 'clip',
+    params: { production: production.value.ulid, day: route.params.day, clip: props.clip },
+    query: { at: String(Math.round(player.value?.ticks ?? 0)) },
+  })
+}
 function toTake(take: string): void {
   const day = data.value?.day
   if (day !== undefined)
@@ -97,6 +104,7 @@ function toTake(take: string): void {
           ><span class="soft">{{ data.take.setup }}</span
           ><TakeNumber :take="data.take.take" :part="data.take.part" :status="data.take.status"
         /></template>
+        <button class="plain push" title="The whole page for it (Enter)" @click="toSheet">Sheet</button>
       </h2>
       <ClipPlayer
         v-if="data.kind === 'picture' || data.kind === 'sound'"

@@ -159,8 +159,21 @@ export function useBinActions(options: {
     options.letGo()
     makeStale('clips')
   }
+  async function splitChannels(): Promise<void> {
+    if (clips().length === 0 || !mayOrganise()) return
+    const done = await attempt(() => bins.splitChannels(id(), clips()))
+    if (done !== undefined)
+      say(
+        done.made === 0
+          ? 'There is no channel that has no name of its own yet.'
+          : `${done.made} channels have names of their own now; search and rule bins find them among the subclips.`,
+      )
+    options.letGo()
+    makeStale('bins')
+  }
   return {
     naming,
+    splitChannels,
     make,
     rename,
     finishNaming,

@@ -1,0 +1,509 @@
+<script setup lang="ts">
+import { computed, ref, useTemplateRef, watch } from 'vue'
+import { useRoute, useRouter } from 'vue-router'
+import { bins as binsApi } from '@/api/endpoints/bins'
+import { mediaUrl } from '@/api/client'
+import { makeStale, setAnswer, useAnswer } from '@/api/queries'
+import type { Subclip } from '@/api/types'
+import ClipPlayer from '@/player/ClipPlayer.vue'
+import { toSamples } from '@/player/engine/playlist'
+import { soundAround } from '@/player/quiet'
+import { bytes, length, ofFrames, TICKS, toFrames } from '@/player/time'
+import AnswerState from '@/shell/AnswerState.vue'
+import { useDesk } from '@/shell/desk'
+import DeviceBadge from '@/shell/DeviceBadge.vue'
+import { useShortcuts } from '@/shell/keys'
+import { attempt, say } from '@/shell/say'
+import TakeNumber from '@/shell/TakeNumber.vue'
+import ClipPieces from './ClipPieces.vue'
+import SheetWaves, { type SheetChannel } from './SheetWaves.vue'
+
+/** One clip with the whole page: its picture, every channel of its sound, its subclips and markers, and all that is known of it. */
+const { production } = useDesk()
+const route = useRoute()
+const router = useRouter()
+const id = () => production.value.ulid
+const clip = computed(() => String(route.params.clip))
+const { data, isPending, error, refetch } = useAnswer(() => binsApi.clip(id(), clip.value))
+const { data: uses } = useAnswer(() => binsApi.uses(id(), clip.value))
+const { data: tree } = useAnswer(() => binsApi.tree(id()))
+const ownBins = computed(() => tree.value?.own.filter((bin) => !bin.is_rule) ?? [])
+const sheet = computed(() => (data.value?.ulid === clip.value ? data.value : undefined))
+const player = useTemplateRef('player')
+const waves = useTemplateRef('waves')
+const guide = ref(false)
+const from = computed(() => {
+  const at = Number(route.query.at)
+  return typeof route.query.at === 'string' && Number.isFinite(at) ? at : null
+})
+const ticks = computed(() => player.value?.ticks ?? 0)
+
+// Every channel with its switches; untouched, the player hears what it does elsewhere.
+const channels = ref<SheetChannel[]>([])
+const touched = ref(false)
+watch(
+  () => sheet.value?.ulid,
+  () => {
+    touched.value = false
+    channels.value = (sheet.value?.channels ?? []).map(({ index, name }) => ({
+      index,
+      name: name || `channel ${index}`,
+      on: true,
+      solo: false,
+      gainDb: 0,
+    }))
+  },
+  { immediate: true },
+)
+const heard = computed(() => {
+  if (!touched.value) return null
+  const alone = channels.value.some((one) => one.solo)
+  return channels.value.filter((one) => (alone ? one.solo : one.on)).map(({ index, gainDb }) => ({ index, gainDb }))
+})
+function change(next: SheetChannel): void {
+  touched.value = true
+  channels.value = channels.value.map((one) => (one.index === next.index ? next : one))
+}
+/** Digits hear one channel alone, and all again. */
+function alone(number: number): void {
+  const one = channels.value[number - 1]
+  if (one === undefined) return
+  const next = !one.solo
+  touched.value = true
+  channels.value = channels.value.map((other) => ({ ...other, solo: other === one && next }))
+}
+
+const marks = computed(() => sheet.value?.marks ?? { in_ticks: null, out_ticks: null })
+async function setMarks(next: { in_ticks: number | null; out_ticks: number | null }): Promise<void> {
+  const now = sheet.value
+  if (now === undefined) return
+  setAnswer(binsApi.clip(id(), now.ulid), { ...now, marks: next })
+  await attempt(() => binsApi.setMarks(id(), now.ulid, next))
+}
+/** Seconds around the playhead in which the edges of the sound are looked for. */
+const AROUND = 20
+/** Marks what is heard around the playhead, from quiet to quiet. */
+async function toQuiet(): Promise<void> {
+  const [now, at] = [sheet.value, player.value]
+  if (now === undefined || at === null || at.ownSounds.length === 0 || now.duration_ticks === null)
+    return say('There is no sound to go by.')
+  const begin = Math.max(0, ticks.value - AROUND * TICKS)
+  const end = Math.min(now.duration_ticks, ticks.value + AROUND * TICKS)
+  const rate = toSamples(TICKS)
+  const samples = await at.player.samples(
+    at.ownSounds.map((sound) => (heard.value === null ? sound : { ...sound, channels: heard.value })),
+    begin,
+    Math.max(2, toSamples(end - begin)),
+  )
+  const found = soundAround(samples, rate, toSamples(ticks.value - begin))
+  if (found === null) return say('Nothing is heard around here.')
+  let [inTicks, outTicks] = [found.from, found.to].map((n) => begin + Math.round((n * TICKS) / rate)) as [
+    number,
+    number,
+  ]
+  if (now.kind === 'picture') {
+    // A picture is cut at its frames.
+    inTicks = ofFrames(Math.floor(toFrames(inTicks, now.rate)), now.rate)
+    outTicks = ofFrames(Math.ceil(toFrames(outTicks, now.rate)), now.rate)
+  }
+  await setMarks({ in_ticks: inTicks, out_ticks: Math.min(outTicks, now.duration_ticks) })
+}
+async function setEdge(subclip: Subclip, inTicks: number, outTicks: number): Promise<void> {
+  const now = sheet.value
+  if (now === undefined) return
+  const body = { name: subclip.name, in_ticks: inTicks, out_ticks: outTicks }
+  if ((await attempt(() => binsApi.changeSubclip(id(), now.ulid, subclip.ulid, body))) !== undefined)
+    say(`${subclip.name} is ${length(outTicks - inTicks)} long now. Ctrl Z takes it back.`)
+  makeStale('bins')
+}
+/** The subclip's stretch becomes the marks, to be played or changed. */
+function choose(one: Subclip): void {
+  if (one.in_ticks === null || one.out_ticks === null) return
+  void setMarks({ in_ticks: one.in_ticks, out_ticks: one.out_ticks })
+  player.value?.goToTicks(one.in_ticks)
+}
+/** The edges of the subclip under the playhead become the marks. */
+async function keepEdges(): Promise<void> {
+  const { in_ticks: start, out_ticks: end } = marks.value
+  const under = sheet.value?.subclips.find(
+    (one) => one.in_ticks !== null && ticks.value >= one.in_ticks && ticks.value < (one.out_ticks ?? 0),
+  )
+  if (!production.value.may.organise) return
+  if (under === undefined || start === null || end === null)
+    return say('Stand in a subclip and set an in and an out point first.')
+  await setEdge(under, start, end)
+}
+async function splitChannels(): Promise<void> {
+  const now = sheet.value
+  if (now === undefined || !production.value.may.organise) return
+  const done = await attempt(() => binsApi.splitChannels(id(), [now.ulid]))
+  if (done !== undefined)
+    say(
+      done.made === 0 ? 'Its channels have their names already.' : `${done.made} channels have names of their own now.`,
+    )
+  makeStale('bins')
+}
+function stepSubclip(step: number): void {
+  const all = (sheet.value?.subclips ?? []).filter((one) => one.in_ticks !== null)
+  const at =
+    step > 0
+      ? all.find((one) => one.in_ticks! > ticks.value + 1)
+      : all.findLast((one) => one.in_ticks! < ticks.value - 1)
+  if (at !== undefined) player.value?.goToTicks(at.in_ticks!)
+}
+
+/** Back to where one was; where that was nowhere, to the clip's place among the bins. */
+function leave(): void {
+  if (window.history.state?.back) router.back()
+  else
+    void router.push({ name: 'bins', params: { production: id(), day: route.params.day }, query: { clip: clip.value } })
+}
+const toTake = (take: string) =>
+  void router.push({
+    name: 'log',
+    params: { production: id(), day: sheet.value?.day ?? route.params.day },
+    query: { take },
+  })
+const toBin = (bin: string) =>
+  void router.push({
+    name: 'bins',
+    params: { production: id(), day: route.params.day },
+    query: { bin, clip: clip.value },
+  })
+const toCut = (cut: string) =>
+  void router.push({
+    name: 'screening',
+    params: { production: id(), day: sheet.value?.day ?? route.params.day },
+    query: { reel: cut },
+  })
+const toLineup = () =>
+  void router.push({
+    name: 'lineup',
+    params: { production: id(), day: sheet.value?.day ?? route.params.day },
+    query: { clip: clip.value },
+  })
+
+const tabs = { pieces: 'Subclips and markers', known: 'What is known', places: 'Where it is' } as const
+const tab = ref<keyof typeof tabs>('pieces')
+
+useShortcuts('Clip sheet', [
+  {
+    keys: ['Escape'],
+    what: 'Clear the marks, then back to where you were',
+    run: () =>
+      marks.value.in_ticks === null && marks.value.out_ticks === null
+        ? leave()
+        : void setMarks({ in_ticks: null, out_ticks: null }),
+  },
+  { keys: ['q'], what: 'Mark what is heard here, from quiet to quiet', run: () => void toQuiet() },
+  { keys: ['e'], what: 'Give the subclip here the marks as its edges', run: () => void keepEdges() },
+  { keys: ['Alt+c'], what: 'Split the channels under their names', run: () => void splitChannels() },
+  {
+    keys: [']', '['],
+    what: 'Next subclip, the one before',
+    run: (event) => stepSubclip(event.key === ']' ? 1 : -1),
+  },
+  {
+    keys: ['Alt+1', 'Alt+2', 'Alt+3', 'Alt+4', 'Alt+5', 'Alt+6', 'Alt+7', 'Alt+8', 'Alt+9'],
+    what: 'A channel alone, all again',
+    run: (event) => alone(Number(event.code.slice(-1))),
+  },
+  {
+    keys: ['Alt+t'],
+    what: 'Subclips, what is known, where it is',
+    run: () => {
+      const all = Object.keys(tabs) as (keyof typeof tabs)[]
+      tab.value = all[(all.indexOf(tab.value) + 1) % all.length]!
+    },
+  },
+])
+</script>
+
+<template>
+  <AnswerState :pending="isPending || (sheet === undefined && !error)" :error="error" @retry="refetch()">
+    <div v-if="sheet" class="clip-page">
+      <section class="left">
+        <h1>
+          <DeviceBadge v-if="sheet.device" :letter="sheet.device" />
+          <span class="mono" :title="sheet.file">{{ sheet.name }}</span>
+          <template v-if="sheet.take"
+            ><b class="mono">{{ sheet.take.setup }}</b
+            ><TakeNumber :take="sheet.take.take" :part="sheet.take.part" :status="sheet.take.status" /><span
+              class="what"
+              >{{ sheet.take.description }}</span
+            ></template
+          >
+          <button class="plain push" title="Back to where you were (Esc)" @click="leave">Back</button>
+        </h1>
+        <ClipPlayer
+          v-if="sheet.kind === 'picture' || sheet.kind === 'sound'"
+          ref="player"
+          :production="production.ulid"
+          :clip="sheet"
+          :marks="marks"
+          can-mark
+          bare
+          :guide="guide"
+          :from="from"
+          :channels="heard"
+          :take="sheet.take?.ulid"
+          :can-work="production.may.work"
+          @mark="setMarks"
+          @guide="guide = $event"
+          @look="waves?.look($event)"
+        />
+        <img
+          v-else-if="sheet.kind === 'still'"
+          class="still"
+          :src="mediaUrl(production.ulid, sheet.ulid, 'still')"
+          :alt="sheet.name"
+        />
+        <p v-for="problem in sheet.problems" :key="problem" class="note warn">{{ problem }}</p>
+      </section>
+      <section class="right">
+        <div class="tabs" role="tablist">
+          <button
+            v-for="(name, key) in tabs"
+            :key="key"
+            role="tab"
+            :aria-selected="tab === key"
+            :class="{ on: tab === key }"
+            @click="tab = key"
+          >
+            {{ name }}
+          </button>
+        </div>
+        <div v-show="tab === 'pieces'" class="body">
+          <ClipPieces :clip="sheet" :own-bins="ownBins" :ticks="() => ticks" @go="player?.go($event)" />
+          <p class="soft keys">
+            <kbd>I</kbd> <kbd>O</kbd> or <kbd>Q</kbd> mark a stretch, <kbd>U</kbd> names it, <kbd>]</kbd> goes to the
+            next one. <kbd>E</kbd> moves the edges of the one you stand in.
+          </p>
+          <button
+            v-if="sheet.channels.length > 1 && production.may.organise"
+            class="plain"
+            title="Each channel as a piece of its own (Alt C)"
+            @click="splitChannels"
+          >
+            Split the {{ sheet.channels.length }} channels
+          </button>
+        </div>
+        <dl v-if="tab === 'known'" class="body">
+          <template v-if="sheet.takes.length > 0"
+            ><dt>{{ sheet.takes.length === 1 ? 'Take' : 'Takes' }}</dt>
+            <dd>
+              <button
+                v-for="one in sheet.takes"
+                :key="`${one.ulid} ${one.in_ticks}`"
+                class="link"
+                @click="toTake(one.ulid)"
+              >
+                {{ one.label }}
+              </button>
+            </dd></template
+          >
+          <dt>Came as</dt>
+          <dd class="mono">{{ sheet.file }}</dd>
+          <template v-if="sheet.roll"
+            ><dt>Roll</dt>
+            <dd class="mono">{{ sheet.roll }}</dd></template
+          >
+          <template v-if="sheet.import_kind"
+            ><dt>Import</dt>
+            <dd>{{ sheet.import_kind }}</dd></template
+          >
+          <dt>Starts</dt>
+          <dd class="mono">
+            {{ sheet.start_timecode ?? 'no timecode'
+            }}<template v-if="sheet.corrected_timecode">, corrected {{ sheet.corrected_timecode }}</template>
+          </dd>
+          <dt>Made</dt>
+          <dd class="mono">{{ (sheet.recorded_at ?? 'it does not say').replace('T', ' ') }}</dd>
+          <dt>Length</dt>
+          <dd class="mono">
+            {{ length(sheet.duration_ticks)
+            }}<template v-if="sheet.frames"> · {{ sheet.frames }} f at {{ sheet.rate.name }}</template>
+          </dd>
+          <template v-if="sheet.width"
+            ><dt>Picture</dt>
+            <dd class="mono">{{ sheet.width }} × {{ sheet.height }}</dd></template
+          >
+          <template v-if="sheet.channels.length > 0"
+            ><dt>Sound</dt>
+            <dd>
+              {{ sheet.channels.length }} {{ sheet.channels.length === 1 ? 'channel' : 'channels' }} at
+              {{ (sheet.sample_rate ?? 0) / 1000 }} kHz:
+              {{ sheet.channels.map((one) => one.name || `channel ${one.index}`).join(', ') }}
+            </dd></template
+          >
+          <template v-if="sheet.sidecars.length > 0"
+            ><dt>Beside it</dt>
+            <dd class="mono path">{{ sheet.sidecars.join(', ') }}</dd></template
+          >
+        </dl>
+        <dl v-if="tab === 'places'" class="body">
+          <dt>Bins</dt>
+          <dd>
+            <p v-if="sheet.bins.length === 0" class="soft">in none of your own</p>
+            <button v-for="bin in sheet.bins" :key="bin.key" class="link" @click="toBin(bin.key)">
+              {{ bin.name }}<span v-if="bin.as !== 'clip'" class="soft"> by its {{ bin.as }}</span>
+            </button>
+          </dd>
+          <dt>Cuts and reels</dt>
+          <dd>
+            <p v-if="uses?.uses.length === 0" class="soft">in none yet</p>
+            <button v-for="one in uses?.uses ?? []" :key="one.sequence" class="link" @click="toCut(one.sequence)">
+              {{ one.name }}<span v-if="one.times > 1" class="soft"> {{ one.times }} times</span>
+            </button>
+          </dd>
+          <template v-if="sheet.placed_ticks !== null"
+            ><dt>Line-up</dt>
+            <dd><button class="link" @click="toLineup">Its place on the day</button></dd></template
+          >
+          <dt>Files</dt>
+          <dd>
+            <p v-if="sheet.files.length === 0" class="soft mono path">{{ sheet.parts.join(', ') }}</p>
+            <div v-for="file in sheet.files" :key="file.path" class="file">
+              <b class="mono path">{{ file.path }}</b>
+              <span class="soft"
+                >{{ bytes(file.size_bytes) }} ·
+                {{
+                  file.verified_at === null
+                    ? 'not verified'
+                    : `${file.copies} verified ${file.copies === 1 ? 'copy' : 'copies'}`
+                }}</span
+              >
+              <span v-if="file.hash" class="mono soft path">{{ file.algorithm }} {{ file.hash }}</span>
+            </div>
+          </dd>
+        </dl>
+      </section>
+      <SheetWaves
+        v-if="sheet.kind === 'picture' || sheet.kind === 'sound'"
+        ref="waves"
+        class="bottom"
+        :production="production.ulid"
+        :clip="sheet"
+        :player="player?.player ?? null"
+        :position="sheet.kind === 'picture' ? ticks : (player?.position ?? 0)"
+        :sounds="player?.ownSounds ?? []"
+        :channels="channels"
+        :may-change="production.may.organise"
+        @go="player?.goToTicks($event)"
+        @mark="setMarks"
+        @change="change"
+        @edge="setEdge"
+        @choose="choose"
+      />
+    </div>
+  </AnswerState>
+</template>
+
+<style scoped>
+.clip-page {
+  display: grid;
+  grid-template: minmax(0, 1fr) minmax(180px, auto) / minmax(0, 1fr) minmax(320px, 44%);
+  height: 100%;
+  min-height: 0;
+}
+.left,
+.right {
+  min-height: 0;
+  overflow: auto;
+  padding: 12px 16px;
+}
+.right {
+  background: var(--sheet-2);
+  border-left: 1px solid var(--rule);
+}
+.bottom {
+  grid-column: 1 / -1;
+  border-top: 1px solid var(--rule-strong);
+  max-height: 46vh;
+}
+h1 {
+  display: flex;
+  align-items: center;
+  gap: 8px;
+  font-size: 16px;
+  margin: 0 0 10px;
+  min-width: 0;
+  white-space: nowrap;
+}
+h1 > span {
+  overflow: hidden;
+  text-overflow: ellipsis;
+}
+.what {
+  font-size: 13px;
+  font-weight: 400;
+  color: var(--ink-soft);
+}
+.left :deep(.picture) {
+  max-height: 40vh;
+}
+.left :deep(.picture canvas) {
+  max-height: 40vh;
+  object-fit: contain;
+}
+.still {
+  max-width: 100%;
+  max-height: 60vh;
+}
+.tabs {
+  display: flex;
+  gap: 4px;
+  margin-bottom: 12px;
+}
+.tabs button {
+  border: 0;
+  border-bottom: 2px solid transparent;
+  background: none;
+  padding: 3px 8px 5px;
+  cursor: pointer;
+  color: var(--ink-soft);
+}
+.tabs .on {
+  color: var(--ink);
+  font-weight: 600;
+  border-color: var(--act);
+}
+.keys {
+  line-height: 2;
+  margin: 14px 0 8px;
+}
+dl {
+  display: grid;
+  grid-template-columns: 110px minmax(0, 1fr);
+  gap: 8px 12px;
+  margin: 0;
+}
+dt {
+  color: var(--ink-soft);
+}
+dd {
+  margin: 0;
+  min-width: 0;
+}
+dd p {
+  margin: 0;
+}
+.link {
+  display: block;
+  border: 0;
+  background: none;
+  padding: 0 0 4px;
+  color: var(--act);
+  cursor: pointer;
+  text-align: left;
+}
+.path {
+  overflow-wrap: anywhere;
+  font-size: 12px;
+}
+.file {
+  display: grid;
+  gap: 2px;
+  margin-bottom: 8px;
+}
+</style>
