@@ -221,7 +221,7 @@ useShortcuts('Clip sheet', [
 
 <template>
   <AnswerState :pending="isPending || (sheet === undefined && !error)" :error="error" @retry="refetch()">
-    <div v-if="sheet" class="clip-page">
+    <div v-if="sheet" class="clip-page" :class="{ heard: sheet.kind === 'sound' }">
       <section class="left">
         <h1>
           <DeviceBadge v-if="sheet.device" :letter="sheet.device" />
@@ -389,6 +389,7 @@ useShortcuts('Clip sheet', [
         :sounds="player?.ownSounds ?? []"
         :channels="channels"
         :may-change="production.may.organise"
+        :roomy="sheet.kind === 'sound'"
         @go="player?.goToTicks($event)"
         @mark="setMarks"
         @change="change"
@@ -405,6 +406,12 @@ useShortcuts('Clip sheet', [
   grid-template: minmax(0, 1fr) minmax(180px, auto) / minmax(0, 1fr) minmax(320px, 44%);
   height: 100%;
   min-height: 0;
+}
+.clip-page.heard {
+  grid-template-rows: minmax(190px, 32%) minmax(0, 1fr);
+}
+.heard .bottom {
+  max-height: none;
 }
 .left,
 .right {
@@ -434,16 +441,19 @@ h1 > span {
   overflow: hidden;
   text-overflow: ellipsis;
 }
+h1 .push {
+  margin-left: auto;
+}
 .what {
   font-size: 13px;
   font-weight: 400;
   color: var(--ink-soft);
 }
 .left :deep(.picture) {
-  max-height: 40vh;
+  max-height: 45vh;
 }
 .left :deep(.picture canvas) {
-  max-height: 40vh;
+  max-height: 45vh;
   object-fit: contain;
 }
 .still {

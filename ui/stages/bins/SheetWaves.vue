@@ -29,6 +29,8 @@ const props = defineProps<{
   sounds: Sound[]
   channels: SheetChannel[]
   mayChange: boolean
+  /** Sound alone has the room that a picture would take. */
+  roomy?: boolean
 }>()
 const emit = defineEmits<{
   go: [ticks: number]
@@ -169,7 +171,10 @@ const lanes = computed(() => 1 + Math.max(-1, ...pieces.value.map((piece) => pie
 const timecode = (ticks: number) => labelAt((props.clip.start_ticks ?? 0) + ticks, props.clip.rate)
 const flagTitle = (one: Marker) =>
   [one.name || 'marked', one.note, one.by ?? 'in the file', timecode(one.in_ticks)].join(' · ')
-const tall = computed(() => (props.channels.length > 6 ? 26 : props.channels.length > 3 ? 38 : 50))
+const tall = computed(() => {
+  const usual = props.channels.length > 6 ? 26 : props.channels.length > 3 ? 38 : 50
+  return props.roomy === true && props.channels.length <= 6 ? 68 : usual
+})
 const said = computed(() => {
   if (closeness.value === 0) return `all ${length(duration.value)}`
   return span.value >= TICKS ? length(span.value) : `${Math.round((1000 * span.value) / TICKS)} ms`
