@@ -17,7 +17,11 @@ use Tests\Browser\Support\Chrome;
 
 $chrome = Chrome::start();
 $driver = $chrome->driver;
-$press = static fn(string $key) => (new WebDriverActions($driver))->sendKeys(null, $key)->perform();
+$press = static function (string ...$keys) use ($driver): void {
+    foreach ($keys as $key) {
+        (new WebDriverActions($driver))->sendKeys(null, $key)->perform();
+    }
+};
 $wait = static function (string $condition) use ($driver): void {
     for ($end = microtime(true) + 20; microtime(true) < $end; usleep(50_000)) {
         if ($driver->executeScript("return Boolean($condition)")) {
@@ -99,7 +103,6 @@ function cards(RemoteWebDriver $driver, callable $wait, callable $press, callabl
     }
     $press(WebDriverKeys::ENTER);
     $wait('document.querySelector(".record")');
-    $take('cards-released');
     $pick('B010');
     $take('cards-fault');
     $copy = (glob(getenv('CARTELLA_VAR') . '/stores/nearline/Low Water/Day 01/A/A002/ROLL_A002') ?: [])[0];
@@ -156,7 +159,6 @@ function logging(RemoteWebDriver $driver, callable $wait, callable $press, calla
             $press($letter);
         }
         $wait('document.querySelectorAll(".says .piece").length === 5');
-        $take('log-line');
         $press(WebDriverKeys::ESCAPE);
     } finally {
         $colleague->quit();
@@ -217,7 +219,27 @@ try {
     $wait('document.querySelector(".row img")');
     $press(WebDriverKeys::ARROW_DOWN);
     $wait($playing);
+    $press(WebDriverKeys::ALT . '3' . WebDriverKeys::ALT);
+    $wait('document.querySelectorAll(".card img").length > 4');
     $take('bins');
+    $press(WebDriverKeys::ALT . '1' . WebDriverKeys::ALT, 'N');
+    $wait('document.activeElement.ariaLabel === "What to ask about"');
+    $press('s', 't', 'a', 't', 'u', 's', WebDriverKeys::ENTER);
+    $wait('document.querySelector(".sentence").textContent.includes("circled")');
+    $press(WebDriverKeys::ESCAPE, WebDriverKeys::ARROW_RIGHT, WebDriverKeys::ARROW_RIGHT, WebDriverKeys::ENTER);
+    $wait('document.activeElement.ariaLabel === "What to ask about"');
+    $press('d', 'e', 'v', 'i', WebDriverKeys::ENTER);
+    $wait('document.querySelector(".menu .choices") !== null && document.querySelector(".sentence").textContent.includes("recorded by")');
+    $take('rule');
+    $press(WebDriverKeys::ESCAPE);
+    $driver->executeScript(
+        '[...document.querySelectorAll(".tree .bin")].find((one) => one.textContent.includes("Production sound")).click()',
+    );
+    $wait('document.querySelector(".row[data-clip]") !== null');
+    $press(WebDriverKeys::ENTER);
+    $wait('document.querySelectorAll(".clip-page .channel").length > 2');
+    $wait($playing);
+    $take('clip');
     $press('6');
     $wait('document.querySelector(".reels")');
     $take('screening');

@@ -24,6 +24,18 @@ describe('shortcuts', () => {
     expect(heard).toEqual(['l', 'l', 'j'])
   })
 
+  it('reach the page from a box that was ticked, all but the space bar that ticks it', () => {
+    const heard: string[] = []
+    scope.run(() => useShortcuts('Player', [{ keys: [' ', '.'], what: 'x', run: (event) => heard.push(event.key) }]))
+    const box = document.body.appendChild(document.createElement('input'))
+    press('.', box)
+    box.type = 'checkbox'
+    press('.', box)
+    press(' ', box)
+    expect(heard).toEqual(['.'])
+    box.remove()
+  })
+
   it('go to the one of two players that was touched last', () => {
     const heard: string[] = []
     const boxes = ['first', 'second'].map((name) => {

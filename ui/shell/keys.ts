@@ -32,7 +32,10 @@ export const keysOf = (scope: string, shortcut: Shortcut): string[] =>
 
 export function isTyping(event: KeyboardEvent): boolean {
   const target = event.target as HTMLElement | null
-  return target !== null && (target.isContentEditable || ['INPUT', 'TEXTAREA', 'SELECT'].includes(target.tagName))
+  if (target === null) return false
+  // A box that is ticked takes the space bar and no other key.
+  if (target instanceof HTMLInputElement && target.type === 'checkbox') return event.key === ' '
+  return target.isContentEditable || ['INPUT', 'TEXTAREA', 'SELECT'].includes(target.tagName)
 }
 
 /** A key as shortcuts name it. With Alt some systems give another letter; the key that was pressed counts then. */

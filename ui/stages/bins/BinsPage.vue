@@ -328,7 +328,7 @@ useShortcuts('Bins', [
   },
   { keys: ['p'], what: 'Put into a bin', run: () => may() && inHand.value.length > 0 && (picking.value = 'put') },
   {
-    keys: ['Shift+P', 'P'],
+    keys: ['P'],
     what: 'Move into another bin, out of this one',
     run: () => may() && inHand.value.length > 0 && (picking.value = 'move'),
   },
@@ -339,6 +339,8 @@ useShortcuts('Bins', [
       if (production.value.may.work && actions.hasClips()) asking.value = true
     },
   },
+  { keys: ['c'], what: 'Circle what is chosen, or not', run: () => void actions.circle(String(route.params.day)) },
+  { keys: ['w'], what: 'Give what is chosen a keyword', run: () => actions.addKeyword(String(route.params.day)) },
   { keys: ['Delete'], what: 'Take out of this bin', run: () => void actions.takeOut() },
   { keys: ['n'], what: 'New bin', run: () => actions.make() },
   { keys: ['N'], what: 'New rule bin', run: beginRule },
@@ -512,7 +514,7 @@ useShortcuts('Bins of pictures', [
           v-if="naming"
           v-model="naming.name"
           class="field"
-          aria-label="Name of the bin"
+          :aria-label="naming.title"
           maxlength="120"
           autofocus
           @keydown.enter.prevent="actions.finishNaming"

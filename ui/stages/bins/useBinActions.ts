@@ -3,6 +3,7 @@ import { useRouter } from 'vue-router'
 import { makeStale } from '@/api/queries'
 import { bins, type RuleGroup } from '@/api/endpoints/bins'
 import { cards } from '@/api/endpoints/cards'
+import { log as logApi } from '@/api/endpoints/log'
 import type { BinEntry, BinRow } from '@/api/types'
 import { useDesk } from '@/shell/desk'
 import { attempt, say } from '@/shell/say'
@@ -159,6 +160,44 @@ export function useBinActions(options: {
     options.letGo()
     makeStale('clips')
   }
+  /** The takes of what is in hand, each once. */
+  const takes = () => [
+    ...new Map(options.hand.value.flatMap((row) => (row.take === null ? [] : [[row.take.ulid, row.take]]))).values(),
+  ]
+  /** One field of all takes in hand, in one step. */
+  async function setField(day: string, field: string, value: (was: string) => string): Promise<number | undefined> {
+    const edits = takes().flatMap((take) => {
+      const was = field === 'status' ? take.status : (take.fields[field] ?? '')
+      const now = value(was)
+      return now === was ? [] : [{ take: take.ulid, changes: { [field]: { was, now } } }]
+    })
+    if (edits.length > 0 && (await attempt(() => logApi.edit(id(), day, { edits }))) === undefined) return undefined
+    makeStale('takes')
+    return edits.length
+  }
+  /** Circles all takes in hand; those that are all circled lose it. */
+  async function circle(day: string): Promise<void> {
+    if (!production.value.may.work || takes().length === 0) return
+    const off = takes().every((take) => take.status === 'circled')
+    const count = await setField(day, 'status', () => (off ? 'none' : 'circled'))
+    if (count !== undefined)
+      say(`${count === 1 ? 'The take is' : `${count} takes are`} ${off ? 'not circled any more' : 'circled'}.`)
+  }
+  function addKeyword(day: string): void {
+    if (!production.value.may.work || takes().length === 0) return
+    naming.value = {
+      title: takes().length === 1 ? 'A keyword for the take' : `A keyword for ${takes().length} takes`,
+      name: '',
+      run: async (word) => {
+        const count = await setField(day, 'keywords', (was) => {
+          const all = was.split(',').map((one) => one.trim())
+          return all.includes(word) ? was : [...all.filter((one) => one !== ''), word].join(', ')
+        })
+        if (count === undefined) return
+        say(`${count === 0 ? 'They have' : count === 1 ? 'It has' : `${count} have`} the keyword ${word}.`)
+      },
+    }
+  }
   async function splitChannels(): Promise<void> {
     if (clips().length === 0 || !mayOrganise()) return
     const done = await attempt(() => bins.splitChannels(id(), clips()))
@@ -173,6 +212,8 @@ export function useBinActions(options: {
   }
   return {
     naming,
+    circle,
+    addKeyword,
     splitChannels,
     make,
     rename,
