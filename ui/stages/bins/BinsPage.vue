@@ -516,7 +516,7 @@ useShortcuts('Bins of pictures', [
           class="field"
           :aria-label="naming.title"
           maxlength="120"
-          autofocus
+          @vue:mounted="({ el }: { el: HTMLInputElement }) => el.focus()"
           @keydown.enter.prevent="actions.finishNaming"
         />
       </Modal>
