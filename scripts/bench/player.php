@@ -33,7 +33,7 @@ $base = (string) getenv('APP_URL');
 $production = $session['productions'][0]['ulid'];
 [, $facts] = $ask("/api/productions/$production");
 $day = $facts['days'][0]['ulid'];
-[, $page] = $ask("/api/productions/$production/bins/scene:1/items?from=0&limit=50");
+[, $page] = $ask("/api/productions/$production/bins/all/items?from=0&limit=50");
 $clips = array_map(
     static fn(array $row): array => ['ulid' => $row['clip'], 'rate' => ['num' => 25, 'den' => 1], 'frames' => 1500],
     array_values(array_filter($page['rows'], static fn(array $row): bool => $row['clip'] !== null)),
@@ -48,13 +48,13 @@ try {
     $driver = $chrome->driver;
 
     // The first frame of each clip after a click on its row, all of them opened for the first time.
-    $driver->get("$base/$production/$day/bins?bin=scene:1");
-    $until('document.querySelectorAll(".middle .row").length >= 9');
+    $driver->get("$base/$production/$day/bins?bin=all");
+    $until('document.querySelectorAll(".middle .row[data-clip]").length >= 9');
     $driver->manage()->timeouts()->setScriptTimeout(120);
     $first = $driver->executeAsyncScript(
         <<<'JS'
         const done = arguments[0], times = []
-        const rows = [...document.querySelectorAll('.middle .row')]
+        const rows = [...document.querySelectorAll('.middle .row[data-clip]')]
         const next = async () => {
           for (const row of rows) {
             const before = document.querySelector('.player canvas.shown')?.dataset.clip

@@ -41,7 +41,7 @@ const STALE: Record<Cause, About[]> = {
 }
 
 /** Sums over a whole day cost the server more than they tell; they follow a run of changes a little later. */
-export const SUMS: ReadonlySet<About> = new Set<About>(['tabs', 'scenes'])
+export const SUMS: ReadonlySet<About> = new Set<About>(['tabs', 'scenes', 'bin-counts'])
 
 /** Whether a change of a topic is known here: a page that was loaded before an update hears some that are not. */
 export const isKnown = (cause: string): cause is Cause => cause in STALE

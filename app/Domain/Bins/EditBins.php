@@ -64,11 +64,15 @@ final class EditBins
 
     /**
      * @param  array<mixed>  $rule  as JSON
+     * @param  array<mixed>|null  $was  as the person saw it; null asks for nothing
      *
-     * @throws Problem for a rule that nobody can answer, or that asks for its own bin
+     * @throws Problem for a rule that nobody can answer, that asks for its own bin, or that a colleague changed meanwhile
      */
-    public function setRule(Bin $bin, Production $production, User $user, array $rule): void
+    public function setRule(Bin $bin, Production $production, User $user, array $rule, ?array $was = null): void
     {
+        if ($was !== null && $bin->rule != $was) {
+            throw Problem::refused('bin.changed', "A colleague changed the rule of $bin->name meanwhile.", 'Put yours back to see theirs.');
+        }
         if ($bin->rule === null) {
             throw Problem::refused('bin.no_rule', "$bin->name is filled by hand.", 'Make a rule bin.');
         }

@@ -119,7 +119,7 @@ final class BinsController extends Controller
             $edit->colour($bin, $production, $who, $input['colour']);
         }
         if (isset($input['rule'])) {
-            $edit->setRule($bin, $production, $who, $input['rule']);
+            $edit->setRule($bin, $production, $who, $input['rule'], $input['was'] ?? null);
         }
 
         return new JsonResponse(new BinMadeAnswer($bin->ulid));

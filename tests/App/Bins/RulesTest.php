@@ -140,6 +140,22 @@ final class RulesTest extends TestCase
         self::assertSame(['A001C001'], $names());
     }
 
+    public function test_a_rule_that_a_colleague_changed_meanwhile_is_not_written_over(): void
+    {
+        $rule = static fn(string $letter): array => ['join' => 'all', 'parts' => [self::is('device', $letter)]];
+        $bin = $this->as()
+            ->postJson($this->at('bins'), ['name' => 'One', 'rule' => $rule('A')])
+            ->json('key');
+        $this->as(Role::Editor)
+            ->patchJson($this->at("bins/$bin"), ['rule' => $rule('B'), 'was' => $rule('A')])
+            ->assertOk();
+        $this->as()
+            ->patchJson($this->at("bins/$bin"), ['rule' => $rule('S'), 'was' => $rule('A')])
+            ->assertStatus(422)
+            ->assertJsonPath('code', 'bin.changed');
+        self::assertSame($rule('B'), Bin::query()->sole()->rule);
+    }
+
     public function test_a_frozen_bin_keeps_what_lay_in_it(): void
     {
         $clip = $this->clip('A001C001', 'A', 0, 10);

@@ -82,8 +82,11 @@ export const bins = {
     api.delete<Done>(below(production, `clips/${clip}/markers/${marker}`)),
   make: (production: string, name: string, parent: string | null, rule: RuleGroup | null) =>
     api.post<BinMade>(below(production, 'bins'), { name, parent, rule }),
-  change: (production: string, bin: string, body: { name?: string; colour?: string | null; rule?: RuleGroup }) =>
-    api.patch<BinMade>(below(production, `bins/${bin}`), body),
+  change: (
+    production: string,
+    bin: string,
+    body: { name?: string; colour?: string | null; rule?: RuleGroup; was?: RuleGroup },
+  ) => api.patch<BinMade>(below(production, `bins/${bin}`), body),
   place: (production: string, bin: string, parent: string | null, before: string | null) =>
     api.put<Done>(below(production, `bins/${bin}/place`), { parent, before }),
   freeze: (production: string, bin: string) => api.post<BinMade>(below(production, `bins/${bin}/freeze`), {}),

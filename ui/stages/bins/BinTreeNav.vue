@@ -18,7 +18,8 @@ const emit = defineEmits<{
   open: [bin: BinEntry]
   make: []
   makeRule: []
-  drop: [bin: BinEntry, refs: string[]]
+  /** Null is what is chosen. */
+  drop: [bin: BinEntry, refs: string[] | null]
   place: [bin: string, parent: string | null, before: string | null]
   groups: [groups: string[]]
 }>()
@@ -63,7 +64,7 @@ function drop(event: DragEvent, target: BinEntry): void {
   const bin = event.dataTransfer?.getData(BIN)
   const text = event.dataTransfer?.getData(DRAGGED)
   if (bin && bin !== target.key) emit('place', bin, above ? target.parent : target.key, above ? target.key : null)
-  else if (text) emit('drop', target, JSON.parse(text) as string[])
+  else if (text) emit('drop', target, JSON.parse(text) as string[] | null)
 }
 const countOf = (bin: BinEntry) => bin.items ?? props.counts[bin.key] ?? '…'
 </script>

@@ -57,16 +57,19 @@ const headings = computed(() =>
 const viewOf = computed<BinArrangement>(() => tree.value?.views[key.value ?? ''] ?? plainOf(key.value ?? ''))
 const newView = shallowRef<BinArrangement>(PLAIN)
 const view = computed(() => (isNew.value ? newView.value : viewOf.value))
-const keepView = useDebounceFn(
-  (of: string, now: BinArrangement) => void attempt(() => bins.keepArrangement(id(), of, now)),
-  400,
-)
+/** Arrangements that are not kept yet, each by its bin. */
+const unkept = new Map<string, BinArrangement>()
+const keepViews = useDebounceFn(() => {
+  for (const [of, arranged] of unkept) void attempt(() => bins.keepArrangement(id(), of, arranged))
+  unkept.clear()
+}, 400)
 function setView(now: BinArrangement): void {
   if (isNew.value) newView.value = now
   else if (key.value !== null && tree.value !== undefined) {
     const of = key.value
     setAnswer(bins.tree(id()), { ...tree.value, views: { ...tree.value.views, [of]: now } })
-    void keepView(of, now)
+    unkept.set(of, now)
+    void keepViews()
   }
   letGo()
 }
@@ -127,7 +130,8 @@ async function keepRule(): Promise<void> {
   if (isNew.value) return actions.make(null, now, () => (draft.value = null))
   if (key.value === null) return
   const of = key.value
-  if ((await attempt(() => bins.change(id(), of, { rule: now }))) === undefined) return
+  if ((await attempt(() => bins.change(id(), of, { rule: now, was: keptRule.value ?? undefined }))) === undefined)
+    return
   say('The rule is kept. Ctrl Z takes it back.')
   await again()
   draft.value = null
@@ -142,7 +146,7 @@ const page = computed(() => (isDraft.value ? looked.value : kept.value))
 const of = computed(
   () => `${key.value} ${JSON.stringify([view.value.order, view.value.down, view.value.takes])} ${isDraft.value}`,
 )
-const { rows, total, need } = useBinList({
+const { rows, total, need, come } = useBinList({
   first: page,
   of,
   ask: (from, limit) =>
@@ -172,9 +176,15 @@ const hand = computed(() => inHand.value.flatMap((one) => (one.row === null ? []
 /** A range can reach over rows that have not come; their references are asked for. */
 async function refs(): Promise<string[]> {
   if (inHand.value.every((one) => one.row !== null)) return inHand.value.map((one) => one.key)
-  const [top, bottom] = [range.range.value.top, range.range.value.bottom]
-  const all = key.value === null ? undefined : await attempt(() => bins.refs(id(), key.value!, view.value))
+  const { top, bottom } = range.range.value
+  if (key.value === null) return (await ready()) ? inHand.value.map((one) => one.key) : []
+  const all = await attempt(() => bins.refs(id(), key.value!, view.value))
   return all?.refs.slice(top, bottom + 1) ?? []
+}
+/** Brings the rows in hand that have not come; what needs more than their references waits for them. */
+async function ready(): Promise<boolean> {
+  const { top, bottom } = range.range.value
+  return inHand.value.every((one) => one.row !== null) || (await come(top, bottom))
 }
 function letGo(): void {
   picked.value = new Set()
@@ -237,9 +247,9 @@ function stepBin(step: number): void {
   if (next !== undefined) openBin(next)
 }
 function drag(event: DragEvent, row: BinRow): void {
-  const isOne = !inHand.value.some((one) => one.key === row.ref)
-  const carried = isOne ? [row.ref] : inHand.value.flatMap((one) => (one.row === null ? [] : [one.key]))
-  event.dataTransfer?.setData(DRAGGED, JSON.stringify(carried))
+  const isChosenOne = inHand.value.some((one) => one.key === row.ref)
+  // What is chosen is asked for when it is dropped: not all of it may have come yet.
+  event.dataTransfer?.setData(DRAGGED, JSON.stringify(isChosenOne && chosenCount.value > 0 ? null : [row.ref]))
 }
 /** What a row is leads to where it is worked on: a cut or reel to its stage, anything else to its clip. */
 function open(row: BinRow): void {
@@ -324,7 +334,7 @@ useShortcuts('Bins', [
   {
     keys: ['Alt+c'],
     what: 'Split the channels of what is chosen under their names',
-    run: () => void actions.splitChannels(),
+    run: async () => void ((await ready()) && actions.splitChannels()),
   },
   { keys: ['p'], what: 'Put into a bin', run: () => may() && inHand.value.length > 0 && (picking.value = 'put') },
   {
@@ -335,12 +345,20 @@ useShortcuts('Bins', [
   {
     keys: ['d'],
     what: 'Say which device it is of, or that it is an import',
-    run: () => {
-      if (production.value.may.work && actions.hasClips()) asking.value = true
+    run: async () => {
+      if (production.value.may.work && (await ready()) && actions.hasClips()) asking.value = true
     },
   },
-  { keys: ['c'], what: 'Circle what is chosen, or not', run: () => void actions.circle(String(route.params.day)) },
-  { keys: ['w'], what: 'Give what is chosen a keyword', run: () => actions.addKeyword(String(route.params.day)) },
+  {
+    keys: ['c'],
+    what: 'Circle what is chosen, or not',
+    run: async () => void ((await ready()) && actions.circle(String(route.params.day))),
+  },
+  {
+    keys: ['w'],
+    what: 'Give what is chosen a keyword',
+    run: async () => void ((await ready()) && actions.addKeyword(String(route.params.day))),
+  },
   { keys: ['Delete'], what: 'Take out of this bin', run: () => void actions.takeOut() },
   { keys: ['n'], what: 'New bin', run: () => actions.make() },
   { keys: ['N'], what: 'New rule bin', run: beginRule },
@@ -381,7 +399,7 @@ useShortcuts('Bins of pictures', [
         @open="openBin"
         @make="actions.make()"
         @make-rule="beginRule"
-        @drop="actions.putInto"
+        @drop="(bin, what) => actions.putInto(bin, what ?? undefined)"
         @place="actions.place"
         @groups="actions.setGroups"
       />

@@ -60,5 +60,16 @@ export function useBinList(options: {
       })
     }
   }
-  return { rows, total, need }
+  /** Brings all rows of a stretch; false where some could not be had. */
+  async function come(from: number, to: number): Promise<boolean> {
+    const of = listed
+    for (let at = Math.floor(Math.max(0, from) / PAGE); at <= Math.floor(Math.min(to, total.value - 1) / PAGE); at++) {
+      if (rows.value.slice(at * PAGE, (at + 1) * PAGE).every((one) => one.row !== null)) continue
+      const page = await attempt(() => options.ask(at * PAGE, PAGE))
+      if (page === undefined || of !== options.of.value) return false
+      rows.value = lay(rows.value, at * PAGE, page.rows)
+    }
+    return true
+  }
+  return { rows, total, need, come }
 }

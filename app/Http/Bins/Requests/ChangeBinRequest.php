@@ -6,7 +6,7 @@ namespace App\Http\Bins\Requests;
 
 use Illuminate\Foundation\Http\FormRequest;
 
-/** Another name, colour or rule for a bin. */
+/** Another name, colour or rule for a bin; `was` is the rule as the person saw it. */
 final class ChangeBinRequest extends FormRequest
 {
     /** The colours a bin can have; what each looks like is the interface's matter. */
@@ -19,6 +19,7 @@ final class ChangeBinRequest extends FormRequest
             'name' => ['sometimes', 'required', ...BinRequest::NAME],
             'colour' => ['sometimes', 'nullable', 'string', 'in:' . implode(',', self::COLOURS)],
             'rule' => ['sometimes', 'array'],
+            'was' => ['sometimes', 'array'],
         ];
     }
 
