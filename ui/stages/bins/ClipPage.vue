@@ -18,7 +18,10 @@ import TakeNumber from '@/shell/TakeNumber.vue'
 import ClipPieces from './ClipPieces.vue'
 import SheetWaves, { type SheetChannel } from './SheetWaves.vue'
 
-/** One clip with the whole page: its picture, every channel of its sound, its subclips and markers, and all that is known of it. */
+/**
+ * One clip with the whole page: its picture, every channel of its sound, its subclips and markers, and all that is
+ * known of it.
+ */
 const { production } = useDesk()
 const route = useRoute()
 const router = useRouter()

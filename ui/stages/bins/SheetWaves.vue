@@ -17,8 +17,8 @@ export interface SheetChannel {
 }
 
 /**
- * The sound of a clip in full: an overview, every channel with its switches, markers as flags above and subclips as brackets below. Looked
- * at as closely as single samples.
+ * The sound of a clip in full: an overview, every channel with its switches, markers as flags above and subclips as
+ * brackets below. Looked at as closely as single samples.
  */
 const props = defineProps<{
   production: string
