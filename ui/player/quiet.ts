@@ -10,8 +10,8 @@ const ABOVE = 3.16
 const SILENCE = 0.0015
 
 /**
- * Where the sound around a place begins and ends: from quiet to quiet, pauses within speech left in it. In a pause it is
- * what comes next, else what was before.
+ * Where the sound around a place begins and ends: from quiet to quiet, pauses within speech left in it. In a pause it
+ * is what comes next, else what was before.
  *
  * @param samples of one channel, at any rate
  * @param rate samples a second
