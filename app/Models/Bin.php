@@ -17,11 +17,11 @@ use Illuminate\Database\Eloquent\Relations\HasMany;
  * @property int|null $parent_id
  * @property int|null $user_id
  * @property string $name
+ * @property \Carbon\CarbonInterface|null $created_at
+ * @property \Carbon\CarbonInterface|null $updated_at
  * @property array<mixed>|null $rule
  * @property string|null $colour
  * @property int $place
- * @property \Carbon\CarbonInterface|null $created_at
- * @property \Carbon\CarbonInterface|null $updated_at
  * @property-read \Illuminate\Database\Eloquent\Collection<int, BinItem> $items
  * @property-read int|null $items_count
  */

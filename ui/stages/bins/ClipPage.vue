@@ -3,7 +3,7 @@ import { computed, ref, useTemplateRef, watch } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
 import { bins as binsApi } from '@/api/endpoints/bins'
 import { mediaUrl } from '@/api/client'
-import { makeStale, setAnswer, useAnswer } from '@/api/queries'
+import { makeStale, useAnswer } from '@/api/queries'
 import type { Subclip } from '@/api/types'
 import ClipPlayer from '@/player/ClipPlayer.vue'
 import { toSamples } from '@/player/engine/playlist'
@@ -17,6 +17,7 @@ import { attempt, say } from '@/shell/say'
 import TakeNumber from '@/shell/TakeNumber.vue'
 import ClipPieces from './ClipPieces.vue'
 import SheetWaves, { type SheetChannel } from './SheetWaves.vue'
+import { useMarks } from './useMarks'
 
 /**
  * One clip with the whole page: its picture, every channel of its sound, its subclips and markers, and all that is
@@ -76,13 +77,9 @@ function alone(number: number): void {
   channels.value = channels.value.map((other) => ({ ...other, solo: other === one && next }))
 }
 
-const marks = computed(() => sheet.value?.marks ?? { in_ticks: null, out_ticks: null })
-async function setMarks(next: { in_ticks: number | null; out_ticks: number | null }): Promise<void> {
-  const now = sheet.value
-  if (now === undefined) return
-  setAnswer(binsApi.clip(id(), now.ulid), { ...now, marks: next })
-  await attempt(() => binsApi.setMarks(id(), now.ulid, next))
-}
+const { marks, set: setMarks } = useMarks(id, () => sheet.value)
+/** The sheet with the marks as they were set last. */
+const shown = computed(() => (sheet.value === undefined ? undefined : { ...sheet.value, marks: marks.value }))
 /** Seconds around the playhead in which the edges of the sound are looked for. */
 const AROUND = 20
 /** Marks what is heard around the playhead, from quiet to quiet. */
@@ -277,7 +274,7 @@ useShortcuts('Clip sheet', [
           </button>
         </div>
         <div v-show="tab === 'pieces'" class="body">
-          <ClipPieces :clip="sheet" :own-bins="ownBins" :ticks="() => ticks" @go="player?.go($event)" />
+          <ClipPieces :clip="shown!" :own-bins="ownBins" :ticks="() => ticks" @go="player?.go($event)" />
           <p class="soft keys">
             <kbd>I</kbd> <kbd>O</kbd> or <kbd>Q</kbd> mark a stretch, <kbd>U</kbd> names it, <kbd>]</kbd> goes to the
             next one. <kbd>E</kbd> moves the edges of the one you stand in.
@@ -386,7 +383,7 @@ useShortcuts('Clip sheet', [
         ref="waves"
         class="bottom"
         :production="production.ulid"
-        :clip="sheet"
+        :clip="shown!"
         :player="player?.player ?? null"
         :position="sheet.kind === 'picture' ? ticks : (player?.position ?? 0)"
         :sounds="player?.ownSounds ?? []"

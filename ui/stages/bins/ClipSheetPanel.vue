@@ -4,7 +4,7 @@ import { cards as cardsApi } from '@/api/endpoints/cards'
 import { computed, nextTick, ref } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
 import { mediaUrl } from '@/api/client'
-import { makeStale, setAnswer, useAnswer } from '@/api/queries'
+import { makeStale, useAnswer } from '@/api/queries'
 import type { BinEntry } from '@/api/types'
 import ClipPlayer from '@/player/ClipPlayer.vue'
 import { length } from '@/player/time'
@@ -12,8 +12,10 @@ import { useDesk } from '@/shell/desk'
 import DeviceBadge from '@/shell/DeviceBadge.vue'
 import { useShortcuts } from '@/shell/keys'
 import { attempt, say } from '@/shell/say'
+import { useSheet } from '@/shell/sheet'
 import TakeNumber from '@/shell/TakeNumber.vue'
 import ClipPieces from './ClipPieces.vue'
+import { useMarks } from './useMarks'
 
 /** One clip in full: its player with marks, its subclips, and all that its file says. */
 const props = defineProps<{ clip: string | null; ownBins: BinEntry[] }>()
@@ -29,15 +31,12 @@ const from = computed(() => {
   const at = Number(route.query.at)
   return route.query.clip === props.clip && typeof route.query.at === 'string' && Number.isFinite(at) ? at : null
 })
-const marks = computed(() => data.value?.marks ?? { in_ticks: null, out_ticks: null })
+const { marks, set: setMarks } = useMarks(
+  () => production.value.ulid,
+  () => data.value,
+)
 const hasRange = computed(() => marks.value.in_ticks !== null && marks.value.out_ticks !== null)
 
-async function setMarks(next: { in_ticks: number | null; out_ticks: number | null }): Promise<void> {
-  const sheet = data.value
-  if (sheet === undefined) return
-  setAnswer(binsApi.clip(production.value.ulid, sheet.ulid), { ...sheet, marks: next })
-  await attempt(() => binsApi.setMarks(production.value.ulid, sheet.ulid, next))
-}
 async function remake(): Promise<void> {
   if ((await attempt(() => cardsApi.remake(production.value.ulid, props.clip ?? ''))) !== undefined)
     say('Its proxy, pictures and waveform are made again.')
@@ -78,13 +77,10 @@ useShortcuts('Clip sheet', [
     run: () => hasRange.value && void setMarks({ in_ticks: null, out_ticks: null }),
   },
 ])
-function toSheet(): void {
-  void router.push({
-    name: 'clip',
-    params: { production: production.value.ulid, day: route.params.day, clip: props.clip },
-    query: { at: String(Math.round(player.value?.ticks ?? 0)) },
-  })
-}
+const toSheet = useSheet(
+  () => props.clip,
+  () => player.value?.ticks ?? 0,
+)
 function toTake(take: string): void {
   const day = data.value?.day
   if (day !== undefined)
@@ -131,7 +127,12 @@ function toTake(take: string): void {
         It has no proxy yet. <button class="plain" @click="remake">Make it again</button>
       </div>
       <template v-if="data.kind === 'picture' || data.kind === 'sound'">
-        <ClipPieces :clip="data" :own-bins="ownBins" :ticks="() => player?.ticks ?? 0" @go="player?.go($event)" />
+        <ClipPieces
+          :clip="{ ...data, marks }"
+          :own-bins="ownBins"
+          :ticks="() => player?.ticks ?? 0"
+          @go="player?.go($event)"
+        />
       </template>
       <form v-if="stating" class="stating" @submit.prevent="state" @keydown.esc.stop="stating = false">
         <label

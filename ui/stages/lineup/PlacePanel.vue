@@ -12,6 +12,7 @@ import { useDesk } from '@/shell/desk'
 import DeviceBadge from '@/shell/DeviceBadge.vue'
 import { useShortcuts } from '@/shell/keys'
 import { attempt, complain, say } from '@/shell/say'
+import { useSheet } from '@/shell/sheet'
 import { laidBy, offsetText } from './geometry'
 import PairView from './PairView.vue'
 
@@ -162,6 +163,10 @@ async function takeOut(applied: boolean, device: boolean): Promise<void> {
 const secondPlace = (one: Placed) =>
   one.second_ticks === null ? null : labelAt(one.second_ticks, production.value.rate)
 
+useSheet(
+  () => props.chosen.clip,
+  () => 0,
+)
 useShortcuts('A place', [
   {
     keys: ['y'],

@@ -10,6 +10,7 @@ import ClipPlayer from '@/player/ClipPlayer.vue'
 import { useDesk } from '@/shell/desk'
 import DeviceBadge from '@/shell/DeviceBadge.vue'
 import { attempt, say } from '@/shell/say'
+import { useSheet } from '@/shell/sheet'
 import { syncOf } from './rows'
 import { cellText, fieldName, marksOf, slateOf } from './sheet'
 import TakeHistory from './TakeHistory.vue'
@@ -144,6 +145,11 @@ function regionKey(event: KeyboardEvent): void {
   event.preventDefault()
   choose(wanted)
 }
+const player = ref<InstanceType<typeof ClipPlayer> | null>(null)
+useSheet(
+  () => data.value?.ulid,
+  () => player.value?.ticks ?? 0,
+)
 defineExpose({ turn, writeNote, toggleHistory: () => (history.value = !history.value) })
 </script>
 
@@ -158,6 +164,7 @@ defineExpose({ turn, writeNote, toggleHistory: () => (history.value = !history.v
       <div v-if="error" class="note fault">{{ error.message }} {{ error.fix }}</div>
       <ClipPlayer
         v-else-if="data && data.ulid === chosen.ulid"
+        ref="player"
         :production="production.ulid"
         :clip="data"
         :guide="guide"

@@ -12,12 +12,26 @@ use Illuminate\Foundation\Http\FormRequest;
 /** References that go into a bin or out of it. */
 final class BinItemsRequest extends FormRequest
 {
-    /** @return array<string, list<string>> */
+    /** @return array<string, list<string|\Closure>> */
     public function rules(): array
     {
         return [
-            'refs' => ['required', 'array', 'list', 'between:1,' . EditBins::MOST],
-            'refs.*' => ['string', 'max:' . Reference::LONGEST],
+            // One look at all of them: a rule for each of tens of thousands takes seconds.
+            'refs' => [
+                'required',
+                'array',
+                'list',
+                'between:1,' . EditBins::MOST,
+                static function (string $attribute, mixed $refs, \Closure $fail): void {
+                    foreach (is_array($refs) ? $refs : [] as $ref) {
+                        if (!is_string($ref) || strlen($ref) > Reference::LONGEST) {
+                            $fail('One of those is no reference.');
+
+                            return;
+                        }
+                    }
+                },
+            ],
             'from' => ['sometimes', 'nullable', 'string', 'max:' . BinKey::LONGEST],
         ];
     }
