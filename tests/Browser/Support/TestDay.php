@@ -79,7 +79,10 @@ trait TestDay
             <<<'JS'
             const [production, name, done] = arguments
             const ask = async (path) => (await fetch(`/api/productions/${production}/${path}`)).json()
-            ask(`search?q=${name}`).then((found) => ask(`clips/${found.hits.find((one) => one.what === 'clip' && one.name === name).ulid}`)).then(done)
+            ask(`search?q=${name}`)
+              .then((found) => found.hits.find((one) => one.what === 'clip' && one.name === name))
+              .then((hit) => ask(`clips/${hit.ulid}`))
+              .then(done)
               .catch((trouble) => done(String(trouble)))
             JS
             ,

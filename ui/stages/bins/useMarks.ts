@@ -13,8 +13,8 @@ export interface Marks {
 const IN_FLIGHT = 1500
 
 /**
- * A person's in and out on a clip. What was set here stands until the server says the same: two keys in a row are faster
- * than its answer to the first, which knows nothing of the second.
+ * A person's in and out on a clip. What was set here stands until the server says the same: two keys in a row are
+ * faster than its answer to the first, which knows nothing of the second.
  */
 export function useMarks(production: () => string, sheet: () => ClipSheet | undefined) {
   const own = shallowRef<{ clip: string; marks: Marks } | null>(null)
