@@ -52,9 +52,7 @@ final class PlayerTest extends BrowserTestCase
 
     private function openClip(string $name): void
     {
-        $this->press('/', ...mb_str_split($name));
-        $this->see('.hits button', $name);
-        $this->press(WebDriverKeys::ENTER);
+        $this->open(self::$testDay . '/bins?clip=' . $this->clipSheet($name)['ulid']);
         $this->see('aside h2', $name);
         $this->until(
             fn(): bool => !in_array($this->js('return document.querySelector(".player")?.dataset.frame'), ['', null], true),
