@@ -11,18 +11,8 @@ use Cartella\Core\Log\ShotSize;
 /** The orders in which a bin can be read, as SQL for each kind of thing; by a field of takes as well. */
 final readonly class BinOrder
 {
-    /** The orders beside those of fields, and what people call them. */
-    public const NAMES = [
-        'slate' => 'slate',
-        'name' => 'name',
-        'made' => 'time made',
-        'timecode' => 'timecode',
-        'size' => 'widest first',
-        'length' => 'length',
-        'device' => 'device',
-        'day' => 'day',
-        'what' => 'what it is',
-    ];
+    /** The orders beside those of fields. */
+    private const KNOWN = ['slate', 'name', 'made', 'timecode', 'size', 'length', 'device', 'day', 'what'];
 
     private function __construct(private string $by) {}
 
@@ -30,7 +20,7 @@ final readonly class BinOrder
     public static function of(Production $production, string $by): ?self
     {
         $field = $production->fields()->get($by);
-        $isKnown = isset(self::NAMES[$by]) || ($field !== null && $field->type !== FieldType::Devices);
+        $isKnown = in_array($by, self::KNOWN, true) || ($field !== null && $field->type !== FieldType::Devices);
 
         return $isKnown ? new self($by) : null;
     }

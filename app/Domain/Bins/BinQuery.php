@@ -7,6 +7,7 @@ namespace App\Domain\Bins;
 use App\Models\Bin;
 use App\Models\Production;
 use Cartella\Core\Rules\Rule;
+use Cartella\Core\Rules\Subject;
 use Illuminate\Database\Query\Builder;
 use Illuminate\Support\Facades\DB;
 
@@ -16,26 +17,48 @@ final class BinQuery
     /** @var list<array{kind: EntryKind, query: Builder, isRow: bool}> */
     private array $parts;
 
-    /** @param  list<array{kind: EntryKind, query: Builder, isRow: bool}>  $parts  rows of own bins have their reference */
-    private function __construct(private readonly Production $production, array $parts, private readonly BinArrangement $arrangement)
-    {
+    /**
+     * @param  list<array{kind: EntryKind, query: Builder, isRow: bool}>  $parts  rows of own bins have their reference
+     * @param  string|null  $scene  whose bin it is
+     * @param  array<mixed>|null  $rule  by which it fills itself, as it is kept
+     */
+    private function __construct(
+        private readonly Production $production,
+        array $parts,
+        private readonly BinArrangement $arrangement,
+        public readonly ?string $scene = null,
+        public readonly ?array $rule = null,
+    ) {
         $this->parts = array_map(fn(array $part): array => ['query' => $this->seen($part['kind'], $part['query'])] + $part, $parts);
     }
 
-    /** @return self|null null for a bin that is not there */
-    public static function of(Production $production, BinKey $key, BinArrangement $arrangement = new BinArrangement()): ?self
-    {
+    /**
+     * @param  array<string, Subject>|null  $subjects  what rules can ask about, where the caller has it already
+     * @return self|null null for a bin that is not there
+     */
+    public static function of(
+        Production $production,
+        BinKey $key,
+        BinArrangement $arrangement = new BinArrangement(),
+        ?array $subjects = null,
+    ): ?self {
         if ($key->kind !== BinKind::Own) {
             $query = self::filled($production, $key, $arrangement->asTakes);
 
-            return $query === null ? null : new self($production, [$query + ['isRow' => false]], $arrangement);
+            $scene = $key->kind === BinKind::Scene ? $key->value : null;
+
+            return $query === null ? null : new self($production, [$query + ['isRow' => false]], $arrangement, $scene);
         }
         $bin = Bin::query()->where('production_id', $production->id)->where('ulid', $key->value)->first();
+        if ($bin?->rule !== null) {
+            $subjects ??= RuleSubjects::of($production);
 
-        return match (true) {
-            $bin === null => null,
-            $bin->rule !== null => self::ofRule($production, Rule::kept($bin->rule, RuleSubjects::of($production)), $arrangement),
-            default => new self(
+            return self::ofRule($production, Rule::kept($bin->rule, $subjects), $subjects, $arrangement, $bin->rule);
+        }
+
+        return $bin === null
+            ? null
+            : new self(
                 $production,
                 array_map(
                     static fn(EntryKind $kind): array => [
@@ -48,13 +71,20 @@ final class BinQuery
                     EntryKind::cases(),
                 ),
                 $arrangement,
-            ),
-        };
+            );
     }
 
-    public static function ofRule(Production $production, Rule $rule, BinArrangement $arrangement = new BinArrangement()): self
-    {
-        $subjects = RuleSubjects::of($production);
+    /**
+     * @param  array<string, Subject>  $subjects  by key
+     * @param  array<mixed>|null  $written  the rule as it is kept, where it is
+     */
+    public static function ofRule(
+        Production $production,
+        Rule $rule,
+        array $subjects,
+        BinArrangement $arrangement,
+        ?array $written = null,
+    ): self {
         if (in_array('entry', array_column($rule->conditions(), 'about'), true)) {
             $parts = (new RuleSql($production, $subjects))->entries($rule, EntryKind::cases());
         } else {
@@ -66,7 +96,12 @@ final class BinQuery
             $parts = [...(new RuleSql($production, $subjects))->entries($rule, [EntryKind::Take]), ...$clips];
         }
 
-        return new self($production, array_map(static fn(array $part): array => $part + ['isRow' => false], $parts), $arrangement);
+        return new self(
+            $production,
+            array_map(static fn(array $part): array => $part + ['isRow' => false], $parts),
+            $arrangement,
+            rule: $written,
+        );
     }
 
     private static function isTaken(Builder $part): Builder

@@ -31,26 +31,13 @@ final class BinRows
 
     /**
      * @param  int  $from  0-based
-     * @return array{total: int, ticks: int, from: int, rows: list<array<string, mixed>>}|null null for a bin that is not there
+     * @return array{total: int, ticks: int, from: int, rows: list<array<string, mixed>>}
      */
-    public function page(Production $production, string $key, BinArrangement $arrangement, int $from, int $limit): ?array
-    {
-        $bin = BinKey::parse($key);
-        $query = $bin === null ? null : BinQuery::of($production, $bin, $arrangement);
-
-        // Of a recording over takes of several scenes, a scene's bin shows the one of its own.
-        $named = $bin?->value;
-        $only = $bin?->kind === BinKind::Scene ? $named : null;
-
-        return $query === null ? null : $this->of($production, $query, $from, $limit, $only);
-    }
-
-    /** @return array{total: int, ticks: int, from: int, rows: list<array<string, mixed>>} */
-    public function of(Production $production, BinQuery $query, int $from, int $limit, ?string $scene = null): array
+    public function of(Production $production, BinQuery $query, int $from, int $limit): array
     {
         ['total' => $total, 'ticks' => $ticks, 'entries' => $entries] = $query->counted($from, $limit);
 
-        return compact('total', 'ticks', 'from') + ['rows' => $this->rows($production, $entries, $scene)];
+        return compact('total', 'ticks', 'from') + ['rows' => $this->rows($production, $entries, $query->scene)];
     }
 
     /** @return list<int> the clips that are behind what lies in a bin; none for a bin that is not there */
@@ -63,6 +50,7 @@ final class BinRows
 
     /**
      * @param  list<array{kind: EntryKind, id: int, ref: string}>  $page
+     * @param  string|null  $scene  of a recording over takes of several scenes, a scene's bin shows the one of its own
      * @return list<array<string, mixed>>
      */
     private function rows(Production $production, array $page, ?string $scene): array

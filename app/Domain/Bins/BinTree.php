@@ -58,14 +58,39 @@ final class BinTree
         $rules = DB::table('bins')->where('production_id', $production->id)->whereNotNull('rule')->pluck('ulid')->all();
         $keys = array_map(BinKey::own(...), $rules);
         if (in_array('kinds', self::groups($production), true)) {
+            // Kinds that take a look at every clip.
             array_push($keys, BinKey::all(), BinKey::sound(), BinKey::noSlate());
         }
+        $subjects = $rules === [] ? null : RuleSubjects::of($production);
         $counts = [];
         foreach ($keys as $key) {
-            $counts[(string) $key] = BinQuery::of($production, $key)?->total() ?? 0;
+            $counts[(string) $key] = BinQuery::of($production, $key, subjects: $subjects)?->total() ?? 0;
         }
 
         return $counts;
+    }
+
+    /**
+     * What can be handed off beside whole days: every kind, whatever the tree shows of them, and people's own bins.
+     *
+     * @return array{groups: list<array{key: string, name: string, bins: list<array<string, mixed>>}>, own: list<array<string, mixed>>}
+     */
+    public function forHandoff(Production $production): array
+    {
+        $subjects = RuleSubjects::of($production);
+        $counted = static function (array $bin) use ($production, $subjects): array {
+            $key = BinKey::parse($bin['key']);
+            $bin['items'] ??= ($key === null ? null : BinQuery::of($production, $key, subjects: $subjects))?->total() ?? 0;
+
+            return $bin;
+        };
+
+        return [
+            'groups' => [
+                ['key' => 'kinds', 'name' => self::GROUPS['kinds'], 'bins' => array_map($counted, $this->kinds($production))],
+            ],
+            'own' => array_map($counted, $this->own($production)),
+        ];
     }
 
     /** @return list<array<string, mixed>> */

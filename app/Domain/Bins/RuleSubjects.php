@@ -138,7 +138,9 @@ final class RuleSubjects
     /** A field of takes as something to ask about; null for those that no rule needs. */
     private static function field(Field $field): ?Subject
     {
-        $label = mb_strtolower($field->label);
+        // A mark is called by its own word, such as MOS; a heading begins with a capital that a sentence does not have.
+        $label = $field->type === FieldType::YesNo && !$field->isOwn() ? $field->label : lcfirst($field->label);
+        $in = $field->key === 'description' ? $label : "its $label";
         $of = static fn(SubjectType $type, array $phrases, array $choices = []): Subject => new Subject(
             $field->key,
             $field->label,
@@ -156,7 +158,11 @@ final class RuleSubjects
                     array_map(
                         static fn(TakeStatus $status): array => [
                             $status->value,
-                            $status === TakeStatus::None ? 'without a status' : $status->word(),
+                            match ($status) {
+                                TakeStatus::None => 'without a status',
+                                TakeStatus::Hold => 'on hold',
+                                default => $status->word(),
+                            },
                         ],
                         TakeStatus::cases(),
                     ),
@@ -193,10 +199,10 @@ final class RuleSubjects
                     array_combine(ShotSize::names(), ShotSize::names()),
                 )
                 : $of(SubjectType::Text, [
-                    'contains' => "with {} in its $label",
-                    'lacks' => "without {} in its $label",
-                    'filled' => "with something in its $label",
-                    'blank' => "with nothing in its $label",
+                    'contains' => "with {} in $in",
+                    'lacks' => "without {} in $in",
+                    'filled' => "with something in $in",
+                    'blank' => "with nothing in $in",
                 ]),
         };
     }

@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace App\Domain\Bins;
 
 use App\Models\Production;
+use App\Models\SequenceKind;
 use Cartella\Core\Rules\Condition;
 use Illuminate\Database\Query\Builder;
 use Illuminate\Support\Facades\Cache;
@@ -25,7 +26,7 @@ final class Search
     /** Shorter words are not taken for others. */
     private const SHORTEST_MEANT = 4;
 
-    /** Seconds for which the words of a production are kept; a new one is found as it is typed without them. */
+    /** Seconds for which the words of a production are kept: they only help where nothing was found as it was typed. */
     private const KEPT = 600;
 
     /**
@@ -347,7 +348,7 @@ final class Search
                     'what' => $table === 'bins' ? 'bin' : 'sequence',
                     'ulid' => $row->ulid,
                     'name' => $row->name,
-                    'note' => $row->kind ?? '',
+                    'note' => $table === 'sequences' ? SequenceKind::from($row->kind)->called() : '',
                     'at_ticks' => null,
                     'take' => null,
                 ] + self::behind(null, null),

@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace App\Http\Bins;
 
 use App\Domain\Bins\BinKey;
+use App\Domain\Bins\BinKind;
 use App\Domain\Bins\BinQuery;
 use App\Domain\Bins\BinRows;
 use App\Domain\Bins\BinTree;
@@ -56,19 +57,19 @@ final class BinsController extends Controller
 
     public function items(BinPageRequest $request, Production $production, string $key, BinRows $rows): JsonResponse
     {
-        $page =
-            $rows->page($production, $key, $request->view(), $request->integer('from'), $request->integer('limit', self::PAGE)) ??
-            throw self::noBin();
-        $rule = Bin::query()->where('production_id', $production->id)->where('ulid', $key)->first()?->rule;
-        $subjects = $rule === null ? [] : RuleSubjects::of($production);
+        $bin = BinKey::parse($key);
+        $subjects = $bin?->kind === BinKind::Own ? RuleSubjects::of($production) : [];
+        $query = ($bin === null ? null : BinQuery::of($production, $bin, $request->arrangement(), $subjects)) ?? throw self::noBin();
+        $page = $rows->of($production, $query, $request->integer('from'), $request->integer('limit', self::PAGE));
+        $sentence = $query->rule === null ? null : Rule::kept($query->rule, $subjects)->sentence($subjects);
 
-        return new JsonResponse(BinPageAnswer::of($page, $rule, $rule === null ? null : Rule::kept($rule, $subjects)->sentence($subjects)));
+        return new JsonResponse(BinPageAnswer::of($page, $query->rule, $sentence));
     }
 
     public function refs(BinPageRequest $request, Production $production, string $key): JsonResponse
     {
         $bin = BinKey::parse($key);
-        $query = $bin === null ? null : BinQuery::of($production, $bin, $request->view());
+        $query = $bin === null ? null : BinQuery::of($production, $bin, $request->arrangement());
 
         return new JsonResponse(new BinRefsAnswer(($query ?? throw self::noBin())->refs(EditBins::MOST)));
     }

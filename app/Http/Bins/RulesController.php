@@ -27,13 +27,14 @@ final class RulesController extends Controller
     public function look(LookRequest $request, Production $production, BinRows $rows): JsonResponse
     {
         $rule = EditBins::rule($production, $request->validated('rule'), null);
+        $subjects = RuleSubjects::of($production);
         $page = $rows->of(
             $production,
-            BinQuery::ofRule($production, $rule, $request->view()),
+            BinQuery::ofRule($production, $rule, $subjects, $request->arrangement()),
             $request->integer('from'),
             $request->integer('limit', BinsController::PAGE),
         );
 
-        return new JsonResponse(BinPageAnswer::of($page, $rule->jsonSerialize(), $rule->sentence(RuleSubjects::of($production))));
+        return new JsonResponse(BinPageAnswer::of($page, $rule->jsonSerialize(), $rule->sentence($subjects)));
     }
 }

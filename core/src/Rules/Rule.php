@@ -19,6 +19,9 @@ final readonly class Rule implements \JsonSerializable
 
     public const LONGEST_VALUE = 200;
 
+    /** What a condition of a kept rule is about that nobody can answer any more. */
+    private const GONE = '';
+
     public function __construct(public Group $group) {}
 
     /**
@@ -34,7 +37,8 @@ final readonly class Rule implements \JsonSerializable
     }
 
     /**
-     * A rule that was found good when it was kept; what it names may be gone since, and lets nothing through then.
+     * A rule that was found good when it was kept; what it names may be gone since, or be asked otherwise: such a condition holds for
+     * nothing.
      *
      * @param  array<string, Subject>  $subjects  by key
      *
@@ -95,20 +99,29 @@ final readonly class Rule implements \JsonSerializable
             $parts[] =
                 is_array($part) && array_key_exists('join', $part)
                     ? self::group($part, $subjects, $depth + 1, $count, $isKept)
-                    : self::condition($part, $subjects, $isKept);
+                    : ($isKept
+                        ? self::keptCondition($part, $subjects)
+                        : self::condition($part, $subjects));
         }
 
         return new Group($joining, $parts);
     }
 
     /** @param  array<string, Subject>  $subjects */
-    private static function condition(mixed $json, array $subjects, bool $isKept): Condition
+    private static function keptCondition(mixed $json, array $subjects): Condition
+    {
+        try {
+            return self::condition($json, $subjects);
+        } catch (InvalidRule) {
+            return new Condition(self::GONE, Test::Is);
+        }
+    }
+
+    /** @param  array<string, Subject>  $subjects */
+    private static function condition(mixed $json, array $subjects): Condition
     {
         $subject = is_array($json) && is_string($json['about'] ?? null) ? $subjects[$json['about']] ?? null : null;
         if ($subject === null) {
-            if ($isKept && is_array($json) && is_string($json['about'] ?? null)) {
-                return new Condition($json['about'], Test::tryFrom((string) ($json['test'] ?? '')) ?? Test::Is);
-            }
             throw InvalidRule::because('A condition asks about something that is not known here.');
         }
         $test = is_string($json['test'] ?? null) ? Test::tryFrom($json['test']) : null;
@@ -126,7 +139,7 @@ final readonly class Rule implements \JsonSerializable
             throw InvalidRule::because("$subject->label: too many at once.");
         }
         foreach ($values as $value) {
-            if (!is_string($value) || !($isKept || $subject->accepts($value))) {
+            if (!is_string($value) || !$subject->accepts($value)) {
                 throw InvalidRule::because(
                     sprintf('%s cannot be "%s".', $subject->label, is_string($value) ? mb_substr(mb_scrub($value), 0, 40) : '…'),
                 );

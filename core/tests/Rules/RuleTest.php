@@ -108,10 +108,17 @@ final class RuleTest extends TestCase
         }
     }
 
-    public function test_a_kept_rule_about_something_that_is_gone_lets_nothing_through_and_says_so(): void
+    public function test_a_kept_condition_that_nobody_can_answer_any_more_is_kept_and_says_so(): void
     {
-        $rule = Rule::kept(['join' => 'all', 'parts' => [self::one('own:lens', 'is', ['50'])]], self::subjects());
-        self::assertSame('Everything of something that is gone', $rule->sentence(self::subjects()));
+        $gone = [
+            'a field that is gone' => self::one('own:lens', 'is', ['50']),
+            'a field that is asked otherwise now' => self::one('notes', 'least', ['50']),
+            'a cut that is gone' => self::one('entry', 'is', ['weather']),
+        ];
+        foreach ($gone as $what => $condition) {
+            $rule = Rule::kept(['join' => 'all', 'parts' => [$condition]], self::subjects());
+            self::assertSame('Everything of something that is gone', $rule->sentence(self::subjects()), $what);
+        }
     }
 
     /** @return iterable<string, array{SubjectType, Test, list<string>, list<string|int|float|bool>, bool}> */

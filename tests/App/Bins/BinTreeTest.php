@@ -82,6 +82,17 @@ final class BinTreeTest extends TestCase
             ->assertForbidden();
     }
 
+    public function test_imports_are_handed_off_whatever_the_tree_shows_of_them(): void
+    {
+        $this->clip('song', 'A', 0, more: ['import_kind' => 'music', 'device_id' => null]);
+        $this->as()->putJson($this->at('bins/groups'), ['groups' => ['scenes']])->assertOk();
+        $rule = ['join' => 'all', 'parts' => [['about' => 'import', 'test' => 'is', 'values' => ['music']]]];
+        $this->postJson($this->at('bins'), ['name' => 'Songs', 'rule' => $rule])->assertCreated();
+        $bins = $this->getJson($this->at('handoffs'))->assertOk()->json('bins');
+        $counts = array_column([...$bins['groups'][0]['bins'], ...$bins['own']], 'items', 'name');
+        self::assertSame([1, 1], [$counts['Music'], $counts['Songs']]);
+    }
+
     public function test_bins_lie_in_each_other_and_stand_where_they_are_put(): void
     {
         $this->as();

@@ -172,6 +172,21 @@ final class RulesTest extends TestCase
         $this->getJson($this->at("bins/$frozen/items"))->assertNotFound();
     }
 
+    public function test_a_field_that_became_another_breaks_no_bin(): void
+    {
+        $this->clip('A001C001', 'A', 0, 10, $this->take('3', 1, ['own' => ['lens' => '50']]));
+        $field = $this->production->productionFields()->create(['name' => 'lens', 'label' => 'Lens', 'type' => 'text', 'choices' => []]);
+        $rule = ['join' => 'all', 'parts' => [['about' => 'own:lens', 'test' => 'contains', 'values' => ['5']]]];
+        $bin = $this->as()
+            ->postJson($this->at('bins'), ['name' => 'Lens', 'rule' => $rule])
+            ->assertCreated()
+            ->json('key');
+        $this->getJson($this->at("bins/$bin/items"))->assertJsonPath('total', 1);
+        $field->update(['type' => 'number']);
+        $this->getJson($this->at("bins/$bin/items"))->assertOk()->assertJsonPath('total', 0);
+        self::assertSame(0, $this->getJson($this->at('bins/counts'))->assertOk()->json('counts')[$bin]);
+    }
+
     public function test_a_rule_about_a_field_that_is_gone_lets_nothing_through(): void
     {
         $this->clip('A001C001', 'A', 0, 10);

@@ -26,7 +26,7 @@ class BinPageRequest extends FormRequest
         ];
     }
 
-    public function view(): BinArrangement
+    public function arrangement(): BinArrangement
     {
         return new BinArrangement(
             $this->string('order', 'slate')->toString(),
