@@ -68,6 +68,12 @@ const playlist = computed(() =>
 )
 /** One channel that somebody listens to by itself. */
 const alone = ref<{ clip: string; index: number } | null>(null)
+/** Nobody chose channels, so that recorder or guide is heard as it is. */
+const isOwnChoice = computed(() => alone.value === null && props.channels == null)
+watch(
+  () => props.channels,
+  (channels) => channels != null && (alone.value = null),
+)
 const withRecorder = computed(() => isPicture.value && props.clip.synced && props.guide !== true)
 const sounds = computed<Sound[]>(() => {
   const list = playlist.value
@@ -274,6 +280,8 @@ defineExpose({
   position,
   /** The clip's own sound, all of its channels. */
   ownSounds,
+  /** What is heard now, of whatever recording. */
+  sounds,
   playing,
   frame,
   timecode,
@@ -423,11 +431,11 @@ defineExpose({
         /></span>
       </div>
     </div>
-    <div v-if="bare !== true && (isPicture ? clip.has_sound || clip.synced : true)" class="ears soft">
+    <div v-if="isPicture ? clip.has_sound || clip.synced : true" class="ears soft">
       <template v-if="isPicture && clip.synced">
         <button
           class="ear"
-          :class="{ on: guide !== true && alone === null }"
+          :class="{ on: guide !== true && isOwnChoice }"
           title="The recorder's sound (G)"
           @click="((alone = null), emit('guide', false))"
         >
@@ -436,7 +444,7 @@ defineExpose({
         <button
           v-if="clip.has_sound"
           class="ear"
-          :class="{ on: guide === true && alone === null }"
+          :class="{ on: guide === true && isOwnChoice }"
           title="The camera's own sound (G)"
           @click="((alone = null), emit('guide', true))"
         >

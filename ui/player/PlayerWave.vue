@@ -1,9 +1,10 @@
 <script setup lang="ts">
 import { useElementSize } from '@vueuse/core'
-import { computed, ref, shallowRef, useTemplateRef, watch } from 'vue'
+import { shallowRef, useTemplateRef, watch } from 'vue'
 import type { Player } from './engine/player'
 import { toSamples, type Sound } from './engine/playlist'
-import { length, TICKS } from './time'
+import { TICKS } from './time'
+import { useStretch } from './useStretch'
 import WaveStrip from './WaveStrip.vue'
 
 /** The sound of a clip under the playhead: all of it, or a stretch around it down to its samples. */
@@ -27,27 +28,14 @@ const SPANS = [null, 60, 10, 1, 0.1, 0.01]
 /** Below so many seconds samples are drawn. */
 const SAMPLES_BELOW = 2
 
-const closeness = ref(0)
 const box = useTemplateRef<HTMLElement>('box')
 const { width } = useElementSize(box)
-const span = computed(() => {
-  const seconds = SPANS[closeness.value] ?? null
-  return seconds === null ? props.duration : Math.min(props.duration, seconds * TICKS)
+const { first, span, share, isSeen, said, look, isWidest, isClosest } = useStretch({
+  spans: SPANS,
+  duration: () => props.duration,
+  position: () => props.position,
+  plays: () => props.player.transport.speed > 0,
 })
-const first = ref(0)
-watch(
-  [() => props.position, span, () => props.duration],
-  ([at, wide], before) => {
-    const isOut = at < first.value || at >= first.value + wide
-    if (isOut || before?.[1] !== wide)
-      first.value = Math.min(Math.max(0, at - (isOut && props.player.transport.speed > 0 ? 0.1 : 0.5) * wide), rest())
-    else first.value = Math.min(first.value, rest())
-  },
-  { immediate: true },
-)
-function rest(): number {
-  return Math.max(0, props.duration - span.value)
-}
 
 const samples = shallowRef<Float32Array | null>(null)
 watch(
@@ -63,17 +51,6 @@ watch(
   { immediate: true },
 )
 
-const share = (ticks: number) =>
-  `${Math.min(100, Math.max(0, (100 * (ticks - first.value)) / Math.max(1, span.value)))}%`
-const isSeen = computed(() => props.position >= first.value && props.position <= first.value + span.value)
-
-/** Another closeness around the playhead. */
-function look(closer: number): void {
-  let next = closeness.value + closer
-  // What is longer than the clip is the clip.
-  while (closer !== 0 && (SPANS[next] ?? 0) * TICKS > props.duration) next += closer
-  closeness.value = Math.min(Math.max(0, next), SPANS.length - 1)
-}
 function goThere(event: MouseEvent): void {
   const edge = (event.currentTarget as HTMLElement).getBoundingClientRect()
   const at = first.value + ((event.clientX - edge.left) / edge.width) * span.value
@@ -85,11 +62,6 @@ function wheel(event: WheelEvent): void {
   event.preventDefault()
   look(event.deltaY < 0 ? 1 : -1)
 }
-const said = computed(() => {
-  const seconds = span.value / TICKS
-  if (closeness.value === 0) return 'all of it'
-  return seconds >= 1 ? length(span.value) : `${Math.round(seconds * 1000)} ms`
-})
 defineExpose({ look })
 </script>
 
@@ -112,19 +84,11 @@ defineExpose({ look })
       }"
     />
     <i v-if="(before ?? 0) > first" class="before" :style="{ width: share(before ?? 0) }" title="Before the slate" />
-    <i v-if="isSeen" class="head" :style="{ left: share(position) }" />
+    <i v-if="isSeen(position)" class="head" :style="{ left: share(position) }" />
     <span v-if="width > 200" class="zoom" @click.stop>
-      <button title="Look wider (Alt Shift Z)" aria-label="Look wider" :disabled="closeness === 0" @click="look(-1)">
-        −</button
+      <button title="Look wider (Alt Shift Z)" aria-label="Look wider" :disabled="isWidest" @click="look(-1)">−</button
       ><b class="mono">{{ said }}</b
-      ><button
-        title="Look closer (Alt Z)"
-        aria-label="Look closer"
-        :disabled="closeness === SPANS.length - 1"
-        @click="look(1)"
-      >
-        +
-      </button>
+      ><button title="Look closer (Alt Z)" aria-label="Look closer" :disabled="isClosest" @click="look(1)">+</button>
     </span>
   </div>
 </template>

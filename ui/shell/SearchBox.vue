@@ -185,7 +185,7 @@ useShortcuts('Everywhere', [
         </button>
       </template>
       <div v-if="hits.length > 0" class="foot soft">
-        <kbd>Enter</kbd> its sheet <kbd>Shift Enter</kbd> a take's row in the log
+        <kbd>Enter</kbd> its sheet <kbd>Shift Enter</kbd> the log
         <button v-if="production.may.organise" class="plain" @mousedown.prevent="keep">Keep as a rule bin</button>
       </div>
     </div>
@@ -315,6 +315,7 @@ h5 {
   gap: 6px;
   align-items: center;
   padding: 8px;
+  white-space: nowrap;
   border-top: 1px solid var(--rule);
   margin-top: 4px;
   font-size: 11.5px;

@@ -86,9 +86,7 @@ final class BinTree
         };
 
         return [
-            'groups' => [
-                ['key' => 'kinds', 'name' => self::GROUPS['kinds'], 'bins' => array_map($counted, $this->kinds($production))],
-            ],
+            'groups' => [['key' => 'kinds', 'name' => self::GROUPS['kinds'], 'bins' => array_map($counted, $this->kinds($production))]],
             'own' => array_map($counted, $this->own($production)),
         ];
     }

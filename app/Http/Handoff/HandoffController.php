@@ -27,7 +27,10 @@ final class HandoffController extends Controller
     public function index(Production $production, HandoffList $list, BinTree $tree): JsonResponse
     {
         return new JsonResponse(
-            new HandoffsAnswer(Answers::list(HandoffAnswer::class, $list->of($production)), BinTreeAnswer::of($tree->forHandoff($production), [])),
+            new HandoffsAnswer(
+                Answers::list(HandoffAnswer::class, $list->of($production)),
+                BinTreeAnswer::of($tree->forHandoff($production), []),
+            ),
         );
     }
 

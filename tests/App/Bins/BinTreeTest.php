@@ -85,7 +85,9 @@ final class BinTreeTest extends TestCase
     public function test_imports_are_handed_off_whatever_the_tree_shows_of_them(): void
     {
         $this->clip('song', 'A', 0, more: ['import_kind' => 'music', 'device_id' => null]);
-        $this->as()->putJson($this->at('bins/groups'), ['groups' => ['scenes']])->assertOk();
+        $this->as()
+            ->putJson($this->at('bins/groups'), ['groups' => ['scenes']])
+            ->assertOk();
         $rule = ['join' => 'all', 'parts' => [['about' => 'import', 'test' => 'is', 'values' => ['music']]]];
         $this->postJson($this->at('bins'), ['name' => 'Songs', 'rule' => $rule])->assertCreated();
         $bins = $this->getJson($this->at('handoffs'))->assertOk()->json('bins');

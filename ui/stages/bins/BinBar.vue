@@ -55,6 +55,7 @@ defineExpose({ filter: () => (filters.open.value = true), columns: () => (shownC
       </button></span
     >
     <select
+      v-if="view.show !== 'scenes'"
       class="field"
       :value="view.order"
       aria-label="Order"
@@ -64,6 +65,7 @@ defineExpose({ filter: () => (filters.open.value = true), columns: () => (shownC
       <option v-for="(name, key) in orders" :key="key" :value="key">{{ name }}</option>
     </select>
     <button
+      v-if="view.show !== 'scenes'"
       class="plain"
       :title="view.down ? 'The last one stands first' : 'The first one stands first'"
       :aria-label="view.down ? 'Turn the order: first to last' : 'Turn the order: last to first'"
@@ -126,7 +128,7 @@ defineExpose({ filter: () => (filters.open.value = true), columns: () => (shownC
   border-bottom: 1px solid var(--rule);
   font-size: 12px;
   white-space: nowrap;
-  overflow: hidden;
+  flex-wrap: wrap;
 }
 .shows {
   display: inline-flex;

@@ -109,13 +109,19 @@ defineExpose({ reveal, page: () => Math.max(1, Math.floor((containerProps.ref.va
               <span v-else-if="column.key === 'device'" class="angles"
                 ><template v-if="row.what === 'take'"
                   ><button
-                    v-for="angle in row.angles.slice(0, 4)"
+                    v-for="angle in row.angles.slice(0, row.angles.length > 3 ? 2 : 3)"
                     :key="angle.clip"
                     class="angle"
                     :title="`${angle.name}: its sheet`"
                     @click.stop="emit('angle', angle.clip)"
                   >
-                    <DeviceBadge v-if="angle.device" :letter="angle.device" /></button></template
+                    <DeviceBadge v-if="angle.device" :letter="angle.device" /></button
+                  ><small
+                    v-if="row.angles.length > 3"
+                    class="soft"
+                    :title="row.angles.map((one) => one.name).join(', ')"
+                    >+{{ row.angles.length - 2 }}</small
+                  ></template
                 ><DeviceBadge v-else-if="row.device" :letter="row.device"
               /></span>
               <span v-else-if="column.key === 'name'" class="mono cell" :title="row.name"

@@ -57,6 +57,10 @@ const headings = computed(() =>
 const viewOf = computed<BinArrangement>(() => tree.value?.views[key.value ?? ''] ?? plainOf(key.value ?? ''))
 const newView = shallowRef<BinArrangement>(PLAIN)
 const view = computed(() => (isNew.value ? newView.value : viewOf.value))
+/** Scene by scene is slate order, whatever the rows are ordered by. */
+const looking = computed<BinArrangement>(() =>
+  view.value.show === 'scenes' ? { ...view.value, order: 'slate', down: false } : view.value,
+)
 /** Arrangements that are not kept yet, each by its bin. */
 const unkept = new Map<string, BinArrangement>()
 const keepViews = useDebounceFn(() => {
@@ -88,7 +92,7 @@ const {
   isPending: rowsPending,
   error: rowsError,
   refetch: again,
-} = useAnswer(() => (key.value === null ? null : bins.page(id(), key.value, view.value, PAGE)))
+} = useAnswer(() => (key.value === null ? null : bins.page(id(), key.value, looking.value, PAGE)))
 
 // A rule that is being changed is looked at before it is kept.
 const draft = shallowRef<RuleGroup | null>(null)
@@ -110,7 +114,7 @@ async function look(): Promise<void> {
   if (now === null || !isWhole(now, byKey.value)) return
   const turn = ++lookedAt
   try {
-    const page = await bins.look(id(), now, view.value, 0, PAGE)
+    const page = await bins.look(id(), now, looking.value, 0, PAGE)
     if (turn !== lookedAt || draft.value === null) return
     looked.value = page
     trouble.value = null
@@ -119,8 +123,9 @@ async function look(): Promise<void> {
   }
 }
 const lookSoon = useDebounceFn(() => void look(), 120)
-watch([draft, view, subjects], () => (draft.value === null ? (looked.value = undefined) : void lookSoon()))
+watch([draft, looking, subjects], () => (draft.value === null ? (looked.value = undefined) : void lookSoon()))
 function changeRule(now: RuleGroup): void {
+  trouble.value = null
   draft.value = now
 }
 async function keepRule(): Promise<void> {
@@ -144,15 +149,16 @@ function dropRule(): void {
 
 const page = computed(() => (isDraft.value ? looked.value : kept.value))
 const of = computed(
-  () => `${key.value} ${JSON.stringify([view.value.order, view.value.down, view.value.takes])} ${isDraft.value}`,
+  () =>
+    `${key.value} ${JSON.stringify([looking.value.order, looking.value.down, looking.value.takes])} ${isDraft.value}`,
 )
 const { rows, total, need, come } = useBinList({
   first: page,
   of,
   ask: (from, limit) =>
     draft.value !== null
-      ? bins.look(id(), draft.value, view.value, from, limit)
-      : bins.more(id(), key.value ?? '', view.value, from, limit),
+      ? bins.look(id(), draft.value, looking.value, from, limit)
+      : bins.more(id(), key.value ?? '', looking.value, from, limit),
 })
 
 const cursor = ref<string | null>(null)
@@ -178,7 +184,7 @@ async function refs(): Promise<string[]> {
   if (inHand.value.every((one) => one.row !== null)) return inHand.value.map((one) => one.key)
   const { top, bottom } = range.range.value
   if (key.value === null) return (await ready()) ? inHand.value.map((one) => one.key) : []
-  const all = await attempt(() => bins.refs(id(), key.value!, view.value))
+  const all = await attempt(() => bins.refs(id(), key.value!, looking.value))
   return all?.refs.slice(top, bottom + 1) ?? []
 }
 /** Brings the rows in hand that have not come; what needs more than their references waits for them. */
@@ -299,6 +305,11 @@ useShortcuts('Bins', [
     run: (event) => move(event.key === 'ArrowDown' ? down() : -down(), false),
   },
   {
+    keys: ['ArrowRight', 'ArrowLeft'],
+    what: 'Next picture, the one before',
+    run: (event) => view.value.show !== 'rows' && move(event.key === 'ArrowRight' ? 1 : -1, false),
+  },
+  {
     keys: ['Shift+ArrowDown', 'Shift+ArrowUp'],
     what: 'Choose several',
     run: (event) => move(event.key === 'ArrowDown' ? down() : -down(), true),
@@ -377,13 +388,6 @@ useShortcuts('Bins', [
   { keys: ['Alt+d'], what: 'Days and devices', run: () => bar.value?.filter() },
   { keys: ['Alt+k'], what: 'Columns', run: () => bar.value?.columns() },
   { keys: ['Ctrl+Enter'], what: 'Keep the rule', whileTyping: true, run: () => void keepRule() },
-])
-useShortcuts('Bins of pictures', [
-  {
-    keys: ['Alt+ArrowRight', 'Alt+ArrowLeft'],
-    what: 'Next picture, the one before',
-    run: (event) => move(event.key === 'ArrowRight' ? 1 : -1, false),
-  },
 ])
 </script>
 

@@ -42,39 +42,49 @@ const from = computed(() => {
 })
 const ticks = computed(() => player.value?.ticks ?? 0)
 
-// Every channel with its switches; untouched, the player hears what it does elsewhere.
-const channels = ref<SheetChannel[]>([])
-const touched = ref(false)
-watch(
-  () => sheet.value?.ulid,
-  () => {
-    touched.value = false
-    channels.value = (sheet.value?.channels ?? []).map(({ index, name }) => ({
-      index,
-      name: name || `channel ${index}`,
-      on: true,
-      solo: false,
-      gainDb: 0,
-    }))
-  },
-  { immediate: true },
-)
+// Every channel with its switches. Until one is touched the player hears what it hears elsewhere, such as the recorder
+// under a picture, and the switches say so.
+const chosen = ref<SheetChannel[] | null>(null)
+watch(clip, () => (chosen.value = null))
+const channels = computed<SheetChannel[]>(() => {
+  if (chosen.value !== null) return chosen.value
+  const heardNow = new Set(
+    (player.value?.sounds ?? [])
+      .filter((sound) => sound.clip === clip.value)
+      .flatMap((sound) => sound.channels.map((one) => one.index)),
+  )
+  return (sheet.value?.channels ?? []).map(({ index, name }) => ({
+    index,
+    name: name || `channel ${index}`,
+    on: heardNow.has(index),
+    solo: false,
+    gainDb: 0,
+  }))
+})
 const heard = computed(() => {
-  if (!touched.value) return null
-  const alone = channels.value.some((one) => one.solo)
-  return channels.value.filter((one) => (alone ? one.solo : one.on)).map(({ index, gainDb }) => ({ index, gainDb }))
+  if (chosen.value === null) return null
+  const isAlone = chosen.value.some((one) => one.solo)
+  return chosen.value.filter((one) => (isAlone ? one.solo : one.on)).map(({ index, gainDb }) => ({ index, gainDb }))
 })
 function change(next: SheetChannel): void {
-  touched.value = true
-  channels.value = channels.value.map((one) => (one.index === next.index ? next : one))
+  chosen.value = channels.value.map((one) => (one.index === next.index ? next : one))
 }
-/** Digits hear one channel alone, and all again. */
+/** A key hears one channel alone, and all again. */
 function alone(number: number): void {
   const one = channels.value[number - 1]
   if (one === undefined) return
   const next = !one.solo
-  touched.value = true
-  channels.value = channels.value.map((other) => ({ ...other, solo: other === one && next }))
+  chosen.value = channels.value.map((other) => ({ ...other, solo: other === one && next }))
+}
+/** Channels that a piece names are heard by themselves. */
+function hearOnly(numbers: number[] | null): void {
+  chosen.value =
+    numbers === null ? null : channels.value.map((one) => ({ ...one, on: numbers.includes(one.index), solo: false }))
+}
+/** The player's own choice, recorder or guide, takes the place of the switches. */
+function hear(isGuide: boolean): void {
+  chosen.value = null
+  guide.value = isGuide
 }
 
 const { marks, set: setMarks } = useMarks(id, () => sheet.value)
@@ -187,14 +197,7 @@ const tabs = { pieces: 'Subclips and markers', known: 'What is known', places: '
 const tab = ref<keyof typeof tabs>('pieces')
 
 useShortcuts('Clip sheet', [
-  {
-    keys: ['Escape'],
-    what: 'Clear the marks, then back to where you were',
-    run: () =>
-      marks.value.in_ticks === null && marks.value.out_ticks === null
-        ? leave()
-        : void setMarks({ in_ticks: null, out_ticks: null }),
-  },
+  { keys: ['Escape'], what: 'Back to where you were', run: leave },
   { keys: ['q'], what: 'Mark what is heard here, from quiet to quiet', run: () => void toQuiet() },
   { keys: ['e'], what: 'Give the subclip here the marks as its edges', run: () => void keepEdges() },
   { keys: ['Alt+c'], what: 'Split the channels under their names', run: () => void splitChannels() },
@@ -249,7 +252,7 @@ useShortcuts('Clip sheet', [
           :take="sheet.take?.ulid"
           :can-work="production.may.work"
           @mark="setMarks"
-          @guide="guide = $event"
+          @guide="hear"
           @look="waves?.look($event)"
         />
         <img
@@ -274,7 +277,13 @@ useShortcuts('Clip sheet', [
           </button>
         </div>
         <div v-show="tab === 'pieces'" class="body">
-          <ClipPieces :clip="shown!" :own-bins="ownBins" :ticks="() => ticks" @go="player?.go($event)" />
+          <ClipPieces
+            :clip="shown!"
+            :own-bins="ownBins"
+            :ticks="() => ticks"
+            @go="player?.go($event)"
+            @hear="hearOnly"
+          />
           <p class="soft keys">
             <kbd>I</kbd> <kbd>O</kbd> or <kbd>Q</kbd> mark a stretch, <kbd>U</kbd> names it, <kbd>]</kbd> goes to the
             next one. <kbd>E</kbd> moves the edges of the one you stand in.
@@ -477,6 +486,9 @@ h1 .push {
   color: var(--ink);
   font-weight: 600;
   border-color: var(--act);
+}
+.body :deep(.pieces) {
+  margin-top: 10px;
 }
 .keys {
   line-height: 2;

@@ -11,7 +11,11 @@ import { attempt, say } from '@/shell/say'
 
 /** What people name on a clip: stretches of it that they keep, and places that they mark. */
 const props = defineProps<{ clip: ClipSheet; ownBins: BinEntry[]; ticks: () => number }>()
-const emit = defineEmits<{ go: [frame: number] }>()
+const emit = defineEmits<{
+  go: [frame: number]
+  /** The channels that a piece has of the clip's; null is all. */
+  hear: [channels: number[] | null]
+}>()
 const { production } = useDesk()
 const mayOrganise = computed(() => production.value.may.organise)
 const marks = computed(() => props.clip.marks)
@@ -53,6 +57,10 @@ async function keep(): Promise<void> {
     now.what === 'subclip' ? `${text} is kept as a subclip.` : `The place is marked${text === '' ? '' : `: ${text}`}.`,
   )
   makeStale('bins', { clip: ulid })
+}
+function goTo(one: Subclip): void {
+  emit('go', toFrames(one.in_ticks ?? 0, props.clip.rate))
+  emit('hear', one.channels)
 }
 async function remove(work: () => Promise<unknown>, what: string): Promise<void> {
   if ((await attempt(work)) === undefined) return
@@ -109,7 +117,7 @@ useShortcuts('Clip sheet', [
   </form>
   <ul v-if="clip.subclips.length > 0" class="pieces" aria-label="Subclips">
     <li v-for="one in clip.subclips" :key="one.ulid" class="sub">
-      <button class="to" @click="emit('go', toFrames(one.in_ticks ?? 0, clip.rate))">
+      <button class="to" @click="goTo(one)">
         <b :title="one.name">{{ one.name }}</b><span v-if="one.channels" class="soft"
           >ch. {{ one.channels.join(', ') }}</span
         ><span class="mono soft">{{

@@ -293,6 +293,7 @@ dd a {
   min-height: 20px;
   padding: 0 7px;
   font-size: 11px;
+  margin-left: 8px;
 }
 .note {
   margin: 0;

@@ -58,7 +58,9 @@ defineExpose({
       <span class="soft sum"
         ><template v-if="trouble">{{ trouble }}</template
         ><template v-else-if="!isReady">a word is missing</template
-        ><template v-else-if="total !== null">{{ total }} · {{ length(ticks) }} · keeps itself</template></span
+        ><template v-else-if="total !== null"
+          >{{ total }} · {{ length(ticks) }}{{ isChanged ? '' : ' · fills itself' }}</template
+        ></span
       >
     </p>
     <div v-if="mayChange" class="acts">
@@ -79,14 +81,15 @@ defineExpose({
 <style scoped>
 .sentence {
   display: flex;
-  gap: 14px;
+  flex-wrap: wrap;
+  gap: 8px 14px;
   align-items: flex-start;
   padding: 12px 14px;
   border-bottom: 1px solid var(--rule);
 }
 p {
   margin: 0;
-  flex: 1;
+  flex: 1 1 260px;
   line-height: 1.75;
   font-size: 14.5px;
 }

@@ -1,10 +1,11 @@
 <script setup lang="ts">
-import { computed, ref, shallowRef, watch } from 'vue'
+import { computed, shallowRef, watch } from 'vue'
 import { mediaUrl } from '@/api/client'
 import type { ClipSheet, Marker, Subclip } from '@/api/types'
 import type { Player } from '@/player/engine/player'
 import { toSamples, type Sound } from '@/player/engine/playlist'
 import { labelAt, length, TICKS } from '@/player/time'
+import { useStretch } from '@/player/useStretch'
 import WaveStrip from '@/player/WaveStrip.vue'
 
 /** A channel of the clip and how it is heard on the sheet. */
@@ -46,36 +47,16 @@ const SAMPLES_BELOW = 2
 /** So many channels are drawn by their samples at once. */
 const MOST_SAMPLED = 8
 const duration = computed(() => props.clip.duration_ticks ?? 0)
-const closeness = ref(0)
-const first = ref(0)
-const span = computed(() => {
-  const seconds = SPANS[closeness.value] ?? null
-  return seconds === null ? duration.value : Math.min(duration.value, seconds * TICKS)
+const { first, span, share, isSeen, said, look, isWidest, isClosest } = useStretch({
+  spans: SPANS,
+  duration,
+  position: () => props.position,
+  plays: () => (props.player?.transport.speed ?? 0) > 0,
 })
-const rest = computed(() => Math.max(0, duration.value - span.value))
-watch(
-  [() => props.position, span],
-  ([at, wide], before) => {
-    const isOut = at < first.value || at >= first.value + wide
-    if (isOut || before?.[1] !== wide)
-      first.value = Math.max(0, at - (isOut && before?.[1] === wide ? 0.1 : 0.5) * wide)
-    first.value = Math.min(first.value, rest.value)
-  },
-  { immediate: true },
-)
-function look(closer: number): void {
-  let next = closeness.value + closer
-  while (closer > 0 && (SPANS[next] ?? 0) * TICKS > duration.value) next++
-  while (closer < 0 && next > 0 && (SPANS[next] ?? 0) * TICKS > duration.value) next--
-  closeness.value = Math.min(Math.max(0, next), SPANS.length - 1)
-}
 defineExpose({ look })
 
 const peaks = computed(() => mediaUrl(props.production, props.clip.ulid, 'peaks', props.clip.media_version))
-const share = (ticks: number) =>
-  `${Math.min(100, Math.max(0, (100 * (ticks - first.value)) / Math.max(1, span.value)))}%`
 const shareOfAll = (ticks: number) => `${(100 * ticks) / Math.max(1, duration.value)}%`
-const isSeen = (from: number, to: number) => to > first.value && from < first.value + span.value
 
 const samples = shallowRef(new Map<number, Float32Array>())
 watch(
@@ -175,30 +156,20 @@ const tall = computed(() => {
   const usual = props.channels.length > 6 ? 26 : props.channels.length > 3 ? 38 : 50
   return props.roomy === true && props.channels.length <= 6 ? 68 : usual
 })
-const said = computed(() => {
-  if (closeness.value === 0) return `all ${length(duration.value)}`
-  return span.value >= TICKS ? length(span.value) : `${Math.round((1000 * span.value) / TICKS)} ms`
-})
 </script>
 
 <template>
   <div class="waves" :data-span="said">
     <div class="line">
       <span class="label"
-        ><button
-          class="plain"
-          title="Wider (Alt Shift Z)"
-          aria-label="Wider"
-          :disabled="closeness === 0"
-          @click="look(-1)"
-        >
+        ><button class="plain" title="Wider (Alt Shift Z)" aria-label="Wider" :disabled="isWidest" @click="look(-1)">
           −</button
         ><b class="mono">{{ said }}</b
         ><button
           class="plain"
           title="Closer, down to single samples (Alt Z)"
           aria-label="Closer"
-          :disabled="closeness === SPANS.length - 1"
+          :disabled="isClosest"
           @click="look(1)"
         >
           +
@@ -206,7 +177,7 @@ const said = computed(() => {
       >
       <div class="lane overview" title="All of the clip" @click="goThere($event, true)">
         <WaveStrip :address="peaks" :from="0" :seconds="duration / TICKS" :gain="1.8" colour="#a9a08c" />
-        <i v-if="closeness > 0" class="window" :style="{ left: shareOfAll(first), width: shareOfAll(span) }" />
+        <i v-if="!isWidest" class="window" :style="{ left: shareOfAll(first), width: shareOfAll(span) }" />
         <i v-for="one in clip.markers" :key="one.ulid" class="dot" :style="{ left: shareOfAll(one.in_ticks) }" />
         <i class="head" :style="{ left: shareOfAll(position) }" />
       </div>
