@@ -480,18 +480,21 @@ final class PathTest extends BrowserTestCase
     #[Depends('test_a_clip_is_cut_into_six_named_subclips_by_keys_alone')]
     public function test_a_rule_bin_is_written_by_keys_alone(): void
     {
+        $isOpen = fn(): bool => (bool) $this->js('return document.activeElement.closest(".choices") !== null');
         $this->press('N');
         $this->until(fn(): bool => $this->js('return document.activeElement.ariaLabel') === 'What to ask about', 'nothing is asked');
         $this->press(...mb_str_split('status'), ...[WebDriverKeys::ENTER]);
         $this->see('.sentence', 'that is circled');
+        $this->until($isOpen, 'its choices do not have the keys');
         $this->press(WebDriverKeys::ESCAPE);
         $this->until(fn(): bool => $this->js('return document.activeElement.className') === 'word', 'not at the word');
         $this->press(WebDriverKeys::ARROW_RIGHT, WebDriverKeys::ARROW_RIGHT, WebDriverKeys::ENTER);
         $this->until(fn(): bool => $this->js('return document.activeElement.ariaLabel') === 'What to ask about', 'nothing more is asked');
         $this->press(...mb_str_split('what it is'), ...[WebDriverKeys::ENTER]);
         $this->see('.sentence', 'that is a take');
+        $this->until($isOpen, 'its choices do not have the keys');
         $this->press(WebDriverKeys::ESCAPE);
-        $this->seeNo('.ant-popover:not(.ant-popover-hidden)');
+        $this->seeNo('.ant-popover:not([style*="display: none"])');
         $this->press(WebDriverKeys::CONTROL . WebDriverKeys::ENTER . WebDriverKeys::CONTROL);
         $this->see('.ant-modal input');
         $this->press(...mb_str_split('Circled takes'), ...[WebDriverKeys::ENTER]);

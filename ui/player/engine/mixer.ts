@@ -121,7 +121,6 @@ export class Mixer {
   /** What is heard now. */
   level(): Level {
     const now = this.context.currentTime
-    this.laid = this.laid.filter((one) => one.to > now - 0.3)
     const heard = this.laid.find((one) => one.from <= now && one.to > now)
     return heard?.level ?? { left: 0, right: 0, channels: new Map() }
   }
@@ -239,6 +238,8 @@ export class Mixer {
     node.start(at)
     const to = at + left.length / SAMPLE_RATE / rate
     const shown = this.muted ? 0 : this.volume
+    const { currentTime: now } = this.context
+    this.laid = this.laid.filter((one) => one.to > now - 0.3)
     this.laid.push({
       node,
       from: at,

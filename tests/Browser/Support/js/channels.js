@@ -8,8 +8,11 @@ const answer = {}
 const heard = async (sounds, speed, from) => {
   player.setSounds(sounds)
   player.transport.goExactly(from * TICKS)
+  const before = window.taps.length > 0 ? window.deviceTime() : 0
   player.transport.run(speed)
   await until(() => Math.abs(player.transport.position() / TICKS - from) > Math.max(0.4, 0.3 * Math.abs(speed)))
+  // The meters look back over 0.17 s of the device: until it has played on by more, they hear what was before.
+  await until(() => window.taps.length > 0 && window.deviceTime() > before + 0.3)
   window.ears()
   // Over a beep, and what the device still holds of it.
   await until(() => Math.abs(player.transport.position() / TICKS - from) > Math.max(1.6, 1.2 * Math.abs(speed)))

@@ -15,15 +15,21 @@ AudioNode.prototype.connect = function (to, ...more) {
   return connect.call(this, to, ...more)
 }
 const most = [0, 0]
-setInterval(() => {
+const listen = () => {
   const data = new Float32Array(8192)
   for (const { meters } of window.taps)
     meters.forEach((meter, ear) => {
       meter.getFloatTimeDomainData(data)
       for (const one of data) most[ear] = Math.max(most[ear], Math.abs(one))
     })
-}, 60)
-window.ears = () => most.splice(0, 2, 0, 0)
+}
+setInterval(listen, 60)
+window.ears = () => {
+  listen()
+  return most.splice(0, 2, 0, 0)
+}
+/** Seconds that the devices have played: they stand still where the machine has no time for them. */
+window.deviceTime = () => Math.min(...window.taps.map(({ context }) => context.currentTime))
 // What is laid, and when: the samples of each piece from its start by the device's clock.
 window.laid = []
 const start = AudioBufferSourceNode.prototype.start
