@@ -37,6 +37,9 @@ return [
     // Work in progress of media that are kept elsewhere than on this machine.
     'scratch' => env('CARTELLA_SCRATCH', $var . '/scratch'),
 
+    // Files that are being dropped on a page.
+    'uploads' => env('CARTELLA_UPLOADS', $var . '/uploads'),
+
     // The editing team's shared drive.
     'inbox' => env('CARTELLA_INBOX', $var . '/inbox'),
 

@@ -7,9 +7,11 @@ use App\Http\Bins\BinsController;
 use App\Http\Bins\ClipController;
 use App\Http\Bins\RulesController;
 use App\Http\Bins\SearchController;
+use App\Http\Cards\AwayController;
 use App\Http\Cards\CardReportsController;
 use App\Http\Cards\CardsController;
 use App\Http\Cards\ClipsController;
+use App\Http\Cards\ImportsController;
 use App\Http\Cards\VolumesController;
 use App\Http\Day\DayController;
 use App\Http\Handoff\HandoffController;
@@ -35,6 +37,7 @@ use App\Http\Session\SessionController;
 use App\Http\Settings\DaysController;
 use App\Http\Settings\DevicesController;
 use App\Http\Settings\FieldsController;
+use App\Http\Settings\LibraryController;
 use App\Http\Settings\PeopleController;
 use App\Http\Settings\StoresController;
 use App\Http\Shell\HealthController;
@@ -133,6 +136,7 @@ Route::prefix('api')->group(static function (): void {
             });
 
             Route::middleware('can:organise,production')->group(static function (): void {
+                Route::post('library/{shared}', [ClipController::class, 'fromLibrary'])->where('shared', '[0-9A-Za-z]{26}');
                 Route::post('bins', [BinsController::class, 'store']);
                 Route::post('bins/look', [RulesController::class, 'look']);
                 Route::put('bins/groups', [BinsController::class, 'groups']);
@@ -170,6 +174,14 @@ Route::prefix('api')->group(static function (): void {
                 Route::post('days/{day}/offload-all', [VolumesController::class, 'offloadAll']);
                 Route::post('volumes/{volume}/claim', [VolumesController::class, 'claim'])->where('volume', '[^/]{1,255}');
                 Route::delete('volumes/{volume}/claim', [VolumesController::class, 'giveBack'])->where('volume', '[^/]{1,255}');
+                Route::get('imports', [ImportsController::class, 'index']);
+                Route::post('imports/look', [ImportsController::class, 'look']);
+                Route::post('days/{day}/imports', [ImportsController::class, 'begin']);
+                Route::put('imports/{upload}/files/{number}', [ImportsController::class, 'piece'])
+                    ->whereNumber('number')
+                    ->middleware('throttle:pieces');
+                Route::post('imports/{upload}/copy', [ImportsController::class, 'finish']);
+                Route::delete('imports/{upload}', [ImportsController::class, 'drop']);
                 Route::post('clips/{clip}/media', [ClipsController::class, 'remake']);
                 Route::post('days/{day}/points', [DayController::class, 'fix']);
                 Route::get('days/{day}/volumes/{volume}', [VolumesController::class, 'volume'])->where('volume', '[^/]{1,255}');
@@ -179,6 +191,11 @@ Route::prefix('api')->group(static function (): void {
                 Route::put('cards/{card}/device', [CardsController::class, 'cardDevice']);
                 Route::post('clips/{clip}/clock', [ClipsController::class, 'clock']);
                 Route::post('cards/{card}/release', [CardsController::class, 'release']);
+                Route::get('cards/{card}/dependents', [AwayController::class, 'ofCard']);
+                Route::post('cards/{card}/away', [AwayController::class, 'card']);
+                Route::post('cards/{card}/back', [AwayController::class, 'back']);
+                Route::post('dependents', [AwayController::class, 'ofClips']);
+                Route::post('away', [AwayController::class, 'clips']);
                 Route::post('cards/{card}/verify', [CardsController::class, 'verify']);
                 Route::post('device', [ClipsController::class, 'device']);
                 Route::get('days/{day}/log/read', [SlatesController::class, 'preview']);
@@ -237,6 +254,7 @@ Route::prefix('api')->group(static function (): void {
                     Route::delete('people/{user}/second-factor', [PeopleController::class, 'removeSecondFactor']);
                     Route::delete('people/{user}/sessions', [PeopleController::class, 'endSessions']);
                     Route::get('audit', [PeopleController::class, 'audit']);
+                    Route::put('library', [LibraryController::class, 'share']);
                     Route::post('stores', [StoresController::class, 'addStore']);
                     Route::patch('stores/{store}', [StoresController::class, 'changeStore']);
                 });

@@ -36,6 +36,8 @@ use Illuminate\Database\Eloquent\Relations\HasMany;
  * @property int|null $clock_ticks
  * @property array<mixed>|null $chosen_stores
  * @property int $matched_files
+ * @property string|null $import_kind
+ * @property \Carbon\CarbonInterface|null $away_at
  * @property-read Production $production
  * @property-read ShootDay $day
  * @property-read Device|null $device
@@ -55,7 +57,13 @@ class Card extends Model
 
     protected function casts(): array
     {
-        return ['faults' => 'array', 'chosen_stores' => 'array', 'verified_at' => 'datetime', 'released_at' => 'datetime'];
+        return [
+            'faults' => 'array',
+            'chosen_stores' => 'array',
+            'verified_at' => 'datetime',
+            'released_at' => 'datetime',
+            'away_at' => 'datetime',
+        ];
     }
 
     /** @return BelongsTo<Production, $this> */
@@ -103,7 +111,8 @@ class Card extends Model
     /** @return HasMany<Clip, $this> */
     public function clips(): HasMany
     {
-        return $this->hasMany(Clip::class);
+        // Clips that other productions took from a library stand on the same files.
+        return $this->hasMany(Clip::class)->whereNull('clips.library_ulid');
     }
 
     /** Every file verified in two places, which may still be one disk: that is asked of the system when the card is released. */

@@ -48,6 +48,9 @@ use Illuminate\Database\Eloquent\Relations\HasOneThrough;
  * @property \Carbon\CarbonInterface|null $updated_at
  * @property int|null $look_id
  * @property int|null $head_frames
+ * @property \Carbon\CarbonInterface|null $away_at
+ * @property array<mixed>|null $found
+ * @property string|null $library_ulid
  * @property-read Production $production
  * @property-read ShootDay $day
  * @property-read Card|null $card
@@ -76,6 +79,8 @@ class Clip extends Model
             'is_wild' => 'boolean',
             'has_no_slate' => 'boolean',
             'proxied_at' => 'datetime',
+            'away_at' => 'datetime',
+            'found' => 'array',
         ];
     }
 

@@ -32,6 +32,7 @@ use Illuminate\Database\Eloquent\Relations\HasMany;
  * @property array<mixed>|null $name_patterns
  * @property string $script
  * @property list<string>|null $bin_groups
+ * @property bool $is_library
  * @property-read \Illuminate\Database\Eloquent\Collection<int, ProductionField> $productionFields
  * @property-read \Illuminate\Database\Eloquent\Collection<int, User> $users
  * @property-read \Illuminate\Database\Eloquent\Collection<int, Store> $stores
@@ -66,6 +67,28 @@ class Production extends Model
             'name_patterns' => 'array',
             'bin_groups' => 'array',
         ];
+    }
+
+    /**
+     * A clip below a production is its own; to look at, also one of the imports that another production shares.
+     *
+     * @param  string  $childType
+     * @param  mixed  $value
+     * @param  string|null  $field
+     */
+    public function resolveChildRouteBinding($childType, $value, $field): ?Model
+    {
+        $own = parent::resolveChildRouteBinding($childType, $value, $field);
+        if ($own !== null || $childType !== 'clip' || !request()->isMethodSafe()) {
+            return $own;
+        }
+
+        return Clip::query()
+            ->whereNull('clips.away_at')
+            ->where('ulid', $value)
+            ->whereNotNull('import_kind')
+            ->whereHas('production', static fn($production) => $production->where('is_library', true))
+            ->first();
     }
 
     public function rate(): FrameRate
@@ -150,6 +173,12 @@ class Production extends Model
     public function cards(): HasMany
     {
         return $this->hasMany(Card::class);
+    }
+
+    /** @return HasMany<Upload, $this> */
+    public function uploads(): HasMany
+    {
+        return $this->hasMany(Upload::class);
     }
 
     /** @return HasMany<Clip, $this> */

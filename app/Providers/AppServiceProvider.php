@@ -133,8 +133,10 @@ final class AppServiceProvider extends ServiceProvider
         Vite::useHotFile(Folders::var('run/hot'));
         Model::preventSilentlyDiscardingAttributes();
         Gate::policy(Production::class, ProductionPolicy::class);
-        // By person: what costs a decoder or a report, small stretches to listen to, who is where, what guards the account.
-        foreach (['heavy' => 60, 'pair' => 240, 'presence' => 120, 'account' => 30, 'health' => 120] as $name => $perMinute) {
+        // By person: what costs a decoder or a report, small stretches to listen to, who is where, what guards the
+        // account, pieces of files that come in.
+        $limits = ['heavy' => 60, 'pair' => 240, 'presence' => 120, 'account' => 30, 'health' => 120, 'pieces' => 6000];
+        foreach ($limits as $name => $perMinute) {
             RateLimiter::for(
                 $name,
                 static fn(Request $request): Limit => Limit::perMinute($perMinute)->by(

@@ -19,6 +19,12 @@ final class Folders
         return self::of('bench', $below);
     }
 
+    /** Files that are being dropped on a page, until they are whole. */
+    public static function uploads(string $below = ''): string
+    {
+        return self::of('uploads', $below);
+    }
+
     /** The editing team's shared drive. */
     public static function inbox(string $below = ''): string
     {

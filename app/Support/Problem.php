@@ -47,10 +47,14 @@ final class Problem extends \RuntimeException
         return new self($what . ' is not here.', 'missing', $fix, 404);
     }
 
-    /** What somebody else did meanwhile stands in the way. */
-    public static function conflict(string $code, string $message, string $fix): self
+    /**
+     * What somebody else did meanwhile stands in the way.
+     *
+     * @param  array<string, mixed>  $context
+     */
+    public static function conflict(string $code, string $message, string $fix, array $context = []): self
     {
-        return new self($message, $code, $fix, 409);
+        return new self($message, $code, $fix, 409, $context);
     }
 
     /** @param  list<array{field: string, yours: mixed, theirs: mixed}>  $fields */

@@ -66,6 +66,7 @@ abstract class TestCase extends Base
             'cartella.bench' => $this->folder . '/bench',
             'cartella.proxies' => $this->folder . '/proxies',
             'cartella.scratch' => $this->folder . '/scratch',
+            'cartella.uploads' => $this->folder . '/uploads',
             'filesystems.disks.media.root' => $this->folder . '/proxies',
             'cartella.inbox' => $this->folder . '/inbox',
             'cartella.stores' => [

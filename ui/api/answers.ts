@@ -31,6 +31,14 @@ export interface AuditRow {
   facts: Record<string, string | number | boolean | null>
 }
 
+/** A card that was taken away, with the clips that went with it. */
+export interface AwayCard {
+  ulid: string
+  roll: string
+  clips: number
+  at: string
+}
+
 /** How one person looks at a bin. */
 export interface BinArrangement {
   show: 'rows' | 'pictures' | 'scenes'
@@ -105,6 +113,7 @@ export interface BinRow {
   sequence: { ulid: string; kind: string } | null
   take: RowTake | null
   ready: boolean
+  is_away: boolean
   angles: Angle[]
   used: { ulid: string; kind: string; name: string; times: number }[]
 }
@@ -147,6 +156,8 @@ export interface Card {
   first_at: string | null
   last_at: string | null
   clock_ticks: number | null
+  is_dropped: boolean
+  upload: string | null
   copies: CardCopy[]
   task: Task | null
 }
@@ -195,6 +206,8 @@ export interface CardDetail {
   first_at: string | null
   last_at: string | null
   clock_ticks: number | null
+  is_dropped: boolean
+  upload: string | null
   copies: CardCopy[]
   task: Task | null
   list: {
@@ -206,6 +219,7 @@ export interface CardDetail {
     fault: string | null
   }[]
   releases: CardRelease[]
+  found: FoundClip[]
 }
 
 /** That a card was released, and what was looked at. */
@@ -229,6 +243,7 @@ export interface CardsStage {
   volumes: Volume[]
   cards: Card[]
   stores: Store[]
+  away: AwayCard[]
   check: ClipCheck
   template: string
   panel: string | null
@@ -368,6 +383,9 @@ export interface ClipSheet {
     copies: number
     verified_at: string | null
   }[]
+  away_at: string | null
+  found: { by: string; words: string; was: string; at: string } | null
+  library: string | null
 }
 
 /** A reel or cut that shows a clip. */
@@ -451,6 +469,20 @@ export interface DaySheet {
   running: string[]
 }
 
+/** What depends on some clips; `total` is how much that is, to be said again when they are taken away. */
+export interface Dependents {
+  clips: number
+  takes: number
+  subclips: number
+  markers: number
+  marks: number
+  notes: number
+  placed: number
+  bins: string[]
+  sequences: { name: string; times: number }[]
+  total: number
+}
+
 /** A camera or recorder of the production. */
 export interface Device {
   ulid: string
@@ -505,6 +537,16 @@ export interface Ended {
 /** The fields that a production added. */
 export interface Fields {
   fields: OwnField[]
+}
+
+/** A clip whose media went and came back: by what they were known, and the roll they were of before. */
+export interface FoundClip {
+  clip: string
+  name: string
+  by: 'hash' | 'timecode' | 'name'
+  words: string
+  was: string
+  at: string
 }
 
 /** A name that a pattern would give. */
@@ -574,6 +616,50 @@ export interface Health {
 /** Whether all is up, for whoever asks from elsewhere. */
 export interface HealthState {
   ok: boolean
+}
+
+/** Files on their way in; bytes. `files` are given where they are to be sent. */
+export interface Import {
+  ulid: string
+  roll: string | null
+  import_kind: string | null
+  by: string
+  begun_at: string
+  count: number
+  size_bytes: number
+  received_bytes: number
+  piece_bytes: number
+  is_mine: boolean
+  files: ImportFile[]
+  refused: { path: string; reason: string }[]
+  passed: number
+}
+
+/** A file of an import: its place in the list that was sent, its number in the import, and its bytes. */
+export interface ImportFile {
+  place: number
+  number: number
+  size_bytes: number
+  received_bytes: number
+}
+
+/** What of a list of files would come in, by the places in the list; what would not, and why. */
+export interface ImportLook {
+  places: number[]
+  refused: { path: string; reason: string }[]
+  passed: number
+  known: KnownFile[]
+}
+
+/** What is on its way in. */
+export interface Imports {
+  imports: Import[]
+}
+
+/** A file of a list, by its place, of which an import has the same name and size already. */
+export interface KnownFile {
+  place: number
+  roll: string
 }
 
 /** The line-up of a day. */
@@ -902,6 +988,7 @@ export interface Production {
   fields: TakeField[]
   your_role: 'assistant' | 'editor' | 'reviewer' | 'admin' | null
   may: May
+  is_library: boolean
 }
 
 /** A frame rate: exact fraction, whole frames that are counted, drop frame, name. */
@@ -928,6 +1015,11 @@ export interface ReadSlate {
 /** What was otherwise when a reel was built again. */
 export interface Rebuilt {
   changed: string | null
+}
+
+/** How much of a file is here; bytes. */
+export interface Received {
+  received_bytes: number
 }
 
 /** A recording whose channels can be heard, each by itself. */
@@ -1334,6 +1426,7 @@ export interface Subclip {
   in_ticks: number | null
   out_ticks: number | null
   channels: number[] | null
+  handle_ticks: number
 }
 
 /** Counts for the tabs of the spine. */

@@ -8,8 +8,8 @@ use Cartella\Core\Media\MediaNames;
 
 /**
  * What a bin is: everything, of a scene, a day, a device, a kind, or one that people made; all but the last fill themselves. Written
- * `all`, `scene:12-14`, `day:` and its ULID, `device:A`, `import:music`, `sound:wild`, `sound:production`, `slate:none`, or
- * the ULID of the bin.
+ * `all`, `scene:12-14`, `day:` and its ULID, `device:A`, `import:music`, `sound:wild`, `sound:production`, `slate:none`,
+ * `library:music`, or the ULID of the bin.
  */
 final readonly class BinKey
 {
@@ -59,6 +59,11 @@ final readonly class BinKey
         return new self(BinKind::NoSlate, '');
     }
 
+    public static function library(string $kind): self
+    {
+        return new self(BinKind::Library, $kind);
+    }
+
     public static function own(string $ulid): self
     {
         return new self(BinKind::Own, $ulid);
@@ -75,6 +80,7 @@ final readonly class BinKey
             $kind === 'day' && $value !== null && preg_match(self::ULID, $value) === 1 => self::day(strtoupper($value)),
             $kind === 'device' && $value !== null && $value !== '' => self::device($value),
             $kind === 'import' && in_array($value, MediaNames::IMPORTS, true) => self::import($value),
+            $kind === 'library' && in_array($value, MediaNames::IMPORTS, true) => self::library($value),
             $text === 'sound:wild' => self::wild(),
             $text === 'sound:production' => self::sound(),
             $text === 'slate:none' => self::noSlate(),
@@ -94,6 +100,7 @@ final readonly class BinKey
             BinKind::Wild => 'sound:wild',
             BinKind::Sound => 'sound:production',
             BinKind::NoSlate => 'slate:none',
+            BinKind::Library => 'library:' . $this->value,
             BinKind::Own => $this->value,
         };
     }

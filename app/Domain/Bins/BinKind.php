@@ -16,5 +16,7 @@ enum BinKind
     /** What the recorders recorded with a slate or without, and sound that was brought in as such. */
     case Sound;
     case NoSlate;
+    /** Imports of a kind that other productions share. */
+    case Library;
     case Own;
 }

@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace App\Domain\Bins;
 
+use App\Domain\Footage\Library;
 use App\Models\Bin;
 use App\Models\Production;
 use Cartella\Core\Rules\Rule;
@@ -63,7 +64,7 @@ final class BinQuery
                 array_map(
                     static fn(EntryKind $kind): array => [
                         'kind' => $kind,
-                        'query' => RuleSql::of($production, $kind)
+                        'query' => RuleSql::of($production, $kind, withAway: true)
                             ->join('bin_items', "bin_items.{$kind->value}_id", '=', "{$kind->table()}.id")
                             ->where('bin_items.bin_id', $bin->id),
                         'isRow' => true,
@@ -297,6 +298,11 @@ final class BinQuery
                 break;
             case BinKind::Import:
                 return ['kind' => EntryKind::Clip, 'query' => $clips->where('clips.import_kind', $key->value)];
+            case BinKind::Library:
+                return [
+                    'kind' => EntryKind::Clip,
+                    'query' => Library::clips($production)->where('clips.import_kind', $key->value),
+                ];
             case BinKind::Wild:
                 return ['kind' => EntryKind::Clip, 'query' => $clips->where('clips.is_wild', true)];
             case BinKind::Sound:

@@ -23,6 +23,7 @@ final class BinRows
         'clips.start_ticks',
         'clips.recorded_at',
         'clips.proxied_at',
+        'clips.away_at',
         'clips.channels',
         'devices.letter',
         'devices.lane',
@@ -235,6 +236,7 @@ final class BinRows
                         'fields' => self::fields($take, $fields),
                     ],
             'ready' => $clip?->proxied_at !== null,
+            'is_away' => $clip?->away_at !== null,
         ];
     }
 

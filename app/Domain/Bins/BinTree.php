@@ -4,6 +4,8 @@ declare(strict_types=1);
 
 namespace App\Domain\Bins;
 
+use App\Domain\Footage\Away;
+use App\Domain\Footage\Library;
 use App\Models\Production;
 use App\Models\ShootDay;
 use Cartella\Core\Media\MediaNames;
@@ -16,16 +18,21 @@ use Illuminate\Support\Facades\DB;
 final class BinTree
 {
     /** The groups of a template, in the order in which a new production has them, and what people call them. */
-    public const GROUPS = ['scenes' => 'Scenes', 'kinds' => 'Kinds', 'days' => 'Days', 'devices' => 'Devices'];
+    public const GROUPS = ['scenes' => 'Scenes', 'kinds' => 'Kinds', 'days' => 'Days', 'devices' => 'Devices', 'library' => 'Library'];
 
     /** What a new production shows. */
-    private const USUAL = ['scenes', 'kinds'];
+    private const USUAL = ['scenes', 'kinds', 'library'];
 
     /** @return array{groups: list<array{key: string, name: string, bins: list<array<string, mixed>>}>, own: list<array<string, mixed>>} */
     public function of(Production $production): array
     {
         $groups = [];
         foreach (self::groups($production) as $group) {
+            $shared = $group === 'library' ? $this->library($production) : null;
+            if ($shared === []) {
+                // Nobody shares anything.
+                continue;
+            }
             $groups[] = [
                 'key' => $group,
                 'name' => self::GROUPS[$group],
@@ -33,6 +40,7 @@ final class BinTree
                     'scenes' => $this->scenes($production),
                     'kinds' => $this->kinds($production),
                     'days' => $this->days($production),
+                    'library' => $shared,
                     default => $this->devices($production),
                 },
             ];
@@ -116,7 +124,7 @@ final class BinTree
     /** @return list<array<string, mixed>> */
     private function days(Production $production): array
     {
-        $counts = DB::table('clips')
+        $counts = Away::hide(DB::table('clips'), $production)
             ->where('production_id', $production->id)
             ->groupBy('shoot_day_id')
             ->selectRaw('shoot_day_id, COUNT(*) AS clips')
@@ -140,7 +148,7 @@ final class BinTree
     /** @return list<array<string, mixed>> */
     private function devices(Production $production): array
     {
-        $counts = DB::table('clips')
+        $counts = Away::hide(DB::table('clips'), $production)
             ->where('production_id', $production->id)
             ->groupBy('device_id')
             ->selectRaw('device_id, COUNT(*) AS clips')
@@ -164,7 +172,7 @@ final class BinTree
     /** @return list<array<string, mixed>> */
     private function kinds(Production $production): array
     {
-        $imports = DB::table('clips')
+        $imports = Away::hide(DB::table('clips'), $production)
             ->where('production_id', $production->id)
             ->whereNotNull('import_kind')
             ->groupBy('import_kind')
@@ -176,7 +184,7 @@ final class BinTree
             self::entry(
                 BinKey::wild(),
                 'Wild and room tone',
-                DB::table('clips')->where('production_id', $production->id)->where('is_wild', true)->count(),
+                Away::hide(DB::table('clips'), $production)->where('production_id', $production->id)->where('is_wild', true)->count(),
             ),
         ];
         foreach (MediaNames::IMPORTS as $kind) {
@@ -187,6 +195,22 @@ final class BinTree
         $kinds[] = self::entry(BinKey::noSlate(), 'No slate yet', null);
 
         return array_values(array_filter($kinds, static fn(array $one): bool => $one['items'] !== 0));
+    }
+
+    /** @return list<array<string, mixed>> */
+    private function library(Production $production): array
+    {
+        $counts = Library::clips($production)
+            ->groupBy('clips.import_kind')
+            ->selectRaw('clips.import_kind, COUNT(*) AS clips')
+            ->pluck('clips', 'import_kind');
+
+        return array_values(
+            array_map(
+                static fn(string $kind): array => self::entry(BinKey::library($kind), ucfirst($kind), (int) $counts[$kind]),
+                array_filter(MediaNames::IMPORTS, static fn(string $kind): bool => isset($counts[$kind])),
+            ),
+        );
     }
 
     /** @return list<array<string, mixed>> in the order of the tree, each behind the bin that it lies in */

@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace App\Domain\Bins;
 
+use App\Domain\Cards\Returned;
 use App\Domain\Footage\ClipMedia;
 use App\Domain\Lineup\Corrections;
 use App\Domain\Lineup\SoundOfTake;
@@ -11,6 +12,7 @@ use App\Domain\Lineup\Windows;
 use App\Models\Clip;
 use App\Models\ClipMark;
 use App\Models\Look;
+use App\Models\Production;
 use App\Models\TakePart;
 use App\Models\User;
 use App\Support\Clock;
@@ -21,7 +23,7 @@ final class ClipSheet
     public function __construct(private readonly ClipPlaces $places) {}
 
     /** @return array<string, mixed> */
-    public function of(Clip $clip, User $user): array
+    public function of(Clip $clip, User $user, Production $production): array
     {
         $clip->loadMissing(['device', 'take', 'card', 'placement', 'day', 'production', 'subclips', 'markers.user']);
         $rate = $clip->rate() ?? $clip->production->rate();
@@ -89,6 +91,9 @@ final class ClipSheet
             'markers' => $clip->markers->all(),
             'bins' => $this->places->bins($clip),
             'files' => $this->places->files($clip),
+            'away_at' => $clip->away_at?->toIso8601String(),
+            'found' => Returned::way($clip),
+            'library' => $clip->production_id === $production->id ? null : $clip->production->name,
         ];
     }
 }

@@ -253,7 +253,7 @@ final class EditBins
      *
      * @throws Problem if it leaves the clip, or would be all of it
      */
-    public function keepSubclip(Clip $clip, User $user, string $name, ?Span $span, ?ChannelSet $channels): Subclip
+    public function keepSubclip(Clip $clip, User $user, string $name, ?Span $span, ?ChannelSet $channels, int $handleTicks = 0): Subclip
     {
         if (($span === null && $channels === null) || $span?->isInside((int) $clip->duration_ticks) === false) {
             throw self::noRange();
@@ -269,6 +269,7 @@ final class EditBins
             'in_ticks' => $span?->inTicks,
             'out_ticks' => $span?->outTicks,
             'channels' => $channels?->numbers,
+            'handle_ticks' => $handleTicks,
         ]);
         $this->step($clip->production, $user, "Keep the subclip $name", static fn(ChangeLog $log) => $log->save($subclip));
 
@@ -279,16 +280,22 @@ final class EditBins
      * Another name or another stretch for a subclip; bins and cuts that point at it point at what it is then.
      *
      * @param  Span|null  $span  null for all of the clip, which only a choice of channels can be
+     * @param  int|null  $handleTicks  null leaves its handles
      *
      * @throws Problem if the stretch leaves the clip
      */
-    public function changeSubclip(Subclip $subclip, User $user, string $name, ?Span $span): void
+    public function changeSubclip(Subclip $subclip, User $user, string $name, ?Span $span, ?int $handleTicks = null): void
     {
         $clip = $subclip->clip;
         if ($span === null ? $subclip->channels === null : !$span->isInside((int) $clip->duration_ticks)) {
             throw self::noRange();
         }
-        $subclip->fill(['name' => $name, 'in_ticks' => $span?->inTicks, 'out_ticks' => $span?->outTicks]);
+        $subclip->fill([
+            'name' => $name,
+            'in_ticks' => $span?->inTicks,
+            'out_ticks' => $span?->outTicks,
+            'handle_ticks' => $handleTicks ?? $subclip->handle_ticks,
+        ]);
         $this->step($clip->production, $user, "Change the subclip $name", static fn(ChangeLog $log) => $log->save($subclip));
     }
 

@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace App\Domain\Bins;
 
+use App\Domain\Footage\Away;
 use App\Domain\Footage\TakeLengths;
 use App\Models\Production;
 use App\Models\SequenceKind;
@@ -66,10 +67,17 @@ final class RuleSql
         return $parts;
     }
 
-    /** All things of a kind in a production, from the table that is called as they are. */
-    public static function of(Production $production, EntryKind $kind): Builder
+    /**
+     * All things of a kind in a production, from the table that is called as they are.
+     *
+     * @param  bool  $withAway  also clips that were taken away, where somebody put them
+     */
+    public static function of(Production $production, EntryKind $kind, bool $withAway = false): Builder
     {
         $query = DB::table($kind->table());
+        if ($kind === EntryKind::Clip && !$withAway) {
+            Away::hide($query, $production);
+        }
 
         return match ($kind) {
             EntryKind::Subclip => $query->join('clips', 'clips.id', '=', 'subclips.clip_id')->where('clips.production_id', $production->id),

@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace App\Domain\Bins;
 
+use App\Domain\Footage\Away;
 use App\Models\Production;
 use App\Models\SequenceKind;
 use Cartella\Core\Rules\Condition;
@@ -360,7 +361,9 @@ final class Search
 
     private function ofClips(Production $production): Builder
     {
-        return DB::table('clips')->leftJoin('devices', 'devices.id', '=', 'clips.device_id')->where('clips.production_id', $production->id);
+        return Away::hide(DB::table('clips'), $production)
+            ->leftJoin('devices', 'devices.id', '=', 'clips.device_id')
+            ->where('clips.production_id', $production->id);
     }
 
     /**

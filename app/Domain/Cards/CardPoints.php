@@ -19,6 +19,7 @@ final class CardPoints implements PointSource
         private readonly ClipCheck $check,
         private readonly CheckCard $verify,
         private readonly OffloadCard $offload,
+        private readonly Imports $imports,
     ) {}
 
     public function of(ShootDay $day): array
@@ -33,7 +34,8 @@ final class CardPoints implements PointSource
             ->firstOrFail();
         match ($step) {
             'check' => ($this->verify)($card, $user),
-            'retry' => ($this->offload)($day->production, $user, $day, $card->volume, $card->roll, $card->device),
+            'retry' => $this->imports->again($card, $user) ??
+                ($this->offload)($day->production, $user, $day, $card->volume, $card->roll, $card->device),
             default => throw new \LogicException("No step $step"),
         };
     }
@@ -43,7 +45,7 @@ final class CardPoints implements PointSource
     {
         $points = [];
         $stores = Store::query()->where('production_id', $day->production_id)->pluck('name', 'key');
-        foreach (Card::query()->with('copies')->where('shoot_day_id', $day->id)->get() as $card) {
+        foreach (Card::query()->with('copies')->where('shoot_day_id', $day->id)->whereNull('away_at')->get() as $card) {
             foreach ($card->copies->reject(static fn(CardCopy $copy): bool => $copy->isWhole()) as $copy) {
                 $names = [
                     ...$copy->differences['missing'],
@@ -66,6 +68,7 @@ final class CardPoints implements PointSource
         foreach (
             Card::query()
                 ->where('shoot_day_id', $day->id)
+                ->whereNull('away_at')
                 ->whereIn('state', ['fault', 'stopped'])
                 ->get()
             as $card

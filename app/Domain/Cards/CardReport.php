@@ -163,6 +163,7 @@ final class CardReport
         $clips = Clip::query()
             ->with(['device', 'parts.take', 'card', 'production'])
             ->where('shoot_day_id', $day->id)
+            ->whereNull('clips.away_at')
             ->whereNull('import_kind')
             ->where('kind', $kind === 'camera' ? 'picture' : 'sound')
             ->when($card !== null, static fn($query) => $query->where('card_id', $card->id))

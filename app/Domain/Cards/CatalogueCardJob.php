@@ -41,11 +41,11 @@ final class CatalogueCardJob implements ShouldQueue
 
     public function __construct(public readonly int $taskId) {}
 
-    public function handle(CatalogueFile $catalogue, ClipMedia $media, Stores $stores): void
+    public function handle(CatalogueFile $catalogue, ClipMedia $media, Stores $stores, Returned $returned): void
     {
         TaskRun::of(
             $this->taskId,
-            static function (TaskRun $run) use ($catalogue, $media, $stores): array {
+            static function (TaskRun $run) use ($catalogue, $media, $stores, $returned): array {
                 $card = Card::query()->with('copies')->findOrFail($run->task->subject['card']);
                 $folder = $stores->folderOf($card);
                 if ($folder === null) {
@@ -62,12 +62,17 @@ final class CatalogueCardJob implements ShouldQueue
                 }
                 // A broken head may claim any length: what is made is a few times the media at most.
                 app(Room::class)->need([Folders::media() => max(self::LEAST_BYTES, min($bytes, 8 * $card->size_bytes))]);
-                $problems = [];
+                $problems = $ways = [];
                 $done = 0;
-                foreach ($recordings as $recording) {
+                $found = $returned->of($card, $recordings);
+                foreach ($recordings as $number => $recording) {
                     $name = basename($recording['parts'][0]);
                     $run->at($done, now: $name);
-                    $clip = $catalogue($card, $day, $recording);
+                    $again = $found[$number] ?? null;
+                    $clip = $catalogue($card, $day, $recording, $again);
+                    if ($again !== null) {
+                        $ways[] = $again['by']->words();
+                    }
                     try {
                         if ($clip->proxied_at === null) {
                             $media->make($clip, array_map(static fn(string $path): string => $folder . '/' . $path, $recording['parts']));
@@ -82,16 +87,30 @@ final class CatalogueCardJob implements ShouldQueue
                     $run->at(++$done, now: $name);
                     Live::tell($card->production_id, Topic::Clips, ['clip' => $clip->ulid]);
                 }
+                if ($card->refresh()->state === 'verified') {
+                    Imports::forget($card);
+                }
                 Live::tell($card->production_id, Topic::Cards, ['card' => $card->ulid]);
 
                 return [
                     'clips' => Clip::query()->where('card_id', $card->id)->count(),
                     'problems' => $problems,
-                    'message' => sprintf('%d clips catalogued.', $done),
+                    'message' => sprintf('%d clips catalogued.', $done) . self::ways($ways),
                 ];
             },
             'catalogue.' . (Task::query()->find($this->taskId)->subject['card'] ?? 0),
         );
+    }
+
+    /** @param  list<string>  $ways  by which clips were found again */
+    private static function ways(array $ways): string
+    {
+        $said = '';
+        foreach (array_count_values($ways) as $way => $count) {
+            $said .= sprintf(' %d found again by %s.', $count, $way);
+        }
+
+        return $said;
     }
 
     /**

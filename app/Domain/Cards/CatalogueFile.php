@@ -8,6 +8,7 @@ use App\Models\Card;
 use App\Models\Clip;
 use App\Models\Marker;
 use App\Models\MarkerKind;
+use Cartella\Core\Media\FoundBy;
 use Cartella\Core\Media\MediaInfo;
 use Cartella\Core\Media\MediaNames;
 use Illuminate\Support\Str;
@@ -17,16 +18,23 @@ final class CatalogueFile
 {
     /**
      * @param  array{layout: string, parts: non-empty-list<string>, sidecars: list<string>, infos: non-empty-list<MediaInfo>}  $recording
+     * @param  array{clip: int, by: FoundBy, was: string}|null  $found  the clip whose media these are, where they went and came back
      */
-    public function __invoke(Card $card, int $day, array $recording): Clip
+    public function __invoke(Card $card, int $day, array $recording, ?array $found = null): Clip
     {
         $path = $recording['parts'][0];
         $info = $recording['infos'][0];
         $ixml = $info->ixml;
-        $clip = Clip::query()->firstOrNew(['card_id' => $card->id, 'path_hash' => hash('xxh128', $path)]);
+        $place = ['card_id' => $card->id, 'path_hash' => hash('xxh128', $path)];
+        $clip = $found === null ? Clip::query()->firstOrNew($place) : self::again($found, $place);
+        $clip->away_at = null;
         if (!$clip->exists) {
             // What a person may change later is only set once.
-            $clip->fill(['shoot_day_id' => $day, 'device_id' => $card->device_id]);
+            $clip->fill([
+                'shoot_day_id' => $day,
+                'device_id' => $card->device_id,
+                'import_kind' => $card->device_id === null ? $card->import_kind ?? MediaNames::importKind($path) : null,
+            ]);
         }
         $isSpan = $recording['layout'] === 'span';
         // Heard when its media was made, which is not made again.
@@ -35,7 +43,6 @@ final class CatalogueFile
             ->fill([
                 'production_id' => $card->production_id,
                 'kind' => $info->kind,
-                'import_kind' => $card->device_id === null ? MediaNames::importKind($path) : null,
                 'name' => mb_substr(pathinfo($path, PATHINFO_FILENAME), 0, 255),
                 'path' => $path,
                 'duration_ticks' => $isSpan
@@ -90,11 +97,47 @@ final class CatalogueFile
         return $clip;
     }
 
-    /** What the file itself marks, however much that is; what people marked stays. */
+    /**
+     * The clip of media that came back, at their new place; whatever pointed at it still does.
+     *
+     * @param  array{clip: int, by: FoundBy, was: string}  $found
+     * @param  array{card_id: int, path_hash: string}  $place
+     */
+    private static function again(array $found, array $place): Clip
+    {
+        $clip = Clip::query()->findOrFail($found['clip']);
+        $clip->fill($place);
+        $clip->found = ['by' => $found['by']->value, 'was' => $found['was'], 'at' => now()->toIso8601String()];
+        if ($found['by'] !== FoundBy::Hash) {
+            // Its bytes may be others: what was made of them is made anew.
+            $clip->proxied_at = null;
+        }
+
+        return $clip;
+    }
+
+    /** What the file itself marks, however much that is; what people marked stays, and so does what was there before. */
     private static function keepMarkers(Clip $clip, MediaInfo $info): void
     {
-        $clip->markers()->where('kind', MarkerKind::File)->delete();
-        foreach (array_chunk($info->markers, 500) as $some) {
+        $open = [];
+        foreach (
+            $clip
+                ->markers()
+                ->where('kind', MarkerKind::File)
+                ->get(['id', 'in_ticks', 'name'])
+            as $kept
+        ) {
+            $open["$kept->in_ticks $kept->name"][] = $kept->id;
+        }
+        $new = array_values(
+            array_filter($info->markers, static function (array $marker) use (&$open): bool {
+                $key = $marker['ticks'] . ' ' . mb_substr($marker['name'], 0, 160);
+
+                return ($open[$key] ?? []) === [] || array_pop($open[$key]) === null;
+            }),
+        );
+        $clip->markers()->whereIntegerInRaw('id', array_merge([], ...array_values($open)))->delete();
+        foreach (array_chunk($new, 500) as $some) {
             Marker::query()->insert(
                 array_map(
                     static fn(array $marker): array => [

@@ -160,6 +160,7 @@ final class ClipCheck
     {
         return DB::table('clips')
             ->where('clips.shoot_day_id', $day->id)
+            ->whereNull('clips.away_at')
             ->whereNull('clips.import_kind')
             ->whereNotNull('clips.device_id')
             ->whereIn('clips.kind', ['picture', 'sound'])

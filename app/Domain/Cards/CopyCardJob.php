@@ -84,6 +84,11 @@ final class CopyCardJob implements ShouldQueue
     /** @return array<string, mixed> */
     private function copy(TaskRun $run, Card $card, Readers $bench, Stores $stores, StartTask $start): array
     {
+        $dropped = Imports::sourceOf($card);
+        if ($card->volume === '' && $dropped === null) {
+            // Done before, by a worker that was killed when it was about to say so.
+            return ['files' => $card->files, 'verified' => $card->verified_files, 'message' => 'It is copied already.'];
+        }
         $card->update(['state' => 'copying']);
         $run->expect($card->files, $card->size_bytes);
         $wanted = $stores->chosenFor($card);
@@ -103,7 +108,7 @@ final class CopyCardJob implements ShouldQueue
         $roots = $there->map(static fn(Store $store): string => (string) realpath($store->path))->all();
         $devices = $there->map(static fn(Store $store): ?int => $store->device())->all();
         $report = Offload::run(
-            $bench->path($card->production, $card->volume),
+            $dropped ?? $bench->path($card->production, $card->volume),
             $there->map(static fn(Store $store): string => rtrim($store->path . '/' . $place['below'], '/'))->values()->all(),
             resume: true,
             onFile: fn(array $file) => $this->note($card, $file),

@@ -81,6 +81,7 @@ final class OffloadCard
                     'device_id' => $isSame ? $card->device_id : $device?->id,
                     'volume' => $volume,
                     'state' => 'copying',
+                    'away_at' => null,
                     'files' => $seen->survey['files'],
                     'size_bytes' => $seen->survey['bytes'],
                     'faults' => null,

@@ -160,7 +160,8 @@ final class Readers
                     'date' => $dated->date,
                     'day' => $dated->day,
                     'roll' => $known['state'] === 'reused' ? $this->nextRoll($volume->name, $cards) : $known['card']->roll ?? $volume->name,
-                    'state' => $known['state'],
+                    // What was taken away comes back like a card that was never here.
+                    'state' => $known['card']?->away_at !== null && $known['state'] !== 'reused' ? 'new' : $known['state'],
                     'known_roll' => $known['card']?->roll,
                     'known_card' => $known['card']?->ulid,
                     'known_files' => $known['known'],

@@ -33,6 +33,9 @@ final class ReleaseCard
     public function __invoke(Card $card, User $user, ?string $words = null): ?Task
     {
         $card->load('copies');
+        if ($card->volume === '') {
+            throw Problem::refused('card.dropped', "$card->roll was dropped on a page: there is no card to wipe.", 'Nothing to do.');
+        }
         if (!$card->isSafe()) {
             throw Problem::refused(
                 'card.unsafe',

@@ -37,7 +37,7 @@ final class DaySheet
     {
         $work = $this->work->of($day);
         $points = $this->points->of($day);
-        $cards = Card::query()->with('copies')->where('shoot_day_id', $day->id)->get();
+        $cards = Card::query()->with('copies')->where('shoot_day_id', $day->id)->whereNull('away_at')->get();
         $takes = Take::query()
             ->where('shoot_day_id', $day->id)
             ->get(['id', 'scene', 'setup', 'status', 'is_mos', 'is_wild', 'is_guide_only']);
@@ -82,6 +82,7 @@ final class DaySheet
             'running_ticks' => (int) Clip::query()
                 ->where('shoot_day_id', $day->id)
                 ->where('kind', 'picture')
+                ->whereNull('clips.away_at')
                 ->whereNull('import_kind')
                 ->sum('duration_ticks'),
         ];
@@ -98,13 +99,18 @@ final class DaySheet
         return [
             'to_sync' => $wanting->count(),
             'synced' => count($this->sync->synced($wanting->all())),
-            'unsure' => Placement::query()->where('shoot_day_id', $day->id)->whereNotNull('start_ticks')->where('is_sure', false)->count(),
+            'unsure' => Placement::query()
+                ->where('shoot_day_id', $day->id)
+                ->whereNotNull('start_ticks')
+                ->where('is_sure', false)
+                ->whereHas('clip', static fn($clip) => $clip->whereNull('away_at'))
+                ->count(),
             // Not what a person took out, nor a camera that was started by mistake.
             'strays' => Placement::query()
                 ->where('shoot_day_id', $day->id)
                 ->whereNotNull('stray_reason')
                 ->whereNull('left_out_at')
-                ->whereHas('clip', static fn($clip) => $clip->where('is_false_start', false))
+                ->whereHas('clip', static fn($clip) => $clip->where('is_false_start', false)->whereNull('away_at'))
                 ->count(),
         ];
     }
@@ -121,6 +127,7 @@ final class DaySheet
             ->leftJoin('take_parts', 'take_parts.clip_id', '=', 'clips.id')
             ->leftJoin('takes', 'takes.id', '=', 'take_parts.take_id')
             ->where('clips.shoot_day_id', $day->id)
+            ->whereNull('clips.away_at')
             ->whereNull('clips.import_kind')
             ->whereNotNull('clips.duration_ticks')
             ->whereRaw('COALESCE(placements.start_ticks, clips.start_ticks) IS NOT NULL')
@@ -189,7 +196,7 @@ final class DaySheet
         $runs = static fn(string ...$kinds): bool => $work->whereIn('kind', $kinds)->isNotEmpty();
         $isComingIn = $runs('offload', 'catalogue');
         $isLiningUp = $runs('lineup');
-        $known = Card::query()->where('production_id', $day->production_id)->pluck('volume')->flip();
+        $known = Card::query()->where('production_id', $day->production_id)->whereNull('away_at')->pluck('volume')->flip();
         $waiting = array_values(
             array_filter(
                 $this->readers->volumes($day->production)->pluck('name')->all(),
@@ -213,6 +220,7 @@ final class DaySheet
         $untried = Clip::query()
             ->where('shoot_day_id', $day->id)
             ->whereIn('kind', ['picture', 'sound'])
+            ->whereNull('clips.away_at')
             ->whereNull('import_kind')
             ->where('is_false_start', false)
             ->whereDoesntHave('placement')

@@ -29,7 +29,10 @@ final readonly class MediaFolder
 
     public static function of(Clip $clip): self
     {
-        return new self(substr($clip->ulid, -2) . '/' . $clip->ulid);
+        // What was taken from a library has its media there.
+        $ulid = $clip->library_ulid ?? $clip->ulid;
+
+        return new self(substr($ulid, -2) . '/' . $ulid);
     }
 
     public static function isLocal(): bool

@@ -78,6 +78,7 @@ final class MakeHandoff
         $fromBins = array_merge([], ...array_map(static fn(string $key): array => $bins->clipIds($production, $key), $binKeys));
 
         return Clip::query()
+            ->whereNull('clips.away_at')
             ->with(['card.copies', 'device.look', 'look', 'take', 'parts.take.screeningNotes', 'placement', 'day'])
             ->where('production_id', $production->id)
             ->whereIn('kind', ['picture', 'sound', 'still'])

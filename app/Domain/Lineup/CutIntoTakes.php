@@ -176,6 +176,7 @@ final class CutIntoTakes
             ->with(['placement', 'parts.take', 'take', 'device'])
             ->where('shoot_day_id', $day->id)
             ->whereIn('kind', ['picture', 'sound'])
+            ->whereNull('clips.away_at')
             ->whereNull('import_kind')
             ->orderBy('id')
             ->get();

@@ -21,6 +21,7 @@ final class LineupPage
             ->with(['placement', 'device', 'parts.take', 'card'])
             ->where('shoot_day_id', $day->id)
             ->whereIn('kind', ['picture', 'sound'])
+            ->whereNull('clips.away_at')
             ->whereNull('import_kind')
             ->orderBy('id')
             ->get();

@@ -59,6 +59,7 @@ final class LineupPoints implements PointSource
         $rows = Placement::query()
             ->with('clip.device')
             ->where('shoot_day_id', $day->id)
+            ->whereHas('clip', static fn($clip) => $clip->whereNull('away_at'))
             ->whereNull('left_out_at')
             ->where(static fn($query) => $query->whereNotNull('stray_reason')->orWhere('is_sure', false)->orWhere('group', '>', 0))
             ->get();

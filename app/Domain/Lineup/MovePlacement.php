@@ -210,6 +210,7 @@ final class MovePlacement
     {
         $half = intdiv(Ticks::PER_SECOND, 50);
         $other = Clip::query()
+            ->whereNull('clips.away_at')
             ->join('placements', 'placements.clip_id', '=', 'clips.id')
             ->where('clips.shoot_day_id', $clip->shoot_day_id)
             ->where('clips.device_id', $clip->device_id)

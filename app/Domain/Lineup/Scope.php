@@ -74,6 +74,7 @@ final readonly class Scope
         return Clip::query()
             ->where('shoot_day_id', $day->id)
             ->whereIn('kind', ['picture', 'sound'])
+            ->whereNull('clips.away_at')
             ->whereNull('import_kind')
             ->whereNotNull('duration_ticks')
             ->whereNotNull('device_id');

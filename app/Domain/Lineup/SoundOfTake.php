@@ -133,6 +133,7 @@ final class SoundOfTake
                 ->with(['production', 'parts.take'])
                 ->where('shoot_day_id', $day->id)
                 ->where('kind', 'picture')
+                ->whereNull('clips.away_at')
                 ->whereNull('import_kind')
                 ->when($clips !== null, static fn($query) => $query->whereIn('ulid', $clips))
                 ->orderBy('id')

@@ -194,6 +194,7 @@ final class SplitIntoTakes
             ->where('shoot_day_id', $clip->shoot_day_id)
             ->whereKeyNot($clip->id)
             ->whereIn('kind', ['picture', 'sound'])
+            ->whereNull('clips.away_at')
             ->whereNull('import_kind')
             ->where('is_false_start', false)
             ->get()

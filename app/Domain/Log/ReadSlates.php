@@ -94,6 +94,7 @@ final class ReadSlates
         return Clip::query()
             ->where('shoot_day_id', $day->id)
             ->whereIn('kind', ['picture', 'sound'])
+            ->whereNull('clips.away_at')
             ->whereNull('import_kind')
             ->orderBy('kind', 'desc')
             ->orderBy('id');

@@ -11,6 +11,7 @@ use App\Domain\Bins\BinRows;
 use App\Domain\Bins\BinTree;
 use App\Domain\Bins\EditBins;
 use App\Domain\Bins\RuleSubjects;
+use App\Domain\Footage\Library;
 use App\Http\Bins\Answers\BinCountsAnswer;
 use App\Http\Bins\Answers\BinMadeAnswer;
 use App\Http\Bins\Answers\BinPageAnswer;
@@ -156,7 +157,9 @@ final class BinsController extends Controller
     {
         $from = $request->validated('from') === null ? null : $production->bins()->where('ulid', $request->validated('from'))->first();
 
-        return new JsonResponse(new MovedAnswer($edit->move($production, self::who($request), $request->validated('refs'), $bin, $from)));
+        $refs = Library::into($production, self::who($request), $request->validated('refs'));
+
+        return new JsonResponse(new MovedAnswer($edit->move($production, self::who($request), $refs, $bin, $from)));
     }
 
     public function takeOut(BinItemsRequest $request, Production $production, Bin $bin, EditBins $edit): JsonResponse

@@ -8,6 +8,7 @@ use App\Domain\Bins\ClipSheet;
 use App\Domain\Bins\EditBins;
 use App\Domain\Bins\SetMarks;
 use App\Domain\Footage\EditMarkers;
+use App\Domain\Footage\Library;
 use App\Http\Bins\Answers\ClipSheetAnswer;
 use App\Http\Bins\Answers\MarkerAnswer;
 use App\Http\Bins\Answers\MarksAnswer;
@@ -21,6 +22,7 @@ use App\Http\Bins\Requests\SubclipChangeRequest;
 use App\Http\Bins\Requests\SubclipRequest;
 use App\Http\Controller;
 use App\Http\Shell\Answers\DoneAnswer;
+use App\Http\Shell\Answers\MadeAnswer;
 use App\Models\Clip;
 use App\Models\Marker;
 use App\Models\Production;
@@ -36,7 +38,13 @@ final class ClipController extends Controller
 {
     public function show(Request $request, Production $production, Clip $clip, ClipSheet $sheet): JsonResponse
     {
-        return new JsonResponse(ClipSheetAnswer::of($sheet->of($clip, self::who($request))));
+        return new JsonResponse(ClipSheetAnswer::of($sheet->of($clip, self::who($request), $production)));
+    }
+
+    /** The production's own clip for one of a library. */
+    public function fromLibrary(Request $request, Production $production, string $shared): JsonResponse
+    {
+        return new JsonResponse(new MadeAnswer(Library::take($production, self::who($request), strtoupper($shared))->ulid), 201);
     }
 
     /** Marks are one person's own and need no role. */
@@ -60,7 +68,14 @@ final class ClipController extends Controller
         } catch (InvalidReference) {
             throw EditBins::noRange();
         }
-        $subclip = $edit->keepSubclip($clip, self::who($request), trim($request->validated('name')), $span, $set);
+        $subclip = $edit->keepSubclip(
+            $clip,
+            self::who($request),
+            trim($request->validated('name')),
+            $span,
+            $set,
+            $request->integer('handle_ticks'),
+        );
 
         return new JsonResponse(SubclipAnswer::of($subclip), 201);
     }
@@ -78,7 +93,8 @@ final class ClipController extends Controller
         } catch (InvalidReference) {
             throw EditBins::noRange();
         }
-        $edit->changeSubclip($subclip, self::who($request), trim($input['name']), $span);
+        $handle = isset($input['handle_ticks']) ? (int) $input['handle_ticks'] : null;
+        $edit->changeSubclip($subclip, self::who($request), trim($input['name']), $span, $handle);
 
         return new JsonResponse(SubclipAnswer::of($subclip));
     }

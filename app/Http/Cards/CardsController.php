@@ -10,6 +10,7 @@ use App\Domain\Cards\ClipCheck;
 use App\Domain\Cards\OffloadAll;
 use App\Domain\Cards\Readers;
 use App\Domain\Cards\ReleaseCard;
+use App\Domain\Cards\Returned;
 use App\Domain\Footage\Stores;
 use App\Http\Answers;
 use App\Http\Cards\Answers\CardAnswer;
@@ -29,6 +30,7 @@ use App\Models\Production;
 use App\Models\ShootDay;
 use App\Models\Store;
 use App\Models\Task;
+use App\Models\Upload;
 use Cartella\Core\Custody\PathTemplate;
 use Illuminate\Http\JsonResponse;
 use Illuminate\Http\Request;
@@ -55,7 +57,9 @@ final class CardsController extends Controller
         $volumes = $bench->volumes($production);
         // A card that goes on being shot is a card of each of its days.
         $here = Clip::query()->where('shoot_day_id', $day->id)->whereNotNull('card_id')->distinct()->pluck('card_id')->flip();
-        $own = $cards->filter(static fn(Card $card): bool => $card->shoot_day_id === $day->id || $here->has($card->id));
+        [$away, $own] = $cards
+            ->filter(static fn(Card $card): bool => $card->shoot_day_id === $day->id || $here->has($card->id))
+            ->partition(static fn(Card $card): bool => $card->away_at !== null);
         $looked = $bench->look($production, $volumes, $cards);
         $inReaders = array_column(
             array_filter($looked, static fn(array $volume): bool => $volume['state'] !== 'reused'),
@@ -101,6 +105,17 @@ final class CardsController extends Controller
                     )
                     ->values()
                     ->all(),
+                'away' => $away
+                    ->map(
+                        static fn(Card $card): array => [
+                            'ulid' => $card->ulid,
+                            'roll' => $card->roll,
+                            'clips' => $card->clips_count,
+                            'at' => $card->away_at->toIso8601String(),
+                        ],
+                    )
+                    ->values()
+                    ->all(),
                 'check' => $check->of($day),
                 'template' => $production->card_template ?? PathTemplate::DEFAULT,
                 'panel' => config('cartella.card_panel'),
@@ -140,6 +155,7 @@ final class CardsController extends Controller
                         ->limit(1000)
                         ->get(['path', 'size_bytes', 'algorithm', 'hash', 'copies', 'fault'])
                         ->toArray(),
+                    'found' => Returned::told($card),
                     'releases' => $card
                         ->releases()
                         ->with('user')
@@ -230,6 +246,8 @@ final class CardsController extends Controller
             'first_at' => $card->first_at,
             'last_at' => $card->last_at,
             'clock_ticks' => $card->clock_ticks,
+            'is_dropped' => $card->volume === '',
+            'upload' => $card->volume === '' ? Upload::query()->where('card_id', $card->id)->value('ulid') : null,
             'clips' => $card->clips_count ?? $card->clips()->count(),
             'running_ticks' => (int) ($card->clips_sum_duration_ticks ?? 0),
             'copies' => $copies

@@ -47,9 +47,13 @@ final class ProductionController extends Controller
     /** Counts for the tabs of the spine. */
     public function tabs(Production $production, ShootDay $day, OpenPoints $points): JsonResponse
     {
-        $cards = $day->cards()->with('copies')->get();
+        $cards = $day->cards()->whereNull('away_at')->with('copies')->get();
         $stages = array_count_values(array_map(static fn($point): string => $point->place['stage'], $points->of($day)));
-        $placed = $day->placements()->whereNotNull('start_ticks')->count();
+        $placed = $day
+            ->placements()
+            ->whereNotNull('start_ticks')
+            ->whereHas('clip', static fn($clip) => $clip->whereNull('away_at'))
+            ->count();
 
         return new JsonResponse(
             new TabsAnswer(
@@ -61,6 +65,7 @@ final class ProductionController extends Controller
                 to_place: $day
                     ->clips()
                     ->whereIn('kind', ['picture', 'sound'])
+                    ->whereNull('clips.away_at')
                     ->whereNull('import_kind')
                     ->whereDoesntHave('placement', static fn($place) => $place->whereNotNull('left_out_at'))
                     ->count(),

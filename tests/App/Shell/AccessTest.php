@@ -20,6 +20,7 @@ use App\Models\ShootDay;
 use App\Models\Store;
 use App\Models\Take;
 use App\Models\Task;
+use App\Models\Upload;
 use App\Models\User;
 use Cartella\Core\Slate\SlateOrder;
 use Database\Factories\StoredSequenceFactory;
@@ -87,6 +88,8 @@ final class AccessTest extends TestCase
                 $onDay + ['name' => 'notes.csv', 'path' => 'notes/x', 'layout' => ['heading' => 0, 'columns' => []]],
             )->ulid,
             'card' => Card::query()->create($onDay + ['roll' => 'A001', 'volume' => 'A001', 'state' => 'verified'])->ulid,
+            'upload' => Upload::query()->create($onDay + ['user_id' => $member->id, 'fingerprint' => 'x', 'files' => 1, 'size_bytes' => 1])
+                ->ulid,
             'bin' => Bin::query()->create($own + ['name' => 'Own'])->ulid,
             'reel' => StoredSequenceFactory::new()->createOne($onDay)->ulid,
             'sequence' => $cut->ulid,
@@ -122,6 +125,8 @@ final class AccessTest extends TestCase
         'kind' => 'camera',
         'format' => 'csv',
         'which' => 'slate',
+        'number' => '0',
+        'shared' => '01ARZ3NDEKTSV4RRFFQ69G5FAV',
     ];
 
     /** @return list<Route> every route below a production */

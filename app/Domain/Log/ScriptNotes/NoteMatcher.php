@@ -129,6 +129,7 @@ final class NoteMatcher
             ->leftJoin('take_parts', 'take_parts.clip_id', '=', 'clips.id')
             ->where('clips.shoot_day_id', $day->id)
             ->whereIn('clips.kind', ['picture', 'sound'])
+            ->whereNull('clips.away_at')
             ->get([
                 'clips.id',
                 'clips.name',

@@ -36,6 +36,7 @@ final readonly class BinRowAnswer
         public ?array $sequence,
         public ?RowTakeAnswer $take,
         public bool $ready,
+        public bool $is_away,
         public array $angles,
         public array $used,
     ) {}

@@ -29,6 +29,8 @@ final readonly class ClipSheetAnswer
      * @param  list<array{path: string, size_bytes: int, algorithm: string|null, hash: string|null, copies: int,
      *     verified_at: string|null}>  $files
      *     of the card, with their proof
+     * @param  array{by: string, words: string, was: string, at: string}|null  $found  how its media were found again
+     * @param  string|null  $library  the production that shares it, where it is not this one's
      */
     public function __construct(
         public string $ulid,
@@ -69,6 +71,9 @@ final readonly class ClipSheetAnswer
         public array $markers,
         public array $bins,
         public array $files,
+        public ?string $away_at,
+        public ?array $found,
+        public ?string $library,
     ) {}
 
     /** @param  array<string, mixed>  $sheet */

@@ -15,6 +15,8 @@ final readonly class CardAnswer
      * @param  list<array{path: string, reason: string, byte?: int, destination?: string}>  $faults
      * @param  list<string>|null  $chosen_stores
      * @param  list<CardCopyAnswer>  $copies
+     * @param  bool  $is_dropped  its files were dropped on a page: there is no card to wipe
+     * @param  string|null  $upload  that still has them
      */
     public function __construct(
         public string $ulid,
@@ -42,6 +44,8 @@ final readonly class CardAnswer
         public ?string $first_at,
         public ?string $last_at,
         public ?int $clock_ticks,
+        public bool $is_dropped,
+        public ?string $upload,
         #[ListOf(CardCopyAnswer::class)] public array $copies,
         public ?TaskAnswer $task,
     ) {}

@@ -18,6 +18,7 @@ final readonly class CardDetailAnswer
      * @param  list<array{path: string, size_bytes: int, algorithm: string|null, hash: string|null, copies: int,
      *     fault: string|null}>  $list
      * @param  list<CardReleaseAnswer>  $releases
+     * @param  list<FoundClipAnswer>  $found  at most 500
      */
     public function __construct(
         public string $ulid,
@@ -45,9 +46,12 @@ final readonly class CardDetailAnswer
         public ?string $first_at,
         public ?string $last_at,
         public ?int $clock_ticks,
+        public bool $is_dropped,
+        public ?string $upload,
         #[ListOf(CardCopyAnswer::class)] public array $copies,
         public ?TaskAnswer $task,
         public array $list,
         #[ListOf(CardReleaseAnswer::class)] public array $releases,
+        #[ListOf(FoundClipAnswer::class)] public array $found,
     ) {}
 }

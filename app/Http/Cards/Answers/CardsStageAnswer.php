@@ -13,11 +13,13 @@ final readonly class CardsStageAnswer
      * @param  list<VolumeAnswer>  $volumes
      * @param  list<CardAnswer>  $cards
      * @param  list<StoreAnswer>  $stores
+     * @param  list<AwayCardAnswer>  $away
      */
     public function __construct(
         #[ListOf(VolumeAnswer::class)] public array $volumes,
         #[ListOf(CardAnswer::class)] public array $cards,
         #[ListOf(StoreAnswer::class)] public array $stores,
+        #[ListOf(AwayCardAnswer::class)] public array $away,
         public ClipCheckAnswer $check,
         public string $template,
         public ?string $panel,

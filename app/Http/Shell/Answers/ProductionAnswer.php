@@ -35,6 +35,7 @@ final readonly class ProductionAnswer
         public array $fields,
         public ?string $your_role,
         public MayAnswer $may,
+        public bool $is_library,
     ) {}
 
     public static function of(Production $production, ?User $user): self
@@ -53,6 +54,7 @@ final readonly class ProductionAnswer
             ),
             your_role: $user?->roleIn($production)?->value,
             may: MayAnswer::in($production),
+            is_library: (bool) $production->is_library,
         );
     }
 }
