@@ -35,6 +35,11 @@ export const router = createRouter({
         stage('lineup', () => import('./stages/lineup/LineupPage.vue')),
         stage('bins', () => import('./stages/bins/BinsPage.vue')),
         { path: 'clip/:clip([0-9A-Za-z]{26})', name: 'clip', component: () => import('./stages/bins/ClipPage.vue') },
+        {
+          path: 'compare/:first([0-9A-Za-z]{26})/:second([0-9A-Za-z]{26})',
+          name: 'compare',
+          component: () => import('./stages/bins/ComparePage.vue'),
+        },
         stage('screening', () => import('./stages/screening/ScreeningPage.vue')),
         stage('handoff', () => import('./stages/handoff/HandoffPage.vue')),
         { path: 'settings', name: 'settings', component: () => import('./stages/settings/SettingsPage.vue') },

@@ -17,6 +17,7 @@ export type About =
   | 'handoffs'
   | 'heard'
   | 'history'
+  | 'imports'
   | 'lineup'
   | 'log'
   | 'looks'

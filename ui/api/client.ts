@@ -23,7 +23,14 @@ function token(): string {
   return cookie === undefined ? '' : decodeURIComponent(cookie.slice('XSRF-TOKEN='.length))
 }
 
-async function send<T>(method: Method, path: string, body?: unknown, signal?: AbortSignal): Promise<T> {
+async function send<T>(
+  method: Method,
+  path: string,
+  body?: unknown,
+  signal?: AbortSignal,
+  more: Record<string, string> = {},
+): Promise<T> {
+  const isRaw = body instanceof FormData || body instanceof ArrayBuffer
   let response: Response
   try {
     response = await fetch('/api/' + path, {
@@ -33,9 +40,10 @@ async function send<T>(method: Method, path: string, body?: unknown, signal?: Ab
         Accept: 'application/json',
         'X-XSRF-TOKEN': token(),
         'X-Page': PAGE,
-        ...(body === undefined || body instanceof FormData ? {} : { 'Content-Type': 'application/json' }),
+        ...(body === undefined || isRaw ? {} : { 'Content-Type': 'application/json' }),
+        ...more,
       },
-      body: body === undefined ? undefined : body instanceof FormData ? body : JSON.stringify(body),
+      body: body === undefined ? undefined : isRaw ? body : JSON.stringify(body),
     })
   } catch (cause) {
     if (signal?.aborted) throw cause
@@ -72,6 +80,14 @@ export const api = {
     form.set('file', file)
     for (const [key, value] of Object.entries(facts)) form.set(key, value)
     return send<T>('POST', path, form)
+  },
+  /** Bytes with their checksum, as RFC 9530 writes it. */
+  piece: async <T>(path: string, bytes: ArrayBuffer) => {
+    const digest = new Uint8Array(await crypto.subtle.digest('SHA-256', bytes))
+    return send<T>('PUT', path, bytes, undefined, {
+      'Content-Type': 'application/octet-stream',
+      'Content-Digest': `sha-256=:${btoa(String.fromCharCode(...digest))}:`,
+    })
   },
   delete: <T>(path: string, body?: unknown) => send<T>('DELETE', path, body),
 }

@@ -12,7 +12,7 @@ const STALE: Record<Cause, About[]> = {
     ...(['cards', 'card', 'place', 'sheet', 'tabs', 'lineup', 'log', 'columns', 'bins', 'subjects'] as const),
   ],
   tasks: ['tasks', 'cards', 'card', 'lineup', 'runs', 'handoffs', 'tabs', 'sheet'],
-  cards: ['cards', 'card', 'volume', 'sheet', 'tabs'],
+  cards: ['cards', 'card', 'volume', 'imports', 'sheet', 'tabs'],
   looks: ['looks', ...CLIP, ...REELS, 'heard'],
   lanes: ['production', 'devices', 'cards', 'card', 'sheet', 'tabs', 'lineup'],
   takes: ['log', 'cut', 'sheet', 'tabs', ...BINS, ...REELS, 'lineup', 'runs', ...CLIP, 'heard', 'scenes', 'history'],

@@ -40,6 +40,8 @@ const props = defineProps<{
   channels?: Heard[] | null
   /** The page draws the sound itself. */
   bare?: boolean
+  /** Beyond these ticks of the clip nothing is played; null is all of it. */
+  limits?: { from: number; to: number } | null
 }>()
 const emit = defineEmits<{
   mark: [marks: { in_ticks: number | null; out_ticks: number | null }]
@@ -125,6 +127,12 @@ watch(
     player.transport.range =
       from == null && to == null ? null : { from: from ?? 0, to: to ?? props.clip.duration_ticks ?? 0 }
   },
+  { immediate: true },
+)
+
+watch(
+  () => props.limits ?? null,
+  (limits) => player.transport.setBounds(limits),
   { immediate: true },
 )
 

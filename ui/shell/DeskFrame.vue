@@ -155,7 +155,10 @@ useShortcuts('Everywhere', [
         :key="stage.name"
         :to="{ name: stage.name, params: route.params }"
         class="tab"
-        :class="{ on: route.name === stage.name || (route.name === 'clip' && stage.name === 'bins') }"
+        :class="{
+          on:
+            route.name === stage.name || ((route.name === 'clip' || route.name === 'compare') && stage.name === 'bins'),
+        }"
         :title="`${stage.title} (${stage.key})`"
         @click="letGo"
       >

@@ -6,11 +6,25 @@ import { computed, ref, shallowRef, watch } from 'vue'
 import { ApiError } from '@/api/client'
 import { makeStale } from '@/api/queries'
 import type { GivenName, Take } from '@/api/types'
-import { useDesk } from '@/shell/desk'
-import { attempt, say } from '@/shell/say'
+import { useDesk } from './desk'
+import { attempt, say } from './say'
 
-/** Names for the clips of the chosen takes, or for the takes, by a pattern; every name is seen before it is given. */
-const props = defineProps<{ open: boolean; takes: Take[]; chosen: Take[] }>()
+/** What is chosen in a bin, by ULIDs. */
+export interface Named {
+  clips: string[]
+  takes: string[]
+  subclips: string[]
+}
+
+/**
+ * Names for clips, takes or subclips by a pattern; every name is seen before it is given. Those of the chosen takes and
+ * their day, or where something is in hand, of that.
+ */
+const props = withDefaults(defineProps<{ open: boolean; takes?: Take[]; chosen?: Take[]; hand?: Named | null }>(), {
+  takes: () => [],
+  chosen: () => [],
+  hand: null,
+})
 const emit = defineEmits<{ close: [] }>()
 const { production, day } = useDesk()
 /** Those of the take that names are made of, those that the production added, and what is known of the file. */
@@ -39,11 +53,13 @@ const trouble = ref('')
 const onlyBad = ref(false)
 const subject = computed(() => (whole.value ? props.takes : props.chosen))
 const ulids = computed(() =>
-  what.value !== 'clips'
-    ? subject.value.map((take) => take.ulid)
-    : subject.value.flatMap((take) =>
-        take.clips.filter((clip) => kinds.value === 'all' || clip.kind === kinds.value).map((clip) => clip.ulid),
-      ),
+  props.hand !== null
+    ? props.hand[what.value]
+    : what.value !== 'clips'
+      ? subject.value.map((take) => take.ulid)
+      : subject.value.flatMap((take) =>
+          take.clips.filter((clip) => kinds.value === 'all' || clip.kind === kinds.value).map((clip) => clip.ulid),
+        ),
 )
 /** Of all of them; a long day shows the first. */
 const counts = shallowRef({ total: 0, changes: 0, bad: 0 })
@@ -61,7 +77,9 @@ watch(
   () => props.open,
   async (open) => {
     if (!open) return
-    whole.value = props.chosen.length <= 1
+    whole.value = props.hand === null && props.chosen.length <= 1
+    const { hand } = props
+    if (hand !== null) what.value = hand.clips.length > 0 ? 'clips' : hand.subclips.length > 0 ? 'subclips' : 'takes'
     presets.value = (await attempt(() => logApi.namePatterns(production.value.ulid)))?.patterns ?? []
     void preview()
   },
@@ -133,12 +151,12 @@ async function drop(): Promise<void> {
       <label
         >Of
         <select v-model="what" class="field">
-          <option value="clips">clips</option>
-          <option value="takes">takes</option>
-          <option value="subclips">subclips</option>
+          <option value="clips" :disabled="hand?.clips.length === 0">clips</option>
+          <option value="takes" :disabled="hand?.takes.length === 0">takes</option>
+          <option value="subclips" :disabled="hand?.subclips.length === 0">subclips</option>
         </select></label
       >
-      <label v-if="what === 'clips'"
+      <label v-if="what === 'clips' && hand === null"
         >Only
         <select v-model="kinds" class="field">
           <option value="all">picture and sound</option>
@@ -146,7 +164,7 @@ async function drop(): Promise<void> {
           <option value="sound">sound</option>
         </select></label
       >
-      <label
+      <label v-if="hand === null"
         >From
         <select v-model="whole" class="field">
           <option :value="false" :disabled="chosen.length === 0">

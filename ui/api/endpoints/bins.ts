@@ -8,6 +8,7 @@ import type {
   ClipSheet,
   ClipUses,
   Done,
+  Made,
   Marker,
   Marks,
   Moved,
@@ -70,14 +71,17 @@ export const bins = {
     production: string,
     clip: string,
     subclip: string,
-    body: { name: string; in_ticks: number | null; out_ticks: number | null },
+    body: { name: string; in_ticks: number | null; out_ticks: number | null; handle_ticks?: number },
   ) => api.patch<Subclip>(below(production, `clips/${clip}/subclips/${subclip}`), body),
   splitChannels: (production: string, clips: string[]) => api.post<Split>(below(production, 'channels'), { clips }),
+  fromLibrary: (production: string, clip: string) => api.post<Made>(below(production, `library/${clip}`)),
   uses: (production: string, clip: string) => usesOf(production, { clip }),
   removeSubclip: (production: string, clip: string, subclip: string) =>
     api.delete<Done>(below(production, `clips/${clip}/subclips/${subclip}`)),
   addMarker: (production: string, clip: string, body: unknown) =>
     api.post<Marker>(below(production, `clips/${clip}/markers`), body),
+  changeMarker: (production: string, clip: string, marker: string, body: { name: string; note: string }) =>
+    api.patch<Marker>(below(production, `clips/${clip}/markers/${marker}`), body),
   removeMarker: (production: string, clip: string, marker: string) =>
     api.delete<Done>(below(production, `clips/${clip}/markers/${marker}`)),
   make: (production: string, name: string, parent: string | null, rule: RuleGroup | null) =>

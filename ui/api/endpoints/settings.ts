@@ -47,6 +47,7 @@ export const settings = {
   addField: (production: string, body: unknown) => api.post<OwnField>(below(production, 'settings/fields'), body),
   changeStore: (production: string, store: string, body: unknown) =>
     api.patch<Stores>(below(production, `settings/stores/${store}`), body),
+  share: (production: string, on: boolean) => api.put<Done>(below(production, 'settings/library'), { is_library: on }),
   addStore: (production: string, body: unknown) => api.post<Made>(below(production, 'settings/stores'), body),
   changeDay: (production: string, day: string, body: unknown) => api.patch<Day>(below(production, `days/${day}`), body),
   addDay: (production: string, body: unknown) => api.post<Day>(below(production, 'days'), body),

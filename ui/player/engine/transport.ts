@@ -20,6 +20,8 @@ const FASTEST = 8
 export class Transport {
   state: TransportState = { kind: 'standing', at: 0 }
   loops = false
+  /** Beyond these nothing is gone to or played, ticks; null is the whole. */
+  bounds: { from: number; to: number } | null = null
   /** What `play in to out` and the loop go by; null is the whole. */
   range: { from: number; to: number } | null = null
   private playlist: Playlist
@@ -46,6 +48,23 @@ export class Transport {
   /** The last instant at which something is shown. */
   get last(): number {
     return Math.max(0, this.playlist.length - 1)
+  }
+
+  private get first(): number {
+    return clamp(this.bounds?.from ?? 0, 0, this.last)
+  }
+
+  private get end(): number {
+    return this.bounds === null ? this.last : clamp(this.bounds.to - 1, this.first, this.last)
+  }
+
+  /** Sets how far it may go; what stands or plays outside is brought inside. */
+  setBounds(bounds: { from: number; to: number } | null): void {
+    this.bounds = bounds
+    const at = this.position()
+    const inside = clamp(at, this.first, this.end)
+    if (this.state.kind === 'playing') this.run(this.speed)
+    else if (inside !== at) this.set({ kind: 'standing', at: this.frame(inside) })
   }
 
   /** Another playlist, from an instant; it stands unless it is to go on as it did. */
@@ -83,8 +102,8 @@ export class Transport {
   }
 
   run(speed: number, over: { from: number; to: number } | null = this.loops ? this.range : null): void {
-    const low = over === null ? 0 : over.from
-    const high = over === null ? this.last : Math.max(low, over.to - 1)
+    const low = over === null ? this.first : over.from
+    const high = over === null ? this.end : Math.max(low, over.to - 1)
     let from = clamp(this.position(), low, high)
     // From its end it plays from its start, and the other way round.
     if (speed > 0 && this.frame(from) >= this.frame(high)) from = low
@@ -126,16 +145,18 @@ export class Transport {
   }
 
   goTo(ticks: number): void {
-    this.set({ kind: 'standing', at: this.frame(clamp(ticks, 0, this.last)) })
+    this.set({ kind: 'standing', at: this.frame(clamp(ticks, this.first, this.end)) })
   }
 
   /** To an instant and not to the frame that holds it: sound is stepped finer than pictures. */
   goExactly(ticks: number): void {
-    this.set({ kind: 'standing', at: clamp(ticks, 0, this.last) })
+    this.set({ kind: 'standing', at: clamp(ticks, this.first, this.end) })
   }
 
   step(count: number): void {
-    this.set({ kind: 'standing', at: stepFrames(this.playlist, this.position(), count) })
+    const at = stepFrames(this.playlist, this.position(), count)
+    const inside = clamp(at, this.first, this.end)
+    this.set({ kind: 'standing', at: inside === at ? at : this.frame(inside) })
   }
 
   /** Moves as another one does that was at `at` so many seconds ago. */

@@ -6,7 +6,9 @@ import GridHead from '@/grid/GridHead.vue'
 import { useRows } from '@/grid/rows'
 import DeviceBadge from '@/shell/DeviceBadge.vue'
 import TakeNumber from '@/shell/TakeNumber.vue'
+import CellBox from './CellBox.vue'
 import RowPicture from './RowPicture.vue'
+import type { OpenCell } from './useBinCells'
 import type { ListRow } from './useBinList'
 import { type BinColumn, cellText, SAYS, SIGNS } from './view'
 
@@ -19,8 +21,14 @@ const props = defineProps<{
   cursor: string | null
   isChosen: (key: string, at: number) => boolean
   production: Production
+  /** The cell that is being written. */
+  cell: OpenCell | null
+  mayWrite: (row: BinRow, column: string) => unknown
 }>()
 const emit = defineEmits<{
+  write: [key: string, column: string]
+  keep: [text: string, step: 0 | 1 | -1]
+  cancel: []
   select: [key: string, event: MouseEvent]
   open: [row: BinRow]
   angle: [clip: string]
@@ -54,6 +62,13 @@ const stuck = computed(() => stuckAt(shownColumns.value, PICTURE + GAP + 8, GAP)
 const text = (row: BinRow, key: string) => cellText(row, key, props.production.rate)
 const MONO = new Set(['name', 'start', 'length', 'made', 'file'])
 const RIGHT = new Set(['start', 'length', 'day', 'channels'])
+/** A second click on a cell of the row under the cursor writes it. */
+function click(key: string, row: BinRow | null, event: MouseEvent): void {
+  const column = (event.target as HTMLElement).closest<HTMLElement>('[data-column]')?.dataset.column
+  const isSame = key === props.cursor && !event.shiftKey && !event.ctrlKey && !event.metaKey && event.detail === 1
+  if (isSame && row !== null && column !== undefined && props.mayWrite(row, column)) emit('write', key, column)
+  else emit('select', key, event)
+}
 defineExpose({ reveal, page: () => Math.max(1, Math.floor((containerProps.ref.value?.clientHeight ?? 400) / ROW) - 1) })
 </script>
 
@@ -94,7 +109,7 @@ defineExpose({ reveal, page: () => Math.max(1, Math.floor((containerProps.ref.va
           :draggable="row !== null"
           :data-clip="row?.clip"
           :data-what="row?.what"
-          @click="emit('select', key, $event)"
+          @click="click(key, row, $event)"
           @dblclick="row && emit('open', row)"
           @dragstart="row && emit('drag', $event, row)"
         >
@@ -124,15 +139,26 @@ defineExpose({ reveal, page: () => Math.max(1, Math.floor((containerProps.ref.va
                   ></template
                 ><DeviceBadge v-else-if="row.device" :letter="row.device"
               /></span>
-              <span v-else-if="column.key === 'name'" class="mono cell" :title="row.name"
+              <CellBox
+                v-else-if="cell?.key === key && cell.column === column.key"
+                :key="`${key} ${column.key}`"
+                :text="cell.text"
+                :field="production.fields.find((one) => one.key === column.key) ?? null"
+                :label="column.title"
+                @keep="(text, step) => emit('keep', text, step)"
+                @cancel="emit('cancel')"
+              />
+              <span v-else-if="column.key === 'name'" class="mono cell" :title="row.name" data-column="name"
                 ><i v-if="row.what !== 'clip'" class="sign" :title="SAYS[row.what]">{{ SIGNS[row.what] }}</i
-                >{{ row.name }}</span
+                >{{ row.name
+                }}<small v-if="row.is_away" class="away" title="Its media were taken away">away</small></span
               >
               <span
                 v-else
                 class="cell"
                 :class="{ mono: MONO.has(column.key), num: RIGHT.has(column.key), soft: column.key !== 'length' }"
                 :title="text(row, column.key)"
+                :data-column="column.key"
                 >{{ text(row, column.key) }}</span
               >
             </template>
@@ -145,6 +171,10 @@ defineExpose({ reveal, page: () => Math.max(1, Math.floor((containerProps.ref.va
 </template>
 
 <style scoped>
+.away {
+  margin-left: 6px;
+  color: var(--warn);
+}
 .rows {
   height: 100%;
   overflow: auto;

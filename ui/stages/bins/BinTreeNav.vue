@@ -131,6 +131,7 @@ const countOf = (bin: BinEntry) => bin.items ?? props.counts[bin.key] ?? '…'
     <p v-if="tree.own.length === 0" class="soft hint">
       {{ mayOrganise ? 'N makes a bin of your own; drag clips onto it, or press P.' : 'Nobody made one yet.' }}
     </p>
+    <slot />
     <template v-if="mayOrganise">
       <button class="fold more" :aria-expanded="choosing" @click="choosing = !choosing">
         <i>{{ choosing ? '▾' : '▸' }}</i>What this tree shows

@@ -4,10 +4,9 @@ import { useDebounceFn } from '@vueuse/core'
 import { Modal, Popover } from 'ant-design-vue'
 import { computed, nextTick, ref, shallowRef, useTemplateRef, watch } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
-import { bins, type RuleGroup } from '@/api/endpoints/bins'
-import { ApiError } from '@/api/client'
-import { makeStale, setAnswer, useAnswer } from '@/api/queries'
-import type { BinEntry, BinPage, BinRow, BinArrangement } from '@/api/types'
+import { bins } from '@/api/endpoints/bins'
+import { setAnswer, useAnswer } from '@/api/queries'
+import type { BinEntry, BinRow, BinArrangement } from '@/api/types'
 import { useRange } from '@/grid/range'
 import { length } from '@/player/time'
 import AnswerState from '@/shell/AnswerState.vue'
@@ -16,16 +15,22 @@ import { useDesk } from '@/shell/desk'
 import { useShortcuts } from '@/shell/keys'
 import PanelEdge from '@/shell/PanelEdge.vue'
 import PickDialog from '@/shell/PickDialog.vue'
-import { attempt, say } from '@/shell/say'
+import NamesDialog, { type Named } from '@/shell/NamesDialog.vue'
+import { attempt, refuse } from '@/shell/say'
+import TakeAwayDialog, { type Leaving } from '@/shell/TakeAwayDialog.vue'
 import BinBar from './BinBar.vue'
 import BinPictures from './BinPictures.vue'
 import BinRows from './BinRows.vue'
 import BinTreeNav from './BinTreeNav.vue'
 import ClipSheetPanel from './ClipSheetPanel.vue'
-import { EMPTY, isWhole, ofWords } from './rule'
+import ImportDialog from './ImportDialog.vue'
+import ImportsStrip from './ImportsStrip.vue'
 import RuleSentence from './RuleSentence.vue'
-import { COLOURS, DRAGGED, useBinActions } from './useBinActions'
+import { COLOURS, DRAGGED, IMPORTS, useBinActions } from './useBinActions'
 import { PAGE, useBinList } from './useBinList'
+import { useBinCells } from './useBinCells'
+import { useBringing } from './useBringing'
+import { useRuleDraft } from './useRuleDraft'
 import { type BinColumn, columnsOf, PLAIN, plainOf } from './view'
 
 const { production } = useDesk()
@@ -94,65 +99,26 @@ const {
   refetch: again,
 } = useAnswer(() => (key.value === null ? null : bins.page(id(), key.value, looking.value, PAGE)))
 
-// A rule that is being changed is looked at before it is kept.
-const draft = shallowRef<RuleGroup | null>(null)
-const keptRule = computed(() => (kept.value?.rule as unknown as RuleGroup | null | undefined) ?? null)
-const rule = computed(() => draft.value ?? keptRule.value)
-const looked = shallowRef<BinPage>()
-const trouble = ref<string | null>(null)
-const isDraft = computed(() => draft.value !== null)
-watch(
-  () => route.query.new,
-  (words) => (draft.value = typeof words === 'string' ? (words === '' ? EMPTY : ofWords(words)) : null),
-  { immediate: true },
-)
-watch(key, () => isNew.value || (draft.value = null))
-const byKey = computed(() => new Map(subjects.value.map((one) => [one.key, one])))
-let lookedAt = 0
-async function look(): Promise<void> {
-  const now = draft.value
-  if (now === null || !isWhole(now, byKey.value)) return
-  const turn = ++lookedAt
-  try {
-    const page = await bins.look(id(), now, looking.value, 0, PAGE)
-    if (turn !== lookedAt || draft.value === null) return
-    looked.value = page
-    trouble.value = null
-  } catch (fault) {
-    if (turn === lookedAt) trouble.value = fault instanceof ApiError ? fault.message : 'It could not be looked at.'
-  }
-}
-const lookSoon = useDebounceFn(() => void look(), 120)
-watch([draft, looking, subjects], () => (draft.value === null ? (looked.value = undefined) : void lookSoon()))
-function changeRule(now: RuleGroup): void {
-  trouble.value = null
-  draft.value = now
-}
-async function keepRule(): Promise<void> {
-  const now = draft.value
-  if (now === null) return
-  if (!isWhole(now, byKey.value)) return say('A word of the rule is missing.')
-  if (isNew.value) return actions.make(null, now, () => (draft.value = null))
-  if (key.value === null) return
-  const of = key.value
-  if ((await attempt(() => bins.change(id(), of, { rule: now, was: keptRule.value ?? undefined }))) === undefined)
-    return
-  say('The rule is kept. Ctrl Z takes it back.')
-  await again()
-  draft.value = null
-  makeStale('bins')
-}
-function dropRule(): void {
-  draft.value = null
-  if (isNew.value) void router.replace({ query: {} })
-}
+const { draft, isDraft, looked, trouble, changeRule, keepRule, dropRule, keptRule, rule } = useRuleDraft({
+  production: id,
+  binKey: key,
+  isNew,
+  words: () => route.query.new,
+  kept,
+  subjects,
+  arrangement: looking,
+  limit: PAGE,
+  make: (now, made) => actions.make(null, now, made),
+  again: () => again(),
+  drop: () => void router.replace({ query: {} }),
+})
 
 const page = computed(() => (isDraft.value ? looked.value : kept.value))
 const of = computed(
   () =>
     `${key.value} ${JSON.stringify([looking.value.order, looking.value.down, looking.value.takes])} ${isDraft.value}`,
 )
-const { rows, total, need, come } = useBinList({
+const { rows, total, need, come, show } = useBinList({
   first: page,
   of,
   ask: (from, limit) =>
@@ -269,13 +235,50 @@ function open(row: BinRow): void {
     void router.push({
       name: 'clip',
       params: { production: id(), day: route.params.day, clip: row.clip },
-      query: { at: row.in_ticks === null ? undefined : String(row.in_ticks) },
+      query: {
+        at: row.in_ticks === null ? undefined : String(row.in_ticks),
+        sub: row.what === 'subclip' ? row.ref.split(':')[1] : undefined,
+      },
     })
 }
 const showAngle = (clip: string) => void router.replace({ query: { bin: key.value ?? undefined, clip } })
 
+const cells = useBinCells({
+  production,
+  day: () => String(route.params.day),
+  columns,
+  rowAt: (of) => rows.value.find((one) => one.key === of),
+  show,
+  leave: () => void nextTick(() => (document.activeElement as HTMLElement | null)?.blur()),
+})
+const { open: openCell } = cells
 const actions = useBinActions({ bin: () => bin.value, refs, hand, letGo })
 const { naming } = actions
+const mayWork = () => production.value.may.work && !isShared.value
+const names = shallowRef<Named | null>(null)
+const leaving = shallowRef<Leaving | null>(null)
+const looks = ref(false)
+async function giveNames(): Promise<void> {
+  if (!mayWork() || !(await ready()) || hand.value.length === 0) return
+  names.value = actions.named()
+}
+/** Two rows that are chosen, beside each other; of a take its first picture. */
+async function compare(): Promise<void> {
+  if (chosenCount.value !== 2 || !(await ready()))
+    return refuse('Choose two of them: Ctrl and a click, or Shift and an arrow.')
+  const [first, second] = hand.value.map((row) => row.clip)
+  if (first == null || second == null) return refuse('A reel or cut is watched by itself.')
+  await router.push({ name: 'compare', params: { production: id(), day: route.params.day, first, second } })
+}
+async function giveLook(): Promise<void> {
+  if (!mayWork() || !(await ready()) || !actions.hasClips()) return
+  looks.value = true
+}
+async function takeAway(): Promise<void> {
+  if (!mayWork() || !(await ready()) || !actions.hasClips()) return
+  const clips = actions.clips()
+  leaving.value = { clips, name: clips.length === 1 ? (hand.value[0]?.name ?? 'it') : `${clips.length} clips` }
+}
 const picking = ref<'move' | 'put' | null>(null)
 const these = computed(() => (inHand.value.length === 1 ? 'it' : `these ${inHand.value.length}`))
 const placing = ref(false)
@@ -297,6 +300,15 @@ watch([isNew, sentence], ([now, there]) => now && route.query.new === '' && ther
   flush: 'post',
 })
 
+const bringing = useBringing(() => production.value.may.work)
+/** What lies in the bin of a kind of import comes in as that kind. */
+const bringKind = computed(() => {
+  const kind = /^import:(.+)$/.exec(key.value ?? '')?.[1]
+  return kind !== undefined && IMPORTS.includes(kind) ? kind : null
+})
+
+/** What other productions share is looked at, and put into own bins; nothing of it is changed here. */
+const isShared = computed(() => key.value?.startsWith('library:') === true)
 const may = () => production.value.may.organise
 useShortcuts('Bins', [
   {
@@ -345,7 +357,7 @@ useShortcuts('Bins', [
   {
     keys: ['Alt+c'],
     what: 'Split the channels of what is chosen under their names',
-    run: async () => void ((await ready()) && actions.splitChannels()),
+    run: async () => void (!isShared.value && (await ready()) && actions.splitChannels()),
   },
   { keys: ['p'], what: 'Put into a bin', run: () => may() && inHand.value.length > 0 && (picking.value = 'put') },
   {
@@ -357,7 +369,7 @@ useShortcuts('Bins', [
     keys: ['d'],
     what: 'Say which device it is of, or that it is an import',
     run: async () => {
-      if (production.value.may.work && (await ready()) && actions.hasClips()) asking.value = true
+      if (mayWork() && (await ready()) && actions.hasClips()) asking.value = true
     },
   },
   {
@@ -370,6 +382,15 @@ useShortcuts('Bins', [
     what: 'Give what is chosen a keyword',
     run: async () => void ((await ready()) && actions.addKeyword(String(route.params.day))),
   },
+  {
+    keys: ['e'],
+    what: 'Write in the row, Tab to the next cell',
+    run: () => cursor.value !== null && view.value.show === 'rows' && cells.start(cursor.value),
+  },
+  { keys: ['v'], what: 'Two that are chosen, beside each other', run: () => void compare() },
+  { keys: ['Alt+n'], what: 'Name what is chosen by a pattern', run: () => void giveNames() },
+  { keys: ['Alt+l'], what: 'Give what is chosen a look', run: () => void giveLook() },
+  { keys: ['Shift+Delete'], what: 'Take clips out of the footage', run: () => void takeAway() },
   { keys: ['Delete'], what: 'Take out of this bin', run: () => void actions.takeOut() },
   { keys: ['n'], what: 'New bin', run: () => actions.make() },
   { keys: ['N'], what: 'New rule bin', run: beginRule },
@@ -385,6 +406,8 @@ useShortcuts('Bins', [
         show: (['rows', 'pictures', 'scenes'] as const)[Number(event.code.slice(-1)) - 1] ?? 'rows',
       }),
   },
+  { keys: ['b'], what: 'Bring in files', run: () => bringing.choose(false) },
+  { keys: ['B'], what: 'Bring in a folder', run: () => bringing.choose(true) },
   { keys: ['Alt+d'], what: 'Days and devices', run: () => bar.value?.filter() },
   { keys: ['Alt+k'], what: 'Columns', run: () => bar.value?.columns() },
   { keys: ['Ctrl+Enter'], what: 'Keep the rule', whileTyping: true, run: () => void keepRule() },
@@ -393,7 +416,20 @@ useShortcuts('Bins', [
 
 <template>
   <AnswerState :pending="isPending" :error="error" @retry="refetch()">
-    <div v-if="tree" class="split">
+    <div
+      v-if="tree"
+      class="split"
+      @dragenter="bringing.hover"
+      @dragover="bringing.hover"
+      @dragleave="bringing.leave"
+      @drop="bringing.drop"
+    >
+      <div v-if="bringing.isOver.value" class="catch">
+        <p>
+          <b>Drop files and folders here to bring them in</b
+          ><span>{{ bringKind === null ? 'as what their folders say' : `as ${bringKind}` }}</span>
+        </p>
+      </div>
       <PanelEdge stage="bins" :usual="352" />
       <BinTreeNav
         :tree="tree"
@@ -406,7 +442,8 @@ useShortcuts('Bins', [
         @drop="(bin, what) => actions.putInto(bin, what ?? undefined)"
         @place="actions.place"
         @groups="actions.setGroups"
-      />
+        ><ImportsStrip
+      /></BinTreeNav>
       <section class="middle">
         <div class="top">
           <div class="bar">
@@ -431,6 +468,9 @@ useShortcuts('Bins', [
                 ></Popover
               ><button class="plain" @click="actions.remove">Remove</button></template
             >
+            <button v-if="chosenCount === 2" class="plain" title="Both beside each other (V)" @click="compare">
+              Compare
+            </button>
             <span class="push soft sum"
               >{{ chosenCount > 0 ? `${chosenCount} of ` : '' }}{{ total
               }}{{ page && page.ticks > 0 ? ` · ${length(page.ticks)}` : '' }}</span
@@ -459,6 +499,7 @@ useShortcuts('Bins', [
             :takes-asked="takesAsked"
             @view="setView"
             @columns="setColumns"
+            @bring="bringing.choose"
           />
         </div>
         <div v-if="entries.length === 0 && !isNew" class="empty">
@@ -499,6 +540,11 @@ useShortcuts('Bins', [
             :cursor="cursor"
             :is-chosen="isChosen"
             :production="production"
+            :cell="openCell"
+            :may-write="cells.mayWrite"
+            @write="cells.start"
+            @keep="cells.keep"
+            @cancel="cells.cancel"
             @select="select"
             @open="open"
             @angle="showAngle"
@@ -523,6 +569,7 @@ useShortcuts('Bins', [
           />
         </AnswerState>
       </section>
+      <ImportDialog :files="bringing.files.value" :kind="bringKind" @close="bringing.files.value = null" />
       <ClipSheetPanel :clip="shownClip" :own-bins="ownBins" />
       <Modal
         :open="naming !== null"
@@ -542,6 +589,21 @@ useShortcuts('Bins', [
           @keydown.enter.prevent="actions.finishNaming"
         />
       </Modal>
+      <NamesDialog :open="names !== null" :hand="names" @close="names = null" />
+      <TakeAwayDialog :what="leaving" @close="leaving = null" />
+      <PickDialog
+        :open="looks"
+        :title="inHand.length === 1 ? 'Which look has it?' : `Which look have these ${inHand.length}?`"
+        label="Looks"
+        :choices="actions.looks.value"
+        @pick="((looks = false), actions.setLook($event))"
+        @close="looks = false"
+      >
+        <template #default="{ one }"
+          ><b>{{ one.name }}</b
+          ><span class="soft">{{ one.note }}</span></template
+        >
+      </PickDialog>
       <PickDialog
         :open="asking"
         :title="inHand.length === 1 ? 'What is it?' : `What are these ${inHand.length}?`"
@@ -595,6 +657,23 @@ useShortcuts('Bins', [
   grid-template-columns: 214px minmax(0, 1fr) var(--panel, 352px);
   grid-template-rows: minmax(0, 1fr);
   height: 100%;
+}
+.catch {
+  position: absolute;
+  inset: 8px;
+  z-index: 20;
+  display: grid;
+  place-items: center;
+  border: 2px dashed var(--act);
+  border-radius: 8px;
+  background: rgb(255 252 245 / 92%);
+  pointer-events: none;
+}
+.catch p {
+  display: grid;
+  gap: 4px;
+  text-align: center;
+  font-size: 15px;
 }
 .middle {
   display: grid;

@@ -126,9 +126,31 @@ async function setEdge(subclip: Subclip, inTicks: number, outTicks: number): Pro
     say(`${subclip.name} is ${length(outTicks - inTicks)} long now. Ctrl Z takes it back.`)
   makeStale('bins')
 }
+/** The subclip that is stood in: the player stays within it and its handles until that is lifted. */
+const within = ref<string | null>(null)
+watch([() => route.query.sub, clip], ([sub]) => (within.value = typeof sub === 'string' ? sub : null), {
+  immediate: true,
+})
+const standing = computed(() => sheet.value?.subclips.find((one) => one.ulid === within.value && one.in_ticks !== null))
+const limits = computed(() => {
+  const one = standing.value
+  if (one === undefined) return null
+  return { from: one.in_ticks! - one.handle_ticks, to: one.out_ticks! + one.handle_ticks }
+})
+function lift(): void {
+  if (within.value !== null) within.value = null
+  else {
+    const here = sheet.value?.subclips.find(
+      (one) => one.in_ticks !== null && ticks.value >= one.in_ticks && ticks.value < one.out_ticks!,
+    )
+    if (here === undefined) return say('Stand in a subclip first.')
+    within.value = here.ulid
+  }
+}
 /** The subclip's stretch becomes the marks, to be played or changed. */
 function choose(one: Subclip): void {
   if (one.in_ticks === null || one.out_ticks === null) return
+  within.value = one.ulid
   void setMarks({ in_ticks: one.in_ticks, out_ticks: one.out_ticks })
   player.value?.goToTicks(one.in_ticks)
 }
@@ -152,6 +174,14 @@ async function splitChannels(): Promise<void> {
       done.made === 0 ? 'Its channels have their names already.' : `${done.made} channels have names of their own now.`,
     )
   makeStale('bins')
+}
+/** The production's own clip for one of a library, on the same files. */
+async function use(): Promise<void> {
+  const made = await attempt(() => binsApi.fromLibrary(id(), clip.value))
+  if (made === undefined) return
+  say('It is a clip of this production now.')
+  makeStale('clips')
+  await router.replace({ name: 'clip', params: { ...route.params, clip: made.ulid } })
 }
 function stepSubclip(step: number): void {
   const all = (sheet.value?.subclips ?? []).filter((one) => one.in_ticks !== null)
@@ -184,7 +214,7 @@ const toCut = (cut: string) =>
   void router.push({
     name: 'screening',
     params: { production: id(), day: sheet.value?.day ?? route.params.day },
-    query: { reel: cut },
+    query: { reel: cut, clip: clip.value },
   })
 const toLineup = () =>
   void router.push({
@@ -199,6 +229,7 @@ const tab = ref<keyof typeof tabs>('pieces')
 useShortcuts('Clip sheet', [
   { keys: ['Escape'], what: 'Back to where you were', run: leave },
   { keys: ['q'], what: 'Mark what is heard here, from quiet to quiet', run: () => void toQuiet() },
+  { keys: ['h'], what: 'Stay within the subclip and its handles, or not', run: lift },
   { keys: ['e'], what: 'Give the subclip here the marks as its edges', run: () => void keepEdges() },
   { keys: ['Alt+c'], what: 'Split the channels under their names', run: () => void splitChannels() },
   {
@@ -244,11 +275,12 @@ useShortcuts('Clip sheet', [
           :production="production.ulid"
           :clip="sheet"
           :marks="marks"
-          can-mark
+          :can-mark="sheet.library === null"
           bare
           :guide="guide"
           :from="from"
           :channels="heard"
+          :limits="limits"
           :take="sheet.take?.ulid"
           :can-work="production.may.work"
           @mark="setMarks"
@@ -261,6 +293,25 @@ useShortcuts('Clip sheet', [
           :src="mediaUrl(production.ulid, sheet.ulid, 'still')"
           :alt="sheet.name"
         />
+        <p v-if="standing" class="stays soft">
+          Within <b>{{ standing.name }}</b><template v-if="standing.handle_ticks > 0"
+            >, {{ toFrames(standing.handle_ticks, sheet.rate) }} frames beyond both ends</template
+          >. <button class="plain" title="H" @click="lift">All of the clip</button>
+        </p>
+        <p v-if="sheet.library" class="note">
+          It is of the library {{ sheet.library }}: to be seen and heard here, and changed there.
+          <button
+            v-if="production.may.organise"
+            class="go"
+            title="A clip of this production on the same files"
+            @click="use"
+          >
+            Use it here
+          </button>
+        </p>
+        <p v-if="sheet.away_at" class="note warn">
+          Its media were taken away. What points at it stays; it finds them again when they come in.
+        </p>
         <p v-for="problem in sheet.problems" :key="problem" class="note warn">{{ problem }}</p>
       </section>
       <section class="right">
@@ -278,18 +329,20 @@ useShortcuts('Clip sheet', [
         </div>
         <div v-show="tab === 'pieces'" class="body">
           <ClipPieces
+            v-if="sheet.library === null"
             :clip="shown!"
             :own-bins="ownBins"
             :ticks="() => ticks"
             @go="player?.go($event)"
             @hear="hearOnly"
+            @within="(one) => (within = one.in_ticks === null ? null : one.ulid)"
           />
           <p class="soft keys">
             <kbd>I</kbd> <kbd>O</kbd> or <kbd>Q</kbd> mark a stretch, <kbd>U</kbd> names it, <kbd>]</kbd> goes to the
             next one. <kbd>E</kbd> moves the edges of the one you stand in.
           </p>
           <button
-            v-if="sheet.channels.length > 1 && production.may.organise"
+            v-if="sheet.channels.length > 1 && production.may.organise && sheet.library === null"
             class="plain"
             title="Each channel as a piece of its own (Alt C)"
             @click="splitChannels"
@@ -328,6 +381,12 @@ useShortcuts('Clip sheet', [
           </dd>
           <dt>Made</dt>
           <dd class="mono">{{ (sheet.recorded_at ?? 'it does not say').replace('T', ' ') }}</dd>
+          <template v-if="sheet.found"
+            ><dt>Found again</dt>
+            <dd>
+              by {{ sheet.found.words }}<template v-if="sheet.found.was">, was of {{ sheet.found.was }}</template>
+            </dd></template
+          >
           <dt>Length</dt>
           <dd class="mono">
             {{ length(sheet.duration_ticks)
@@ -452,6 +511,10 @@ h1 > span {
 }
 h1 .push {
   margin-left: auto;
+}
+.stays {
+  margin: 6px 0 0;
+  font-size: 12px;
 }
 .what {
   font-size: 13px;

@@ -1,9 +1,10 @@
 <script setup lang="ts">
+import { useLocalStorage } from '@vueuse/core'
 import { computed, nextTick, ref } from 'vue'
 import { bins as binsApi } from '@/api/endpoints/bins'
 import { makeStale } from '@/api/queries'
-import type { BinEntry, ClipSheet, Subclip } from '@/api/types'
-import { label, length, toFrames } from '@/player/time'
+import type { BinEntry, ClipSheet, Marker, Subclip } from '@/api/types'
+import { label, length, ofFrames, toFrames } from '@/player/time'
 import { useDesk } from '@/shell/desk'
 import { useShortcuts } from '@/shell/keys'
 import PickDialog from '@/shell/PickDialog.vue'
@@ -15,6 +16,8 @@ const emit = defineEmits<{
   go: [frame: number]
   /** The channels that a piece has of the clip's; null is all. */
   hear: [channels: number[] | null]
+  /** The piece that is stood in from now on. */
+  within: [subclip: Subclip]
 }>()
 const { production } = useDesk()
 const mayOrganise = computed(() => production.value.may.organise)
@@ -22,11 +25,14 @@ const marks = computed(() => props.clip.marks)
 const rangeTicks = computed(() =>
   marks.value.in_ticks !== null && marks.value.out_ticks !== null ? marks.value.out_ticks - marks.value.in_ticks : null,
 )
-const asked = ref<{ what: 'subclip' | 'marker'; at: number } | null>(null)
+/** Frames beyond both ends of what is named next; kept by this person on this machine. */
+const handles = useLocalStorage('cartella.handles', 0)
+const handleTicks = computed(() => ofFrames(Math.max(0, Math.round(handles.value || 0)), props.clip.rate))
+const asked = ref<{ what: 'subclip' | 'marker'; at: number; to: number | null } | null>(null)
 const name = ref('')
 const nameBox = ref<HTMLInputElement | null>(null)
-const ask = (what: 'subclip' | 'marker', suggested: string) => {
-  asked.value = { what, at: props.ticks() }
+const ask = (what: 'subclip' | 'marker', suggested: string, over: { at: number; to: number | null } | null = null) => {
+  asked.value = { what, ...(over ?? { at: props.ticks(), to: null }) }
   name.value = suggested
   void nextTick(() => nameBox.value?.select())
 }
@@ -41,6 +47,13 @@ function startSubclip(): void {
 function startMarker(): void {
   if (mayOrganise.value) ask('marker', '')
 }
+/** The marked stretch as a marker that has a length. */
+function startStretch(): void {
+  const { in_ticks: from, out_ticks: to } = marks.value
+  if (!mayOrganise.value) return
+  if (from === null || to === null) return say('Set an in point with I and an out point with O first.')
+  ask('marker', '', { at: from, to })
+}
 async function keep(): Promise<void> {
   const now = asked.value
   const text = name.value.trim()
@@ -48,8 +61,12 @@ async function keep(): Promise<void> {
   const { ulid } = props.clip
   const done = await attempt<unknown>(() =>
     now.what === 'subclip'
-      ? binsApi.keepSubclip(production.value.ulid, ulid, { name: text, ...marks.value })
-      : binsApi.addMarker(production.value.ulid, ulid, { name: text, in_ticks: now.at }),
+      ? binsApi.keepSubclip(production.value.ulid, ulid, {
+          name: text,
+          handle_ticks: handleTicks.value,
+          ...marks.value,
+        })
+      : binsApi.addMarker(production.value.ulid, ulid, { name: text, in_ticks: now.at, out_ticks: now.to }),
   )
   if (done === undefined) return
   asked.value = null
@@ -61,20 +78,35 @@ async function keep(): Promise<void> {
 function goTo(one: Subclip): void {
   emit('go', toFrames(one.in_ticks ?? 0, props.clip.rate))
   emit('hear', one.channels)
+  emit('within', one)
 }
 async function remove(work: () => Promise<unknown>, what: string): Promise<void> {
   if ((await attempt(work)) === undefined) return
   say(`${what} is removed. Ctrl Z brings it back.`)
   makeStale('bins')
 }
-const putting = ref<Subclip | null>(null)
+const putting = ref<{ ref: string; name: string } | null>(null)
+/** A marker's stretch lies in a bin as a stretch of its clip. */
+const rangeOf = (one: Marker) => `clip:${props.clip.ulid}#${one.in_ticks}-${one.out_ticks}`
 async function putInto(bin: BinEntry): Promise<void> {
   const one = putting.value
   putting.value = null
   if (one === null) return
-  const done = await attempt(() => binsApi.put(production.value.ulid, bin.key, [`subclip:${one.ulid}`], null))
+  const done = await attempt(() => binsApi.put(production.value.ulid, bin.key, [one.ref], null))
   if (done !== undefined) say(done.moved === 0 ? `Already in ${bin.name}.` : `${one.name} is in ${bin.name}.`)
   makeStale('bins')
+}
+/** A marker whose name and note are being written. */
+const noting = ref<{ ulid: string; name: string; note: string } | null>(null)
+async function keepNote(): Promise<void> {
+  const now = noting.value
+  if (now === null) return
+  const { ulid, name: called, note } = now
+  const body = { name: called.trim(), note: note.trim() }
+  if ((await attempt(() => binsApi.changeMarker(production.value.ulid, props.clip.ulid, ulid, body))) === undefined)
+    return
+  noting.value = null
+  makeStale('bins', { clip: props.clip.ulid })
 }
 const timecode = (ticks: number) =>
   label(toFrames((props.clip.start_ticks ?? 0) + ticks, props.clip.rate), props.clip.rate)
@@ -82,6 +114,7 @@ const timecode = (ticks: number) =>
 useShortcuts('Clip sheet', [
   { keys: ['u'], what: 'Keep the marked range as a subclip', run: startSubclip },
   { keys: ['m'], what: 'Mark this place, with a name', run: startMarker },
+  { keys: ['M'], what: 'Mark the stretch from in to out, with a name', run: startStretch },
 ])
 </script>
 
@@ -115,17 +148,40 @@ useShortcuts('Clip sheet', [
       @keydown.esc.stop="asked = null"
     /><button class="go">Keep</button>
   </form>
+  <label v-if="mayOrganise && rangeTicks !== null" class="handles soft"
+    >Handles
+    <input v-model.number="handles" class="field mono" type="number" min="0" max="9999" aria-label="Handles, frames" />
+    frames beyond both ends</label
+  >
+  <form v-if="noting" class="naming noted" @submit.prevent="keepNote">
+    <input v-model="noting.name" class="field" maxlength="160" aria-label="Name of the marker" placeholder="Its name" />
+    <input
+      v-model="noting.note"
+      class="field"
+      maxlength="1000"
+      aria-label="Note of the marker"
+      placeholder="A note"
+      @vue:mounted="({ el }: { el: HTMLInputElement }) => el.focus()"
+      @keydown.esc.stop="noting = null"
+    /><button class="go">Keep</button>
+  </form>
   <ul v-if="clip.subclips.length > 0" class="pieces" aria-label="Subclips">
     <li v-for="one in clip.subclips" :key="one.ulid" class="sub">
       <button class="to" @click="goTo(one)">
         <b :title="one.name">{{ one.name }}</b><span v-if="one.channels" class="soft"
           >ch. {{ one.channels.join(', ') }}</span
-        ><span class="mono soft">{{
-          length(one.in_ticks === null ? clip.duration_ticks : (one.out_ticks ?? 0) - one.in_ticks)
-        }}</span>
+        ><span class="mono soft"
+          >{{ length(one.in_ticks === null ? clip.duration_ticks : (one.out_ticks ?? 0) - one.in_ticks)
+          }}<template v-if="one.handle_ticks > 0"> ±{{ toFrames(one.handle_ticks, clip.rate) }} f</template></span
+        >
       </button>
       <template v-if="mayOrganise"
-        ><button class="act" :title="`Put ${one.name} into a bin`" @click="putting = one">into a bin</button
+        ><button
+          class="act"
+          :title="`Put ${one.name} into a bin`"
+          @click="putting = { ref: `subclip:${one.ulid}`, name: one.name }"
+        >
+          into a bin</button
         ><button
           class="act"
           :title="`Remove the subclip ${one.name}`"
@@ -143,7 +199,24 @@ useShortcuts('Clip sheet', [
         <b :title="one.note || one.name">{{ one.name || 'marked' }}</b><span class="soft">{{
           one.kind === 'file' ? 'in the file' : one.by
         }}</span
+        ><span v-if="one.out_ticks !== null" class="mono soft">{{ length(one.out_ticks - one.in_ticks) }}</span
         ><span class="mono soft">{{ timecode(one.in_ticks) }}</span>
+      </button>
+      <button
+        v-if="mayOrganise && one.out_ticks !== null"
+        class="act"
+        :title="`Put the stretch of ${one.name || 'this marker'} into a bin`"
+        @click="putting = { ref: rangeOf(one), name: one.name || 'The stretch' }"
+      >
+        into a bin
+      </button>
+      <button
+        v-if="mayOrganise && one.kind === 'person'"
+        class="act"
+        :title="`Name and note of ${one.name || 'this marker'}`"
+        @click="noting = { ulid: one.ulid, name: one.name, note: one.note }"
+      >
+        note
       </button>
       <button
         v-if="mayOrganise && one.kind === 'person'"
@@ -194,6 +267,19 @@ useShortcuts('Clip sheet', [
 .naming {
   display: flex;
   gap: 6px;
+}
+.noted {
+  flex-wrap: wrap;
+}
+.handles {
+  display: flex;
+  gap: 6px;
+  align-items: center;
+  font-size: 12px;
+}
+.handles .field {
+  width: 58px;
+  height: 24px;
 }
 .pieces {
   list-style: none;

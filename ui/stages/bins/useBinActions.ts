@@ -1,8 +1,9 @@
 import { computed, type Ref, ref } from 'vue'
 import { useRouter } from 'vue-router'
-import { makeStale } from '@/api/queries'
+import { makeStale, useAnswer } from '@/api/queries'
 import { bins, type RuleGroup } from '@/api/endpoints/bins'
 import { cards } from '@/api/endpoints/cards'
+import { lineup } from '@/api/endpoints/lineup'
 import { log as logApi } from '@/api/endpoints/log'
 import type { BinEntry, BinRow } from '@/api/types'
 import { useDesk } from '@/shell/desk'
@@ -12,7 +13,7 @@ import { attempt, say } from '@/shell/say'
 export const DRAGGED = 'application/x-cartella-references'
 
 const KINDS = { camera: 'Camera', recorder: 'Recorder', phone: 'Phone', other: 'Device' }
-const IMPORTS = ['production sound', 'effects', 'music', 'graphics', 'stills', 'extra shots', 'stock']
+export const IMPORTS = ['production sound', 'effects', 'music', 'graphics', 'stills', 'extra shots', 'stock']
 
 /** Colours that a bin can have; what each looks like stands in colours.css. */
 export const COLOURS = ['rust', 'ochre', 'moss', 'teal', 'slate', 'plum'] as const
@@ -160,6 +161,29 @@ export function useBinActions(options: {
     options.letGo()
     makeStale('clips')
   }
+  const { data: known } = useAnswer(() => lineup.looks(id()))
+  const looks = computed(() => [
+    ...(known.value?.looks ?? []).map((one) => ({
+      key: one.ulid,
+      name: one.name,
+      note: (one.devices ?? []).length === 0 ? '' : `of device ${one.devices?.join(', ')}`,
+    })),
+    { key: '', name: 'The one of its device, or none', note: '' },
+  ])
+  /** A look for the pictures in hand. */
+  async function setLook(to: { key: string; name: string }): Promise<void> {
+    const done = await attempt(() => lineup.setLook(id(), { look: to.key || null, clips: clips() }))
+    if (done !== undefined)
+      say(to.key === '' ? 'They look as their devices do.' : `The look is ${to.name} now. Ctrl Z takes it back.`)
+    makeStale('looks')
+    makeStale('clips')
+  }
+  /** What of what is in hand can be named by a pattern. */
+  const named = () => ({
+    clips: clips(),
+    takes: takes().map((one) => one.ulid),
+    subclips: options.hand.value.flatMap((row) => (row.what === 'subclip' ? [row.ref.split(':')[1]!] : [])),
+  })
   /** The takes of what is in hand, each once. */
   const takes = () => [
     ...new Map(options.hand.value.flatMap((row) => (row.take === null ? [] : [[row.take.ulid, row.take]]))).values(),
@@ -229,6 +253,10 @@ export function useBinActions(options: {
     plain,
     angles,
     assign,
+    looks,
+    setLook,
+    clips,
+    named,
     hasClips: () => clips().length > 0,
   }
 }

@@ -71,5 +71,12 @@ export function useBinList(options: {
     }
     return true
   }
-  return { rows, total, need, come }
+  /** Shows rows as they are about to be; they stay so until they come again. */
+  function show(change: (row: BinRow) => BinRow): void {
+    rows.value = rows.value.map((one) => {
+      const row = one.row === null ? null : change(one.row)
+      return row === one.row ? one : { key: one.key, row }
+    })
+  }
+  return { rows, total, need, come, show }
 }

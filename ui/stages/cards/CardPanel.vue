@@ -12,11 +12,21 @@ import { timeOf } from './tile'
 
 /** One card: its copies and what a check found on them, its faults, its files, and the record of its releases. */
 const props = defineProps<{ card: Card; stores: Store[] }>()
-defineEmits<{ again: []; release: []; verify: [] }>()
+defineEmits<{ again: []; release: []; verify: []; away: [] }>()
 const { production } = useDesk()
 const { data: detail } = useAnswer(() => cardsApi.card(production.value.ulid, props.card.ulid))
 const list = computed(() => (detail.value?.ulid === props.card.ulid ? detail.value.list : null))
 const releases = computed(() => (detail.value?.ulid === props.card.ulid ? detail.value.releases : []))
+const found = computed(() => (detail.value?.ulid === props.card.ulid ? detail.value.found : []))
+/** Names of clips by how their media were known, when they came back. */
+const foundBy = computed(() => {
+  const ways: Record<string, string[]> = {}
+  for (const one of found.value)
+    (ways[one.words] ??= []).push(
+      one.was === '' || one.was === props.card.roll ? one.name : `${one.name} of ${one.was}`,
+    )
+  return ways
+})
 const copyOn = (store: Store) => props.card.copies.find((copy) => copy.store === store.name)
 const copied = computed(() =>
   props.card.task?.total_bytes ? Math.min(1, props.card.task.copied_bytes / props.card.task.total_bytes) : 0,
@@ -114,13 +124,13 @@ async function setDevice(letter: string): Promise<void> {
     <button
       v-if="card.state === 'fault' || card.state === 'stopped'"
       class="go"
-      :disabled="!card.on_bench"
-      :title="card.on_bench ? '' : 'Put the card in a reader first'"
+      :disabled="!card.on_bench && card.upload === null"
+      :title="card.on_bench || card.upload !== null ? '' : 'Put the card in a reader first'"
       @click="$emit('again')"
     >
       Try again <kbd>↵</kbd>
     </button>
-    <button v-if="card.is_safe && card.released_at === null" class="go" @click="$emit('release')">
+    <button v-if="card.is_safe && card.released_at === null && !card.is_dropped" class="go" @click="$emit('release')">
       Release… <kbd>↵</kbd>
     </button>
     <button
@@ -131,7 +141,16 @@ async function setDevice(letter: string): Promise<void> {
     >
       Verify again <kbd>V</kbd>
     </button>
+    <button class="plain" title="Out of the footage; what depends on it is said first (X)" @click="$emit('away')">
+      Take away… <kbd>X</kbd>
+    </button>
   </div>
+  <section v-if="found.length > 0" class="record">
+    <b>{{ found.length }} {{ found.length === 1 ? 'clip' : 'clips' }} found again</b>
+    <span v-for="(names, words) in foundBy" :key="words"
+      >by {{ words }}: <span class="mono">{{ names.join(', ') }}</span></span
+    >
+  </section>
   <section v-for="release in releases" :key="release.at" class="record">
     <b>Released {{ day(release.at) }}, {{ timeOf(release.at) }}, by {{ release.by ?? 'somebody' }}</b>
     <span

@@ -18,17 +18,19 @@ const share = computed(() => {
   // Copying is half of the work, reading back and comparing the other.
   return (Math.max(task.copied_bytes, task.done_bytes) + task.done_bytes) / (2 * task.total_bytes)
 })
+/** What it was copied from can be read: a card in a reader, or files that were dropped on a page. */
+const isAtHand = computed(() => props.card.on_bench || props.card.upload !== null)
 const action = computed(() => {
   if (!props.may || busy.value !== null) return null
-  if (props.card.state === 'fault' || props.card.state === 'stopped') return props.card.on_bench ? 'Try again' : null
-  return props.card.is_safe && props.card.released_at === null ? 'Release…' : null
+  if (props.card.state === 'fault' || props.card.state === 'stopped') return isAtHand.value ? 'Try again' : null
+  return props.card.is_safe && props.card.released_at === null && !props.card.is_dropped ? 'Release…' : null
 })
 const foot = computed(() => {
   const card = props.card
   if (card.task?.kind === 'catalogue' && card.state === 'verified')
     return `cataloguing, ${card.task.done} of ${card.task.total}`
   if (card.state === 'fault' || card.state === 'stopped')
-    return `${card.verified_files} of ${card.files} safe${card.on_bench ? '' : '. Put it in a reader'}`
+    return `${card.verified_files} of ${card.files} safe${isAtHand.value ? '' : '. Put it in a reader'}`
   const changed = card.copies.filter((copy) => !copy.is_whole)
   if (changed.length > 0) return `Not as it was copied: ${changed.map((copy) => copy.store).join(', ')}`
   if (card.released_at !== null)

@@ -1,16 +1,19 @@
 <script setup lang="ts">
+import { away } from '@/api/endpoints/away'
 import { cards as cardsApi } from '@/api/endpoints/cards'
+import { imports } from '@/api/endpoints/imports'
 import { Dropdown, Modal } from 'ant-design-vue'
 import { computed, nextTick, ref, watch } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
 import { reportUrl } from '@/api/client'
 import { makeStale, useAnswer } from '@/api/queries'
-import type { Card } from '@/api/types'
+import type { AwayCard, Card } from '@/api/types'
 import { bytes } from '@/player/time'
 import AnswerState from '@/shell/AnswerState.vue'
 import { useDesk } from '@/shell/desk'
 import { useShortcuts } from '@/shell/keys'
 import { attempt, say } from '@/shell/say'
+import TakeAwayDialog, { type Leaving } from '@/shell/TakeAwayDialog.vue'
 import CardPanel from './CardPanel.vue'
 import CardTile from './CardTile.vue'
 import ClipCheckStrip from './ClipCheckStrip.vue'
@@ -67,10 +70,14 @@ const volume = computed(() =>
 )
 
 const safe = computed(
-  () => (data.value?.cards ?? []).filter((one) => one.is_safe && !one.is_one_disk && one.released_at === null).length,
+  () =>
+    (data.value?.cards ?? []).filter(
+      (one) => one.is_safe && !one.is_dropped && !one.is_one_disk && one.released_at === null,
+    ).length,
 )
 const oneDisk = computed(
-  () => (data.value?.cards ?? []).filter((one) => one.is_one_disk && one.released_at === null).length,
+  () =>
+    (data.value?.cards ?? []).filter((one) => one.is_one_disk && !one.is_dropped && one.released_at === null).length,
 )
 const places = computed(() => to.value?.length ?? data.value?.stores.length ?? 0)
 const toPlaces = computed(() => `${places.value} ${places.value === 1 ? 'place' : 'places'}`)
@@ -193,9 +200,26 @@ function move(step: number): void {
   const next = tiles.value[Math.max(0, Math.min(tiles.value.length - 1, at + step))]
   if (next !== undefined) choose(next)
 }
+/** Files that were dropped on a page lie here until they are whole on the volumes. */
+async function copyAgain(upload: string): Promise<void> {
+  await attempt(() => imports.copy(production.value.ulid, upload))
+  makeStale('cards')
+}
+const leaving = ref<Leaving | null>(null)
+function takeAway(): void {
+  const one = card.value
+  if (one === undefined || !production.value.may.work || (one.task !== null && one.task.kind !== 'catalogue')) return
+  leaving.value = { card: one.ulid, name: one.roll }
+}
+async function bringBack(one: AwayCard): Promise<void> {
+  if ((await attempt(() => away.back(production.value.ulid, one.ulid))) !== undefined) say(`${one.roll} is here again.`)
+  makeStale('cards')
+  makeStale('clips')
+}
 /** The one thing to do next with a card. */
 function actOn(one: Card): void {
-  if (one.is_safe && one.released_at === null) startRelease(one)
+  if (one.is_safe && one.released_at === null && !one.is_dropped) startRelease(one)
+  else if (one.upload !== null && (one.state === 'fault' || one.state === 'stopped')) void copyAgain(one.upload)
   else if (one.on_bench && (one.state === 'fault' || one.state === 'stopped'))
     void offload(one.volume, one.roll, one.device ?? '')
 }
@@ -222,6 +246,7 @@ useShortcuts('Cards', [
     },
   },
   { keys: ['v'], what: 'Verify the copies again', run: () => void verifyAgain() },
+  { keys: ['x'], what: 'Take the card away', run: takeAway },
   { keys: ['a'], what: 'Offload everything on the bench', run: () => production.value.may.work && void offloadAll() },
 ])
 </script>
@@ -315,6 +340,11 @@ useShortcuts('Cards', [
             >
           </div>
         </div>
+        <p v-for="one in data.away" :key="one.ulid" class="gone soft">
+          <span class="mono">{{ one.roll }}</span> was taken away with {{ one.clips }}
+          {{ one.clips === 1 ? 'clip' : 'clips' }}.
+          <button v-if="production.may.work" class="plain" @click="bringBack(one)">Bring back</button>
+        </p>
         <ClipCheckStrip :check="data.check" />
         <p v-if="data.check.devices.length > 0" class="reports soft">
           Reports of the day
@@ -350,9 +380,11 @@ useShortcuts('Cards', [
           @again="act"
           @release="card && startRelease(card)"
           @verify="verifyAgain"
+          @away="takeAway"
         />
       </aside>
 
+      <TakeAwayDialog :what="leaving" @close="leaving = null" />
       <PlaceDialog
         :open="placing"
         :template="data.template"
@@ -414,6 +446,12 @@ useShortcuts('Cards', [
   grid-template-columns: repeat(auto-fill, minmax(252px, 1fr));
   gap: 14px;
   padding: 16px 18px;
+}
+.gone {
+  display: flex;
+  gap: 8px;
+  align-items: center;
+  margin: 0 18px 8px;
 }
 .slot {
   min-height: 196px;

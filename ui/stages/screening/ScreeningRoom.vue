@@ -3,6 +3,7 @@ import { log as logApi } from '@/api/endpoints/log'
 import { player as playerApi } from '@/api/endpoints/player'
 import { screening as screeningApi } from '@/api/endpoints/screening'
 import { computed, nextTick, onMounted, ref, useTemplateRef, watch } from 'vue'
+import { useRoute } from 'vue-router'
 import { makeStale, useAnswer } from '@/api/queries'
 import type { ReelAngle, ReelItem } from '@/api/types'
 import { label, ofFrames, toFrames } from '@/player/time'
@@ -16,6 +17,7 @@ import AnswerState from '@/shell/AnswerState.vue'
 import { useDesk } from '@/shell/desk'
 import DeviceBadge from '@/shell/DeviceBadge.vue'
 import { useShortcuts } from '@/shell/keys'
+import { useSheet } from '@/shell/sheet'
 import { attempt, say } from '@/shell/say'
 import TakeNumber from '@/shell/TakeNumber.vue'
 
@@ -23,6 +25,7 @@ import TakeNumber from '@/shell/TakeNumber.vue'
 const props = defineProps<{ reel: string }>()
 const emit = defineEmits<{ leave: [] }>()
 const { production } = useDesk()
+const route = useRoute()
 /** A reel is brought up to date with its takes before it is shown, and says what is otherwise. */
 const isCurrent = ref(false)
 async function bringUpToDate(): Promise<void> {
@@ -117,8 +120,10 @@ watch(playlist, (list) => {
   if (list === null) return
   if (isLoaded) player.replace(list)
   else {
-    player.load(list)
-    transport.run(1)
+    // Come for one clip, the room begins where the reel shows it; else it plays from the start.
+    const use = list.pictures.find((one) => one.clip === route.query.clip)
+    player.load(list, use?.at ?? 0)
+    if (use === undefined) transport.run(1)
   }
   isLoaded = true
   player.setSounds(list.sounds)
@@ -211,6 +216,14 @@ function fill(): void {
 }
 
 const keys = usePlayerKeys(active, [',', '.'])
+/** From a piece of the reel to its clip, its take and its bins, at the moment that is seen. */
+const toSheet = useSheet(
+  () => active.piece.value?.clip,
+  () => {
+    const piece = active.piece.value
+    return piece === null ? 0 : piece.from + position.value - piece.at
+  },
+)
 onMounted(() => {
   room.value?.focus()
   void bringUpToDate()
@@ -277,6 +290,7 @@ useShortcuts('Dark room', [
             <button class="plain" :class="{ on: item.take.status === 'circled' }" @click="circle">
               {{ item.take.status === 'circled' ? 'Circled' : 'Circle' }} <kbd>C</kbd>
             </button>
+            <button class="plain" title="Its clip, take and bins (Alt Enter)" @click="toSheet">Sheet</button>
           </div>
           <form @submit.prevent="keepNote">
             <input

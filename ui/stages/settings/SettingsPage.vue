@@ -7,6 +7,7 @@ import AuditList from './AuditList.vue'
 import DayList from './DayList.vue'
 import DeviceList from './DeviceList.vue'
 import FieldList from './FieldList.vue'
+import LibraryBox from './LibraryBox.vue'
 import PeopleList from './PeopleList.vue'
 import StoreList from './StoreList.vue'
 
@@ -20,6 +21,7 @@ const TABS = [
   { key: 'fields', title: 'Fields', part: FieldList, manage: false },
   { key: 'volumes', title: 'Volumes for copies', part: StoreList, manage: false },
   { key: 'people', title: 'People', part: PeopleList, manage: true },
+  { key: 'library', title: 'Library', part: LibraryBox, manage: true },
   { key: 'record', title: 'Written down', part: AuditList, manage: true },
 ]
 const tabs = computed(() => TABS.filter((tab) => !tab.manage || production.value.may.manage))
