@@ -10,7 +10,6 @@ const props = defineProps<{ view: BinArrangement; columns: BinColumn[]; producti
 const emit = defineEmits<{
   view: [view: BinArrangement]
   columns: [columns: BinColumn[] | null]
-  bring: [folder: boolean]
 }>()
 const SHOWS = { rows: 'Rows', pictures: 'Pictures', scenes: 'By scene' } as const
 const orders = computed(() => ({
@@ -107,19 +106,8 @@ defineExpose({ filter: () => (filters.open.value = true), columns: () => (shownC
         </div>
       </template>
     </Popover>
-    <Popover v-if="production.may.work" trigger="click" placement="bottomRight">
-      <button class="plain push" title="Music, effects, graphics, stills, stock: drop them anywhere on the page (B)">
-        Bring in…
-      </button>
-      <template #content>
-        <div class="menu">
-          <button class="plain" title="B" @click="emit('bring', false)">Files</button>
-          <button class="plain" title="Shift B" @click="emit('bring', true)">A folder</button>
-        </div>
-      </template>
-    </Popover>
     <Popover v-if="view.show === 'rows'" v-model:open="shownColumns.open.value" trigger="click" placement="bottomRight">
-      <button class="plain" :class="{ push: !production.may.work }" title="Which columns (Alt K)">Columns</button>
+      <button class="plain push" title="Which columns (Alt K)">Columns</button>
       <template #content>
         <div ref="columnMenu" class="menu" @keydown="shownColumns.onKey">
           <label v-for="column in columns" :key="column.key"

@@ -300,7 +300,11 @@ watch([isNew, sentence], ([now, there]) => now && route.query.new === '' && ther
   flush: 'post',
 })
 
-const bringing = useBringing(() => production.value.may.work)
+const bringing = useBringing({
+  may: () => production.value.may.work,
+  files: useTemplateRef<HTMLInputElement>('filesBox'),
+  folder: useTemplateRef<HTMLInputElement>('folderBox'),
+})
 /** What lies in the bin of a kind of import comes in as that kind. */
 const bringKind = computed(() => {
   const kind = /^import:(.+)$/.exec(key.value ?? '')?.[1]
@@ -442,8 +446,17 @@ useShortcuts('Bins', [
         @drop="(bin, what) => actions.putInto(bin, what ?? undefined)"
         @place="actions.place"
         @groups="actions.setGroups"
-        ><ImportsStrip
-      /></BinTreeNav>
+      >
+        <p v-if="production.may.work" class="bring soft">
+          Bring in
+          <button class="plain" title="Music, effects, graphics, stills, stock; or drop them on the page (B)" @click="bringing.choose(false)">
+            files</button
+          ><button class="plain" title="With all that is below it (Shift B)" @click="bringing.choose(true)">a folder</button>
+        </p>
+        <input ref="filesBox" class="files-box" type="file" multiple hidden @change="bringing.chosen" />
+        <input ref="folderBox" type="file" webkitdirectory hidden @change="bringing.chosen" />
+        <ImportsStrip />
+      </BinTreeNav>
       <section class="middle">
         <div class="top">
           <div class="bar">
@@ -499,7 +512,6 @@ useShortcuts('Bins', [
             :takes-asked="takesAsked"
             @view="setView"
             @columns="setColumns"
-            @bring="bringing.choose"
           />
         </div>
         <div v-if="entries.length === 0 && !isNew" class="empty">
@@ -674,6 +686,13 @@ useShortcuts('Bins', [
   gap: 4px;
   text-align: center;
   font-size: 15px;
+}
+.bring {
+  display: flex;
+  gap: 6px;
+  align-items: center;
+  margin: 14px 6px 0;
+  font-size: 11px;
 }
 .middle {
   display: grid;

@@ -95,7 +95,7 @@ async function bring(): Promise<void> {
           />{{ one }}</label
         >
       </fieldset>
-      <p v-if="known.size > 0" class="note">
+      <p v-if="known.size > 0" class="note warn">
         {{ many(known.size) }} of the same name and size {{ known.size === 1 ? 'is' : 'are' }} here already ({{
           rolls
         }}).
@@ -103,7 +103,7 @@ async function bring(): Promise<void> {
           ><input v-model="withKnown" type="checkbox" />Bring {{ known.size === 1 ? 'it' : 'them' }} in again</label
         >
       </p>
-      <p v-if="look.refused.length > 0" class="note">
+      <p v-if="look.refused.length > 0" class="note warn">
         {{ many(look.refused.length) }} cannot come in.
         <button class="plain" :aria-expanded="showRefused" @click="showRefused = !showRefused">Which and why</button>
       </p>
@@ -144,9 +144,6 @@ legend {
   border: 0;
   font-size: 12px;
   color: var(--ink-soft);
-}
-.note {
-  color: var(--warn-ink, var(--ink));
 }
 ul {
   max-height: 160px;

@@ -1,9 +1,14 @@
-import { onScopeDispose, ref, shallowRef } from 'vue'
+import { onScopeDispose, type Ref, ref, shallowRef } from 'vue'
 import { chosenFiles, type DroppedFile, droppedFiles, hasFiles } from '@/shell/dropped'
 import { refuse } from '@/shell/say'
 
 /** Files that come from outside: dropped anywhere on the page, or chosen by key. */
-export function useBringing(may: () => boolean) {
+export function useBringing(options: {
+  may: () => boolean
+  files: Readonly<Ref<HTMLInputElement | null>>
+  folder: Readonly<Ref<HTMLInputElement | null>>
+}) {
+  const { may } = options
   const files = shallowRef<DroppedFile[] | null>(null)
   const isOver = ref(false)
   let out: ReturnType<typeof setTimeout> | undefined
@@ -28,17 +33,18 @@ export function useBringing(may: () => boolean) {
     take(await droppedFiles(event.dataTransfer))
   }
   function choose(folder: boolean): void {
-    if (!may()) return
-    const input = document.createElement('input')
-    input.type = 'file'
-    input.multiple = true
-    input.webkitdirectory = folder
-    input.addEventListener('change', () => take(chosenFiles(input.files ?? new DataTransfer().files)))
-    input.click()
+    if (may()) (folder ? options.folder : options.files).value?.click()
+  }
+  function chosen(event: Event): void {
+    const input = event.target as HTMLInputElement
+    const list = input.files === null ? [] : chosenFiles(input.files)
+    // The same files may be chosen again.
+    input.value = ''
+    take(list)
   }
   function take(list: DroppedFile[]): void {
     if (list.length === 0) return refuse('There are no files in it.')
     files.value = list
   }
-  return { files, isOver, hover, leave, drop, choose }
+  return { files, isOver, hover, leave, drop, choose, chosen }
 }
