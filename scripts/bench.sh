@@ -42,7 +42,7 @@ fi
 if [ "$which" = fuzz ]; then bench fuzz "$CARTELLA_VAR/fuzz" "${2:-100000}" "${3:-1}"; fi
 case $which in all | lists | bins | cards | log | map | player | kills)
     ensure_ui
-    if [ "$which" != lists ] && [ "$which" != bins ] && [ "$which" != cards ]; then ensure_debian "${TEST_PACKAGES[@]}"; fi
+    if [ "$which" != lists ] && [ "$which" != cards ]; then ensure_debian "${TEST_PACKAGES[@]}"; fi
     trap services_down EXIT
     rm -rf "$CARTELLA_VAR"/{volumes,stores,proxies}
     as_desk mkdir -p "$CARTELLA_BENCH" "$CARTELLA_STORE_1" "$CARTELLA_STORE_2"

@@ -100,6 +100,7 @@ final class FillForBench extends Command
         $this->cut($production->refresh());
         if ($this->option('bins')) {
             $this->bins($production);
+            $this->long($production, ShootDay::query()->where('production_id', $production->id)->orderBy('number')->firstOrFail());
         }
         $this->line("$made clips on " . ($number - 1) . ' days.');
 
@@ -147,6 +148,47 @@ final class FillForBench extends Command
                 );
             }
         }
+    }
+
+    /** Two hours of 64 channels: what is drawn of them, and nothing of the sound itself. */
+    private function long(Production $production, ShootDay $day): void
+    {
+        $clip = Clip::query()->create([
+            'production_id' => $production->id,
+            'shoot_day_id' => $day->id,
+            'kind' => 'sound',
+            'import_kind' => 'music',
+            'name' => 'sixty-four channels',
+            'path' => 'sixty-four.wav',
+            'path_hash' => md5('sixty-four'),
+            'duration_ticks' => 7200 * Ticks::PER_SECOND,
+            'sample_rate' => 48_000,
+            'channels' => array_map(static fn(int $n): array => ['index' => $n, 'name' => "track $n", 'function' => null], range(1, 64)),
+            'facts' => [],
+            'proxied_at' => now(),
+            'media_recipe' => MediaFile::RECIPE,
+        ]);
+        $counts = [intdiv(7200 * 48_000, Peaks::BUCKET_SAMPLES)];
+        while (end($counts) > 1) {
+            $counts[] = intdiv(end($counts), 2);
+        }
+        $out = fopen(MediaFolder::of($clip)->write(MediaFile::Peaks), 'wb') ?: throw new \RuntimeException('The peaks cannot be written.');
+        fwrite($out, 'CPK1' . pack('vvVVP', 64, count($counts), Peaks::BUCKET_SAMPLES, 48_000, 7200 * 48_000));
+        fwrite($out, pack('V*', ...$counts));
+        $noise = '';
+        for ($n = 0; $n < 4096; $n++) {
+            $noise .= pack('vvv', (-200 * ($n % 97)) & 0xffff, 200 * ($n % 89), 3000);
+        }
+        foreach ($counts as $level => $count) {
+            $bytes = 6 * 64 * $count;
+            // The finest levels are holes in the file: nobody looks at two hours so closely.
+            if ($level < 6) {
+                fseek($out, $bytes, SEEK_CUR);
+            } else {
+                fwrite($out, substr(str_repeat($noise, intdiv($bytes, strlen($noise)) + 1), 0, $bytes));
+            }
+        }
+        fclose($out);
     }
 
     /** @param  array<string, int>  $devices */

@@ -19,6 +19,8 @@ export async function droppedFiles(data: DataTransfer): Promise<DroppedFile[]> {
   // Entries are only given out while the event lasts.
   const entries = Array.from(data.items, (item) => item.webkitGetAsEntry()).filter((one) => one !== null)
   const found: DroppedFile[] = []
+  // Some programs give files that lie in no folder.
+  if (entries.length === 0) return chosenFiles(data.files)
   for (const entry of entries) await walk(entry, found)
   return found.sort((x, y) => (x.path < y.path ? -1 : x.path > y.path ? 1 : 0))
 }

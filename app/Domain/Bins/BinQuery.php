@@ -18,6 +18,9 @@ final class BinQuery
     /** @var list<array{kind: EntryKind, query: Builder, isRow: bool}> */
     private array $parts;
 
+    /** Up to so many things, how long all of them are is said with the first page. */
+    private const SUMMED = 2000;
+
     /**
      * @param  list<array{kind: EntryKind, query: Builder, isRow: bool}>  $parts  rows of own bins have their reference
      * @param  string|null  $scene  whose bin it is
@@ -138,20 +141,24 @@ final class BinQuery
     }
 
     /**
-     * A page, and how much there is in all: one question, since a rule can take its time.
+     * A page, and how much there is in all: one question, since a rule can take its time. How long all of it is takes a look at every
+     * clip; of very much it is left to be asked for apart.
      *
      * @param  int  $from  0-based
-     * @return array{total: int, ticks: int, entries: list<array{kind: EntryKind, id: int, ref: string}>}
+     * @return array{total: int, ticks: int|null, entries: list<array{kind: EntryKind, id: int, ref: string}>}
      */
     public function counted(int $from, int $limit): array
     {
-        $read = $this->read($from, $limit, true);
+        ['total' => $total, 'entries' => $entries] = $this->read($from, $limit, true);
+        if ($entries === [] && $from > 0) {
+            // Behind the end there is no row that says how many there are.
+            $total = $this->total();
+        }
 
-        // Behind the end there is no row that says how many there are.
-        return ['entries' => $read['entries']] + ($read['entries'] === [] && $from > 0 ? $this->count() : $read);
+        return ['total' => $total, 'ticks' => $total > self::SUMMED ? null : $this->count()['ticks'], 'entries' => $entries];
     }
 
-    /** @return array{total: int, ticks: int, entries: list<array{kind: EntryKind, id: int, ref: string}>} */
+    /** @return array{total: int, entries: list<array{kind: EntryKind, id: int, ref: string}>} */
     private function read(int $from, int $limit, bool $isCounted): array
     {
         $by = BinOrder::of($this->production, $this->arrangement->order) === null ? 'slate' : $this->arrangement->order;
@@ -160,7 +167,7 @@ final class BinQuery
         foreach ($this->parts as ['kind' => $kind, 'query' => $query, 'isRow' => $isRow]) {
             $one = (clone $query)->selectRaw(
                 sprintf(
-                    '%d AS kind, %s.id AS id, %s AS ref, %s AS place, %s AS slate, %s AS lane, %s AS called, %s AS ticks',
+                    '%d AS kind, %s.id AS id, %s AS ref, %s AS place, %s AS slate, %s AS lane, %s AS called',
                     array_search($kind, EntryKind::cases(), true),
                     $kind->table(),
                     $isRow ? 'bin_items.ref' : "CONCAT('$kind->value:', {$kind->table()}.ulid)",
@@ -168,13 +175,12 @@ final class BinQuery
                     $by === 'slate' ? 'NULL' : BinOrder::slate($kind),
                     BinOrder::lane($kind),
                     BinOrder::name($kind),
-                    $isCounted ? BinOrder::length($kind) : 'NULL',
                 ),
             );
             $all = $all === null ? $one : $all->unionAll($one);
         }
         if ($all === null) {
-            return ['total' => 0, 'ticks' => 0, 'entries' => []];
+            return ['total' => 0, 'entries' => []];
         }
         $down = $this->arrangement->isDown ? ' DESC' : '';
         $rows = DB::query()
@@ -182,13 +188,12 @@ final class BinQuery
             ->orderByRaw("place IS NULL, place$down, slate IS NULL, slate$down, kind, lane, called, id")
             ->offset($from)
             ->limit($limit)
-            ->selectRaw('kind, id, ref' . ($isCounted ? ', COUNT(*) OVER () AS total, SUM(ticks) OVER () AS ticks' : ''))
+            ->selectRaw('kind, id, ref' . ($isCounted ? ', COUNT(*) OVER () AS total' : ''))
             ->get();
         $first = $rows->first();
 
         return [
             'total' => (int) ($first->total ?? 0),
-            'ticks' => (int) ($first->ticks ?? 0),
             'entries' => $rows
                 ->map(
                     static fn(object $row): array => [

@@ -32,7 +32,7 @@ final class BinRows
 
     /**
      * @param  int  $from  0-based
-     * @return array{total: int, ticks: int, from: int, rows: list<array<string, mixed>>}
+     * @return array{total: int, ticks: int|null, from: int, rows: list<array<string, mixed>>} ticks as {@see BinQuery::counted}
      */
     public function of(Production $production, BinQuery $query, int $from, int $limit): array
     {

@@ -61,7 +61,9 @@ final class BinsController extends Controller
         $bin = BinKey::parse($key);
         $subjects = $bin?->kind === BinKind::Own ? RuleSubjects::of($production) : [];
         $query = ($bin === null ? null : BinQuery::of($production, $bin, $request->arrangement(), $subjects)) ?? throw self::noBin();
-        $page = $rows->of($production, $query, $request->integer('from'), $request->integer('limit', self::PAGE));
+        $page = $request->boolean('sum')
+            ? $query->count() + ['from' => 0, 'rows' => []]
+            : $rows->of($production, $query, $request->integer('from'), $request->integer('limit', self::PAGE));
         $sentence = $query->rule === null ? null : Rule::kept($query->rule, $subjects)->sentence($subjects);
 
         return new JsonResponse(BinPageAnswer::of($page, $query->rule, $sentence));

@@ -28,12 +28,10 @@ final class RulesController extends Controller
     {
         $rule = EditBins::rule($production, $request->validated('rule'), null);
         $subjects = RuleSubjects::of($production);
-        $page = $rows->of(
-            $production,
-            BinQuery::ofRule($production, $rule, $subjects, $request->arrangement()),
-            $request->integer('from'),
-            $request->integer('limit', BinsController::PAGE),
-        );
+        $query = BinQuery::ofRule($production, $rule, $subjects, $request->arrangement());
+        $page = $request->boolean('sum')
+            ? $query->count() + ['from' => 0, 'rows' => []]
+            : $rows->of($production, $query, $request->integer('from'), $request->integer('limit', BinsController::PAGE));
 
         return new JsonResponse(BinPageAnswer::of($page, $rule->jsonSerialize(), $rule->sentence($subjects)));
     }

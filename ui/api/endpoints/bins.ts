@@ -53,6 +53,12 @@ const pageOf = question<BinPage, { bin: string; looked: string; limit: number }>
   ({ bin, looked, limit }) => at(bin, looked, 0, limit),
   ['looked', 'limit'],
 )
+/** How long all of it is, where that is not said with its first page. */
+const sumOf = question<BinPage, { bin: string; sum: string }>(
+  'bin',
+  ({ bin, sum }) => `bins/${encodeURIComponent(bin)}/items?${sum}&sum=1`,
+  ['sum'],
+)
 const usesOf = question<ClipUses, { clip: string }>('uses', ({ clip }) => `clips/${clip}/uses`)
 const clipOf = question<ClipSheet, { clip: string }>('clip', ({ clip }) => `clips/${clip}`)
 
@@ -62,6 +68,7 @@ export const bins = {
   subjects: (production: string) => subjectsOf(production, {}),
   page: (production: string, bin: string, looked: Looked, limit: number) =>
     pageOf(production, { bin, looked: asQuery(looked), limit }),
+  sum: (production: string, bin: string, looked: Looked) => sumOf(production, { bin, sum: asQuery(looked) }),
   clip: (production: string, clip: string) => clipOf(production, { clip }),
   setMarks: (production: string, clip: string, body: unknown) =>
     api.put<Marks>(below(production, `clips/${clip}/marks`), body),
@@ -111,4 +118,6 @@ export const bins = {
   /** What a rule lets through that is being written. */
   look: (production: string, rule: RuleGroup, view: Looked, from: number, limit: number) =>
     api.post<BinPage>(below(production, 'bins/look'), { rule, ...view, from, limit }),
+  lookSum: (production: string, rule: RuleGroup, view: Looked) =>
+    api.post<BinPage>(below(production, 'bins/look'), { rule, ...view, sum: true }),
 }

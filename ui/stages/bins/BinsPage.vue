@@ -99,7 +99,7 @@ const {
   refetch: again,
 } = useAnswer(() => (key.value === null ? null : bins.page(id(), key.value, looking.value, PAGE)))
 
-const { draft, isDraft, looked, trouble, changeRule, keepRule, dropRule, keptRule, rule } = useRuleDraft({
+const { draft, isDraft, looked, lookedTicks, trouble, changeRule, keepRule, dropRule, keptRule, rule } = useRuleDraft({
   production: id,
   binKey: key,
   isNew,
@@ -114,6 +114,11 @@ const { draft, isDraft, looked, trouble, changeRule, keepRule, dropRule, keptRul
 })
 
 const page = computed(() => (isDraft.value ? looked.value : kept.value))
+// Of very much the length comes a moment later.
+const { data: summed } = useAnswer(() =>
+  key.value !== null && kept.value?.ticks === null ? bins.sum(id(), key.value, looking.value) : null,
+)
+const ticks = computed(() => page.value?.ticks ?? (isDraft.value ? lookedTicks.value : summed.value?.ticks) ?? 0)
 const of = computed(
   () =>
     `${key.value} ${JSON.stringify([looking.value.order, looking.value.down, looking.value.takes])} ${isDraft.value}`,
@@ -454,7 +459,7 @@ useShortcuts('Bins', [
           ><button class="plain" title="With all that is below it (Shift B)" @click="bringing.choose(true)">a folder</button>
         </p>
         <input ref="filesBox" class="files-box" type="file" multiple hidden @change="bringing.chosen" />
-        <input ref="folderBox" type="file" webkitdirectory hidden @change="bringing.chosen" />
+        <input ref="folderBox" class="folder-box" type="file" webkitdirectory hidden @change="bringing.chosen" />
         <ImportsStrip />
       </BinTreeNav>
       <section class="middle">
@@ -486,7 +491,7 @@ useShortcuts('Bins', [
             </button>
             <span class="push soft sum"
               >{{ chosenCount > 0 ? `${chosenCount} of ` : '' }}{{ total
-              }}{{ page && page.ticks > 0 ? ` · ${length(page.ticks)}` : '' }}</span
+              }}{{ ticks > 0 ? ` · ${length(ticks)}` : '' }}</span
             >
           </div>
           <RuleSentence
@@ -496,7 +501,7 @@ useShortcuts('Bins', [
             :kept="isNew ? null : keptRule"
             :subjects="subjects"
             :total="page?.total ?? null"
-            :ticks="page?.ticks ?? 0"
+            :ticks="ticks"
             :trouble="isDraft ? trouble : null"
             :may-change="production.may.organise"
             @change="changeRule"

@@ -24,6 +24,8 @@ export function useRuleDraft(options: {
 }) {
   const draft = shallowRef<RuleGroup | null>(null)
   const looked = shallowRef<BinPage>()
+  /** How long all of it is; null while that is not known. */
+  const lookedTicks = ref<number | null>(null)
   const trouble = ref<string | null>(null)
   const isDraft = computed(() => draft.value !== null)
   const keptRule = computed(() => (options.kept.value?.rule as unknown as RuleGroup | null | undefined) ?? null)
@@ -45,7 +47,11 @@ export function useRuleDraft(options: {
       const page = await bins.look(id(), now, options.arrangement.value, 0, options.limit)
       if (turn !== lookedAt || draft.value === null) return
       looked.value = page
+      lookedTicks.value = page.ticks
       trouble.value = null
+      if (page.ticks !== null) return
+      const sum = await bins.lookSum(id(), now, options.arrangement.value)
+      if (turn === lookedAt) lookedTicks.value = sum.ticks
     } catch (fault) {
       if (turn === lookedAt) trouble.value = fault instanceof ApiError ? fault.message : 'It could not be looked at.'
     }
@@ -76,5 +82,5 @@ export function useRuleDraft(options: {
     draft.value = null
     if (options.isNew.value) options.drop()
   }
-  return { draft, isDraft, looked, trouble, changeRule, keepRule, dropRule, keptRule, rule }
+  return { draft, isDraft, looked, lookedTicks, trouble, changeRule, keepRule, dropRule, keptRule, rule }
 }

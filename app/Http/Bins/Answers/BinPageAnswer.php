@@ -8,14 +8,14 @@ namespace App\Http\Bins\Answers;
 final readonly class BinPageAnswer
 {
     /**
-     * @param  int  $ticks  how long all of it is together
+     * @param  int|null  $ticks  how long all of it is together; null of very much, which is asked for apart
      * @param  list<BinRowAnswer>  $rows
      * @param  array<mixed>|null  $rule  by which the bin fills itself, as JSON; null for every other bin
      * @param  string|null  $sentence  the rule in words
      */
     public function __construct(
         public int $total,
-        public int $ticks,
+        public ?int $ticks,
         public int $from,
         public array $rows,
         public ?array $rule,
@@ -23,7 +23,7 @@ final readonly class BinPageAnswer
     ) {}
 
     /**
-     * @param  array{total: int, ticks: int, from: int, rows: list<array<string, mixed>>}  $page
+     * @param  array{total: int, ticks: int|null, from: int, rows: list<array<string, mixed>>}  $page
      * @param  array<mixed>|null  $rule
      */
     public static function of(array $page, ?array $rule = null, ?string $sentence = null): self

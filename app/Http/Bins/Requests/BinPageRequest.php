@@ -18,6 +18,8 @@ class BinPageRequest extends FormRequest
             'limit' => ['sometimes', 'integer', 'between:1,500'],
             'order' => ['sometimes', 'string', 'max:60'],
             'down' => ['sometimes', 'boolean'],
+            // Only how much it is, and how long.
+            'sum' => ['sometimes', 'boolean'],
             'takes' => ['sometimes', 'boolean'],
             'days' => ['sometimes', 'array', 'max:400'],
             'days.*' => ['string', 'size:26'],
