@@ -13,5 +13,10 @@ return new class extends Migration {
         if (!Schema::hasIndex('takes', ['production_id', 'status', 'size'])) {
             Schema::table('takes', static fn(Blueprint $columns) => $columns->index(['production_id', 'status', 'size']));
         }
+        // How long each take is, without a look at its rows.
+        $lengths = ['take_id', 'clip_id', 'in_ticks', 'out_ticks'];
+        if (!Schema::hasIndex('take_parts', $lengths)) {
+            Schema::table('take_parts', static fn(Blueprint $columns) => $columns->index($lengths, 'take_parts_lengths'));
+        }
     }
 };
