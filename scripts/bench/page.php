@@ -12,7 +12,9 @@ return static function (string $base): array {
     $until = static function (string $condition) use ($chrome): void {
         for ($end = microtime(true) + 30; !$chrome->driver->executeScript("return Boolean($condition)"); usleep(20_000)) {
             if (microtime(true) > $end) {
-                throw new RuntimeException("Not seen: $condition");
+                $picture = getenv('LOGS') . '/not-seen.png';
+                $chrome->driver->takeScreenshot($picture);
+                throw new RuntimeException("Not seen: $condition (the page as it was: $picture)");
             }
         }
     };
