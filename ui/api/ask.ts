@@ -5,6 +5,7 @@ export type About =
   | 'audit'
   | 'bin'
   | 'bin-counts'
+  | 'bin-sum'
   | 'bins'
   | 'card'
   | 'cards'
@@ -66,6 +67,9 @@ export function question<T, I extends Ids = Record<never, never>>(
   path: (ids: I) => string,
   keeps: readonly string[] = [],
 ): (production: string, ids: I) => Ask<T> {
+  // While the makers reload a module it says the same once more.
+  if (paths.has(about) && import.meta.hot === undefined)
+    throw new Error(`Two questions are about ${about}: one would be asked at the other's address.`)
   paths.set(about, path as (ids: never) => string)
   return (production, ids) => ({ key: [production, about, ids], path: below(production, path(ids)), keeps })
 }

@@ -2,7 +2,7 @@ import type { About, Cause, Ids } from './ask'
 
 /** What shows a clip by itself. */
 const CLIP: About[] = ['clip', 'check', 'points', 'uses']
-const BINS: About[] = ['bins', 'bin', 'bin-counts']
+const BINS: About[] = ['bins', 'bin', 'bin-counts', 'bin-sum']
 const REELS: About[] = ['reels', 'reel', 'sequence', 'playlist']
 
 /** Each cause to the answers that it makes old. */
@@ -20,6 +20,7 @@ const STALE: Record<Cause, About[]> = {
   lineup: [
     'bin',
     'bin-counts',
+    'bin-sum',
     'lineup',
     'runs',
     'run',
@@ -33,7 +34,7 @@ const STALE: Record<Cause, About[]> = {
     'heard',
   ],
   bins: [...BINS, 'subjects', ...CLIP],
-  sequences: [...REELS, 'uses', 'bin', 'bin-counts', 'subjects', 'sheet'],
+  sequences: [...REELS, 'uses', 'bin', 'bin-counts', 'bin-sum', 'subjects', 'sheet'],
   notes: ['reels', 'reel'],
   handoffs: ['handoffs', 'sheet'],
   patterns: ['cards', 'card', 'place', 'bins'],
@@ -41,7 +42,7 @@ const STALE: Record<Cause, About[]> = {
 }
 
 /** Sums over a whole day cost the server more than they tell; they follow a run of changes a little later. */
-export const SUMS: ReadonlySet<About> = new Set<About>(['tabs', 'scenes', 'bin-counts'])
+export const SUMS: ReadonlySet<About> = new Set<About>(['tabs', 'scenes', 'bin-counts', 'bin-sum'])
 
 /** Whether a change of a topic is known here: a page that was loaded before an update hears some that are not. */
 export const isKnown = (cause: string): cause is Cause => cause in STALE

@@ -54,10 +54,10 @@ const pageOf = question<BinPage, { bin: string; looked: string; limit: number }>
   ['looked', 'limit'],
 )
 /** How long all of it is, where that is not said with its first page. */
-const sumOf = question<BinPage, { bin: string; sum: string }>(
-  'bin',
-  ({ bin, sum }) => `bins/${encodeURIComponent(bin)}/items?${sum}&sum=1`,
-  ['sum'],
+const sumOf = question<BinPage, { bin: string; looked: string }>(
+  'bin-sum',
+  ({ bin, looked }) => `bins/${encodeURIComponent(bin)}/items?${looked}&sum=1`,
+  ['looked'],
 )
 const usesOf = question<ClipUses, { clip: string }>('uses', ({ clip }) => `clips/${clip}/uses`)
 const clipOf = question<ClipSheet, { clip: string }>('clip', ({ clip }) => `clips/${clip}`)
@@ -68,7 +68,7 @@ export const bins = {
   subjects: (production: string) => subjectsOf(production, {}),
   page: (production: string, bin: string, looked: Looked, limit: number) =>
     pageOf(production, { bin, looked: asQuery(looked), limit }),
-  sum: (production: string, bin: string, looked: Looked) => sumOf(production, { bin, sum: asQuery(looked) }),
+  sum: (production: string, bin: string, looked: Looked) => sumOf(production, { bin, looked: asQuery(looked) }),
   clip: (production: string, clip: string) => clipOf(production, { clip }),
   setMarks: (production: string, clip: string, body: unknown) =>
     api.put<Marks>(below(production, `clips/${clip}/marks`), body),
