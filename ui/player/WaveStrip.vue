@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { useElementSize } from '@vueuse/core'
+import { useElementSize, useElementVisibility } from '@vueuse/core'
 import { computed, ref, watchEffect } from 'vue'
 import { penFor } from './canvas'
 import { peaksAt } from './peaks'
@@ -28,8 +28,11 @@ const props = withDefaults(
 const canvas = ref<HTMLCanvasElement | null>(null)
 const peaks = computed(() => peaksAt(props.address))
 const { width, height } = useElementSize(canvas)
+// Of 64 channels a screen shows a dozen; the others are drawn when they are scrolled to.
+const isSeen = useElementVisibility(canvas)
 
 watchEffect(() => {
+  if (!isSeen.value) return
   const pen = penFor(canvas.value, width.value, height.value)
   if (pen === null) return
   pen.fillStyle = props.colour

@@ -21,6 +21,8 @@ const props = defineProps<{
   cursor: string | null
   isChosen: (key: string, at: number) => boolean
   production: Production
+  /** Rows as they were written, by their keys, until they come again. */
+  written: Map<string, BinRow>
   /** The cell that is being written. */
   cell: OpenCell | null
   mayWrite: (row: BinRow, column: string) => unknown
@@ -47,6 +49,9 @@ const { list, containerProps, wrapperProps, reveal } = useRows(
 watch([list, () => props.rows], ([shown]) => emit('need', shown[0]?.index ?? 0, shown.at(-1)?.index ?? 0), {
   immediate: true,
 })
+const drawn = computed(() =>
+  list.value.map(({ data: { key, row }, index }) => ({ key, row: props.written.get(key) ?? row, index })),
+)
 const shownColumns = computed(() => props.columns.filter((one) => one.shown))
 const GAP = 8
 /** What happens gets the room that is left. */
@@ -100,7 +105,7 @@ defineExpose({ reveal, page: () => Math.max(1, Math.floor((containerProps.ref.va
       </div>
       <div v-bind="wrapperProps">
         <div
-          v-for="{ data: { key, row }, index } in list"
+          v-for="{ key, row, index } in drawn"
           :key="key"
           class="row"
           role="row"

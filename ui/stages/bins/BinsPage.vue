@@ -123,7 +123,7 @@ const of = computed(
   () =>
     `${key.value} ${JSON.stringify([looking.value.order, looking.value.down, looking.value.takes])} ${isDraft.value}`,
 )
-const { rows, total, need, come, show } = useBinList({
+const { rows, total, need, come, written, shownRow, show } = useBinList({
   first: page,
   of,
   ask: (from, limit) =>
@@ -149,7 +149,7 @@ const inHand = computed(() =>
       ? rows.value.slice(range.range.value.top, range.range.value.bottom + 1)
       : rows.value.filter((one) => picked.value.has(one.key)),
 )
-const hand = computed(() => inHand.value.flatMap((one) => (one.row === null ? [] : [one.row])))
+const hand = computed(() => inHand.value.flatMap((one) => shownRow(one) ?? []))
 /** A range can reach over rows that have not come; their references are asked for. */
 async function refs(): Promise<string[]> {
   if (inHand.value.every((one) => one.row !== null)) return inHand.value.map((one) => one.key)
@@ -252,7 +252,10 @@ const cells = useBinCells({
   production,
   day: () => String(route.params.day),
   columns,
-  rowAt: (of) => rows.value.find((one) => one.key === of),
+  rowAt: (of) => {
+    const found = rows.value.find((one) => one.key === of)
+    return found === undefined ? null : shownRow(found)
+  },
   show,
   leave: () => void nextTick(() => (document.activeElement as HTMLElement | null)?.blur()),
 })
@@ -557,6 +560,7 @@ useShortcuts('Bins', [
             :cursor="cursor"
             :is-chosen="isChosen"
             :production="production"
+            :written="written"
             :cell="openCell"
             :may-write="cells.mayWrite"
             @write="cells.start"

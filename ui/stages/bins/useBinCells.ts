@@ -5,7 +5,6 @@ import { makeStale } from '@/api/queries'
 import type { BinRow, Production } from '@/api/types'
 import { attempt, refuse } from '@/shell/say'
 import { cellOf, openText, valueOf, withValue } from './cells'
-import type { ListRow } from './useBinList'
 import type { BinColumn } from './view'
 
 /**
@@ -24,7 +23,7 @@ export function useBinCells(options: {
   production: Ref<Production>
   day: () => string
   columns: Ref<BinColumn[]>
-  rowAt: (key: string) => ListRow | undefined
+  rowAt: (key: string) => BinRow | null
   /** Shows a row anew before the server has said so. */
   show: (rows: (row: BinRow) => BinRow) => void
   /** Gives the keys back to the list. */
@@ -41,7 +40,7 @@ export function useBinCells(options: {
     options.columns.value.filter((one) => one.shown && mayWrite(row, one.key) !== null).map((one) => one.key)
 
   function start(key: string, wanted?: string): void {
-    const row = options.rowAt(key)?.row ?? null
+    const row = options.rowAt(key)
     if (row === null) return
     const all = written(row)
     const column = wanted ?? (all.includes('description') ? 'description' : all[0])

@@ -81,3 +81,14 @@ it('brings a whole stretch before something is done to it', async () => {
   expect(await all).toBe(true)
   expect(rows.value.every((one) => one.row !== null)).toBe(true)
 })
+
+it('shows what was written until the server says it, and takes its word then', async () => {
+  const { rows, first, written, shownRow, show } = list(300)
+  show((row) => (row.ref === 'clip:row3' ? { ...row, name: 'mine' } : row))
+  expect([shownRow(rows.value[3]!)?.name, written.value.size]).toEqual(['mine', 1])
+  show((row) => (row.name === 'mine' ? { ...row, name: 'mine again' } : row))
+  expect(shownRow(rows.value[3]!)?.name).toBe('mine again')
+  first.value = page(0, 300)
+  await nextTick()
+  expect(shownRow(rows.value[3]!)?.name).not.toBe('mine again')
+})

@@ -71,12 +71,21 @@ export function useBinList(options: {
     }
     return true
   }
-  /** Shows rows as they are about to be; they stay so until they come again. */
+  /**
+   * Rows as they were written and are not said by the server yet, by their keys. Beside the list: of 20 000 rows none
+   * but those is drawn anew.
+   */
+  const written = shallowRef(new Map<string, BinRow>())
+  watch(rows, () => (written.value = new Map()))
+  const shownRow = (one: ListRow): BinRow | null => written.value.get(one.key) ?? one.row
   function show(change: (row: BinRow) => BinRow): void {
-    rows.value = rows.value.map((one) => {
-      const row = one.row === null ? null : change(one.row)
-      return row === one.row ? one : { key: one.key, row }
-    })
+    const next = new Map(written.value)
+    for (const one of rows.value) {
+      const row = shownRow(one)
+      const now = row === null ? null : change(row)
+      if (now !== null && now !== row) next.set(one.key, now)
+    }
+    written.value = next
   }
-  return { rows, total, need, come, show }
+  return { rows, total, need, come, written, shownRow, show }
 }
