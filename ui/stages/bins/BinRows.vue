@@ -8,7 +8,7 @@ import DeviceBadge from '@/shell/DeviceBadge.vue'
 import TakeNumber from '@/shell/TakeNumber.vue'
 import CellBox from './CellBox.vue'
 import RowPicture from './RowPicture.vue'
-import type { OpenCell } from './useBinCells'
+import type { BinCells } from './useBinCells'
 import type { ListRow } from './useBinList'
 import { type BinColumn, cellText, SAYS, SIGNS } from './view'
 
@@ -21,16 +21,10 @@ const props = defineProps<{
   cursor: string | null
   isChosen: (key: string, at: number) => boolean
   production: Production
-  /** Rows as they were written, by their keys, until they come again. */
-  written: Map<string, BinRow>
-  /** The cell that is being written. */
-  cell: OpenCell | null
-  mayWrite: (row: BinRow, column: string) => unknown
+  /** What is written in its cells: not by props of their own, so that the page around it stays as it is. */
+  cells: BinCells
 }>()
 const emit = defineEmits<{
-  write: [key: string, column: string]
-  keep: [text: string, step: 0 | 1 | -1]
-  cancel: []
   select: [key: string, event: MouseEvent]
   open: [row: BinRow]
   angle: [clip: string]
@@ -50,8 +44,9 @@ watch([list, () => props.rows], ([shown]) => emit('need', shown[0]?.index ?? 0, 
   immediate: true,
 })
 const drawn = computed(() =>
-  list.value.map(({ data: { key, row }, index }) => ({ key, row: props.written.get(key) ?? row, index })),
+  list.value.map(({ data: { key, row }, index }) => ({ key, row: props.cells.written.value.get(key) ?? row, index })),
 )
+const cell = computed(() => props.cells.open.value)
 const shownColumns = computed(() => props.columns.filter((one) => one.shown))
 const GAP = 8
 /** What happens gets the room that is left. */
@@ -71,7 +66,8 @@ const RIGHT = new Set(['start', 'length', 'day', 'channels'])
 function click(key: string, row: BinRow | null, event: MouseEvent): void {
   const column = (event.target as HTMLElement).closest<HTMLElement>('[data-column]')?.dataset.column
   const isSame = key === props.cursor && !event.shiftKey && !event.ctrlKey && !event.metaKey && event.detail === 1
-  if (isSame && row !== null && column !== undefined && props.mayWrite(row, column)) emit('write', key, column)
+  if (isSame && row !== null && column !== undefined && props.cells.mayWrite(row, column) !== null)
+    props.cells.start(key, column)
   else emit('select', key, event)
 }
 defineExpose({ reveal, page: () => Math.max(1, Math.floor((containerProps.ref.value?.clientHeight ?? 400) / ROW) - 1) })
@@ -145,13 +141,13 @@ defineExpose({ reveal, page: () => Math.max(1, Math.floor((containerProps.ref.va
                 ><DeviceBadge v-else-if="row.device" :letter="row.device"
               /></span>
               <CellBox
-                v-else-if="cell?.key === key && cell.column === column.key"
+                v-else-if="cell !== null && cell.key === key && cell.column === column.key"
                 :key="`${key} ${column.key}`"
                 :text="cell.text"
                 :field="production.fields.find((one) => one.key === column.key) ?? null"
                 :label="column.title"
-                @keep="(text, step) => emit('keep', text, step)"
-                @cancel="emit('cancel')"
+                @keep="cells.keep"
+                @cancel="cells.cancel"
               />
               <span v-else-if="column.key === 'name'" class="mono cell" :title="row.name" data-column="name"
                 ><i v-if="row.what !== 'clip'" class="sign" :title="SAYS[row.what]">{{ SIGNS[row.what] }}</i

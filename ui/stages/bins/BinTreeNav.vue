@@ -10,7 +10,7 @@ import { DRAGGED } from './useBinActions'
  */
 const props = defineProps<{
   tree: BinTree
-  counts: Record<string, number>
+  counts: Record<string, number> | undefined
   chosen: string | null
   mayOrganise: boolean
 }>()
@@ -66,7 +66,7 @@ function drop(event: DragEvent, target: BinEntry): void {
   if (bin && bin !== target.key) emit('place', bin, above ? target.parent : target.key, above ? target.key : null)
   else if (text) emit('drop', target, JSON.parse(text) as string[] | null)
 }
-const countOf = (bin: BinEntry) => bin.items ?? props.counts[bin.key] ?? '…'
+const countOf = (bin: BinEntry) => bin.items ?? props.counts?.[bin.key] ?? '…'
 </script>
 
 <template>

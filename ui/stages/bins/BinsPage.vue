@@ -256,10 +256,10 @@ const cells = useBinCells({
     const found = rows.value.find((one) => one.key === of)
     return found === undefined ? null : shownRow(found)
   },
+  written,
   show,
   leave: () => void nextTick(() => (document.activeElement as HTMLElement | null)?.blur()),
 })
-const { open: openCell } = cells
 const actions = useBinActions({ bin: () => bin.value, refs, hand, letGo })
 const { naming } = actions
 const mayWork = () => production.value.may.work && !isShared.value
@@ -445,7 +445,7 @@ useShortcuts('Bins', [
       <PanelEdge stage="bins" :usual="352" />
       <BinTreeNav
         :tree="tree"
-        :counts="counts?.counts ?? {}"
+        :counts="counts?.counts"
         :chosen="key"
         :may-organise="production.may.organise"
         @open="openBin"
@@ -560,12 +560,7 @@ useShortcuts('Bins', [
             :cursor="cursor"
             :is-chosen="isChosen"
             :production="production"
-            :written="written"
-            :cell="openCell"
-            :may-write="cells.mayWrite"
-            @write="cells.start"
-            @keep="cells.keep"
-            @cancel="cells.cancel"
+            :cells="cells"
             @select="select"
             @open="open"
             @angle="showAngle"

@@ -24,6 +24,8 @@ export function useBinCells(options: {
   day: () => string
   columns: Ref<BinColumn[]>
   rowAt: (key: string) => BinRow | null
+  /** Rows as they were written, by their keys, until they come again. */
+  written: Ref<Map<string, BinRow>>
   /** Shows a row anew before the server has said so. */
   show: (rows: (row: BinRow) => BinRow) => void
   /** Gives the keys back to the list. */
@@ -93,5 +95,7 @@ export function useBinCells(options: {
     await attempt(() => logApi.edit(id, options.day(), { edits: [{ take, changes: { [field.key]: change } }] }))
     makeStale('takes')
   }
-  return { open, start, keep, cancel, mayWrite }
+  return { open, written: options.written, start, keep, cancel, mayWrite }
 }
+
+export type BinCells = ReturnType<typeof useBinCells>
