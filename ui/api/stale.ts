@@ -16,7 +16,8 @@ const STALE: Record<Cause, About[]> = {
   looks: ['looks', ...CLIP, ...REELS, 'heard'],
   lanes: ['production', 'devices', 'cards', 'card', 'sheet', 'tabs', 'lineup'],
   takes: ['log', 'cut', 'sheet', 'tabs', ...BINS, ...REELS, 'lineup', 'runs', ...CLIP, 'heard', 'scenes', 'history'],
-  words: ['sheet', 'tabs', ...BINS, ...REELS, ...CLIP, 'scenes', 'history'],
+  // The tree has names of scenes and bins, and no word of a take.
+  words: ['sheet', 'tabs', 'bin', 'bin-counts', 'bin-sum', ...REELS, ...CLIP, 'scenes', 'history'],
   lineup: [
     'bin',
     'bin-counts',

@@ -1,3 +1,4 @@
+import { useDebounceFn } from '@vueuse/core'
 import { type Ref, shallowRef } from 'vue'
 import { bins } from '@/api/endpoints/bins'
 import { log as logApi } from '@/api/endpoints/log'
@@ -32,6 +33,8 @@ export function useBinCells(options: {
   leave: () => void
 }) {
   const open = shallowRef<OpenCell | null>(null)
+  /** Thousands of rows are read anew when a run of cells pauses; until then they show what was written. */
+  const readSoon = useDebounceFn((take: string) => makeStale('words', { take }), 700)
   const mayWrite = (row: BinRow, column: string) => {
     const cell = cellOf(row, column, options.production.value.fields)
     const { work, organise } = options.production.value.may
@@ -92,8 +95,10 @@ export function useBinCells(options: {
     // A take can stand in several rows: with its angles, and each of its clips by itself.
     options.show((one) => (one.take?.ulid === take ? withValue(one, field, after.value) : one))
     const change = { was: typeof before === 'string' ? was : before.value, now: after.value }
-    await attempt(() => logApi.edit(id, options.day(), { edits: [{ take, changes: { [field.key]: change } }] }))
-    makeStale('takes')
+    const body = { edits: [{ take, changes: { [field.key]: change } }] }
+    // What could not be kept is shown as it is at once.
+    if ((await attempt(() => logApi.edit(id, options.day(), body))) === undefined) makeStale('words', { take })
+    else void readSoon(take)
   }
   return { open, written: options.written, start, keep, cancel, mayWrite }
 }
