@@ -22,6 +22,7 @@ use Illuminate\Database\Eloquent\Relations\BelongsTo;
  * @property string $note
  * @property \Carbon\CarbonInterface|null $created_at
  * @property \Carbon\CarbonInterface|null $updated_at
+ * @property \App\Models\MarkerAbout|null $about
  * @property-read Clip $clip
  * @property-read User|null $user
  */
@@ -33,7 +34,7 @@ class Marker extends Model
 
     protected function casts(): array
     {
-        return ['kind' => MarkerKind::class];
+        return ['kind' => MarkerKind::class, 'about' => MarkerAbout::class];
     }
 
     /** @return BelongsTo<Clip, $this> */

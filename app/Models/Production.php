@@ -32,7 +32,7 @@ use Illuminate\Database\Eloquent\Relations\HasMany;
  * @property array<mixed>|null $name_patterns
  * @property string $script
  * @property list<string>|null $bin_groups
- * @property bool $is_library
+ * @property int $is_library
  * @property-read \Illuminate\Database\Eloquent\Collection<int, ProductionField> $productionFields
  * @property-read \Illuminate\Database\Eloquent\Collection<int, User> $users
  * @property-read \Illuminate\Database\Eloquent\Collection<int, Store> $stores
@@ -41,6 +41,7 @@ use Illuminate\Database\Eloquent\Relations\HasMany;
  * @property-read \Illuminate\Database\Eloquent\Collection<int, Scene> $scenes
  * @property-read \Illuminate\Database\Eloquent\Collection<int, Task> $tasks
  * @property-read \Illuminate\Database\Eloquent\Collection<int, Card> $cards
+ * @property-read \Illuminate\Database\Eloquent\Collection<int, Upload> $uploads
  * @property-read \Illuminate\Database\Eloquent\Collection<int, Clip> $clips
  * @property-read \Illuminate\Database\Eloquent\Collection<int, Take> $takes
  * @property-read \Illuminate\Database\Eloquent\Collection<int, ScriptNoteFile> $noteFiles

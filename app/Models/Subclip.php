@@ -24,9 +24,9 @@ use Illuminate\Database\Eloquent\Relations\BelongsTo;
  * @property int|null $in_ticks
  * @property int|null $out_ticks
  * @property array<mixed>|null $channels
- * @property int $handle_ticks
  * @property \Carbon\CarbonInterface|null $created_at
  * @property \Carbon\CarbonInterface|null $updated_at
+ * @property int $handle_ticks
  * @property-read Clip $clip
  */
 class Subclip extends Model

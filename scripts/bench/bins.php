@@ -3,7 +3,8 @@
 declare(strict_types=1);
 
 // Bins with 200 000 clips, 40 000 takes and 400 bins of people's own in one production: the tree, a bin of 20 000, a rule of four
-// conditions, the search, 5 000 references moved; in the page a cell that is written and the waves of 64 channels. The bars are of milliseconds, since hands wait for them; a floor stands beside each.
+// conditions, the search, 5 000 references moved; in the page a cell that is written and the waves of 64 channels. The bars are of
+// milliseconds, since hands wait for them; a floor stands beside each.
 
 require __DIR__ . '/../../vendor/autoload.php';
 require __DIR__ . '/Bars.php';

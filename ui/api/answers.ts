@@ -170,7 +170,13 @@ export interface CardCopy {
   is_whole: boolean
   checked_at: string | null
   read_from: 'medium' | 'cache' | null
-  differences: { missing: string[]; altered: string[]; new: string[]; renamed: { from: string; to: string }[]; problems: string[] } | null
+  differences: {
+    missing: string[]
+    altered: string[]
+    new: string[]
+    renamed: { from: string; to: string }[]
+    problems: string[]
+  } | null
 }
 
 /** An offloaded card, with its files and releases. */
@@ -204,7 +210,14 @@ export interface CardDetail {
   upload: string | null
   copies: CardCopy[]
   task: Task | null
-  list: ({ path: string; size_bytes: number; algorithm: string | null; hash: string | null; copies: number; fault: string | null })[]
+  list: {
+    path: string
+    size_bytes: number
+    algorithm: string | null
+    hash: string | null
+    copies: number
+    fault: string | null
+  }[]
   releases: CardRelease[]
   found: FoundClip[]
 }
@@ -213,7 +226,16 @@ export interface CardDetail {
 export interface CardRelease {
   at: string
   by: string | null
-  evidence: { files: number; size_bytes: number; algorithm: string | null; verified_at: string | null; looked_at?: string; one_disk?: boolean; words?: string | null; copies: ReleasedCopy[] }
+  evidence: {
+    files: number
+    size_bytes: number
+    algorithm: string | null
+    verified_at: string | null
+    looked_at?: string
+    one_disk?: boolean
+    words?: string | null
+    copies: ReleasedCopy[]
+  }
 }
 
 /** The cards of a day, what lies in the readers, and where copies go. */
@@ -235,7 +257,7 @@ export interface Changed {
 /** What changed in a production since the last time it was asked. */
 export interface Changes {
   last: number
-  events: ({ id: number; topic: string; facts: unknown; origin: string | null })[]
+  events: { id: number; topic: string; facts: unknown; origin: string | null }[]
 }
 
 /** A clip beside the one it was placed against. */
@@ -243,7 +265,7 @@ export interface CheckPair {
   own: CheckSide
   against: CheckSide | null
   beside: CheckSide | null
-  moments: ({ ticks: number; what: 'clap' | 'onset' })[]
+  moments: { ticks: number; what: 'clap' | 'onset' }[]
 }
 
 /** One of the two clips that are looked at together. */
@@ -270,7 +292,14 @@ export interface Circled {
 
 /** What the devices of a day have in common, and what they have not. */
 export interface ClipCheck {
-  devices: ({ device: string; kind: string; clips: number; running_ticks: number; first_ticks: number | null; last_ticks: number | null })[]
+  devices: {
+    device: string
+    kind: string
+    clips: number
+    running_ticks: number
+    first_ticks: number | null
+    last_ticks: number | null
+  }[]
   differences: { device: string; against: string; title: string; evidence: string }[]
 }
 
@@ -316,7 +345,7 @@ export interface ClipSheet {
   placed_ticks: number | null
   rate: Rate
   sample_rate: number | null
-  channels: ({ index: number; name: string; function: string | null })[]
+  channels: { index: number; name: string; function: string | null }[]
   width: number | null
   height: number | null
   recorded_at: string | null
@@ -326,15 +355,35 @@ export interface ClipSheet {
   has_sound: boolean
   media_version: string
   look: ClipLook | null
-  sound: { clip: string; name: string; is_default: boolean; channels: { index: number; name: string; on: boolean; gain_db: number }[] } | null
+  sound: {
+    clip: string
+    name: string
+    is_default: boolean
+    channels: { index: number; name: string; on: boolean; gain_db: number }[]
+  } | null
   head_frames: number | null
-  take: { ulid: string; setup: string; take: number; part: string; status: 'none' | 'circled' | 'hold' | 'ng'; description: string } | null
-  takes: ({ ulid: string; label: string; in_ticks: number | null; out_ticks: number | null })[]
+  take: {
+    ulid: string
+    setup: string
+    take: number
+    part: string
+    status: 'none' | 'circled' | 'hold' | 'ng'
+    description: string
+  } | null
+  fields: Record<string, string>
+  takes: { ulid: string; label: string; in_ticks: number | null; out_ticks: number | null }[]
   marks: { in_ticks: number | null; out_ticks: number | null }
   subclips: Subclip[]
   markers: Marker[]
-  bins: ({ key: string; name: string; as: 'clip' | 'take' | 'subclip' })[]
-  files: ({ path: string; size_bytes: number; algorithm: string | null; hash: string | null; copies: number; verified_at: string | null })[]
+  bins: { key: string; name: string; as: 'clip' | 'take' | 'subclip' }[]
+  files: {
+    path: string
+    size_bytes: number
+    algorithm: string | null
+    hash: string | null
+    copies: number
+    verified_at: string | null
+  }[]
   away_at: string | null
   found: { by: string; words: string; was: string; at: string } | null
   library: string | null
@@ -393,8 +442,29 @@ export interface Day {
 
 /** The day at a glance. Ticks and bytes. */
 export interface DaySheet {
-  counts: { cards: number; cards_safe: number; cards_unsafe: string[]; bytes_verified: number; takes: number; setups: number; scenes: number; circled: number; handed_off: number; circled_ticks: number; running_ticks: number; synced: number; to_sync: number; unsure: number; strays: number }
-  rolled: ({ device: string; kind: string; spans: ([number, number, string, string | null, boolean])[]; holes: [number, number][] })[]
+  counts: {
+    cards: number
+    cards_safe: number
+    cards_unsafe: string[]
+    bytes_verified: number
+    takes: number
+    setups: number
+    scenes: number
+    circled: number
+    handed_off: number
+    circled_ticks: number
+    running_ticks: number
+    synced: number
+    to_sync: number
+    unsure: number
+    strays: number
+  }
+  rolled: {
+    device: string
+    kind: string
+    spans: [number, number, string, string | null, boolean][]
+    holes: [number, number][]
+  }[]
   points: OpenPoint[]
   wrap: { done: boolean; title: string; note: string; stage: string; is_running: boolean }[]
   running: string[]
@@ -449,7 +519,7 @@ export interface Dispute {
   by: string | null
   place: string | null
   at: number | null
-  said: ({ id: string; source: string; place: string; value: string | boolean; at: number })[]
+  said: { id: string; source: string; place: string; value: string | boolean; at: number }[]
 }
 
 /** It is done, and there is nothing more to say. */
@@ -496,7 +566,14 @@ export interface Handoff {
   title: string
   folder: string
   state: 'packing' | 'delivered' | 'accepted' | 'queried' | 'failed'
-  summary: { files: number; bytes: number; clips: number; reel: string | null; missing: string[]; unmixed?: string[] } | null
+  summary: {
+    files: number
+    bytes: number
+    clips: number
+    reel: string | null
+    missing: string[]
+    unmixed?: string[]
+  } | null
   made_by: string | null
   made_at: string | null
   delivered_at: string | null
@@ -532,7 +609,7 @@ export interface Health {
   ok: boolean
   problems: string[]
   parts: Record<string, string>
-  disks: ({ what: string; free_bytes: number | null; total_bytes: number | null })[]
+  disks: { what: string; free_bytes: number | null; total_bytes: number | null }[]
   queues: { name: string; waiting: number; oldest_seconds: number }[]
   tasks: { running: number; waiting: number; failed_today: number }
 }
@@ -590,7 +667,7 @@ export interface KnownFile {
 export interface Lineup {
   placements: Placed[]
   strays: Stray[]
-  clocks: ({ device: string; learned_ticks: number | null; applied_ticks: number | null; votes: number })[]
+  clocks: { device: string; learned_ticks: number | null; applied_ticks: number | null; votes: number }[]
   holes: { device: string; from_ticks: number; to_ticks: number }[]
   task: Task | null
 }
@@ -668,6 +745,7 @@ export interface Marker {
   name: string
   note: string
   by: string | null
+  about: 'picture' | 'sound' | 'acting' | 'continuity' | 'effects' | 'music' | null
 }
 
 /** One person's in and out on a clip. */
@@ -758,7 +836,7 @@ export interface NoteSample {
   slate: string
   take: string | null
   why: string
-  fields: ({ field: string; was: string | boolean; said: string | boolean; becomes: string | boolean | null })[]
+  fields: { field: string; was: string | boolean; said: string | boolean; becomes: string | boolean | null }[]
 }
 
 /** The cards that are copied now, and those of which something has to be asked. */
@@ -1052,7 +1130,7 @@ export interface ReleasedCopy {
   device: number | null
   files: number | null
   size_bytes: number | null
-  sample: ({ path: string; bytes: number; from: 'medium' | 'cache' })[] | null
+  sample: { path: string; bytes: number; from: 'medium' | 'cache' }[] | null
 }
 
 /** The take that a row belongs to, as lists show it. */
@@ -1468,7 +1546,7 @@ export interface Typed {
 
 /** What the log line would do. */
 export interface Understood {
-  pieces: ({ is: 'slate' | 'size' | 'status' | 'mark' | 'keyword' | 'note' | 'happens'; says: string })[]
+  pieces: { is: 'slate' | 'size' | 'status' | 'mark' | 'keyword' | 'note' | 'happens'; says: string }[]
   problems: string[]
   hints: string[]
   slate: string | null
@@ -1542,7 +1620,7 @@ export interface VolumeDetail {
   ask: string | null
   in_all: boolean
   project: string | null
-  list: ({ path: string; size_bytes: number; kind: string | null; is_new: boolean })[]
+  list: { path: string; size_bytes: number; kind: string | null; is_new: boolean }[]
 }
 
 /** How many clips went back to a run, and how many a person's decision holds. */
@@ -1552,4 +1630,18 @@ export interface WentBack {
 }
 
 /** What an open page is told has changed. */
-export type Topic = 'tasks' | 'cards' | 'takes' | 'lineup' | 'lanes' | 'bins' | 'sequences' | 'notes' | 'handoffs' | 'clips' | 'patterns' | 'looks' | 'here' | 'settings'
+export type Topic =
+  | 'tasks'
+  | 'cards'
+  | 'takes'
+  | 'lineup'
+  | 'lanes'
+  | 'bins'
+  | 'sequences'
+  | 'notes'
+  | 'handoffs'
+  | 'clips'
+  | 'patterns'
+  | 'looks'
+  | 'here'
+  | 'settings'

@@ -13,9 +13,12 @@ use App\Models\Clip;
 use App\Models\ClipMark;
 use App\Models\Look;
 use App\Models\Production;
+use App\Models\Take;
 use App\Models\TakePart;
 use App\Models\User;
 use App\Support\Clock;
+use Cartella\Core\Fields\FieldType;
+use Cartella\Core\Fields\TakeFields;
 
 /** Everything about one clip that its sheet shows, and one person's marks on it. */
 final class ClipSheet
@@ -75,6 +78,7 @@ final class ClipSheet
                         'status' => $clip->take->status,
                         'description' => $clip->take->description,
                     ],
+            'fields' => $clip->take === null ? [] : self::fields($clip->take, $production->fields()),
             // Of a recording over several takes, each with its stretch.
             'takes' => $clip->parts
                 ->map(
@@ -95,5 +99,19 @@ final class ClipSheet
             'found' => Returned::way($clip),
             'library' => $clip->production_id === $production->id ? null : $clip->production->name,
         ];
+    }
+
+    /** @return array<string, string> what is said of a take, by the fields' keys; the slate stands by itself */
+    private static function fields(Take $take, TakeFields $known): array
+    {
+        $said = [];
+        foreach ($known->all() as $key => $field) {
+            $text = $field->type === FieldType::Slate ? '' : $field->text($take->valueOf($key));
+            if ($text !== '') {
+                $said[$key] = $text;
+            }
+        }
+
+        return $said;
     }
 }

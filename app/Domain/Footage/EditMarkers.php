@@ -7,6 +7,7 @@ namespace App\Domain\Footage;
 use App\Domain\Undo\ChangeLog;
 use App\Models\Clip;
 use App\Models\Marker;
+use App\Models\MarkerAbout;
 use App\Models\MarkerKind;
 use App\Models\User;
 use App\Support\Live;
@@ -22,8 +23,15 @@ final class EditMarkers
      *
      * @throws Problem if it lies outside the clip
      */
-    public function add(Clip $clip, User $user, int $inTicks, ?int $outTicks, string $name, string $note): Marker
-    {
+    public function add(
+        Clip $clip,
+        User $user,
+        int $inTicks,
+        ?int $outTicks,
+        string $name,
+        string $note,
+        ?MarkerAbout $about = null,
+    ): Marker {
         $end = $outTicks ?? $inTicks + 1;
         if ($inTicks < 0 || $end <= $inTicks || $end > (int) $clip->duration_ticks) {
             throw Problem::refused('marker.place', "That place lies outside {$clip->title()}.", 'Set it again.');
@@ -36,6 +44,7 @@ final class EditMarkers
             'out_ticks' => $outTicks,
             'name' => $name,
             'note' => $note,
+            'about' => $about,
         ]);
         $this->step(
             $clip,
@@ -48,10 +57,10 @@ final class EditMarkers
     }
 
     /** @throws Problem if it is the file's own */
-    public function change(Marker $marker, User $user, string $name, string $note): void
+    public function change(Marker $marker, User $user, string $name, string $note, ?MarkerAbout $about): void
     {
         $this->refuseOfFile($marker);
-        $marker->fill(['name' => $name, 'note' => $note]);
+        $marker->fill(['name' => $name, 'note' => $note, 'about' => $about]);
         $this->step($marker->clip, $user, "Name a marker \"$name\"", static fn(ChangeLog $log) => $log->save($marker));
     }
 

@@ -12,6 +12,7 @@ use App\Models\Clip;
 use App\Models\Look;
 use App\Models\Take;
 use Cartella\Core\Cutting\Item;
+use Cartella\Core\Cutting\Marker;
 use Cartella\Core\Cutting\Sequence;
 use Cartella\Core\Cutting\Track;
 use Cartella\Core\Cutting\TrackKind;
@@ -34,6 +35,7 @@ final class ExchangeSequence
                 $piece->inTicks,
                 $piece->durationTicks,
                 $piece->atTicks,
+                markers: self::markers($piece),
                 metadata: self::facts($piece->take),
                 look: Look::of($piece->clip)?->cdl(),
             ),
@@ -48,6 +50,7 @@ final class ExchangeSequence
                 $piece->inTicks,
                 $piece->durationTicks,
                 $piece->atTicks,
+                markers: self::markers($piece),
                 metadata: self::facts($piece->take),
             ),
             $recordings,
@@ -60,6 +63,22 @@ final class ExchangeSequence
             [new Track(TrackKind::Picture, 'V', $pictures), new Track(TrackKind::Sound, 'A', $sounds)],
             ['production' => $playlist->stored->production->name],
         );
+    }
+
+    /** @return list<Marker> what is marked in the stretch of a clip that is shown or heard, from where that begins */
+    private static function markers(PicturePiece|SoundPiece $piece): array
+    {
+        $found = [];
+        foreach ($piece->clip->markers as $one) {
+            $begin = max(0, $one->in_ticks - $piece->inTicks);
+            $end = min($piece->durationTicks, ($one->out_ticks ?? $one->in_ticks + 1) - $piece->inTicks);
+            if ($end > $begin) {
+                $about = $one->about === null ? '' : $one->about->value . ': ';
+                $found[] = new Marker($begin, $one->out_ticks === null ? 0 : $end - $begin, $one->name, trim($about . $one->note, ': '));
+            }
+        }
+
+        return $found;
     }
 
     /** @return array<string, mixed> everything that is known of a take, by the fields' keys */

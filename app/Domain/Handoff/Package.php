@@ -30,6 +30,7 @@ use Cartella\Core\Exchange\EdlWriter;
 use Cartella\Core\Exchange\OtioWriter;
 use Cartella\Core\Look\Cdl;
 use Cartella\Core\Media\Exception\UnableToReadMedia;
+use Illuminate\Database\Eloquent\Collection as EloquentCollection;
 use Illuminate\Support\Collection;
 use Illuminate\Support\Facades\Log;
 
@@ -105,6 +106,13 @@ final class Package
             }
         }
         self::put($work . '/log.csv', PackageLog::csv($clips, $handoff, $this->paths));
+        (new EloquentCollection($clips->all()))->loadMissing(['markers.user', 'subclips']);
+        foreach (['markers' => PackagePieces::markers(...), 'subclips' => PackagePieces::subclips(...)] as $name => $table) {
+            $text = $table($clips, $handoff->production, $this->paths);
+            if ($text !== null) {
+                self::put("$work/$name.csv", $text);
+            }
+        }
         $this->putLooks($clips, $work);
         $this->putReel($reel, $work);
         self::put(

@@ -4,10 +4,13 @@ declare(strict_types=1);
 
 namespace App\Domain\Health;
 
+use App\Domain\Cards\Imports;
 use App\Domain\Log\ScriptNotes\NoteFaults;
 use App\Models\ScriptNoteFile;
+use App\Models\Upload;
 use App\Support\Folders;
 use Illuminate\Support\Facades\DB;
+use Illuminate\Support\Facades\File;
 
 /** Removes what nobody asks for any more, and keeps logs from growing without end. Nothing of anybody's work, and never the audit. */
 final class Prune
@@ -17,6 +20,9 @@ final class Prune
     private const FAILED_JOB_DAYS = 30;
 
     private const NOTE_DAYS = 60;
+
+    /** Files that somebody dropped and never finished sending; they lie where they came from still. */
+    private const UPLOAD_DAYS = 30;
 
     private const EVENT_HOURS = 24;
 
@@ -39,6 +45,7 @@ final class Prune
             'tasks' => self::rows('tasks', 'ended_at', now()->subDays(self::TASK_DAYS)),
             'failed_jobs' => self::rows('failed_jobs', 'failed_at', now()->subDays(self::FAILED_JOB_DAYS)),
             'note_files' => $this->noteFiles(),
+            'uploads' => $this->uploads(),
             'reports' => $this->oldFiles(Folders::var('reports/*.pdf*'), self::REPORT_HOURS * 3600),
             'journals' => $this->oldFiles(Folders::var('lineup/*.jsonl'), self::TASK_DAYS * 86_400),
             'last_words' => $this->oldFiles(storage_path('logs/task-*.last'), self::TASK_DAYS * 86_400),
@@ -70,6 +77,24 @@ final class Prune
         foreach (glob(Folders::var('notes/*')) ?: [] as $path) {
             if (is_file($path) && !is_link($path) && ($known[basename($path)] ?? filemtime($path) > time() - 86_400) === false) {
                 $removed += (int) @unlink($path);
+            }
+        }
+
+        return $removed;
+    }
+
+    private function uploads(): int
+    {
+        $removed = 0;
+        foreach (
+            Upload::query()->whereNull('card_id')->where('updated_at', '<', now()->subDays(self::UPLOAD_DAYS))->lazyById(100)
+            as $upload
+        ) {
+            // Pieces do not touch the upload itself.
+            if ((int) @filemtime(Imports::folder($upload)) < time() - self::UPLOAD_DAYS * 86_400) {
+                $upload->delete();
+                File::deleteDirectory(Imports::folder($upload));
+                $removed++;
             }
         }
 

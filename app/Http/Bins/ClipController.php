@@ -122,6 +122,7 @@ final class ClipController extends Controller
             $out === null ? null : (int) $out,
             trim((string) $request->validated('name')),
             trim((string) $request->validated('note')),
+            $request->about(),
         );
 
         return new JsonResponse(MarkerAnswer::of($marker), 201);
@@ -135,7 +136,8 @@ final class ClipController extends Controller
         EditMarkers $edit,
     ): JsonResponse {
         $note = $request->has('note') ? trim((string) $request->validated('note')) : $marker->note;
-        $edit->change($marker, self::who($request), trim((string) $request->validated('name')), $note);
+        $about = $request->has('about') ? $request->about() : $marker->about;
+        $edit->change($marker, self::who($request), trim((string) $request->validated('name')), $note, $about);
 
         return new JsonResponse(MarkerAnswer::of($marker));
     }

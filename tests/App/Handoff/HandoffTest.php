@@ -154,6 +154,41 @@ final class HandoffTest extends TestCase
         self::assertStringContainsString('proxies/import_A001C001_2.mp4', $log, 'the log names each by its own file');
     }
 
+    public function test_what_people_marked_and_named_goes_along_as_tables_and_in_the_reel(): void
+    {
+        $second = \Cartella\Core\Time\Ticks::PER_SECOND;
+        $clip = $this->proxied('A001C001', 'A', 3600);
+        $take = $this->take('3', 1, ['status' => 'circled']);
+        $clip->parts()->create(['take_id' => $take->id, 'said_by' => 'name']);
+        $user = $this->person();
+        $clip->markers()->create([
+            'kind' => 'person',
+            'user_id' => $user->id,
+            'in_ticks' => 2 * $second,
+            'out_ticks' => 3 * $second,
+            'name' => 'gull',
+            'note' => 'over the line',
+            'about' => 'sound',
+        ]);
+        $clip->subclips()->create(['name' => 'the turn', 'in_ticks' => $second, 'out_ticks' => 4 * $second, 'handle_ticks' => $second]);
+        $this->actingAs($user)
+            ->postJson($this->onDay('reels'), ['circled_only' => true])
+            ->assertStatus(201);
+        $inbox = $this->inbox($this->handOff());
+        $markers = array_map(str_getcsv(...), file($inbox . '/markers.csv', FILE_IGNORE_NEW_LINES) ?: []);
+        self::assertSame(
+            ['A001C001', '3/1', '01:00:02:00', '01:00:03:00', 'gull', 'sound', 'over the line', $user->name],
+            [$markers[1][0], ...array_slice($markers[1], 2, 1), ...array_slice($markers[1], 4)],
+        );
+        $subclips = array_map(str_getcsv(...), file($inbox . '/subclips.csv', FILE_IGNORE_NEW_LINES) ?: []);
+        self::assertSame(['01:00:01:00', '01:00:04:00', 'the turn', '00:00:01:00'], array_slice($subclips[1], 4, 4));
+        self::assertStringContainsString('* LOC: 01:00:02:00', (string) file_get_contents($inbox . '/reel.edl'));
+        $reel = json_decode((string) file_get_contents($inbox . '/reel.otio'), true);
+        $marker = $reel['tracks']['children'][0]['children'][0]['markers'][0];
+        self::assertSame(['gull', 'sound: over the line'], [$marker['name'], $marker['comment']]);
+        self::assertEquals(25, $marker['marked_range']['duration']['value']);
+    }
+
     public function test_the_summary_is_counted_from_what_lies_in_the_package(): void
     {
         $this->proxied('A001C001', 'A', 10);

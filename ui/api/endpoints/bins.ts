@@ -87,8 +87,12 @@ export const bins = {
     api.delete<Done>(below(production, `clips/${clip}/subclips/${subclip}`)),
   addMarker: (production: string, clip: string, body: unknown) =>
     api.post<Marker>(below(production, `clips/${clip}/markers`), body),
-  changeMarker: (production: string, clip: string, marker: string, body: { name: string; note: string }) =>
-    api.patch<Marker>(below(production, `clips/${clip}/markers/${marker}`), body),
+  changeMarker: (
+    production: string,
+    clip: string,
+    marker: string,
+    body: { name: string; note: string; about: string | null },
+  ) => api.patch<Marker>(below(production, `clips/${clip}/markers/${marker}`), body),
   removeMarker: (production: string, clip: string, marker: string) =>
     api.delete<Done>(below(production, `clips/${clip}/markers/${marker}`)),
   make: (production: string, name: string, parent: string | null, rule: RuleGroup | null) =>

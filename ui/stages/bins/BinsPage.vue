@@ -457,9 +457,15 @@ useShortcuts('Bins', [
       >
         <p v-if="production.may.work" class="bring soft">
           Bring in
-          <button class="plain" title="Music, effects, graphics, stills, stock; or drop them on the page (B)" @click="bringing.choose(false)">
+          <button
+            class="plain"
+            title="Music, effects, graphics, stills, stock; or drop them on the page (B)"
+            @click="bringing.choose(false)"
+          >
             files</button
-          ><button class="plain" title="With all that is below it (Shift B)" @click="bringing.choose(true)">a folder</button>
+          ><button class="plain" title="With all that is below it (Shift B)" @click="bringing.choose(true)">
+            a folder
+          </button>
         </p>
         <input ref="filesBox" class="files-box" type="file" multiple hidden @change="bringing.chosen" />
         <input ref="folderBox" class="folder-box" type="file" webkitdirectory hidden @change="bringing.chosen" />

@@ -2,6 +2,7 @@
 import { computed, ref, useTemplateRef, watch } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
 import { bins as binsApi } from '@/api/endpoints/bins'
+import { log as logApi } from '@/api/endpoints/log'
 import { mediaUrl } from '@/api/client'
 import { makeStale, useAnswer } from '@/api/queries'
 import type { Subclip } from '@/api/types'
@@ -30,6 +31,21 @@ const id = () => production.value.ulid
 const clip = computed(() => String(route.params.clip))
 const { data, isPending, error, refetch } = useAnswer(() => binsApi.clip(id(), clip.value))
 const { data: uses } = useAnswer(() => binsApi.uses(id(), clip.value))
+const tabs = { pieces: 'Subclips and markers', known: 'What is known', places: 'Where it is' } as const
+const tab = ref<keyof typeof tabs>('pieces')
+const take = computed(() => data.value?.take?.ulid ?? null)
+const { data: history } = useAnswer(() =>
+  take.value === null || tab.value !== 'known' ? null : logApi.history(id(), take.value),
+)
+/** What is said of the take, by the names that the production gives its fields. */
+const said = computed(() => {
+  const fields = data.value?.fields ?? {}
+  return production.value.fields.flatMap((one) =>
+    fields[one.key] ? [{ label: one.label, text: fields[one.key]! }] : [],
+  )
+})
+const day = (iso: string) =>
+  new Date(iso).toLocaleString('en-GB', { day: 'numeric', month: 'short', hour: '2-digit', minute: '2-digit' })
 const { data: tree } = useAnswer(() => binsApi.tree(id()))
 const ownBins = computed(() => tree.value?.own.filter((bin) => !bin.is_rule) ?? [])
 const sheet = computed(() => (data.value?.ulid === clip.value ? data.value : undefined))
@@ -223,9 +239,6 @@ const toLineup = () =>
     query: { clip: clip.value },
   })
 
-const tabs = { pieces: 'Subclips and markers', known: 'What is known', places: 'Where it is' } as const
-const tab = ref<keyof typeof tabs>('pieces')
-
 useShortcuts('Clip sheet', [
   { keys: ['Escape'], what: 'Back to where you were', run: leave },
   { keys: ['q'], what: 'Mark what is heard here, from quiet to quiet', run: () => void toQuiet() },
@@ -404,6 +417,26 @@ useShortcuts('Clip sheet', [
               {{ sheet.channels.map((one) => one.name || `channel ${one.index}`).join(', ') }}
             </dd></template
           >
+          <template v-for="one in said" :key="one.label"
+            ><dt>{{ one.label }}</dt>
+            <dd class="lines">{{ one.text }}</dd></template
+          >
+          <template v-if="(history?.steps.length ?? 0) > 0"
+            ><dt>History</dt>
+            <dd>
+              <p
+                v-for="(step, index) in history!.steps.slice(0, 40)"
+                :key="index"
+                class="step"
+                :class="{ undone: step.undone }"
+              >
+                <span class="soft">{{ day(step.at) }} · {{ step.by }}</span> {{ step.label }}
+                <span v-for="field in step.fields" :key="field.field" class="soft"
+                  >{{ field.field }}: {{ field.from || '–' }} → {{ field.to || '–' }}</span
+                >
+              </p>
+            </dd></template
+          >
           <template v-if="sheet.sidecars.length > 0"
             ><dt>Beside it</dt>
             <dd class="mono path">{{ sheet.sidecars.join(', ') }}</dd></template
@@ -511,6 +544,18 @@ h1 > span {
 }
 h1 .push {
   margin-left: auto;
+}
+.lines {
+  white-space: pre-line;
+}
+.step {
+  display: grid;
+  margin: 0 0 5px;
+  font-size: 12px;
+}
+.undone {
+  opacity: 0.55;
+  text-decoration: line-through;
 }
 .stays {
   margin: 6px 0 0;

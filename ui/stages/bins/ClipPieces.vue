@@ -97,12 +97,13 @@ async function putInto(bin: BinEntry): Promise<void> {
   makeStale('bins')
 }
 /** A marker whose name and note are being written. */
-const noting = ref<{ ulid: string; name: string; note: string } | null>(null)
+const noting = ref<{ ulid: string; name: string; note: string; about: string } | null>(null)
+const ABOUT = ['picture', 'sound', 'acting', 'continuity', 'effects', 'music']
 async function keepNote(): Promise<void> {
   const now = noting.value
   if (now === null) return
   const { ulid, name: called, note } = now
-  const body = { name: called.trim(), note: note.trim() }
+  const body = { name: called.trim(), note: note.trim(), about: now.about || null }
   if ((await attempt(() => binsApi.changeMarker(production.value.ulid, props.clip.ulid, ulid, body))) === undefined)
     return
   noting.value = null
@@ -163,7 +164,10 @@ useShortcuts('Clip sheet', [
       placeholder="A note"
       @vue:mounted="({ el }: { el: HTMLInputElement }) => el.focus()"
       @keydown.esc.stop="noting = null"
-    /><button class="go">Keep</button>
+    /><select v-model="noting.about" class="field about" aria-label="What the marker is about">
+      <option value="">about …</option>
+      <option v-for="one in ABOUT" :key="one" :value="one">{{ one }}</option></select
+    ><button class="go">Keep</button>
   </form>
   <ul v-if="clip.subclips.length > 0" class="pieces" aria-label="Subclips">
     <li v-for="one in clip.subclips" :key="one.ulid" class="sub">
@@ -197,7 +201,7 @@ useShortcuts('Clip sheet', [
     <li v-for="one in clip.markers" :key="one.ulid" class="flag">
       <button class="to" @click="emit('go', toFrames(one.in_ticks, clip.rate))">
         <b :title="one.note || one.name">{{ one.name || 'marked' }}</b><span class="soft">{{
-          one.kind === 'file' ? 'in the file' : one.by
+          [one.about, one.kind === 'file' ? 'in the file' : one.by].filter(Boolean).join(', ')
         }}</span
         ><span v-if="one.out_ticks !== null" class="mono soft">{{ length(one.out_ticks - one.in_ticks) }}</span
         ><span class="mono soft">{{ timecode(one.in_ticks) }}</span>
@@ -214,7 +218,7 @@ useShortcuts('Clip sheet', [
         v-if="mayOrganise && one.kind === 'person'"
         class="act"
         :title="`Name and note of ${one.name || 'this marker'}`"
-        @click="noting = { ulid: one.ulid, name: one.name, note: one.note }"
+        @click="noting = { ulid: one.ulid, name: one.name, note: one.note, about: one.about ?? '' }"
       >
         note
       </button>
@@ -270,6 +274,9 @@ useShortcuts('Clip sheet', [
 }
 .noted {
   flex-wrap: wrap;
+}
+.about {
+  width: auto;
 }
 .handles {
   display: flex;

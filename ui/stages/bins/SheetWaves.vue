@@ -151,7 +151,9 @@ const pieces = computed(() => {
 const lanes = computed(() => 1 + Math.max(-1, ...pieces.value.map((piece) => piece.lane)))
 const timecode = (ticks: number) => labelAt((props.clip.start_ticks ?? 0) + ticks, props.clip.rate)
 const flagTitle = (one: Marker) =>
-  [one.name || 'marked', one.note, one.by ?? 'in the file', timecode(one.in_ticks)].join(' · ')
+  [one.name || 'marked', one.about, one.note, one.by ?? 'in the file', timecode(one.in_ticks)]
+    .filter(Boolean)
+    .join(' · ')
 const tall = computed(() => {
   const usual = props.channels.length > 6 ? 26 : props.channels.length > 3 ? 38 : 50
   return props.roomy === true && props.channels.length <= 6 ? 68 : usual

@@ -21,6 +21,7 @@ final readonly class ClipSheetAnswer
      *     what of the recorder is heard under it
      * @param  array{ulid: string, setup: string, take: int, part: string, status: 'none'|'circled'|'hold'|'ng',
      *     description: string}|null  $take
+     * @param  array<string, string>  $fields  what is said of the take, by key
      * @param  list<array{ulid: string, label: string, in_ticks: int|null, out_ticks: int|null}>  $takes
      * @param  array{in_ticks: int|null, out_ticks: int|null}  $marks
      * @param  list<SubclipAnswer>  $subclips
@@ -65,6 +66,7 @@ final readonly class ClipSheetAnswer
         public ?array $sound,
         public ?int $head_frames,
         public ?array $take,
+        public array $fields,
         public array $takes,
         public array $marks,
         public array $subclips,

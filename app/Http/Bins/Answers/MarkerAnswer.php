@@ -12,6 +12,7 @@ final readonly class MarkerAnswer
     /**
      * @param  'file'|'person'  $kind  who said it
      * @param  int|null  $out_ticks  null for a place
+     * @param  'picture'|'sound'|'acting'|'continuity'|'effects'|'music'|null  $about
      */
     public function __construct(
         public string $ulid,
@@ -21,6 +22,7 @@ final readonly class MarkerAnswer
         public string $name,
         public string $note,
         public ?string $by,
+        public ?string $about,
     ) {}
 
     public static function of(Marker $marker): self
@@ -33,6 +35,7 @@ final readonly class MarkerAnswer
             $marker->name,
             $marker->note,
             $marker->user?->name,
+            $marker->about?->value,
         );
     }
 }
