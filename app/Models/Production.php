@@ -32,7 +32,7 @@ use Illuminate\Database\Eloquent\Relations\HasMany;
  * @property array<mixed>|null $name_patterns
  * @property string $script
  * @property list<string>|null $bin_groups
- * @property int $is_library
+ * @property bool $is_library
  * @property-read \Illuminate\Database\Eloquent\Collection<int, ProductionField> $productionFields
  * @property-read \Illuminate\Database\Eloquent\Collection<int, User> $users
  * @property-read \Illuminate\Database\Eloquent\Collection<int, Store> $stores
@@ -67,6 +67,7 @@ class Production extends Model
             'slate_patterns' => 'array',
             'name_patterns' => 'array',
             'bin_groups' => 'array',
+            'is_library' => 'boolean',
         ];
     }
 
