@@ -194,6 +194,7 @@ Route::prefix('api')->group(static function (): void {
                 Route::get('cards/{card}/dependents', [AwayController::class, 'ofCard']);
                 Route::post('cards/{card}/away', [AwayController::class, 'card']);
                 Route::post('cards/{card}/back', [AwayController::class, 'back']);
+                Route::put('colours', [ClipController::class, 'colours']);
                 Route::post('dependents', [AwayController::class, 'ofClips']);
                 Route::post('away', [AwayController::class, 'clips']);
                 Route::post('cards/{card}/verify', [CardsController::class, 'verify']);

@@ -104,7 +104,6 @@ function cards(RemoteWebDriver $driver, callable $wait, callable $press, callabl
     $press(WebDriverKeys::ENTER);
     $wait('document.querySelector(".record")');
     $pick('B010');
-    $take('cards-fault');
     $copy = (glob(getenv('CARTELLA_VAR') . '/stores/nearline/Low Water/Day 01/A/A002/ROLL_A002') ?: [])[0];
     foreach (
         [
@@ -222,7 +221,15 @@ try {
     $press(WebDriverKeys::ALT . '3' . WebDriverKeys::ALT);
     $wait('document.querySelectorAll(".card img").length > 4');
     $take('bins');
-    $press(WebDriverKeys::ALT . '1' . WebDriverKeys::ALT, 'N');
+    $press(WebDriverKeys::ALT . '1' . WebDriverKeys::ALT);
+    $wait('document.querySelector(".rows .row[data-what]")');
+    $press(WebDriverKeys::ENTER);
+    $wait('document.querySelector(".clip-page .channel")');
+    $wait($playing);
+    $take('clip-picture');
+    $press(WebDriverKeys::ESCAPE);
+    $wait('document.querySelector(".rows .row[data-what]")');
+    $press('N');
     $wait('document.activeElement.ariaLabel === "What to ask about"');
     $press('s', 't', 'a', 't', 'u', 's', WebDriverKeys::ENTER);
     $wait('document.querySelector(".sentence").textContent.includes("circled")');

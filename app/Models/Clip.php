@@ -51,6 +51,7 @@ use Illuminate\Database\Eloquent\Relations\HasOneThrough;
  * @property \Carbon\CarbonInterface|null $away_at
  * @property array<mixed>|null $found
  * @property string|null $library_ulid
+ * @property string|null $colour
  * @property-read Production $production
  * @property-read ShootDay $day
  * @property-read Card|null $card

@@ -114,6 +114,7 @@ export interface BinRow {
   take: RowTake | null
   ready: boolean
   is_away: boolean
+  colour: string | null
   angles: Angle[]
   used: { ulid: string; kind: string; name: string; times: number }[]
 }

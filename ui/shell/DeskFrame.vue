@@ -15,6 +15,7 @@ import HelpCard from './HelpCard.vue'
 import { useShortcuts } from './keys'
 import { attempt, say } from './say'
 import SearchBox from './SearchBox.vue'
+import { sendings } from './sending'
 import { useSession } from './session'
 import { SETTINGS, STAGES, type StageName } from './stages'
 import TaskTray from './TaskTray.vue'
@@ -33,6 +34,14 @@ const day = computed<Day | undefined>(() => props.production.days.find((other) =
 provideDesk({ production: computed(() => props.production), day: computed(() => day.value as Day) })
 useLive(() => props.production.ulid)
 
+/** How much of the files that this page sends has arrived; null while it sends none. */
+const coming = computed(() => {
+  const own = sendings.filter((one) => one.production === props.production.ulid && one.state !== 'stopped')
+  const all = own.reduce((sum, one) => sum + one.bytes, 0)
+  return own.length === 0
+    ? null
+    : Math.floor((100 * own.reduce((sum, one) => sum + one.received, 0)) / Math.max(1, all))
+})
 const { data: tabs } = useAnswer(() =>
   day.value === undefined ? null : shellApi.tabs(props.production.ulid, day.value.ulid),
 )
@@ -204,6 +213,14 @@ useShortcuts('Everywhere', [
         </button>
       </div>
       <div class="right">
+        <RouterLink
+          v-if="coming !== null"
+          :to="{ name: 'bins', params: route.params }"
+          class="pill busy"
+          role="status"
+          title="Files that this page brings in"
+          >bringing in {{ coming }} %</RouterLink
+        >
         <button v-if="running.length > 0" class="pill busy" role="status" title="What runs (F9)" @click="tray = true">
           {{ running.length === 1 ? running[0]?.title : `${running.length} tasks` }}…
         </button>

@@ -38,11 +38,17 @@ const DOOR: Door = {
 
 /** Seconds between tries while the server cannot be reached. */
 const PAUSES = [1, 2, 5, 10]
-/** A piece that arrives damaged so often will not arrive whole. */
+/** A piece that arrives damaged so often will not arrive whole, and a server that fails so often will not take it. */
 const DAMAGED = 5
+const FAILED = 12
 
 /** Imports that this page sends; they go on whatever stage is looked at. */
 export const sendings = reactive<Sending[]>([])
+// A page that is left while it sends asks first; what has arrived stays in either case.
+if (typeof window !== 'undefined')
+  window.addEventListener('beforeunload', (event) => {
+    if (sendings.some((one) => one.state === 'sending' || one.state === 'waiting')) event.preventDefault()
+  })
 const stops = new Map<string, () => void>()
 
 export const secondsLeft = (one: Sending): number | null =>
@@ -95,7 +101,8 @@ export async function send(
           sending.rate = last.at > first.at ? (last.bytes - first.bytes) / (last.at - first.at) : 0
         } catch (trouble) {
           const again = retries(trouble)
-          if (again === 'no' || (again === 'damaged' && ++damaged >= DAMAGED)) throw trouble
+          const isFailing = again === 'later' && (trouble as ApiError).status >= 500 && tries >= FAILED
+          if (again === 'no' || isFailing || (again === 'damaged' && ++damaged >= DAMAGED)) throw trouble
           if (again === 'gap') {
             // It has more or less of the file than this page thought; it says how much.
             const here = (trouble as ApiError).context.received_bytes

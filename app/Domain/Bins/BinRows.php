@@ -24,6 +24,7 @@ final class BinRows
         'clips.recorded_at',
         'clips.proxied_at',
         'clips.away_at',
+        'clips.colour',
         'clips.channels',
         'devices.letter',
         'devices.lane',
@@ -93,6 +94,7 @@ final class BinRows
             ->keyBy('id')
             ->all();
         $uses = $this->uses($clipIds);
+        $ranges = $this->ranges($page);
         $fields = $production->fields();
         $rows = [];
         foreach ($page as ['kind' => $kind, 'id' => $id, 'ref' => $ref]) {
@@ -110,7 +112,7 @@ final class BinRows
                     'angles' => $kind === EntryKind::Take ? array_map(self::angle(...), $behind) : [],
                 ] + self::row($kind, $ref, self::first($behind), $take, $fields);
             $rows[] = match ($kind) {
-                EntryKind::Clip => self::stretch($ref) + $row,
+                EntryKind::Clip => ($ranges[$ref] ?? []) + self::stretch($ref) + $row,
                 EntryKind::Take => self::ofTake($take, $behind) + $row,
                 EntryKind::Subclip => self::ofSubclip($subclips[$id]) + $row,
                 EntryKind::Sequence => [
@@ -122,6 +124,34 @@ final class BinRows
         }
 
         return $rows;
+    }
+
+    /**
+     * Stretches of clips that a marker has, by its name.
+     *
+     * @param  list<array{kind: EntryKind, id: int, ref: string}>  $page
+     * @return array<string, array{name: string}> by reference
+     */
+    private function ranges(array $page): array
+    {
+        $spans = [];
+        foreach ($page as ['kind' => $kind, 'id' => $id, 'ref' => $ref]) {
+            $span = $kind === EntryKind::Clip && str_contains($ref, '#') ? Reference::parse($ref)->span : null;
+            if ($span !== null) {
+                $spans["$id $span->inTicks $span->outTicks"] = $ref;
+            }
+        }
+        $names = [];
+        $clips = array_map(static fn(string $key): int => (int) $key, array_keys($spans));
+        $markers = $spans === [] ? [] : DB::table('markers')->whereIntegerInRaw('clip_id', $clips)->where('name', '!=', '')->get();
+        foreach ($markers as $marker) {
+            $ref = $spans["$marker->clip_id $marker->in_ticks $marker->out_ticks"] ?? null;
+            if ($ref !== null) {
+                $names[$ref] = ['name' => $marker->name];
+            }
+        }
+
+        return $names;
     }
 
     /**
@@ -237,6 +267,7 @@ final class BinRows
                     ],
             'ready' => $clip?->proxied_at !== null,
             'is_away' => $clip?->away_at !== null,
+            'colour' => $clip?->colour,
         ];
     }
 

@@ -197,6 +197,7 @@ final class RuleSql
         return match ($subject->key) {
             'kind' => $ofClip('@.kind'),
             'import' => $ofClip('@.import_kind'),
+            'colour' => $ofClip('@.colour'),
             'device' => $ofClip('@.device_id'),
             'day', 'date' => $of === EntryKind::Take ? [['takes.shoot_day_id', null]] : $ofClip('@.shoot_day_id'),
             'sound' => $ofClip('(COALESCE(JSON_LENGTH(@.channels), 0) > 0)'),

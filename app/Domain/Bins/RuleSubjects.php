@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace App\Domain\Bins;
 
+use App\Domain\Footage\ColourClips;
 use App\Models\Production;
 use App\Models\SequenceKind;
 use Cartella\Core\Fields\Field;
@@ -43,6 +44,13 @@ final class RuleSubjects
                 SubjectType::Choice,
                 ['is' => 'from the imports: {}', 'is_not' => 'not from the imports: {}'],
                 array_combine(MediaNames::IMPORTS, MediaNames::IMPORTS),
+            ),
+            new Subject(
+                'colour',
+                'Colour',
+                SubjectType::Choice,
+                ['is' => 'coloured {}', 'is_not' => 'not coloured {}', 'blank' => 'without a colour'],
+                array_combine(ColourClips::COLOURS, ColourClips::COLOURS),
             ),
             new Subject('named', 'Name', SubjectType::Text, [
                 'contains' => 'with {} in its name',

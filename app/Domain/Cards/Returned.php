@@ -85,7 +85,8 @@ final class Returned
     /** @return array<int, array{id: int, card: int|null, traits: Traits}> by the clip's id */
     private function gone(Card $card): array
     {
-        // Of a card that was never whole the clips come from its own next try.
+        // Of a card that was never whole the clips come from its own next try. One that is only not connected now is known by more than
+        // a name: cameras use theirs again.
         $lost = Card::query()
             ->with(['copies', 'production'])
             ->where('production_id', $card->production_id)
@@ -97,7 +98,7 @@ final class Returned
         Clip::query()
             ->where('production_id', $card->production_id)
             ->where(static fn($clip) => $clip->whereNotNull('away_at')->orWhereIntegerInRaw('card_id', $lost))
-            ->select(['id', 'card_id', 'name', 'path', 'facts', 'start_ticks', 'duration_ticks'])
+            ->select(['id', 'card_id', 'name', 'path', 'facts', 'start_ticks', 'duration_ticks', 'away_at'])
             ->chunkById(self::ROWS, static function ($clips) use (&$gone): void {
                 $hashes = self::hashes($clips->pluck('card_id')->filter()->unique()->values()->all());
                 foreach ($clips as $clip) {
@@ -105,7 +106,7 @@ final class Returned
                         'id' => $clip->id,
                         'card' => $clip->card_id,
                         'traits' => new Traits(
-                            $clip->name,
+                            $clip->away_at === null ? '' : $clip->name,
                             self::all($hashes[$clip->card_id] ?? [], $clip->paths()),
                             $clip->facts['tape'] ?? null,
                             $clip->start_ticks,

@@ -84,7 +84,7 @@ final class Library
             if ($day === null) {
                 throw Problem::refused('library.no_day', 'This production has no shoot day yet.', 'Add one first.');
             }
-            $clip = $there ?? $theirs->replicate(['ulid', 'look_id', 'head_frames', 'has_no_slate', 'found']);
+            $clip = $there ?? $theirs->replicate(['ulid', 'look_id', 'head_frames', 'has_no_slate', 'found', 'colour']);
             $clip->fill([
                 'production_id' => $production->id,
                 'shoot_day_id' => $day->id,

@@ -7,6 +7,7 @@ namespace App\Http\Bins;
 use App\Domain\Bins\ClipSheet;
 use App\Domain\Bins\EditBins;
 use App\Domain\Bins\SetMarks;
+use App\Domain\Footage\ColourClips;
 use App\Domain\Footage\EditMarkers;
 use App\Domain\Footage\Library;
 use App\Http\Bins\Answers\ClipSheetAnswer;
@@ -14,6 +15,7 @@ use App\Http\Bins\Answers\MarkerAnswer;
 use App\Http\Bins\Answers\MarksAnswer;
 use App\Http\Bins\Answers\SplitAnswer;
 use App\Http\Bins\Answers\SubclipAnswer;
+use App\Http\Bins\Requests\ColoursRequest;
 use App\Http\Bins\Requests\MarkerNameRequest;
 use App\Http\Bins\Requests\MarkerRequest;
 use App\Http\Bins\Requests\MarksRequest;
@@ -21,6 +23,7 @@ use App\Http\Bins\Requests\SplitChannelsRequest;
 use App\Http\Bins\Requests\SubclipChangeRequest;
 use App\Http\Bins\Requests\SubclipRequest;
 use App\Http\Controller;
+use App\Http\Shell\Answers\ChangedAnswer;
 use App\Http\Shell\Answers\DoneAnswer;
 use App\Http\Shell\Answers\MadeAnswer;
 use App\Models\Clip;
@@ -39,6 +42,13 @@ final class ClipController extends Controller
     public function show(Request $request, Production $production, Clip $clip, ClipSheet $sheet): JsonResponse
     {
         return new JsonResponse(ClipSheetAnswer::of($sheet->of($clip, self::who($request), $production)));
+    }
+
+    public function colours(ColoursRequest $request, Production $production, ColourClips $give): JsonResponse
+    {
+        $input = $request->validated();
+
+        return new JsonResponse(new ChangedAnswer($give($production, self::who($request), $input['clips'], $input['colour'])));
     }
 
     /** The production's own clip for one of a library. */

@@ -31,7 +31,7 @@ final readonly class ImportList
     /** @param  list<array{path: string, size_bytes: int}>  $files  paths with slashes, sizes in bytes */
     public static function of(array $files): self
     {
-        $kept = $refused = $taken = [];
+        $kept = $refused = $taken = $folders = [];
         $passed = 0;
         foreach ($files as $number => ['path' => $path, 'size_bytes' => $bytes]) {
             $path = ltrim($path, '/');
@@ -40,8 +40,8 @@ final readonly class ImportList
 
                 continue;
             }
-            $reason =
-                self::fault($path, $bytes) ?? (isset($taken[mb_strtolower($path)]) ? 'Two files of the import have this name.' : null);
+            $own = self::above(mb_strtolower($path));
+            $reason = self::fault($path, $bytes) ?? self::clash(mb_strtolower($path), $own, $taken, $folders);
             if ($reason !== null) {
                 $refused[$number] = ['path' => mb_substr(mb_scrub($path), -200), 'reason' => $reason];
 
@@ -49,10 +49,38 @@ final readonly class ImportList
             }
             // A volume may take names of both cases for one.
             $taken[mb_strtolower($path)] = true;
+            $folders += array_fill_keys($own, true);
             $kept[$number] = ['path' => $path, 'size_bytes' => $bytes];
         }
 
         return new self($kept, $refused, $passed);
+    }
+
+    /** @return list<string> the folders above a path */
+    private static function above(string $path): array
+    {
+        $folders = [];
+        for ($folder = dirname($path); $folder !== '.' && $folder !== '/' && $folder !== ''; $folder = dirname($folder)) {
+            $folders[] = $folder;
+        }
+
+        return $folders;
+    }
+
+    /**
+     * @param  list<string>  $own  folders above the path
+     * @param  array<string, true>  $taken  paths of files that come in
+     * @param  array<string, true>  $folders  that they lie in
+     */
+    private static function clash(string $path, array $own, array $taken, array $folders): ?string
+    {
+        return match (true) {
+            isset($taken[$path]) => 'Two files of the import have this name.',
+            isset($folders[$path]),
+            array_intersect_key($taken, array_flip($own)) !== []
+                => 'A file and a folder of the import have one name.',
+            default => null,
+        };
     }
 
     private static function fault(string $path, int $bytes): ?string

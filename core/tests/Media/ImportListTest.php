@@ -36,6 +36,16 @@ final class ImportListTest extends TestCase
         self::assertSame([0], array_keys($list->refused));
     }
 
+    public function test_a_file_is_no_folder_of_another(): void
+    {
+        $of = static fn(string ...$paths): array => array_keys(
+            ImportList::of(array_map(static fn(string $path): array => ['path' => $path, 'size_bytes' => 1], $paths))->files,
+        );
+        self::assertSame([0], $of('cue.wav', 'CUE.wav/part.wav'));
+        self::assertSame([0], $of('a.wav/b.wav/part.wav', 'a.wav/b.wav'));
+        self::assertSame([0, 1], $of('a/b.wav', 'a/c/b.wav'));
+    }
+
     public function test_only_media_with_something_in_it_comes_in_and_the_rest_is_told(): void
     {
         $list = ImportList::of([

@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace Tests\App\Bins;
 
+use App\Models\Clip;
 use App\Models\ClipMark;
 use App\Models\Role;
 use App\Models\Subclip;
@@ -154,6 +155,46 @@ final class BinsTest extends TestCase
         $this->as(Role::Editor)
             ->postJson($this->at('device'), ['clips' => $ulids, 'device' => 'A'])
             ->assertForbidden();
+    }
+
+    public function test_clips_are_coloured_in_one_step_and_a_colleagues_colour_stays_when_it_is_taken_back(): void
+    {
+        $clips = array_map(fn(int $n): Clip => $this->clip("A001C00$n", 'A', 20 * $n), [1, 2, 3]);
+        $ulids = array_map(static fn(Clip $clip): string => $clip->ulid, $clips);
+        $rosa = $this->person();
+        $this->actingAs($rosa)
+            ->putJson($this->at('colours'), ['clips' => $ulids, 'colour' => 'rust'])
+            ->assertJsonPath('changed', 3);
+        self::assertSame(['rust', 'rust', 'rust'], array_column($this->getJson($this->at('bins/device:A/items'))->json('rows'), 'colour'));
+        $this->as()
+            ->putJson($this->at('colours'), ['clips' => [$ulids[1]], 'colour' => 'teal'])
+            ->assertOk();
+        $this->actingAs($rosa)->postJson($this->at('undo'))->assertOk();
+        self::assertSame([null, 'teal', null], Clip::query()->orderBy('id')->pluck('colour')->all());
+        $this->putJson($this->at('colours'), ['clips' => $ulids, 'colour' => 'gold'])->assertStatus(422);
+    }
+
+    public function test_a_markers_stretch_lies_in_a_bin_under_its_name(): void
+    {
+        $second = Ticks::PER_SECOND;
+        $clip = $this->clip('A001C001', 'A', 0, 60);
+        $this->as();
+        $this->postJson($this->at("clips/$clip->ulid/markers"), [
+            'name' => 'the gull',
+            'in_ticks' => 5 * $second,
+            'out_ticks' => 9 * $second,
+            'about' => 'sound',
+        ])
+            ->assertStatus(201)
+            ->assertJsonPath('about', 'sound');
+        $bin = $this->postJson($this->at('bins'), ['name' => 'Birds', 'parent' => null])->json('key');
+        $refs = ["clip:$clip->ulid", sprintf('clip:%s#%d-%d', $clip->ulid, 5 * $second, 9 * $second)];
+        $this->postJson($this->at("bins/$bin/items"), ['refs' => $refs, 'from' => null])->assertOk();
+        $rows = $this->getJson($this->at("bins/$bin/items"))->json('rows');
+        self::assertEqualsCanonicalizing(
+            [['A001C001', null, 60 * $second], ['the gull', 5 * $second, 4 * $second]],
+            array_map(static fn(array $row): array => [$row['name'], $row['in_ticks'], $row['duration_ticks']], $rows),
+        );
     }
 
     public function test_marks_are_ones_own(): void

@@ -239,6 +239,7 @@ final class RulesTest extends TestCase
                     'shoot_day_id' => $any($days)->id,
                     'label' => $any([null, 'gull 1', 'Möwe 2']),
                     'import_kind' => $any([null, null, 'music']),
+                    'colour' => $any([null, 'rust', 'teal']),
                     'channels' => $any([null, [], [['index' => 1, 'name' => 'Boom']]]),
                     'problems' => $any([null, [], ['Its end is missing.']]),
                     'device_id' => $any([null, $this->devices['A']->id, $this->devices['S']->id]),
@@ -395,6 +396,7 @@ final class RulesTest extends TestCase
         return [
             'kind' => $clips->pluck('kind')->all(),
             'import' => $clips->pluck('import_kind')->filter()->values()->all(),
+            'colour' => $clips->pluck('colour')->filter()->values()->all(),
             'device' => $clips->map(static fn(Clip $clip): ?string => $clip->device?->letter)->filter()->values()->all(),
             'sound' => $clips->map(static fn(Clip $clip): bool => count($clip->channels ?? []) > 0)->all(),
             'fault' => $clips->map(static fn(Clip $clip): bool => count($clip->problems ?? []) > 0)->all(),

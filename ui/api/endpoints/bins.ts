@@ -4,6 +4,7 @@ import type {
   BinPage,
   BinRefs,
   BinTree,
+  Changed,
   BinArrangement,
   ClipSheet,
   ClipUses,
@@ -81,6 +82,8 @@ export const bins = {
     body: { name: string; in_ticks: number | null; out_ticks: number | null; handle_ticks?: number },
   ) => api.patch<Subclip>(below(production, `clips/${clip}/subclips/${subclip}`), body),
   splitChannels: (production: string, clips: string[]) => api.post<Split>(below(production, 'channels'), { clips }),
+  colourClips: (production: string, clips: string[], colour: string | null) =>
+    api.put<Changed>(below(production, 'colours'), { clips, colour }),
   fromLibrary: (production: string, clip: string) => api.post<Made>(below(production, `library/${clip}`)),
   uses: (production: string, clip: string) => usesOf(production, { clip }),
   removeSubclip: (production: string, clip: string, subclip: string) =>

@@ -8,7 +8,7 @@ import DeviceBadge from '@/shell/DeviceBadge.vue'
 import TakeNumber from '@/shell/TakeNumber.vue'
 import RowPicture from './RowPicture.vue'
 import type { ListRow } from './useBinList'
-import { SAYS, SIGNS } from './view'
+import { signOf } from './view'
 
 /**
  * What lies in a bin as pictures, one after another or with a head for each scene; those further down come when looked
@@ -26,6 +26,7 @@ const emit = defineEmits<{
   select: [key: string, event: MouseEvent]
   open: [row: BinRow]
   drag: [event: DragEvent, row: BinRow]
+  menu: [key: string, event: MouseEvent]
   need: [from: number, to: number]
 }>()
 const NARROWEST = 190
@@ -102,6 +103,7 @@ defineExpose({ reveal: (at: number) => reveal(lineOf(at)), across, page: () => a
               :data-clip="row?.clip"
               :data-what="row?.what"
               @click="emit('select', key, $event)"
+              @contextmenu.prevent="emit('menu', key, $event)"
               @dblclick="row && emit('open', row)"
               @dragstart="row && emit('drag', $event, row)"
             >
@@ -121,11 +123,12 @@ defineExpose({ reveal: (at: number) => reveal(lineOf(at)), across, page: () => a
                 >
                 <span class="words"
                   ><DeviceBadge v-if="row.device && row.what !== 'take'" :letter="row.device" /><i
-                    v-else-if="row.what !== 'clip'"
+                    v-else-if="signOf(row).sign"
                     class="sign"
-                    :title="SAYS[row.what]"
-                    >{{ SIGNS[row.what] }}</i
-                  ><template v-if="row.take && row.what !== 'subclip'"
+                    :title="signOf(row).says"
+                    >{{ signOf(row).sign }}</i
+                  ><i v-if="row.colour" class="dot" :class="`bin-${row.colour}`" :title="row.colour" /><template
+                    v-if="row.take && row.what !== 'subclip'"
                     ><b class="mono">{{ row.take.setup }}</b
                     ><TakeNumber :take="row.take.take" :part="row.take.part" :status="row.take.status" /></template
                   ><b v-else class="name" :title="row.name">{{ row.name }}</b

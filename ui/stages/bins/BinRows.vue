@@ -10,7 +10,7 @@ import CellBox from './CellBox.vue'
 import RowPicture from './RowPicture.vue'
 import type { BinCells } from './useBinCells'
 import type { ListRow } from './useBinList'
-import { type BinColumn, cellText, SAYS, SIGNS } from './view'
+import { type BinColumn, cellText, signOf } from './view'
 
 /** What lies in a bin, row by row under heads that sort; those further down come as they are scrolled to. */
 const props = defineProps<{
@@ -29,6 +29,7 @@ const emit = defineEmits<{
   open: [row: BinRow]
   angle: [clip: string]
   drag: [event: DragEvent, row: BinRow]
+  menu: [key: string, event: MouseEvent]
   need: [from: number, to: number]
   sort: [order: string]
   columns: [columns: BinColumn[]]
@@ -111,6 +112,7 @@ defineExpose({ reveal, page: () => Math.max(1, Math.floor((containerProps.ref.va
           :data-clip="row?.clip"
           :data-what="row?.what"
           @click="click(key, row, $event)"
+          @contextmenu.prevent="emit('menu', key, $event)"
           @dblclick="row && emit('open', row)"
           @dragstart="row && emit('drag', $event, row)"
         >
@@ -150,7 +152,11 @@ defineExpose({ reveal, page: () => Math.max(1, Math.floor((containerProps.ref.va
                 @cancel="cells.cancel"
               />
               <span v-else-if="column.key === 'name'" class="mono cell" :title="row.name" data-column="name"
-                ><i v-if="row.what !== 'clip'" class="sign" :title="SAYS[row.what]">{{ SIGNS[row.what] }}</i
+                ><i v-if="row.colour" class="dot" :class="`bin-${row.colour}`" :title="row.colour" /><i
+                  v-if="signOf(row).sign"
+                  class="sign"
+                  :title="signOf(row).says"
+                  >{{ signOf(row).sign }}</i
                 >{{ row.name
                 }}<small v-if="row.is_away" class="away" title="Its media were taken away">away</small></span
               >
@@ -172,6 +178,13 @@ defineExpose({ reveal, page: () => Math.max(1, Math.floor((containerProps.ref.va
 </template>
 
 <style scoped>
+.dot {
+  display: inline-block;
+  width: 9px;
+  height: 9px;
+  border-radius: 50%;
+  margin-right: 6px;
+}
 .away {
   margin-left: 6px;
   color: var(--warn);

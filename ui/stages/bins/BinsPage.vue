@@ -7,22 +7,20 @@ import { useRoute, useRouter } from 'vue-router'
 import { bins } from '@/api/endpoints/bins'
 import { setAnswer, useAnswer } from '@/api/queries'
 import type { BinEntry, BinRow, BinArrangement } from '@/api/types'
-import { useRange } from '@/grid/range'
 import { length } from '@/player/time'
 import AnswerState from '@/shell/AnswerState.vue'
-import DeviceBadge from '@/shell/DeviceBadge.vue'
 import { useDesk } from '@/shell/desk'
 import { useShortcuts } from '@/shell/keys'
 import PanelEdge from '@/shell/PanelEdge.vue'
 import PickDialog from '@/shell/PickDialog.vue'
-import NamesDialog, { type Named } from '@/shell/NamesDialog.vue'
-import { attempt, refuse } from '@/shell/say'
-import TakeAwayDialog, { type Leaving } from '@/shell/TakeAwayDialog.vue'
+import { attempt } from '@/shell/say'
 import BinBar from './BinBar.vue'
 import BinPictures from './BinPictures.vue'
 import BinRows from './BinRows.vue'
 import BinTreeNav from './BinTreeNav.vue'
 import ClipSheetPanel from './ClipSheetPanel.vue'
+import HandDialogs from './HandDialogs.vue'
+import HandMenu from './HandMenu.vue'
 import ImportDialog from './ImportDialog.vue'
 import ImportsStrip from './ImportsStrip.vue'
 import RuleSentence from './RuleSentence.vue'
@@ -30,6 +28,8 @@ import { COLOURS, DRAGGED, IMPORTS, useBinActions } from './useBinActions'
 import { PAGE, useBinList } from './useBinList'
 import { useBinCells } from './useBinCells'
 import { useBringing } from './useBringing'
+import { useHand } from './useHand'
+import { useHandActs } from './useHandActs'
 import { useRuleDraft } from './useRuleDraft'
 import { type BinColumn, columnsOf, PLAIN, plainOf } from './view'
 
@@ -132,42 +132,14 @@ const { rows, total, need, come, written, shownRow, show } = useBinList({
       : bins.more(id(), key.value ?? '', looking.value, from, limit),
 })
 
-const cursor = ref<string | null>(null)
-const range = useRange({ rows, cursor })
-/** Rows that were chosen one by one. */
-const picked = ref(new Set<string>())
-const isChosen = (row: string, at: number) =>
-  range.anchor.value === null ? picked.value.has(row) : at >= range.range.value.top && at <= range.range.value.bottom
-const chosenCount = computed(() =>
-  range.anchor.value === null ? picked.value.size : range.range.value.bottom - range.range.value.top + 1,
-)
-const current = computed(() => rows.value[range.at.value]?.row ?? null)
-const inHand = computed(() =>
-  chosenCount.value === 0
-    ? rows.value.slice(range.at.value, range.at.value + 1)
-    : range.anchor.value !== null
-      ? rows.value.slice(range.range.value.top, range.range.value.bottom + 1)
-      : rows.value.filter((one) => picked.value.has(one.key)),
-)
-const hand = computed(() => inHand.value.flatMap((one) => shownRow(one) ?? []))
-/** A range can reach over rows that have not come; their references are asked for. */
-async function refs(): Promise<string[]> {
-  if (inHand.value.every((one) => one.row !== null)) return inHand.value.map((one) => one.key)
-  const { top, bottom } = range.range.value
-  if (key.value === null) return (await ready()) ? inHand.value.map((one) => one.key) : []
-  const all = await attempt(() => bins.refs(id(), key.value!, looking.value))
-  return all?.refs.slice(top, bottom + 1) ?? []
-}
-/** Brings the rows in hand that have not come; what needs more than their references waits for them. */
-async function ready(): Promise<boolean> {
-  const { top, bottom } = range.range.value
-  return inHand.value.every((one) => one.row !== null) || (await come(top, bottom))
-}
-function letGo(): void {
-  picked.value = new Set()
-  range.anchor.value = null
-}
-watch(key, letGo)
+const { cursor, range, isChosen, chosenCount, current, inHand, hand, refs, ready, letGo, select, goTo } = useHand({
+  production: id,
+  binKey: key,
+  arrangement: looking,
+  rows,
+  shownRow,
+  come,
+})
 /** A clip that the address asks for is shown even where the bin's rows have not come yet. */
 const wanted = computed(() => (typeof route.query.clip === 'string' ? route.query.clip : null))
 watch(
@@ -191,31 +163,20 @@ interface Shown {
 const list = useTemplateRef<Shown>('list')
 const bar = useTemplateRef('bar')
 const sentence = useTemplateRef('sentence')
+const handMenu = useTemplateRef('handMenu')
 function forget(): void {
   if (route.query.clip !== undefined) void router.replace({ query: { bin: key.value ?? undefined } })
 }
-function select(row: string, event: MouseEvent): void {
-  if (event.ctrlKey || event.metaKey) {
-    const set = new Set(range.anchor.value === null ? picked.value : inHand.value.map((one) => one.key))
-    if (!set.delete(row)) set.add(row)
-    letGo()
-    picked.value = set
-    cursor.value = row
-  } else {
-    if (!event.shiftKey) letGo()
-    range.select(row, event.shiftKey)
-  }
+function press(row: string, event: MouseEvent): void {
+  select(row, event)
   forget()
 }
-function goTo(at: number, extend: boolean): void {
-  const target = rows.value[Math.min(Math.max(0, at), rows.value.length - 1)]
-  if (target === undefined) return
-  if (!extend) letGo()
-  range.select(target.key, extend)
+function step(at: number, extend: boolean): void {
+  if (!goTo(at, extend)) return
   forget()
   list.value?.reveal(range.at.value)
 }
-const move = (step: number, extend: boolean) => goTo(range.at.value + step, extend)
+const move = (by: number, extend: boolean) => step(range.at.value + by, extend)
 const down = () => (view.value.show === 'rows' ? 1 : (list.value?.across ?? 1))
 const openBin = (one: BinEntry) => void router.replace({ query: { bin: one.key } })
 function stepBin(step: number): void {
@@ -262,36 +223,35 @@ const cells = useBinCells({
 })
 const actions = useBinActions({ bin: () => bin.value, refs, hand, letGo })
 const { naming } = actions
-const mayWork = () => production.value.may.work && !isShared.value
-const names = shallowRef<Named | null>(null)
-const leaving = shallowRef<Leaving | null>(null)
-const looks = ref(false)
-async function giveNames(): Promise<void> {
-  if (!mayWork() || !(await ready()) || hand.value.length === 0) return
-  names.value = actions.named()
-}
-/** Two rows that are chosen, beside each other; of a take its first picture. */
-async function compare(): Promise<void> {
-  if (chosenCount.value !== 2 || !(await ready()))
-    return refuse('Choose two of them: Ctrl and a click, or Shift and an arrow.')
-  const [first, second] = hand.value.map((row) => row.clip)
-  if (first == null || second == null) return refuse('A reel or cut is watched by itself.')
-  await router.push({ name: 'compare', params: { production: id(), day: route.params.day, first, second } })
-}
-async function giveLook(): Promise<void> {
-  if (!mayWork() || !(await ready()) || !actions.hasClips()) return
-  looks.value = true
-}
-async function takeAway(): Promise<void> {
-  if (!mayWork() || !(await ready()) || !actions.hasClips()) return
-  const clips = actions.clips()
-  leaving.value = { clips, name: clips.length === 1 ? (hand.value[0]?.name ?? 'it') : `${clips.length} clips` }
-}
-const picking = ref<'move' | 'put' | null>(null)
-const these = computed(() => (inHand.value.length === 1 ? 'it' : `these ${inHand.value.length}`))
-const placing = ref(false)
-const asking = ref(false)
+/** What other productions share is looked at, and put into own bins; nothing of it is changed here. */
+const isShared = computed(() => key.value?.startsWith('library:') === true)
 const isOwn = computed(() => actions.own() !== undefined)
+const dialogs = useTemplateRef('dialogs')
+const {
+  offered,
+  shortcuts: handKeys,
+  colour: giveColour,
+} = useHandActs({
+  production,
+  actions,
+  hand,
+  chosenCount,
+  count: computed(() => inHand.value.length),
+  ready,
+  isShared,
+  isOwn,
+  day: () => String(route.params.day),
+  dialogs: () => dialogs.value,
+  open: () => current.value !== null && open(current.value),
+  compare: (first, second) =>
+    void router.push({ name: 'compare', params: { production: id(), day: route.params.day, first, second } }),
+})
+/** A right click is on its row, or on all that is chosen where that row is among them. */
+function openMenu(row: string, event: MouseEvent): void {
+  if (!inHand.value.some((one) => one.key === row)) press(row, event)
+  handMenu.value?.open()
+}
+const placing = ref(false)
 /** Where the bin can go: the top, or any bin that is filled by hand and does not lie in it. */
 const places = computed(() => {
   const inside = new Set([key.value ?? ''])
@@ -319,8 +279,6 @@ const bringKind = computed(() => {
   return kind !== undefined && IMPORTS.includes(kind) ? kind : null
 })
 
-/** What other productions share is looked at, and put into own bins; nothing of it is changed here. */
-const isShared = computed(() => key.value?.startsWith('library:') === true)
 const may = () => production.value.may.organise
 useShortcuts('Bins', [
   {
@@ -346,12 +304,12 @@ useShortcuts('Bins', [
   {
     keys: ['Ctrl+Home', 'Ctrl+End'],
     what: 'First row, last row',
-    run: (event) => goTo(event.key === 'Home' ? 0 : Infinity, false),
+    run: (event) => step(event.key === 'Home' ? 0 : Infinity, false),
   },
   {
     keys: ['Ctrl+Shift+Home', 'Ctrl+Shift+End'],
     what: 'Choose as far as the first, the last',
-    run: (event) => goTo(event.key === 'Home' ? 0 : Infinity, true),
+    run: (event) => step(event.key === 'Home' ? 0 : Infinity, true),
   },
   { keys: ['Ctrl+a'], what: 'Choose all of the bin', run: () => range.all() },
   {
@@ -359,51 +317,13 @@ useShortcuts('Bins', [
     what: 'Next bin, the one before',
     run: (event) => stepBin(event.key === 'PageDown' ? 1 : -1),
   },
-  {
-    keys: ['Enter'],
-    what: 'Open its sheet',
-    run: () => {
-      if (current.value !== null) open(current.value)
-    },
-  },
-  {
-    keys: ['Alt+c'],
-    what: 'Split the channels of what is chosen under their names',
-    run: async () => void (!isShared.value && (await ready()) && actions.splitChannels()),
-  },
-  { keys: ['p'], what: 'Put into a bin', run: () => may() && inHand.value.length > 0 && (picking.value = 'put') },
-  {
-    keys: ['P'],
-    what: 'Move into another bin, out of this one',
-    run: () => may() && inHand.value.length > 0 && (picking.value = 'move'),
-  },
-  {
-    keys: ['d'],
-    what: 'Say which device it is of, or that it is an import',
-    run: async () => {
-      if (mayWork() && (await ready()) && actions.hasClips()) asking.value = true
-    },
-  },
-  {
-    keys: ['c'],
-    what: 'Circle what is chosen, or not',
-    run: async () => void ((await ready()) && actions.circle(String(route.params.day))),
-  },
-  {
-    keys: ['w'],
-    what: 'Give what is chosen a keyword',
-    run: async () => void ((await ready()) && actions.addKeyword(String(route.params.day))),
-  },
+  ...handKeys,
   {
     keys: ['e'],
     what: 'Write in the row, Tab to the next cell',
     run: () => cursor.value !== null && view.value.show === 'rows' && cells.start(cursor.value),
   },
-  { keys: ['v'], what: 'Two that are chosen, beside each other', run: () => void compare() },
-  { keys: ['Alt+n'], what: 'Name what is chosen by a pattern', run: () => void giveNames() },
-  { keys: ['Alt+l'], what: 'Give what is chosen a look', run: () => void giveLook() },
-  { keys: ['Shift+Delete'], what: 'Take clips out of the footage', run: () => void takeAway() },
-  { keys: ['Delete'], what: 'Take out of this bin', run: () => void actions.takeOut() },
+  { keys: ['Alt+m'], what: 'What can be done with it', run: () => handMenu.value?.open() },
   { keys: ['n'], what: 'New bin', run: () => actions.make() },
   { keys: ['N'], what: 'New rule bin', run: beginRule },
   { keys: ['r'], what: 'To the words of the rule', run: () => sentence.value?.enter() },
@@ -495,10 +415,15 @@ useShortcuts('Bins', [
                 ></Popover
               ><button class="plain" @click="actions.remove">Remove</button></template
             >
-            <button v-if="chosenCount === 2" class="plain" title="Both beside each other (V)" @click="compare">
-              Compare
-            </button>
-            <span class="push soft sum"
+            <span class="push" /><HandMenu
+              v-if="rows.length > 0"
+              ref="handMenu"
+              :title="inHand.length === 1 ? (hand[0]?.name ?? 'It') : `${inHand.length} that are chosen`"
+              :acts="offered"
+              :colours="production.may.work && !isShared ? COLOURS : null"
+              @colour="giveColour"
+            />
+            <span class="soft sum"
               >{{ chosenCount > 0 ? `${chosenCount} of ` : '' }}{{ total
               }}{{ ticks > 0 ? ` · ${length(ticks)}` : '' }}</span
             >
@@ -567,7 +492,8 @@ useShortcuts('Bins', [
             :is-chosen="isChosen"
             :production="production"
             :cells="cells"
-            @select="select"
+            @menu="openMenu"
+            @select="press"
             @open="open"
             @angle="showAngle"
             @drag="drag"
@@ -584,7 +510,8 @@ useShortcuts('Bins', [
             :cursor="cursor"
             :is-chosen="isChosen"
             :production="production"
-            @select="select"
+            @menu="openMenu"
+            @select="press"
             @open="open"
             @drag="drag"
             @need="need"
@@ -611,51 +538,7 @@ useShortcuts('Bins', [
           @keydown.enter.prevent="actions.finishNaming"
         />
       </Modal>
-      <NamesDialog :open="names !== null" :hand="names" @close="names = null" />
-      <TakeAwayDialog :what="leaving" @close="leaving = null" />
-      <PickDialog
-        :open="looks"
-        :title="inHand.length === 1 ? 'Which look has it?' : `Which look have these ${inHand.length}?`"
-        label="Looks"
-        :choices="actions.looks.value"
-        @pick="((looks = false), actions.setLook($event))"
-        @close="looks = false"
-      >
-        <template #default="{ one }"
-          ><b>{{ one.name }}</b
-          ><span class="soft">{{ one.note }}</span></template
-        >
-      </PickDialog>
-      <PickDialog
-        :open="asking"
-        :title="inHand.length === 1 ? 'What is it?' : `What are these ${inHand.length}?`"
-        label="Devices and imports"
-        :choices="actions.angles.value"
-        @pick="((asking = false), actions.assign($event))"
-        @close="asking = false"
-      >
-        <template #default="{ one }"
-          ><b><DeviceBadge v-if="one.device" :letter="one.device" /> {{ one.title }}</b></template
-        >
-      </PickDialog>
-      <PickDialog
-        :open="picking !== null"
-        :title="`${picking === 'move' ? 'Move' : 'Put'} ${these} into a bin`"
-        label="Own bins"
-        :choices="plainBins"
-        @pick="(actions.putInto($event, undefined, picking === 'move'), (picking = null))"
-        @close="picking = null"
-      >
-        <template #before
-          ><p v-if="plainBins.length === 0" class="soft">
-            There is no bin of your own yet. Close this and press N.
-          </p></template
-        >
-        <template #default="{ one }"
-          ><b :style="{ paddingLeft: `${12 * one.depth}px` }">{{ one.name }}</b
-          ><span class="mono soft">{{ one.items }}</span></template
-        >
-      </PickDialog>
+      <HandDialogs ref="dialogs" :actions="actions" :hand="hand" :count="inHand.length" :bins="plainBins" />
       <PickDialog
         :open="placing"
         :title="`Where does ${bin?.name ?? 'it'} lie?`"

@@ -1,21 +1,22 @@
 <script setup lang="ts">
+import { useLocalStorage } from '@vueuse/core'
 import { computed, ref, useTemplateRef, watch } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
 import { bins as binsApi } from '@/api/endpoints/bins'
-import { log as logApi } from '@/api/endpoints/log'
 import { mediaUrl } from '@/api/client'
 import { makeStale, useAnswer } from '@/api/queries'
 import type { Subclip } from '@/api/types'
 import ClipPlayer from '@/player/ClipPlayer.vue'
 import { toSamples } from '@/player/engine/playlist'
 import { soundAround } from '@/player/quiet'
-import { bytes, length, ofFrames, TICKS, toFrames } from '@/player/time'
+import { length, ofFrames, TICKS, toFrames } from '@/player/time'
 import AnswerState from '@/shell/AnswerState.vue'
 import { useDesk } from '@/shell/desk'
 import DeviceBadge from '@/shell/DeviceBadge.vue'
 import { useShortcuts } from '@/shell/keys'
 import { attempt, say } from '@/shell/say'
 import TakeNumber from '@/shell/TakeNumber.vue'
+import ClipFacts from './ClipFacts.vue'
 import ClipPieces from './ClipPieces.vue'
 import SheetWaves, { type SheetChannel } from './SheetWaves.vue'
 import { useMarks } from './useMarks'
@@ -30,22 +31,8 @@ const router = useRouter()
 const id = () => production.value.ulid
 const clip = computed(() => String(route.params.clip))
 const { data, isPending, error, refetch } = useAnswer(() => binsApi.clip(id(), clip.value))
-const { data: uses } = useAnswer(() => binsApi.uses(id(), clip.value))
 const tabs = { pieces: 'Subclips and markers', known: 'What is known', places: 'Where it is' } as const
 const tab = ref<keyof typeof tabs>('pieces')
-const take = computed(() => data.value?.take?.ulid ?? null)
-const { data: history } = useAnswer(() =>
-  take.value === null || tab.value !== 'known' ? null : logApi.history(id(), take.value),
-)
-/** What is said of the take, by the names that the production gives its fields. */
-const said = computed(() => {
-  const fields = data.value?.fields ?? {}
-  return production.value.fields.flatMap((one) =>
-    fields[one.key] ? [{ label: one.label, text: fields[one.key]! }] : [],
-  )
-})
-const day = (iso: string) =>
-  new Date(iso).toLocaleString('en-GB', { day: 'numeric', month: 'short', hour: '2-digit', minute: '2-digit' })
 const { data: tree } = useAnswer(() => binsApi.tree(id()))
 const ownBins = computed(() => tree.value?.own.filter((bin) => !bin.is_rule) ?? [])
 const sheet = computed(() => (data.value?.ulid === clip.value ? data.value : undefined))
@@ -148,6 +135,12 @@ watch([() => route.query.sub, clip], ([sub]) => (within.value = typeof sub === '
   immediate: true,
 })
 const standing = computed(() => sheet.value?.subclips.find((one) => one.ulid === within.value && one.in_ticks !== null))
+// A piece that is channels of the clip is heard as such.
+watch(
+  () => sheet.value?.subclips.find((one) => one.ulid === route.query.sub)?.channels ?? null,
+  (numbers) => numbers !== null && hearOnly(numbers),
+  { immediate: true },
+)
 const limits = computed(() => {
   const one = standing.value
   if (one === undefined) return null
@@ -208,37 +201,20 @@ function stepSubclip(step: number): void {
   if (at !== undefined) player.value?.goToTicks(at.in_ticks!)
 }
 
+/** What has the room: the picture, the sound, or each its share. */
+const LARGE = { both: 'Both', picture: 'Picture', sound: 'Sound' } as const
+const large = useLocalStorage<keyof typeof LARGE>('cartella.clip.large', 'both')
+function turnLarge(): void {
+  const all = Object.keys(LARGE) as (keyof typeof LARGE)[]
+  large.value = all[(all.indexOf(large.value) + 1) % all.length]!
+}
+
 /** Back to where one was; where that was nowhere, to the clip's place among the bins. */
 function leave(): void {
   if (window.history.state?.back) router.back()
   else
     void router.push({ name: 'bins', params: { production: id(), day: route.params.day }, query: { clip: clip.value } })
 }
-const toTake = (take: string) =>
-  void router.push({
-    name: 'log',
-    params: { production: id(), day: sheet.value?.day ?? route.params.day },
-    query: { take },
-  })
-const toBin = (bin: string) =>
-  void router.push({
-    name: 'bins',
-    params: { production: id(), day: route.params.day },
-    query: { bin, clip: clip.value },
-  })
-const toCut = (cut: string) =>
-  void router.push({
-    name: 'screening',
-    params: { production: id(), day: sheet.value?.day ?? route.params.day },
-    query: { reel: cut, clip: clip.value },
-  })
-const toLineup = () =>
-  void router.push({
-    name: 'lineup',
-    params: { production: id(), day: sheet.value?.day ?? route.params.day },
-    query: { clip: clip.value },
-  })
-
 useShortcuts('Clip sheet', [
   { keys: ['Escape'], what: 'Back to where you were', run: leave },
   { keys: ['q'], what: 'Mark what is heard here, from quiet to quiet', run: () => void toQuiet() },
@@ -255,6 +231,7 @@ useShortcuts('Clip sheet', [
     what: 'A channel alone, all again',
     run: (event) => alone(Number(event.code.slice(-1))),
   },
+  { keys: ['Alt+v'], what: 'Picture large, sound large, both', run: turnLarge },
   {
     keys: ['Alt+t'],
     what: 'Subclips, what is known, where it is',
@@ -268,7 +245,11 @@ useShortcuts('Clip sheet', [
 
 <template>
   <AnswerState :pending="isPending || (sheet === undefined && !error)" :error="error" @retry="refetch()">
-    <div v-if="sheet" class="clip-page" :class="{ heard: sheet.kind === 'sound' }">
+    <div
+      v-if="sheet"
+      class="clip-page"
+      :class="[{ heard: sheet.kind === 'sound' }, sheet.kind === 'picture' ? `of-${large}` : '']"
+    >
       <section class="left">
         <h1>
           <DeviceBadge v-if="sheet.device" :letter="sheet.device" />
@@ -280,7 +261,27 @@ useShortcuts('Clip sheet', [
               >{{ sheet.take.description }}</span
             ></template
           >
-          <button class="plain push" title="Back to where you were (Esc)" @click="leave">Back</button>
+          <span v-if="sheet.kind === 'picture'" class="shows push" role="radiogroup" aria-label="What is large"
+            ><button
+              v-for="(name, key) in LARGE"
+              :key="key"
+              role="radio"
+              :aria-checked="large === key"
+              :class="{ on: large === key }"
+              title="Alt V"
+              @click="large = key"
+            >
+              {{ name }}
+            </button></span
+          >
+          <button
+            class="plain"
+            :class="{ push: sheet.kind !== 'picture' }"
+            title="Back to where you were (Esc)"
+            @click="leave"
+          >
+            Back
+          </button>
         </h1>
         <ClipPlayer
           v-if="sheet.kind === 'picture' || sheet.kind === 'sound'"
@@ -363,121 +364,7 @@ useShortcuts('Clip sheet', [
             Split the {{ sheet.channels.length }} channels
           </button>
         </div>
-        <dl v-if="tab === 'known'" class="body">
-          <template v-if="sheet.takes.length > 0"
-            ><dt>{{ sheet.takes.length === 1 ? 'Take' : 'Takes' }}</dt>
-            <dd>
-              <button
-                v-for="one in sheet.takes"
-                :key="`${one.ulid} ${one.in_ticks}`"
-                class="link"
-                @click="toTake(one.ulid)"
-              >
-                {{ one.label }}
-              </button>
-            </dd></template
-          >
-          <dt>Came as</dt>
-          <dd class="mono">{{ sheet.file }}</dd>
-          <template v-if="sheet.roll"
-            ><dt>Roll</dt>
-            <dd class="mono">{{ sheet.roll }}</dd></template
-          >
-          <template v-if="sheet.import_kind"
-            ><dt>Import</dt>
-            <dd>{{ sheet.import_kind }}</dd></template
-          >
-          <dt>Starts</dt>
-          <dd class="mono">
-            {{ sheet.start_timecode ?? 'no timecode'
-            }}<template v-if="sheet.corrected_timecode">, corrected {{ sheet.corrected_timecode }}</template>
-          </dd>
-          <dt>Made</dt>
-          <dd class="mono">{{ (sheet.recorded_at ?? 'it does not say').replace('T', ' ') }}</dd>
-          <template v-if="sheet.found"
-            ><dt>Found again</dt>
-            <dd>
-              by {{ sheet.found.words }}<template v-if="sheet.found.was">, was of {{ sheet.found.was }}</template>
-            </dd></template
-          >
-          <dt>Length</dt>
-          <dd class="mono">
-            {{ length(sheet.duration_ticks)
-            }}<template v-if="sheet.frames"> · {{ sheet.frames }} f at {{ sheet.rate.name }}</template>
-          </dd>
-          <template v-if="sheet.width"
-            ><dt>Picture</dt>
-            <dd class="mono">{{ sheet.width }} × {{ sheet.height }}</dd></template
-          >
-          <template v-if="sheet.channels.length > 0"
-            ><dt>Sound</dt>
-            <dd>
-              {{ sheet.channels.length }} {{ sheet.channels.length === 1 ? 'channel' : 'channels' }} at
-              {{ (sheet.sample_rate ?? 0) / 1000 }} kHz:
-              {{ sheet.channels.map((one) => one.name || `channel ${one.index}`).join(', ') }}
-            </dd></template
-          >
-          <template v-for="one in said" :key="one.label"
-            ><dt>{{ one.label }}</dt>
-            <dd class="lines">{{ one.text }}</dd></template
-          >
-          <template v-if="(history?.steps.length ?? 0) > 0"
-            ><dt>History</dt>
-            <dd>
-              <p
-                v-for="(step, index) in history!.steps.slice(0, 40)"
-                :key="index"
-                class="step"
-                :class="{ undone: step.undone }"
-              >
-                <span class="soft">{{ day(step.at) }} · {{ step.by }}</span> {{ step.label }}
-                <span v-for="field in step.fields" :key="field.field" class="soft"
-                  >{{ field.field }}: {{ field.from || '–' }} → {{ field.to || '–' }}</span
-                >
-              </p>
-            </dd></template
-          >
-          <template v-if="sheet.sidecars.length > 0"
-            ><dt>Beside it</dt>
-            <dd class="mono path">{{ sheet.sidecars.join(', ') }}</dd></template
-          >
-        </dl>
-        <dl v-if="tab === 'places'" class="body">
-          <dt>Bins</dt>
-          <dd>
-            <p v-if="sheet.bins.length === 0" class="soft">in none of your own</p>
-            <button v-for="bin in sheet.bins" :key="bin.key" class="link" @click="toBin(bin.key)">
-              {{ bin.name }}<span v-if="bin.as !== 'clip'" class="soft"> by its {{ bin.as }}</span>
-            </button>
-          </dd>
-          <dt>Cuts and reels</dt>
-          <dd>
-            <p v-if="uses?.uses.length === 0" class="soft">in none yet</p>
-            <button v-for="one in uses?.uses ?? []" :key="one.sequence" class="link" @click="toCut(one.sequence)">
-              {{ one.name }}<span v-if="one.times > 1" class="soft"> {{ one.times }} times</span>
-            </button>
-          </dd>
-          <template v-if="sheet.placed_ticks !== null"
-            ><dt>Line-up</dt>
-            <dd><button class="link" @click="toLineup">Its place on the day</button></dd></template
-          >
-          <dt>Files</dt>
-          <dd>
-            <p v-if="sheet.files.length === 0" class="soft mono path">{{ sheet.parts.join(', ') }}</p>
-            <div v-for="file in sheet.files" :key="file.path" class="file">
-              <b class="mono path">{{ file.path }}</b>
-              <span class="soft"
-                >{{ bytes(file.size_bytes) }} ·
-                {{
-                  file.verified_at === null
-                    ? 'not verified'
-                    : `${file.copies} verified ${file.copies === 1 ? 'copy' : 'copies'}`
-                }}</span
-              >
-              <span v-if="file.hash" class="mono soft path">{{ file.algorithm }} {{ file.hash }}</span>
-            </div>
-          </dd>
-        </dl>
+        <ClipFacts v-if="tab !== 'pieces'" :sheet="sheet" :of="tab" class="body" />
       </section>
       <SheetWaves
         v-if="sheet.kind === 'picture' || sheet.kind === 'sound'"
@@ -511,8 +398,44 @@ useShortcuts('Clip sheet', [
 .clip-page.heard {
   grid-template-rows: minmax(190px, 32%) minmax(0, 1fr);
 }
-.heard .bottom {
+.heard .bottom,
+.of-sound .bottom {
   max-height: none;
+}
+.clip-page.of-sound {
+  grid-template-rows: minmax(190px, 34%) minmax(0, 1fr);
+}
+.clip-page.of-picture {
+  grid-template: minmax(0, 1fr) 118px / minmax(0, 1fr) minmax(250px, 24%);
+}
+.of-picture .bottom {
+  max-height: 118px;
+}
+.of-picture .left :deep(.picture),
+.of-picture .left :deep(.picture canvas) {
+  max-height: 62vh;
+}
+.of-sound .left :deep(.picture),
+.of-sound .left :deep(.picture canvas) {
+  max-height: 18vh;
+}
+.shows {
+  display: inline-flex;
+  border: 1px solid var(--rule-strong);
+  border-radius: 4px;
+  overflow: hidden;
+  flex: none;
+  font-size: 12px;
+}
+.shows button {
+  border: 0;
+  background: var(--sheet);
+  padding: 3px 8px;
+  cursor: pointer;
+}
+.shows .on {
+  background: var(--ink);
+  color: var(--sheet);
 }
 .left,
 .right {
@@ -544,18 +467,6 @@ h1 > span {
 }
 h1 .push {
   margin-left: auto;
-}
-.lines {
-  white-space: pre-line;
-}
-.step {
-  display: grid;
-  margin: 0 0 5px;
-  font-size: 12px;
-}
-.undone {
-  opacity: 0.55;
-  text-decoration: line-through;
 }
 .stays {
   margin: 6px 0 0;
@@ -601,39 +512,5 @@ h1 .push {
 .keys {
   line-height: 2;
   margin: 14px 0 8px;
-}
-dl {
-  display: grid;
-  grid-template-columns: 110px minmax(0, 1fr);
-  gap: 8px 12px;
-  margin: 0;
-}
-dt {
-  color: var(--ink-soft);
-}
-dd {
-  margin: 0;
-  min-width: 0;
-}
-dd p {
-  margin: 0;
-}
-.link {
-  display: block;
-  border: 0;
-  background: none;
-  padding: 0 0 4px;
-  color: var(--act);
-  cursor: pointer;
-  text-align: left;
-}
-.path {
-  overflow-wrap: anywhere;
-  font-size: 12px;
-}
-.file {
-  display: grid;
-  gap: 2px;
-  margin-bottom: 8px;
 }
 </style>

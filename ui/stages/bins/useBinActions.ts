@@ -178,6 +178,13 @@ export function useBinActions(options: {
     makeStale('looks')
     makeStale('clips')
   }
+  /** A colour for the clips in hand; null takes it off. */
+  async function colourClips(colour: string | null): Promise<void> {
+    const done = await attempt(() => bins.colourClips(id(), clips(), colour))
+    if (done !== undefined)
+      say(colour === null ? 'They have no colour any more.' : `They are ${colour} now. Ctrl Z takes it back.`)
+    makeStale('clips')
+  }
   /** What of what is in hand can be named by a pattern. */
   const named = () => ({
     clips: clips(),
@@ -255,8 +262,11 @@ export function useBinActions(options: {
     assign,
     looks,
     setLook,
+    colourClips,
     clips,
     named,
     hasClips: () => clips().length > 0,
   }
 }
+
+export type BinActions = ReturnType<typeof useBinActions>

@@ -76,6 +76,12 @@ export const ORDERS: Record<string, string> = {
 }
 
 export const SIGNS = { clip: '', take: '◫', subclip: '⌐', sequence: '▤' } as const
+/** What a row is, told by a sign and a few words: a stretch of a clip and a channel are more than a clip or a piece. */
+export function signOf(row: BinRow): { sign: string; says: string } {
+  if (row.what === 'clip' && row.ref.includes('#')) return { sign: '⚑', says: 'a marked stretch of a clip' }
+  if (row.what === 'subclip' && row.in_ticks === null) return { sign: '∿', says: 'channels of a clip' }
+  return { sign: SIGNS[row.what], says: SAYS[row.what] }
+}
 export const SAYS = {
   clip: 'a clip',
   take: 'a take, all its angles',

@@ -37,6 +37,7 @@ final readonly class BinRowAnswer
         public ?RowTakeAnswer $take,
         public bool $ready,
         public bool $is_away,
+        public ?string $colour,
         public array $angles,
         public array $used,
     ) {}

@@ -4,20 +4,18 @@ declare(strict_types=1);
 
 namespace App\Http\Bins\Requests;
 
+use App\Domain\Footage\ColourClips;
 use Illuminate\Foundation\Http\FormRequest;
 
 /** Another name, colour or rule for a bin; `was` is the rule as the person saw it. */
 final class ChangeBinRequest extends FormRequest
 {
-    /** The colours a bin can have; what each looks like is the interface's matter. */
-    public const COLOURS = ['rust', 'ochre', 'moss', 'teal', 'slate', 'plum'];
-
     /** @return array<string, list<string>> */
     public function rules(): array
     {
         return [
             'name' => ['sometimes', 'required', ...BinRequest::NAME],
-            'colour' => ['sometimes', 'nullable', 'string', 'in:' . implode(',', self::COLOURS)],
+            'colour' => ['sometimes', 'nullable', 'string', 'in:' . implode(',', ColourClips::COLOURS)],
             'rule' => ['sometimes', 'array'],
             'was' => ['sometimes', 'array'],
         ];

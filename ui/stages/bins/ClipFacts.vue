@@ -1,0 +1,208 @@
+<script setup lang="ts">
+import { computed } from 'vue'
+import { useRoute, useRouter } from 'vue-router'
+import { bins as binsApi } from '@/api/endpoints/bins'
+import { log as logApi } from '@/api/endpoints/log'
+import { useAnswer } from '@/api/queries'
+import type { ClipSheet } from '@/api/types'
+import { bytes, length } from '@/player/time'
+import { useDesk } from '@/shell/desk'
+
+/** All that is known of a clip, and where it is: its fields, their history, its bins, cuts, files and their proof. */
+const props = defineProps<{ sheet: ClipSheet; of: 'known' | 'places' }>()
+const { production } = useDesk()
+const route = useRoute()
+const router = useRouter()
+const id = () => production.value.ulid
+const { data: uses } = useAnswer(() => binsApi.uses(id(), props.sheet.ulid))
+const take = computed(() => props.sheet.take?.ulid ?? null)
+const { data: history } = useAnswer(() =>
+  take.value === null || props.of !== 'known' ? null : logApi.history(id(), take.value),
+)
+/** What is said of the take, by the names that the production gives its fields. */
+const said = computed(() => {
+  const { fields } = props.sheet
+  return production.value.fields.flatMap((one) =>
+    fields[one.key] ? [{ label: one.label, text: fields[one.key]! }] : [],
+  )
+})
+const day = (iso: string) =>
+  new Date(iso).toLocaleString('en-GB', { day: 'numeric', month: 'short', hour: '2-digit', minute: '2-digit' })
+
+/** To the stage where it is worked on, on the clip's own day. */
+function to(name: string, query: Record<string, string>, ownDay = true): void {
+  const params = { production: id(), day: ownDay ? props.sheet.day : route.params.day }
+  void router.push({ name, params, query })
+}
+const toTake = (one: string) => to('log', { take: one })
+const toBin = (bin: string) => to('bins', { bin, clip: props.sheet.ulid }, false)
+const toCut = (cut: string) => to('screening', { reel: cut, clip: props.sheet.ulid })
+const toLineup = () => to('lineup', { clip: props.sheet.ulid })
+</script>
+
+<template>
+  <dl v-if="of === 'known'">
+    <template v-if="sheet.takes.length > 0"
+      ><dt>{{ sheet.takes.length === 1 ? 'Take' : 'Takes' }}</dt>
+      <dd>
+        <button
+          v-for="one in sheet.takes"
+          :key="`${one.ulid} ${one.in_ticks}`"
+          class="link"
+          @click="toTake(one.ulid)"
+        >
+          {{ one.label }}
+        </button>
+      </dd></template
+    >
+    <dt>Came as</dt>
+    <dd class="mono">{{ sheet.file }}</dd>
+    <template v-if="sheet.roll"
+      ><dt>Roll</dt>
+      <dd class="mono">{{ sheet.roll }}</dd></template
+    >
+    <template v-if="sheet.import_kind"
+      ><dt>Import</dt>
+      <dd>{{ sheet.import_kind }}</dd></template
+    >
+    <dt>Starts</dt>
+    <dd class="mono">
+      {{ sheet.start_timecode ?? 'no timecode'
+      }}<template v-if="sheet.corrected_timecode">, corrected {{ sheet.corrected_timecode }}</template>
+    </dd>
+    <dt>Made</dt>
+    <dd class="mono">{{ (sheet.recorded_at ?? 'it does not say').replace('T', ' ') }}</dd>
+    <template v-if="sheet.found"
+      ><dt>Found again</dt>
+      <dd>
+        by {{ sheet.found.words }}<template v-if="sheet.found.was">, was of {{ sheet.found.was }}</template>
+      </dd></template
+    >
+    <dt>Length</dt>
+    <dd class="mono">
+      {{ length(sheet.duration_ticks)
+      }}<template v-if="sheet.frames"> · {{ sheet.frames }} f at {{ sheet.rate.name }}</template>
+    </dd>
+    <template v-if="sheet.width"
+      ><dt>Picture</dt>
+      <dd class="mono">{{ sheet.width }} × {{ sheet.height }}</dd></template
+    >
+    <template v-if="sheet.channels.length > 0"
+      ><dt>Sound</dt>
+      <dd>
+        {{ sheet.channels.length }} {{ sheet.channels.length === 1 ? 'channel' : 'channels' }} at
+        {{ (sheet.sample_rate ?? 0) / 1000 }} kHz:
+        {{ sheet.channels.map((one) => one.name || `channel ${one.index}`).join(', ') }}
+      </dd></template
+    >
+    <template v-for="one in said" :key="one.label"
+      ><dt>{{ one.label }}</dt>
+      <dd class="lines">{{ one.text }}</dd></template
+    >
+    <template v-if="(history?.steps.length ?? 0) > 0"
+      ><dt>History</dt>
+      <dd>
+        <p
+          v-for="(step, index) in history!.steps.slice(0, 40)"
+          :key="index"
+          class="step"
+          :class="{ undone: step.undone }"
+        >
+          <span class="soft">{{ day(step.at) }} · {{ step.by }}</span> {{ step.label }}
+          <span v-for="field in step.fields" :key="field.field" class="soft"
+            >{{ field.field }}: {{ field.from || '–' }} → {{ field.to || '–' }}</span
+          >
+        </p>
+      </dd></template
+    >
+    <template v-if="sheet.sidecars.length > 0"
+      ><dt>Beside it</dt>
+      <dd class="mono path">{{ sheet.sidecars.join(', ') }}</dd></template
+    >
+  </dl>
+  <dl v-else>
+    <dt>Bins</dt>
+    <dd>
+      <p v-if="sheet.bins.length === 0" class="soft">in none of your own</p>
+      <button v-for="bin in sheet.bins" :key="bin.key" class="link" @click="toBin(bin.key)">
+        {{ bin.name }}<span v-if="bin.as !== 'clip'" class="soft"> by its {{ bin.as }}</span>
+      </button>
+    </dd>
+    <dt>Cuts and reels</dt>
+    <dd>
+      <p v-if="uses?.uses.length === 0" class="soft">in none yet</p>
+      <button v-for="one in uses?.uses ?? []" :key="one.sequence" class="link" @click="toCut(one.sequence)">
+        {{ one.name }}<span v-if="one.times > 1" class="soft"> {{ one.times }} times</span>
+      </button>
+    </dd>
+    <template v-if="sheet.placed_ticks !== null"
+      ><dt>Line-up</dt>
+      <dd><button class="link" @click="toLineup">Its place on the day</button></dd></template
+    >
+    <dt>Files</dt>
+    <dd>
+      <p v-if="sheet.files.length === 0" class="soft mono path">{{ sheet.parts.join(', ') }}</p>
+      <div v-for="file in sheet.files" :key="file.path" class="file">
+        <b class="mono path">{{ file.path }}</b>
+        <span class="soft"
+          >{{ bytes(file.size_bytes) }} ·
+          {{
+            file.verified_at === null
+              ? 'not verified'
+              : `${file.copies} verified ${file.copies === 1 ? 'copy' : 'copies'}`
+          }}</span
+        >
+        <span v-if="file.hash" class="mono soft path">{{ file.algorithm }} {{ file.hash }}</span>
+      </div>
+    </dd>
+  </dl>
+</template>
+
+<style scoped>
+.lines {
+  white-space: pre-line;
+}
+.step {
+  display: grid;
+  margin: 0 0 5px;
+  font-size: 12px;
+}
+.undone {
+  opacity: 0.55;
+  text-decoration: line-through;
+}
+dl {
+  display: grid;
+  grid-template-columns: 110px minmax(0, 1fr);
+  gap: 8px 12px;
+  margin: 0;
+}
+dt {
+  color: var(--ink-soft);
+}
+dd {
+  margin: 0;
+  min-width: 0;
+}
+dd p {
+  margin: 0;
+}
+.link {
+  display: block;
+  border: 0;
+  background: none;
+  padding: 0 0 4px;
+  color: var(--act);
+  cursor: pointer;
+  text-align: left;
+}
+.path {
+  overflow-wrap: anywhere;
+  font-size: 12px;
+}
+.file {
+  display: grid;
+  gap: 2px;
+  margin-bottom: 8px;
+}
+</style>
