@@ -182,7 +182,7 @@ final class PathTest extends BrowserTestCase
         );
         $this->press('e');
         $this->see('.check[data-playing=true] .tools .on', 'Listen');
-        $this->until(fn(): bool => (bool) $this->js('return window.heard.length > 20'), 'nothing is heard');
+        $this->until(fn(): bool => (bool) $this->js('return window.heard.length > 20'), 'nothing is heard', 120);
         [$left, $right, $lag] = (array) $this->js(
             <<<'JS'
             const [left, right] = [0, 1].map((ear) => window.heard.flatMap((one) => [...one.getChannelData(ear)]))

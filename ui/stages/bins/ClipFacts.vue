@@ -45,12 +45,7 @@ const toLineup = () => to('lineup', { clip: props.sheet.ulid })
     <template v-if="sheet.takes.length > 0"
       ><dt>{{ sheet.takes.length === 1 ? 'Take' : 'Takes' }}</dt>
       <dd>
-        <button
-          v-for="one in sheet.takes"
-          :key="`${one.ulid} ${one.in_ticks}`"
-          class="link"
-          @click="toTake(one.ulid)"
-        >
+        <button v-for="one in sheet.takes" :key="`${one.ulid} ${one.in_ticks}`" class="link" @click="toTake(one.ulid)">
           {{ one.label }}
         </button>
       </dd></template

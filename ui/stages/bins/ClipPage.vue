@@ -413,7 +413,7 @@ useShortcuts('Clip sheet', [
 }
 .of-picture .left :deep(.picture),
 .of-picture .left :deep(.picture canvas) {
-  max-height: 62vh;
+  max-height: 57vh;
 }
 .of-sound .left :deep(.picture),
 .of-sound .left :deep(.picture canvas) {

@@ -27,7 +27,14 @@ export function useHandActs(options: {
   isShared: Ref<boolean>
   isOwn: Ref<boolean>
   day: () => string
-  dialogs: () => { put: () => void; move: () => void; name: () => void; look: () => void; device: () => void; takeAway: () => void } | null
+  dialogs: () => {
+    put: () => void
+    move: () => void
+    name: () => void
+    look: () => void
+    device: () => void
+    takeAway: () => void
+  } | null
   open: () => void
   compare: (first: string, second: string) => void
 }) {
@@ -56,7 +63,7 @@ export function useHandActs(options: {
       act('Enter', 'Enter', 'Open its page', 'Open its sheet', true, options.open),
       act('v', 'V', 'Compare two', 'Two that are chosen, beside each other', true, later(compare)),
       act('p', 'P', 'Put into a bin…', 'Put into a bin', organise, ask('put')),
-      act('P', 'Shift P', 'Move into another bin…', 'Move into another bin, out of this one', organise, ask('move')),
+      act('P', 'Shift P', 'Move into another bin…', 'Move into another bin, out of this one', organise && own, ask('move')),
       act('Delete', 'Delete', 'Take out of this bin', 'Take out of this bin', organise && own, actions.takeOut),
       act(
         'Alt+c',
@@ -66,8 +73,22 @@ export function useHandActs(options: {
         organise && !shared,
         later(actions.splitChannels),
       ),
-      act('c', 'C', 'Circle, or not', 'Circle what is chosen, or not', work && !shared, later(() => actions.circle(options.day()))),
-      act('w', 'W', 'Give a keyword…', 'Give what is chosen a keyword', work && !shared, later(() => actions.addKeyword(options.day()))),
+      act(
+        'c',
+        'C',
+        'Circle, or not',
+        'Circle what is chosen, or not',
+        work && !shared,
+        later(() => actions.circle(options.day())),
+      ),
+      act(
+        'w',
+        'W',
+        'Give a keyword…',
+        'Give what is chosen a keyword',
+        work && !shared,
+        later(() => actions.addKeyword(options.day())),
+      ),
       act(
         'd',
         'D',
@@ -76,12 +97,28 @@ export function useHandActs(options: {
         work && !shared,
         later(ask('device')),
       ),
-      act('Alt+n', 'Alt N', 'Name by a pattern…', 'Name what is chosen by a pattern', work && !shared, later(ask('name'))),
+      act(
+        'Alt+n',
+        'Alt N',
+        'Name by a pattern…',
+        'Name what is chosen by a pattern',
+        work && !shared,
+        later(ask('name')),
+      ),
       act('Alt+l', 'Alt L', 'Give a look…', 'Give what is chosen a look', work && !shared, later(ask('look'))),
-      act('Shift+Delete', 'Shift Delete', 'Take away…', 'Take clips out of the footage', work && !shared, later(ask('takeAway'))),
+      act(
+        'Shift+Delete',
+        'Shift Delete',
+        'Take away…',
+        'Take clips out of the footage',
+        work && !shared,
+        later(ask('takeAway')),
+      ),
     ]
   })
-  const offered = computed(() => acts.value.filter((one) => one.may && (one.key !== 'v' || options.chosenCount.value === 2)))
+  const offered = computed(() =>
+    acts.value.filter((one) => one.may && (one.key !== 'v' || options.chosenCount.value === 2)),
+  )
   /** Keys are there from the start; what each may is asked when it is pressed. */
   const shortcuts: Shortcut[] = acts.value.map(({ key, said }) => ({
     keys: [key],
