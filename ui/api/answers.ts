@@ -372,6 +372,7 @@ export interface ClipSheet {
     description: string
   } | null
   fields: Record<string, string>
+  sources: Record<string, string>
   takes: { ulid: string; label: string; in_ticks: number | null; out_ticks: number | null }[]
   marks: { in_ticks: number | null; out_ticks: number | null }
   subclips: Subclip[]

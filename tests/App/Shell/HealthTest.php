@@ -4,9 +4,11 @@ declare(strict_types=1);
 
 namespace Tests\App\Shell;
 
+use App\Domain\Cards\Imports;
 use App\Domain\Health\Prune;
 use App\Models\ScriptNoteFile;
 use App\Models\Task;
+use App\Models\Upload;
 use App\Support\Live;
 use App\Support\Topic;
 use Illuminate\Support\Facades\Cache;
@@ -69,6 +71,16 @@ final class HealthTest extends TestCase
                 'applied_at' => now()->subDays($days),
             ]);
         }
+        foreach (['forgotten' => 31, 'fresh' => 2] as $name => $days) {
+            $upload = Upload::query()->create(
+                $this->ours() + ['user_id' => $this->person()->id, 'fingerprint' => $name, 'files' => 1, 'size_bytes' => 1],
+            );
+            Upload::query()
+                ->whereKey($upload->id)
+                ->update(['updated_at' => now()->subDays($days)]);
+            mkdir(Imports::folder($upload), 0777, true);
+            touch(Imports::folder($upload), time() - $days * 86_400);
+        }
         config(['cartella.logs' => $this->folder]);
         file_put_contents($this->folder . '/php.log', str_repeat('x', 11 << 20));
         $removed = app(Prune::class)();
@@ -81,6 +93,8 @@ final class HealthTest extends TestCase
                 array_values(array_diff(scandir("$this->folder/notes") ?: [], ['.', '..'])),
             ],
         );
+        self::assertSame(['fresh'], Upload::query()->pluck('fingerprint')->all());
+        self::assertCount(1, glob($this->folder . '/uploads/*') ?: []);
         clearstatcache();
         self::assertSame([0, 11 << 20], [filesize($this->folder . '/php.log'), filesize($this->folder . '/php.log.1')]);
     }

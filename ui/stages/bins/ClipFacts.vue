@@ -23,7 +23,7 @@ const { data: history } = useAnswer(() =>
 const said = computed(() => {
   const { fields } = props.sheet
   return production.value.fields.flatMap((one) =>
-    fields[one.key] ? [{ label: one.label, text: fields[one.key]! }] : [],
+    fields[one.key] ? [{ label: one.label, text: fields[one.key]!, by: props.sheet.sources[one.key] ?? '' }] : [],
   )
 })
 const day = (iso: string) =>
@@ -92,7 +92,9 @@ const toLineup = () => to('lineup', { clip: props.sheet.ulid })
     >
     <template v-for="one in said" :key="one.label"
       ><dt>{{ one.label }}</dt>
-      <dd class="lines">{{ one.text }}</dd></template
+      <dd class="lines">
+        {{ one.text }}<span v-if="one.by" class="soft"> · {{ one.by }}</span>
+      </dd></template
     >
     <template v-if="(history?.steps.length ?? 0) > 0"
       ><dt>History</dt>

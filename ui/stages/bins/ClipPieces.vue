@@ -58,18 +58,23 @@ async function keep(): Promise<void> {
   const now = asked.value
   const text = name.value.trim()
   if (now === null || (now.what === 'subclip' && text === '')) return
+  const range = { ...marks.value }
   const { ulid } = props.clip
+  // Closed at once: the next key is the player's, however long the server takes.
+  asked.value = null
   const done = await attempt<unknown>(() =>
     now.what === 'subclip'
-      ? binsApi.keepSubclip(production.value.ulid, ulid, {
-          name: text,
-          handle_ticks: handleTicks.value,
-          ...marks.value,
-        })
+      ? binsApi.keepSubclip(production.value.ulid, ulid, { name: text, handle_ticks: handleTicks.value, ...range })
       : binsApi.addMarker(production.value.ulid, ulid, { name: text, in_ticks: now.at, out_ticks: now.to }),
   )
-  if (done === undefined) return
-  asked.value = null
+  if (done === undefined) {
+    // What could not be kept is there to be tried again, unless something else is being named by now.
+    if (asked.value === null && props.clip.ulid === ulid) {
+      asked.value = now
+      name.value = text
+    }
+    return
+  }
   say(
     now.what === 'subclip' ? `${text} is kept as a subclip.` : `The place is marked${text === '' ? '' : `: ${text}`}.`,
   )

@@ -63,7 +63,14 @@ export function useHandActs(options: {
       act('Enter', 'Enter', 'Open its page', 'Open its sheet', true, options.open),
       act('v', 'V', 'Compare two', 'Two that are chosen, beside each other', true, later(compare)),
       act('p', 'P', 'Put into a bin…', 'Put into a bin', organise, ask('put')),
-      act('P', 'Shift P', 'Move into another bin…', 'Move into another bin, out of this one', organise && own, ask('move')),
+      act(
+        'P',
+        'Shift P',
+        'Move into another bin…',
+        'Move into another bin, out of this one',
+        organise && own,
+        ask('move'),
+      ),
       act('Delete', 'Delete', 'Take out of this bin', 'Take out of this bin', organise && own, actions.takeOut),
       act(
         'Alt+c',

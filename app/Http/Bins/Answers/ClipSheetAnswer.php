@@ -22,6 +22,7 @@ final readonly class ClipSheetAnswer
      * @param  array{ulid: string, setup: string, take: int, part: string, status: 'none'|'circled'|'hold'|'ng',
      *     description: string}|null  $take
      * @param  array<string, string>  $fields  what is said of the take, by key
+     * @param  array<string, string>  $sources  whose word that is, by the same keys
      * @param  list<array{ulid: string, label: string, in_ticks: int|null, out_ticks: int|null}>  $takes
      * @param  array{in_ticks: int|null, out_ticks: int|null}  $marks
      * @param  list<SubclipAnswer>  $subclips
@@ -67,6 +68,7 @@ final readonly class ClipSheetAnswer
         public ?int $head_frames,
         public ?array $take,
         public array $fields,
+        public array $sources,
         public array $takes,
         public array $marks,
         public array $subclips,
