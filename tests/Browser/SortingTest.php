@@ -98,9 +98,12 @@ final class SortingTest extends BrowserTestCase
             $this->until(fn(): bool => (bool) $this->js('return window.taps.length > 0'), 'nothing reaches the device');
             $before = (float) $this->js('return window.deviceTime()');
             $this->until(fn(): bool => $this->js('return window.deviceTime()') > $before + 0.6, 'it does not play');
+            // Where a machine stands still the sound breaks off, and that rings: it is listened to until it is whole.
             $this->js('window.ears()');
-            $this->until(fn(): bool => $this->js('return window.deviceTime()') > $before + 1.2, 'it stops by itself');
-            self::assertEqualsWithDelta(self::LOUD * ($channel + 1), max($this->js('return window.ears()')), 0.04, $name);
+            $this->until(
+                fn(): bool => abs(max($this->js('return window.ears()')) - self::LOUD * ($channel + 1)) < self::LOUD / 4,
+                "$name is not heard alone",
+            );
             $this->press('k', WebDriverKeys::ALT . ($channel + 1) . WebDriverKeys::NULL);
         }
         $this->press(WebDriverKeys::ESCAPE);
