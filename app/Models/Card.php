@@ -8,6 +8,7 @@ use App\Models\Concerns\HasUlid;
 use Illuminate\Database\Eloquent\Model;
 use Illuminate\Database\Eloquent\Relations\BelongsTo;
 use Illuminate\Database\Eloquent\Relations\HasMany;
+use Illuminate\Database\Eloquent\Relations\HasOne;
 
 /**
  * One camera card or recorder disk as it came, with its copies and its custody state.
@@ -45,6 +46,7 @@ use Illuminate\Database\Eloquent\Relations\HasMany;
  * @property-read \Illuminate\Database\Eloquent\Collection<int, CardCopy> $copies
  * @property-read \Illuminate\Database\Eloquent\Collection<int, CardFile> $cardFiles
  * @property-read \Illuminate\Database\Eloquent\Collection<int, CardRelease> $releases
+ * @property-read Upload|null $upload
  * @property-read \Illuminate\Database\Eloquent\Collection<int, Clip> $clips
  * @property-read int|null $clips_count
  * @property-read int|string|null $clips_sum_duration_ticks
@@ -106,6 +108,12 @@ class Card extends Model
     public function releases(): HasMany
     {
         return $this->hasMany(CardRelease::class)->orderBy('id');
+    }
+
+    /** @return HasOne<Upload, $this> what still has its files, where they were dropped on a page */
+    public function upload(): HasOne
+    {
+        return $this->hasOne(Upload::class);
     }
 
     /** @return HasMany<Clip, $this> */

@@ -7,6 +7,7 @@ namespace App\Models;
 use App\Models\Concerns\HasUlid;
 use Cartella\Core\Sound\ChannelKind;
 use Cartella\Core\Time\FrameRate;
+use Illuminate\Database\Eloquent\Builder;
 use Illuminate\Database\Eloquent\Model;
 use Illuminate\Database\Eloquent\Relations\BelongsTo;
 use Illuminate\Database\Eloquent\Relations\HasMany;
@@ -68,6 +69,17 @@ class Clip extends Model
     use HasUlid;
 
     protected $guarded = [];
+
+    /** @return Builder<self> what cameras and recorders shot on a day: not what was brought in, nor what was taken away */
+    public static function shotOn(int $day): Builder
+    {
+        return (new self())
+            ->newQuery()
+            ->where('clips.shoot_day_id', $day)
+            ->whereIn('clips.kind', ['picture', 'sound'])
+            ->whereNull('clips.away_at')
+            ->whereNull('clips.import_kind');
+    }
 
     protected function casts(): array
     {

@@ -372,7 +372,7 @@ export interface ClipSheet {
     description: string
   } | null
   fields: Record<string, string>
-  sources: Record<string, string>
+  sources: Record<string, { by: string | null; place: string | null }>
   takes: { ulid: string; label: string; in_ticks: number | null; out_ticks: number | null }[]
   marks: { in_ticks: number | null; out_ticks: number | null }
   subclips: Subclip[]

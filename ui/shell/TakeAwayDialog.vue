@@ -28,11 +28,13 @@ async function look(): Promise<void> {
 watch(() => props.what, look)
 const count = (many: number, one: string, several = `${one}s`) =>
   many === 0 ? [] : [`${many} ${many === 1 ? one : several}`]
+/** What goes, as a word in a sentence. */
+const them = computed(() => (found.value?.clips === 1 ? 'it' : 'them'))
 const lines = computed(() => {
   const all = found.value
   if (all === undefined) return []
   return [
-    ...count(all.takes, 'take has it among its angles', 'takes have them among their angles'),
+    ...count(all.takes, `take with ${them.value} among its angles`, `takes with ${them.value} among their angles`),
     ...count(all.placed, 'place in the line-up', 'places in the line-up'),
     ...count(all.subclips, 'subclip or channel', 'subclips and channels'),
     ...count(all.markers, 'marker of a person', 'markers of people'),
@@ -75,12 +77,13 @@ async function take(): Promise<void> {
     <template v-else>
       <p v-if="lines.length === 0">
         Nothing depends on
-        {{ found.clips === 1 ? 'it' : found.clips === 0 ? 'it: it has no clips' : 'any of its clips' }}.
+        {{ found.clips === 0 ? 'it: it has no clips' : them }}.
       </p>
       <template v-else>
         <p>
-          This depends on {{ found.clips === 1 ? 'it' : `its ${found.clips} clips` }} and stays as it is, without media
-          of its own:
+          This depends on
+          {{ what !== null && 'card' in what && found.clips > 1 ? `its ${found.clips} clips` : them }} and stays as it
+          is, without media of its own:
         </p>
         <ul>
           <li v-for="line in lines" :key="line">{{ line }}</li>

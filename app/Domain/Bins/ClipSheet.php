@@ -79,7 +79,10 @@ final class ClipSheet
                         'description' => $clip->take->description,
                     ],
             'fields' => $clip->take === null ? [] : self::fields($clip->take, $production->fields()),
-            'sources' => array_map(static fn(array $one): string => self::source($one), $clip->take->set_by ?? []),
+            'sources' => array_map(
+                static fn(array $one): array => ['by' => $one['by'] ?? null, 'place' => $one['place'] ?? null],
+                $clip->take->set_by ?? [],
+            ),
             // Of a recording over several takes, each with its stretch.
             'takes' => $clip->parts
                 ->map(
@@ -100,21 +103,6 @@ final class ClipSheet
             'found' => Returned::way($clip),
             'library' => $clip->production_id === $production->id ? null : $clip->production->name,
         ];
-    }
-
-    /** @param  array<string, mixed>  $set  who set a field, as takes keep it */
-    private static function source(array $set): string
-    {
-        $place = (string) ($set['place'] ?? '');
-
-        return match ($set['by'] ?? null) {
-            'script' => $place === '' ? 'script notes' : $place,
-            'ixml' => $place === '' ? 'the recording' : "the recording $place",
-            'name' => $place === '' ? 'a file name' : "the name $place",
-            'carried' => 'the take before',
-            'person' => 'a person',
-            default => 'the log',
-        };
     }
 
     /** @return array<string, string> what is said of a take, by the fields' keys; the slate stands by itself */

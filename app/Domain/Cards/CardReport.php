@@ -160,11 +160,8 @@ final class CardReport
     private function rows(ShootDay $day, ?Card $card, string $kind): array
     {
         /** @var Collection<int, Clip> $clips */
-        $clips = Clip::query()
+        $clips = Clip::shotOn($day->id)
             ->with(['device', 'parts.take', 'card', 'production'])
-            ->where('shoot_day_id', $day->id)
-            ->whereNull('clips.away_at')
-            ->whereNull('import_kind')
             ->where('kind', $kind === 'camera' ? 'picture' : 'sound')
             ->when($card !== null, static fn($query) => $query->where('card_id', $card->id))
             ->get()

@@ -230,9 +230,7 @@ final class Imports
     /** Has an import copied once more; null for a card that came from a reader. */
     public function again(Card $card, User $user): ?Task
     {
-        $upload = Upload::query()->where('card_id', $card->id)->first();
-
-        return $upload === null ? null : $this->finish($upload, $user);
+        return $card->upload === null ? null : $this->finish($card->upload, $user);
     }
 
     /** @throws Problem if it is being copied already */
@@ -251,7 +249,7 @@ final class Imports
     /** Where the files of a card lie that was dropped on a page and is not copied yet; null for any other card. */
     public static function sourceOf(Card $card): ?string
     {
-        $upload = Upload::query()->where('card_id', $card->id)->first();
+        $upload = $card->upload;
 
         return $upload === null ? null : self::folder($upload);
     }

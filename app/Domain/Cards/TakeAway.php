@@ -124,13 +124,16 @@ final class TakeAway
         return $found;
     }
 
-    /** The card and all of its clips are here again, as far as their copies are. */
+    /** The card is here again with the clips that went with it; those that somebody took away by themselves stay away. */
     public function back(Production $production, User $user, Card $card): int
     {
         return DB::transaction(static function () use ($production, $user, $card): int {
             $log = new ChangeLog();
             $locked = Card::query()->lockForUpdate()->findOrFail($card->id);
-            $clips = $locked->clips()->whereNotNull('away_at')->lockForUpdate()->get();
+            if ($locked->away_at === null) {
+                return 0;
+            }
+            $clips = $locked->clips()->where('clips.away_at', $locked->away_at)->lockForUpdate()->get();
             $locked->away_at = null;
             $log->save($locked);
             foreach ($clips as $clip) {

@@ -79,12 +79,7 @@ final class DaySheet
 
         return [
             'circled_ticks' => (int) $perTake->sum(),
-            'running_ticks' => (int) Clip::query()
-                ->where('shoot_day_id', $day->id)
-                ->where('kind', 'picture')
-                ->whereNull('clips.away_at')
-                ->whereNull('import_kind')
-                ->sum('duration_ticks'),
+            'running_ticks' => (int) Clip::shotOn($day->id)->where('kind', 'picture')->sum('duration_ticks'),
         ];
     }
 
@@ -217,14 +212,7 @@ final class DaySheet
                     $handoff->delivered_at !== null,
             );
 
-        $untried = Clip::query()
-            ->where('shoot_day_id', $day->id)
-            ->whereIn('kind', ['picture', 'sound'])
-            ->whereNull('clips.away_at')
-            ->whereNull('import_kind')
-            ->where('is_false_start', false)
-            ->whereDoesntHave('placement')
-            ->count();
+        $untried = Clip::shotOn($day->id)->where('is_false_start', false)->whereDoesntHave('placement')->count();
         $step = static fn(bool $done, bool $isRunning, string $title, string $stage, string $note): array => [
             'done' => $done && !$isRunning,
             'title' => $title,

@@ -172,12 +172,8 @@ final class CutIntoTakes
     /** @return Collection<int, Clip> */
     private function clips(ShootDay $day): Collection
     {
-        return Clip::query()
+        return Clip::shotOn($day->id)
             ->with(['placement', 'parts.take', 'take', 'device'])
-            ->where('shoot_day_id', $day->id)
-            ->whereIn('kind', ['picture', 'sound'])
-            ->whereNull('clips.away_at')
-            ->whereNull('import_kind')
             ->orderBy('id')
             ->get();
     }

@@ -17,12 +17,8 @@ final class LineupPage
     /** @return array<string, mixed> */
     public function of(ShootDay $day): array
     {
-        $clips = Clip::query()
+        $clips = Clip::shotOn($day->id)
             ->with(['placement', 'device', 'parts.take', 'card'])
-            ->where('shoot_day_id', $day->id)
-            ->whereIn('kind', ['picture', 'sound'])
-            ->whereNull('clips.away_at')
-            ->whereNull('import_kind')
             ->orderBy('id')
             ->get();
         $names = $clips->mapWithKeys(static fn(Clip $clip): array => [$clip->ulid => $clip->title()])->all();

@@ -71,13 +71,7 @@ final readonly class Scope
     /** @return Builder<Clip> every clip of the day that line-up is about */
     public static function clips(ShootDay $day): Builder
     {
-        return Clip::query()
-            ->where('shoot_day_id', $day->id)
-            ->whereIn('kind', ['picture', 'sound'])
-            ->whereNull('clips.away_at')
-            ->whereNull('import_kind')
-            ->whereNotNull('duration_ticks')
-            ->whereNotNull('device_id');
+        return Clip::shotOn($day->id)->whereNotNull('duration_ticks')->whereNotNull('device_id');
     }
 
     /**

@@ -129,12 +129,9 @@ final class SoundOfTake
             $log = new ChangeLog();
             $count = ['changed' => 0, 'none' => 0];
             $changed = [];
-            $pictures = Clip::query()
+            $pictures = Clip::shotOn($day->id)
                 ->with(['production', 'parts.take'])
-                ->where('shoot_day_id', $day->id)
                 ->where('kind', 'picture')
-                ->whereNull('clips.away_at')
-                ->whereNull('import_kind')
                 ->when($clips !== null, static fn($query) => $query->whereIn('ulid', $clips))
                 ->orderBy('id')
                 ->lockForUpdate()

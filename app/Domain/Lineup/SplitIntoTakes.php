@@ -189,13 +189,9 @@ final class SplitIntoTakes
             return collect();
         }
 
-        return Clip::query()
+        return Clip::shotOn($clip->shoot_day_id)
             ->with(['placement', 'parts.take', 'device'])
-            ->where('shoot_day_id', $clip->shoot_day_id)
             ->whereKeyNot($clip->id)
-            ->whereIn('kind', ['picture', 'sound'])
-            ->whereNull('clips.away_at')
-            ->whereNull('import_kind')
             ->where('is_false_start', false)
             ->get()
             ->filter(

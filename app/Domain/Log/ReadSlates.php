@@ -91,12 +91,6 @@ final class ReadSlates
     /** @return \Illuminate\Database\Eloquent\Builder<Clip> recorders first, so that a take begins with what they say */
     private function clips(ShootDay $day)
     {
-        return Clip::query()
-            ->where('shoot_day_id', $day->id)
-            ->whereIn('kind', ['picture', 'sound'])
-            ->whereNull('clips.away_at')
-            ->whereNull('import_kind')
-            ->orderBy('kind', 'desc')
-            ->orderBy('id');
+        return Clip::shotOn($day->id)->orderBy('kind', 'desc')->orderBy('id');
     }
 }

@@ -30,7 +30,6 @@ use App\Models\Production;
 use App\Models\ShootDay;
 use App\Models\Store;
 use App\Models\Task;
-use App\Models\Upload;
 use Cartella\Core\Custody\PathTemplate;
 use Illuminate\Http\JsonResponse;
 use Illuminate\Http\Request;
@@ -42,9 +41,15 @@ final class CardsController extends Controller
     public function index(Production $production, ShootDay $day, Readers $bench, Stores $stores, ClipCheck $check): JsonResponse
     {
         $cards = Card::query()
-            ->with(['device', 'copies', 'releasedBy', 'production'])
-            ->withSum(['clips' => static fn($query) => $query->whereIn('kind', ['picture', 'sound'])], 'duration_ticks')
-            ->withCount('clips')
+            ->with(['device', 'copies', 'releasedBy', 'production', 'upload'])
+            ->withSum(
+                ['clips' => static fn($query) => $query->whereNull('clips.away_at')->whereIn('kind', ['picture', 'sound'])],
+                'duration_ticks',
+            )
+            ->withCount([
+                'clips' => static fn($query) => $query->whereNull('clips.away_at'),
+                'clips as gone_count' => static fn($query) => $query->whereColumn('clips.away_at', 'cards.away_at'),
+            ])
             ->where('production_id', $production->id)
             ->orderBy('id')
             ->get();
@@ -110,7 +115,7 @@ final class CardsController extends Controller
                         static fn(Card $card): array => [
                             'ulid' => $card->ulid,
                             'roll' => $card->roll,
-                            'clips' => $card->clips_count,
+                            'clips' => (int) $card->getAttribute('gone_count'),
                             'at' => $card->away_at->toIso8601String(),
                         ],
                     )
@@ -247,7 +252,7 @@ final class CardsController extends Controller
             'last_at' => $card->last_at,
             'clock_ticks' => $card->clock_ticks,
             'is_dropped' => $card->volume === '',
-            'upload' => $card->volume === '' ? Upload::query()->where('card_id', $card->id)->value('ulid') : null,
+            'upload' => $card->upload?->ulid,
             'clips' => $card->clips_count ?? $card->clips()->count(),
             'running_ticks' => (int) ($card->clips_sum_duration_ticks ?? 0),
             'copies' => $copies

@@ -31,6 +31,7 @@ final class ImportsController extends Controller
     {
         $open = Upload::query()
             ->with(['user', 'card'])
+            ->withSum('parts', 'received_bytes')
             ->where('production_id', $production->id)
             ->orderBy('id')
             ->limit(50)

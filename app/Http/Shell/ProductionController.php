@@ -15,6 +15,7 @@ use App\Http\Shell\Answers\TabsAnswer;
 use App\Http\Shell\Answers\UndoneAnswer;
 use App\Http\Shell\Requests\MakeProductionRequest;
 use App\Models\Card;
+use App\Models\Clip;
 use App\Models\Production;
 use App\Models\ShootDay;
 use Cartella\Core\Slate\SlateStyle;
@@ -62,11 +63,7 @@ final class ProductionController extends Controller
                 cards: ['safe' => $cards->filter(static fn(Card $card): bool => $card->isSafe())->count(), 'all' => $cards->count()],
                 takes: $day->takes()->count(),
                 placed: $placed,
-                to_place: $day
-                    ->clips()
-                    ->whereIn('kind', ['picture', 'sound'])
-                    ->whereNull('clips.away_at')
-                    ->whereNull('import_kind')
+                to_place: Clip::shotOn($day->id)
                     ->whereDoesntHave('placement', static fn($place) => $place->whereNotNull('left_out_at'))
                     ->count(),
             ),

@@ -189,6 +189,21 @@ final class AwayTest extends TestCase
         self::assertSame([true, 1, 1], $here());
     }
 
+    public function test_a_card_that_comes_back_does_not_bring_what_a_colleague_took_away_by_itself(): void
+    {
+        $this->recorder('S001/3T1.wav', $this->stage(2, 1), 33_000, sprintf(self::IXML, 'S001'));
+        $this->recorder('S001/3T2.wav', $this->stage(2, 2), 36_000, sprintf(self::IXML, 'S001'));
+        $card = $this->offload('S001', 'S001');
+        $first = Clip::query()->where('name', '3T1')->sole();
+        $this->postJson($this->at('away'), ['clips' => [$first->ulid], 'seen' => 1000])->assertOk();
+        self::assertSame(1, $this->getJson($this->onDay('cards'))->json('cards.0.clips'));
+        $this->travel(1)->hours();
+        $this->takeAway($card);
+        self::assertSame(1, $this->getJson($this->onDay('cards'))->json('away.0.clips'), 'only those that went with it');
+        $this->postJson($this->at("cards/$card->ulid/back"))->assertOk();
+        self::assertSame(['3T2'], Clip::query()->whereNull('away_at')->pluck('name')->all());
+    }
+
     public function test_what_depends_on_it_is_said_first_and_what_came_since_is_asked_about(): void
     {
         $clip = $this->clip('A001C001', 'A', 0);

@@ -7,6 +7,7 @@ import { useAnswer } from '@/api/queries'
 import type { ClipSheet } from '@/api/types'
 import { bytes, length } from '@/player/time'
 import { useDesk } from '@/shell/desk'
+import { whoSaid } from '@/shell/said'
 
 /** All that is known of a clip, and where it is: its fields, their history, its bins, cuts, files and their proof. */
 const props = defineProps<{ sheet: ClipSheet; of: 'known' | 'places' }>()
@@ -21,10 +22,11 @@ const { data: history } = useAnswer(() =>
 )
 /** What is said of the take, by the names that the production gives its fields. */
 const said = computed(() => {
-  const { fields } = props.sheet
-  return production.value.fields.flatMap((one) =>
-    fields[one.key] ? [{ label: one.label, text: fields[one.key]!, by: props.sheet.sources[one.key] ?? '' }] : [],
-  )
+  const { fields, sources } = props.sheet
+  return production.value.fields.flatMap((one) => {
+    const [text, source] = [fields[one.key], sources[one.key]]
+    return text ? [{ label: one.label, text, by: source === undefined ? '' : whoSaid(source.by, source.place) }] : []
+  })
 })
 const day = (iso: string) =>
   new Date(iso).toLocaleString('en-GB', { day: 'numeric', month: 'short', hour: '2-digit', minute: '2-digit' })

@@ -1,6 +1,7 @@
 import { describe, expect, it } from 'vitest'
 import type { BinRow, TakeField } from '@/api/types'
-import { cellOf, openText, valueOf, withValue } from './cells'
+import { valueOf } from '@/grid/fieldValue'
+import { cellOf, openText, withValue } from './cells'
 
 const field = (key: string, type: TakeField['type'], choices: string[] = []): TakeField => ({
   key,

@@ -18,28 +18,6 @@ export function openText(row: BinRow, column: string, cell: CellOf): string {
   return cell.field?.type === 'yes_no' ? (text === '' ? '' : 'yes') : text
 }
 
-/** A field's value as it is written, or a sentence that says why it cannot be. */
-export function valueOf(field: TakeField, text: string): { value: string | boolean } | string {
-  const plain = field.type === 'lines' ? text.trim() : text.replaceAll(/\s+/g, ' ').trim()
-  switch (field.type) {
-    case 'yes_no':
-      if (['', 'no', 'n', '0', '-'].includes(plain.toLowerCase())) return { value: false }
-      return ['yes', 'y', 'x', '1', '*', field.label.toLowerCase()].includes(plain.toLowerCase())
-        ? { value: true }
-        : `“${plain}” is neither yes nor no.`
-    case 'number':
-      return /^$|^[+-]?\d{1,12}([.,]\d{1,6})?$/.test(plain)
-        ? { value: plain.replace(',', '.') }
-        : `“${plain}” is no number.`
-    case 'choice': {
-      const choice = ['', ...field.choices].find((one) => one.toLowerCase() === plain.toLowerCase())
-      return choice === undefined ? `“${plain}” is none of ${field.choices.join(', ')}.` : { value: choice }
-    }
-    default:
-      return { value: field.limit > 0 ? plain.slice(0, field.limit) : plain }
-  }
-}
-
 /** The text that a cell shows once its value is another. */
 const shownOf = (field: TakeField, value: string | boolean): string =>
   typeof value === 'string' ? value : value ? (field.key.startsWith('own:') ? 'yes' : field.label) : ''

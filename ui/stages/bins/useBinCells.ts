@@ -5,7 +5,8 @@ import { log as logApi } from '@/api/endpoints/log'
 import { makeStale } from '@/api/queries'
 import type { BinRow, Production } from '@/api/types'
 import { attempt, refuse } from '@/shell/say'
-import { cellOf, openText, valueOf, withValue } from './cells'
+import { valueOf } from '@/grid/fieldValue'
+import { cellOf, openText, withValue } from './cells'
 import type { BinColumn } from './view'
 
 /**

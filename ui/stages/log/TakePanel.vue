@@ -10,6 +10,7 @@ import ClipPlayer from '@/player/ClipPlayer.vue'
 import { useDesk } from '@/shell/desk'
 import DeviceBadge from '@/shell/DeviceBadge.vue'
 import { attempt, say } from '@/shell/say'
+import { SOURCES, whoSaid } from '@/shell/said'
 import { useSheet } from '@/shell/sheet'
 import { syncOf } from './rows'
 import { cellText, fieldName, marksOf, slateOf } from './sheet'
@@ -102,12 +103,6 @@ const ownFields = computed(() => {
   return production.value.fields.filter((field) => field.key.startsWith('own:') && cellText(take, field.key) !== '')
 })
 const own = computed(() => (props.take === null ? '' : slateOf(props.take)))
-const SOURCES: Record<string, string> = {
-  person: 'A person',
-  ixml: 'The recorder',
-  name: 'The name',
-  carried: 'The take before',
-}
 const words = (value: Said) =>
   value === true
     ? 'yes'
@@ -119,13 +114,6 @@ const words = (value: Said) =>
 const called = (field: string) => fieldName(production.value.fields, field)
 const when = (at: number) =>
   new Date(at * 1000).toLocaleString('en-GB', { day: 'numeric', month: 'short', hour: '2-digit', minute: '2-digit' })
-/** Of several files of notes each has its own name. */
-const who = (by: string | null, place: string | null) =>
-  by === 'script'
-    ? (place ?? 'A file of notes')
-    : place !== null && by !== null && by in SOURCES
-      ? `${SOURCES[by]}, ${place}`
-      : (SOURCES[by ?? ''] ?? 'The log')
 /** Two sources that say the same need no two buttons. */
 const unlike = (dispute: Dispute) =>
   dispute.said.filter((said, at) => dispute.said.findIndex((other) => other.value === said.value) === at)
@@ -297,11 +285,11 @@ defineExpose({ turn, writeNote, toggleHistory: () => (history.value = !history.v
         <b>Sources differ on {{ called(dispute.field) }}.</b>
         <ul>
           <li>
-            {{ who(dispute.by, dispute.place) }}: <b>{{ words(dispute.now) }}</b>{{ ' ' }}
+            {{ whoSaid(dispute.by, dispute.place) }}: <b>{{ words(dispute.now) }}</b>{{ ' ' }}
             <small v-if="dispute.at">{{ when(dispute.at) }}</small>
           </li>
           <li v-for="said in dispute.said" :key="said.id">
-            {{ who(said.source, said.place) }}: <b>{{ words(said.value) }}</b>{{ ' ' }}
+            {{ whoSaid(said.source, said.place) }}: <b>{{ words(said.value) }}</b>{{ ' ' }}
             <small>{{ when(said.at) }}</small>
           </li>
         </ul>

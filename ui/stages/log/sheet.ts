@@ -1,4 +1,5 @@
 import type { GridColumn } from '@/grid/columns'
+import { valueOf } from '@/grid/fieldValue'
 import type { Column, Device, LogClip, MarkWords, Take, TakeField, TakeStatus } from '@/api/types'
 import { length } from '@/player/time'
 
@@ -155,7 +156,10 @@ export function valuesFor(
 ): Partial<Take> | string | null {
   const plain = text.replaceAll(/\s+/g, ' ').trim()
   const own = fields.find((field) => field.key === key)
-  if (own !== undefined && isOwn(own)) return ownValue(own, plain)
+  if (own !== undefined && isOwn(own)) {
+    const made = valueOf(own, plain)
+    return typeof made === 'string' ? made : { [own.key]: made.value }
+  }
   switch (key) {
     case 'description':
     case 'size':
@@ -190,28 +194,6 @@ export function valuesFor(
     }
     default:
       return null
-  }
-}
-
-/** What text makes of a field that the production added; the server has the same rules. */
-function ownValue(field: TakeField & { key: OwnKey }, plain: string): Partial<Take> | string {
-  switch (field.type) {
-    case 'yes_no': {
-      if (['', 'no', 'n', '0', '-'].includes(plain.toLowerCase())) return { [field.key]: false }
-      return ['yes', 'y', 'x', '1', '*'].includes(plain.toLowerCase())
-        ? { [field.key]: true }
-        : `“${plain}” is neither yes nor no.`
-    }
-    case 'number':
-      return /^$|^[+-]?\d{1,12}([.,]\d{1,6})?$/.test(plain)
-        ? { [field.key]: plain.replace(',', '.') }
-        : `“${plain}” is no number.`
-    case 'choice': {
-      const choice = ['', ...field.choices].find((one) => one.toLowerCase() === plain.toLowerCase())
-      return choice === undefined ? `“${plain}” is none of ${field.choices.join(', ')}.` : { [field.key]: choice }
-    }
-    default:
-      return { [field.key]: plain.slice(0, field.limit) }
   }
 }
 

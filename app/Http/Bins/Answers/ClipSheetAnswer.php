@@ -22,7 +22,7 @@ final readonly class ClipSheetAnswer
      * @param  array{ulid: string, setup: string, take: int, part: string, status: 'none'|'circled'|'hold'|'ng',
      *     description: string}|null  $take
      * @param  array<string, string>  $fields  what is said of the take, by key
-     * @param  array<string, string>  $sources  whose word that is, by the same keys
+     * @param  array<string, array{by: string|null, place: string|null}>  $sources  whose word that is, by the same keys
      * @param  list<array{ulid: string, label: string, in_ticks: int|null, out_ticks: int|null}>  $takes
      * @param  array{in_ticks: int|null, out_ticks: int|null}  $marks
      * @param  list<SubclipAnswer>  $subclips

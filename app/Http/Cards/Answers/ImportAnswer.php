@@ -46,7 +46,7 @@ final readonly class ImportAnswer
             $upload->created_at?->toIso8601String() ?? '',
             $upload->files,
             $upload->size_bytes,
-            (int) $upload->parts()->sum('received_bytes'),
+            (int) ($upload->getAttribute('parts_sum_received_bytes') ?? $upload->parts()->sum('received_bytes')),
             Imports::PIECE,
             $upload->user_id === $user,
             $list === null
