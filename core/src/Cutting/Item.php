@@ -9,7 +9,8 @@ use Cartella\Core\Look\Cdl;
 
 /**
  * A stretch of a source on a track. Ticks; `$sourceStartTicks` counts from the source's first frame, `$recordStartTicks` from
- * the sequence's. It lasts longer than nothing and reads inside its source; nothing else can be made.
+ * the sequence's. It lasts longer than nothing and reads inside its source; nothing else can be made. `$transition` is how it
+ * begins, `$ending` how it ends before nothing.
  */
 final readonly class Item
 {
@@ -32,11 +33,12 @@ final readonly class Item
         public Speed $speed = new Speed(),
         public ?Transition $transition = null,
         public ?Angles $angles = null,
+        public ?Transition $ending = null,
     ) {
         if ($durationTicks <= 0) {
             throw InvalidSequence::field($name === '' ? 'item' : $name, 'lasts no time');
         }
-        if ($sourceStartTicks < 0 || $this->sourceEndTicks() > $source->durationTicks) {
+        if (!$speed->fits($sourceStartTicks, $durationTicks, $source->durationTicks)) {
             throw InvalidSequence::field($name === '' ? 'item' : $name, 'reads outside its source');
         }
         if ($recordStartTicks < 0) {
@@ -76,7 +78,8 @@ final readonly class Item
             ($this->look === $other->look || $this->look == $other->look) &&
             ($this->speed === $other->speed || $this->speed == $other->speed) &&
             ($this->transition === $other->transition || $this->transition == $other->transition) &&
-            ($this->angles === $other->angles || $this->angles == $other->angles);
+            ($this->angles === $other->angles || $this->angles == $other->angles) &&
+            ($this->ending === $other->ending || $this->ending == $other->ending);
     }
 
     public function at(int $recordStartTicks): self
@@ -84,7 +87,10 @@ final readonly class Item
         return $this->with(recordStart: $recordStartTicks);
     }
 
-    /** The part of it between two places of the sequence's clock, where it stood. A part that has lost its head begins with a cut. */
+    /**
+     * The part of it between two places of the sequence's clock, where it stood. A part that has lost its head begins with a cut,
+     * one that has lost its tail ends with one.
+     */
     public function between(int $fromTicks, int $toTicks): self
     {
         $from = max($fromTicks, $this->recordStartTicks);
@@ -110,10 +116,14 @@ final readonly class Item
             $this->speed,
             $cut === 0 ? $this->transition : null,
             $this->angles,
+            $to === $this->recordEndTicks() ? $this->ending : null,
         );
     }
 
-    /** @param  list<Marker>|null  $markers */
+    /**
+     * @param  list<Marker>|null  $markers
+     * @param  array<string, mixed>|null  $metadata
+     */
     public function with(
         ?int $sourceStart = null,
         ?int $duration = null,
@@ -122,6 +132,8 @@ final readonly class Item
         ?array $markers = null,
         ?Source $source = null,
         ?Angles $angles = null,
+        ?Transition $ending = null,
+        ?array $metadata = null,
     ): self {
         return new self(
             $this->name,
@@ -131,12 +143,13 @@ final readonly class Item
             $recordStart ?? $this->recordStartTicks,
             $enabled ?? $this->enabled,
             $markers ?? $this->markers,
-            $this->metadata,
+            $metadata ?? $this->metadata,
             $this->look,
             $this->speed,
             $this->transition,
             // Another source that is no angle of the line-up makes a plain item.
             $angles ?? ($source === null ? $this->angles : null),
+            $ending ?? $this->ending,
         );
     }
 
@@ -153,9 +166,8 @@ final readonly class Item
             'markers' => array_map(static fn(Marker $marker): array => $marker->toArray(), $this->markers),
             'metadata' => (object) $this->told(),
             ...$this->speed->isPlain() ? [] : ['speed' => (string) $this->speed],
-            ...$this->transition === null
-                ? []
-                : ['transition' => ['name' => $this->transition->name, 'duration_ticks' => $this->transition->durationTicks]],
+            ...$this->transition === null ? [] : ['transition' => $this->transition->toArray()],
+            ...$this->ending === null ? [] : ['ending' => $this->ending->toArray()],
             ...$this->angles === null ? [] : ['angles' => $this->angles->toArray()],
         ];
     }

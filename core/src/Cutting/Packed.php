@@ -61,7 +61,8 @@ final class Packed
                 : ['markers' => array_map(static fn(Marker $marker): array => $marker->toArray(), $item->markers)],
             ...$item->told() === [] ? [] : ['metadata' => $item->told()],
             ...$item->speed->isPlain() ? [] : ['speed' => (string) $item->speed],
-            ...$item->transition === null ? [] : ['transition' => [$item->transition->name, $item->transition->durationTicks]],
+            ...$item->transition === null ? [] : ['transition' => array_values($item->transition->toArray())],
+            ...$item->ending === null ? [] : ['ending' => array_values($item->ending->toArray())],
             ...$item->angles === null ? [] : ['angles' => $item->angles->toArray()],
         ];
 
@@ -132,6 +133,7 @@ final class Packed
             isset($rest['speed']) ? Speed::parse($rest['speed']) : $plain,
             isset($rest['transition']) ? new Transition(...$rest['transition']) : null,
             isset($rest['angles']) ? (new SequenceReader('angles', $rest['angles']))->angles() : null,
+            isset($rest['ending']) ? new Transition(...$rest['ending']) : null,
         );
     }
 }

@@ -94,13 +94,12 @@ final readonly class SequenceReader
         if ($duration <= 0) {
             throw InvalidSequence::range($this->where, 'lasts no time');
         }
-        if ($start < 0 || $start + $speed->ofSource($duration) > $source->durationTicks) {
+        if (!$speed->fits($start, $duration, $source->durationTicks)) {
             throw InvalidSequence::range($this->where, 'reads outside its source');
         }
         if ($recordStartTicks < 0) {
             throw InvalidSequence::range($this->where, 'begins before the sequence');
         }
-        $transition = ($this->data['transition'] ?? null) === null ? null : $this->child('transition');
 
         return new Item(
             $this->text('name', $source->name),
@@ -113,9 +112,21 @@ final readonly class SequenceReader
             $metadata,
             $look,
             $speed,
-            $transition === null ? null : new Transition($transition->text('name'), $transition->whole('duration_ticks')),
+            $this->transition('transition'),
             ($this->data['angles'] ?? null) === null ? null : $this->child('angles')->angles(),
+            $this->transition('ending'),
         );
+    }
+
+    /** @throws InvalidSequence if it lacks something, lasts no time or lies off its cut */
+    private function transition(string $field): ?Transition
+    {
+        if (($this->data[$field] ?? null) === null) {
+            return null;
+        }
+        $one = $this->child($field);
+
+        return new Transition($one->text('name'), $one->whole('duration_ticks'), $one->whole('before_ticks', 0));
     }
 
     /** @throws InvalidSequence if one lacks something, or the current one is not among them */

@@ -6,22 +6,25 @@ namespace Cartella\Core\Cutting;
 
 use Cartella\Core\Exchange\Exception\InvalidSequence;
 
-/** How fast an item runs through its source, as an exact fraction: `1/2` is slow motion at half speed. */
+/**
+ * How fast an item runs through its source, as an exact fraction: `1/2` is slow motion at half speed, `0/1` one frame that
+ * stands, `-1/1` backwards from where the source begins to be read.
+ */
 final readonly class Speed
 {
-    private const LARGEST = 1000;
+    public const LARGEST = 1000;
 
     public function __construct(public int $num = 1, public int $den = 1)
     {
-        if ($num < 1 || $den < 1 || $num > self::LARGEST || $den > self::LARGEST) {
-            throw InvalidSequence::field('speed', 'is not a fraction of whole numbers from 1 to ' . self::LARGEST);
+        if ($den < 1 || abs($num) > self::LARGEST || $den > self::LARGEST) {
+            throw InvalidSequence::field('speed', 'is not a fraction of whole numbers to ' . self::LARGEST);
         }
     }
 
     /** @throws InvalidSequence */
     public static function parse(string $text): self
     {
-        return preg_match('/\A(\d{1,4})(?:\/(\d{1,4}))?\z/', $text, $part) === 1
+        return preg_match('/\A(-?\d{1,4})(?:\/(\d{1,4}))?\z/', $text, $part) === 1
             ? new self((int) $part[1], (int) ($part[2] ?? 1))
             : throw InvalidSequence::field('speed', 'is not a fraction');
     }
@@ -31,15 +34,27 @@ final readonly class Speed
         return $this->num === $this->den;
     }
 
-    /** Ticks of the source that so many ticks of the item show, rounded up, so that an end never lies too early. */
+    /**
+     * Ticks of the source that so many ticks of the item show, below zero backwards; rounded away from zero, so that an end
+     * never lies too early.
+     */
     public function ofSource(int $ticks): int
     {
         if ($this->isPlain()) {
             return $ticks;
         }
-        $whole = intdiv($ticks, $this->den) * $this->num;
+        $num = abs($this->num);
+        $shown = intdiv($ticks, $this->den) * $num + (int) ceil((($ticks % $this->den) * $num) / $this->den);
 
-        return $whole + (int) ceil((($ticks % $this->den) * $this->num) / $this->den);
+        return $this->num < 0 ? -$shown : $shown;
+    }
+
+    /** Whether so long an item that begins there reads nothing outside its source; all in ticks. */
+    public function fits(int $sourceStartTicks, int $durationTicks, int $sourceTicks): bool
+    {
+        $end = $sourceStartTicks + $this->ofSource($durationTicks);
+
+        return min($sourceStartTicks, $end) >= 0 && max($sourceStartTicks, $end) <= $sourceTicks;
     }
 
     public function __toString(): string

@@ -6,9 +6,9 @@ namespace Cartella\Core\Tests\Exchange;
 
 use Cartella\Core\Cutting\Sequence;
 use Cartella\Core\Exchange\CsvWriter;
-use Cartella\Core\Exchange\EdlWriter;
+use Cartella\Core\Exchange\Edl\EdlWriter;
 use Cartella\Core\Exchange\Exception\InvalidSequence;
-use Cartella\Core\Exchange\OtioWriter;
+use Cartella\Core\Exchange\Otio\OtioWriter;
 use Cartella\Core\Time\FrameRate;
 use Cartella\Core\Time\Ticks;
 use PHPUnit\Framework\Attributes\DataProvider;

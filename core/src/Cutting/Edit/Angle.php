@@ -61,7 +61,7 @@ final readonly class Angle implements Operation
         $angles = $part->angles ?? throw new \LogicException('An item loses no angles.');
         $source = $angles->list[$this->angle]['source'];
         $start = (int) $angles->placeOf($this->angle, $angles->moment($part->sourceStartTicks));
-        if ($start < 0 || $start + $part->speed->ofSource($part->durationTicks) > $source->durationTicks) {
+        if (!$part->speed->fits($start, $part->durationTicks, $source->durationTicks)) {
             throw Refused::because("$this->angle was not rolling there.");
         }
         $turned = $part->with(sourceStart: $start, source: $source, angles: $angles->turned($this->angle));

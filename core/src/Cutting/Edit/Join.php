@@ -22,6 +22,7 @@ final readonly class Join implements Operation
             $second->recordStartTicks === $first->recordEndTicks() &&
             $second->sourceStartTicks === $first->sourceEndTicks() &&
             $second->transition === null &&
+            $first->ending === null &&
             $first->enabled === $second->enabled &&
             $first->name === $second->name &&
             // Values, not objects: sources, looks and speeds are compared by what they hold.
@@ -38,6 +39,7 @@ final readonly class Join implements Operation
         $one = $first->with(
             duration: $first->durationTicks + $second->durationTicks,
             markers: [...$first->markers, ...array_map($later, $second->markers)],
+            ending: $second->ending,
         );
         $items = $track->items;
         array_splice($items, $this->index, 2, [$one]);

@@ -16,10 +16,7 @@ final readonly class Replace implements Operation
     {
         $track = Rules::track($sequence, $this->track);
         $item = Rules::item($track, $this->index);
-        if (
-            $this->sourceStartTicks < 0 ||
-            $this->sourceStartTicks + $item->speed->ofSource($item->durationTicks) > $this->source->durationTicks
-        ) {
+        if (!$item->speed->fits($this->sourceStartTicks, $item->durationTicks, $this->source->durationTicks)) {
             throw Refused::because('The new source is too short there.');
         }
         $items = $track->items;

@@ -59,7 +59,7 @@ final class Rules
     /** @throws Refused if what would be shown lies outside the source */
     public static function inSource(Item $item, int $sourceStartTicks, int $durationTicks): void
     {
-        if ($sourceStartTicks < 0 || $sourceStartTicks + $item->speed->ofSource($durationTicks) > $item->source->durationTicks) {
+        if (!$item->speed->fits($sourceStartTicks, $durationTicks, $item->source->durationTicks)) {
             throw Refused::because('The source has no more there.');
         }
     }

@@ -10,6 +10,7 @@ use Cartella\Core\Lineup\LineupClip;
 use Cartella\Core\Lineup\SoundMatch;
 use Cartella\Core\Lineup\SoundMatcher;
 use Cartella\Core\Sound\GuideTrack;
+use Cartella\Core\Time\Ticks;
 
 /**
  * Chooses which pairs of clips are compared closely, and collects the matches.
@@ -17,7 +18,8 @@ use Cartella\Core\Sound\GuideTrack;
  * Landmarks say of every clip which few others it may have heard the same with; only those are compared. A clip that
  * they leave without a sure place on a recording is then looked for along every overlap with the recordings, and at
  * last with the other cameras: that costs most, and few need it. Where there are very many of both, one product of long
- * integers says of each clip in which few recordings it is worth looking, and a second process does half of the clips.
+ * integers says of each clip in which few recordings it is worth looking, and a second process does half of the clips. Of
+ * hundreds of recordings that product comes first: landmarks of so many are alike by chance.
  *
  * @internal
  */
@@ -41,6 +43,15 @@ final class SoundPairs
 
     /** Clips without a place from which a second process does its share. */
     private const MANY = 40;
+
+    /**
+     * Recordings among which landmarks no longer tell one from another: chance alone gives the best of so many more votes than a poor
+     * guide has with its own, and the envelopes of all are screened sooner than the index is read.
+     */
+    private const LARGE = 300;
+
+    /** Steps of 10 ms that two clips run beside each other at least, to say anything of each other's place. */
+    private const BESIDE = 500;
 
     private readonly Landmarks $landmarks;
 
@@ -87,26 +98,88 @@ final class SoundPairs
                 fn(LineupClip $clip): bool => $clip->lockedTicks === null && (!$clip->isSound || $this->isSecondRecorder($clip)),
             ),
         );
-        $isPlaced = [];
+        $isLarge = $this->recordings() >= self::LARGE;
         // What a person has placed asks for nothing; it answers those that ask.
-        foreach ($asking as $done => $clip) {
+        foreach ($isLarge ? [] : $asking as $done => $clip) {
             $this->look('landmarks', $clip, fn() => $this->byLandmarks($clip));
             $this->tell($clip, $done + 1, count($asking));
         }
-        $hasRecordings = array_filter($this->heard->clips, static fn(LineupClip $clip): bool => $clip->isSound) !== [];
+        $this->alongOverlaps($this->withoutPlace($asking), $isLarge ? 0 : count($asking));
+        if ($isLarge) {
+            $this->afterScreening($asking);
+        }
+        $this->askForRecordings();
+
+        return array_values(
+            array_filter($this->comparisons->compared, static fn(?SoundMatch $match): bool => $match?->isUsable() === true),
+        );
+    }
+
+    private function recordings(): int
+    {
+        return count(array_filter($this->heard->clips, static fn(LineupClip $clip): bool => $clip->isSound));
+    }
+
+    /**
+     * @param  list<LineupClip>  $asking
+     * @return list<LineupClip> those that no comparison has placed surely
+     */
+    private function withoutPlace(array $asking): array
+    {
+        $isPlaced = [];
+        $hasRecordings = $this->recordings() > 0;
         foreach ($this->comparisons->compared as $match) {
             // A camera that another one carries may have run with a recording all the same.
             if ($match?->isSure() === true && (!$hasRecordings || $this->heard->clips[$match->a]->isSound)) {
                 $isPlaced[$match->b] = true;
             }
         }
-        $left = array_values(array_filter($asking, static fn(LineupClip $clip): bool => !isset($isPlaced[$clip->id])));
-        $this->alongOverlaps($left, count($asking));
-        $this->askForRecordings();
 
-        return array_values(
-            array_filter($this->comparisons->compared, static fn(?SoundMatch $match): bool => $match?->isUsable() === true),
-        );
+        return array_values(array_filter($asking, static fn(LineupClip $clip): bool => !isset($isPlaced[$clip->id])));
+    }
+
+    /**
+     * Of very many recordings: clips that the screening left are looked for by their landmarks where they are few, and cameras that ran
+     * with one recording are compared with each other, so that a wrong place shows.
+     *
+     * @param  list<LineupClip>  $asking
+     */
+    private function afterScreening(array $asking): void
+    {
+        $left = $this->withoutPlace($asking);
+        foreach (count($left) < self::MANY ? $left : [] as $clip) {
+            $this->look('landmarks', $clip, fn() => $this->byLandmarks($clip));
+        }
+        $along = [];
+        foreach ($this->comparisons->compared as $match) {
+            if ($match?->isSure() === true && $this->heard->clips[$match->a]->isSound && !$this->heard->clips[$match->b]->isSound) {
+                $along[$match->a][$match->b] ??= $match;
+            }
+        }
+        foreach ($along as $matches) {
+            foreach ($matches as $id => $match) {
+                $clip = $this->heard->clips[$id];
+                $this->look('beside', $clip, fn() => $this->besideOthers($clip, $match, $matches));
+            }
+        }
+    }
+
+    /** @param  array<string, SoundMatch>  $matches  of all that ran with the same recording, by clip */
+    private function besideOthers(LineupClip $clip, SoundMatch $match, array $matches): void
+    {
+        $byDevice = [];
+        $step = intdiv(Ticks::PER_SECOND, GuideTrack::STEP_RATE);
+        foreach ($matches as $id => $other) {
+            $lag = intdiv($match->offsetTicks - $other->offsetTicks, $step);
+            $steps = $this->heard->tracks[$id]->steps();
+            $together = min($steps, $lag + $this->heard->tracks[$clip->id]->steps()) - max(0, $lag);
+            if ($this->heard->clips[$id]->device !== $clip->device && $together >= self::BESIDE) {
+                $byDevice[$this->heard->clips[$id]->device] ??= ['other' => (string) $id, 'lag' => $lag, 'votes' => $together];
+            }
+        }
+        foreach (array_slice($byDevice, 0, self::CLOSING) as $place) {
+            $this->comparisons->compare($clip, [$place], false);
+        }
     }
 
     /**
