@@ -7,6 +7,7 @@ namespace App\Models;
 use App\Models\Concerns\HasUlid;
 use Illuminate\Database\Eloquent\Model;
 use Illuminate\Database\Eloquent\Relations\BelongsTo;
+use Illuminate\Database\Eloquent\Relations\HasMany;
 
 /**
  * A package for the editing team, made at one moment, and their answer to it.
@@ -27,9 +28,11 @@ use Illuminate\Database\Eloquent\Relations\BelongsTo;
  * @property string|null $query
  * @property \Carbon\CarbonInterface|null $created_at
  * @property \Carbon\CarbonInterface|null $updated_at
+ * @property array<string, array{string, string}>|null $packing
  * @property-read Production $production
  * @property-read User|null $user
  * @property-read User|null $answeredBy
+ * @property-read \Illuminate\Database\Eloquent\Collection<int, HandoffQuestion> $questions
  */
 class Handoff extends Model
 {
@@ -39,7 +42,7 @@ class Handoff extends Model
 
     protected function casts(): array
     {
-        return ['chosen' => 'array', 'summary' => 'array', 'delivered_at' => 'datetime', 'answered_at' => 'datetime'];
+        return ['chosen' => 'array', 'summary' => 'array', 'packing' => 'array', 'delivered_at' => 'datetime', 'answered_at' => 'datetime'];
     }
 
     /** @return BelongsTo<Production, $this> */
@@ -58,5 +61,11 @@ class Handoff extends Model
     public function answeredBy(): BelongsTo
     {
         return $this->belongsTo(User::class, 'answered_by');
+    }
+
+    /** @return HasMany<HandoffQuestion, $this> */
+    public function questions(): HasMany
+    {
+        return $this->hasMany(HandoffQuestion::class)->orderBy('id');
     }
 }

@@ -57,6 +57,7 @@ final class AcceptJob implements ShouldQueue
                 'handoff' => $handoff->number,
                 'state' => 'accepted',
             ]);
+            WebHooks::tell($handoff, 'accepted');
             Live::tell($handoff->production_id, Topic::Handoffs, ['handoff' => $handoff->ulid]);
 
             return ['message' => "Hand-off $handoff->number is whole, and accepted."];

@@ -16,15 +16,15 @@ use Cartella\Core\Custody\FolderWalk;
 use Cartella\Core\Custody\Manifest;
 
 /**
- * The editor's answer to a hand-off: queried with a sentence, or accepted, once {@see AcceptJob} has read the package and
- * found it whole. What is missing, foreign or of another size is told at once.
+ * The editor accepts a hand-off, once {@see AcceptJob} has read the package and found it whole; what is missing, foreign or of
+ * another size is told at once. Until the next package it can be taken back. {@see HandoffQuestions} has what they ask instead.
  */
 final class AnswerHandoff
 {
     public function __construct(private readonly StartTask $start) {}
 
     /** @throws Problem if the package is not delivered, was answered already, or is not whole */
-    public function __invoke(Handoff $handoff, User $user, ?string $query): Handoff
+    public function __invoke(Handoff $handoff, User $user): Handoff
     {
         if ($handoff->delivered_at === null) {
             throw Problem::refused('handoff.packing', 'The package is not delivered yet.', 'Wait until it is.');
@@ -32,28 +32,35 @@ final class AnswerHandoff
         if ($handoff->state === 'accepted') {
             throw Problem::refused('handoff.answered', 'This hand-off is accepted already.', 'Nothing to do.');
         }
-        if ($query === null) {
-            $found = self::look(Folders::inbox($handoff->folder));
-            $wrong = array_merge(...array_values($found));
-            if ($wrong !== []) {
-                throw self::altered($wrong, $found);
-            }
-            ($this->start)(
-                $handoff->production,
-                $user,
-                'accept',
-                "Accept hand-off $handoff->number",
-                ['handoff' => $handoff->id],
-                "handoff.$handoff->id",
-            );
-
-            return $handoff->refresh();
+        $found = self::look(Folders::inbox($handoff->folder));
+        $wrong = array_merge(...array_values($found));
+        if ($wrong !== []) {
+            throw self::altered($wrong, $found);
         }
-        $handoff->update(['state' => 'queried', 'answered_at' => now(), 'answered_by' => $user->id, 'query' => $query]);
-        Audit::write('handoff.answered', $user->id, $handoff->production_id, ['handoff' => $handoff->number, 'state' => 'queried']);
-        Live::tell($handoff->production_id, Topic::Handoffs, ['handoff' => $handoff->ulid]);
+        ($this->start)(
+            $handoff->production,
+            $user,
+            'accept',
+            "Accept hand-off $handoff->number",
+            ['handoff' => $handoff->id],
+            "handoff.$handoff->id",
+        );
 
-        return $handoff;
+        return $handoff->refresh();
+    }
+
+    /** @throws Problem if it was not accepted, or a later package builds on it */
+    public function takeBack(Handoff $handoff, User $user): void
+    {
+        if ($handoff->state !== 'accepted') {
+            throw Problem::refused('handoff.not_accepted', 'This hand-off is not accepted.', 'Load the page again.');
+        }
+        if (Handoff::query()->where('production_id', $handoff->production_id)->where('number', '>', $handoff->number)->exists()) {
+            throw Problem::refused('handoff.later', 'A later package says what is new since this one.', 'Ask about that one instead.');
+        }
+        $handoff->update(['state' => 'delivered', 'answered_at' => null, 'answered_by' => null]);
+        Audit::write('handoff.answered', $user->id, $handoff->production_id, ['handoff' => $handoff->number, 'state' => 'taken back']);
+        Live::tell($handoff->production_id, Topic::Handoffs, ['handoff' => $handoff->ulid]);
     }
 
     /**

@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace App\Domain\Handoff;
 
+use App\Domain\Handoff\Back\PullJob;
 use App\Domain\Tasks\TaskKinds;
 use App\Models\Handoff;
 use App\Models\ShootDay;
@@ -25,5 +26,6 @@ final class HandoffTasks
             ),
         );
         $kinds->register('accept', AcceptJob::class, 'export');
+        $kinds->register('pull', PullJob::class, 'export');
     }
 }

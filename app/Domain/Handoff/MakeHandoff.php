@@ -4,42 +4,43 @@ declare(strict_types=1);
 
 namespace App\Domain\Handoff;
 
-use App\Domain\Bins\BinRows;
 use App\Domain\Tasks\StartTask;
-use App\Models\Clip;
 use App\Models\Handoff;
 use App\Models\Production;
-use App\Models\ShootDay;
 use App\Models\User;
 use App\Support\Live;
 use App\Support\Problem;
 use App\Support\Topic;
 use Cartella\Core\Custody\PathTemplate;
-use Illuminate\Support\Collection;
 use Illuminate\Support\Facades\DB;
 
-/** Begins a hand-off of days and bins; the package is written by a worker. */
+/** Begins a hand-off of what was chosen; the package is written by a worker. Several can be under way at once. */
 final class MakeHandoff
 {
-    public function __construct(private readonly StartTask $start, private readonly BinRows $bins) {}
+    private const LONGEST_TITLE = 120;
+
+    public function __construct(private readonly StartTask $start, private readonly PackingPlans $plans, private readonly Gate $gate) {}
 
     /**
-     * @param  Collection<int, ShootDay>  $days
-     * @param  list<string>  $binKeys
+     * @param  list<array{day: string, point: string, reason: string}>  $reasons  why open points go along
      *
-     * @throws Problem if nothing that is chosen holds a clip
+     * @throws Problem if nothing that is chosen holds a clip, or a point stands open without a reason
      */
-    public function __invoke(Production $production, User $user, Collection $days, array $binKeys): Handoff
+    public function __invoke(Production $production, User $user, PackageChoice $choice, array $reasons): Handoff
     {
-        $clips = self::clips($production, $days->pluck('id')->all(), $binKeys, $this->bins);
-        if ($clips->isEmpty()) {
-            throw Problem::refused('handoff.empty', 'Nothing that you chose holds a clip.', 'Choose a day or a bin with clips in it.');
+        $plan = $this->plans->of($production, $choice);
+        if ($plan->clips->isEmpty()) {
+            throw $choice->isSince && $plan->since !== null
+                ? Problem::refused(
+                    'handoff.nothing_new',
+                    "Nothing is new or changed since no. $plan->since.",
+                    'Choose days or bins to send them again.',
+                )
+                : Problem::refused('handoff.empty', 'Nothing that you chose holds a clip.', 'Choose a day or a bin with clips in it.');
         }
-        $title = implode(', ', [
-            ...$days->map(static fn(ShootDay $day): string => 'Day ' . $day->number)->all(),
-            ...array_map(static fn(string $key): string => str_contains($key, ':') ? str_replace(':', ' ', $key) : 'bin', $binKeys),
-        ]);
-        $handoff = DB::transaction(function () use ($production, $user, $days, $binKeys, $title): Handoff {
+        $choice = $choice->waiving($this->gate->passed($plan, $user, $reasons));
+        $title = self::title($plan);
+        $handoff = DB::transaction(function () use ($production, $user, $choice, $title): Handoff {
             Production::query()->whereKey($production->id)->lockForUpdate()->first(); // two hand-offs at once get two numbers
             $number = (int) Handoff::query()->where('production_id', $production->id)->max('number') + 1;
 
@@ -48,7 +49,7 @@ final class MakeHandoff
                 'user_id' => $user->id,
                 'number' => $number,
                 'title' => $title,
-                'chosen' => ['days' => $days->pluck('ulid')->all(), 'bins' => $binKeys],
+                'chosen' => $choice->toArray(),
                 'folder' => sprintf('%s/%03d %s', PathTemplate::plain($production->name), $number, PathTemplate::plain($title)),
                 'state' => 'packing',
             ]);
@@ -68,26 +69,29 @@ final class MakeHandoff
         return $handoff;
     }
 
-    /**
-     * @param  list<int>  $dayIds
-     * @param  list<string>  $binKeys
-     * @return Collection<int, Clip>
-     */
-    public static function clips(Production $production, array $dayIds, array $binKeys, BinRows $bins): Collection
+    /** What goes, in a few words: its folder is called so. */
+    private static function title(PackingPlan $plan): string
     {
-        $fromBins = array_merge([], ...array_map(static fn(string $key): array => $bins->clipIds($production, $key), $binKeys));
+        $choice = $plan->choice;
+        if ($choice->isSince) {
+            return $plan->since === null ? 'Everything' : "New since $plan->since";
+        }
+        $days = $plan->production->days()->whereIn('ulid', $choice->days)->orderBy('number')->pluck('number');
+        $title = implode(', ', [
+            ...$days->map(static fn(int $number): string => "Day $number")->all(),
+            ...array_map(static fn(string $key): string => str_contains($key, ':') ? str_replace(':', ' ', $key) : 'bin', $choice->bins),
+            ...array_values(
+                array_map(
+                    static fn(PackingItem $item): string => $item->name,
+                    array_filter(
+                        $plan->items,
+                        static fn(PackingItem $item): bool => in_array($item->sequence?->ulid, $choice->sequences, true),
+                    ),
+                ),
+            ),
+            ...$choice->takes === [] ? [] : [count($choice->takes) === 1 ? '1 take' : count($choice->takes) . ' takes'],
+        ]);
 
-        return Clip::query()
-            ->whereNull('clips.away_at')
-            ->with(['card.copies', 'device.look', 'look', 'take', 'parts.take.screeningNotes', 'placement', 'day'])
-            ->where('production_id', $production->id)
-            ->whereIn('kind', ['picture', 'sound', 'still'])
-            ->where(
-                static fn($query) => $query
-                    ->where(static fn($own) => $own->whereIn('shoot_day_id', $dayIds)->whereNull('import_kind'))
-                    ->orWhereIntegerInRaw('id', $fromBins),
-            )
-            ->orderBy('id')
-            ->get();
+        return mb_strlen($title) > self::LONGEST_TITLE ? mb_substr($title, 0, self::LONGEST_TITLE - 1) . '…' : $title;
     }
 }

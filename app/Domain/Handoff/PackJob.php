@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace App\Domain\Handoff;
 
 use App\Domain\Tasks\NoRoom;
+use App\Domain\Tasks\TaskCancelled;
 use App\Domain\Tasks\TaskLost;
 use App\Domain\Tasks\TaskPaused;
 use App\Domain\Tasks\TaskRun;
@@ -40,6 +41,12 @@ final class PackJob implements ShouldQueue
                 $summary = $package->write($handoff, $run);
             } catch (NoRoom | TaskPaused | TaskLost $later) {
                 throw $later;
+            } catch (TaskCancelled $stopped) {
+                // What was begun lies in nobody's way.
+                Package::abandon($handoff);
+                $handoff->update(['state' => 'stopped']);
+                Live::tell($handoff->production_id, Topic::Handoffs, ['handoff' => $handoff->ulid]);
+                throw $stopped;
             } catch (\Throwable $trouble) {
                 $handoff->update(['state' => 'failed']);
                 Live::tell($handoff->production_id, Topic::Handoffs, ['handoff' => $handoff->ulid]);
@@ -51,6 +58,7 @@ final class PackJob implements ShouldQueue
                 'folder' => $handoff->folder,
                 'files' => $summary['files'],
             ]);
+            WebHooks::tell($handoff, 'delivered');
             Live::tell($handoff->production_id, Topic::Handoffs, ['handoff' => $handoff->ulid]);
 
             return $summary + ['message' => sprintf('%d files delivered.', $summary['files'])];

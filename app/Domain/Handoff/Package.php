@@ -4,119 +4,385 @@ declare(strict_types=1);
 
 namespace App\Domain\Handoff;
 
-use App\Domain\Bins\BinRows;
+use App\Domain\Cards\CardReport;
 use App\Domain\Footage\ClipMedia;
 use App\Domain\Footage\MediaFile;
 use App\Domain\Footage\MediaFolder;
 use App\Domain\Footage\Stores;
-use App\Domain\Sequences\Playlist;
-use App\Domain\Sequences\Recipes;
-use App\Domain\Sequences\SequenceStore;
+use App\Domain\Reports\Reports;
+use App\Domain\Sequences\HeardUnder;
+use App\Domain\Sequences\SoundPiece;
 use App\Domain\Tasks\Room;
 use App\Domain\Tasks\TaskRun;
+use App\Models\CardFile;
 use App\Models\Clip;
 use App\Models\Handoff;
 use App\Models\Look;
+use App\Models\ScreeningNote;
 use App\Models\ShootDay;
-use App\Models\StoredSequence;
 use App\Support\Folders;
 use App\Support\OwnFolder;
 use App\Support\Problem;
 use Cartella\Core\Custody\FolderWalk;
 use Cartella\Core\Custody\HashAlgorithm;
 use Cartella\Core\Custody\Manifest;
-use Cartella\Core\Custody\ManifestEntry;
-use Cartella\Core\Exchange\EdlWriter;
-use Cartella\Core\Exchange\OtioWriter;
+use Cartella\Core\Exchange\CsvWriter;
 use Cartella\Core\Look\Cdl;
 use Cartella\Core\Media\Exception\UnableToReadMedia;
+use Cartella\Core\Media\Ffmpeg;
+use Cartella\Core\Process;
+use Cartella\Core\Time\Ticks;
 use Illuminate\Database\Eloquent\Collection as EloquentCollection;
 use Illuminate\Support\Collection;
 use Illuminate\Support\Facades\Log;
 
 /**
- * A package on the editing team's drive: proxies, production sound, the reel as OTIO and EDL, the log as CSV, and a
- * manifest over all of it. Written in a hidden folder and given its name when it is whole.
+ * A package on the editing team's drive: media, takes, cuts and bins as lists, log, looks, reports, a page that explains it, and a
+ * manifest over all of it. Written in a hidden folder, where a run that was stopped goes on, and given its name when it is whole.
  */
 final class Package
 {
     public function __construct(
         private readonly Stores $stores,
-        private readonly SequenceStore $sequences,
-        private readonly Recipes $recipes,
-        private readonly ExchangeSequence $exchange,
-        private readonly BinRows $bins,
+        private readonly PackingPlans $plans,
+        private readonly PackageLists $lists,
         private readonly MixedProxy $mixed,
+        private readonly Reports $reports,
+        private readonly CardReport $cards,
+        private readonly PackageReadme $readme,
     ) {}
 
     /** Says in a package whose it is, so that a run that was killed after it was delivered knows its own. */
     private const LABEL = 'package.json';
 
-    /** Bytes beside the media: lists, log, manifest. */
-    private const BESIDE = 16 << 20;
+    /** Bytes beside the media: lists, log, reports, manifest. */
+    private const BESIDE = 64 << 20;
 
-    private PackagePaths $paths;
+    /** Clips of a day whose reports are pages with pictures; of more they are tables, which take no memory to speak of. */
+    private const PRINTED = 400;
+
+    /** Reports of a day, by their kind, as the package calls them. */
+    private const REPORTS = ['camera' => 'camera report', 'sound' => 'sound report', 'daily' => 'daily log'];
+
+    private PackingPlan $plan;
+
+    private PackedFiles $files;
+
+    /** @var array<string, true> paths that this run put there, or found there whole */
+    private array $wanted = [];
 
     /** @var list<string> pictures that go with their own sound, since their recording could not be reached */
     private array $unmixed = [];
 
-    /** @return array{files: int, bytes: int, clips: int, reel: string|null, missing: list<string>, unmixed: list<string>} as
-     *     counted from what lies in the package */
+    /** @var list<string> */
+    private array $unmixedKeys = [];
+
+    /** @var list<string> clips no file of which could be reached */
+    private array $missing = [];
+
+    /** @return array{files: int, bytes: int, clips: int, reel: string|null, missing: list<string>, unmixed: list<string>,
+     *     days: list<string>, takes: int, cuts: int, bins: int} as counted from what lies in the package */
     public function write(Handoff $handoff, TaskRun $run): array
     {
-        $this->paths = new PackagePaths();
-        $this->unmixed = [];
+        $this->unmixed = $this->unmixedKeys = $this->missing = $this->wanted = [];
         $final = Folders::inbox($handoff->folder);
-        $days = ShootDay::query()
-            ->where('production_id', $handoff->production_id)
-            ->whereIn('ulid', $handoff->chosen['days'])
-            ->orderBy('number')
-            ->get();
-        $clips = MakeHandoff::clips($handoff->production, $days->pluck('id')->all(), $handoff->chosen['bins'], $this->bins);
-        $reel = $handoff->production->reels()->whereIn('shoot_day_id', $days->pluck('id'))->latest('id')->first();
-        foreach ($clips as $clip) {
-            $this->paths->of($clip);
-        }
+        $choice = PackageChoice::fromArray($handoff->chosen);
+        $this->plan = $this->plans->ofNow($handoff->production, $choice);
         if (is_dir($final)) {
             $label = json_decode((string) @file_get_contents($final . '/' . self::LABEL), true);
             if (($label['handoff'] ?? null) !== $handoff->ulid) {
-                throw Problem::refused(
-                    'handoff.there',
-                    'A package of that name lies in the inbox already.',
-                    'Move it away and hand off again.',
-                );
+                throw self::inTheWay();
             }
 
-            return $this->summary($final, $clips, $reel);
+            return $this->summary($final);
         }
-        $work = dirname($final) . '/.' . $handoff->ulid . '.part';
-        OwnFolder::remove($work); // from a run that was stopped
-        $sources = $clips->mapWithKeys(fn(Clip $clip): array => [$clip->id => $this->sourceOf($clip)])->all();
-        app(Room::class)->need([
-            dirname($final) =>
-                self::BESIDE +
-                (int) array_sum(array_map(static fn(?string $file): int => $file === null ? 0 : (int) @filesize($file), $sources)),
-        ]);
-        OwnFolder::make($work);
-        $run->expect($clips->count() + 1);
-        foreach ($clips as $done => $clip) {
-            $run->at($done, now: $clip->name);
-            if ($sources[$clip->id] !== null) {
-                $this->bring($clip, $sources[$clip->id], $work . '/' . $this->paths->of($clip));
+        $work = self::work($handoff);
+        app(Room::class)->need([dirname($final) => self::BESIDE + max(0, $this->plan->bytes() - self::sizeOf($work))]);
+        if (!is_dir($work)) {
+            OwnFolder::make($work);
+        }
+        $count = count($this->plan->items);
+        $papers = 4 + count(self::REPORTS) * $this->plan->days->count();
+        $run->expect($count + $papers, $this->plan->bytes());
+        $done = 0;
+        $now = '';
+        $this->files = new PackedFiles($work, static function (int $bytes) use ($run, &$done, &$now): void {
+            $run->at($done, $bytes, $now, $bytes);
+        });
+        (new EloquentCollection($this->plan->clips->all()))->loadMissing(['markers.user', 'subclips']);
+        $here = $this->plan->clips->keyBy('id');
+        $hashes = $this->hashes();
+        $this->lists->hashes = array_map(static fn(string $hash): string => "xxh128:$hash", $hashes);
+        foreach ($this->plan->items as $item) {
+            $now = $item->name !== '' ? $item->name : basename($item->path);
+            $run->at($done, $this->files->bytes, $now);
+            if ($item->clip !== null) {
+                $this->medium($item, $hashes[$item->clip->ulid] ?? null);
+            } else {
+                foreach ($this->lists->of($item, $this->plan, $here, $this->pathOf(...)) as $path => $text) {
+                    $this->text($path, $text);
+                }
+            }
+            $done++;
+        }
+        $this->papers($handoff, static function (string $what) use ($run, &$done): void {
+            $run->at($done++, now: $what);
+        });
+        $entries = $this->files->settle($this->wanted);
+        Manifest::write($work, $entries, 'transfer', HashAlgorithm::Xxh128, now()->getTimestamp(), basename($final));
+        // Before it is delivered, so that a run that is killed behind that leaves nothing to be said.
+        $handoff->update(['packing' => $this->kept()]);
+        @unlink($work . '/' . OwnFolder::MARKER);
+        // rename() would take the place of an empty folder that somebody made meanwhile.
+        if (file_exists($final) || !@rename($work, $final)) {
+            file_put_contents($work . '/' . OwnFolder::MARKER, '');
+            throw self::inTheWay();
+        }
+
+        return $this->summary($final);
+    }
+
+    private static function work(Handoff $handoff): string
+    {
+        $final = Folders::inbox($handoff->folder);
+
+        return dirname($final) . '/.' . $handoff->ulid . '.part';
+    }
+
+    /** Takes away what a run that is not to go on has begun. */
+    public static function abandon(Handoff $handoff): void
+    {
+        rescue(static fn() => OwnFolder::remove(self::work($handoff)));
+    }
+
+    /** @return array<string, array{string, string}> what went, by key: what could not be reached is new the next time */
+    private function kept(): array
+    {
+        $kept = [];
+        foreach ($this->plan->items as $item) {
+            if ($item->clip === null || isset($this->wanted[$item->path])) {
+                // With the camera's sound only it is another one than it should be.
+                $kept[$item->key] = [$item->path, $item->mark . (in_array($item->key, $this->unmixedKeys, true) ? ' unmixed' : '')];
             }
         }
-        self::put($work . '/log.csv', PackageLog::csv($clips, $handoff, $this->paths));
-        (new EloquentCollection($clips->all()))->loadMissing(['markers.user', 'subclips']);
+
+        return $kept;
+    }
+
+    private static function inTheWay(): Problem
+    {
+        return Problem::refused('handoff.there', 'A package of that name lies in the inbox already.', 'Move it away and hand off again.');
+    }
+
+    private static function sizeOf(string $folder): int
+    {
+        $bytes = 0;
+        foreach (is_dir($folder) ? FolderWalk::of($folder) : [] as $facts) {
+            $bytes += $facts['type'] === 'file' ? $facts['size'] : 0;
+        }
+
+        return $bytes;
+    }
+
+    /** @return array<string, string> xxh128 of the clips' files as their cards have them, by the clips' ULIDs; of one file each */
+    private function hashes(): array
+    {
+        $hashes = [];
+        foreach ($this->plan->clips->whereNotNull('card_id')->groupBy('card_id') as $card => $own) {
+            $known = CardFile::query()
+                ->where('card_id', $card)
+                ->where('algorithm', 'xxh128')
+                ->whereNotNull('verified_at')
+                ->pluck('hash', 'path');
+            foreach ($own as $clip) {
+                if (count($clip->paths()) === 1 && isset($known[$clip->path])) {
+                    $hashes[$clip->ulid] = $known[$clip->path];
+                }
+            }
+        }
+
+        return $hashes;
+    }
+
+    /** Where lists find a clip, or one channel of it; null for what does not go along. */
+    private function pathOf(Clip $clip, ?int $channel = null): ?string
+    {
+        $part = match (true) {
+            $clip->import_kind !== null => 'imports',
+            $clip->isSound() => 'sound',
+            $this->plan->choice->hasProxies() => 'proxies',
+            default => 'originals',
+        };
+        foreach (["$part:$clip->ulid", ...$channel === null ? [] : ["$part:$clip->ulid:$channel"]] as $key) {
+            $place = $this->plan->placeOf($key, $this->wanted);
+            if ($place !== null) {
+                return $place;
+            }
+        }
+
+        return null;
+    }
+
+    private function text(string $path, string $text): void
+    {
+        $this->files->text($path, $text);
+        $this->wanted[$path] = true;
+    }
+
+    /** @param  string|null  $hash  what the card says of the clip's one file */
+    private function medium(PackingItem $item, ?string $hash): void
+    {
+        $clip = $item->clip ?? throw new \LogicException('A medium is of a clip.');
+        // Of a recording of several files each is looked at by itself.
+        if ($item->part() !== 'originals' && $this->files->has($item->path, $item->mark)) {
+            $this->wanted[$item->path] = true;
+
+            return;
+        }
+        try {
+            $this->bring($item, $clip, $hash);
+            $this->wanted[$item->path] = true;
+        } catch (Problem $away) {
+            Log::warning($away->getMessage(), ['clip' => $clip->ulid]);
+            $this->missing[] = $clip->name;
+        }
+    }
+
+    /** @throws Problem if no file of it can be reached */
+    private function bring(PackingItem $item, Clip $clip, ?string $hash): void
+    {
+        $part = $item->part();
+        if ($part === 'proxies') {
+            $this->proxy($item, $clip);
+
+            return;
+        }
+        if ($part === 'originals') {
+            $files = $this->stores->filesOf($clip);
+            foreach ($files as $number => $file) {
+                $path = $number === 0 ? $item->path : dirname($item->path) . '/' . basename($file);
+                if (!$this->files->has($path, $item->mark)) {
+                    $this->files->copy($file, $path, $item->mark, count($files) === 1 ? $hash : null);
+                }
+                $this->wanted[$path] = true;
+            }
+
+            return;
+        }
+        $file = $clip->isSound() ? ClipMedia::soundFile($clip, $this->stores) : $this->stores->fileOf($clip);
+        if (!is_file($file)) {
+            throw Problem::missing('The recording', 'Mount its volume and hand off again.');
+        }
+        if ($item->channel === null) {
+            $this->files->copy($file, $item->path, $item->mark, $clip->isSound() && count($clip->paths()) === 1 ? $hash : null);
+
+            return;
+        }
+        $filter = $item->channel === 0 ? MixedProxy::mix(HeardUnder::usual($clip)) : sprintf('pan=mono|c0=c%d', $item->channel - 1);
+        $this->files->made($item->path, $item->mark, static function (string $target) use ($clip, $file, $filter): ?string {
+            self::ffmpeg(
+                [
+                    ...Ffmpeg::input($file),
+                    '-map',
+                    '0:a:0',
+                    '-af',
+                    $filter,
+                    '-c:a',
+                    'pcm_s24le',
+                    ...self::began($clip),
+                    '-rf64',
+                    'auto',
+                    '-f',
+                    'wav',
+                    $target,
+                ],
+                $clip,
+            );
+
+            return null;
+        });
+    }
+
+    /** @return list<string> where a recording's first sample lies since midnight, as broadcast WAV says it (EBU Tech 3285) */
+    private static function began(Clip $clip): array
+    {
+        return $clip->start_ticks === null
+            ? []
+            : ['-write_bext', '1', '-metadata', 'time_reference=' . Ticks::toSamples($clip->start_ticks, (int) $clip->sample_rate)];
+    }
+
+    private function proxy(PackingItem $item, Clip $clip): void
+    {
+        $proxy = MediaFolder::of($clip)->read(MediaFile::Proxy);
+        if (!is_file($proxy)) {
+            throw Problem::missing('The proxy', 'Make it again on the clip\'s page.');
+        }
+        /** @var list<SoundPiece> $pieces */
+        $pieces = $this->plan->choice->mixes ? MixedProxy::piecesOf($clip) : [];
+        if ($pieces !== []) {
+            try {
+                $this->files->made($item->path, $item->mark, function (string $target) use ($clip, $pieces): ?string {
+                    $this->mixed->write($clip, $pieces, $target);
+
+                    return null;
+                });
+
+                return;
+            } catch (Problem $away) {
+                // A recording whose copies cannot be reached now keeps no picture out of the package; the camera's own sound goes with it.
+                Log::warning($away->getMessage(), ['clip' => $clip->ulid]);
+                $this->unmixed[] = $clip->name;
+                $this->unmixedKeys[] = $item->key;
+            }
+        }
+        $this->files->copy($proxy, $item->path, $item->mark);
+    }
+
+    /** @param  list<string>  $arguments */
+    private static function ffmpeg(array $arguments, Clip $clip): void
+    {
+        $run = Process::run([...Ffmpeg::command(), ...$arguments], null, 6 * 3600);
+        if ($run['status'] !== 0) {
+            throw UnableToReadMedia::program('ffmpeg', $clip->name, $run['error']);
+        }
+    }
+
+    /** @param  callable(string): void  $begun */
+    private function papers(Handoff $handoff, callable $begun): void
+    {
+        $clips = $this->plan->clips;
+        $begun('Log');
+        [$heading, $rows] = PackageLog::table($clips, $handoff, $this->plan->paths, $this->plan->choice->columns);
+        $this->text('log.csv', CsvWriter::write($heading, $rows));
+        $this->files->made('log.xlsx', $handoff->ulid, static function (string $target) use ($heading, $rows): ?string {
+            PackageLog::workbook($target, $heading, $rows);
+
+            return null;
+        });
+        $this->wanted['log.xlsx'] = true;
         foreach (['markers' => PackagePieces::markers(...), 'subclips' => PackagePieces::subclips(...)] as $name => $table) {
-            $text = $table($clips, $handoff->production, $this->paths);
+            $text = $table($clips, $handoff->production, $this->plan->paths);
             if ($text !== null) {
-                self::put("$work/$name.csv", $text);
+                $this->text("$name.csv", $text);
             }
         }
-        $this->putLooks($clips, $work);
-        $this->putReel($reel, $work);
-        self::put(
-            $work . '/' . self::LABEL,
+        $reels = $this->lists->shortReels();
+        if ($reels !== null) {
+            $this->text('reels.csv', $reels);
+        }
+        $this->looks($clips);
+        $this->reports($begun);
+        $begun('What this is');
+        $this->text('reports/open points.csv', PackageReadme::points($handoff));
+        $this->text('reports/open points.pdf', PackageReadme::pointsPdf($handoff));
+        $this->files->made('README.pdf', $handoff->ulid, function (string $target) use ($handoff): ?string {
+            file_put_contents($target, $this->readme->pdf($handoff, $this->plan, $this->plans->summary($this->plan)));
+
+            return null;
+        });
+        $this->wanted['README.pdf'] = true;
+        $this->text(
+            self::LABEL,
             json_encode(
                 [
                     'handoff' => $handoff->ulid,
@@ -124,54 +390,44 @@ final class Package
                     'number' => $handoff->number,
                     'title' => $handoff->title,
                     'unmixed' => $this->unmixed,
+                    'missing' => $this->missing,
+                    'waived' => $this->plan->choice->waived,
                 ],
                 JSON_THROW_ON_ERROR | JSON_PRETTY_PRINT | JSON_UNESCAPED_UNICODE | JSON_UNESCAPED_SLASHES,
             ) . "\n",
         );
-        unlink($work . '/' . OwnFolder::MARKER);
-        Manifest::write($work, $this->entries($work), 'transfer', HashAlgorithm::Xxh128, now()->getTimestamp(), basename($final));
-        // rename() would take the place of an empty folder that somebody made meanwhile.
-        if (file_exists($final) || !@rename($work, $final)) {
-            file_put_contents($work . '/' . OwnFolder::MARKER, '');
-            throw Problem::refused(
-                'handoff.there',
-                'A package of that name lies in the inbox already.',
-                'Move it away and hand off again.',
-            );
-        }
-
-        return $this->summary($final, $clips, $reel);
     }
 
-    /**
-     * @param  Collection<int, Clip>  $clips
-     * @return array{files: int, bytes: int, clips: int, reel: string|null, missing: list<string>, unmixed: list<string>}
-     */
-    private function summary(string $folder, Collection $clips, ?StoredSequence $reel): array
+    /** @return array{files: int, bytes: int, clips: int, reel: string|null, missing: list<string>, unmixed: list<string>,
+     *     days: list<string>, takes: int, cuts: int, bins: int} */
+    private function summary(string $folder): array
     {
         $files = $bytes = 0;
         foreach (FolderWalk::of($folder) as $facts) {
             $files += (int) ($facts['type'] === 'file');
             $bytes += $facts['type'] === 'file' ? $facts['size'] : 0;
         }
-        $missing = $clips
-            ->reject(fn(Clip $clip): bool => is_file($folder . '/' . $this->paths->of($clip)))
-            ->map(static fn(Clip $clip): string => $clip->name)
-            ->values()
-            ->all();
+        $label = json_decode((string) @file_get_contents($folder . '/' . self::LABEL), true) ?: [];
+        $of = fn(string $part): array => array_values(
+            array_filter($this->plan->items, static fn(PackingItem $item): bool => $item->part() === $part),
+        );
 
         return [
             'files' => $files,
             'bytes' => $bytes,
-            'clips' => $clips->count(),
-            'reel' => is_file($folder . '/reel.otio') ? $reel?->name : null,
-            'missing' => $missing,
-            'unmixed' => json_decode((string) @file_get_contents($folder . '/' . self::LABEL), true)['unmixed'] ?? [],
+            'clips' => $this->plan->clips->count(),
+            'reel' => $of('cuts')[0]->name ?? null,
+            'missing' => $label['missing'] ?? [],
+            'unmixed' => $label['unmixed'] ?? [],
+            'days' => $this->plan->days->pluck('ulid')->all(),
+            'takes' => count($of('takes')),
+            'cuts' => count($of('cuts')),
+            'bins' => count($of('bins')),
         ];
     }
 
     /** @param  Collection<int, Clip>  $clips */
-    private function putLooks(Collection $clips, string $work): void
+    private function looks(Collection $clips): void
     {
         $looks = [];
         foreach ($clips as $clip) {
@@ -181,107 +437,39 @@ final class Package
             }
         }
         if ($looks !== []) {
-            self::put($work . '/looks.ccc', Cdl::collection($looks));
+            $this->text('looks.ccc', Cdl::collection($looks));
         }
     }
 
-    private function putReel(?StoredSequence $reel, string $work): void
+    /**
+     * What was rolled, heard and logged on each day, and what was said of the cuts, to print.
+     *
+     * @param  callable(string): void  $begun
+     */
+    private function reports(callable $begun): void
     {
-        if ($reel === null) {
-            return;
-        }
-        $this->recipes->again($reel);
-        $reel->refresh();
-        $sequence = $this->exchange->of(
-            Playlist::of($reel, $this->sequences->read($reel)),
-            fn(Clip $clip): string => $this->paths->of($clip),
-        );
-        self::put($work . '/reel.otio', OtioWriter::write($sequence));
-        foreach (EdlWriter::write($sequence) as $index => $text) {
-            self::put($work . '/reel' . ($index === 0 ? '' : '_' . ($index + 1)) . '.edl', $text);
-        }
-    }
-
-    /** Recordings of sound and imports go as they are, pictures as proxies with the recorder's sound where there is any. */
-    private function bring(Clip $clip, string $source, string $target): void
-    {
-        $pieces = $clip->isPicture() && $clip->import_kind === null ? MixedProxy::piecesOf($clip) : [];
-        if ($pieces === []) {
-            self::copy($source, $target);
-
-            return;
-        }
-        self::makeWay($target);
-        try {
-            $this->mixed->write($clip, $pieces, $target);
-        } catch (Problem $away) {
-            // A recording whose copies cannot be reached now keeps no picture out of the package; the camera's own sound goes with it.
-            Log::warning($away->getMessage(), ['clip' => $clip->ulid]);
-            $this->unmixed[] = $clip->name;
-            self::copy($source, $target);
-        }
-    }
-
-    private function sourceOf(Clip $clip): ?string
-    {
-        $source =
-            $clip->isPicture() && $clip->import_kind === null ? MediaFolder::of($clip)->read(MediaFile::Proxy) : $this->original($clip);
-
-        return $source !== null && is_file($source) ? $source : null;
-    }
-
-    private static function makeWay(string $target): void
-    {
-        if (!is_dir(dirname($target)) && !@mkdir(dirname($target), 0775)) {
-            throw UnableToReadMedia::missing($target);
-        }
-        if (file_exists($target)) {
-            throw UnableToReadMedia::program('The copy', $target, 'a file of that name is there already');
-        }
-    }
-
-    private static function copy(string $source, string $target): void
-    {
-        self::makeWay($target);
-        if (!@copy($source, $target) || hash_file('xxh128', $source) !== hash_file('xxh128', $target)) {
-            throw UnableToReadMedia::program('The copy', $target, 'the inbox is full or cannot be written');
-        }
-    }
-
-    private static function put(string $file, string $text): void
-    {
-        if (@file_put_contents($file, $text) !== strlen($text)) {
-            throw UnableToReadMedia::program('The package', $file, 'the inbox is full or cannot be written');
-        }
-    }
-
-    private function original(Clip $clip): ?string
-    {
-        try {
-            return $clip->isSound() ? ClipMedia::soundFile($clip, $this->stores) : $this->stores->fileOf($clip);
-        } catch (Problem) {
-            return null;
-        }
-    }
-
-    /** @return list<ManifestEntry> */
-    private function entries(string $work): array
-    {
-        $entries = [];
-        foreach (FolderWalk::of($work) as $path => $facts) {
-            if ($facts['type'] === 'file') {
-                $entries[] = new ManifestEntry(
-                    (string) $path,
-                    $facts['size'],
-                    $facts['mtime'],
-                    HashAlgorithm::Xxh128,
-                    (string) hash_file('xxh128', $work . '/' . $path),
-                    'original',
-                    now()->getTimestamp(),
+        foreach ($this->plan->days as $day) {
+            foreach (self::REPORTS as $what => $called) {
+                $begun("Day $day->number, $called");
+                $isLong = $what !== 'daily' && $day->clips()->count() > self::PRINTED;
+                $this->text(
+                    "reports/Day $day->number, $called" . ($isLong ? '.csv' : '.pdf'),
+                    $isLong ? $this->cards->csv($day, null, $what) : $this->reports->make($what, $day, null),
                 );
             }
         }
+        $begun('Screening notes');
+        foreach ($this->plan->items as $item) {
+            $day = $item->sequence->day ?? $this->plan->days->first();
+            if ($item->sequence !== null && $day instanceof ShootDay && $this->isNoted($item->sequence->id)) {
+                $name = basename($item->path);
+                $this->text("reports/screening notes, $name.pdf", $this->reports->make('screening', $day, null, $item->sequence->ulid));
+            }
+        }
+    }
 
-        return $entries;
+    private function isNoted(int $sequence): bool
+    {
+        return ScreeningNote::query()->where('sequence_id', $sequence)->exists();
     }
 }

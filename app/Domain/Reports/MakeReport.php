@@ -22,18 +22,20 @@ final class MakeReport
 
     /**
      * @param  string  $what  a kind of report that a domain registered
+     * @param  string|null  $about  what it is about beside the day and the card
      * @return string|null the PDF; null while it is being made
      *
      * @throws Problem if it could not be made
      */
-    public function __invoke(ShootDay $day, User $user, string $what, ?Card $card = null): ?string
+    public function __invoke(ShootDay $day, User $user, string $what, ?Card $card = null, ?string $about = null): ?string
     {
         $task =
-            $this->latest($day, $user, $what, $card) ??
-            ($this->start)($day->production, $user, 'report', $this->reports->title($what, $day), [
+            $this->latest($day, $user, $what, $card, $about) ??
+            ($this->start)($day->production, $user, 'report', $this->reports->title($what, $day, $about), [
                 'day' => $day->id,
                 'what' => $what,
                 'card' => $card?->id,
+                'about' => $about,
             ]);
         $task->refresh();
         if ($task->state === 'failed' || $task->state === 'cancelled') {
@@ -54,7 +56,7 @@ final class MakeReport
         return Folders::var('reports/' . $task->ulid . '.pdf');
     }
 
-    private function latest(ShootDay $day, User $user, string $what, ?Card $card): ?Task
+    private function latest(ShootDay $day, User $user, string $what, ?Card $card, ?string $about): ?Task
     {
         /** @var \Illuminate\Database\Eloquent\Collection<int, Task> $recent */
         $recent = Task::query()
@@ -70,6 +72,7 @@ final class MakeReport
             static fn(Task $task): bool => $task->subject['day'] === $day->id &&
                 $task->subject['what'] === $what &&
                 $task->subject['card'] === $card?->id &&
+                ($task->subject['about'] ?? null) === $about &&
                 !isset($task->result['handed_out']),
         );
     }

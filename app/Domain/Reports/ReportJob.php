@@ -30,7 +30,7 @@ final class ReportJob implements ShouldQueue
             $subject = $run->task->subject;
             $day = ShootDay::query()->with('production')->findOrFail($subject['day']);
             $card = $subject['card'] === null ? null : Card::query()->findOrFail($subject['card']);
-            $bytes = $reports->make($subject['what'], $day, $card);
+            $bytes = $reports->make($subject['what'], $day, $card, $subject['about'] ?? null);
             $file = MakeReport::file($run->task);
             File::ensureDirectoryExists(dirname($file));
             file_put_contents($file . '.part', $bytes);

@@ -71,7 +71,7 @@ final readonly class Playlist
         $clips = Clip::query()
             ->where('production_id', $stored->production_id)
             ->whereIn('ulid', array_map(strval(...), array_keys($ids)))
-            ->with(['placement', 'device.look', 'look', 'card', 'production'])
+            ->with(['placement', 'device.look', 'look', 'card', 'production', 'markers'])
             ->get()
             ->keyBy('ulid');
         $takes = Take::query()
@@ -96,6 +96,7 @@ final readonly class Playlist
                         $item->recordStartTicks,
                         $item->durationTicks,
                         $item->sourceStartTicks,
+                        $item->metadata,
                     );
                 } else {
                     $laid[] = self::ownSound($clip, $take, $item);

@@ -142,6 +142,31 @@ final class SequenceStore
         });
     }
 
+    /**
+     * Work on a cut that others cannot change meanwhile: what is read of it is what is changed.
+     *
+     * @template T
+     *
+     * @param  callable(StoredSequence): T  $work  with the cut as it is by now
+     * @return T
+     */
+    public function alone(StoredSequence $stored, callable $work): mixed
+    {
+        return DB::transaction(fn(): mixed => $work($this->locked($stored)));
+    }
+
+    public function rename(StoredSequence $stored, User $user, string $name): void
+    {
+        DB::transaction(static function () use ($stored, $user, $name): void {
+            $log = new ChangeLog();
+            $was = $stored->name;
+            $stored->name = $name;
+            $log->save($stored);
+            $log->finish($stored->production, $user, "Name the {$stored->kind->called()} $was \"$name\"");
+        });
+        Live::tell($stored->production_id, Topic::Sequences, ['sequence' => $stored->ulid]);
+    }
+
     /** Takes it off every list, undoable; its steps and versions stay with it. */
     public function remove(StoredSequence $stored, User $user): void
     {

@@ -24,7 +24,7 @@ final class SequencesUndo implements Replay
             'sequences',
             Topic::Sequences,
             'a reel or cut',
-            derived: ['content', 'content_step', 'step', 'items', 'running_ticks', 'made_of'],
+            derived: ['content', 'content_step', 'step', 'items', 'running_ticks', 'made_of', 'built_takes'],
         );
         $tables->table('sequence_steps', Topic::Sequences, 'a change of a cut');
         $tables->table('sequence_versions', Topic::Sequences, 'a kept version');

@@ -1,6 +1,7 @@
 import type {
   AddedPerson,
   Audit,
+  Connections,
   Day,
   Device,
   Devices,
@@ -11,6 +12,7 @@ import type {
   NewPassword,
   OwnField,
   People,
+  ShownSecret,
   Stores,
 } from '../answers'
 import { below, question } from '../ask'
@@ -21,6 +23,7 @@ const devicesOf = question<Devices>('devices', () => 'settings/devices')
 const storesOf = question<Stores>('stores', () => 'settings/stores')
 const fieldsOf = question<Fields>('fields', () => 'settings/fields')
 const peopleOf = question<People>('people', () => 'settings/people')
+const connectionsOf = question<Connections>('connections', () => 'settings/connections')
 const auditOf = question<Audit>('audit', () => 'settings/audit')
 
 export const settings = {
@@ -47,6 +50,14 @@ export const settings = {
   addField: (production: string, body: unknown) => api.post<OwnField>(below(production, 'settings/fields'), body),
   changeStore: (production: string, store: string, body: unknown) =>
     api.patch<Stores>(below(production, `settings/stores/${store}`), body),
+  setWordsService: (production: string, url: string | null, token: string | null) =>
+    api.put<Done>(below(production, 'settings/words-service'), { url, token }),
+  connections: (production: string) => connectionsOf(production, {}),
+  addHook: (production: string, url: string, events: string[]) =>
+    api.post<ShownSecret>(below(production, 'settings/hooks'), { url, events }),
+  removeHook: (production: string, hook: string) => api.delete<Done>(below(production, `settings/hooks/${hook}`)),
+  addToken: (production: string, name: string) => api.post<ShownSecret>(below(production, 'settings/tokens'), { name }),
+  revokeToken: (production: string, token: string) => api.delete<Done>(below(production, `settings/tokens/${token}`)),
   share: (production: string, on: boolean) => api.put<Done>(below(production, 'settings/library'), { is_library: on }),
   addStore: (production: string, body: unknown) => api.post<Made>(below(production, 'settings/stores'), body),
   changeDay: (production: string, day: string, body: unknown) => api.patch<Day>(below(production, `days/${day}`), body),

@@ -1,217 +1,332 @@
 <script setup lang="ts">
+import { handoff as handoffApi, type Choice, type Waiver } from '@/api/endpoints/handoff'
 import { shell as shellApi } from '@/api/endpoints/shell'
-import { handoff as handoffApi } from '@/api/endpoints/handoff'
-import { Modal } from 'ant-design-vue'
-import { computed, ref, watch } from 'vue'
+import { useLocalStorage, watchDebounced } from '@vueuse/core'
+import { computed, ref, shallowRef, useTemplateRef, watch } from 'vue'
+import { useRoute, useRouter } from 'vue-router'
+import { ApiError } from '@/api/client'
 import { makeStale, useAnswer } from '@/api/queries'
-import type { Handoff } from '@/api/types'
+import type { Handoff, PackingPlan } from '@/api/types'
 import { bytes } from '@/player/time'
 import AnswerState from '@/shell/AnswerState.vue'
 import { useDesk } from '@/shell/desk'
 import { useShortcuts } from '@/shell/keys'
-import { attempt, say } from '@/shell/say'
+import { attempt, complain, say } from '@/shell/say'
 import TaskProgress from '@/shell/TaskProgress.vue'
+import GateList from './GateList.vue'
+import PackageCard from './PackageCard.vue'
+import PackingTable from './PackingTable.vue'
+import ReceivedStrip from './ReceivedStrip.vue'
+import { count } from './words'
 
+/** What goes to the editing team: chosen, looked over, packed; what they said of it; and what came back. */
 const { production, day } = useDesk()
+const router = useRouter()
+const route = useRoute()
 const { data, isPending, error, refetch } = useAnswer(() => handoffApi.list(production.value.ulid))
 const { data: tasks } = useAnswer(() => shellApi.tasks(production.value.ulid))
-const { data: tabs } = useAnswer(() => shellApi.tabs(production.value.ulid, day.value.ulid))
+
+type From = 'since' | 'days' | 'bins' | 'cuts' | 'takes'
+/** Takes that were chosen in the log stand in the address. */
+const takes = computed(() =>
+  typeof route.query.takes === 'string' ? route.query.takes.split(',').filter(Boolean) : [],
+)
+const from = ref<From>(takes.value.length > 0 ? 'takes' : 'days')
 const days = ref(new Set<string>([day.value.ulid]))
 const bins = ref(new Set<string>())
-const busy = ref(false)
-const querying = ref<Handoff | null>(null)
-const sentence = ref('')
-function ask(one: Handoff): void {
-  sentence.value = ''
-  querying.value = one
-}
-const at = ref(0)
+const cuts = ref(new Set<string>())
 watch(
   () => day.value.ulid,
   (ulid) => (days.value = new Set([ulid])),
 )
+/** How media and lists go is the same from one package to the next. */
+const how = useLocalStorage<Omit<Choice, 'days' | 'bins' | 'sequences' | 'takes' | 'since' | 'folders' | 'pattern'>>(
+  'cartella.handoff',
+  { picture: 'proxies', sound: 'recorded', mixes: true, lists: ['otio', 'edl', 'aaf', 'words'], columns: null },
+  { mergeDefaults: true },
+)
+/** Where media lie and how they are called is the production's: as its last package had it. */
+const folders = ref<Choice['folders']>('flat')
+const pattern = ref('')
+watch(
+  () => data.value !== undefined,
+  (there) => {
+    if (there) [folders.value, pattern.value] = [data.value!.folders, data.value!.pattern]
+  },
+  { immediate: true },
+)
+const choice = computed<Choice>(() => ({
+  ...how.value,
+  folders: folders.value,
+  pattern: pattern.value,
+  days: from.value === 'days' ? [...days.value] : [],
+  bins: from.value === 'bins' ? [...bins.value] : [],
+  sequences: from.value === 'cuts' ? [...cuts.value] : [],
+  takes: from.value === 'takes' ? takes.value : [],
+  since: from.value === 'since',
+}))
+const isEmpty = computed(() => {
+  const { since, days: some, bins: few, sequences, takes: chosen } = choice.value
+  return !since && some.length + few.length + sequences.length + chosen.length === 0
+})
 
+const plan = shallowRef<PackingPlan | null>(null)
+const planTrouble = ref('')
+const planning = ref(false)
+let asked = 0
+async function look(): Promise<void> {
+  const mine = ++asked
+  if (!production.value.may.work || isEmpty.value) {
+    plan.value = null
+    return
+  }
+  planning.value = true
+  try {
+    const found = await handoffApi.plan(production.value.ulid, choice.value)
+    if (mine === asked) [plan.value, planTrouble.value] = [found, '']
+  } catch (trouble) {
+    if (mine === asked) planTrouble.value = trouble instanceof ApiError ? trouble.message : ''
+    if (!(trouble instanceof ApiError)) complain(trouble)
+  }
+  if (mine === asked) planning.value = false
+}
+watchDebounced(choice, look, { debounce: 250, immediate: true, deep: true })
+
+/** Reasons why points go along, by day and key. */
+const reasons = ref<Record<string, string>>({})
+const left = computed(
+  () => (plan.value?.points ?? []).filter((one) => (reasons.value[`${one.day} ${one.key}`] ?? '').trim() === '').length,
+)
+const waived = computed<Waiver[]>(() =>
+  (plan.value?.points ?? []).flatMap((one) => {
+    const reason = (reasons.value[`${one.day} ${one.key}`] ?? '').trim()
+    return reason === '' ? [] : [{ day: one.day, point: one.key, reason }]
+  }),
+)
+const KINDS: Record<string, string> = {
+  reel: 'reel',
+  string_out: 'string-out',
+  cut: 'cut',
+  angle_cut: 'cut between angles',
+  received: 'came back',
+}
+const busy = ref(false)
+const gate = useTemplateRef('gate')
+async function make(): Promise<void> {
+  if (!production.value.may.work || busy.value || isEmpty.value) return
+  if (left.value > 0) {
+    gate.value?.ask()
+    return
+  }
+  busy.value = true
+  const done = await attempt(() => handoffApi.make(production.value.ulid, choice.value, waived.value))
+  busy.value = false
+  if (done !== undefined) {
+    say("The package is being written to the editing room's inbox.")
+    reasons.value = {}
+  }
+  makeStale('handoffs')
+}
 const running = computed(() =>
-  (tasks.value?.tasks ?? []).find(
+  (tasks.value?.tasks ?? []).filter(
     (task) =>
-      (task.kind === 'handoff' || task.kind === 'accept') && (task.state === 'running' || task.state === 'waiting'),
+      ['handoff', 'accept', 'pull'].includes(task.kind) && (task.state === 'running' || task.state === 'waiting'),
   ),
 )
 const choices = computed(() => [
-  ...(data.value?.bins.groups.find((group) => group.key === 'kinds')?.bins ?? []),
-  ...(data.value?.bins.own ?? []),
+  { name: 'Own bins', bins: data.value?.bins.own ?? [] },
+  ...(data.value?.bins.groups ?? []).map((group) => ({ name: group.name, bins: group.bins })),
 ])
-
 function toggle(set: Set<string>, key: string): Set<string> {
   const next = new Set(set)
   if (!next.delete(key)) next.add(key)
   return next
 }
-async function make(): Promise<void> {
-  if (!production.value.may.work || busy.value || days.value.size + bins.value.size === 0) return
-  busy.value = true
-  const done = await attempt(() =>
-    handoffApi.make(production.value.ulid, { days: [...days.value], bins: [...bins.value] }),
-  )
-  busy.value = false
-  if (done !== undefined) say("The package is being written to the editing room's inbox.")
-  makeStale('handoffs')
-}
-async function answer(one: Handoff, query: string | null): Promise<void> {
-  if (!production.value.may.accept) return
-  const done = await attempt(() => handoffApi.answer(production.value.ulid, one.ulid, { query }))
-  if (done !== undefined)
-    say(
-      query !== null
-        ? 'The query is with the assistants.'
-        : done.state === 'accepted'
-          ? `Hand-off ${one.number} is accepted: every file is as it was delivered.`
-          : `Every file of hand-off ${one.number} is read first; then it is accepted.`,
-    )
-  querying.value = null
-  makeStale('handoffs')
-}
-const when = (iso: string | null) =>
-  iso === null
-    ? ''
-    : new Date(iso).toLocaleString('en-GB', { day: 'numeric', month: 'short', hour: '2-digit', minute: '2-digit' })
-const STATES = {
-  packing: { text: 'being packed', look: '' },
-  delivered: { text: 'delivered, not answered', look: 'warn' },
-  accepted: { text: 'accepted', look: '' },
-  queried: { text: 'queried', look: 'fault' },
-  failed: { text: 'failed', look: 'fault' },
-}
+const FROMS = computed<{ key: From; words: string }[]>(() => [
+  ...(takes.value.length > 0 ? [{ key: 'takes' as const, words: count(takes.value.length, 'take') }] : []),
+  { key: 'days', words: 'days' },
+  { key: 'bins', words: 'bins' },
+  { key: 'cuts', words: 'reels and cuts' },
+  { key: 'since', words: 'what is new' },
+])
+const room = computed(() => {
+  const { free_bytes: free = null, bytes: needs = 0 } = plan.value ?? {}
+  return free === null ? '' : needs > free ? `only ${bytes(free)} free` : `${bytes(free)} free`
+})
 
+const at = ref(0)
+const here = computed<Handoff | undefined>(() => data.value?.handoffs[at.value])
+const openPackage = (one: Handoff) =>
+  one.delivered_at !== null && void router.push({ name: 'package', params: { handoff: one.ulid } })
 useShortcuts('Hand-off', [
   {
     keys: ['ArrowDown', 'ArrowUp'],
-    what: 'Next hand-off, the one before',
+    what: 'Next package, the one before',
     run: (event) =>
       (at.value = Math.max(
         0,
         Math.min((data.value?.handoffs.length ?? 1) - 1, at.value + (event.key === 'ArrowDown' ? 1 : -1)),
       )),
   },
+  { keys: ['Enter'], what: 'Open the package', run: () => here.value && openPackage(here.value) },
   { keys: ['p'], what: 'Pack and deliver what is chosen', run: () => void make() },
-  {
-    keys: ['y'],
-    what: 'Accept (editor)',
-    run: () => {
-      const one = data.value?.handoffs[at.value]
-      if (one?.state === 'delivered' || one?.state === 'queried') void answer(one, null)
-    },
-  },
-  {
-    keys: ['q'],
-    what: 'Query (editor)',
-    run: () => {
-      const one = data.value?.handoffs[at.value]
-      if (one?.state === 'delivered' && production.value.may.accept) {
-        ask(one)
-      }
-    },
-  },
 ])
 </script>
 
 <template>
   <AnswerState :pending="isPending" :error="error" @retry="refetch()">
-    <div v-if="data" class="split">
-      <section v-if="production.may.work" class="choose">
-        <h2>Hand off to the editing team</h2>
-        <fieldset>
-          <legend>Days</legend>
+    <div v-if="data" class="split" :class="{ alone: !production.may.work }">
+      <section v-if="production.may.work" class="choose" aria-label="What goes">
+        <h2>What goes</h2>
+        <div class="froms" role="radiogroup" aria-label="Chosen by">
+          <button
+            v-for="one in FROMS"
+            :key="one.key"
+            role="radio"
+            :aria-checked="from === one.key"
+            :class="{ on: from === one.key }"
+            @click="from = one.key"
+          >
+            {{ one.words }}
+          </button>
+        </div>
+        <p v-if="from === 'since'" class="soft small">
+          {{
+            plan?.since == null
+              ? 'No package was accepted yet, so everything is new.'
+              : `All that is new or changed since no. ${plan.since}, the last one that was accepted.`
+          }}
+        </p>
+        <fieldset v-if="from === 'days'" class="long">
+          <legend class="off">Days</legend>
           <label v-for="one in production.days" :key="one.ulid"
             ><input type="checkbox" :checked="days.has(one.ulid)" @change="days = toggle(days, one.ulid)" /> Day
             {{ one.number }} <span class="soft">{{ one.date }}</span></label
           >
         </fieldset>
-        <fieldset v-if="choices.length > 0">
-          <legend>Bins</legend>
-          <label v-for="one in choices" :key="one.key"
-            ><input type="checkbox" :checked="bins.has(one.key)" @change="bins = toggle(bins, one.key)" />
-            {{ one.name }} <span class="soft mono">{{ one.items }}</span></label
+        <fieldset v-if="from === 'bins'" class="long">
+          <legend class="off">Bins</legend>
+          <template v-for="group in choices" :key="group.name">
+            <b v-if="group.bins.length > 0" class="soft small">{{ group.name }}</b>
+            <label v-for="one in group.bins" :key="one.key"
+              ><input type="checkbox" :checked="bins.has(one.key)" @change="bins = toggle(bins, one.key)" />
+              {{ one.name }} <span class="soft mono">{{ one.items }}</span></label
+            >
+          </template>
+        </fieldset>
+        <fieldset v-if="from === 'cuts'" class="long">
+          <legend class="off">Reels and cuts</legend>
+          <p v-if="data.cuts.length === 0" class="soft">There is no reel or cut yet.</p>
+          <label v-for="one in data.cuts" :key="one.ulid"
+            ><input type="checkbox" :checked="cuts.has(one.ulid)" @change="cuts = toggle(cuts, one.ulid)" />
+            {{ one.name }} <span class="soft">{{ KINDS[one.kind] }}</span></label
           >
         </fieldset>
-        <p v-if="tabs && tabs.open > 0 && days.has(day.ulid)" class="note warn">
-          {{ tabs.open }} open {{ tabs.open === 1 ? 'point' : 'points' }} on day {{ day.number }}. They go along as they
-          are.
-        </p>
-        <button class="go big" :disabled="busy || days.size + bins.size === 0" @click="make">
-          Pack and deliver <kbd>P</kbd>
-        </button>
-        <p class="soft small">
-          Proxies with the recorder's sound, production sound, the day's reel as OTIO and EDL, the log as CSV, and a
-          manifest over all of it.
-        </p>
-        <TaskProgress v-if="running" :task="running" />
-      </section>
-      <section class="made">
-        <div v-if="data.handoffs.length === 0" class="empty">
-          <b>Nothing has been handed off yet.</b
-          >{{
-            production.may.work
-              ? 'Choose a day at the left, then pack and deliver.'
-              : 'Packages show up here when the assistants deliver them.'
-          }}
+        <div class="how">
+          <label
+            >Pictures
+            <select v-model="how.picture" class="field">
+              <option value="proxies">as proxies</option>
+              <option value="originals">as recorded</option>
+              <option value="both">both</option>
+              <option value="none">not</option>
+            </select></label
+          >
+          <label v-if="how.picture === 'proxies' || how.picture === 'both'"
+            >with
+            <select v-model="how.mixes" class="field">
+              <option :value="true">the recorder's sound</option>
+              <option :value="false">the camera's sound</option>
+            </select></label
+          >
+          <label
+            >Production sound
+            <select v-model="how.sound" class="field">
+              <option value="recorded">as recorded</option>
+              <option value="split">a file for each channel</option>
+              <option value="mix">as it is heard here</option>
+              <option value="none">not</option>
+            </select></label
+          >
+          <span class="lists" role="group" aria-label="Lists"
+            >Lists
+            <label v-for="one in ['otio', 'edl', 'aaf', 'words']" :key="one"
+              ><input v-model="how.lists" type="checkbox" :value="one" />{{
+                one === 'words' ? 'Words' : one.toUpperCase()
+              }}</label
+            ></span
+          >
+          <label
+            >Media lie
+            <select v-model="folders" class="field">
+              <option value="flat">together</option>
+              <option value="day">by day</option>
+              <option value="scene">by scene</option>
+              <option value="device">by device</option>
+            </select></label
+          >
+          <label
+            >and are called
+            <input
+              v-model="pattern"
+              class="field mono"
+              maxlength="200"
+              placeholder="roll and name"
+              title="A pattern such as {setup}-{take} {device}"
+          /></label>
+          <details v-if="plan !== null" class="columns">
+            <summary>Log with {{ how.columns === null ? 'all columns' : count(how.columns.length, 'column') }}</summary>
+            <button v-if="how.columns !== null" class="plain" @click="how.columns = null">All columns</button>
+            <label v-for="one in plan.columns" :key="one"
+              ><input
+                type="checkbox"
+                :checked="how.columns === null || how.columns.includes(one)"
+                @change="how.columns = [...toggle(new Set(how.columns ?? plan.columns), one)]"
+              />{{ one }}</label
+            >
+          </details>
         </div>
-        <article
-          v-for="(one, index) in data.handoffs"
-          :key="one.ulid"
-          :class="{ on: index === at }"
-          @mouseenter="at = index"
-        >
-          <header>
-            <b>No. {{ one.number }} · {{ one.title }}</b
-            ><span class="pill" :class="STATES[one.state].look">{{ STATES[one.state].text }}</span>
-          </header>
-          <p v-if="one.summary">
-            {{ one.summary.clips }} clips, {{ one.summary.files }} files,
-            <span class="mono">{{ bytes(one.summary.bytes) }}</span><template v-if="one.summary.reel">
-              · reel {{ one.summary.reel }}</template
-            >
-          </p>
-          <p v-if="one.summary?.unmixed?.length" class="warn">
-            With the camera's sound only, since no copy of the recording could be reached:
-            {{ one.summary.unmixed.join(', ') }}
-          </p>
-          <p v-if="one.summary && one.summary.missing.length > 0" class="fault">
-            Left out, no file could be reached: {{ one.summary.missing.join(', ') }}
-          </p>
-          <p class="mono soft path">inbox/{{ one.folder }}</p>
-          <p class="soft">
-            Made by {{ one.made_by }}, {{ when(one.delivered_at ?? one.made_at)
-            }}<template v-if="one.answered_by">
-              · {{ one.state }} by {{ one.answered_by }}, {{ when(one.answered_at) }}</template
-            >
-          </p>
-          <p v-if="one.query" class="note fault">{{ one.query }}</p>
-          <div v-if="production.may.accept && (one.state === 'delivered' || one.state === 'queried')" class="acts">
-            <button class="go" @click="answer(one, null)">Check and accept <kbd v-if="index === at">Y</kbd></button>
-            <button v-if="one.state === 'delivered'" class="plain" @click="ask(one)">
-              Query… <kbd v-if="index === at">Q</kbd>
-            </button>
-          </div>
-        </article>
+        <GateList v-if="plan !== null" ref="gate" v-model="reasons" :points="plan.points" @changed="look" />
+        <h2>To</h2>
+        <p class="soft">
+          The editing room's inbox<template v-if="room">
+            ·
+            <span :class="{ fault: plan?.free_bytes != null && plan.bytes > plan.free_bytes }">{{
+              room
+            }}</span></template
+          >
+        </p>
+        <p v-if="planTrouble" class="note fault" role="alert">{{ planTrouble }}</p>
+        <div class="act">
+          <button class="go big" :disabled="busy || isEmpty || plan?.clips === 0" @click="make">
+            Pack and deliver <kbd>P</kbd>
+          </button>
+          <span v-if="left > 0" class="warn" role="status">{{ count(left, 'point') }} to look at first</span>
+        </div>
+        <TaskProgress v-for="one in running" :key="one.ulid" :task="one" />
       </section>
-      <Modal
-        :open="querying !== null"
-        :title="`Query hand-off ${querying?.number}`"
-        ok-text="Send the query"
-        :ok-button-props="{ disabled: sentence.trim() === '' }"
-        @ok="querying && answer(querying, sentence.trim())"
-        @cancel="querying = null"
-      >
-        <textarea
-          v-model="sentence"
-          class="field"
-          rows="3"
-          maxlength="1000"
-          aria-label="What is wrong or missing"
-          placeholder="What is wrong or missing"
-        />
-      </Modal>
+      <section class="right">
+        <PackingTable v-if="production.may.work && !isEmpty" :plan="plan" :waits="planning" />
+        <div class="made">
+          <div v-if="data.handoffs.length === 0" class="empty">
+            <b>Nothing has been handed off yet.</b
+            >{{
+              production.may.work
+                ? 'Choose what goes at the left, then pack and deliver.'
+                : 'Packages show up here when the assistants deliver them.'
+            }}
+          </div>
+          <PackageCard
+            v-for="(one, index) in data.handoffs"
+            :key="one.ulid"
+            :one="one"
+            :on="index === at"
+            @mouseenter="at = index"
+            @open="openPackage(one)"
+          />
+        </div>
+        <ReceivedStrip />
+      </section>
     </div>
   </AnswerState>
 </template>
@@ -219,19 +334,45 @@ useShortcuts('Hand-off', [
 <style scoped>
 .split {
   display: grid;
-  grid-template-columns: auto minmax(0, 1fr);
+  grid-template-columns: 400px minmax(0, 1fr);
   grid-template-rows: minmax(0, 1fr);
   height: 100%;
 }
+.split.alone {
+  grid-template-columns: minmax(0, 1fr);
+}
 .choose {
-  width: 318px;
   border-right: 1px solid var(--rule-strong);
   background: var(--sheet-2);
-  padding: 18px;
+  padding: 16px 18px;
   overflow: auto;
   display: grid;
-  gap: 12px;
+  gap: 11px;
+  grid-auto-rows: max-content;
   align-content: start;
+}
+.froms {
+  display: flex;
+  border: 1px solid var(--rule-strong);
+  border-radius: 5px;
+  overflow: hidden;
+  width: max-content;
+  max-width: 100%;
+}
+.froms button {
+  border: 0;
+  border-right: 1px solid var(--rule-strong);
+  background: var(--sheet);
+  padding: 5px 11px;
+  font-size: 12px;
+  cursor: pointer;
+}
+.froms button:last-child {
+  border-right: 0;
+}
+.froms .on {
+  background: var(--ink);
+  color: var(--sheet);
 }
 fieldset {
   border: 0;
@@ -240,11 +381,16 @@ fieldset {
   display: grid;
   gap: 5px;
 }
-legend {
-  font-size: 11px;
-  color: var(--ink-soft);
-  padding: 0 0 4px;
-  font-weight: 500;
+.long {
+  max-height: 190px;
+  overflow: auto;
+}
+.off {
+  position: absolute;
+  width: 1px;
+  height: 1px;
+  overflow: hidden;
+  clip-path: inset(50%);
 }
 label {
   display: flex;
@@ -252,10 +398,45 @@ label {
   align-items: center;
   cursor: pointer;
 }
+.how {
+  display: grid;
+  gap: 7px;
+}
+.how label {
+  justify-content: space-between;
+}
+.how select {
+  width: 210px;
+}
+.how .mono {
+  width: 210px;
+}
+.lists {
+  display: flex;
+  gap: 14px;
+  align-items: center;
+}
+.lists label {
+  gap: 5px;
+  font-size: 12px;
+}
+.columns label {
+  justify-content: start;
+  font-size: 12px;
+  padding: 1px 0 1px 14px;
+}
+.columns summary {
+  cursor: pointer;
+}
 input[type='checkbox'] {
   accent-color: var(--act);
   width: 15px;
   height: 15px;
+}
+.act {
+  display: flex;
+  gap: 12px;
+  align-items: center;
 }
 .big {
   height: 38px;
@@ -263,48 +444,23 @@ input[type='checkbox'] {
 }
 .small {
   font-size: 12px;
+}
+p {
   margin: 0;
 }
-.note {
-  margin: 0;
-}
-.made {
+.right {
   overflow: auto;
-  padding: 18px 22px;
+  padding: 16px 22px;
   display: grid;
-  gap: 12px;
+  gap: 16px;
   align-content: start;
 }
-article {
-  border: 1px solid var(--rule-strong);
-  border-radius: 8px;
-  background: #fff;
-  padding: 12px 16px;
+.made {
   display: grid;
-  gap: 5px;
-}
-article.on {
-  border-color: var(--act);
-}
-article header {
-  display: flex;
-  justify-content: space-between;
+  grid-template-columns: repeat(auto-fill, minmax(260px, 1fr));
   gap: 12px;
 }
-article b {
-  font-size: 15px;
-  font-weight: 600;
-}
-article p {
-  margin: 0;
-}
-.path {
-  font-size: 12px;
-  overflow-wrap: anywhere;
-}
-.acts {
-  display: flex;
-  gap: 8px;
-  margin-top: 6px;
+.made .empty {
+  grid-column: 1 / -1;
 }
 </style>

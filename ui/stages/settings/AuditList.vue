@@ -20,6 +20,10 @@ const WHAT: Record<string, string> = {
   setting_changed: 'changed a setting',
   'card.released': 'released a card',
   'handoff.delivered': 'delivered a hand-off',
+  'token.made': 'made a token for a program',
+  'token.revoked': 'revoked a token',
+  'hook.made': 'added a web hook',
+  'hook.removed': 'removed a web hook',
   'handoff.answered': 'answered a hand-off',
 }
 const { production } = useDesk()

@@ -4,6 +4,7 @@ import { useRoute, useRouter } from 'vue-router'
 import { useDesk } from '@/shell/desk'
 import { useShortcuts } from '@/shell/keys'
 import AuditList from './AuditList.vue'
+import ConnectionList from './ConnectionList.vue'
 import DayList from './DayList.vue'
 import DeviceList from './DeviceList.vue'
 import FieldList from './FieldList.vue'
@@ -21,6 +22,7 @@ const TABS = [
   { key: 'fields', title: 'Fields', part: FieldList, manage: false },
   { key: 'volumes', title: 'Volumes for copies', part: StoreList, manage: false },
   { key: 'people', title: 'People', part: PeopleList, manage: true },
+  { key: 'connections', title: 'Programs', part: ConnectionList, manage: true },
   { key: 'library', title: 'Library', part: LibraryBox, manage: true },
   { key: 'record', title: 'Written down', part: AuditList, manage: true },
 ]

@@ -6,12 +6,12 @@ namespace App\Http\Handoff\Requests;
 
 use Illuminate\Foundation\Http\FormRequest;
 
-/** What the editing team asks about a package; nothing accepts it. */
-final class AnswerRequest extends FormRequest
+/** From which take on a page of takes is read. */
+final class ReadTakesRequest extends FormRequest
 {
     /** @return array<string, list<mixed>> */
     public function rules(): array
     {
-        return ['query' => ['present', 'nullable', 'string', 'max:1000']];
+        return ['from' => ['sometimes', 'integer', 'min:0']];
     }
 }
