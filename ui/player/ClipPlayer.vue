@@ -297,6 +297,13 @@ defineExpose({
   go,
   region,
   stop: () => player.stop(),
+  /** From in to out. */
+  playRange,
+  /** Any stretch, once from its start; the marks stay as they are. */
+  playStretch: (from: number, to: number) => {
+    player.transport.goExactly(from)
+    player.transport.run(1, { from, to })
+  },
   goToTicks: (ticks: number) => (isPicture.value ? player.goTo(ticks) : player.goExactly(ticks)),
   /** Stands there from the start, and nothing is heard. */
   put: (ticks: number) => player.transport.goExactly(ticks),
@@ -311,6 +318,7 @@ defineExpose({
     tabindex="0"
     role="group"
     :aria-label="`Player, ${timecode}`"
+    :data-clip="clip.ulid"
     :data-frame="isPicture ? (shown ?? '') : frame"
     :data-timecode="timecode"
     :data-playing="playing"

@@ -9,22 +9,30 @@ import type { Rendition } from './engine/screen'
 /** How loud this person listens on this machine; all players share it. */
 const volume = useLocalStorage('cartella.volume', { level: 1, muted: false })
 
+/** Where a file of a clip's media is asked for. */
+export type MediaAddress = (clip: string, what: string, version: string) => string
+
 const SILENCE: Level = { left: 0, right: 0, channels: new Map() }
 
 /**
  * A player for a component: the engine, its first screen on a canvas, and what a page shows of it. It ends with its
  * owner.
  *
+ * @param where the production whose media are played, or how the address of a file is made otherwise
  * @param picture the canvas of the first screen; null for sound alone
  */
 export function usePlayer(
-  production: () => string,
+  where: () => string | MediaAddress,
   picture: Ref<HTMLCanvasElement | null>,
   rendition: Rendition = 'proxy',
 ) {
+  const address: MediaAddress = (clip, what, version) => {
+    const of = where()
+    return typeof of === 'string' ? mediaUrl(of, clip, what, version) : of(clip, what, version)
+  }
   const player = new Player({
-    picture: (piece, size) => mediaUrl(production(), piece.clip, size, piece.version),
-    channel: (sound, channel) => mediaUrl(production(), sound.clip, `channel-${channel}`, sound.version),
+    picture: (piece, size) => address(piece.clip, size, piece.version),
+    channel: (sound, channel) => address(sound.clip, `channel-${channel}`, sound.version),
   })
   const screen = player.addScreen([], rendition)
   /** Where it is, ticks, and the frame that is seen; null until one is. */

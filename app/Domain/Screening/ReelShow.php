@@ -9,7 +9,9 @@ use App\Domain\Sequences\PicturePiece;
 use App\Domain\Sequences\Playlist;
 use App\Models\Clip;
 use App\Models\Take;
+use Illuminate\Database\Query\Builder;
 use Illuminate\Support\Collection;
+use Illuminate\Support\Facades\DB;
 
 /**
  * What can be watched of each piece of a reel: its own picture, and every other that ran with it by the line-up, from where to
@@ -17,6 +19,9 @@ use Illuminate\Support\Collection;
  */
 final class ReelShow
 {
+    /** Pieces that one question is about. */
+    private const ASKED = 100;
+
     /**
      * @return list<array{piece: PicturePiece, angles: list<array{clip: Clip, in: int, out: int, at: int}>}> `at` is how much later than
      *     the piece the other picture begins, ticks
@@ -27,14 +32,19 @@ final class ReelShow
         Take::query()
             ->getModel()
             ->newCollection($takes->unique('id')->all())
-            ->load(['screeningNotes.user', 'screeningNotes.clip']);
-        $days = array_unique(array_map(static fn(PicturePiece $piece): int => $piece->clip->shoot_day_id, $playlist->pictures));
+            ->load([
+                'screeningNotes.user',
+                'screeningNotes.clip',
+                'ratings.user',
+                'saidFacts' => static fn($query) => $query->where('field', 'notes'),
+            ]);
         $pictures = Clip::query()
             ->where('production_id', $playlist->stored->production_id)
-            ->whereIn('shoot_day_id', $days)
+            ->whereIn('id', self::near($playlist, $takes->pluck('id')->all()))
             ->where('kind', 'picture')
             ->whereNotNull('proxied_at')
-            ->with(['placement', 'device.look', 'look', 'parts'])
+            ->whereNull('away_at')
+            ->with(['placement', 'device.look', 'look', 'parts', 'markers'])
             ->get();
         $windows = $pictures->groupBy('shoot_day_id')->map(static fn(Collection $day): Windows => new Windows($day));
         $byTake = [];
@@ -68,6 +78,45 @@ final class ReelShow
         }
 
         return $shown;
+    }
+
+    /**
+     * The pictures that may be an angle of any piece: those that the line-up has beside it, and those of its take. Asked of the database,
+     * since a reel of thirty takes may be of thirty days.
+     *
+     * @param  list<int>  $takes
+     * @return list<int>
+     */
+    private static function near(Playlist $playlist, array $takes): array
+    {
+        $near = DB::table('take_parts')->whereIntegerInRaw('take_id', $takes)->pluck('clip_id')->all();
+        foreach (array_chunk($playlist->pictures, self::ASKED) as $pieces) {
+            $beside = DB::table('placements')
+                ->join('clips', 'clips.id', '=', 'placements.clip_id')
+                ->where('clips.kind', 'picture')
+                ->where(static function (Builder $any) use ($pieces): void {
+                    foreach ($pieces as $piece) {
+                        $place = $piece->clip->placement;
+                        $any->orWhere('clips.id', $piece->clip->id);
+                        if ($place?->start_ticks === null) {
+                            continue;
+                        }
+                        $from = $place->start_ticks + $piece->inTicks;
+                        $any->orWhere(
+                            static fn(Builder $one) => $one
+                                ->where('placements.shoot_day_id', $place->shoot_day_id)
+                                ->where('placements.group', $place->group)
+                                ->where('placements.start_ticks', '<', $from + $piece->durationTicks)
+                                ->whereRaw('placements.start_ticks + clips.duration_ticks > ?', [$from]),
+                        );
+                    }
+                })
+                ->pluck('clips.id')
+                ->all();
+            array_push($near, ...$beside, ...array_map(static fn(PicturePiece $piece): int => $piece->clip->id, $pieces));
+        }
+
+        return array_values(array_unique(array_map(intval(...), $near)));
     }
 
     /**

@@ -13,5 +13,6 @@ final class ScreeningUndo
     public static function register(Undoables $tables): void
     {
         $tables->table('screening_notes', Topic::Notes, 'a note', take: 'take_id');
+        $tables->table('take_ratings', Topic::Notes, 'the stars', take: 'take_id');
     }
 }

@@ -6,6 +6,7 @@ namespace Tests\App\Screening;
 
 use App\Domain\Footage\MediaFolder;
 use App\Domain\Handoff\ExchangeSequence;
+use App\Domain\Screening\BuildReel;
 use App\Domain\Sequences\Playlist;
 use App\Domain\Sequences\SequenceStore;
 use App\Models\Card;
@@ -14,11 +15,15 @@ use App\Models\Role;
 use App\Models\StoredSequence;
 use App\Models\Take;
 use App\Models\User;
+use App\Support\Problem;
 use Cartella\Core\Cutting\Item;
 use Cartella\Core\Cutting\Sequence;
+use Cartella\Core\Slate\SlateOrder;
 use Cartella\Core\Tests\Support\Noise;
 use Cartella\Core\Time\Ticks;
 use Database\Factories\DeviceFactory;
+use Database\Factories\ShootDayFactory;
+use Illuminate\Support\Facades\DB;
 use Tests\App\TestCase;
 
 final class ReelTest extends TestCase
@@ -39,17 +44,31 @@ final class ReelTest extends TestCase
         );
     }
 
-    private function build(bool $circledOnly = false): StoredSequence
+    /** @param  array<string, mixed>  $recipe */
+    private function build(bool $circledOnly = false, array $recipe = []): StoredSequence
     {
         return StoredSequence::query()
             ->where(
                 'ulid',
                 $this->as(Role::Editor)
-                    ->postJson($this->onDay('reels'), ['circled_only' => $circledOnly])
+                    ->postJson($this->onDay('reels'), $recipe + ['circled_only' => $circledOnly])
                     ->assertStatus(201)
                     ->json('ulid'),
             )
             ->sole();
+    }
+
+    private function again(StoredSequence $reel): ?string
+    {
+        return $this->postJson($this->at("reels/$reel->ulid/build"))->assertOk()->json('changed');
+    }
+
+    /** @return list<string> ULIDs of its takes as the room shows them */
+    private function takesOf(StoredSequence $reel): array
+    {
+        return array_values(
+            array_unique(array_column($this->getJson($this->at("reels/$reel->ulid"))->assertOk()->json('items.*.take'), 'ulid')),
+        );
     }
 
     private function sequence(StoredSequence $reel): Sequence
@@ -185,20 +204,19 @@ final class ReelTest extends TestCase
             $this->shot("A$n", 'A', 60 * $n, 10, $take);
         }
         $reel = $this->build(true);
-        $again = fn(): ?string => $this->postJson($this->at("reels/$reel->ulid/build"))->assertOk()->json('changed');
-        self::assertNull($again(), 'nothing has changed');
+        self::assertNull($this->again($reel), 'nothing has changed');
         $second->update(['status' => 'circled']);
         $third->update(['status' => 'none']);
         $first->parts()->update(['in_ticks' => 0, 'out_ticks' => 4 * Ticks::PER_SECOND]);
-        self::assertSame('3/2 came in; 3A/1 went out; 3/1 changed in length or picture.', $again());
+        self::assertSame('3/2 came in; 3A/1 went out; 3/1 changed in length or picture.', $this->again($reel));
         self::assertSame(['A0', 'A1'], $this->shown($reel));
         $listed = $this->getJson($this->onDay('reels'))->assertOk()->json('reels.0');
-        self::assertSame([2, 'A0'], [$listed['items'], Clip::query()->where('ulid', $listed['first_clip'])->value('name')]);
+        self::assertSame(['2 takes', 'A0'], [$listed['shows'], Clip::query()->where('ulid', $listed['first_clip'])->value('name')]);
         self::assertStringStartsWith('3/2 came in', $listed['changed']);
-        self::assertNull($again(), 'and then it stands');
+        self::assertNull($this->again($reel), 'and then it stands');
         $second->update(['status' => 'none']);
         $first->update(['status' => 'none']);
-        self::assertSame('3/1, 3/2 went out.', $again());
+        self::assertSame('3/1, 3/2 went out.', $this->again($reel));
         self::assertSame([], $this->getJson($this->at("reels/$reel->ulid"))->assertOk()->json('items'));
     }
 
@@ -283,5 +301,179 @@ final class ReelTest extends TestCase
     private static function piece(array $one): array
     {
         return [$one['clip'], $one['at_ticks'], $one['duration_ticks'], $one['in_ticks']];
+    }
+
+    public function test_each_choice_of_pictures_shows_what_it_says(): void
+    {
+        $first = $this->take('3', 1);
+        $this->shot('wide', 'A', 0, 10, $first);
+        $this->shot('close', 'B', 0, 14, $first);
+        $this->shot('only wide', 'A', 60, 10, $this->take('3', 2));
+        $shown = fn(array $recipe): array => $this->shown($this->build(recipe: $recipe));
+        self::assertSame(['wide', 'only wide'], $shown(['angles' => 'first']));
+        self::assertSame(['close', 'only wide'], $shown(['angles' => 'best']), 'the one that saw most');
+        self::assertSame(['wide', 'close', 'only wide'], $shown(['angles' => 'each']));
+        self::assertSame(['close'], $shown(['angles' => 'device', 'device' => 'B']));
+        self::assertSame(['wide', 'only wide'], $shown(['angles' => 'together']));
+        $this->postJson($this->onDay('reels'), ['circled_only' => false, 'angles' => 'device'])->assertStatus(422);
+    }
+
+    public function test_takes_come_from_days_scenes_a_bin_or_are_chosen_in_slate_order_or_as_shot(): void
+    {
+        $late = $this->take('3', 1);
+        $this->shot('three', 'A', 500, 10, $late);
+        $this->shot('twelve', 'A', 100, 10, $this->take('12', 1));
+        $other = ShootDayFactory::new()->createOne(['production_id' => $this->production->id, 'number' => 2, 'date' => '2026-10-06']);
+        $pickup = $this->take('12', 7, ['shoot_day_id' => $other->id]);
+        $clip = $this->shot('of day 2', 'A', 10, 10, $pickup);
+        $clip->update(['shoot_day_id' => $other->id]);
+        $shown = fn(array $recipe): array => $this->shown($this->build(recipe: $recipe));
+        self::assertSame(['three', 'twelve'], $shown(['order' => 'slate']));
+        self::assertSame(['twelve', 'three'], $shown(['order' => 'shot']));
+        self::assertSame(
+            ['twelve', 'three', 'of day 2'],
+            $shown(['from' => 'days', 'what' => [$this->day->ulid, $other->ulid], 'order' => 'shot']),
+            'a day later is later, whatever its clock says',
+        );
+        self::assertSame(['twelve', 'of day 2'], $shown(['from' => 'scenes', 'what' => ['12']]));
+        self::assertSame(['of day 2'], $shown(['from' => 'takes', 'what' => [$pickup->ulid]]));
+        self::assertSame(['twelve', 'of day 2'], $shown(['from' => 'bin', 'what' => ['scene:12']]));
+        $bin = $this->postJson($this->at('bins'), ['name' => 'Selects'])
+            ->assertStatus(201)
+            ->json('key');
+        $this->postJson($this->at("bins/$bin/items"), ['refs' => ["take:$late->ulid"]])->assertOk();
+        self::assertSame(['three'], $shown(['from' => 'bin', 'what' => [$bin]]));
+        $foreign = ['circled_only' => false, 'from' => 'takes', 'what' => ['01ARZ3NDEKTSV4RRFFQ69G5FAV']];
+        $this->postJson($this->onDay('reels'), $foreign)->assertStatus(422)->assertJsonPath('code', 'reel.empty');
+    }
+
+    public function test_a_take_is_shown_from_its_slate_its_action_or_whole_and_marks_on_its_clip_change_nothing(): void
+    {
+        $clip = $this->shot('wide', 'A', 0, 30, $this->take('3', 1));
+        mkdir(MediaFolder::of($clip)->folder(), 0777, true);
+        $second = Ticks::PER_SECOND;
+        file_put_contents(
+            MediaFolder::of($clip)->folder() . '/points.json',
+            json_encode([
+                'claps' => [['ticks' => 4 * $second, 'strength' => 0.9]],
+                'onsets' => [],
+                'flashes' => [],
+                'speech' => [1 * $second, 9 * $second],
+            ]),
+        );
+        touch(MediaFolder::of($clip)->folder() . '/points.json', time() + 10);
+        $this->as(Role::Editor);
+        $this->putJson($this->at("clips/$clip->ulid/marks"), ['in_ticks' => 12 * $second, 'out_ticks' => 15 * $second])->assertOk();
+        $stretch = fn(string $begin): array => [
+            $this->pieces($this->build(recipe: ['begin' => $begin]))[0]->sourceStartTicks / $second,
+            $this->pieces($this->build(recipe: ['begin' => $begin]))[0]->sourceEndTicks() / $second,
+        ];
+        self::assertEquals([3, 30], $stretch('slate'), 'a second before it closes');
+        self::assertEquals([9, 30], $stretch('action'), 'the first words after the clap');
+        self::assertEquals([0, 30], $stretch('whole'));
+        $item = $this->getJson($this->at('reels/' . $this->build()->ulid))->json('items.0');
+        self::assertSame([4 * $second, 9 * $second], [$item['slate_ticks'], $item['action_ticks']]);
+    }
+
+    public function test_what_is_arranged_by_hand_stays_so_when_takes_change_and_goes_back_by_undo(): void
+    {
+        $takes = [];
+        foreach (range(1, 4) as $n) {
+            $takes[$n] = $this->take('3', $n);
+            $this->shot("A$n", 'A', 60 * $n, 10, $takes[$n]);
+        }
+        $reel = $this->build();
+        $was = $this->takesOf($reel);
+        $arrange = fn(array $was, array $now) => $this->putJson($this->at("reels/$reel->ulid/takes"), compact('was', 'now'));
+        $arrange($was, [$was[2], $was[0], $was[3]])->assertOk();
+        self::assertSame(['A3', 'A1', 'A4'], $this->shown($reel));
+        self::assertSame(['3/2'], $this->getJson($this->at("reels/$reel->ulid"))->json('left_out.*.label'));
+        $arrange($was, $was)->assertStatus(409)->assertJsonPath('code', 'reel.arranged');
+        $this->shot('A5', 'A', 400, 10, $this->take('3', 5));
+        self::assertSame('3/5 came in.', $this->again($reel));
+        self::assertSame(['A3', 'A1', 'A4', 'A5'], $this->shown($reel), 'the order stays, what was left out stays out');
+        $now = $this->takesOf($reel);
+        $arrange($now, [...$now, $was[1]])->assertOk();
+        self::assertSame(['A3', 'A1', 'A4', 'A5', 'A2'], $this->shown($reel), 'and can be taken in again');
+        $this->postJson($this->at('undo'))->assertOk();
+        $this->postJson($this->at('undo'))->assertOk();
+        self::assertSame(['A1', 'A2', 'A3', 'A4', 'A5'], $this->shown($reel), 'back to slate order, with what came in meanwhile');
+        $takes[1]->update(['take' => 9, 'sort_key' => SlateOrder::key('3', 9)]);
+        $this->again($reel);
+        self::assertSame(['A2', 'A3', 'A4', 'A5', 'A1'], $this->shown($reel), 'nobody arranges it now: it follows the slates');
+    }
+
+    public function test_who_arranges_what_somebody_else_arranged_a_moment_before_is_told_so(): void
+    {
+        foreach ([1, 2, 3] as $number) {
+            $this->shot("A$number", 'A', 20 * $number, 10, $this->take('3', $number));
+        }
+        $reel = $this->build();
+        $order = $this->takesOf($reel);
+        // Both have read the reel before either changes it.
+        $mine = StoredSequence::query()->findOrFail($reel->id);
+        $theirs = StoredSequence::query()->findOrFail($reel->id);
+        $build = app(BuildReel::class);
+        $user = User::query()->firstOrFail();
+        $build->arrange($theirs, $user, $order, array_reverse($order));
+        try {
+            $build->arrange($mine, $user, $order, [$order[1], $order[0], $order[2]]);
+            self::fail('The second order replaced the first.');
+        } catch (Problem $problem) {
+            self::assertSame('reel.arranged', $problem->problemCode);
+        }
+        self::assertSame(['A3', 'A2', 'A1'], $this->shown($reel));
+    }
+
+    public function test_a_reel_that_is_built_again_keeps_the_order_that_was_given_to_it_a_moment_before(): void
+    {
+        foreach ([1, 2] as $number) {
+            $this->shot("A$number", 'A', 20 * $number, 10, $this->take('3', $number));
+        }
+        $reel = $this->build();
+        $order = $this->takesOf($reel);
+        $this->shot('A3', 'A', 60, 10, $this->take('3', 3));
+        $read = StoredSequence::query()->findOrFail($reel->id);
+        $build = app(BuildReel::class);
+        $build->arrange($reel->refresh(), User::query()->firstOrFail(), $order, array_reverse($order));
+        $build->again($read);
+        self::assertSame(['A2', 'A3', 'A1'], $this->shown($reel));
+    }
+
+    public function test_the_list_names_what_each_reel_is_made_of_and_counts_what_it_shows(): void
+    {
+        $take = $this->take('3', 1);
+        $this->shot('wide', 'A', 0, 10, $take);
+        $this->shot('close', 'B', 0, 10, $take);
+        $next = ShootDayFactory::new()->createOne(['production_id' => $this->production->id, 'number' => 7]);
+        $this->build(recipe: ['from' => 'scenes', 'what' => ['3']]);
+        $this->build(recipe: ['from' => 'days', 'what' => [$next->ulid, $this->day->ulid], 'angles' => 'each']);
+        $reels = $this->getJson($this->onDay('reels'))->assertOk()->json('reels');
+        self::assertSame(
+            [["days {$this->day->number}, 7", '2 pieces'], ['scene 3', '1 take']],
+            array_map(static fn(array $one): array => [$one['of'], $one['shows']], $reels),
+        );
+        $queries = function (): int {
+            DB::enableQueryLog();
+            DB::flushQueryLog();
+            $this->getJson($this->onDay('reels'))->assertOk();
+            DB::disableQueryLog();
+
+            return count(DB::getQueryLog());
+        };
+        $few = $queries();
+        $this->build(recipe: ['from' => 'days', 'what' => [$next->ulid, $this->day->ulid]]);
+        self::assertSame($few, $queries());
+    }
+
+    public function test_two_hundred_takes_are_built_by_few_questions_and_every_take_is_there(): void
+    {
+        foreach (range(1, 200) as $n) {
+            $this->clip("A$n", 'A', 30 * $n, 10, $this->take('3', $n), ['proxied_at' => now()]);
+        }
+        DB::enableQueryLog();
+        self::assertCount(200, $this->pieces($this->build()));
+        self::assertLessThan(60, count(DB::getQueryLog()), 'however many takes there are');
+        DB::disableQueryLog();
     }
 }

@@ -140,7 +140,9 @@ export class Player {
   /** What of the playlist's recordings is heard. */
   setSounds(sounds: Sound[]): void {
     this.sounds = sounds
-    this.mixer?.setSounds(sounds)
+    // It may play already when it is told what is heard: whoever pressed play was faster than the answer.
+    if (this.mixer === null && this.transport.state.kind === 'playing') this.moved()
+    else this.mixer?.setSounds(sounds)
   }
 
   setVolume(volume: number, muted: boolean): void {

@@ -159,16 +159,16 @@ export class Transport {
     this.set({ kind: 'standing', at: inside === at ? at : this.frame(inside) })
   }
 
-  /** Moves as another one does that was at `at` so many seconds ago. */
-  follow(at: number, speed: number, secondsAgo: number): void {
+  /** Moves as another one does that was at `at` so many seconds ago, round and round where that one does. */
+  follow(at: number, speed: number, secondsAgo: number, loop: { low: number; high: number } | null = null): void {
     this.set({
       kind: 'playing',
       from: at,
       since: this.clock() - secondsAgo,
       speed,
-      low: 0,
-      high: this.last,
-      loops: false,
+      low: loop?.low ?? 0,
+      high: loop?.high ?? this.last,
+      loops: loop !== null,
     })
   }
 

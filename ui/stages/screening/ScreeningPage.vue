@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { screening as screeningApi } from '@/api/endpoints/screening'
-import { computed, ref } from 'vue'
+import { computed, nextTick, ref, watch } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
 import { mediaUrl } from '@/api/client'
 import { makeStale, useAnswer } from '@/api/queries'
@@ -10,29 +10,57 @@ import AnswerState from '@/shell/AnswerState.vue'
 import { useDesk } from '@/shell/desk'
 import { useShortcuts } from '@/shell/keys'
 import { attempt, say } from '@/shell/say'
-import ScreeningRoom from './ScreeningRoom.vue'
+import DarkRoom from './DarkRoom.vue'
+import ReelDialog from './ReelDialog.vue'
+import ReelFiles from './ReelFiles.vue'
+import ReelLinks from './ReelLinks.vue'
+import ReelSaid from './ReelSaid.vue'
+import ReelTakes from './ReelTakes.vue'
 
+/** The reels of a day, and all about the one that is chosen. */
 const { production, day } = useDesk()
 const route = useRoute()
 const router = useRouter()
 const { data, isPending, error, refetch } = useAnswer(() => screeningApi.reels(production.value.ulid, day.value.ulid))
 const open = computed(() => (typeof route.query.reel === 'string' ? route.query.reel : null))
-const at = ref(0)
+const chosen = ref<string | null>(null)
+const reels = computed(() => data.value?.reels ?? [])
+const at = computed(() => {
+  const found = reels.value.findIndex((one) => one.ulid === chosen.value)
+  return found < 0 ? 0 : found
+})
+const reel = computed<ReelSummary | undefined>(() => reels.value[at.value])
+const { data: whole } = useAnswer(() =>
+  open.value === null && reel.value !== undefined ? screeningApi.reel(production.value.ulid, reel.value.ulid) : null,
+)
+type Part = 'takes' | 'said' | 'links' | 'file'
+const part = ref<Part>('takes')
+const PARTS = computed<[Part, string][]>(() => [
+  ['takes', 'Takes'],
+  ['said', 'Notes'],
+  ...(production.value.may.organise ? ([['links', 'From afar']] as [Part, string][]) : []),
+  ['file', 'As a file'],
+])
+const building = ref(false)
 const busy = ref(false)
+const naming = ref<string | null>(null)
+const nameBox = ref<HTMLInputElement | null>(null)
 
 const clock = (moment: string | null) =>
   moment === null
     ? ''
     : new Date(moment).toLocaleString('en-GB', { day: 'numeric', month: 'short', hour: '2-digit', minute: '2-digit' })
 
-async function build(circledOnly: boolean): Promise<void> {
+async function buildAll(): Promise<void> {
   if (!production.value.may.organise || busy.value) return
   busy.value = true
-  const made = await attempt(() =>
-    screeningApi.build(production.value.ulid, day.value.ulid, { circled_only: circledOnly }),
-  )
+  const made = await attempt(() => screeningApi.build(production.value.ulid, day.value.ulid, { circled_only: false }))
   busy.value = false
-  if (made === undefined) return
+  if (made !== undefined) isMade(made.ulid)
+}
+function isMade(ulid: string): void {
+  building.value = false
+  chosen.value = ulid
   say('The reel is ready.')
   makeStale('sequences')
 }
@@ -41,62 +69,79 @@ function watchReel(ulid: string | undefined): void {
   if (ulid === undefined) return
   // The browser lets a page fill the screen only while a key or click is being answered.
   void document.documentElement.requestFullscreen?.().catch(() => {})
+  chosen.value = ulid
   void router.push({ query: { reel: ulid } })
 }
-
 async function leave(): Promise<void> {
   if (document.fullscreenElement !== null) await document.exitFullscreen().catch(() => {})
   await router.replace({ query: {} })
 }
-
-async function remove(reel: ReelSummary): Promise<void> {
-  if ((await attempt(() => screeningApi.remove(production.value.ulid, reel.ulid))) === undefined) return
-  say(`${reel.name} is removed. Ctrl Z brings it back.`)
+async function remove(one: ReelSummary | undefined): Promise<void> {
+  if (one === undefined || !production.value.may.organise) return
+  if ((await attempt(() => screeningApi.remove(production.value.ulid, one.ulid))) === undefined) return
+  say(`${one.name} is removed. Ctrl Z brings it back.`)
   makeStale('sequences')
 }
+function rename(): void {
+  if (reel.value === undefined || !production.value.may.organise) return
+  naming.value = reel.value.name
+  void nextTick(() => nameBox.value?.select())
+}
+async function keepName(): Promise<void> {
+  const [name, one] = [naming.value?.trim() ?? '', reel.value]
+  naming.value = null
+  if (one === undefined || name === '' || name === one.name) return
+  await attempt(() => screeningApi.rename(production.value.ulid, one.ulid, name))
+  makeStale('sequences')
+}
+watch(reel, () => (naming.value = null))
 
 useShortcuts('Screening', [
   {
     keys: ['ArrowDown', 'ArrowUp'],
     what: 'Next reel, the one before',
-    run: (event) =>
-      (at.value = Math.max(
-        0,
-        Math.min((data.value?.reels.length ?? 1) - 1, at.value + (event.key === 'ArrowDown' ? 1 : -1)),
-      )),
+    run: (event) => {
+      const next = reels.value[at.value + (event.key === 'ArrowDown' ? 1 : -1)]
+      if (next !== undefined) chosen.value = next.ulid
+    },
   },
-  { keys: ['Enter'], what: 'Watch the reel', run: () => watchReel(data.value?.reels[at.value]?.ulid) },
-  { keys: ['n'], what: 'Build a reel of the circled takes', run: () => void build(true) },
-  { keys: ['b'], what: 'Build a reel of all takes', run: () => void build(false) },
+  { keys: ['Enter'], what: 'Watch the reel', run: () => watchReel(reel.value?.ulid) },
+  { keys: ['n'], what: 'New review reel', run: () => (building.value = production.value.may.organise) },
+  { keys: ['b'], what: 'A reel of all takes of the day, at once', run: () => void buildAll() },
+  { keys: ['F2'], what: 'Another name for the reel', run: rename },
+  { keys: ['Shift+Delete'], what: 'Remove the reel', run: () => void remove(reel.value) },
+  {
+    keys: ['[', ']'],
+    what: 'Takes, notes, from afar, as a file',
+    run: (event) => {
+      const all = PARTS.value.map(([key]) => key)
+      part.value = all[(all.indexOf(part.value) + (event.key === ']' ? 1 : -1) + all.length) % all.length]!
+    },
+  },
 ])
 </script>
 
 <template>
-  <ScreeningRoom v-if="open !== null" :reel="open" @leave="leave" />
+  <DarkRoom v-if="open !== null" :reel="open" @leave="leave" />
   <AnswerState v-else :pending="isPending" :error="error" @retry="refetch()">
     <div v-if="data" class="page">
       <div class="bar">
         <template v-if="production.may.organise">
-          <button
-            class="go"
-            :disabled="busy"
-            title="Circled takes in slate order, each from its slate (N)"
-            @click="build(true)"
-          >
-            Build reel: circled takes
+          <button class="go" title="Days, scenes or a bin; circled or all; which angles (N)" @click="building = true">
+            New review reel…
           </button>
           <button
             class="plain"
             :disabled="busy"
-            title="Every take in slate order, each from its slate (B)"
-            @click="build(false)"
+            title="Every take of the day in slate order, each from its slate (B)"
+            @click="buildAll"
           >
-            All takes
+            All takes of the day
           </button>
         </template>
-        <span class="push soft">in slate order, each take from its slate on</span>
+        <span class="push soft">in and out points on clips shorten nothing here</span>
       </div>
-      <div v-if="data.reels.length === 0" class="empty">
+      <div v-if="reels.length === 0" class="empty">
         <b>No reel of this day yet.</b
         >{{
           production.may.organise
@@ -104,26 +149,86 @@ useShortcuts('Screening', [
             : 'An assistant or editor builds it; it shows up here by itself.'
         }}
       </div>
-      <ul v-else class="reels">
-        <li v-for="(reel, index) in data.reels" :key="reel.ulid" :class="{ on: index === at }" @mouseenter="at = index">
-          <button class="still" :aria-label="`Watch ${reel.name}`" @click="watchReel(reel.ulid)">
-            <img v-if="reel.first_clip" :src="mediaUrl(production.ulid, reel.first_clip, 'thumb-3')" alt="" /><span
-              >▶</span
+      <div v-else class="both">
+        <ul class="reels" aria-label="Reels of the day">
+          <li
+            v-for="(one, index) in reels"
+            :key="one.ulid"
+            :class="{ on: index === at }"
+            :aria-current="index === at"
+            @click="chosen = one.ulid"
+          >
+            <button class="still" :aria-label="`Watch ${one.name}`" @click.stop="watchReel(one.ulid)">
+              <img v-if="one.first_clip" :src="mediaUrl(production.ulid, one.first_clip, 'thumb-3')" alt="" /><span
+                >▶</span
+              >
+            </button>
+            <div>
+              <b :title="one.name">{{ one.name }}</b>
+              <p class="soft">
+                {{ one.shows }} · <span class="mono">{{ length(one.running_ticks) }}</span> · {{ clock(one.made_at) }}
+              </p>
+              <p class="soft of-what">{{ one.of }}: {{ one.words }}</p>
+              <p v-if="one.changed" class="soft">Built again {{ clock(one.changed_at) }}: {{ one.changed }}</p>
+              <p v-if="one.links > 0" class="soft">
+                {{ one.links }} {{ one.links === 1 ? 'link is' : 'links are' }} open
+              </p>
+            </div>
+          </li>
+        </ul>
+        <section v-if="reel" class="reel">
+          <header>
+            <form v-if="naming !== null" class="name" @submit.prevent="keepName">
+              <input
+                ref="nameBox"
+                v-model="naming"
+                class="say"
+                maxlength="120"
+                aria-label="Name of the reel"
+                @blur="keepName"
+                @keydown.esc.stop="naming = null"
+              />
+            </form>
+            <h2 v-else :title="reel.name">{{ reel.name }}</h2>
+            <button class="go" @click="watchReel(reel.ulid)">Watch <kbd>↵</kbd></button>
+            <template v-if="production.may.organise">
+              <button class="plain" title="Another name (F2)" @click="rename">Rename</button>
+              <button class="plain" title="Remove the reel (Shift Delete)" @click="remove(reel)">Remove</button>
+            </template>
+          </header>
+          <nav class="parts" role="tablist">
+            <button
+              v-for="[key, title] in PARTS"
+              :key="key"
+              role="tab"
+              :aria-selected="part === key"
+              :class="{ on: part === key }"
+              @click="part = key"
             >
-          </button>
-          <div>
-            <b>{{ reel.name }}</b>
-            <p class="soft">
-              {{ reel.items }} {{ reel.items === 1 ? 'take' : 'takes' }} ·
-              <span class="mono">{{ length(reel.running_ticks) }}</span> ·
-              {{ clock(reel.made_at) }}
-            </p>
-            <p v-if="reel.changed" class="soft changed">Built again {{ clock(reel.changed_at) }}: {{ reel.changed }}</p>
+              {{ title }}
+            </button>
+          </nav>
+          <div class="of">
+            <ReelTakes
+              v-if="part === 'takes' && whole"
+              :key="whole.ulid"
+              :production="production.ulid"
+              :reel="whole"
+              :may-change="production.may.organise"
+              @watch="watchReel(reel.ulid)"
+            />
+            <ReelSaid v-else-if="part === 'said'" :production="production.ulid" :reel="reel.ulid" />
+            <ReelLinks v-else-if="part === 'links'" :key="reel.ulid" :production="production.ulid" :reel="reel.ulid" />
+            <ReelFiles
+              v-else-if="part === 'file'"
+              :production="production.ulid"
+              :reel="reel.ulid"
+              :may-export="production.may.organise"
+            />
           </div>
-          <button class="go" @click="watchReel(reel.ulid)">Watch full screen <kbd v-if="index === at">↵</kbd></button>
-          <button v-if="production.may.organise" class="plain" @click="remove(reel)">Remove</button>
-        </li>
-      </ul>
+        </section>
+      </div>
+      <ReelDialog :open="building" @close="building = false" @made="isMade" />
     </div>
   </AnswerState>
 </template>
@@ -131,7 +236,8 @@ useShortcuts('Screening', [
 <style scoped>
 .page {
   height: 100%;
-  overflow: auto;
+  display: grid;
+  grid-template-rows: auto minmax(0, 1fr);
   background: var(--dark);
   color: var(--on-dark);
 }
@@ -152,38 +258,54 @@ useShortcuts('Screening', [
   color: var(--on-dark);
   border-color: #4a545b;
 }
+.both {
+  display: grid;
+  grid-template-columns: minmax(330px, 5fr) minmax(420px, 7fr);
+  min-height: 0;
+}
 .reels {
   list-style: none;
   margin: 0;
-  padding: 12px 18px;
+  padding: 12px 12px 12px 18px;
+  overflow: auto;
   display: grid;
   gap: 10px;
+  align-content: start;
 }
 .reels li {
   display: grid;
-  grid-template-columns: 148px minmax(0, 1fr) auto auto;
-  gap: 16px;
-  align-items: center;
+  grid-template-columns: 112px minmax(0, 1fr);
+  gap: 14px;
+  align-items: start;
   background: var(--dark-2);
   border: 1px solid var(--dark-rule);
   border-radius: 8px;
-  padding: 10px 14px 10px 10px;
+  padding: 9px 12px 9px 9px;
+  cursor: pointer;
 }
 .reels li.on {
   border-color: #6dbfa6;
 }
 .reels b {
-  font-size: 16px;
+  font-size: 15px;
   font-weight: 600;
+  display: block;
+  overflow: hidden;
+  text-overflow: ellipsis;
+  white-space: nowrap;
 }
 .reels p {
-  margin: 2px 0 0;
+  margin: 1px 0 0;
+  font-size: 12px;
+}
+.of-what::first-letter {
+  text-transform: uppercase;
 }
 .still {
   position: relative;
   border: 0;
   padding: 0;
-  width: 148px;
+  width: 112px;
   aspect-ratio: 16 / 9;
   border-radius: 5px;
   overflow: hidden;
@@ -202,7 +324,65 @@ useShortcuts('Screening', [
   display: grid;
   place-items: center;
   color: #fff;
-  font-size: 22px;
+  font-size: 20px;
   text-shadow: 0 1px 6px #000;
+}
+.reel {
+  min-width: 0;
+  min-height: 0;
+  display: grid;
+  grid-template-rows: auto auto minmax(0, 1fr);
+  border-left: 1px solid var(--dark-rule);
+}
+.reel header {
+  display: flex;
+  gap: 8px;
+  align-items: center;
+  padding: 12px 18px 8px;
+}
+h2 {
+  flex: 1;
+  margin: 0;
+  font-size: 18px;
+  font-weight: 600;
+  overflow: hidden;
+  text-overflow: ellipsis;
+  white-space: nowrap;
+}
+.name {
+  flex: 1;
+}
+.say {
+  width: 100%;
+  background: var(--dark);
+  color: var(--on-dark);
+  border: 1px solid #5b666d;
+  border-radius: 5px;
+  padding: 4px 8px;
+  font: inherit;
+}
+.parts {
+  display: flex;
+  gap: 18px;
+  padding: 0 18px;
+  border-bottom: 1px solid var(--dark-rule);
+}
+.parts button {
+  border: 0;
+  background: none;
+  color: var(--on-dark-soft);
+  padding: 5px 0;
+  border-bottom: 2px solid transparent;
+  cursor: pointer;
+}
+.parts button.on {
+  color: var(--on-dark);
+  border-bottom-color: #6dbfa6;
+}
+.of {
+  overflow: auto;
+  padding: 12px 18px;
+  scrollbar-width: thin;
+  scrollbar-color: #4a545b transparent;
 }
 </style>

@@ -11,33 +11,45 @@ use App\Models\StoredSequence;
 final readonly class ReelSummaryAnswer
 {
     /**
+     * @param  string  $words  by what it is made
+     * @param  string  $of  where its takes come from
+     * @param  string  $shows  how many takes, or pieces of them
      * @param  string|null  $changed  what was otherwise when it was built again last
      * @param  string|null  $changed_at
+     * @param  int  $links  by which it can be watched from afar now
      */
     public function __construct(
         public string $ulid,
         public string $name,
-        public bool $circled_only,
-        public int $items,
+        public string $words,
+        public string $of,
+        public string $shows,
         public int $running_ticks,
         public ?string $made_at,
         public ?string $first_clip,
         public ?string $changed,
         public ?string $changed_at,
+        public int $links,
     ) {}
 
-    public static function of(StoredSequence $reel, ?string $firstClip, ?SequenceStep $again): self
+    /**
+     * @param  array{reel: StoredSequence, first: string|null, again: SequenceStep|null, words: string, of: string, shows: string,
+     *     links: int}  $one
+     */
+    public static function make(array $one): self
     {
         return new self(
-            $reel->ulid,
-            $reel->name,
-            (bool) ($reel->recipe['circled_only'] ?? false),
-            $reel->items,
-            $reel->running_ticks,
-            $reel->created_at?->toIso8601String(),
-            $firstClip,
-            $again?->label,
-            $again?->created_at?->toIso8601String(),
+            $one['reel']->ulid,
+            $one['reel']->name,
+            $one['words'],
+            $one['of'],
+            $one['shows'],
+            $one['reel']->running_ticks,
+            $one['reel']->created_at?->toIso8601String(),
+            $one['first'],
+            $one['again']?->label,
+            $one['again']?->created_at?->toIso8601String(),
+            $one['links'],
         );
     }
 }

@@ -1,0 +1,143 @@
+const key = (name, target = document.body) => {
+  target.dispatchEvent(new KeyboardEvent('keydown', { key: name, bubbles: true, cancelable: true }))
+  target.dispatchEvent(new KeyboardEvent('keyup', { key: name, bubbles: true, cancelable: true }))
+}
+const room = () => document.querySelector('.room')
+const wait = (ms) => new Promise((resolve) => setTimeout(resolve, ms))
+const TICKS = 705600000
+/** Until something is so, looked at with each picture of the display; milliseconds that it took, and one picture more. */
+const until = (question, limit = 5000) =>
+  new Promise((resolve, reject) => {
+    const begin = performance.now()
+    const look = () => {
+      if (question()) requestAnimationFrame(() => resolve(performance.now() - begin))
+      else if (performance.now() - begin > limit) reject(new Error(`not so: ${question}`))
+      else requestAnimationFrame(look)
+    }
+    look()
+  })
+/** The first pictures of a take. */
+const begins = (item) => () => Number(room().dataset.item) === item && numberSeen() !== null && numberSeen() < 6
+const stop = async () => {
+  key('k')
+  await wait(150)
+}
+let seed = 11
+const random = () => ((seed = (seed * 1103515245 + 12345) % 2147483648) / 2147483648)
+
+if (what === 'floor') {
+  const times = []
+  let last = performance.now()
+  for (let n = 0; n < 60; n++) {
+    await new Promise((resolve) => requestAnimationFrame(resolve))
+    const now = performance.now()
+    times.push(now - last)
+    last = now
+  }
+  done({ picture: times.sort((a, b) => a - b)[30] })
+} else if (what === 'next') {
+  await stop()
+  const times = []
+  for (let n = 0; n < given.count; n++) {
+    const item = Number(room().dataset.item)
+    // Wherever in the take the hand is.
+    for (let step = 0; step < 1 + Math.floor(random() * 4); step++) key('.')
+    await wait(120 + 300 * random())
+    key("'")
+    times.push(await until(begins(item + 1)))
+  }
+  done({ times })
+} else if (what === 'slate') {
+  await stop()
+  const times = []
+  for (let n = 0; n < given.count; n++) {
+    const item = Math.floor(random() * given.takes)
+    if (item === Number(room().dataset.item)) continue
+    key('g')
+    await until(() => document.querySelector('.ask input') !== null)
+    const box = document.querySelector('.ask input')
+    box.value = `${1 + Math.floor(item / 5)}/${1 + (item % 5)}`
+    box.dispatchEvent(new Event('input'))
+    await wait(120)
+    const form = box.form
+    const begin = performance.now()
+    form.requestSubmit()
+    await until(begins(item))
+    times.push(performance.now() - begin)
+  }
+  done({ times })
+} else if (what === 'keys') {
+  key('g')
+  await until(() => document.querySelector('.ask input') !== null)
+  const box = document.querySelector('.ask input')
+  box.value = '3/1'
+  box.dispatchEvent(new Event('input'))
+  box.form.requestSubmit()
+  await until(begins(10))
+  await wait(300)
+  const before = Number(room().dataset.at)
+  const began = performance.now()
+  for (let n = 0; n < given.count; n++) {
+    key('.')
+    await wait(Math.max(0, began + 100 * (n + 1) - performance.now()))
+  }
+  await wait(300)
+  done({ moved: Math.round(((Number(room().dataset.at) - before) * 25) / TICKS) })
+} else if (what === 'play') {
+  key('g')
+  await until(() => document.querySelector('.ask input') !== null)
+  const box = document.querySelector('.ask input')
+  box.value = '1/1'
+  box.dispatchEvent(new Event('input'))
+  box.form.requestSubmit()
+  await until(begins(0))
+  window.late = []
+  /** When each beep of what was laid last is heard, seconds of this window. */
+  const beeps = () => {
+    const found = []
+    window.laid.splice(0, Math.max(0, window.laid.length - 40))
+    let quiet = Infinity
+    for (const { context, at, rate, samples } of window.laid) {
+      const stamp = context.getOutputTimestamp()
+      for (let i = 0; i < samples.length; i++) {
+        if (Math.abs(samples[i]) > 0.05) {
+          if (quiet > 9600) found.push(at + i / 48000 / rate - stamp.contextTime + stamp.performanceTime / 1000)
+          quiet = 0
+        } else quiet++
+      }
+    }
+    return found
+  }
+  let lit = false
+  const look = () => {
+    const canvas = document.querySelector('.screens canvas')
+    const bright = canvas.getContext('2d').getImageData(8, 8, 1, 1).data[0] > 120
+    // The device's clock is asked as near to it as can be: it may stand still for a moment on a busy machine.
+    if (bright && !lit) {
+      const now = performance.now() / 1000
+      const beep = beeps().findLast((one) => Math.abs(one - now) < 1)
+      if (beep !== undefined) window.late.push(beep - now)
+    }
+    lit = bright
+    // At its end the reel goes on from its start.
+    if (document.querySelector('.room .card') !== null && room().dataset.playing === 'false') key(' ')
+    requestAnimationFrame(look)
+  }
+  requestAnimationFrame(look)
+  window.laid.length = 0
+  if (room().dataset.playing !== 'true') key(' ')
+  await until(() => room().dataset.playing === 'true' && Number(room().dataset.at) > TICKS)
+  done({})
+} else if (what === 'since') {
+  // The frame of the reel that each picture was, by its number and the place that the window says.
+  const seen = window.seen.splice(0).flatMap(([moment, number, at]) => {
+    if (number === null) return []
+    const said = Math.floor((at * 25) / TICKS)
+    let item = Math.floor(said / given.frames)
+    const within = said % given.frames
+    if (number > given.frames - 25 && within < 25) item--
+    if (number < 25 && within > given.frames - 25) item++
+    return [[moment, item * given.frames + number]]
+  })
+  done({ seen, late: (window.late ?? []).splice(0) })
+}
