@@ -14,7 +14,12 @@ use Illuminate\Http\Middleware\HandleCors;
 use Illuminate\Http\Request;
 
 return Application::configure(basePath: dirname(__DIR__))
-    ->withRouting(web: __DIR__ . '/../routes/web.php', commands: __DIR__ . '/../routes/console.php')
+    ->withRouting(
+        web: __DIR__ . '/../routes/web.php',
+        api: __DIR__ . '/../routes/api.php',
+        apiPrefix: 'api/v1',
+        commands: __DIR__ . '/../routes/console.php',
+    )
     ->withCommands([__DIR__ . '/../app/Console'])
     ->withMiddleware(static function (Middleware $middleware): void {
         $middleware->remove(HandleCors::class); // same origin only; its package is not in the registry

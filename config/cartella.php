@@ -31,6 +31,12 @@ return [
         'nearline' => ['name' => 'Nearline', 'path' => env('CARTELLA_STORE_2', $var . '/stores/nearline')],
     ],
 
+    // The stand-in service that finds words, for the demo production; none where there is a real one.
+    'words_standin' => env('CARTELLA_TRANSCRIPTION'),
+
+    // Folders that hold a folder for each language that can be recognised: Debian's, and the desk's own.
+    'speech_models' => array_values(array_filter(['/usr/share/pocketsphinx/model', $var . '/speech', env('CARTELLA_SPEECH')])),
+
     // Proxies, pictures, peaks and guide sound, by clip.
     'proxies' => $var . '/proxies',
 
@@ -45,4 +51,10 @@ return [
 
     // nginx answers these by X-Accel-Redirect: path below the proxies, and nothing else.
     'accel' => '/protected/',
+
+    // The same for reels that were written as files: path below the exports.
+    'accel_exports' => '/exported/',
+
+    // The same for packages: path below the inbox.
+    'accel_inbox' => '/delivered/',
 ];

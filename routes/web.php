@@ -14,7 +14,10 @@ use App\Http\Cards\ClipsController;
 use App\Http\Cards\ImportsController;
 use App\Http\Cards\VolumesController;
 use App\Http\Day\DayController;
+use App\Http\Handoff\ConnectionsController;
 use App\Http\Handoff\HandoffController;
+use App\Http\Handoff\PackageController;
+use App\Http\Handoff\ReceivedController;
 use App\Http\Lineup\CutController;
 use App\Http\Lineup\LineupController;
 use App\Http\Lineup\LooksController;
@@ -30,8 +33,13 @@ use App\Http\Log\ScriptController;
 use App\Http\Log\SheetColumnsController;
 use App\Http\Log\SlatesController;
 use App\Http\Middleware\Once;
+use App\Http\Screening\GuestController;
+use App\Http\Screening\LinksController;
+use App\Http\Screening\NotesController as ScreeningNotesController;
+use App\Http\Screening\ReelPapersController;
 use App\Http\Screening\ScreeningController;
 use App\Http\Sequences\ClipPlaylistController;
+use App\Http\Sequences\CutsController;
 use App\Http\Sequences\SequencesController;
 use App\Http\Session\SessionController;
 use App\Http\Settings\DaysController;
@@ -45,6 +53,8 @@ use App\Http\Shell\LiveController;
 use App\Http\Shell\MediaController;
 use App\Http\Shell\ProductionController;
 use App\Http\Shell\TasksController;
+use App\Http\Words\SpokenController;
+use App\Http\Words\WordsController;
 use App\Models\Production;
 use Illuminate\Support\Facades\Route;
 
@@ -103,6 +113,7 @@ Route::prefix('api')->group(static function (): void {
             Route::get('log-columns', [SheetColumnsController::class, 'columns']);
             Route::put('log-columns', [SheetColumnsController::class, 'setColumns']);
             Route::get('takes/{take}/history', [LogController::class, 'history']);
+            Route::get('takes/{take}/markers', [LogController::class, 'markers']);
             Route::get('days/{day}/lineup', [LineupController::class, 'show']);
             Route::get('days/{day}/lineup/runs', [RunsController::class, 'runs']);
             Route::get('lineup-runs/{lineupRun}', [RunsController::class, 'compare']);
@@ -121,17 +132,49 @@ Route::prefix('api')->group(static function (): void {
             Route::put('clips/{clip}/marks', [ClipController::class, 'marks']);
             Route::get('days/{day}/reels', [ScreeningController::class, 'index']);
             Route::get('reels/{reel}', [ScreeningController::class, 'show']);
+            Route::get('reels/{reel}/summary', [ReelPapersController::class, 'summary']);
+            Route::get('reels/{reel}/notes.{format}', [ReelPapersController::class, 'notes'])
+                ->where('format', 'pdf|csv')
+                ->middleware('throttle:heavy');
+            Route::get('reels/{reel}/exports', [ReelPapersController::class, 'exports']);
+            Route::get('reels/{reel}/exports/{export}/{part}', [ReelPapersController::class, 'file'])->where([
+                'export' => '[0-9A-Za-z]{26}',
+                'part' => 'picture|sound',
+            ]);
+            Route::get('scenes/{name}', [ScreeningController::class, 'scene'])->where('name', '[^/]{1,40}');
             Route::get('sequences/{sequence}', [SequencesController::class, 'show']);
             Route::get('sequences/{sequence}/playlist', [SequencesController::class, 'playlist']);
             Route::get('clips/{clip}/playlist', [ClipPlaylistController::class, 'show']);
+            Route::get('clips/{clip}/words', [WordsController::class, 'show']);
+            Route::get('clips/{clip}/words.{cues}', [WordsController::class, 'file'])->where('cues', 'txt|srt|vtt');
+            Route::get('takes/{take}/words.{cues}', [WordsController::class, 'takeFile'])->where('cues', 'txt|srt|vtt');
+            Route::get('bins/{key}/words.{cues}', [WordsController::class, 'binFile'])
+                ->where(['key' => '.{1,80}', 'cues' => 'txt|srt|vtt'])
+                ->middleware('throttle:heavy');
+            Route::get('clips/{clip}/pauses', [WordsController::class, 'pauses']);
+            Route::get('clips/{clip}/words/history', [WordsController::class, 'history']);
+            Route::get('clips/{clip}/words/around', [WordsController::class, 'around']);
+            Route::get('cuts', [CutsController::class, 'index']);
+            Route::get('spoken', [SpokenController::class, 'search']);
+            Route::get('script-reads', [SpokenController::class, 'script']);
+            Route::get('days/{day}/line-sums', [SpokenController::class, 'sums']);
             Route::get('clips/{clip}/uses', [SequencesController::class, 'uses']);
             Route::get('handoffs', [HandoffController::class, 'index']);
+            Route::get('handoffs/{handoff}', [PackageController::class, 'show']);
+            Route::get('handoffs/{handoff}/file', [PackageController::class, 'file']);
+            Route::get('handoffs/{handoff}/list', [PackageController::class, 'open'])->middleware('throttle:heavy');
+            Route::get('received', [ReceivedController::class, 'index']);
+            Route::get('received/{sequence}', [ReceivedController::class, 'show']);
+            Route::get('sequences/{sequence}/compare', [ReceivedController::class, 'compare'])->middleware('throttle:heavy');
 
             Route::middleware('can:review,production')->group(static function (): void {
                 Route::post('undo', [ProductionController::class, 'undo']);
                 Route::post('redo', [ProductionController::class, 'redo']);
                 Route::put('takes/{take}/circle', [LogController::class, 'circle']);
-                Route::post('takes/{take}/notes', [ScreeningController::class, 'note']);
+                Route::post('takes/{take}/notes', [ScreeningNotesController::class, 'add']);
+                Route::patch('takes/{take}/notes/{screeningNote}', [ScreeningNotesController::class, 'change']);
+                Route::delete('takes/{take}/notes/{screeningNote}', [ScreeningNotesController::class, 'remove']);
+                Route::put('takes/{take}/stars', [ScreeningNotesController::class, 'rate']);
                 Route::post('reels/{reel}/build', [ScreeningController::class, 'again']);
             });
 
@@ -153,8 +196,26 @@ Route::prefix('api')->group(static function (): void {
                 Route::post('clips/{clip}/markers', [ClipController::class, 'addMarker']);
                 Route::patch('clips/{clip}/markers/{marker}', [ClipController::class, 'nameMarker']);
                 Route::delete('clips/{clip}/markers/{marker}', [ClipController::class, 'removeMarker']);
+                Route::post('days/{day}/words', [WordsController::class, 'find']);
+                Route::post('clips/{clip}/words', [WordsController::class, 'bring'])->middleware('throttle:heavy');
+                Route::patch('clips/{clip}/passages/{passage}', [WordsController::class, 'correct']);
+                Route::post('clips/{clip}/passages/{passage}/split', [WordsController::class, 'split']);
+                Route::post('clips/{clip}/passages/{passage}/merge', [WordsController::class, 'merge']);
+                Route::put('clips/{clip}/passages/{passage}/speaker', [WordsController::class, 'speaker']);
+                Route::post('cuts', [CutsController::class, 'store']);
+                Route::post('cuts/{sequence}/pieces', [CutsController::class, 'add']);
                 Route::post('days/{day}/reels', [ScreeningController::class, 'store']);
+                Route::post('days/{day}/reels/look', [ScreeningController::class, 'look']);
+                Route::patch('reels/{reel}', [ScreeningController::class, 'name']);
+                Route::put('reels/{reel}/takes', [ScreeningController::class, 'arrange']);
                 Route::delete('reels/{reel}', [ScreeningController::class, 'destroy']);
+                Route::post('reels/{reel}/exports', [ReelPapersController::class, 'export']);
+                Route::delete('reels/{reel}/exports/{export}', [ReelPapersController::class, 'cancel'])->where('export', '[0-9A-Za-z]{26}');
+                Route::get('reels/{reel}/links', [LinksController::class, 'index']);
+                Route::post('reels/{reel}/links', [LinksController::class, 'store']);
+                Route::delete('reels/{reel}/links/{link}', [LinksController::class, 'destroy']);
+                Route::put('reels/{reel}/room', [LinksController::class, 'tell'])->middleware('throttle:room');
+                Route::delete('reels/{reel}/room', [LinksController::class, 'close']);
                 Route::post('sequences/{sequence}/edit', [SequencesController::class, 'edit']);
                 Route::delete('sequences/{sequence}', [SequencesController::class, 'destroy']);
                 Route::post('sequences/{sequence}/versions', [SequencesController::class, 'keep']);
@@ -242,6 +303,13 @@ Route::prefix('api')->group(static function (): void {
                 Route::post('days/{day}/cut', [CutController::class, 'cut']);
                 Route::post('days/{day}/clock', [LineupController::class, 'applyClock']);
                 Route::post('handoffs', [HandoffController::class, 'store']);
+                Route::post('handoffs/plan', [HandoffController::class, 'plan']);
+                Route::put('handoffs/{handoff}/questions/{question}', [PackageController::class, 'answer']);
+                Route::post('received', [ReceivedController::class, 'store'])->middleware('throttle:heavy');
+                Route::post('received/{sequence}/links', [ReceivedController::class, 'link']);
+                Route::post('received/{sequence}/links/others', [ReceivedController::class, 'others']);
+                Route::post('sequences/{sequence}/pull', [ReceivedController::class, 'pull']);
+                Route::post('received/{sequence}/again', [ReceivedController::class, 'again']);
             });
 
             Route::prefix('settings')
@@ -256,11 +324,38 @@ Route::prefix('api')->group(static function (): void {
                     Route::delete('people/{user}/sessions', [PeopleController::class, 'endSessions']);
                     Route::get('audit', [PeopleController::class, 'audit']);
                     Route::put('library', [LibraryController::class, 'share']);
+                    Route::put('words-service', [WordsController::class, 'setService']);
+                    Route::get('connections', [ConnectionsController::class, 'index']);
+                    Route::post('hooks', [ConnectionsController::class, 'addHook']);
+                    Route::delete('hooks/{webHook}', [ConnectionsController::class, 'removeHook']);
+                    Route::post('tokens', [ConnectionsController::class, 'addToken']);
+                    Route::delete('tokens/{apiToken}', [ConnectionsController::class, 'revokeToken']);
                     Route::post('stores', [StoresController::class, 'addStore']);
                     Route::patch('stores/{store}', [StoresController::class, 'changeStore']);
                 });
 
-            Route::post('handoffs/{handoff}/answer', [HandoffController::class, 'answer'])->middleware('can:accept,production');
+            Route::middleware('can:accept,production')->group(static function (): void {
+                Route::post('handoffs/{handoff}/accept', [PackageController::class, 'accept']);
+                Route::delete('handoffs/{handoff}/accept', [PackageController::class, 'takeBack']);
+                Route::post('handoffs/{handoff}/questions', [PackageController::class, 'ask']);
+            });
+        });
+    // Whoever has a link watches one reel, and learns nothing else.
+    Route::get('clock', [GuestController::class, 'clock'])->middleware('throttle:room');
+    Route::prefix('watch/{secret}')
+        ->where(['secret' => '[A-Za-z0-9_-]{20,60}'])
+        ->middleware('throttle:watch')
+        ->group(static function (): void {
+            Route::get('/', [GuestController::class, 'show']);
+            Route::post('open', [GuestController::class, 'open'])->middleware('throttle:account');
+            Route::get('reel', [GuestController::class, 'reel']);
+            Route::get('playlist', [GuestController::class, 'playlist']);
+            Route::get('room', [GuestController::class, 'room']);
+            Route::get('live', [GuestController::class, 'live']);
+            Route::get('clips/{clip}/media/{what}', [GuestController::class, 'media'])->where([
+                'clip' => '[0-9A-Za-z]{26}',
+                'what' => '[a-z0-9-]{1,12}',
+            ]);
         });
     Route::any('{any}', static fn() => abort(404))->where('any', '.*');
 });

@@ -1,12 +1,12 @@
 #!/usr/bin/env bash
-# Measures speed as ratios against a floor taken in the same run: offload, lineup, lists, bins, cards, log, map, player [MINUTES]; memory:
+# Measures speed as ratios against a floor taken in the same run: offload, lineup, lists, bins, cards, log, map, handoff, words, player [MINUTES], screening [MINUTES]; memory:
 # hours [HOURS]; and a line-up of very many clips: many [COUNT]. A missed bar ends with an error, after the other benches have run. `kills [COUNT] [SEED]` and `fuzz [COUNT] [SEED]` are no measures: they
 # kill what is at work, or feed the readers broken files, and look whether anything is lost.
 . "$(dirname "${BASH_SOURCE[0]}")/lib.sh"
 which=${1:-all}
 case $which in
-    all | offload | lineup | hours | many | lists | bins | cards | log | map | player | kills | fuzz) ;;
-    *) fail "there is no bench '$which'. Benches: offload, lineup, hours, many, lists, bins, cards, log, map, player, kills, fuzz." ;;
+    all | offload | lineup | hours | many | lists | bins | cards | log | map | handoff | words | player | screening | kills | fuzz) ;;
+    *) fail "there is no bench '$which'. Benches: offload, lineup, hours, many, lists, bins, cards, log, map, handoff, words, player, screening, kills, fuzz." ;;
 esac
 use_profile bench
 export APP_ENV=production CARTELLA_CARD_LIBRARY=$CARTELLA_ROOT/var/demo/cards
@@ -40,14 +40,14 @@ if [ "$which" = many ]; then
     bench many "$CARTELLA_VAR/many" "${2:-2000}" "${3:-7}"
 fi
 if [ "$which" = fuzz ]; then bench fuzz "$CARTELLA_VAR/fuzz" "${2:-100000}" "${3:-1}"; fi
-case $which in all | lists | bins | cards | log | map | player | kills)
+case $which in all | lists | bins | cards | log | map | handoff | words | player | screening | kills)
     ensure_ui
     if [ "$which" != lists ] && [ "$which" != cards ]; then ensure_debian "${TEST_PACKAGES[@]}"; fi
     trap services_down EXIT
     rm -rf "$CARTELLA_VAR"/{volumes,stores,proxies}
     as_desk mkdir -p "$CARTELLA_BENCH" "$CARTELLA_STORE_1" "$CARTELLA_STORE_2"
     services_up
-    case $which in kills) fill --clips=30 ;; lists | cards) fill --clips=20000 ;; map) fill --map ;; bins) fill --clips=200000 --bins ;; player) ;; *) fill --clips=60000 ;; esac
+    case $which in kills) fill --clips=30 ;; lists | cards) fill --clips=20000 ;; map) fill --map ;; bins) fill --clips=200000 --bins ;; player | screening | words) ;; *) fill --clips=60000 ;; esac
     supervise start watch > /dev/null
     wait_until 20 web_answers
     ;;
@@ -59,10 +59,25 @@ if wants lists; then
 fi
 if wants cards; then bench cards; fi
 if wants log; then bench log; fi
+if wants handoff; then
+    as_desk mkdir -p "$CARTELLA_VAR/handoff"
+    MYSQL_PWD=$DB_PASSWORD mariadb --no-defaults -h127.0.0.1 -P"$DB_PORT" -ucartella "$DB_DATABASE" -N \
+        -e "SELECT name, start_ticks, duration_ticks FROM clips WHERE kind = 'picture' AND start_ticks IS NOT NULL ORDER BY CRC32(id) LIMIT 2000" \
+        | as_desk tee "$CARTELLA_VAR/handoff/clips.tsv" > /dev/null
+    bench handoff "$CARTELLA_VAR/handoff"
+fi
 if [ "$which" = all ]; then fill --clips=200000 --bins; fi
 if wants bins; then bench bins; fi
 if [ "$which" = all ]; then fill --map; fi
 if wants map; then bench map; fi
+if wants words; then
+    ensure_demo_cards
+    as_desk mkdir -p "$CARTELLA_VAR/words"
+    artisan migrate:fresh --force > "$LOGS/migrate.log"
+    read -r _ BENCH_CLIP <<< "$(artisan cartella:bench-words "$CARTELLA_VAR/words" | tail -1)"
+    export BENCH_CLIP
+    bench words "$CARTELLA_ROOT/var/demo" "$CARTELLA_VAR/words"
+fi
 if wants player; then
     as_desk mkdir -p "$CARTELLA_VAR/player"
     artisan migrate:fresh --force > "$LOGS/migrate.log"
@@ -70,6 +85,13 @@ if wants player; then
     export BENCH_MAKING BENCH_ALONE
     # All of them together is no evening: the memory of a long one is asked for by itself.
     if [ "$which" = all ]; then bench player 3; else bench player "${2:-30}"; fi
+fi
+if wants screening; then
+    as_desk mkdir -p "$CARTELLA_VAR/screening"
+    artisan migrate:fresh --force > "$LOGS/migrate.log"
+    read -r _ BENCH_REEL _ BENCH_BUILT <<< "$(artisan cartella:bench-screening "$CARTELLA_VAR/screening" | tail -1)"
+    export BENCH_REEL BENCH_BUILT
+    if [ "$which" = all ]; then bench screening 3; else bench screening "${2:-30}"; fi
 fi
 if [ "$which" = kills ]; then
     supervise start 'copy:*' > /dev/null

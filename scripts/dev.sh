@@ -30,7 +30,7 @@ watch_php() {
     while sleep 1; do
         [ -n "$(find app core/src demo/src standins/src config routes database -name '*.php' -newer "$SEEN" -print -quit)" ] || continue
         touch "$SEEN"
-        supervise restart 'copy:*' 'work:*' schedule watch > /dev/null && say "$(date +%H:%M:%S) PHP changed; the workers were started again."
+        supervise restart 'copy:*' 'work:*' words schedule watch > /dev/null && say "$(date +%H:%M:%S) PHP changed; the workers were started again."
     done
 }
 watch_php &

@@ -26,8 +26,8 @@ use_profile() {
     # out: what is left out the application would look up in .env itself.
     [ "$1" = desk ] || export CARTELLA_BENCH=$CARTELLA_VAR/volumes CARTELLA_STORE_1=$CARTELLA_VAR/stores/shuttle-1 \
         CARTELLA_STORE_2=$CARTELLA_VAR/stores/nearline CARTELLA_INBOX=$CARTELLA_VAR/inbox CARTELLA_DB=$CARTELLA_VAR/db
-    export CARTELLA_VAR WEB_PORT=$web DB_PORT=$db PANEL_PORT=${CARTELLA_PANEL_PORT:-$((web + 1))}
-    export WEB_HOST=${CARTELLA_WEB_HOST:-127.0.0.1} CARTELLA_DB=${CARTELLA_DB:-$CARTELLA_VAR/db}
+    export CARTELLA_VAR WEB_PORT=$web DB_PORT=$db PANEL_PORT=${CARTELLA_PANEL_PORT:-$((web + 1))} TRANSCRIPTION_PORT=${CARTELLA_TRANSCRIPTION_PORT:-$((web + 2))}
+    export WEB_HOST=${CARTELLA_WEB_HOST:-127.0.0.1} CARTELLA_DB=${CARTELLA_DB:-$CARTELLA_VAR/db} CARTELLA_INBOX=${CARTELLA_INBOX:-$CARTELLA_VAR/inbox}
     export APP_URL=http://$WEB_HOST:$WEB_PORT
     export APP_ENV=${APP_ENV:-production} APP_DEBUG=false APP_NAME=Cartella LOG_CHANNEL=daily LOG_DAILY_DAYS=14
     export DB_CONNECTION=mariadb DB_HOST=127.0.0.1 DB_DATABASE=cartella DB_USERNAME=cartella
@@ -130,12 +130,12 @@ as_root() { if [ "$(id -u)" = 0 ]; then "$@"; else sudo -n "$@"; fi; }
 DEBIAN_PACKAGES=(
     mariadb-server-core mariadb-client nginx-light supervisor
     php8.2-fpm php8.2-cli php8.2-mysql php8.2-xml php8.2-mbstring php8.2-intl php8.2-curl php8.2-zip php8.2-gd php8.2-bcmath php8.2-gmp
-    ffmpeg espeak-ng unzip fonts-dejavu-core openssl curl util-linux
+    ffmpeg espeak-ng pocketsphinx pocketsphinx-en-us unzip fonts-dejavu-core openssl curl util-linux
     squashfs-tools squashfuse fuse3
 )
 # For the checks that need no service.
-QUICK_PACKAGES=(php8.2-cli php8.2-xml php8.2-mbstring php8.2-intl php8.2-curl php8.2-zip php8.2-gd php8.2-bcmath php8.2-gmp php8.2-mysql ffmpeg espeak-ng xxhash)
-TEST_PACKAGES=(chromium chromium-driver xxhash procps)
+QUICK_PACKAGES=(php8.2-cli php8.2-xml php8.2-mbstring php8.2-intl php8.2-curl php8.2-zip php8.2-gd php8.2-bcmath php8.2-gmp php8.2-mysql ffmpeg espeak-ng pocketsphinx pocketsphinx-en-us xxhash libgsf-bin)
+TEST_PACKAGES=(chromium chromium-driver xxhash procps libgsf-bin)
 
 # ensure_debian PACKAGE…: installs those that dpkg does not know as installed. Services are kept from starting:
 # Cartella runs its own, on loopback and from its own folder.
@@ -485,6 +485,6 @@ app_up() {
     services_up
     migrate_safely
     artisan cartella:recover --all "${clean[@]}" >> "$LOGS/migrate.log" 2>&1 || true
-    supervise start 'copy:*' 'work:*' schedule watch > /dev/null
+    supervise start 'copy:*' 'work:*' words schedule watch > /dev/null
     wait_until 20 web_answers || fail "the web server did not start. See $LOGS/nginx.log."
 }

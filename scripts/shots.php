@@ -8,7 +8,6 @@ require __DIR__ . '/../vendor/autoload.php';
 
 use Cartella\Standins\CardBench;
 use Facebook\WebDriver\Interactions\WebDriverActions;
-use Facebook\WebDriver\Remote\LocalFileDetector;
 use Facebook\WebDriver\Remote\RemoteWebDriver;
 use Facebook\WebDriver\WebDriverBy;
 use Facebook\WebDriver\WebDriverKeys;
@@ -49,6 +48,97 @@ $take = static function (string $name) use ($driver, $settle): void {
     echo "docs/screenshots/$name.png\n";
 };
 $playing = 'document.querySelector("[data-frame]")?.dataset.frame !== ""';
+/**
+ * A package as the editing team sees it, and a list of theirs that came back.
+ *
+ * @param  Closure(string): void  $wait
+ * @param  Closure(string...): void  $press
+ * @param  Closure(string): void  $take
+ */
+function handedOff(Chrome $chrome, Closure $wait, Closure $press, Closure $take): void
+{
+    $driver = $chrome->driver;
+    $all =
+        'const box = document.querySelector(".gate .all input"); if (box) { box.value = "Known to script and sound";' .
+        'box.dispatchEvent(new Event("input")) }';
+    $driver->executeScript($all);
+    $driver->executeScript('setTimeout(() => document.querySelector(".gate .all button")?.click(), 200)');
+    $wait('document.querySelector(".act .warn") === null');
+    $driver->executeScript('document.activeElement.blur()');
+    $press('p');
+    $wait('document.querySelector("article .plain")');
+    $press(WebDriverKeys::ENTER);
+    $wait('document.querySelector(".file")');
+    $driver->executeScript('[...document.querySelectorAll(".file")].find((one) => one.textContent.includes(".edl")).click()');
+    $wait('document.querySelector(".events .row")');
+    $take('package');
+    // What the editing team made of the reel: one clip from nowhere, one shorter, one gone.
+    $list = (string) file_get_contents((glob(dirname(__DIR__) . '/var/inbox/Low Water/*/cuts/*.edl') ?: [])[0]);
+    $lines = explode("\r\n", $list);
+    $events = array_keys(preg_grep('/^\d{3}  A\d{3} +V/', $lines) ?: []);
+    $lines[$events[1]] = preg_replace('/A\d{3}/', 'A009', $lines[$events[1]]);
+    $lines[$events[1] + 1] = '* FROM CLIP NAME: A009C001';
+    $lines[$events[1] + 2] = $lines[$events[1] + 3] = '';
+    $file = sys_get_temp_dir() . '/Low Water, first pass.edl';
+    file_put_contents($file, implode("\r\n", array_slice($lines, 0, $events[count($events) - 1])));
+    $press(WebDriverKeys::ESCAPE);
+    $wait('document.querySelector(".back input[type=file]")');
+    $driver->findElement(WebDriverBy::cssSelector('.back input[type=file]'))->sendKeys($file);
+    $wait('document.querySelector(".events .row")');
+    $press('n');
+    $take('received');
+    $wait('document.querySelector(".choose")');
+}
+
+/** What the house sees, and somebody far away on a tablet. */
+function others(Chrome $chrome, callable $wait, callable $press, callable $take): void
+{
+    $driver = $chrome->driver;
+    $driver->manage()->timeouts()->setScriptTimeout(20);
+    [$production, $secret] = $driver->executeAsyncScript(
+        <<<'JS'
+        const done = arguments[0]
+        const production = location.pathname.split('/')[1]
+        const reel = new URLSearchParams(location.search).get('reel')
+        const token = decodeURIComponent((document.cookie.match(/XSRF-TOKEN=([^;]+)/) ?? [])[1] ?? '')
+        fetch(`/api/productions/${production}/reels/${reel}/links`, {
+          method: 'POST',
+          headers: { 'Content-Type': 'application/json', Accept: 'application/json', 'X-XSRF-TOKEN': token },
+          body: JSON.stringify({ for_name: 'Dora Winterfeld', hours: 4 }),
+        })
+          .then((answer) => answer.json())
+          .then((link) => done([production, link.secret]))
+        JS
+        ,
+    );
+    $desk = $driver->getWindowHandle();
+    $base = (string) preg_replace('#(//[^/]+).*#', '$1', $driver->getCurrentURL());
+    foreach (
+        [
+            'house' => ["/house/$production", '.house[data-curtain=picture]', 1280, 800],
+            'guest' => ["/watch/$secret", '.door button', 820, 1180],
+        ]
+        as $name => [$path, $there, $width, $height]
+    ) {
+        $driver->switchTo()->newWindow('window');
+        $chrome->resize($width, $height);
+        $driver->get($base . $path);
+        $wait(sprintf('document.querySelector(%s)', json_encode($there)));
+        if ($name === 'guest') {
+            $driver->executeScript('document.querySelector(".door button").click()');
+            $wait('Number(document.querySelector(".guest").dataset.frame) > 0');
+            $driver->executeScript(
+                '[...document.querySelectorAll(".buttons button")].find((one) => one.textContent.includes("action")).click()',
+            );
+        }
+        $wait('document.querySelector("[data-frame]").dataset.frame !== ""');
+        $wait('document.querySelector(".hint") === null');
+        $take($name);
+        $driver->close();
+        $driver->switchTo()->window($desk);
+    }
+}
+
 /** The bench in all its states: cards of the stand-in bench come in, one fails, one is released, a copy is damaged. */
 function cards(RemoteWebDriver $driver, callable $wait, callable $press, callable $take): void
 {
@@ -92,7 +182,6 @@ function cards(RemoteWebDriver $driver, callable $wait, callable $press, callabl
     }
     $pick('A012');
     $wait('Number.parseInt(document.querySelector(".card.on .percent")?.textContent ?? "0") > 10');
-    $take('cards-running');
     $driver->executeScript('[...document.querySelectorAll(".progress button")].forEach((one) => one.click())');
     $wait('document.querySelector(".card.busy") === null');
     $pick('B001');
@@ -119,7 +208,6 @@ function cards(RemoteWebDriver $driver, callable $wait, callable $press, callabl
     $pick('A002');
     $press('v');
     $wait('document.querySelector(".tree")');
-    $take('cards-diff');
     $driver->executeScript('document.querySelector(".bench").scrollTo(0, 190)');
     $take('cards');
     foreach (['unreadable', 'more-on-A001', 'same-as-A001', 'huge'] as $card) {
@@ -162,29 +250,6 @@ function logging(RemoteWebDriver $driver, callable $wait, callable $press, calla
     } finally {
         $colleague->quit();
     }
-    $press('q');
-    $wait('document.querySelector("article img")');
-    $take('log-pictures');
-    $press('q');
-    $wait('document.querySelector(".row.take")');
-    $press('a');
-    $wait('document.querySelector(".ant-modal td b")');
-    $take('log-names');
-    $press(WebDriverKeys::ESCAPE);
-    $wait('document.querySelector(".ant-modal-wrap:not([style*=\"none\"])") === null');
-    $press('u');
-    $wait('document.querySelector(".bring")');
-    $driver
-        ->findElement(WebDriverBy::cssSelector('input[type=file][accept*=csv]'))
-        ->setFileDetector(new LocalFileDetector())
-        ->sendKeys(dirname(__DIR__) . '/var/demo/notes/script-notes-day-1.xlsx');
-    $wait('document.querySelector(".raw td")');
-    $press(WebDriverKeys::ENTER);
-    $wait('document.querySelector(".tabs button.on")');
-    $driver->executeScript('[...document.querySelectorAll(".tabs button")].find((one) => one.textContent.includes("different")).click()');
-    $take('log-preview');
-    $press(WebDriverKeys::ESCAPE);
-    $wait('document.querySelector(".ant-modal-wrap:not([style*=\"none\"])") === null');
 }
 
 try {
@@ -226,7 +291,6 @@ try {
     $press(WebDriverKeys::ENTER);
     $wait('document.querySelector(".clip-page .channel")');
     $wait($playing);
-    $take('clip-picture');
     $press(WebDriverKeys::ESCAPE);
     $wait('document.querySelector(".rows .row[data-what]")');
     $press('N');
@@ -247,6 +311,18 @@ try {
     $wait('document.querySelectorAll(".clip-page .channel").length > 2');
     $wait($playing);
     $take('clip');
+    $driver->executeScript('[...document.querySelectorAll(".clip-page .tabs button")].find((one) => one.textContent === "Words").click()');
+    $wait('document.querySelector(".find .go, .word")');
+    $driver->executeScript('document.querySelector(".find .go")?.click()');
+    $wait('document.querySelector(".word")');
+    $driver->executeScript('document.querySelector(".list").focus()');
+    $press(WebDriverKeys::ARROW_RIGHT, ...array_fill(0, 3, WebDriverKeys::SHIFT . WebDriverKeys::ARROW_RIGHT . WebDriverKeys::NULL));
+    $take('words');
+    $driver->executeScript('[...document.querySelectorAll(".chip")].find((one) => one.textContent.includes("script")).click()');
+    $wait('document.querySelector(".line .read")');
+    $press(WebDriverKeys::ENTER);
+    $wait('document.querySelector(".right .player")');
+    $take('script');
     $press('6');
     $wait('document.querySelector(".reels")');
     $take('screening');
@@ -254,17 +330,21 @@ try {
     $wait($playing);
     $wait('Number(document.querySelector(".room").dataset.frame) > 60');
     $press('k');
+    $driver->executeScript('window.dispatchEvent(new Event("blur"))');
+    $wait('document.querySelector(".room").classList.contains("bare")');
+    $press('p', 's');
     $take('room');
+    $press('s', '0');
+    $wait('document.querySelectorAll(".screens canvas").length === 2');
+    $take('room-beside');
+    $press('0');
+    others($chrome, $wait, $press, $take);
     $press(WebDriverKeys::ESCAPE);
     $wait('document.querySelector(".reels")');
     $press('8');
-    $wait('document.querySelector(".choose")');
+    $wait('document.querySelector(".choose") && document.querySelector(".list table")');
     $take('handoff');
-    $press('?');
-    $wait('document.querySelector(".ant-modal")');
-    $take('keys');
-    $press(WebDriverKeys::ESCAPE);
-    $wait('document.querySelector(".ant-modal-wrap:not([style*=\"none\"])") === null');
+    handedOff($chrome, $wait, $press, $take);
     $press('9');
     $wait('document.querySelector("main .list tr, main table tr")');
     $take('setup');

@@ -26,13 +26,14 @@ ensure_ui
 trap 'trap - INT TERM; echo; say "Stopping Cartella."; touch "$CARTELLA_VAR/stopped-on-purpose"; exit 0' INT TERM
 trap services_down EXIT
 # Stand-in card readers come with the demo only.
+[ -z "$demo" ] || export CARTELLA_TRANSCRIPTION="http://127.0.0.1:$TRANSCRIPTION_PORT"
 [ -z "$demo" ] || export CARTELLA_CARD_PANEL="http://127.0.0.1:$PANEL_PORT/?token=$CARTELLA_PANEL_TOKEN"
 app_up
 if [ -n "$demo" ]; then
     status=0
     alone demo artisan cartella:demo || status=$?
     case $status in
-        0) supervise start panel > /dev/null ;;
+        0) supervise start panel transcription > /dev/null ;;
         3) demo= ;; # it said why
         *) fail "the demo production could not be built. See $LARAVEL_STORAGE_PATH/logs, then run ./cartella demo." ;;
     esac

@@ -28,7 +28,14 @@ $values = [
 foreach (glob(getenv('CARTELLA_ROOT') . '/config/services/*.conf') ?: [] as $template) {
     $text = preg_replace_callback(
         '/\{\{([A-Z_]+)\}\}/',
-        static fn(array $match): string => $values[$match[1]] ?? (string) getenv($match[1]),
+        // A path that is left out would be another path: of all that lies on the disk, for instance.
+        static function (array $match) use ($values, $template): string {
+            $value = $values[$match[1]] ?? getenv($match[1]);
+
+            return is_string($value)
+                ? $value
+                : throw new RuntimeException(sprintf('%s asks for %s, which nothing says.', basename($template), $match[1]));
+        },
         (string) file_get_contents($template),
     );
     file_put_contents($run . '/' . basename($template), $text);

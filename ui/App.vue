@@ -3,15 +3,18 @@ import { ConfigProvider } from 'ant-design-vue'
 import BeforeWork from './shell/BeforeWork.vue'
 import { useSession } from './shell/session'
 import SignIn from './shell/SignIn.vue'
+import { useRoute } from 'vue-router'
 import { paper } from './theme/antd'
 
+const route = useRoute()
 const session = useSession()
 session.load()
 </script>
 
 <template>
   <ConfigProvider :theme="paper" :auto-insert-space-in-button="false">
-    <p v-if="session.state === 'loading'" class="app-wait" role="status">Opening the folder…</p>
+    <RouterView v-if="route.meta.isOpen" />
+    <p v-else-if="session.state === 'loading'" class="app-wait" role="status">Opening the folder…</p>
     <div v-else-if="session.state === 'unreachable'" class="app-wait" role="alert">
       <p>Cartella cannot be reached. Nothing is lost.</p>
       <button class="plain" @click="session.load()">Try again</button>

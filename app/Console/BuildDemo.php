@@ -12,8 +12,10 @@ use App\Domain\Lineup\StartLineup;
 use App\Domain\Log\BringScript;
 use App\Domain\Log\EditTake;
 use App\Domain\Log\ReadSlates;
-use App\Domain\Screening\AddNote;
 use App\Domain\Screening\BuildReel;
+use App\Domain\Screening\EditNotes;
+use App\Domain\Screening\ReelFrom;
+use App\Domain\Screening\ReelRecipe;
 use App\Models\Clip;
 use App\Models\Device;
 use App\Models\Production;
@@ -62,7 +64,7 @@ final class BuildDemo extends Command
         EditTake $edit,
         BuildReel $reel,
         EditBins $bins,
-        AddNote $note,
+        EditNotes $note,
         BringScript $script,
     ): int {
         $mark = Folders::var('demo-built');
@@ -104,6 +106,10 @@ final class BuildDemo extends Command
             (string) file_get_contents(dirname(Folders::cardLibrary()) . '/notes/low-water.fountain'),
             'low-water.fountain',
         );
+        $standin = config('cartella.words_standin');
+        if (is_string($standin)) {
+            $production->update(['words_service' => ['url' => $standin, 'token' => null]]);
+        }
         $this->screen($days[1], $people, $reel, $note);
         $bin = $bins->make($production, $assistant, 'Wheel and sluice details', null);
         $bins->move(
@@ -298,9 +304,9 @@ final class BuildDemo extends Command
     }
 
     /** @param  array<string, User>  $people */
-    private function screen(ShootDay $day, array $people, BuildReel $reel, AddNote $note): void
+    private function screen(ShootDay $day, array $people, BuildReel $reel, EditNotes $note): void
     {
-        $reel($day, $people['rosa'], 'Day 1, circled', true);
+        $built = $reel($day, $people['rosa'], 'Day 1, circled', new ReelRecipe(ReelFrom::Days, [$day->ulid], true));
         $notes = [
             ['12A', 2, 'tom', 9, 'Use the breath before the line.'],
             ['12', 2, 'tom', 14, 'Hold on Mara after the question.'],
@@ -310,7 +316,11 @@ final class BuildDemo extends Command
         foreach ($notes as [$setup, $number, $who, $second, $text]) {
             $take = Take::query()->where('shoot_day_id', $day->id)->where('setup', $setup)->where('take', $number)->firstOrFail();
             $clip = $take->clips()->where('kind', 'picture')->orderBy('device_id')->first();
-            $note($take, $people[$who], $clip, $second * Ticks::PER_SECOND, $text);
+            $note->add($take, $people[$who], $clip, $second * Ticks::PER_SECOND, null, $text, $built);
+        }
+        foreach ([['12A', 2, 'tom', 4], ['12A', 2, 'ines', 5], ['3', 2, 'ines', 4]] as [$setup, $number, $who, $stars]) {
+            $take = Take::query()->where('shoot_day_id', $day->id)->where('setup', $setup)->where('take', $number)->firstOrFail();
+            $note->rate($take, $people[$who], $stars);
         }
     }
 

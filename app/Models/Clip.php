@@ -62,6 +62,7 @@ use Illuminate\Database\Eloquent\Relations\HasOneThrough;
  * @property-read Look|null $look
  * @property-read Placement|null $placement
  * @property-read \Illuminate\Database\Eloquent\Collection<int, Marker> $markers
+ * @property-read \Illuminate\Database\Eloquent\Collection<int, Passage> $passages
  * @property-read \Illuminate\Database\Eloquent\Collection<int, Subclip> $subclips
  */
 class Clip extends Model
@@ -208,6 +209,12 @@ class Clip extends Model
     public function markers(): HasMany
     {
         return $this->hasMany(Marker::class)->orderBy('in_ticks')->orderBy('id');
+    }
+
+    /** @return HasMany<Passage, $this> */
+    public function passages(): HasMany
+    {
+        return $this->hasMany(Passage::class)->orderBy('start_ticks')->orderBy('id');
     }
 
     /** @return HasMany<Subclip, $this> */

@@ -33,6 +33,7 @@ use Illuminate\Database\Eloquent\Relations\HasMany;
  * @property string $script
  * @property list<string>|null $bin_groups
  * @property bool $is_library
+ * @property array<mixed>|null $words_service
  * @property-read \Illuminate\Database\Eloquent\Collection<int, ProductionField> $productionFields
  * @property-read \Illuminate\Database\Eloquent\Collection<int, User> $users
  * @property-read \Illuminate\Database\Eloquent\Collection<int, Store> $stores
@@ -50,6 +51,8 @@ use Illuminate\Database\Eloquent\Relations\HasMany;
  * @property-read \Illuminate\Database\Eloquent\Collection<int, LineupRun> $lineupRuns
  * @property-read \Illuminate\Database\Eloquent\Collection<int, StoredSequence> $sequences
  * @property-read \Illuminate\Database\Eloquent\Collection<int, StoredSequence> $reels
+ * @property-read \Illuminate\Database\Eloquent\Collection<int, WebHook> $webHooks
+ * @property-read \Illuminate\Database\Eloquent\Collection<int, ApiToken> $apiTokens
  * @property-read \Illuminate\Database\Eloquent\Collection<int, Handoff> $handoffs
  * @property-read \Illuminate\Database\Eloquent\Collection<int, Change> $changes
  */
@@ -68,6 +71,7 @@ class Production extends Model
             'name_patterns' => 'array',
             'bin_groups' => 'array',
             'is_library' => 'boolean',
+            'words_service' => 'encrypted:array',
         ];
     }
 
@@ -229,6 +233,18 @@ class Production extends Model
     public function reels(): HasMany
     {
         return $this->sequences()->where('kind', SequenceKind::Reel);
+    }
+
+    /** @return HasMany<WebHook, $this> */
+    public function webHooks(): HasMany
+    {
+        return $this->hasMany(WebHook::class)->orderBy('id');
+    }
+
+    /** @return HasMany<ApiToken, $this> */
+    public function apiTokens(): HasMany
+    {
+        return $this->hasMany(ApiToken::class)->orderBy('id');
     }
 
     /** @return HasMany<Handoff, $this> */

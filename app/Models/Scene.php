@@ -18,6 +18,7 @@ use Illuminate\Database\Eloquent\Model;
  * @property array<mixed>|null $characters
  * @property int|null $eighths
  * @property int|null $script_order
+ * @property string|null $text
  */
 class Scene extends Model
 {

@@ -29,10 +29,12 @@ use Illuminate\Database\Eloquent\Relations\HasMany;
  * @property \Carbon\CarbonInterface|null $removed_at
  * @property \Carbon\CarbonInterface|null $created_at
  * @property \Carbon\CarbonInterface|null $updated_at
+ * @property array<mixed>|null $built_takes
  * @property-read Production $production
  * @property-read ShootDay|null $day
  * @property-read \Illuminate\Database\Eloquent\Collection<int, SequenceStep> $steps
  * @property-read \Illuminate\Database\Eloquent\Collection<int, SequenceVersion> $versions
+ * @property-read \Illuminate\Database\Eloquent\Collection<int, ScreeningLink> $links
  */
 class StoredSequence extends Model
 {
@@ -44,7 +46,7 @@ class StoredSequence extends Model
 
     protected function casts(): array
     {
-        return ['kind' => SequenceKind::class, 'recipe' => 'array', 'removed_at' => 'datetime'];
+        return ['kind' => SequenceKind::class, 'recipe' => 'array', 'built_takes' => 'array', 'removed_at' => 'datetime'];
     }
 
     /** @return BelongsTo<Production, $this> */
@@ -69,5 +71,11 @@ class StoredSequence extends Model
     public function versions(): HasMany
     {
         return $this->hasMany(SequenceVersion::class, 'sequence_id')->orderBy('id');
+    }
+
+    /** @return HasMany<ScreeningLink, $this> */
+    public function links(): HasMany
+    {
+        return $this->hasMany(ScreeningLink::class, 'sequence_id')->orderByDesc('id');
     }
 }

@@ -55,6 +55,7 @@ use Illuminate\Database\Eloquent\Relations\HasMany;
  * @property-read \Illuminate\Database\Eloquent\Collection<int, TakePart> $parts
  * @property-read \Illuminate\Database\Eloquent\Collection<int, Clip> $clips
  * @property-read \Illuminate\Database\Eloquent\Collection<int, ScreeningNote> $screeningNotes
+ * @property-read \Illuminate\Database\Eloquent\Collection<int, TakeRating> $ratings
  */
 class Take extends Model
 {
@@ -162,5 +163,11 @@ class Take extends Model
     public function screeningNotes(): HasMany
     {
         return $this->hasMany(ScreeningNote::class);
+    }
+
+    /** @return HasMany<TakeRating, $this> */
+    public function ratings(): HasMany
+    {
+        return $this->hasMany(TakeRating::class);
     }
 }

@@ -13,6 +13,7 @@ use App\Domain\Cards\FailedCard;
 use App\Domain\Footage\FootageTasks;
 use App\Domain\Footage\FootageUndo;
 use App\Domain\Footage\MediaMade;
+use App\Domain\Handoff\HandoffPoints;
 use App\Domain\Handoff\HandoffTasks;
 use App\Domain\Lineup\CheckPoints;
 use App\Domain\Lineup\LineupPoints;
@@ -28,6 +29,8 @@ use App\Domain\Productions\ProductionsUndo;
 use App\Domain\Reports\Reports;
 use App\Domain\Reports\ReportsTasks;
 use App\Domain\Screening\BuildReel;
+use App\Domain\Screening\ScreeningReport;
+use App\Domain\Screening\ScreeningTasks;
 use App\Domain\Screening\ScreeningUndo;
 use App\Domain\Sequences\Recipes;
 use App\Domain\Sequences\SequencesUndo;
@@ -36,6 +39,9 @@ use App\Domain\Tasks\Locks;
 use App\Domain\Tasks\TaskFailed;
 use App\Domain\Tasks\TaskKinds;
 use App\Domain\Undo\Undoables;
+use App\Domain\Words\WordPoints;
+use App\Domain\Words\WordsTasks;
+use App\Domain\Words\WordsUndo;
 use App\Models\Card;
 use App\Models\Production;
 use App\Models\SequenceKind;
@@ -78,6 +84,7 @@ final class AppServiceProvider extends ServiceProvider
             LogUndo::register($tables);
             CardsUndo::register($tables);
             LineupUndo::register($tables);
+            WordsUndo::register($tables);
             BinsUndo::register($tables);
             SequencesUndo::register($tables);
             ScreeningUndo::register($tables);
@@ -90,8 +97,10 @@ final class AppServiceProvider extends ServiceProvider
             FootageTasks::register($kinds);
             LogTasks::register($kinds);
             LineupTasks::register($kinds);
+            WordsTasks::register($kinds);
             HandoffTasks::register($kinds);
             ReportsTasks::register($kinds);
+            ScreeningTasks::register($kinds);
 
             return $kinds;
         });
@@ -110,6 +119,12 @@ final class AppServiceProvider extends ServiceProvider
                 static fn(ShootDay $day): string => $app->make(DailyLog::class)->pdf($day),
             );
 
+            $reports->register(
+                'screening',
+                static fn(ShootDay $day, ?string $reel): string => $app->make(ScreeningReport::class)->title((string) $reel),
+                static fn(ShootDay $day, ?Card $card, ?string $reel): string => $app->make(ScreeningReport::class)->pdf((string) $reel),
+            );
+
             return $reports;
         });
         $this->app
@@ -121,6 +136,8 @@ final class AppServiceProvider extends ServiceProvider
                     $app->make(CardPoints::class),
                     $app->make(LineupPoints::class),
                     $app->make(ScriptPoints::class),
+                    $app->make(WordPoints::class),
+                    $app->make(HandoffPoints::class),
                 ],
             );
     }
@@ -135,7 +152,17 @@ final class AppServiceProvider extends ServiceProvider
         Gate::policy(Production::class, ProductionPolicy::class);
         // By person: what costs a decoder or a report, small stretches to listen to, who is where, what guards the
         // account, pieces of files that come in.
-        $limits = ['heavy' => 60, 'pair' => 240, 'presence' => 120, 'account' => 30, 'health' => 120, 'pieces' => 6000];
+        $limits = [
+            'heavy' => 60,
+            'read' => 120,
+            'pair' => 240,
+            'presence' => 120,
+            'account' => 30,
+            'health' => 120,
+            'pieces' => 6000,
+            'room' => 1200,
+            'watch' => 6000,
+        ];
         foreach ($limits as $name => $perMinute) {
             RateLimiter::for(
                 $name,

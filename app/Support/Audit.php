@@ -18,6 +18,7 @@ final class Audit
      * @param  'signed_in'|'signed_out'|'sign_in_refused'|'password_changed'|'password_reset'|'second_factor_on'
      *     |'second_factor_off'|'session_ended'
      *     |'person_added'|'role_changed'|'membership_ended'|'setting_changed'
+     *     |'link.made'|'link.ended'|'token.made'|'token.revoked'|'words.service_removed'|'words.service_set'|'hook.made'|'hook.removed'
      *     |'card.released'|'handoff.delivered'|'handoff.answered'  $what
      * @param  array<string, scalar|null>  $facts
      * @param  string|null  $who  the name that was given, where nobody of that name is known

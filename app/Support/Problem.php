@@ -32,6 +32,12 @@ final class Problem extends \RuntimeException
         return new self($message, $code, $fix, 403, $context);
     }
 
+    /** A program showed no token, or one that opens nothing. */
+    public static function unknownToken(): self
+    {
+        return new self('This token opens nothing here.', 'token.unknown', 'Ask for one in the set-up of the production.', 401);
+    }
+
     public static function tooOften(int $seconds): self
     {
         return new self(
@@ -45,6 +51,12 @@ final class Problem extends \RuntimeException
     public static function missing(string $what, string $fix): self
     {
         return new self($what . ' is not here.', 'missing', $fix, 404);
+    }
+
+    /** It was here and has ended. */
+    public static function gone(string $code, string $message, string $fix): self
+    {
+        return new self($message, $code, $fix, 410);
     }
 
     /**

@@ -17,6 +17,7 @@ enum Topic: string
     case Notes = 'notes';
     case Handoffs = 'handoffs';
     case Clips = 'clips';
+    case Spoken = 'spoken';
     case Patterns = 'patterns';
     case Looks = 'looks';
     case Here = 'here';

@@ -73,6 +73,21 @@ final class Process
         return ['status' => $status ?? $code, 'output' => $output, 'error' => trim($error)];
     }
 
+    /**
+     * What stands before a program that opens files of others, so that it cannot take the machine down; lowest priority.
+     *
+     * @param  int  $memory  bytes of address space
+     * @param  int  $output  bytes of one file that it writes
+     * @return list<string> empty where the system lacks the programs that set them
+     */
+    public static function bounds(int $memory, int $output): array
+    {
+        static $isThere = null;
+        $isThere ??= is_executable('/usr/bin/prlimit') && is_executable('/usr/bin/nice');
+
+        return $isThere ? ['/usr/bin/nice', '-n', '10', '/usr/bin/prlimit', "--as=$memory", "--fsize=$output", '--core=0', '--'] : [];
+    }
+
     /** @return array<string, string> */
     private static function environment(): array
     {

@@ -19,7 +19,9 @@ curl_setopt_array($curl, [
 $ask = static function (string $path, ?array $body = null, int $waitSeconds = 0) use ($curl, $base): array {
     $deadline = time() + $waitSeconds;
     do {
-        $headers = ['Accept: application/json', 'Content-Type: application/json'];
+        // A file goes as a form does.
+        $isForm = array_filter($body ?? [], static fn(mixed $value): bool => $value instanceof CURLFile) !== [];
+        $headers = ['Accept: application/json', ...$isForm ? [] : ['Content-Type: application/json']];
         foreach (curl_getinfo($curl, CURLINFO_COOKIELIST) as $cookie) {
             if (str_contains($cookie, 'XSRF-TOKEN')) {
                 $headers[] = 'X-XSRF-TOKEN: ' . urldecode(explode("\t", $cookie)[6]);
@@ -29,7 +31,7 @@ $ask = static function (string $path, ?array $body = null, int $waitSeconds = 0)
             CURLOPT_URL => $base . $path,
             CURLOPT_HTTPHEADER => $headers,
             CURLOPT_CUSTOMREQUEST => $body === null ? 'GET' : 'POST',
-            CURLOPT_POSTFIELDS => $body === null ? null : json_encode($body),
+            CURLOPT_POSTFIELDS => $body === null || $isForm ? $body : json_encode($body),
         ]);
         $begin = hrtime(true);
         $text = (string) curl_exec($curl);

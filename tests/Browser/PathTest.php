@@ -6,6 +6,7 @@ namespace Tests\Browser;
 
 use Cartella\Core\Custody\Verify;
 use Cartella\Standins\CardBench;
+use Facebook\WebDriver\WebDriverBy;
 use Facebook\WebDriver\WebDriverKeys;
 use PHPUnit\Framework\Attributes\Depends;
 use Tests\Browser\Support\BrowserTestCase;
@@ -392,9 +393,16 @@ final class PathTest extends BrowserTestCase
         $this->click('.look .takes', 'as takes');
         $this->see('.row', 'A003C001');
         $this->press(WebDriverKeys::ARROW_DOWN);
+        // The panel follows when the cursor rests; until then the keys would be the former clip's.
         $this->until(
-            fn(): bool => !in_array($this->js('return document.querySelector(".player")?.dataset.frame'), ['', null], true),
-            'no player',
+            fn(): bool => $this->js(
+                <<<'JS'
+                const { clip, frame } = document.querySelector('.player')?.dataset ?? {}
+                return clip !== undefined && clip === document.querySelector('.row.on')?.dataset.clip && frame !== ''
+                JS
+                ,
+            ),
+            'no player of the row under the cursor',
         );
         $this->press(...array_fill(0, 10, '.'));
         $this->until(fn(): bool => $this->js('return document.querySelector(".player").dataset.frame') === '10', 'not at frame 10');
@@ -529,9 +537,13 @@ final class PathTest extends BrowserTestCase
     {
         $this->click('.date', 'Day 1');
         $this->press('6');
+        $this->see('.bar button', 'All takes of the day');
         $this->press('b');
         $this->see('.reels', 'Day 1, all takes');
         $this->press(WebDriverKeys::ENTER);
+        $this->see('.room .screen');
+        // What stands around the picture goes by itself; here it is kept.
+        $this->press('p');
         $this->see('.room .strip', '12A/2');
         $this->until(
             fn(): bool => $this->js('return document.querySelector(".room").dataset.playing') === 'true' &&
@@ -569,22 +581,72 @@ final class PathTest extends BrowserTestCase
     public function test_the_day_is_handed_off_and_the_editor_accepts_it(): void
     {
         $this->press('8');
-        $this->see('.choose', 'Hand off to the editing team');
+        $this->see('.list table', 'every take with its angles');
+        // What stands open leads the hand to it; a reason for all of it, and it goes.
         $this->press('p');
+        $this->until(
+            fn(): bool => $this->js('return document.activeElement.tagName') === 'INPUT' || $this->text('article') !== '',
+            'the page does not say what is left',
+        );
+        if ($this->js('return document.activeElement.tagName') === 'INPUT') {
+            $this->press(...mb_str_split('Known'), ...[WebDriverKeys::ENTER]);
+            $this->until(fn(): bool => $this->js('return document.querySelector(".act .warn") === null'), 'something is still left');
+            $this->press('p');
+        }
         $this->see('article', 'delivered, not answered', 120);
-        $folder = (getenv('CARTELLA_INBOX') ?: getenv('CARTELLA_VAR') . '/inbox') . '/Low Water/001 Day 1';
-        foreach (['reel.edl', 'reel.otio', 'log.csv', 'sound/S001_3-T01.wav', 'proxies/A001_A001C001.mp4'] as $file) {
+        $folder = self::inbox();
+        foreach (['takes/3/3-1.otio', 'README.pdf', 'log.csv', 'log.xlsx', 'sound/S001_3-T01.wav', 'proxies/A001_A001C001.mp4'] as $file) {
             self::assertFileExists("$folder/$file");
         }
         self::assertTrue(Verify::folder($folder)['ok']);
         $this->signIn('ines');
         $this->press('8');
         $this->see('article', 'delivered, not answered');
+        $this->press(WebDriverKeys::ENTER);
+        $this->see('.file');
+        $this->press(WebDriverKeys::ARROW_DOWN, 'a');
+        $this->see('.ant-modal textarea');
+        $this->press(WebDriverKeys::ESCAPE);
+        $this->until(fn(): bool => $this->js('return !document.querySelector(".ant-modal textarea")?.offsetParent'), 'the question stays');
         $this->press('y');
-        $this->see('article', 'accepted by Ines Halloran');
+        $this->see('.ant-modal-confirm', 'Accept hand-off 1');
+        $this->press(WebDriverKeys::ENTER);
+        $this->see('.state', 'accepted', 60);
+    }
+
+    private static function inbox(): string
+    {
+        return (getenv('CARTELLA_INBOX') ?: getenv('CARTELLA_VAR') . '/inbox') . '/Low Water/001 Day 1';
     }
 
     #[Depends('test_the_day_is_handed_off_and_the_editor_accepts_it')]
+    public function test_a_list_that_comes_back_is_linked_and_what_is_not_is_found_by_keys(): void
+    {
+        $this->signIn('rosa');
+        $this->press('8');
+        $this->see('.back');
+        $list = (string) file_get_contents(self::inbox() . '/takes/3/3-1_A.edl');
+        // Another reel, and no word of what it was.
+        $list = (string) preg_replace(
+            ['/^(\d{3})  A001 /m', '/^\* (SOURCE FILE|ORIGINAL HASH): .*\r\n/m', '/A001C001/'],
+            ['$1  Z900 ', '', 'gone'],
+            $list,
+        );
+        $file = sys_get_temp_dir() . '/back-' . getmypid() . '.edl';
+        file_put_contents($file, $list);
+        $this->chrome()->driver->findElement(WebDriverBy::cssSelector('.back input[type=file]'))->sendKeys($file);
+        $this->see('.events .row', 'Reel Z900 is not here');
+        unlink($file);
+        $this->press('n', 'f');
+        $this->see('.ant-modal input');
+        $this->press(WebDriverKeys::CONTROL . 'a' . WebDriverKeys::NULL, ...mb_str_split('A001C001'));
+        $this->see('.ant-modal .hits .on', 'A001C001');
+        $this->press(WebDriverKeys::ENTER);
+        $this->see('.events .row.on', 'by hand');
+        $this->until(fn(): bool => !str_contains($this->text('.events'), 'is not here'), 'something is not linked');
+    }
+
+    #[Depends('test_a_list_that_comes_back_is_linked_and_what_is_not_is_found_by_keys')]
     public function test_a_reviewer_sees_no_button_that_is_not_theirs(): void
     {
         $this->signIn('tom');

@@ -7,6 +7,21 @@ export interface AddedPerson {
   password: string | null
 }
 
+/** Another event of the same folder, and the clip that it means. */
+export interface AlsoLinkable {
+  track: number
+  index: number
+  name: string
+  clip: string
+  clip_name: string
+  reason: string
+}
+
+/** What could be linked in the same way. */
+export interface AlsoLinkables {
+  others: AlsoLinkable[]
+}
+
 /** A clip inside a take: one of its angles, or a recorder's file. Ticks. */
 export interface Angle {
   clip: string
@@ -15,6 +30,14 @@ export interface Angle {
   kind: string
   duration_ticks: number | null
   ready: boolean
+}
+
+/** A token with which a program reads the production. */
+export interface ApiToken {
+  ulid: string
+  name: string
+  made_at: string | null
+  used_at: string | null
 }
 
 /** What was written down for good, newest first. */
@@ -128,6 +151,32 @@ export interface BinTree {
   own: BinEntry[]
   known_groups: Record<string, string>
   views: Record<string, BinArrangement>
+}
+
+/** What the floor calls out in a recording; ticks from its start, null for what was not heard. */
+export interface Calls {
+  slate: string | null
+  slate_ticks: number | null
+  slate_confidence: number | null
+  action_ticks: number | null
+  cut_ticks: number | null
+}
+
+/** A list that came back, with all of its events. */
+export interface CameBack {
+  ulid: string
+  name: string
+  file: string
+  format: 'edl' | 'otio' | 'aaf'
+  rate: string
+  start: string
+  length: string
+  events: ReceivedEvent[]
+  problems: ListProblem[]
+  problem_count: number
+  linked: number
+  total: number
+  others: CutName[]
 }
 
 /** An offloaded card. Bytes and ticks. */
@@ -372,6 +421,7 @@ export interface ClipSheet {
     description: string
   } | null
   fields: Record<string, string>
+  screening: string
   sources: Record<string, { by: string | null; place: string | null }>
   takes: { ulid: string; label: string; in_ticks: number | null; out_ticks: number | null }[]
   marks: { in_ticks: number | null; out_ticks: number | null }
@@ -404,6 +454,15 @@ export interface ClipUses {
   uses: ClipUse[]
 }
 
+/** What is said in a clip, and what can be done to find it. */
+export interface ClipWords {
+  sources: WordSource[]
+  heard_in: string[]
+  languages: string[]
+  service: string | null
+  task: string | null
+}
+
 /** By how much a clock is corrected. */
 export interface Clock {
   correction_ticks: number
@@ -412,6 +471,47 @@ export interface Clock {
 /** The columns of the sheet as a person keeps them; none where they never chose. */
 export interface Columns {
   columns: { key: string; width: number; shown: boolean }[] | null
+}
+
+/** What became of a cut. */
+export interface Compared {
+  same: number
+  changes: CutChange[]
+}
+
+/** What of other programs is connected with a production. */
+export interface Connections {
+  hooks: WebHook[]
+  tokens: ApiToken[]
+  words_service: string | null
+  languages: string[]
+}
+
+/** A cut that pieces can be added to. */
+export interface Cut {
+  ulid: string
+  name: string
+  kind: string
+  duration_ticks: number
+  step: number
+}
+
+/** One difference of two cuts. */
+export interface CutChange {
+  kind: 'new' | 'gone' | 'moved' | 'longer' | 'shorter' | 'slipped' | 'speed'
+  name: string
+  was_at: string | null
+  is_at: string | null
+  at_ticks: number
+  clip: string | null
+  words: string
+}
+
+/** A cut or reel by its name. */
+export interface CutName {
+  ulid: string
+  name: string
+  kind: 'reel' | 'string_out' | 'cut' | 'angle_cut' | 'received'
 }
 
 /** Which takes the line-up makes of the clips. */
@@ -432,6 +532,11 @@ export interface CutRow {
   now: string | null
   is_new: boolean
   why: string
+}
+
+/** The cuts of a production, the one that was changed last first. */
+export interface Cuts {
+  cuts: Cut[]
 }
 
 /** A shoot day. */
@@ -552,6 +657,18 @@ export interface FoundClip {
   at: string
 }
 
+/** An open point about what is to go. */
+export interface GatePoint {
+  day: string
+  number: number
+  key: string
+  weight: 'fault' | 'warning'
+  title: string
+  evidence: string
+  place: { stage: string; take?: string; clip?: string; card?: string }
+  fixes: { name: string; label: string }[]
+}
+
 /** A name that a pattern would give. */
 export interface GivenName {
   ulid: string
@@ -561,27 +678,47 @@ export interface GivenName {
   problems: string[]
 }
 
+/** What somebody with a link is told before they watch, and whether they are let in. */
+export interface Guest {
+  reel: string
+  production: string
+  for_name: string
+  needs_password: boolean
+  is_open: boolean
+  expires_at: string | null
+}
+
 /** A package for the editing team. */
 export interface Handoff {
   ulid: string
   number: number
   title: string
   folder: string
-  state: 'packing' | 'delivered' | 'accepted' | 'queried' | 'failed'
-  summary: {
-    files: number
-    bytes: number
-    clips: number
-    reel: string | null
-    missing: string[]
-    unmixed?: string[]
-  } | null
+  state: 'packing' | 'delivered' | 'accepted' | 'queried' | 'failed' | 'stopped'
+  summary: { files: number; bytes: number; clips: number; missing: string[]; unmixed?: string[] } | null
   made_by: string | null
   made_at: string | null
   delivered_at: string | null
   answered_by: string | null
   answered_at: string | null
   query: string | null
+  waived: Waived[]
+  questions: HandoffQuestion[]
+  newest: boolean
+}
+
+/** What the editing team asks, what it is about, and the answer if there is one. */
+export interface HandoffQuestion {
+  ulid: string
+  question: string
+  about: string | null
+  take: string | null
+  clip: string | null
+  path: string | null
+  by: string | null
+  at: string | null
+  answer: string | null
+  answered_by: string | null
 }
 
 /** How a package stands. */
@@ -593,6 +730,9 @@ export interface HandoffState {
 export interface Handoffs {
   handoffs: Handoff[]
   bins: BinTree
+  cuts: CutName[]
+  folders: 'flat' | 'day' | 'scene' | 'device'
+  pattern: string
 }
 
 /** From which frame on a clip is watched. */
@@ -665,6 +805,25 @@ export interface KnownFile {
   roll: string
 }
 
+/** A take that a reel's recipe chooses and somebody left out. */
+export interface LeftOut {
+  ulid: string
+  label: string
+  description: string
+}
+
+/** Of one scene: lines of its script, those that were said, and reads of all of them. */
+export interface LineSum {
+  lines: number
+  said: number
+  reads: number
+}
+
+/** How much of each scene's script has been said, by scene; empty where nobody has listened to anything. */
+export interface LineSums {
+  scenes: Record<string, LineSum>
+}
+
 /** The line-up of a day. */
 export interface Lineup {
   placements: Placed[]
@@ -685,6 +844,35 @@ export interface LineupRun {
   strays: number
   by: string | null
   at: string
+}
+
+/** A link by which somebody from outside watches a reel; the secret in it is told once, when it is made. */
+export interface Link {
+  ulid: string
+  for_name: string
+  by: string
+  has_password: boolean
+  expires_at: string | null
+  ended: boolean
+  opens: number
+  last_opened_at: string | null
+  secret: string | null
+}
+
+/** How many more events were linked. */
+export interface Linked {
+  count: number
+}
+
+/** The links of a reel, the newest first. */
+export interface Links {
+  links: Link[]
+}
+
+/** What of a list could not be read, and where. */
+export interface ListProblem {
+  where: string
+  reason: string
 }
 
 /** Whether a place stays whatever a run finds. */
@@ -779,6 +967,11 @@ export interface Member {
   is_you: boolean
 }
 
+/** The server's clock, milliseconds since 1970. */
+export interface Moment {
+  now_ms: number
+}
+
 /** How many were not in the bin yet. */
 export interface Moved {
   moved: number
@@ -857,6 +1050,24 @@ export interface OpenPoint {
   fixes: { name: string; label: string }[]
 }
 
+/** An event of a list that was opened. */
+export interface OpenedEvent {
+  on: string
+  name: string
+  reel: string | null
+  source_in: string
+  source_out: string
+  record_in: string
+  record_out: string
+}
+
+/** A list of a package, opened. */
+export interface OpenedList {
+  title: string
+  rate: string
+  events: OpenedEvent[]
+}
+
 /** A field that a production added, as its set-up shows it. */
 export interface OwnField {
   ulid: string
@@ -867,9 +1078,67 @@ export interface OwnField {
   is_retired: boolean
 }
 
+/** A delivered package with all of its files. */
+export interface Package {
+  handoff: Handoff
+  files: PackageFile[]
+}
+
+/** A file of a delivered package, and which clip or take it is about. */
+export interface PackageFile {
+  path: string
+  bytes: number
+  clip: string | null
+  take: string | null
+  label: string | null
+}
+
+/** A packing list: what would go, and what stands open about it. */
+export interface PackingPlan {
+  since: number | null
+  clips: number
+  takes: number
+  bytes: number
+  free_bytes: number | null
+  rows: PackingRow[]
+  points: GatePoint[]
+  columns: string[]
+}
+
+/** A folder of a package that is planned: what, how much, and what of it is new since what was accepted. */
+export interface PackingRow {
+  folder: string
+  what: string
+  new: number
+  changed: number
+  moved: number
+  count: number
+  bytes: number
+  names: string[]
+}
+
+/** A paragraph of what is said. Ticks from the recording's start. */
+export interface Passage {
+  ulid: string
+  start_ticks: number
+  end_ticks: number
+  speaker: string | null
+  draft: boolean
+  words: (string | number | null)[][]
+  by: string | null
+  edited_at: string | null
+}
+
 /** Patterns, in their order. */
 export interface Patterns {
   patterns: string[]
+}
+
+/** Where nobody speaks in a clip, and what lies between; ticks of the clip that is looked at. */
+export interface Pauses {
+  pauses: Stretch[]
+  speech: Stretch[]
+  floor_db: number
 }
 
 /** The people of a production. */
@@ -908,6 +1177,11 @@ export interface PicturePiece {
   rate: Rate
   media_version: string
   look: ClipLook | null
+}
+
+/** Where in a cut the last of some new pieces ends. */
+export interface PiecesAdded {
+  end_ticks: number
 }
 
 /** Where a card would land below each store. */
@@ -1004,6 +1278,45 @@ export interface Rate {
   name: string
 }
 
+/** A line as it was said in one take, or words that nobody wrote. Ticks of the clip. */
+export interface Read {
+  take: string
+  label: string
+  status: string | null
+  day: string
+  clip: string
+  start_ticks: number
+  end_ticks: number
+  text: string
+  order: number | null
+  share: number | null
+}
+
+/** A day of the shoot, for programs of others. */
+export interface ReadDay {
+  ulid: string
+  number: number
+  date: string
+}
+
+/** What lies in a package. */
+export interface ReadFiles {
+  files: PackageFile[]
+}
+
+/** Hand-offs, the newest first, for programs of others. */
+export interface ReadHandoffs {
+  handoffs: Handoff[]
+}
+
+/** A production, for programs of others. */
+export interface ReadProduction {
+  ulid: string
+  name: string
+  rate: string
+  days: ReadDay[]
+}
+
 /** What was read as the slate of a clip. */
 export interface ReadSlate {
   clip: string
@@ -1016,6 +1329,28 @@ export interface ReadSlate {
   is_new: boolean
 }
 
+/** A take, for programs of others. */
+export interface ReadTake {
+  ulid: string
+  slate: string
+  scene: string
+  setup: string
+  take: number
+  part: string
+  status: string
+  description: string
+  notes: string | null
+  marks: string[]
+  clips: string[]
+}
+
+/** Takes of a day in slate order, so many from one on. */
+export interface ReadTakes {
+  total: number
+  from: number
+  takes: ReadTake[]
+}
+
 /** What was otherwise when a reel was built again. */
 export interface Rebuilt {
   changed: string | null
@@ -1024,6 +1359,45 @@ export interface Rebuilt {
 /** How much of a file is here; bytes. */
 export interface Received {
   received_bytes: number
+}
+
+/** An event of a list that came back: what it shows, where, and what it was linked to and why, or why not. */
+export interface ReceivedEvent {
+  track: number
+  index: number
+  on: string
+  kind: 'picture' | 'sound'
+  name: string
+  reel: string | null
+  source_in: string
+  source_out: string
+  record_in: string
+  record_out: string
+  at_ticks: number
+  way: 'own' | 'hash' | 'timecode' | 'name' | 'hand' | 'none'
+  reason: string
+  place: string
+  clip: string | null
+  clip_name: string | null
+  slates: string | null
+  in_ticks: number | null
+}
+
+/** A list that came back from the editing team, in a list of such. */
+export interface ReceivedList {
+  ulid: string
+  name: string
+  file: string
+  format: 'edl' | 'otio' | 'aaf'
+  linked: number
+  total: number
+  by: string | null
+  at: string | null
+}
+
+/** The lists that came back, newest first. */
+export interface ReceivedLists {
+  lists: ReceivedList[]
 }
 
 /** A recording whose channels can be heard, each by itself. */
@@ -1043,9 +1417,12 @@ export interface RecoveryCodes {
 export interface Reel {
   ulid: string
   name: string
-  circled_only: boolean
+  words: string
+  together: boolean
   day: string | null
+  step: number
   items: ReelItem[]
+  left_out: LeftOut[]
 }
 
 /** A picture of a piece of a reel: from where to where it shows the take. Ticks from its first frame. */
@@ -1065,6 +1442,24 @@ export interface ReelAngle {
   look: ClipLook | null
 }
 
+/** A reel as a file: being written, or there. Bytes. */
+export interface ReelExport {
+  task: string
+  state: 'waiting' | 'running' | 'done' | 'failed' | 'cancelled'
+  done: number
+  total: number
+  now: string
+  message: string
+  bytes: number
+  proxies: string[]
+  ended_at: string | null
+}
+
+/** The files of a reel, the newest first. */
+export interface ReelExports {
+  exports: ReelExport[]
+}
+
 /**
  * One piece of a reel: a take, the pictures that show it, and what was said of it. Ticks from the first
 frame of
@@ -1076,35 +1471,90 @@ export interface ReelItem {
   at_ticks: number
   in_ticks: number
   out_ticks: number
+  slate_ticks: number | null
+  action_ticks: number
   take: ReelTake
   angles: ReelAngle[]
   notes: ReelNote[]
+  markers: ReelMarker[]
 }
 
-/** What somebody said while watching a take, at the frame they saw. Ticks from the clip's first frame. */
+/** What a recipe would make now. */
+export interface ReelLook {
+  takes: number
+  running_ticks: number
+  slates: string[]
+}
+
+/** A marker that a piece of a reel carries with it, on one of its pictures. Ticks from that clip's first frame. */
+export interface ReelMarker {
+  ulid: string
+  clip: string
+  in_ticks: number
+  out_ticks: number | null
+  name: string
+}
+
+/**
+ * What somebody said while watching a take, at the frame they saw or over a stretch. Ticks from the clip's first
+ * frame.
+ */
 export interface ReelNote {
   ulid: string
   by: string
+  mine: boolean
   text: string
   at_ticks: number
+  out_ticks: number | null
   clip: string | null
   timecode: string | null
+  at: string | null
+}
+
+/** How much one person said of the takes of a reel; stars on the mean. */
+export interface ReelPerson {
+  name: string
+  notes: number
+  rated: number
+  stars: number | null
+}
+
+/** The stars of one person. */
+export interface ReelRating {
+  by: string
+  mine: boolean
+  stars: number
+}
+
+/** A note that came with a take: from the script supervisor's notes, or from the recorder. */
+export interface ReelSaid {
+  by: string
+  place: string
+  text: string
 }
 
 /** A reel in the list of its day. */
 export interface ReelSummary {
   ulid: string
   name: string
-  circled_only: boolean
-  items: number
+  words: string
+  of: string
+  shows: string
   running_ticks: number
   made_at: string | null
   first_clip: string | null
   changed: string | null
   changed_at: string | null
+  links: number
 }
 
-/** The take that a piece of a reel shows. */
+/** What was said of the takes of a reel: summed up by person, and take by take in the reel's order. */
+export interface ReelSummaryOfNotes {
+  people: ReelPerson[]
+  takes: SaidTake[]
+}
+
+/** The take that a piece of a reel shows, and what is known of it beside the notes of screenings. */
 export interface ReelTake {
   ulid: string
   setup: string
@@ -1115,6 +1565,8 @@ export interface ReelTake {
   description: string
   size: string
   log_note: string | null
+  said: ReelSaid[]
+  ratings: ReelRating[]
 }
 
 /** The reels of a day, newest first. */
@@ -1133,6 +1585,17 @@ export interface ReleasedCopy {
   files: number | null
   size_bytes: number | null
   sample: { path: string; bytes: number; from: 'medium' | 'cache' }[] | null
+}
+
+/** Where a room is that others follow; `epoch_ms` and `now_ms` are of the server's clock. */
+export interface Room {
+  open: boolean
+  number: number
+  at_ticks: number
+  speed: number
+  epoch_ms: number
+  now_ms: number
+  shows: string
 }
 
 /** The take that a row belongs to, as lists show it. */
@@ -1191,9 +1654,45 @@ export interface Runs {
   runs: LineupRun[]
 }
 
+/** What was said of one take. */
+export interface SaidTake {
+  ulid: string
+  label: string
+  status: 'none' | 'circled' | 'hold' | 'ng'
+  description: string
+  ratings: ReelRating[]
+  notes: ReelNote[]
+}
+
+/** A scene's script joined to its takes. */
+export interface SceneReads {
+  scene: string
+  heading: string
+  scenes: string[]
+  lines: ScriptLine[]
+  unwritten: Read[]
+  takes: number
+  unheard: string[]
+}
+
+/** A scene as the script has it. */
+export interface SceneText {
+  scene: string
+  heading: string
+  text: string | null
+}
+
 /** The scenes of the day, by name. */
 export interface Scenes {
   scenes: Record<string, SheetScene>
+}
+
+/** A line of the script with all its reads, in the order of slates. */
+export interface ScriptLine {
+  number: number
+  character: string
+  text: string
+  reads: Read[]
 }
 
 /** What a script would change. */
@@ -1210,7 +1709,7 @@ export interface ScriptReport {
  * first frame.
  */
 export interface SearchHit {
-  what: 'take' | 'clip' | 'marker' | 'subclip' | 'sequence' | 'bin'
+  what: 'take' | 'clip' | 'marker' | 'spoken' | 'subclip' | 'sequence' | 'bin'
   ulid: string
   name: string
   note: string
@@ -1305,6 +1804,11 @@ export interface SheetScene {
   days: number
 }
 
+/** A secret that is shown this once. */
+export interface ShownSecret {
+  secret: string
+}
+
 /** What would be read as slates, and by which patterns. */
 export interface SlatePreview {
   clips: ReadSlate[]
@@ -1369,6 +1873,34 @@ export interface SplitTakes {
   takes: string[]
 }
 
+/** What was found in all that is said. */
+export interface SpokenFound {
+  meant: string | null
+  speakers: string[]
+  more: boolean
+  hits: SpokenHit[]
+}
+
+/** A passage in which something was found. Ticks from the clip's start. */
+export interface SpokenHit {
+  passage: string
+  clip: string
+  name: string
+  kind: string
+  device: string | null
+  ready: boolean
+  day: string
+  day_number: number
+  take: { ulid: string; setup: string; take: number; part: string; status: 'none' | 'circled' | 'hold' | 'ng' } | null
+  start_ticks: number
+  end_ticks: number
+  at_ticks: number
+  speaker: string | null
+  draft: boolean
+  words: string[]
+  found: number[]
+}
+
 /** A place for copies, as it is now. */
 export interface Store {
   key: string
@@ -1420,6 +1952,12 @@ export interface Stray {
   steps: ('back' | 'lineup' | 'clap' | 'hand' | 'false_start' | 'out' | 'wild')[]
 }
 
+/** A stretch of a clip; ticks from its first frame, the end exclusive. */
+export interface Stretch {
+  in_ticks: number
+  out_ticks: number
+}
+
 /**
  * A stretch of a clip, some of its channels, or both, that has a name. Ticks from its first frame; null is all of
  * it.
@@ -1441,6 +1979,7 @@ export interface Tabs {
   takes: number
   placed: number
   to_place: number
+  handoff: string | null
 }
 
 /** One entry of the list of what is known of a take. */
@@ -1456,6 +1995,25 @@ export interface TakeField {
 /** The steps of a take, newest first. */
 export interface TakeHistory {
   steps: TakeStep[]
+}
+
+/** A marker of one of a take's clips. Ticks from the clip's first frame. */
+export interface TakeMarker {
+  ulid: string
+  clip: string
+  clip_name: string
+  device: string | null
+  in_ticks: number
+  out_ticks: number | null
+  timecode: string | null
+  name: string
+  note: string
+  by: string | null
+}
+
+/** The markers that a take carries. */
+export interface TakeMarkers {
+  markers: TakeMarker[]
 }
 
 /** A take as the sheet shows it; fields that the production added stand beside the others under their own keys. */
@@ -1625,10 +2183,68 @@ export interface VolumeDetail {
   list: { path: string; size_bytes: number; kind: string | null; is_new: boolean }[]
 }
 
+/** An open point that went along as it is, and why. */
+export interface Waived {
+  day: string
+  point: string
+  title: string
+  reason: string
+  by: string
+  at: string
+}
+
+/** An address that is told what becomes of hand-offs. */
+export interface WebHook {
+  ulid: string
+  url: string
+  events: ('delivered' | 'accepted' | 'asked')[]
+  told_at: string | null
+  trouble: string | null
+}
+
 /** How many clips went back to a run, and how many a person's decision holds. */
 export interface WentBack {
   moved: number
   kept: number
+}
+
+/**
+ * Words that are heard in a clip: of the clip itself, or of a recording under it. Ticks are the recording's own.
+ */
+export interface WordSource {
+  clip: string
+  name: string
+  offset_ticks: number
+  from_ticks: number
+  to_ticks: number
+  language: string
+  source: 'recognised' | 'service' | 'cues' | 'text'
+  engine: string
+  model: string
+  by: string | null
+  at: string | null
+  calls: Calls
+  passages: Passage[]
+}
+
+/** What was done to the words of a clip, newest first. */
+export interface WordsHistory {
+  steps: WordsStep[]
+}
+
+/** A text that was brought, or a task that finds words. */
+export interface WordsStarted {
+  task: string | null
+  words: number
+  problems: string[]
+}
+
+/** A step that somebody took on the words of a clip. */
+export interface WordsStep {
+  label: string
+  by: string
+  at: string | null
+  undone: boolean
 }
 
 /** What an open page is told has changed. */
@@ -1643,6 +2259,7 @@ export type Topic =
   | 'notes'
   | 'handoffs'
   | 'clips'
+  | 'spoken'
   | 'patterns'
   | 'looks'
   | 'here'

@@ -9,7 +9,7 @@ import { lineup } from './endpoints/lineup'
 import { log } from './endpoints/log'
 import { screening } from './endpoints/screening'
 import { shell } from './endpoints/shell'
-import { justMadeStale, makeStale, queryClient, setAnswer } from './queries'
+import { justMadeStale, makeStale, queryClient, setAnswer, willMakeStale } from './queries'
 
 const asks: Record<string, Ask<unknown>> = {
   production: shell.production('P'),
@@ -37,6 +37,14 @@ function staleAfter(topic: Cause, facts: Record<string, unknown> = {}): string[]
 }
 
 describe('what a change makes old', () => {
+  it('leaves it to a page to ask for what it is changing itself', () => {
+    queryClient.clear()
+    setAnswer(asks.bin!, {})
+    willMakeStale('words')
+    expect(justMadeStale('words')).toBe(true)
+    expect(queryClient.getQueryState(asks.bin!.key)?.isInvalidated).toBe(false)
+  })
+
   it('is all that shows it, and never the production itself or a question that waits', () => {
     expect(staleAfter('takes')).toEqual([
       'log',
@@ -52,7 +60,7 @@ describe('what a change makes old', () => {
     ])
     expect(staleAfter('cards')).toEqual(['cards', 'sheet', 'tabs'])
     expect(staleAfter('notes')).toEqual(['reel', 'reels'])
-    expect(staleAfter('handoffs')).toEqual(['sheet', 'handoffs'])
+    expect(staleAfter('handoffs')).toEqual(['sheet', 'tabs', 'handoffs'])
     expect(queryClient.getQueryState(['(nothing)'])?.isInvalidated).toBe(false)
   })
 

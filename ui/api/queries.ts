@@ -31,6 +31,13 @@ export function justMadeStale(topic: Cause): boolean {
   return performance.now() - (staleAt.get(topic) ?? -Infinity) < SAME_ACTION_MS
 }
 
+/**
+ * An action has begun whose page asks for what it changes when it is ready to: the server's own word of it is no news.
+ */
+export function willMakeStale(topic: Cause): void {
+  staleAt.set(topic, performance.now())
+}
+
 type Key = readonly [string, About, Ids]
 /** A question that waits has a key that is none. */
 const keyOf = (query: { queryKey: readonly unknown[] }): Key | null =>

@@ -1,24 +1,59 @@
 import type { About, Cause, Ids } from './ask'
 
 /** What shows a clip by itself. */
-const CLIP: About[] = ['clip', 'check', 'points', 'uses']
+const CLIP: About[] = ['clip', 'check', 'points', 'uses', 'marked']
 const BINS: About[] = ['bins', 'bin', 'bin-counts', 'bin-sum']
-const REELS: About[] = ['reels', 'reel', 'sequence', 'playlist']
+const REELS: About[] = ['reels', 'reel', 'sequence', 'playlist', 'said']
 
 /** Each cause to the answers that it makes old. */
 const STALE: Record<Cause, About[]> = {
   settings: [
-    ...(['production', 'devices', 'stores', 'fields', 'people', 'audit'] as const),
+    'words',
+    ...(['production', 'devices', 'stores', 'fields', 'people', 'connections', 'audit'] as const),
     ...(['cards', 'card', 'place', 'sheet', 'tabs', 'lineup', 'log', 'columns', 'bins', 'subjects'] as const),
   ],
-  tasks: ['tasks', 'cards', 'card', 'lineup', 'runs', 'handoffs', 'tabs', 'sheet'],
+  tasks: [
+    'tasks',
+    'words',
+    'line-sums',
+    'exports',
+    'cards',
+    'card',
+    'lineup',
+    'runs',
+    'handoffs',
+    'handoff',
+    'tabs',
+    'sheet',
+  ],
   cards: ['cards', 'card', 'volume', 'imports', 'sheet', 'tabs'],
   looks: ['looks', ...CLIP, ...REELS, 'heard'],
   lanes: ['production', 'devices', 'cards', 'card', 'sheet', 'tabs', 'lineup'],
-  takes: ['log', 'cut', 'sheet', 'tabs', ...BINS, ...REELS, 'lineup', 'runs', ...CLIP, 'heard', 'scenes', 'history'],
+  takes: [
+    'log',
+    'cut',
+    'sheet',
+    'tabs',
+    ...BINS,
+    ...REELS,
+    'lineup',
+    'runs',
+    ...CLIP,
+    'heard',
+    'scenes',
+    'history',
+    'scene',
+    'spoken',
+    'reads',
+    'line-sums',
+  ],
   // The tree has names of scenes and bins, and no word of a take.
   words: ['sheet', 'tabs', 'bin', 'bin-counts', 'bin-sum', ...REELS, ...CLIP, 'scenes', 'history'],
   lineup: [
+    'words',
+    'pauses',
+    'reads',
+    'line-sums',
     'bin',
     'bin-counts',
     'bin-sum',
@@ -35,10 +70,23 @@ const STALE: Record<Cause, About[]> = {
     'heard',
   ],
   bins: [...BINS, 'subjects', ...CLIP],
-  sequences: [...REELS, 'uses', 'bin', 'bin-counts', 'bin-sum', 'subjects', 'sheet'],
-  notes: ['reels', 'reel'],
-  handoffs: ['handoffs', 'sheet'],
+  sequences: [
+    ...REELS,
+    'cuts',
+    'received',
+    'list',
+    'compared',
+    'uses',
+    'bin',
+    'bin-counts',
+    'bin-sum',
+    'subjects',
+    'sheet',
+  ],
+  notes: ['reels', 'reel', 'said', 'links'],
+  handoffs: ['handoffs', 'handoff', 'sheet', 'tabs'],
   patterns: ['cards', 'card', 'place', 'bins'],
+  spoken: ['words', 'words-history', 'spoken', 'reads', 'line-sums', 'sheet', 'tabs', 'bin-counts'],
   clips: [...CLIP, 'heard', 'cards', 'card', ...BINS, 'log', 'tabs', 'reels', 'reel'],
 }
 
@@ -51,11 +99,11 @@ export const isKnown = (cause: string): cause is Cause => cause in STALE
 /** Answers that depend on the row they name and on no other of its sort. */
 const OF_ONE: ReadonlySet<About> = new Set<About>([
   ...(['card', 'clip', 'points', 'uses', 'history'] as const),
-  ...(['reel', 'sequence', 'playlist'] as const),
+  ...(['reel', 'sequence', 'playlist', 'links', 'said', 'exports'] as const),
 ])
 
 /** What shows how far a task is; that it only got further is no reason to ask for anything else. */
-const PROGRESS: ReadonlySet<About> = new Set<About>(['tasks', 'cards', 'card', 'handoffs'])
+const PROGRESS: ReadonlySet<About> = new Set<About>(['tasks', 'cards', 'card', 'exports'])
 
 /** Whether a change makes an answer old. One that names a row leaves answers alone that are about another row only. */
 export function isStale(cause: Cause, facts: Record<string, unknown>, about: About, ids: Ids): boolean {

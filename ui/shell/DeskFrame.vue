@@ -21,6 +21,8 @@ import { SETTINGS, STAGES, type StageName } from './stages'
 import TaskTray from './TaskTray.vue'
 
 const props = defineProps<{ production: Production }>()
+/** Pages that are reached from a stage, and belong to it. */
+const INSIDE: Record<string, StageName> = { clip: 'bins', compare: 'bins', package: 'handoff', received: 'handoff' }
 const route = useRoute()
 const router = useRouter()
 const session = useSession()
@@ -63,7 +65,7 @@ const note = computed<Record<StageName, string>>(() => {
         : `${counts.placed} of ${counts.to_place}`,
     bins: '',
     screening: '',
-    handoff: '',
+    handoff: counts?.handoff ?? '',
   }
 })
 const open = (stage: StageName) => (stage === 'day' ? (tabs.value?.open ?? 0) : (tabs.value?.by_stage[stage] ?? 0))
@@ -165,8 +167,7 @@ useShortcuts('Everywhere', [
         :to="{ name: stage.name, params: route.params }"
         class="tab"
         :class="{
-          on:
-            route.name === stage.name || ((route.name === 'clip' || route.name === 'compare') && stage.name === 'bins'),
+          on: route.name === stage.name || INSIDE[String(route.name)] === stage.name,
         }"
         :title="`${stage.title} (${stage.key})`"
         @click="letGo"

@@ -31,6 +31,7 @@ const SORTS = {
   take: 'Takes',
   clip: 'Clips',
   marker: 'Markers',
+  spoken: 'What is said',
   subclip: 'Subclips',
   sequence: 'Cuts and reels',
   bin: 'Bins',
@@ -72,6 +73,8 @@ function go(index: number, log = false): void {
   close()
   const params = { production: production.value.ulid, day: hit.day ?? day.value.ulid }
   if (hit.what === 'bin') return void router.push({ name: 'bins', params, query: { bin: hit.ulid } })
+  if (hit.what === 'sequence' && hit.kind === 'received')
+    return void router.push({ name: 'received', params: { ...params, sequence: hit.ulid } })
   if (hit.what === 'sequence') return void router.push({ name: 'screening', params, query: { reel: hit.ulid } })
   if (hit.take !== null && (log || hit.clip === null))
     return void router.push({ name: 'log', params, query: { take: hit.ulid } })
@@ -79,7 +82,20 @@ function go(index: number, log = false): void {
   void router.push({
     name: 'clip',
     params: { ...params, clip: hit.clip },
-    query: { at: hit.at_ticks === null ? undefined : String(hit.at_ticks) },
+    query: {
+      at: hit.at_ticks === null ? undefined : String(hit.at_ticks),
+      tab: hit.what === 'spoken' ? 'words' : undefined,
+    },
+  })
+}
+/** The page on which all of what is said is looked through. */
+function allWords(): void {
+  const q = text.value.trim()
+  close()
+  void router.push({
+    name: 'words',
+    params: { production: production.value.ulid, day: day.value.ulid },
+    query: q === '' ? {} : { q },
   })
 }
 /** The words as the rule of a bin: in a name, in what happens, in notes, keywords or markers. */
@@ -104,6 +120,7 @@ function leave(): void {
 
 useShortcuts('Everywhere', [
   { keys: ['/'], what: 'Find takes, clips, markers, cuts and bins', run: () => box.value?.focus() },
+  { keys: ['Alt+/'], what: 'Find what was said anywhere', run: allWords },
 ])
 </script>
 
@@ -113,8 +130,8 @@ useShortcuts('Everywhere', [
       ref="box"
       v-model="text"
       type="search"
-      placeholder="Find slates, clips, notes"
-      aria-label="Find slates, clips and notes"
+      placeholder="Find slates, clips, words"
+      aria-label="Find slates, clips and words"
       role="combobox"
       :aria-expanded="open && text !== ''"
       @focus="open = true"
@@ -126,10 +143,13 @@ useShortcuts('Everywhere', [
       "
       @keydown.enter.exact="enter(false)"
       @keydown.enter.shift="enter(true)"
+      @keydown.enter.ctrl="allWords"
     />
     <kbd v-if="text === ''">/</kbd>
     <div v-if="open && asked.trim() !== ''" ref="panel" class="hits" role="listbox">
-      <p v-if="data && data.hits.length === 0" class="soft">Nothing has “{{ asked }}” in its slate, name or notes.</p>
+      <p v-if="data && data.hits.length === 0" class="soft">
+        Nothing has “{{ asked }}” in its slate, name or notes, and it was not heard.
+      </p>
       <p v-if="data?.meant" class="soft">
         Nothing has “{{ asked }}”. This is “<b>{{ data.meant }}</b
         >”.
@@ -178,15 +198,18 @@ useShortcuts('Everywhere', [
           >
           <small v-if="hit.number !== null" class="where"
             >day {{ hit.number
-            }}<template v-if="hit.what === 'marker' && hit.at_ticks !== null">
+            }}<template v-if="(hit.what === 'marker' || hit.what === 'spoken') && hit.at_ticks !== null">
               · {{ clock(hit.at_ticks, true) }}</template
             ></small
           >
         </button>
       </template>
-      <div v-if="hits.length > 0" class="foot soft">
-        <kbd>Enter</kbd> its sheet <kbd>Shift Enter</kbd> the log
-        <button v-if="production.may.organise" class="plain" @mousedown.prevent="keep">Keep as a rule bin</button>
+      <div class="foot soft">
+        <template v-if="hits.length > 0"><kbd>Enter</kbd> its sheet <kbd>Shift Enter</kbd> the log</template>
+        <button class="plain" title="Ctrl Enter" @mousedown.prevent="allWords">All that is said</button>
+        <button v-if="hits.length > 0 && production.may.organise" class="plain" @mousedown.prevent="keep">
+          Keep as a rule bin
+        </button>
       </div>
     </div>
   </div>

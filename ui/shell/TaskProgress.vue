@@ -32,9 +32,17 @@ const rest = computed(() =>
 )
 const unit = computed(() => {
   const word =
-    ({ offload: 'file', verify: 'file', accept: 'file', notes: 'row', release: 'copy' } as Record<string, string>)[
-      props.task.kind
-    ] ?? 'clip'
+    (
+      {
+        words: 'second',
+        align: 'second',
+        offload: 'file',
+        verify: 'file',
+        accept: 'file',
+        notes: 'row',
+        release: 'copy',
+      } as Record<string, string>
+    )[props.task.kind] ?? 'clip'
   return props.task.total === 1 ? word : word === 'copy' ? 'copies' : word + 's'
 })
 </script>

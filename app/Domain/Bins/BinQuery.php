@@ -242,6 +242,31 @@ final class BinQuery
         return array_values(array_unique(array_map(intval(...), $ids)));
     }
 
+    /** @return list<int> the takes that lie in it, and those of which a picture or a piece of one does */
+    public function takeIds(): array
+    {
+        $ids = [];
+        $ofPictures = static fn(Builder $clips): Builder => DB::table('take_parts')
+            ->join('clips', 'clips.id', '=', 'take_parts.clip_id')
+            ->where('clips.kind', 'picture')
+            ->whereIn('take_parts.clip_id', $clips)
+            ->select('take_parts.take_id');
+        foreach ($this->parts as ['kind' => $kind, 'query' => $query]) {
+            $own = (clone $query)->select("{$kind->table()}.id");
+            $takes = match ($kind) {
+                EntryKind::Clip => $ofPictures($own)->pluck('take_id'),
+                EntryKind::Subclip => $ofPictures((clone $query)->select('subclips.clip_id'))->pluck('take_id'),
+                EntryKind::Take => $own->pluck('takes.id'),
+                EntryKind::Sequence => $ofPictures(DB::table('sequence_uses')->whereIn('sequence_id', $own)->select('clip_id'))->pluck(
+                    'take_id',
+                ),
+            };
+            array_push($ids, ...$takes);
+        }
+
+        return array_values(array_unique(array_map(intval(...), $ids)));
+    }
+
     /** Only of the days and devices that are asked for. */
     private function seen(EntryKind $kind, Builder $query): Builder
     {

@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace App\Domain\Bins;
 
+use App\Domain\Footage\Screened;
 use App\Models\Production;
 use Cartella\Core\Fields\TakeFields;
 use Cartella\Core\Footage\Reference;
@@ -50,6 +51,14 @@ final class BinRows
         return ($bin === null ? null : BinQuery::of($production, $bin))?->clipIds() ?? [];
     }
 
+    /** @return list<int> the takes that lie in a bin, or of which a picture does; none for a bin that is not there */
+    public function takeIds(Production $production, string $key): array
+    {
+        $bin = BinKey::parse($key);
+
+        return ($bin === null ? null : BinQuery::of($production, $bin))?->takeIds() ?? [];
+    }
+
     /**
      * @param  list<array{kind: EntryKind, id: int, ref: string}>  $page
      * @param  string|null  $scene  of a recording over takes of several scenes, a scene's bin shows the one of its own
@@ -94,6 +103,7 @@ final class BinRows
             ->keyBy('id')
             ->all();
         $uses = $this->uses($clipIds);
+        $screened = Screened::lines(array_map(intval(...), array_keys($takes)));
         $ranges = $this->ranges($page);
         $fields = $production->fields();
         $rows = [];
@@ -106,6 +116,9 @@ final class BinRows
             };
             $behind = array_values(array_filter(array_map(static fn(int $one): ?object => $clips[$one] ?? null, $behind)));
             $take = $takes[$kind === EntryKind::Take ? $id : $takeOf[$behind[0]->id ?? 0] ?? 0] ?? null;
+            if ($take !== null) {
+                $take->screening = $screened[$take->id] ?? '';
+            }
             $row =
                 [
                     'used' => self::used($behind, $uses),
@@ -263,7 +276,7 @@ final class BinRows
                         'status' => $take->status,
                         'description' => $take->description,
                         'size' => $take->size,
-                        'fields' => self::fields($take, $fields),
+                        'fields' => self::fields($take, $fields) + ($take->screening === '' ? [] : ['screening' => $take->screening]),
                     ],
             'ready' => $clip?->proxied_at !== null,
             'is_away' => $clip?->away_at !== null,

@@ -79,7 +79,7 @@ final class BinTree
     }
 
     /**
-     * What can be handed off beside whole days: every kind, whatever the tree shows of them, and people's own bins.
+     * What can be handed off beside whole days: every kind and scene, whatever the tree shows of them, and people's own bins.
      *
      * @return array{groups: list<array{key: string, name: string, bins: list<array<string, mixed>>}>, own: list<array<string, mixed>>}
      */
@@ -94,7 +94,10 @@ final class BinTree
         };
 
         return [
-            'groups' => [['key' => 'kinds', 'name' => self::GROUPS['kinds'], 'bins' => array_map($counted, $this->kinds($production))]],
+            'groups' => [
+                ['key' => 'kinds', 'name' => self::GROUPS['kinds'], 'bins' => array_map($counted, $this->kinds($production))],
+                ['key' => 'scenes', 'name' => self::GROUPS['scenes'], 'bins' => array_map($counted, $this->scenes($production))],
+            ],
             'own' => array_map($counted, $this->own($production)),
         ];
     }

@@ -6,6 +6,7 @@ namespace App\Domain\Bins;
 
 use App\Domain\Cards\Returned;
 use App\Domain\Footage\ClipMedia;
+use App\Domain\Footage\Screened;
 use App\Domain\Lineup\Corrections;
 use App\Domain\Lineup\SoundOfTake;
 use App\Domain\Lineup\Windows;
@@ -79,6 +80,7 @@ final class ClipSheet
                         'description' => $clip->take->description,
                     ],
             'fields' => $clip->take === null ? [] : self::fields($clip->take, $production->fields()),
+            'screening' => $clip->take === null ? '' : Screened::lines([$clip->take->id])[$clip->take->id] ?? '',
             'sources' => array_map(
                 static fn(array $one): array => ['by' => $one['by'] ?? null, 'place' => $one['place'] ?? null],
                 $clip->take->set_by ?? [],

@@ -220,6 +220,7 @@ final class RuleSql
             },
             'placed' => $belowClip('placements', 'l', 'l.is_sure'),
             'marker' => $belowClip('markers', 'm', "CONCAT('· ', m.name, ' ', m.note)"),
+            'spoken' => $this->spoken($of),
             'cut' => $uses("<> '" . SequenceKind::Reel->value . "'"),
             'reel' => $uses("= '" . SequenceKind::Reel->value . "'"),
             'bin' => [
@@ -230,6 +231,30 @@ final class RuleSql
                 ],
             ],
             default => $this->ofTake($subject->key, $of),
+        };
+    }
+
+    /**
+     * What is said: in a recording itself, and for what ran with it in the recordings of its take, as far as they belong to it.
+     *
+     * @return list<array{string, string|null}>
+     */
+    private function spoken(EntryKind $of): array
+    {
+        $within =
+            'passages AS w JOIN take_parts AS p ON p.clip_id = w.clip_id' .
+            ' AND (p.in_ticks IS NULL OR (w.start_ticks >= p.in_ticks AND w.start_ticks < p.out_ticks))';
+        $where = "WHERE w.production_id = {$this->production->id}";
+
+        return match ($of) {
+            EntryKind::Sequence => [],
+            EntryKind::Take => [['w.said', "SELECT p.take_id FROM $within $where"]],
+            default => [
+                ['w.said', "SELECT w.clip_id FROM passages AS w $where"],
+                ...$this->isUntaken
+                    ? []
+                    : [['w.said', "SELECT o.clip_id FROM $within JOIN take_parts AS o ON o.take_id = p.take_id $where"]],
+            ],
         };
     }
 

@@ -95,6 +95,12 @@ final class RuleSubjects
                 'filled' => 'with a marker',
                 'blank' => 'without markers',
             ]),
+            new Subject('spoken', 'Spoken words', SubjectType::Text, [
+                'contains' => 'in which {} was heard',
+                'lacks' => 'in which {} was not heard',
+                'filled' => 'in which words were heard',
+                'blank' => 'in which no words were heard',
+            ]),
             new Subject(
                 'cut',
                 'Cuts',

@@ -5,9 +5,11 @@ declare(strict_types=1);
 namespace App\Domain\Bins;
 
 use App\Domain\Footage\Away;
+use App\Domain\Words\WordSearch;
 use App\Models\Production;
 use App\Models\SequenceKind;
 use Cartella\Core\Rules\Condition;
+use Cartella\Core\Rules\NearWord;
 use Illuminate\Database\Query\Builder;
 use Illuminate\Support\Facades\Cache;
 use Illuminate\Support\Facades\DB;
@@ -23,9 +25,6 @@ final class Search
     public const MOST = 8;
 
     private const WORDS = 6;
-
-    /** Shorter words are not taken for others. */
-    private const SHORTEST_MEANT = 4;
 
     /** Seconds for which the words of a production are kept: they only help where nothing was found as it was typed. */
     private const KEPT = 600;
@@ -190,6 +189,7 @@ final class Search
         return [
             ...$this->clips($production, $words, $beginnings),
             ...$this->markers($production, $words, $beginnings),
+            ...$this->spoken($production, $words),
             ...$this->subclips($production, $words, $beginnings),
             ...$this->named($production, $words, 'sequences', static fn(Builder $query) => $query->whereNull('removed_at')),
             ...$this->named($production, $words, 'bins', static fn(Builder $query) => $query),
@@ -307,6 +307,51 @@ final class Search
     }
 
     /**
+     * What is said; the page of words finds all of it.
+     *
+     * @param  list<string>  $words
+     * @return list<array<string, mixed>>
+     */
+    private function spoken(Production $production, array $words): array
+    {
+        [$asked] = WordSearch::parse(implode(' ', $words));
+        if ($asked === []) {
+            return [];
+        }
+        $days = $this->days($production);
+        $narrow = static fn(Builder $query) => Away::hide(
+            $query->join('clips', 'clips.id', '=', 'passages.clip_id')->leftJoin('devices', 'devices.id', '=', 'clips.device_id'),
+            $production,
+        );
+        $columns = [
+            ...self::OF_CLIP,
+            'passages.ulid as passage',
+            'passages.said',
+            'passages.words',
+            'passages.speaker',
+            'passages.start_ticks',
+            'clips.name',
+            'clips.label',
+        ];
+
+        return WordSearch::first($production, $asked, [], self::MOST, $narrow, $columns)
+            ->map(static function (object $row) use ($days, $asked): array {
+                $kept = json_decode($row->words, true) ?: [];
+                $text = implode(' ', array_column($kept, 0));
+
+                return [
+                    'what' => 'spoken',
+                    'ulid' => $row->passage,
+                    'name' => mb_substr(($row->speaker === null ? '' : "$row->speaker: ") . self::lineOf([$asked[0]], [$text]), 0, 160),
+                    'note' => $row->label ?? $row->name,
+                    'at_ticks' => (int) $row->start_ticks,
+                    'take' => null,
+                ] + self::behind($row, $days[$row->shoot_day_id] ?? null);
+            })
+            ->all();
+    }
+
+    /**
      * @param  list<string>  $words
      * @return list<array<string, mixed>>
      */
@@ -352,6 +397,7 @@ final class Search
                     'note' => $table === 'sequences' ? SequenceKind::from($row->kind)->called() : '',
                     'at_ticks' => null,
                     'take' => null,
+                    'kind' => $table === 'sequences' ? $row->kind : null,
                 ] + self::behind(null, null),
             )
             ->all();
@@ -436,38 +482,7 @@ final class Search
     {
         $known = Cache::remember("search-words.$production->id", self::KEPT, fn(): array => $this->known($production));
 
-        return array_map(static function (string $word) use ($known): string {
-            $typed = Condition::fold($word);
-            $length = strlen($typed);
-            if ($length < self::SHORTEST_MEANT || $length > 40 || preg_match('/\d/', $typed) === 1) {
-                return $word;
-            }
-            $allowed = $length >= 8 ? 2 : 1;
-            [$best, $least, $most] = [$word, $allowed + 1, 0];
-            foreach ($known as $one => $times) {
-                if (abs(strlen((string) $one) - $length) > $allowed) {
-                    continue;
-                }
-                $slips = self::slips($typed, (string) $one);
-                if ($slips < $least || ($slips === $least && $slips <= $allowed && $times > $most)) {
-                    [$best, $least, $most] = [(string) $one, $slips, $times];
-                }
-            }
-
-            return $best;
-        }, $words);
-    }
-
-    /** Letters too many, too few or other ones between two words; two that changed places are one slip. */
-    private static function slips(string $x, string $y): int
-    {
-        $distance = levenshtein($x, $y);
-        if ($distance !== 2 || strlen($x) !== strlen($y)) {
-            return $distance;
-        }
-        $at = strspn($x ^ $y, "\0");
-
-        return substr($x, $at, 2) === strrev(substr($y, $at, 2)) ? 1 : 2;
+        return array_map(static fn(string $word): string => NearWord::of(Condition::fold($word), $known) ?? $word, $words);
     }
 
     /** @return array<string, int> how often the production says each word, folded */
@@ -476,7 +491,7 @@ final class Search
         $known = [];
         $read = static function (string $text) use (&$known): void {
             foreach (preg_split('/[^\p{L}\p{N}]+/u', Condition::fold($text), -1, PREG_SPLIT_NO_EMPTY) ?: [] as $word) {
-                if (strlen($word) >= self::SHORTEST_MEANT - 1 && strlen($word) <= 40) {
+                if (strlen($word) >= NearWord::SHORTEST - 1 && strlen($word) <= NearWord::LONGEST) {
                     $known[$word] = ($known[$word] ?? 0) + 1;
                 }
             }
@@ -500,6 +515,9 @@ final class Search
                     $read($text);
                 }
             }
+        }
+        foreach (DB::table('spoken_words')->where('production_id', $production->id)->pluck('word') as $text) {
+            $read((string) $text);
         }
         foreach (['sequences', 'bins'] as $table) {
             foreach (DB::table($table)->where('production_id', $production->id)->distinct()->pluck('name') as $text) {

@@ -204,12 +204,18 @@ final class DaySheet
             ->reels()
             ->latest('id')
             ->first(['id', 'name', 'items']);
+        // The newest answer counts.
         $handed = Handoff::query()
             ->where('production_id', $day->production_id)
-            ->get()
+            ->whereNotNull('delivered_at')
+            ->latest('number')
+            ->get(['id', 'number', 'state', 'chosen', 'summary'])
             ->first(
-                static fn(Handoff $handoff): bool => in_array($day->ulid, $handoff->chosen['days'] ?? [], true) &&
-                    $handoff->delivered_at !== null,
+                static fn(Handoff $handoff): bool => in_array(
+                    $day->ulid,
+                    [...$handoff->chosen['days'] ?? [], ...$handoff->chosen['since'] ?? false ? $handoff->summary['days'] ?? [] : []],
+                    true,
+                ),
             );
 
         $untried = Clip::shotOn($day->id)->where('is_false_start', false)->whereDoesntHave('placement')->count();
@@ -272,11 +278,13 @@ final class DaySheet
                 $reel === null ? 'not yet' : sprintf('%s, %d takes', $reel->name, $reel->items),
             ),
             $step(
-                $handed !== null,
+                $handed !== null && $handed->state !== 'queried',
                 $runs('handoff'),
                 'Handed to the editing team',
                 'handoff',
-                $handed === null ? 'not yet' : sprintf('No. %d, %s', $handed->number, $handed->state),
+                $handed === null
+                    ? 'not yet'
+                    : sprintf('No. %d, %s', $handed->number, $handed->state === 'queried' ? 'asked about' : $handed->state),
             ),
         ];
     }

@@ -18,7 +18,7 @@ final class Health
     /** A job that waits for longer than this has nobody to do it. */
     private const LATE_SECONDS = 900;
 
-    private const QUEUES = ['copy', 'check', 'import', 'sync', 'export', 'media', 'default'];
+    private const QUEUES = ['copy', 'check', 'import', 'sync', 'export', 'media', 'default', 'words'];
 
     public function __construct(private readonly Room $room) {}
 

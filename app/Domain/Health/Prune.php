@@ -28,6 +28,9 @@ final class Prune
 
     private const REPORT_HOURS = 24;
 
+    /** Reels as files; they are written again from the footage. */
+    private const EXPORT_DAYS = 14;
+
     /** Bytes from which on a log is put aside; three older ones are kept. */
     private const LOG_BYTES = 10 << 20;
 
@@ -47,10 +50,27 @@ final class Prune
             'note_files' => $this->noteFiles(),
             'uploads' => $this->uploads(),
             'reports' => $this->oldFiles(Folders::var('reports/*.pdf*'), self::REPORT_HOURS * 3600),
+            'exports' => self::oldFolders(Folders::var('exports/*'), self::EXPORT_DAYS),
             'journals' => $this->oldFiles(Folders::var('lineup/*.jsonl'), self::TASK_DAYS * 86_400),
+            'heard' =>
+                $this->oldFiles(Folders::var('words/*.jsonl'), self::TASK_DAYS * 86_400) +
+                $this->oldFiles(Folders::var('words/*.txt'), self::TASK_DAYS * 86_400) +
+                self::oldFolders(Folders::var('words/*'), self::TASK_DAYS),
             'last_words' => $this->oldFiles(storage_path('logs/task-*.last'), self::TASK_DAYS * 86_400),
             'logs' => $this->logs(),
         ];
+    }
+
+    /** Folders of which the last was written long ago. */
+    private static function oldFolders(string $pattern, int $days): int
+    {
+        $old = array_filter(
+            glob($pattern, GLOB_ONLYDIR) ?: [],
+            static fn(string $folder): bool => (int) @filemtime($folder) < now()->subDays($days)->getTimestamp(),
+        );
+        array_map(File::deleteDirectory(...), $old);
+
+        return count($old);
     }
 
     private static function rows(string $table, string $column, \DateTimeInterface $before): int

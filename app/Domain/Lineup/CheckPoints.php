@@ -14,6 +14,7 @@ use Cartella\Core\Media\Exception\UnableToReadMedia;
 use Cartella\Core\Media\Flashes;
 use Cartella\Core\Sound\Claps;
 use Cartella\Core\Sound\GuideTrack;
+use Cartella\Core\Sound\Speech;
 use Cartella\Core\Time\Ticks;
 use Illuminate\Support\Facades\Log;
 
@@ -28,6 +29,13 @@ final class CheckPoints
     /** Steps of 10 ms around a beginning in which no other one is offered. */
     private const APART = 100;
 
+    /** After the clap its ringing goes on for so long; who speaks then is waited for so long; nobody, and it begins after so long. */
+    private const RINGS = 6 * 70_560_000;
+
+    private const SPEAKS_WITHIN = 20 * Ticks::PER_SECOND;
+
+    private const ACTION_AFTER = 3 * Ticks::PER_SECOND;
+
     public function __construct(private readonly StartTask $start) {}
 
     /**
@@ -38,9 +46,10 @@ final class CheckPoints
      */
     public function of(Clip $clip): ?array
     {
+        $told = static fn(?array $kept): ?array => $kept === null ? null : array_diff_key($kept, ['speech' => true]);
         $kept = self::kept($clip);
         if ($kept !== null || $clip->proxied_at === null) {
-            return $kept ?? ['claps' => [], 'onsets' => [], 'flashes' => []];
+            return $told($kept) ?? ['claps' => [], 'onsets' => [], 'flashes' => []];
         }
         try {
             ($this->start)($clip->production, null, 'points', "Claps of {$clip->title()}", ['clip' => $clip->id], "points.$clip->id");
@@ -48,12 +57,12 @@ final class CheckPoints
             // A worker looks already.
         }
 
-        return self::kept($clip);
+        return $told(self::kept($clip));
     }
 
     /**
      * @return array{claps: list<array{ticks: int, strength: float}>, onsets: list<int>, flashes: list<array{frame: int,
-     *     strength: float}>}|null
+     *     strength: float}>, speech?: list<int>}|null
      */
     private static function kept(Clip $clip): ?array
     {
@@ -76,6 +85,7 @@ final class CheckPoints
             'claps' => $track === null ? [] : Claps::of($track),
             'onsets' => $track === null ? [] : self::onsets($track, 0, $track->steps()),
             'flashes' => $this->flashes($clip),
+            'speech' => $track === null || !$clip->isPicture() ? [] : Speech::starts($track),
         ];
         $media = MediaFolder::of($clip);
         if (is_dir($media->folder())) {
@@ -126,6 +136,25 @@ final class CheckPoints
         );
 
         return Claps::ofSlate($found['claps'] ?? [], $fromTicks, $toTicks, $isTail) ?? Claps::ofSlate($seen, $fromTicks, $toTicks, $isTail);
+    }
+
+    /**
+     * When the slate of a take closes within a stretch of a clip, and when the action begins: with the first words after it, else three
+     * seconds later; with the stretch where no slate is known, or where it comes at the end.
+     *
+     * @return array{slate: int|null, action: int} ticks from the clip's start
+     */
+    public function begins(Clip $clip, int $fromTicks, int $toTicks, bool $isTail): array
+    {
+        $found = self::kept($clip);
+        $slate = $found === null ? SlateStart::clap($clip, $fromTicks, $toTicks) : $this->slate($clip, $fromTicks, $toTicks, $isTail);
+        if ($slate === null || $isTail) {
+            return ['slate' => $slate, 'action' => $fromTicks];
+        }
+        $until = min($toTicks, $slate + self::SPEAKS_WITHIN);
+        $action = Speech::firstOf($found['speech'] ?? [], $slate + self::RINGS, $until) ?? $slate + self::ACTION_AFTER;
+
+        return ['slate' => $slate, 'action' => $action < $toTicks ? $action : $slate];
     }
 
     /**

@@ -272,6 +272,7 @@ final class CutIntoTakes
             ->whereNull('notes')
             ->where('keywords', '')
             ->whereDoesntHave('screeningNotes')
+            ->whereDoesntHave('ratings')
             ->whereDoesntHave('saidFacts', static fn($facts) => $facts->where('source', 'script'))
             ->get()
             // What a person has typed of it is not a machine's reading.

@@ -23,12 +23,19 @@ final class SlateStart
     /** @return int|null by the clap on the clip's own sound; null where none is heard */
     public static function heard(Clip $clip): ?int
     {
-        $guide = MediaFolder::of($clip)->read(MediaFile::Guide);
-        $clap = is_file($guide)
-            ? Claps::strongest(GuideTrack::ofFile($guide), 0, min(self::WITHIN, intdiv((int) $clip->duration_ticks, 2)))
-            : null;
+        $clap = self::clap($clip, 0, (int) $clip->duration_ticks);
 
         return $clap === null ? null : self::frame($clip, $clap);
+    }
+
+    /** @return int|null ticks of the clap that stands out most where a slate is expected in a stretch of the clip */
+    public static function clap(Clip $clip, int $fromTicks, int $toTicks): ?int
+    {
+        $guide = MediaFolder::of($clip)->read(MediaFile::Guide);
+
+        return is_file($guide)
+            ? Claps::strongest(GuideTrack::ofFile($guide), $fromTicks, $fromTicks + min(self::WITHIN, intdiv($toTicks - $fromTicks, 2)))
+            : null;
     }
 
     /** @return int|null by the frame at which something closes or flashes in the picture; null where nothing does */

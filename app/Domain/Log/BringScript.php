@@ -46,11 +46,12 @@ final class BringScript
                     'characters' => $scene['characters'],
                     'eighths' => $scene['eighths'],
                     'script_order' => $order,
+                    'text' => $scene['text'],
                 ]);
                 $log->save($row);
             }
             foreach ($report['gone'] as $gone) {
-                $existing[$gone]->fill(['script_order' => null, 'eighths' => null, 'characters' => null]);
+                $existing[$gone]->fill(['script_order' => null, 'eighths' => null, 'characters' => null, 'text' => null]);
                 $log->save($existing[$gone]);
             }
             $production->script = mb_substr(mb_scrub($name), 0, 190);
@@ -66,7 +67,7 @@ final class BringScript
 
     /**
      * @return array<string, array{scene: string, heading: string, characters: list<string>, eighths: int,
-     *     line: int}> by scene; the first of a number counts
+     *     line: int, text: string}> by scene; the first of a number counts
      */
     private function scenes(string $text): array
     {
@@ -92,7 +93,8 @@ final class BringScript
 
     /**
      * @param  array<string, Scene>  $existing
-     * @param  array<string, array{scene: string, heading: string, characters: list<string>, eighths: int, line: int}>  $scenes
+     * @param  array<string, array{scene: string, heading: string, characters: list<string>, eighths: int, line: int,
+     *     text: string}>  $scenes
      * @return array{scenes: int, new: list<string>, gone: list<string>, changed: list<string>, pages: string}
      */
     private function compare(array $existing, array $scenes): array
@@ -103,7 +105,9 @@ final class BringScript
                 $new[] = (string) $name;
             } elseif (
                 $existing[$name]->script_order !== null &&
-                ($existing[$name]->heading !== $scene['heading'] || $existing[$name]->eighths !== $scene['eighths'])
+                ($existing[$name]->heading !== $scene['heading'] ||
+                    $existing[$name]->eighths !== $scene['eighths'] ||
+                    ($existing[$name]->text ?? $scene['text']) !== $scene['text'])
             ) {
                 $changed[] = (string) $name;
             }

@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace App\Domain\Log;
 
 use App\Domain\Footage\ClaimedSlate;
+use App\Domain\Footage\Screened;
 use App\Domain\Footage\TakeFacts;
 use App\Domain\Footage\TakeSync;
 use App\Models\ShootDay;
@@ -75,7 +76,7 @@ final class SlateSheet
     private function takes(Builder $query, array $byTake, array $recorders): array
     {
         $rows = (clone $query)->orderBy('sort_key')->orderBy('id')->get();
-        $facts = $notes = $script = [];
+        $facts = $script = [];
         $ids = (clone $query)->select('takes.id');
         foreach (TakeFacts::differing(DB::table('take_facts')->whereIn('take_id', $ids)) as $fact) {
             $facts[$fact->take_id][] = $fact;
@@ -92,15 +93,7 @@ final class SlateSheet
         ) {
             $script[$fact->take_id] ??= $fact->place;
         }
-        foreach (
-            DB::table('screening_notes')
-                ->whereIn('take_id', $ids)
-                ->orderBy('id')
-                ->get(['take_id', 'text'])
-            as $note
-        ) {
-            $notes[$note->take_id][] = $note->text;
-        }
+        $screened = Screened::lines(clone $ids);
         $takes = [];
         foreach ($rows as $row) {
             $own = $byTake[$row->id] ?? [];
@@ -109,7 +102,7 @@ final class SlateSheet
                 'own' => self::ownFields($row),
                 'disputes' => $said === [] ? [] : TakeFacts::open((array) $row, json_decode($row->set_by ?? '[]', true), $said),
                 'said_by' => $script[$row->id] ?? null,
-                'screening' => implode(' · ', $notes[$row->id] ?? []),
+                'screening' => $screened[$row->id] ?? '',
             ];
         }
 

@@ -26,6 +26,9 @@ final class ChangeLog
     /** @var array<int, true> by id */
     private array $takeIds = [];
 
+    /** @var array<int, true> by id */
+    private array $clipIds = [];
+
     /**
      * A step that is written down piece by piece with {@see self::flush}, and goes on where an earlier run left it.
      *
@@ -181,17 +184,22 @@ final class ChangeLog
             );
         }
         $this->name($change);
-        $this->rows = $this->takeIds = [];
+        $this->rows = $this->takeIds = $this->clipIds = [];
 
         return $change->id;
     }
 
-    /** Which takes the step is about, for their histories. */
+    /** Which takes and which clips' words the step is about, for their histories. */
     private function name(Change $change): void
     {
         foreach (array_chunk(array_keys($this->takeIds), 1000) as $takes) {
             DB::table('change_takes')->insertOrIgnore(
                 array_map(static fn(int $take): array => ['change_id' => $change->id, 'take_id' => $take], $takes),
+            );
+        }
+        foreach (array_chunk(array_keys($this->clipIds), 1000) as $clips) {
+            DB::table('change_clips')->insertOrIgnore(
+                array_map(static fn(int $clip): array => ['change_id' => $change->id, 'clip_id' => $clip], $clips),
             );
         }
     }
@@ -218,6 +226,10 @@ final class ChangeLog
     {
         $id = (int) $model->getKey();
         $this->rows[] = ['table' => $model->getTable(), 'id' => $id, 'before' => $before, 'after' => $after];
+        $clip = app(Undoables::class)->of($model->getTable())['clip'];
+        if ($clip !== null) {
+            $this->clipIds[(int) $model->getAttribute($clip)] = true;
+        }
         foreach (app(Undoables::class)->takes($model->getTable(), $id, $before ?? [], $after ?? []) as $take) {
             $this->takeIds[$take] = true;
         }

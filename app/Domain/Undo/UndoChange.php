@@ -70,6 +70,14 @@ final class UndoChange
             if (($now->undone_at !== null) === $back || $now->skipped_at !== null) {
                 return false;
             }
+            $why = $this->tables->whyNot($change);
+            if ($why !== null) {
+                $stayed[] = $why;
+                $count++;
+                $change->update(['skipped_at' => now()]);
+
+                return true;
+            }
             $kept = $this->keptRows($change, $back, $stayed, $count);
             foreach ($change->steps($back) as $row) {
                 [$from, $to] = $back ? [$row['after'], $row['before']] : [$row['before'], $row['after']];

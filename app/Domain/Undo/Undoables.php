@@ -17,7 +17,7 @@ final class Undoables
 {
     /**
      * @var array<string, array{topic: Topic, together: list<list<string>>, byKey: list<string>, derived: list<string>,
-     *     called: string, take: string|null, keyed: list<string>}> by table
+     *     called: string, take: string|null, keyed: list<string>, clip: string|null}> by table
      */
     private array $tables = [];
 
@@ -30,6 +30,9 @@ final class Undoables
     /** @var list<callable(Change): void> */
     private array $guards = [];
 
+    /** @var list<callable(Change): ?string> */
+    private array $wholes = [];
+
     /** @var list<callable(Change): void> */
     private array $followers = [];
 
@@ -41,6 +44,7 @@ final class Undoables
      * @param  list<string>  $derived  columns that the desk fills by itself; they are not compared
      * @param  list<string>  $keyed  columns of JSON objects whose keys are values of their own
      * @param  string|null  $take  the column that names the take whose history a change of a row belongs to
+     * @param  string|null  $clip  the column that names the clip whose words a row is of
      */
     public function table(
         string $name,
@@ -51,6 +55,7 @@ final class Undoables
         array $derived = [],
         ?string $take = null,
         array $keyed = [],
+        ?string $clip = null,
     ): void {
         $this->tables[$name] = [
             'topic' => $topic,
@@ -60,6 +65,7 @@ final class Undoables
             'called' => $called,
             'take' => $take,
             'keyed' => $keyed,
+            'clip' => $clip,
         ];
     }
 
@@ -92,6 +98,29 @@ final class Undoables
         $this->guards[] = $guard;
     }
 
+    /**
+     * For steps that go whole or not at all.
+     *
+     * @param  callable(Change): ?string  $whole  says why a step cannot be written back now, as a clause; called while the step is written
+     */
+    public function whole(callable $whole): void
+    {
+        $this->wholes[] = $whole;
+    }
+
+    /** Why a step that goes whole cannot go now; null where it can. */
+    public function whyNot(Change $change): ?string
+    {
+        foreach ($this->wholes as $whole) {
+            $why = $whole($change);
+            if ($why !== null) {
+                return $why;
+            }
+        }
+
+        return null;
+    }
+
     /** @param  callable(Change): void  $follow  called after a step was taken back or done again */
     public function after(callable $follow): void
     {
@@ -104,7 +133,7 @@ final class Undoables
     }
 
     /** @return array{topic: Topic, together: list<list<string>>, byKey: list<string>, derived: list<string>, called: string,
-     *     take: string|null, keyed: list<string>} */
+     *     take: string|null, keyed: list<string>, clip: string|null} */
     public function of(string $table): array
     {
         return $this->tables[$table] ?? throw new \LogicException("No domain registered $table for undo.");

@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace App\Http\Log;
 
+use App\Domain\Footage\TakeMarkers;
 use App\Domain\Log\EditTake;
 use App\Domain\Log\SceneCoverage;
 use App\Domain\Log\Settle;
@@ -17,6 +18,8 @@ use App\Http\Log\Answers\ScenesAnswer;
 use App\Http\Log\Answers\SettledAnswer;
 use App\Http\Log\Answers\SlateSheetAnswer;
 use App\Http\Log\Answers\TakeHistoryAnswer;
+use App\Http\Log\Answers\TakeMarkerAnswer;
+use App\Http\Log\Answers\TakeMarkersAnswer;
 use App\Http\Log\Answers\TakesAnswer;
 use App\Http\Log\Requests\CircleRequest;
 use App\Http\Log\Requests\EditManyRequest;
@@ -55,6 +58,12 @@ final class LogController extends Controller
     public function scenes(Production $production, ShootDay $day, SceneCoverage $coverage): JsonResponse
     {
         return new JsonResponse(Answers::make(ScenesAnswer::class, ['scenes' => $coverage->of($day)]));
+    }
+
+    /** What is marked on the clips of a take. */
+    public function markers(Production $production, Take $take): JsonResponse
+    {
+        return new JsonResponse(new TakeMarkersAnswer(array_map(TakeMarkerAnswer::of(...), TakeMarkers::of($take))));
     }
 
     public function history(Production $production, Take $take, TakeHistory $history): JsonResponse

@@ -20,6 +20,16 @@ final class MediaController extends Controller
 {
     public function show(Production $production, Clip $clip, string $what): Response
     {
+        return self::answer($clip, $what);
+    }
+
+    /**
+     * The same for those who were let in otherwise.
+     *
+     * @throws Problem if there is no such file
+     */
+    public static function answer(Clip $clip, string $what): Response
+    {
         $file = MediaFile::asked($what) ?? throw Problem::missing('That', 'Ask for a proxy, a picture, a channel or the peaks.');
         $channel = $file === MediaFile::Channel ? (int) substr($what, strlen('channel-')) : 0;
         $media = MediaFolder::of($clip);

@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace App\Http\Shell;
 
+use App\Domain\Handoff\HandoffList;
 use App\Domain\Points\OpenPoints;
 use App\Domain\Productions\MakeProduction;
 use App\Domain\Undo\UndoChange;
@@ -66,6 +67,7 @@ final class ProductionController extends Controller
                 to_place: Clip::shotOn($day->id)
                     ->whereDoesntHave('placement', static fn($place) => $place->whereNotNull('left_out_at'))
                     ->count(),
+                handoff: HandoffList::newestWords($production),
             ),
         );
     }

@@ -13,10 +13,15 @@ use Cartella\Core\Cutting\Edit\InvalidOperation;
 use Cartella\Core\Cutting\Edit\Operations;
 use Cartella\Core\Cutting\Edit\Restore;
 use Cartella\Core\Cutting\Sequence;
-use Cartella\Core\Exchange\EdlWriter;
-use Cartella\Core\Exchange\OtioWriter;
+use Cartella\Core\Exchange\Edl\EdlReader;
+use Cartella\Core\Exchange\Edl\EdlWriter;
+use Cartella\Core\Exchange\Edl\ShortReels;
+use Cartella\Core\Exchange\ListProblem;
+use Cartella\Core\Exchange\Otio\OtioReader;
+use Cartella\Core\Exchange\Otio\OtioWriter;
 use Cartella\Core\Lineup\Exception\InvalidLineup;
 use Cartella\Core\Lineup\LineupManifest;
+use Cartella\Core\Log\Script;
 use Cartella\Core\Media\Exception\UnableToReadMedia;
 use Cartella\Core\Media\Flashes;
 use Cartella\Core\Media\PeakFile;
@@ -32,6 +37,18 @@ use Cartella\Core\Time\FrameRate;
 use Cartella\Core\Time\Instant;
 use Cartella\Core\Time\Ticks;
 use Cartella\Core\Time\Timecode;
+use Cartella\Core\Words\CueReader;
+use Cartella\Core\Words\CueWriter;
+use Cartella\Core\Words\Exception\UnableToRecognise;
+use Cartella\Core\Words\Levels;
+use Cartella\Core\Words\Listening;
+use Cartella\Core\Words\Pauses;
+use Cartella\Core\Words\Recogniser;
+use Cartella\Core\Words\ScriptLine;
+use Cartella\Core\Words\ScriptModel;
+use Cartella\Core\Words\SoundSource;
+use Cartella\Core\Words\SpeechModel;
+use Cartella\Core\Words\SpokenSlate;
 
 /**
  * The core from a shell: JSON on standard output, one JSON error object on standard error.
@@ -58,7 +75,12 @@ final class Command
       ltc FILE [--channel N]
       claps FILE
       cut SEQUENCE.json OPS.json
+      pauses FILE [--below DB] [--longer S] [--padding S]
+      words FILE [--to json|srt|vtt|text]
+      recognise FILE [--script FILE.fountain] [--scene N] [--channel N]
+      edl2json FILE… --rate R
       json2edl FILE [-o OUT.edl]
+      otio2json FILE
       json2otio FILE
 
     JSON on standard output. Exit 0: done; 1: a negative answer; 2: bad use; 3: an input missing or unreadable.
@@ -87,7 +109,12 @@ final class Command
                 'ltc' => $this->ltc($words),
                 'claps' => $this->claps($words),
                 'cut' => $this->cut($words),
+                'pauses' => $this->pauses($words),
+                'words' => $this->words($words),
+                'recognise' => $this->recognise($words),
+                'edl2json' => $this->fromEdl($words),
                 'json2edl' => $this->edl($words),
+                'otio2json' => $this->fromOtio($words),
                 'json2otio' => $this->otio($words),
                 'help', '--help', '-h' => $this->help(),
                 default => throw BadUse::because(sprintf('There is no command "%s".', BadUse::quote($name))),
@@ -295,10 +322,138 @@ final class Command
     }
 
     /** @param  list<string>  $words */
+    private function pauses(array $words): int
+    {
+        $given = Arguments::parse($words, ['--below' => true, '--longer' => true, '--padding' => true]);
+        $below = self::decimal($given, '--below', -200, 0);
+        $longer = self::decimal($given, '--longer', 0.01, 3600) ?? 0.5;
+        $padding = self::decimal($given, '--padding', 0, 60) ?? 0.0;
+        $levels = Levels::ofFile($given->only('file'));
+        $this->json(Pauses::of($levels, $below, Ticks::ofSeconds($longer), Ticks::ofSeconds($padding))->toArray());
+
+        return 0;
+    }
+
+    private static function decimal(Arguments $given, string $option, float $least, float $most): ?float
+    {
+        $text = $given->value($option);
+        if ($text === null) {
+            return null;
+        }
+        if (preg_match('/\A-?\d{1,6}(?:\.\d{1,9})?\z/', $text) !== 1 || (float) $text < $least || (float) $text > $most) {
+            throw BadUse::because(sprintf('%s is a number from %s to %s.', $option, $least, $most));
+        }
+
+        return (float) $text;
+    }
+
+    /** @param  list<string>  $words */
+    private function words(array $words): int
+    {
+        $given = Arguments::parse($words, ['--to' => true]);
+        $to = $given->value('--to') ?? 'json';
+        if (!in_array($to, ['json', 'srt', 'vtt', 'text'], true)) {
+            throw BadUse::because('--to is json, srt, vtt or text.');
+        }
+        ['transcript' => $transcript, 'problems' => $problems] = CueReader::read(self::contents($given->only('file')));
+        if ($to === 'json') {
+            $this->json(
+                ['words' => $transcript->toArray()['words']] + [
+                    'problems' => array_map(static fn(ListProblem $one): array => $one->toArray(), $problems),
+                ],
+            );
+        } else {
+            fwrite(
+                $this->out,
+                match ($to) {
+                    'srt' => CueWriter::srt($transcript),
+                    'vtt' => CueWriter::vtt($transcript),
+                    'text' => $transcript->text(),
+                },
+            );
+        }
+
+        return 0;
+    }
+
+    /** @param  list<string>  $words */
+    private function recognise(array $words): int
+    {
+        $given = Arguments::parse($words, ['--script' => true, '--scene' => true, '--channel' => true]);
+        $file = $given->only('file');
+        $info = Probe::file($file);
+        $model = Recogniser::need(SpeechModel::all(['/usr/share/pocketsphinx/model'])['en-us'] ?? null);
+        if ($info->audioStreams === []) {
+            throw UnableToRecognise::noSound(basename($file));
+        }
+        $channels = range(1, array_sum($info->audioStreams));
+        $wanted = $given->value('--channel');
+        if ($wanted !== null && (preg_match('/\A[1-9]\d{0,2}\z/', $wanted) !== 1 || !in_array((int) $wanted, $channels, true))) {
+            throw BadUse::because(sprintf('The file has channels 1 to %d.', count($channels)));
+        }
+        $lines = [];
+        $script = $given->value('--script');
+        foreach ($script === null ? [] : Script::scenes(self::contents($script)) as $scene) {
+            foreach (Script::speeches($scene['text']) as $number => $speech) {
+                $lines[] = new ScriptLine($scene['scene'], $number, $speech['character'], $speech['text']);
+            }
+        }
+        $said = ScriptModel::ofScript($lines, $given->value('--scene'));
+        $names = array_column($info->channels, 'name', 'index');
+        $plan = Listening::plan(Levels::ofFile($file), $wanted === null ? $channels : [(int) $wanted], $names);
+        $folder = sys_get_temp_dir() . '/cartella-words-' . bin2hex(random_bytes(6));
+        mkdir($folder, 0700);
+        $heard = [];
+        try {
+            Recogniser::listen(SoundSource::ofFile($file, $info->audioStreams), $plan, $model, $said, $folder, static function (
+                array $found,
+            ) use (&$heard): void {
+                array_push($heard, ...$found);
+            });
+        } finally {
+            array_map(unlink(...), glob("$folder/*") ?: []);
+            rmdir($folder);
+        }
+        $transcript = Recogniser::finish($said, $heard);
+        $calls = SpokenSlate::of($transcript->words, scenes: $said->scenes());
+        $this->json(
+            $transcript->toArray() + [
+                'slate' => $calls->toArray(),
+                'action_ticks' => $calls->actions[0]['ticks'] ?? null,
+                'cut_ticks' => $calls->cutTicks,
+            ],
+        );
+
+        return 0;
+    }
+
+    /** @param  list<string>  $words several files are one list that goes on */
+    private function fromEdl(array $words): int
+    {
+        $given = Arguments::parse($words, ['--rate' => true]);
+        $rate = FrameRate::parse($given->required('--rate'));
+        if ($given->operands === []) {
+            throw BadUse::because('Name an edit decision list.');
+        }
+        $this->json(EdlReader::read(array_map(self::contents(...), $given->operands), $rate)->toArray());
+
+        return 0;
+    }
+
+    /** @param  list<string>  $words */
+    private function fromOtio(array $words): int
+    {
+        $this->json(OtioReader::read(self::contents(Arguments::parse($words, [])->only('file')))->toArray());
+
+        return 0;
+    }
+
+    /** @param  list<string>  $words */
     private function edl(array $words): int
     {
         $given = Arguments::parse($words, ['-o' => true]);
-        $files = EdlWriter::write($this->sequence($given->only('file')));
+        $sequence = $this->sequence($given->only('file'));
+        $files = EdlWriter::write($sequence);
         $target = $given->value('-o');
         if ($target === null) {
             fwrite($this->out, implode('', $files));
@@ -313,7 +468,13 @@ final class Command
             }
             $written[] = $path;
         }
-        $this->json(['files' => $written]);
+        // The table of those that an event cannot name goes along.
+        $short = array_filter(
+            ShortReels::of($sequence),
+            static fn(string $name, string|int $reel): bool => $name !== (string) $reel,
+            ARRAY_FILTER_USE_BOTH,
+        );
+        $this->json(['files' => $written] + ($short === [] ? [] : ['reels' => $short]));
 
         return 0;
     }

@@ -22,6 +22,9 @@ final class Script
 
     private const SCENE_LIMIT = 2000;
 
+    /** Letters of one scene that are kept. */
+    private const TEXT_LIMIT = 60_000;
+
     private const HEADING =
         '/\A(?:(?<before>[A-Z]?\d{1,4}[A-Za-z]{0,2})[.)]?\s+)?(?<text>' .
         '(?:INT|EXT|EST|INT\.?\/EXT|EXT\.?\/INT|I\.?\/E)[. ' .
@@ -31,7 +34,7 @@ final class Script
 
     /**
      * @return list<array{scene: string, heading: string, characters: list<string>, eighths: int,
-     *     line: int}> in the script's order; `line` from 1
+     *     line: int, text: string}> in the script's order; `line` from 1, `text` below the heading as it stands, without notes
      */
     public static function scenes(string $text): array
     {
@@ -70,6 +73,7 @@ final class Script
                     'characters' => [],
                     'eighths' => 0,
                     'line' => $at + 1,
+                    'text' => '',
                 ];
                 $used = 2;
                 $speaking = false;
@@ -79,6 +83,7 @@ final class Script
             if ($scenes === []) {
                 continue;
             }
+            $scenes[count($scenes) - 1]['text'] .= rtrim($raw) . "\n";
             if ($isBlank) {
                 $used++;
                 $speaking = false;
@@ -99,6 +104,32 @@ final class Script
         return $scenes;
     }
 
+    /**
+     * Who says what in the text of a scene, in its order: speeches under a name, without directions in brackets.
+     *
+     * @return list<array{character: string, text: string}>
+     */
+    public static function speeches(string $text): array
+    {
+        $lines = explode("\n", self::cleaned($text));
+        $speeches = [];
+        $open = null;
+        foreach ($lines as $at => $raw) {
+            $line = trim($raw);
+            if ($line === '') {
+                $open = null;
+            } elseif ($open !== null) {
+                $said = trim((string) preg_replace('/\A\([^()]*\)\z|\*+|_+|\A~/u', '', $line));
+                $speeches[$open]['text'] = trim($speeches[$open]['text'] . ' ' . $said);
+            } elseif (trim($lines[$at - 1] ?? '') === '' && trim($lines[$at + 1] ?? '') !== '' && ($who = self::speaker($line)) !== null) {
+                $speeches[] = ['character' => $who, 'text' => ''];
+                $open = count($speeches) - 1;
+            }
+        }
+
+        return array_values(array_filter($speeches, static fn(array $one): bool => $one['text'] !== ''));
+    }
+
     /** Pages as scripts count them: `2 3/8`, `5/8`. */
     public static function pages(int $eighths): string
     {
@@ -107,12 +138,15 @@ final class Script
         return trim((intdiv($eighths, 8) === 0 ? '' : (string) intdiv($eighths, 8)) . ' ' . $rest) ?: '0';
     }
 
-    /** @param  list<array{scene: string, heading: string, characters: list<string>, eighths: int, line: int}>  $scenes */
+    /** @param  list<array{scene: string, heading: string, characters: list<string>, eighths: int, line: int, text: string}>  $scenes */
     private static function close(array &$scenes, int $lines): void
     {
         $last = array_pop($scenes);
         if ($last !== null) {
-            $scenes[] = ['eighths' => max(1, (int) round(($lines * 8) / self::PAGE_LINES))] + $last;
+            $text = (string) preg_replace('/\n{3,}/', "\n\n", trim($last['text'], "\n"));
+            $scenes[] =
+                ['eighths' => max(1, (int) round(($lines * 8) / self::PAGE_LINES)), 'text' => mb_substr($text, 0, self::TEXT_LIMIT)] +
+                $last;
         }
     }
 

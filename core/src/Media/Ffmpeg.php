@@ -4,6 +4,8 @@ declare(strict_types=1);
 
 namespace Cartella\Core\Media;
 
+use Cartella\Core\Process;
+
 /**
  * How ffmpeg and ffprobe are started on files that others made: with a list of the containers that may be opened, so that
  * a playlist or a script in a movie's clothes opens nothing; without network; with bounds on memory, output and
@@ -130,14 +132,9 @@ final class Ffmpeg
         return null;
     }
 
-    /** @return list<string> empty where the system lacks the programs that set them */
+    /** @return list<string> */
     private static function bounds(): array
     {
-        static $bounds = null;
-
-        return $bounds ??=
-            is_executable('/usr/bin/prlimit') && is_executable('/usr/bin/nice')
-                ? ['/usr/bin/nice', '-n', '10', '/usr/bin/prlimit', '--as=' . self::MEMORY, '--fsize=' . self::OUTPUT, '--core=0', '--']
-                : [];
+        return Process::bounds(self::MEMORY, self::OUTPUT);
     }
 }

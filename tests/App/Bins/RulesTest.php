@@ -7,18 +7,21 @@ namespace Tests\App\Bins;
 use App\Domain\Bins\EntryKind;
 use App\Domain\Bins\RuleSql;
 use App\Domain\Bins\RuleSubjects;
+use App\Domain\Words\PassageWords;
 use App\Models\Bin;
 use App\Models\Clip;
 use App\Models\Role;
 use App\Models\SequenceKind;
 use App\Models\StoredSequence;
 use App\Models\Take;
+use App\Models\Transcript;
 use Cartella\Core\Fields\TakeStatus;
 use Cartella\Core\Rules\Rule;
 use Cartella\Core\Rules\Subject;
 use Cartella\Core\Rules\SubjectType;
 use Cartella\Core\Rules\Test;
 use Cartella\Core\Time\Ticks;
+use Cartella\Core\Words\Word;
 use Database\Factories\ShootDayFactory;
 use Database\Factories\StoredSequenceFactory;
 use Illuminate\Support\Collection;
@@ -254,6 +257,19 @@ final class RulesTest extends TestCase
             if ($random->getInt(0, 3) === 0) {
                 $clip->markers()->create(['kind' => 'person', 'in_ticks' => 1, 'name' => $any(self::WORDS), 'note' => $any(self::WORDS)]);
             }
+            if ($random->getInt(0, 2) === 0) {
+                $words = Transcript::query()->create([
+                    'production_id' => $this->production->id,
+                    'clip_id' => $clip->id,
+                    'language' => 'en-us',
+                    'source' => 'cues',
+                    'engine' => '',
+                    'model' => '',
+                ]);
+                foreach ([0, 20] as $from) {
+                    PassageWords::make($words, $clip, [new Word($any(self::WORDS), $from, $from + 5)])->save();
+                }
+            }
             if ($random->getInt(0, 3) === 0) {
                 $span = $random->getInt(0, 1) === 1 ? ['in_ticks' => 0, 'out_ticks' => $random->getInt(1, 40) * Ticks::PER_SECOND] : [];
                 $clip->subclips()->create(['name' => $any(self::WORDS) . ' sub'] + $span + ['in_ticks' => null, 'out_ticks' => null]);
@@ -301,7 +317,9 @@ final class RulesTest extends TestCase
                 static fn($part): float => (($part->out_ticks ?? $part->clip->duration_ticks) - ($part->in_ticks ?? 0)) / Ticks::PER_SECOND,
             );
             $things["take:$take->ulid"] =
-                ['entry' => ['take'], 'named' => [$take->name, $take->label()], 'slated' => [true], 'length' => $lengths->all()] +
+                ['entry' => ['take'], 'named' => [$take->name, $take->label()], 'slated' => [true], 'length' => $lengths->all()] + [
+                    'spoken' => self::saidIn($take),
+                ] +
                 $this->ofDay(collect([$take])) +
                 $this->ofTakes(collect([$take])) +
                 $this->ofClips($clips);
@@ -314,6 +332,10 @@ final class RulesTest extends TestCase
         ) {
             $facts = $this->ofTakes($clip->parts->pluck('take')) + $this->ofClips(collect([$clip])) + $this->ofDay(collect([$clip]));
             $facts['slated'] = [$clip->parts->isNotEmpty()];
+            $facts['spoken'] = [
+                ...$clip->passages->pluck('said')->all(),
+                ...$clip->parts->flatMap(static fn($part): array => self::saidIn($part->take))->all(),
+            ];
             $things["clip:$clip->ulid"] =
                 [
                     'entry' => ['clip'],
@@ -347,6 +369,22 @@ final class RulesTest extends TestCase
         }
 
         return $things;
+    }
+
+    /** @return list<string> what is said in a take's recordings, as far as they are its own */
+    private static function saidIn(Take $take): array
+    {
+        return $take->parts
+            ->flatMap(
+                static fn($part): array => $part->clip->passages
+                    ->filter(
+                        static fn($one): bool => $part->in_ticks === null ||
+                            ($one->start_ticks >= $part->in_ticks && $one->start_ticks < $part->out_ticks),
+                    )
+                    ->pluck('said')
+                    ->all(),
+            )
+            ->all();
     }
 
     /**

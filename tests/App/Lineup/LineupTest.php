@@ -138,6 +138,15 @@ final class LineupTest extends TestCase
             ->assertJsonPath('items.0.notes.0.text', 'Use the breath.');
     }
 
+    /** The day goes with whatever stands open about it. */
+    private function handOff(): void
+    {
+        $choice = ['days' => [$this->day->ulid], 'bins' => []];
+        $points = $this->postJson($this->at('handoffs/plan'), $choice)->assertOk()->json('points');
+        $waived = array_map(static fn(array $one): array => ['day' => $one['day'], 'point' => $one['key'], 'reason' => 'known'], $points);
+        $this->postJson($this->at('handoffs'), $choice + ['waived' => $waived])->assertStatus(202);
+    }
+
     public function test_a_package_reaches_the_inbox_whole_and_is_accepted_only_as_it_was_delivered(): void
     {
         $this->postJson($this->onDay('reels'), ['circled_only' => false]);
@@ -152,7 +161,7 @@ final class LineupTest extends TestCase
             'saturation' => 0.8,
         ])->json('looks.0.ulid');
         $this->putJson($this->at('looks'), ['look' => $look, 'device' => 'A'])->assertOk();
-        $this->postJson($this->at('handoffs'), ['days' => [$this->day->ulid], 'bins' => []])->assertStatus(202);
+        $this->handOff();
         $handoff = Handoff::query()->sole();
         self::assertSame('delivered', $handoff->state);
         $folder = $this->folder . '/inbox/' . $handoff->folder;
@@ -164,7 +173,7 @@ final class LineupTest extends TestCase
             [$picture->startTicks, $picture->startSource],
             'whoever opens it sees the camera\'s timecode',
         );
-        $edl = (string) file_get_contents("$folder/reel.edl");
+        $edl = (string) file_get_contents((glob("$folder/cuts/*.edl") ?: [''])[0]);
         self::assertStringContainsString('* SOURCE FILE: A001_A001C001.mp4', $edl);
         self::assertSame(
             [2, 2],
@@ -173,30 +182,27 @@ final class LineupTest extends TestCase
         );
         self::assertSame(0.8, Cdl::read((string) file_get_contents("$folder/looks.ccc"))['Carrow day']->saturation);
         self::assertSame(4, preg_match_all('/^\d{3}  /m', $edl), 'two pictures and the sound under each');
-        $otio = json_decode((string) file_get_contents("$folder/reel.otio"), true);
+        $otio = json_decode((string) file_get_contents((glob("$folder/cuts/*.otio") ?: [''])[0]), true);
         foreach ($otio['tracks']['children'] as $track) {
             foreach ($track['children'] as $child) {
                 if ($child['OTIO_SCHEMA'] === 'Clip.2') {
-                    self::assertFileExists($folder . '/' . $child['media_references']['DEFAULT_MEDIA']['target_url']);
+                    self::assertFileExists($folder . '/cuts/' . $child['media_references']['DEFAULT_MEDIA']['target_url']);
                 }
             }
         }
         self::assertStringContainsString("\"'=HYPERLINK(\"\"x\"\")\"", (string) file_get_contents("$folder/log.csv"));
-        $this->postJson($this->at("handoffs/$handoff->ulid/answer"), ['query' => null])->assertForbidden();
+        $accept = $this->at("handoffs/$handoff->ulid/accept");
+        $this->postJson($accept)->assertForbidden();
         $log = (string) file_get_contents("$folder/log.csv");
         file_put_contents("$folder/log.csv", 'changed');
         $this->as(Role::Editor)
-            ->postJson($this->at("handoffs/$handoff->ulid/answer"), ['query' => null])
+            ->postJson($accept)
             ->assertStatus(422)
             ->assertJsonPath('code', 'handoff.altered')
             ->assertJsonPath('context.altered.0', 'log.csv');
-        $this->postJson($this->at("handoffs/$handoff->ulid/answer"), ['query' => 'The log is damaged.'])
-            ->assertOk()
-            ->assertJsonPath('state', 'queried');
+        $this->postJson($this->at("handoffs/$handoff->ulid/questions"), ['question' => 'The log is damaged.'])->assertStatus(201);
         file_put_contents("$folder/log.csv", $log);
-        $this->postJson($this->at("handoffs/$handoff->ulid/answer"), ['query' => null])
-            ->assertOk()
-            ->assertJsonPath('state', 'accepted');
+        $this->postJson($accept)->assertOk()->assertJsonPath('state', 'accepted');
     }
 
     /** @return array<string, array{string, mixed}> every field of a take that people fill in, with a value of its own */
@@ -248,7 +254,7 @@ final class LineupTest extends TestCase
             ['3A/1', '3A-01', '3A-01 A', 'A001C001'],
             [$this->clipNamed('A001C001')->take->label(), $take->name, $clip->refresh()->title(), $clip->name],
         );
-        $this->postJson($this->at('handoffs'), ['title' => 'Day 1', 'days' => [$this->day->ulid], 'bins' => []])->assertStatus(202);
+        $this->handOff();
         $lines = array_map(
             str_getcsv(...),
             explode("\r\n", trim((string) file_get_contents($this->folder . '/inbox/' . Handoff::query()->sole()->folder . '/log.csv'))),

@@ -9,6 +9,8 @@ use App\Domain\Handoff\ExchangeSequence;
 use App\Domain\Handoff\PackageLog;
 use App\Domain\Handoff\PackagePaths;
 use App\Domain\Screening\BuildReel;
+use App\Domain\Screening\ReelFrom;
+use App\Domain\Screening\ReelRecipe;
 use App\Domain\Sequences\Playlist;
 use App\Domain\Sequences\SequenceStore;
 use App\Models\Clip;
@@ -16,7 +18,8 @@ use App\Models\Handoff;
 use App\Models\ProductionField;
 use App\Models\Take;
 use App\Models\User;
-use Cartella\Core\Exchange\OtioWriter;
+use Cartella\Core\Exchange\CsvWriter;
+use Cartella\Core\Exchange\Otio\OtioWriter;
 use Cartella\Core\Fields\Field;
 use Cartella\Core\Fields\FieldType;
 use Cartella\Core\Fields\TakeFields;
@@ -142,12 +145,12 @@ final class FieldsTest extends TestCase
             'state' => 'packing',
         ]);
         $clips = Clip::query()
-            ->with(['day', 'device', 'card', 'parts.take.screeningNotes', 'placement', 'production'])
+            ->with(['day', 'device', 'card', 'parts.take', 'placement', 'production'])
             ->get();
-        $csv = PackageLog::csv($clips, $handoff->refresh(), new PackagePaths());
+        $csv = CsvWriter::write(...PackageLog::table($clips, $handoff->refresh(), new PackagePaths()));
         self::assertStringContainsString($text, $csv);
 
-        $reel = app(BuildReel::class)($this->day, $this->rosa, 'all', false);
+        $reel = app(BuildReel::class)($this->day, $this->rosa, 'all', new ReelRecipe(ReelFrom::Days, [$this->day->ulid], false));
         $playlist = Playlist::of($reel->fresh(), app(SequenceStore::class)->read($reel->fresh()));
         $sequence = app(ExchangeSequence::class)->of($playlist, static fn(Clip $clip): string => $clip->name);
         self::assertSame($value, $sequence->tracks[0]->items[0]->metadata[$key] ?? null);

@@ -166,13 +166,13 @@ final class LogTest extends TestCase
             ->assertJsonPath('code', 'slate.taken');
     }
 
-    public function test_a_reviewer_circles_and_changes_nothing_else(): void
+    public function test_a_reviewer_marks_a_take_and_changes_nothing_else(): void
     {
         $take = $this->take('3', 1, ['status' => 'none']);
         $this->as(Role::Reviewer)
             ->putJson($this->at("takes/$take->ulid/circle"), ['was' => 'none', 'now' => 'circled'])
             ->assertOk();
-        $this->putJson($this->at("takes/$take->ulid/circle"), ['was' => 'circled', 'now' => 'ng'])->assertStatus(422);
+        $this->putJson($this->at("takes/$take->ulid/circle"), ['was' => 'circled', 'now' => 'lovely'])->assertStatus(422);
         $this->patchJson($this->at("takes/$take->ulid"), ['changes' => ['size' => ['was' => '', 'now' => 'Wide']]])
             ->assertForbidden()
             ->assertJsonPath('code', 'role.forbidden');

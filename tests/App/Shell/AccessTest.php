@@ -4,11 +4,14 @@ declare(strict_types=1);
 
 namespace Tests\App\Shell;
 
+use App\Domain\Words\PassageWords;
+use App\Models\ApiToken;
 use App\Models\Bin;
 use App\Models\Card;
 use App\Models\Clip;
 use App\Models\Device;
 use App\Models\Handoff;
+use App\Models\HandoffQuestion;
 use App\Models\LineupRun;
 use App\Models\Look;
 use App\Models\Production;
@@ -20,9 +23,12 @@ use App\Models\ShootDay;
 use App\Models\Store;
 use App\Models\Take;
 use App\Models\Task;
+use App\Models\Transcript;
 use App\Models\Upload;
 use App\Models\User;
+use App\Models\WebHook;
 use Cartella\Core\Slate\SlateOrder;
+use Cartella\Core\Words\Word;
 use Database\Factories\StoredSequenceFactory;
 use Illuminate\Routing\Middleware\ThrottleRequests;
 use Illuminate\Routing\Route;
@@ -63,9 +69,17 @@ final class AccessTest extends TestCase
                 'channels' => [],
             ],
         );
+        $reel = StoredSequenceFactory::new()->createOne($onDay);
         $cut = StoredSequenceFactory::new()
             ->showing(['A'])
             ->createOne($own);
+
+        $transcript = Transcript::query()->create(
+            $own + ['clip_id' => $clip->id, 'language' => 'en-us', 'source' => 'cues', 'engine' => '', 'model' => ''],
+        );
+        $passage = PassageWords::make($transcript, $clip, [new Word('tide', 0, 1)]);
+        $passage->save();
+        $handoff = Handoff::query()->create($own + ['number' => 1, 'title' => 'x', 'chosen' => [], 'folder' => 'x', 'state' => 'packing']);
 
         return [
             'production' => $production->ulid,
@@ -76,6 +90,7 @@ final class AccessTest extends TestCase
             'clip' => $clip->ulid,
             'subclip' => $clip->subclips()->create(['name' => 'The turn', 'in_ticks' => 0, 'out_ticks' => 1])->ulid,
             'marker' => $clip->markers()->create(['kind' => 'person', 'in_ticks' => 0, 'name' => 'gull'])->ulid,
+            'passage' => $passage->ulid,
             'store' => Store::query()->create(
                 $own + [
                     'key' => 'k' . $production->id,
@@ -91,7 +106,9 @@ final class AccessTest extends TestCase
             'upload' => Upload::query()->create($onDay + ['user_id' => $member->id, 'fingerprint' => 'x', 'files' => 1, 'size_bytes' => 1])
                 ->ulid,
             'bin' => Bin::query()->create($own + ['name' => 'Own'])->ulid,
-            'reel' => StoredSequenceFactory::new()->createOne($onDay)->ulid,
+            'reel' => $reel->ulid,
+            'link' => $reel->links()->create($own + ['for_name' => 'Dora', 'secret_hash' => hash('sha256', $reel->ulid)])->ulid,
+            'screeningNote' => $take->screeningNotes()->create(['user_id' => $member->id, 'at_ticks' => 0, 'text' => 'x'])->ulid,
             'sequence' => $cut->ulid,
             'version' => SequenceVersion::query()->create([
                 'sequence_id' => $cut->id,
@@ -111,9 +128,10 @@ final class AccessTest extends TestCase
             'task' => Task::query()->create(
                 $own + ['kind' => 'offload', 'title' => 'x', 'subject' => ['card' => 0], 'state' => 'done', 'ended_at' => now()],
             )->ulid,
-            'handoff' => Handoff::query()->create(
-                $own + ['number' => 1, 'title' => 'x', 'chosen' => [], 'folder' => 'x', 'state' => 'packing'],
-            )->ulid,
+            'handoff' => $handoff->ulid,
+            'webHook' => WebHook::query()->create($own + ['url' => 'https://x.test', 'secret' => 'x', 'events' => []])->ulid,
+            'apiToken' => ApiToken::query()->create($own + ['name' => 'x', 'token_hash' => hash('sha256', (string) $production->id)])->ulid,
+            'question' => HandoffQuestion::query()->create(['handoff_id' => $handoff->id, 'question' => 'x'])->ulid,
         ];
     }
 
@@ -124,9 +142,13 @@ final class AccessTest extends TestCase
         'what' => 'proxy',
         'kind' => 'camera',
         'format' => 'csv',
+        'cues' => 'srt',
         'which' => 'slate',
         'number' => '0',
         'shared' => '01ARZ3NDEKTSV4RRFFQ69G5FAV',
+        'name' => '3',
+        'export' => '01ARZ3NDEKTSV4RRFFQ69G5FAV',
+        'part' => 'picture',
     ];
 
     /** @return list<Route> every route below a production */

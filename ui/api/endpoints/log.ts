@@ -16,6 +16,7 @@ import type {
   SlateSheet,
   SlatesRead,
   TakeHistory,
+  TakeMarkers,
   Takes,
   Typed,
   Understood,
@@ -27,12 +28,14 @@ import { api } from '../client'
 const sheetOf = question<SlateSheet, { day: string }>('log', ({ day }) => `days/${day}/log`)
 const scenesOf = question<Scenes, { day: string }>('scenes', ({ day }) => `days/${day}/scenes`)
 const historyOf = question<TakeHistory, { take: string }>('history', ({ take }) => `takes/${take}/history`)
+const markersOf = question<TakeMarkers, { take: string }>('marked', ({ take }) => `takes/${take}/markers`)
 const columnsOf = question<Columns>('columns', () => 'log-columns')
 
 export const log = {
   sheet: (production: string, day: string) => sheetOf(production, { day }),
   scenes: (production: string, day: string) => scenesOf(production, { day }),
   history: (production: string, take: string) => historyOf(production, { take }),
+  markers: (production: string, take: string) => markersOf(production, { take }),
   columns: (production: string) => columnsOf(production, {}),
   previewSlates: (production: string, day: string) => api.get<SlatePreview>(below(production, `days/${day}/log/read`)),
   tryPatterns: (production: string, day: string, body: unknown) =>

@@ -1,12 +1,19 @@
 <script setup lang="ts">
 import { Popover } from 'ant-design-vue'
 import { computed, useTemplateRef } from 'vue'
+import { words as wordsApi } from '@/api/endpoints/words'
 import type { BinArrangement, Production } from '@/api/types'
 import { useMenu } from '@/shell/menu'
 import { type BinColumn, ORDERS } from './view'
 
 /** How a bin is looked at: rows or pictures, the order, days and devices, and which columns rows have. */
-const props = defineProps<{ view: BinArrangement; columns: BinColumn[]; production: Production; takesAsked: boolean }>()
+const props = defineProps<{
+  view: BinArrangement
+  columns: BinColumn[]
+  production: Production
+  takesAsked: boolean
+  bin: string
+}>()
 const emit = defineEmits<{
   view: [view: BinArrangement]
   columns: [columns: BinColumn[] | null]
@@ -119,6 +126,14 @@ defineExpose({ filter: () => (filters.open.value = true), columns: () => (shownC
         </div>
       </template>
     </Popover>
+    <a
+      v-if="bin !== ''"
+      class="plain"
+      :href="wordsApi.file(production.ulid, `bins/${encodeURIComponent(bin)}`, 'txt')"
+      download
+      title="What is said in all of it, as text with timecode"
+      >Words as text</a
+    >
   </div>
 </template>
 

@@ -249,6 +249,8 @@ defineExpose({ reveal, page: () => Math.max(1, Math.floor((containerProps.ref.va
   padding: 0 14px 0 8px;
   white-space: nowrap;
   background: var(--sheet);
+  /* What is written in a row moves nothing outside it. */
+  contain: strict;
 }
 .row > * {
   overflow: hidden;

@@ -30,6 +30,7 @@ import { useBinCells } from './useBinCells'
 import { useBringing } from './useBringing'
 import { useHand } from './useHand'
 import { useHandActs } from './useHandActs'
+import { useRested } from './useRested'
 import { useRuleDraft } from './useRuleDraft'
 import { type BinColumn, columnsOf, PLAIN, plainOf } from './view'
 
@@ -191,7 +192,12 @@ function drag(event: DragEvent, row: BinRow): void {
 }
 /** What a row is leads to where it is worked on: a cut or reel to its stage, anything else to its clip. */
 function open(row: BinRow): void {
-  if (row.sequence !== null)
+  if (row.sequence?.kind === 'received')
+    void router.push({
+      name: 'received',
+      params: { production: id(), day: route.params.day, sequence: row.sequence.ulid },
+    })
+  else if (row.sequence !== null)
     void router.push({
       name: 'screening',
       params: { production: id(), day: route.params.day },
@@ -221,6 +227,7 @@ const cells = useBinCells({
   show,
   leave: () => void nextTick(() => (document.activeElement as HTMLElement | null)?.blur()),
 })
+const panelClip = useRested(shownClip, () => cells.open.value !== null)
 const actions = useBinActions({ bin: () => bin.value, refs, hand, letGo })
 const { naming } = actions
 /** What other productions share is looked at, and put into own bins; nothing of it is changed here. */
@@ -449,6 +456,7 @@ useShortcuts('Bins', [
             :columns="columns"
             :production="production"
             :takes-asked="takesAsked"
+            :bin="key ?? ''"
             @view="setView"
             @columns="setColumns"
           />
@@ -519,7 +527,7 @@ useShortcuts('Bins', [
         </AnswerState>
       </section>
       <ImportDialog :files="bringing.files.value" :kind="bringKind" @close="bringing.files.value = null" />
-      <ClipSheetPanel :clip="shownClip" :own-bins="ownBins" />
+      <ClipSheetPanel :clip="panelClip" :own-bins="ownBins" />
       <Modal
         :open="naming !== null"
         :title="naming?.title"

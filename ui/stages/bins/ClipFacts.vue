@@ -98,6 +98,10 @@ const toLineup = () => to('lineup', { clip: props.sheet.ulid })
         {{ one.text }}<span v-if="one.by" class="soft"> · {{ one.by }}</span>
       </dd></template
     >
+    <template v-if="sheet.screening"
+      ><dt>Screening</dt>
+      <dd class="lines">{{ sheet.screening }}</dd></template
+    >
     <template v-if="(history?.steps.length ?? 0) > 0"
       ><dt>History</dt>
       <dd>

@@ -18,6 +18,7 @@ import { attempt, say } from '@/shell/say'
 import TakeNumber from '@/shell/TakeNumber.vue'
 import ClipFacts from './ClipFacts.vue'
 import ClipPieces from './ClipPieces.vue'
+import ClipWords from './ClipWords.vue'
 import SheetWaves, { type SheetChannel } from './SheetWaves.vue'
 import { useMarks } from './useMarks'
 
@@ -31,8 +32,25 @@ const router = useRouter()
 const id = () => production.value.ulid
 const clip = computed(() => String(route.params.clip))
 const { data, isPending, error, refetch } = useAnswer(() => binsApi.clip(id(), clip.value))
-const tabs = { pieces: 'Subclips and markers', known: 'What is known', places: 'Where it is' } as const
+const tabs = {
+  pieces: 'Subclips and markers',
+  words: 'Words',
+  known: 'What is known',
+  places: 'Where it is',
+} as const
 const tab = ref<keyof typeof tabs>('pieces')
+watch(
+  () => route.query.tab,
+  (asked) => typeof asked === 'string' && asked in tabs && (tab.value = asked as keyof typeof tabs),
+  { immediate: true },
+)
+const pieces = useTemplateRef('pieces')
+/** Keys of subclips and markers, where no words are chosen. */
+function pass(what: 'subclip' | 'marker'): void {
+  tab.value = 'pieces'
+  if (what === 'subclip') pieces.value?.startSubclip()
+  else pieces.value?.startMarker()
+}
 const { data: tree } = useAnswer(() => binsApi.tree(id()))
 const ownBins = computed(() => tree.value?.own.filter((bin) => !bin.is_rule) ?? [])
 const sheet = computed(() => (data.value?.ulid === clip.value ? data.value : undefined))
@@ -234,7 +252,7 @@ useShortcuts('Clip sheet', [
   { keys: ['Alt+v'], what: 'Picture large, sound large, both', run: turnLarge },
   {
     keys: ['Alt+t'],
-    what: 'Subclips, what is known, where it is',
+    what: 'Subclips, words, what is known, where it is',
     run: () => {
       const all = Object.keys(tabs) as (keyof typeof tabs)[]
       tab.value = all[(all.indexOf(tab.value) + 1) % all.length]!
@@ -248,7 +266,10 @@ useShortcuts('Clip sheet', [
     <div
       v-if="sheet"
       class="clip-page"
-      :class="[{ heard: sheet.kind === 'sound' }, sheet.kind === 'picture' ? `of-${large}` : '']"
+      :class="[
+        { heard: sheet.kind === 'sound', reading: tab === 'words' },
+        sheet.kind === 'picture' ? `of-${large}` : '',
+      ]"
     >
       <section class="left">
         <h1>
@@ -343,6 +364,7 @@ useShortcuts('Clip sheet', [
         </div>
         <div v-show="tab === 'pieces'" class="body">
           <ClipPieces
+            ref="pieces"
             v-if="sheet.library === null"
             :clip="shown!"
             :own-bins="ownBins"
@@ -364,7 +386,16 @@ useShortcuts('Clip sheet', [
             Split the {{ sheet.channels.length }} channels
           </button>
         </div>
-        <ClipFacts v-if="tab !== 'pieces'" :sheet="sheet" :of="tab" class="body" />
+        <ClipWords
+          v-if="tab === 'words'"
+          :clip="sheet"
+          :ticks="ticks"
+          :playing="player?.playing === true"
+          @go="player?.goToTicks($event)"
+          @play="(from: number, to: number) => player?.playStretch(from, to)"
+          @pass="pass"
+        />
+        <ClipFacts v-if="tab === 'known' || tab === 'places'" :sheet="sheet" :of="tab" class="body" />
       </section>
       <SheetWaves
         v-if="sheet.kind === 'picture' || sheet.kind === 'sound'"
@@ -397,6 +428,12 @@ useShortcuts('Clip sheet', [
 }
 .clip-page.heard {
   grid-template-rows: minmax(190px, 32%) minmax(0, 1fr);
+}
+.clip-page.heard.reading {
+  grid-template-rows: minmax(300px, 60%) minmax(0, 1fr);
+}
+.clip-page.reading {
+  grid-template-columns: minmax(0, 1fr) minmax(400px, 50%);
 }
 .heard .bottom,
 .of-sound .bottom {

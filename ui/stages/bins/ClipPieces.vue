@@ -117,6 +117,7 @@ async function keepNote(): Promise<void> {
 const timecode = (ticks: number) =>
   label(toFrames((props.clip.start_ticks ?? 0) + ticks, props.clip.rate), props.clip.rate)
 
+defineExpose({ startSubclip, startMarker })
 useShortcuts('Clip sheet', [
   { keys: ['u'], what: 'Keep the marked range as a subclip', run: startSubclip },
   { keys: ['m'], what: 'Mark this place, with a name', run: startMarker },

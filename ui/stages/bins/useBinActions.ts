@@ -1,13 +1,14 @@
 import { computed, type Ref, ref } from 'vue'
-import { useRouter } from 'vue-router'
+import { useRoute, useRouter } from 'vue-router'
 import { makeStale, useAnswer } from '@/api/queries'
 import { bins, type RuleGroup } from '@/api/endpoints/bins'
 import { cards } from '@/api/endpoints/cards'
 import { lineup } from '@/api/endpoints/lineup'
 import { log as logApi } from '@/api/endpoints/log'
+import { screening } from '@/api/endpoints/screening'
 import type { BinEntry, BinRow } from '@/api/types'
 import { useDesk } from '@/shell/desk'
-import { attempt, say } from '@/shell/say'
+import { attempt, refuse, say } from '@/shell/say'
 
 /** What a dragged row carries: references, as JSON. */
 export const DRAGGED = 'application/x-cartella-references'
@@ -29,6 +30,7 @@ export function useBinActions(options: {
 }) {
   const { production } = useDesk()
   const router = useRouter()
+  const route = useRoute()
   const id = () => production.value.ulid
   const mayOrganise = () => production.value.may.organise
   const naming = ref<{ title: string; name: string; run: (name: string) => Promise<unknown> } | null>(null)
@@ -191,6 +193,16 @@ export function useBinActions(options: {
     takes: takes().map((one) => one.ulid),
     subclips: options.hand.value.flatMap((row) => (row.what === 'subclip' ? [row.ref.split(':')[1]!] : [])),
   })
+  /** A review reel of the takes in hand, each from its slate. */
+  async function makeReel(): Promise<void> {
+    const chosen = takes().map((one) => one.ulid)
+    if (chosen.length === 0) return refuse('Nothing of it has a slate yet.')
+    const day = String(route.params.day)
+    const made = await attempt(() => screening.build(id(), day, { from: 'takes', what: chosen, circled_only: false }))
+    if (made === undefined) return
+    say(`A reel of ${chosen.length} ${chosen.length === 1 ? 'take' : 'takes'} is ready on Screening.`)
+    makeStale('sequences')
+  }
   /** The takes of what is in hand, each once. */
   const takes = () => [
     ...new Map(options.hand.value.flatMap((row) => (row.take === null ? [] : [[row.take.ulid, row.take]]))).values(),
@@ -246,6 +258,7 @@ export function useBinActions(options: {
     circle,
     addKeyword,
     splitChannels,
+    makeReel,
     make,
     rename,
     finishNaming,

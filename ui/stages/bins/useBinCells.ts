@@ -2,7 +2,7 @@ import { useDebounceFn } from '@vueuse/core'
 import { type Ref, shallowRef } from 'vue'
 import { bins } from '@/api/endpoints/bins'
 import { log as logApi } from '@/api/endpoints/log'
-import { makeStale } from '@/api/queries'
+import { makeStale, willMakeStale } from '@/api/queries'
 import type { BinRow, Production } from '@/api/types'
 import { attempt, refuse } from '@/shell/say'
 import { valueOf } from '@/grid/fieldValue'
@@ -97,6 +97,7 @@ export function useBinCells(options: {
     options.show((one) => (one.take?.ulid === take ? withValue(one, field, after.value) : one))
     const change = { was: typeof before === 'string' ? was : before.value, now: after.value }
     const body = { edits: [{ take, changes: { [field.key]: change } }] }
+    willMakeStale('words')
     // What could not be kept is shown as it is at once.
     if ((await attempt(() => logApi.edit(id, options.day(), body))) === undefined) makeStale('words', { take })
     else void readSoon(take)

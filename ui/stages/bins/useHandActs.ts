@@ -73,6 +73,14 @@ export function useHandActs(options: {
       ),
       act('Delete', 'Delete', 'Take out of this bin', 'Take out of this bin', organise && own, actions.takeOut),
       act(
+        'R',
+        'Shift R',
+        'Review reel of its takes',
+        'A review reel of the takes of what is chosen',
+        organise,
+        later(actions.makeReel),
+      ),
+      act(
         'Alt+c',
         'Alt C',
         'Split the channels',

@@ -34,6 +34,7 @@ const FIXED: BinColumn[] = [
   { key: 'file', title: 'Its file', width: 130, shown: false, order: null },
   { key: 'kind', title: 'Kind', width: 90, shown: false, order: 'what' },
   { key: 'channels', title: 'Channels', width: 62, shown: false, order: null },
+  { key: 'screening', title: 'Screening notes', width: 180, shown: false, order: null },
 ]
 /** Fields of takes that have a place among the columns above, or are no text. */
 const ELSEWHERE = new Set(['scene', 'setup', 'take', 'part', 'description', 'size', 'absent_devices'])

@@ -1,9 +1,11 @@
 <script setup lang="ts">
+import { words as wordsApi } from '@/api/endpoints/words'
 import { log as logApi } from '@/api/endpoints/log'
+import { screening } from '@/api/endpoints/screening'
 import { useDebounceFn, useLocalStorage } from '@vueuse/core'
 import { Dropdown, Modal, Popconfirm } from 'ant-design-vue'
 import { computed, nextTick, ref, shallowRef, watch } from 'vue'
-import { useRoute } from 'vue-router'
+import { useRoute, useRouter } from 'vue-router'
 import { makeStale, setAnswer, useAnswer } from '@/api/queries'
 import type { Column, LogClip, Take, TakeStatus } from '@/api/types'
 import { length } from '@/player/time'
@@ -12,7 +14,7 @@ import NamesDialog from '@/shell/NamesDialog.vue'
 import PanelEdge from '@/shell/PanelEdge.vue'
 import { useDesk } from '@/shell/desk'
 import { useShortcuts } from '@/shell/keys'
-import { attempt } from '@/shell/say'
+import { attempt, say } from '@/shell/say'
 import { useSession } from '@/shell/session'
 import ClipPictures from './ClipPictures.vue'
 import ColumnsMenu from './ColumnsMenu.vue'
@@ -30,6 +32,7 @@ import { useTakeEdits } from './useTakeEdits'
 const { production, day } = useDesk()
 const session = useSession()
 const route = useRoute()
+const router = useRouter()
 const { data, isPending, error, refetch } = useAnswer(() => logApi.sheet(production.value.ulid, day.value.ulid), {
   large: true,
 })
@@ -82,6 +85,38 @@ const summary = computed(() => {
   const ran = length(takes.reduce((sum, one) => sum + runningOf(one), 0))
   return `${takes.length} ${takes.length === 1 ? 'take' : 'takes'} · ${circled} circled · ${ran}`
 })
+/** Each from its slate, on Screening. */
+async function makeReel(): Promise<void> {
+  const chosen = grid.value?.chosen ?? (take.value === null ? [] : [take.value])
+  if (!production.value.may.organise || chosen.length === 0) return
+  const made = await attempt(() =>
+    screening.build(production.value.ulid, day.value.ulid, {
+      from: 'takes',
+      what: chosen.map((one) => one.ulid),
+      circled_only: false,
+    }),
+  )
+  if (made === undefined) return
+  say(`A reel of ${chosen.length} ${chosen.length === 1 ? 'take' : 'takes'} is ready on Screening.`)
+  makeStale('sequences')
+}
+/** What is chosen goes to the editing team: its packing list is on Hand-off. */
+function handOff(): void {
+  const chosen = grid.value?.chosen ?? (take.value === null ? [] : [take.value])
+  if (!production.value.may.work || chosen.length === 0) return
+  void router.push({
+    name: 'handoff',
+    params: { production: production.value.ulid, day: day.value.ulid },
+    query: { takes: chosen.map((one) => one.ulid).join(',') },
+  })
+}
+/** All sound of the day that nobody has listened to. */
+async function listen(): Promise<void> {
+  if (!production.value.may.organise) return
+  const started = await attempt(() => wordsApi.find(production.value.ulid, day.value.ulid, { language: 'en-us' }))
+  if (started !== undefined) say('What is said on this day is being found. You can go on meanwhile.')
+  makeStale('tasks')
+}
 const on = computed(() =>
   row.value?.kind === 'clip' ? row.value.clip.name : take.value === null ? 'no row' : slateOf(take.value),
 )
@@ -223,6 +258,9 @@ useShortcuts('Log', [
   { keys: ['u'], what: 'Script notes and reports', run: () => ask('notes') },
   { keys: ['a'], what: 'Names', run: () => ask('names') },
   { keys: ['Alt+t'], what: 'Script', run: () => ask('script') },
+  { keys: ['Alt+w'], what: 'A review reel of the chosen takes', run: () => void makeReel() },
+  { keys: ['Alt+p'], what: 'Hand off the chosen takes', run: handOff },
+  { keys: ['Alt+l'], what: 'Find what is said on this day', run: () => void listen() },
   { keys: ['Alt+k'], what: 'Columns', run: () => view.value === 'rows' && columnsMenu.value?.show() },
 ])
 </script>
@@ -265,7 +303,15 @@ useShortcuts('Log', [
               <template #overlay
                 ><div class="drop">
                   <button @click="ask('names')">Names… <kbd>A</kbd></button
-                  ><button @click="ask('script')">Script… <kbd>Alt T</kbd></button>
+                  ><button @click="ask('script')">Script… <kbd>Alt T</kbd></button
+                  ><button @click="makeReel">Review reel of the chosen takes <kbd>Alt W</kbd></button>
+                  <button v-if="production.may.work" @click="handOff">
+                    Hand off the chosen takes <kbd>Alt P</kbd>
+                  </button>
+                  <button v-if="production.may.organise" @click="listen">
+                    Find what is said on this day <kbd>Alt L</kbd>
+                  </button>
+                  <router-link :to="{ name: 'script', params: route.params }">Script and reads</router-link>
                 </div></template
               >
             </Dropdown>

@@ -1,6 +1,8 @@
 <script setup lang="ts">
 import { useEventListener } from '@vueuse/core'
 import { computed, ref, toRef, watch } from 'vue'
+import { words as wordsApi } from '@/api/endpoints/words'
+import { useAnswer } from '@/api/queries'
 import type { LogClip, Production, Take, TakeStatus } from '@/api/types'
 import { isElsewhere, useClipboard } from '@/grid/clipboard'
 import { stuckAt } from '@/grid/columns'
@@ -8,6 +10,7 @@ import GridHead from '@/grid/GridHead.vue'
 import { useRange } from '@/grid/range'
 import { useRows } from '@/grid/rows'
 import { length } from '@/player/time'
+import { useDesk } from '@/shell/desk'
 import DeviceBadge from '@/shell/DeviceBadge.vue'
 import { useShortcuts } from '@/shell/keys'
 import TakeNumber from '@/shell/TakeNumber.vue'
@@ -39,6 +42,11 @@ const emit = defineEmits<{
   mark: [clips: LogClip[], as: { wild: boolean } | { false_start: boolean }]
   columns: [columns: SheetColumn[]]
 }>()
+
+const { day } = useDesk()
+/** How much of each scene's script was said. */
+const { data: sums } = useAnswer(() => wordsApi.sums(props.production.ulid, day.value.ulid))
+const saidOf = (scene: string) => sums.value?.scenes[scene]
 
 const ROW = 31
 const EDGE = 10
@@ -282,6 +290,18 @@ defineExpose({ select, move, focus: () => box.value?.focus(), chosen: chosenTake
               }}<template v-if="one.facts">
                 · {{ one.facts.circled }} circled · {{ length(one.facts.running_ticks) }}</template
               ><template v-if="one.facts && one.facts.days > 1"> on {{ one.facts.days }} days</template></small
+            >
+            <router-link
+              v-if="(saidOf(one.scene)?.reads ?? 0) > 0"
+              class="soft"
+              :to="{
+                name: 'script',
+                params: { production: production.ulid, day: day.ulid },
+                query: { scene: one.scene },
+              }"
+              :title="`${saidOf(one.scene)?.reads} reads of its lines`"
+              @click.stop
+              ><small>{{ saidOf(one.scene)?.said }} of {{ saidOf(one.scene)?.lines }} lines heard</small></router-link
             >
             <small v-if="one.facts?.pages" class="script" :title="one.facts.characters.join(', ')"
               >script {{ one.facts.pages }} p.<template v-if="one.facts.characters.length">

@@ -4,6 +4,7 @@ import { day as dayApi } from '@/api/endpoints/day'
 import { log as logApi } from '@/api/endpoints/log'
 import { refDebounced } from '@vueuse/core'
 import { computed, nextTick, ref, shallowRef, watch } from 'vue'
+import { useRoute } from 'vue-router'
 import { makeStale, useAnswer } from '@/api/queries'
 import type { Dispute, LogClip, Said, Take } from '@/api/types'
 import ClipPlayer from '@/player/ClipPlayer.vue'
@@ -20,6 +21,7 @@ import TakeHistory from './TakeHistory.vue'
 const props = defineProps<{ take: Take | null; clip: LogClip | null; want: string | null; mayLog: boolean }>()
 const emit = defineEmits<{ change: [take: Take, values: Partial<Take>] }>()
 const { production, day } = useDesk()
+const route = useRoute()
 
 /** The clip that was chosen; another take shows its clip of the same device. */
 const angle = shallowRef<{ clip: string; device: string | null } | null>(null)
@@ -45,6 +47,9 @@ const resting = refDebounced(
 )
 const { data, error } = useAnswer(() =>
   resting.value === null ? null : binsApi.clip(production.value.ulid, resting.value),
+)
+const { data: marked } = useAnswer(() =>
+  resting.value === null || props.take === null ? null : logApi.markers(production.value.ulid, props.take.ulid),
 )
 const bySlate = computed(() => {
   const said = new Map<string, string[]>()
@@ -207,6 +212,19 @@ defineExpose({ turn, writeNote, toggleHistory: () => (history.value = !history.v
           {{ data?.roll }} · {{ chosen.name
           }}<span v-if="chosen.file !== chosen.name" class="soft"> was {{ chosen.file }}</span>
         </dd>
+        <template v-if="marked && marked.markers.length > 0"
+          ><dt>Markers</dt>
+          <dd class="marks">
+            <RouterLink
+              v-for="one in marked.markers"
+              :key="one.ulid"
+              :to="{ name: 'clip', params: { ...route.params, clip: one.clip }, query: { at: one.in_ticks } }"
+              :title="one.note || `On ${one.clip_name}`"
+              ><DeviceBadge :letter="one.device" /> {{ one.name || 'a place' }}
+              <span class="mono soft">{{ one.timecode }}</span></RouterLink
+            >
+          </dd></template
+        >
         <template v-if="take.screening"
           ><dt>Screening</dt>
           <dd>{{ take.screening }}</dd></template
@@ -319,6 +337,11 @@ defineExpose({ turn, writeNote, toggleHistory: () => (history.value = !history.v
 </template>
 
 <style scoped>
+.marks {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 4px 10px;
+}
 aside {
   border-left: 1px solid var(--rule-strong);
   background: var(--sheet-2);

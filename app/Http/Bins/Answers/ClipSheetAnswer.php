@@ -22,6 +22,7 @@ final readonly class ClipSheetAnswer
      * @param  array{ulid: string, setup: string, take: int, part: string, status: 'none'|'circled'|'hold'|'ng',
      *     description: string}|null  $take
      * @param  array<string, string>  $fields  what is said of the take, by key
+     * @param  string  $screening  what people said of the take while they watched it
      * @param  array<string, array{by: string|null, place: string|null}>  $sources  whose word that is, by the same keys
      * @param  list<array{ulid: string, label: string, in_ticks: int|null, out_ticks: int|null}>  $takes
      * @param  array{in_ticks: int|null, out_ticks: int|null}  $marks
@@ -68,6 +69,7 @@ final readonly class ClipSheetAnswer
         public ?int $head_frames,
         public ?array $take,
         public array $fields,
+        public string $screening,
         public array $sources,
         public array $takes,
         public array $marks,

@@ -8,7 +8,7 @@ namespace App\Http\Bins\Answers;
 final readonly class SearchHitAnswer
 {
     /**
-     * @param  'take'|'clip'|'marker'|'subclip'|'sequence'|'bin'  $what
+     * @param  'take'|'clip'|'marker'|'spoken'|'subclip'|'sequence'|'bin'  $what
      * @param  string  $note  the line that was found, or where the thing belongs
      * @param  string|null  $clip  ULID
      * @param  string|null  $kind  of the clip

@@ -16,7 +16,7 @@ final class CircleRequest extends FormRequest
     {
         return [
             'was' => ['required', Rule::enum(TakeStatus::class)],
-            'now' => ['required', Rule::in([TakeStatus::None->value, TakeStatus::Circled->value])],
+            'now' => ['required', Rule::enum(TakeStatus::class)],
         ];
     }
 }

@@ -10,6 +10,7 @@ final readonly class TabsAnswer
     /**
      * @param  array<string, int>  $by_stage  open points
      * @param  array{safe: int, all: int}  $cards
+     * @param  string|null  $handoff  how the newest package stands
      */
     public function __construct(
         public int $open,
@@ -18,5 +19,6 @@ final readonly class TabsAnswer
         public int $takes,
         public int $placed,
         public int $to_place,
+        public ?string $handoff,
     ) {}
 }

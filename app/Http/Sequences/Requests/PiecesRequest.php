@@ -1,0 +1,24 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Http\Sequences\Requests;
+
+use Illuminate\Foundation\Http\FormRequest;
+
+/** Stretches of clips for a cut, and where they go: a place of it, or its end. */
+final class PiecesRequest extends FormRequest
+{
+    /** @return array<string, list<string>> */
+    public function rules(): array
+    {
+        return [
+            'pieces' => ['required', 'array', 'list', 'min:1', 'max:500'],
+            'pieces.*.clip' => ['required', 'string', 'size:26'],
+            'pieces.*.in_ticks' => ['required', 'integer', 'min:0'],
+            'pieces.*.out_ticks' => ['required', 'integer', 'min:1'],
+            'at_ticks' => ['present', 'nullable', 'integer', 'min:0'],
+            'label' => ['required', 'string', 'max:120'],
+        ];
+    }
+}
