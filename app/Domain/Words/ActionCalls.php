@@ -12,7 +12,7 @@ use Illuminate\Support\Facades\DB;
  */
 final class ActionCalls
 {
-    /** Confidence under which a call is none. */
+    /** Confidence under which a call is none; a word that a person wrote has no doubt. */
     private const SURE = 0.6;
 
     /**
@@ -53,7 +53,7 @@ final class ActionCalls
                 $isInPart = $row->in_ticks === null || ($at >= $row->in_ticks && $at < $row->out_ticks);
                 if (
                     $isInPart &&
-                    $confidence >= self::SURE &&
+                    ($confidence ?? 1.0) >= self::SURE &&
                     $at + $offset >= 0 &&
                     $at + $offset < (int) ($row->duration_ticks ?? PHP_INT_MAX)
                 ) {

@@ -149,4 +149,28 @@ final class PausesTest extends TestCase
         // Words without quiet between them are cut at their edges.
         self::assertSame([$at(20), $at(40)], QuietEdges::around($levels, $at(20), $at(40), $at(20), $at(40)));
     }
+
+    public function test_a_part_of_a_sound_says_what_the_whole_says_of_it(): void
+    {
+        $path = tempnam(sys_get_temp_dir(), 'peaks');
+        $steps = 4000;
+        $values = '';
+        for ($step = 0; $step < $steps; $step++) {
+            foreach ([0, 1] as $channel) {
+                $values .= pack('vvv', 0, 0, (7919 * ($step + 3 * $channel)) % 32768);
+            }
+        }
+        file_put_contents($path, 'CPK1' . pack('vvVVP', 2, 1, 256, 48000, $steps * 256 - 100) . pack('V', $steps) . $values);
+        $whole = Levels::ofPeaks($path);
+        $part = Levels::ofPeaks($path, 5 * Ticks::PER_SECOND, 9 * Ticks::PER_SECOND);
+        unlink($path);
+        self::assertEqualsWithDelta(4 * 187.5, $part->steps(), 2);
+        foreach ([5.0, 6.31, 8.99] as $second) {
+            $ticks = (int) ($second * Ticks::PER_SECOND);
+            foreach ([0, 1] as $channel) {
+                self::assertSame($whole->at($channel, $whole->step($ticks)), $part->at($channel, $part->step($ticks)));
+            }
+            self::assertSame($whole->ticks($whole->step($ticks)), $part->ticks($part->step($ticks)));
+        }
+    }
 }

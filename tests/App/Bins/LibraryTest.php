@@ -16,9 +16,12 @@ use Database\Factories\ClipFactory;
 use Database\Factories\ProductionFactory;
 use Database\Factories\ShootDayFactory;
 use Tests\App\TestCase;
+use Tests\App\Words\SaysWords;
 
 final class LibraryTest extends TestCase
 {
+    use SaysWords;
+
     private Production $library;
 
     private Clip $cue;
@@ -116,5 +119,20 @@ final class LibraryTest extends TestCase
         $this->library->users()->attach($this->user);
         $this->putJson("/api/productions/{$this->library->ulid}/settings/library", ['is_library' => true])->assertStatus(403);
         self::assertFalse((bool) $this->library->refresh()->is_library);
+    }
+
+    public function test_what_is_said_in_a_clip_of_a_library_is_read_and_played_where_nobody_speaks(): void
+    {
+        $this->share();
+        $this->say($this->cue, [[1, 'Row the boat ashore.', null]]);
+        $this->catalogueSilence($this->cue, 10);
+        $words = $this->getJson($this->at("clips/{$this->cue->ulid}/words"))->assertOk()->assertJsonCount(1, 'sources.0.passages');
+        $sound = $words->json('sources.0.clip');
+        $this->getJson($this->at("clips/{$this->cue->ulid}/words/around?sound=$sound&start=0&end=705600000"))->assertOk();
+        $this->patchJson($this->at("clips/{$this->cue->ulid}/passages/{$words->json('sources.0.passages.0.id')}"), [
+            'from' => 0,
+            'was' => ['Row'],
+            'text' => 'Roll',
+        ])->assertNotFound();
     }
 }

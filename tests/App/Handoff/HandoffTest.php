@@ -14,6 +14,7 @@ use App\Domain\Handoff\PackJob;
 use App\Models\Card;
 use App\Models\Clip;
 use App\Models\Handoff;
+use App\Models\Passage;
 use App\Models\Production;
 use App\Models\Role;
 use App\Models\ShootDay;
@@ -359,6 +360,30 @@ final class HandoffTest extends TestCase
         $second = $this->handOff(more: ['days' => [], 'since' => true]);
         self::assertSame(['New since 1', 2], [$second->title, $second->summary['clips']]);
         self::assertFileDoesNotExist($this->inbox($second) . "/proxies/import_$kept->name.mp4");
+    }
+
+    public function test_words_corrected_since_go_with_what_is_new_where_words_go(): void
+    {
+        $take = $this->take('7', 1);
+        $picture = $this->proxied('A001C001', 'A', 10);
+        $picture->parts()->create(['take_id' => $take->id, 'said_by' => 'name']);
+        $sound = $this->clip('T01', 'S', 10, 10, $take);
+        $this->say($sound, [[1, 'Reed me the gauge.', null]]);
+        $first = $this->handOff(more: ['sound' => 'none', 'lists' => ['words']]);
+        $this->as(Role::Editor)->postJson($this->at("handoffs/$first->ulid/accept"))->assertJsonPath('state', 'accepted');
+        $since = fn(): int => $this->as()
+            ->postJson($this->at('handoffs/plan'), ['days' => [], 'bins' => [], 'since' => true, 'sound' => 'none', 'lists' => ['words']])
+            ->assertOk()
+            ->json('clips');
+        self::assertSame(0, $since());
+        $this->travel(2)->seconds();
+        $passage = Passage::query()->sole();
+        $this->patchJson($this->at("clips/$sound->ulid/passages/$passage->ulid"), [
+            'from' => 0,
+            'was' => ['Reed'],
+            'text' => 'Read',
+        ])->assertOk();
+        self::assertGreaterThan(0, $since());
     }
 
     public function test_media_lie_and_are_called_as_the_productions_last_package_had_it(): void

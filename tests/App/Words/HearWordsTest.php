@@ -126,6 +126,11 @@ final class HearWordsTest extends TestCase
         } catch (TaskCancelled) {
             self::assertCount(1, $told);
         }
+        // The worker was killed while it wrote, and the sound of a stretch lies about.
+        $folder = "$this->folder/words/$task->ulid.$clip->id";
+        file_put_contents("$folder.jsonl", '{"until":99999999999,"words":[{"text":"nev', FILE_APPEND);
+        mkdir($folder);
+        touch("$folder/1.wav");
         $again = [];
         $words = $hear->in($clip, $model, $task, static function (int $ticks) use (&$again): void {
             $again[] = $ticks;

@@ -4,6 +4,8 @@ declare(strict_types=1);
 
 namespace Tests\App\Words;
 
+use App\Domain\Footage\MediaFile;
+use App\Domain\Footage\MediaFolder;
 use App\Domain\Words\KeepWords;
 use App\Models\Clip;
 use App\Models\Transcript;
@@ -30,5 +32,13 @@ trait SaysWords
         }
 
         return app(KeepWords::class)($clip, $this->person(), new Words($words, 'test', 'script'), 'recognised', 'en-us');
+    }
+
+    /** What cataloguing keeps of a sound of one channel in which nothing stirs. */
+    private function catalogueSilence(Clip $clip, int $seconds): void
+    {
+        $steps = intdiv(48000 * $seconds, 256);
+        $head = pack('vvVVP', 1, 1, 256, 48000, 256 * $steps) . pack('V', $steps);
+        file_put_contents(MediaFolder::of($clip)->write(MediaFile::Peaks), 'CPK1' . $head . str_repeat("\0", 6 * $steps));
     }
 }

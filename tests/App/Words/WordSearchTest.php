@@ -41,6 +41,8 @@ final class WordSearchTest extends TestCase
         self::assertSame(['T01'], $clips($found('q=' . urlencode('"I count"'))));
         self::assertSame(['T01'], $clips($found('q=' . urlencode('don’t'))));
         self::assertSame(['T01', 'T02'], $clips($found('q=slui')), 'the last word is being typed');
+        self::assertSame(['T01'], $clips($found('q=I')));
+        self::assertSame([], $clips($found('q=b')), 'a letter that nobody says');
         $near = $found('q=sluce');
         self::assertSame('sluice', $near['meant']);
         self::assertSame(['T01', 'T02'], $clips($near));

@@ -144,4 +144,15 @@ final class WordsServiceTest extends TestCase
         self::assertStringContainsString('it cannot be reached', $this->find()->result['message'] ?? '');
         self::assertSame(4, $tries);
     }
+
+    public function test_where_none_is_set_nobody_waits_for_one(): void
+    {
+        $this->as(Role::Admin)
+            ->putJson($this->at('settings/words-service'), ['url' => null])
+            ->assertOk();
+        $this->as()
+            ->postJson($this->onDay('words'), ['clips' => [$this->clip->ulid], 'language' => 'en-us', 'service' => true])
+            ->assertStatus(422);
+        self::assertSame(0, Task::query()->where('kind', 'words')->count());
+    }
 }

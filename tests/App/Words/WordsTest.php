@@ -4,12 +4,16 @@ declare(strict_types=1);
 
 namespace Tests\App\Words;
 
+use App\Domain\Words\ActionCalls;
 use App\Domain\Words\KeepWords;
 use App\Models\Clip;
 use App\Models\Passage;
 use App\Models\Role;
 use App\Models\Scene;
 use App\Models\StoredSequence;
+use App\Models\TakePart;
+use App\Models\User;
+use App\Support\Problem;
 use Cartella\Core\Time\Ticks;
 use Cartella\Core\Words\Transcript as Words;
 use Cartella\Core\Words\Word;
@@ -134,11 +138,116 @@ final class WordsTest extends TestCase
         self::assertSame('Read', $this->text($clip));
         $this->actingAs($person)->postJson($this->at('undo'))->assertOk();
         self::assertSame('Reed me', $this->text($clip));
-        $passage = $this->passage($clip);
-        $this->as()
-            ->patchJson($this->at("clips/$clip->ulid/passages/$passage->ulid"), ['from' => 0, 'was' => ['Reed'], 'text' => 'Read'])
+    }
+
+    /** Somebody corrects the first word of a clip. */
+    private function correct(Clip $clip, string $was, string $text, ?User $who = null): void
+    {
+        $this->actingAs($who ?? $this->person())
+            ->patchJson($this->at("clips/$clip->ulid/passages/{$this->passage($clip)->ulid}"), [
+                'from' => 0,
+                'was' => [$was],
+                'text' => $text,
+            ])
             ->assertOk();
-        self::assertTrue(KeepWords::isCorrected($clip));
+    }
+
+    public function test_corrected_words_are_only_replaced_where_that_was_asked_for(): void
+    {
+        $clip = $this->clip('T01', 'S', 8, 20);
+        $this->say($clip, [[1, 'Reed me', null]]);
+        $this->correct($clip, 'Reed', 'Read');
+        $found = new Words([new Word('Red', 0, 9)], 'test', 'script');
+        try {
+            app(KeepWords::class)($clip, $this->person(), $found, 'recognised', 'en-us');
+            self::fail('They were replaced.');
+        } catch (Problem $problem) {
+            self::assertSame(409, $problem->status);
+        }
+        self::assertSame('Read me', $this->text($clip));
+        $brought = ['text' => "1\n00:00:01,000 --> 00:00:02,000\nRoad me\n", 'language' => 'en-us'];
+        $this->as()->postJson($this->at("clips/$clip->ulid/words"), $brought)->assertStatus(409)->assertJsonPath('code', 'words.corrected');
+        $this->postJson($this->at("clips/$clip->ulid/words"), $brought + ['again' => true])->assertCreated();
+        self::assertSame('Road me', $this->text($clip));
+        $this->postJson($this->at('undo'))->assertOk();
+        self::assertSame('Read me', $this->text($clip));
+    }
+
+    public function test_a_find_that_a_colleague_has_worked_on_is_not_taken_back_and_those_before_it_are(): void
+    {
+        $clip = $this->clip('T01', 'S', 8, 20);
+        $this->say($clip, [[1, 'Reed me', null]]);
+        $person = $this->person();
+        $this->actingAs($person)
+            ->postJson($this->at('cuts'), ['name' => 'First'])
+            ->assertCreated();
+        app(KeepWords::class)(
+            $clip,
+            $person,
+            new Words([new Word('Red', 0, 9), new Word('me', 9, 18)], 'test', 'script'),
+            'recognised',
+            'en-us',
+        );
+        $this->correct($clip, 'Red', 'Read');
+        $this->actingAs($person)->postJson($this->at('undo'))->assertStatus(409);
+        self::assertSame('Read me', $this->text($clip), 'neither the old words nor both');
+        $this->postJson($this->at('undo'))->assertOk();
+        self::assertSame([], $this->getJson($this->at('cuts'))->json('cuts'));
+        self::assertSame('Read me', $this->text($clip));
+    }
+
+    public function test_each_take_of_one_recording_has_its_own_call_for_action_and_a_correction_counts(): void
+    {
+        $first = $this->take('7', 1);
+        $second = $this->take('7', 2);
+        $sound = $this->clip('T01', 'S', 8, 60);
+        foreach ([[$first, 0, 30], [$second, 30, 60]] as [$take, $from, $to]) {
+            TakePart::query()->create([
+                'take_id' => $take->id,
+                'clip_id' => $sound->id,
+                'said_by' => 'name',
+                'in_ticks' => $from * self::S,
+                'out_ticks' => $to * self::S,
+            ]);
+        }
+        $this->place($sound, 8);
+        $cameras = [$this->clip('A001C001', 'A', 10, 20, $first), $this->clip('A001C002', 'A', 40, 20, $second)];
+        $this->place($cameras[0], 10);
+        $this->place($cameras[1], 40);
+        $this->say($sound, [[5, 'Action', null], [35, 'Auction', null]]);
+        $seconds = static fn(): array => array_map(
+            static fn(array $clips): array => array_map(static fn(int $ticks): int => intdiv($ticks, self::S), $clips),
+            ActionCalls::of([$first->id, $second->id]),
+        );
+        self::assertSame([$first->id => [$cameras[0]->id => 3]], $seconds());
+        $at = $this->at("clips/$sound->ulid/passages/{$this->passage($sound, 1)->ulid}");
+        $this->as()
+            ->patchJson($at, ['from' => 0, 'was' => ['Auction'], 'text' => 'Action'])
+            ->assertOk();
+        self::assertSame([$cameras[1]->id => 3], $seconds()[$second->id]);
+        $this->postJson($this->at('undo'))->assertOk();
+        self::assertArrayNotHasKey($second->id, $seconds());
+        $this->correct($sound, 'Action', 'Faction');
+        self::assertSame([], $seconds());
+    }
+
+    public function test_a_picture_has_only_the_sound_under_it(): void
+    {
+        $camera = $this->clip('A001C001', 'A', 10, 10);
+        $sound = $this->clip('T01', 'S', 8, 20);
+        $other = $this->clip('T09', 'S', 400, 20);
+        $this->place($camera, 10);
+        $this->place($sound, 8);
+        $this->place($other, 400);
+        $this->say($sound, [[4, 'Read me the gauge.', null]]);
+        $this->catalogueSilence($sound, 20);
+        $this->catalogueSilence($other, 20);
+        $this->as(Role::Reviewer)
+            ->getJson($this->at("clips/$camera->ulid/words/around?sound=$other->ulid&start=0&end=9"))
+            ->assertNotFound();
+        $this->getJson($this->at("clips/$camera->ulid/pauses?sound=$other->ulid"))->assertNotFound();
+        $around = $this->getJson($this->at("clips/$camera->ulid/words/around?sound=$sound->ulid&start=0&end=" . self::S))->assertOk();
+        self::assertGreaterThanOrEqual(0, $around->json('in_ticks'));
     }
 
     public function test_text_with_times_is_taken_in_with_what_could_not_be_read(): void
