@@ -3,6 +3,8 @@
 declare(strict_types=1);
 
 use App\Http\Account\AccountController;
+use App\Http\Assembly\AnglesController;
+use App\Http\Assembly\AssemblyController;
 use App\Http\Bins\BinsController;
 use App\Http\Bins\ClipController;
 use App\Http\Bins\RulesController;
@@ -144,6 +146,15 @@ Route::prefix('api')->group(static function (): void {
             Route::get('scenes/{name}', [ScreeningController::class, 'scene'])->where('name', '[^/]{1,40}');
             Route::get('sequences/{sequence}', [SequencesController::class, 'show']);
             Route::get('sequences/{sequence}/playlist', [SequencesController::class, 'playlist']);
+            Route::get('sequences/{sequence}/steps', [SequencesController::class, 'steps']);
+            Route::get('sequences/{sequence}/history', [SequencesController::class, 'history']);
+            Route::get('sequences/{sequence}/sources', [AssemblyController::class, 'sources']);
+            Route::get('sequences/{sequence}/beneath', [AssemblyController::class, 'beneath']);
+            Route::get('sequences/{sequence}/wall', [AnglesController::class, 'wall']);
+            Route::get('sequences/{sequence}/versions/{version}/since', [SequencesController::class, 'sinceVersion']);
+            Route::get('sequences/{sequence}/versions/{version}/playlist', [SequencesController::class, 'versionPlaylist']);
+            Route::get('track-plan', [AssemblyController::class, 'plan']);
+            Route::get('days/{day}/events', [AnglesController::class, 'index']);
             Route::get('clips/{clip}/playlist', [ClipPlaylistController::class, 'show']);
             Route::get('clips/{clip}/words', [WordsController::class, 'show']);
             Route::get('clips/{clip}/words.{cues}', [WordsController::class, 'file'])->where('cues', 'txt|srt|vtt');
@@ -204,6 +215,12 @@ Route::prefix('api')->group(static function (): void {
                 Route::put('clips/{clip}/passages/{passage}/speaker', [WordsController::class, 'speaker']);
                 Route::post('cuts', [CutsController::class, 'store']);
                 Route::post('cuts/{sequence}/pieces', [CutsController::class, 'add']);
+                Route::patch('cuts/{sequence}', [SequencesController::class, 'rename']);
+                Route::post('string-outs', [AssemblyController::class, 'stringOut'])->middleware('throttle:heavy');
+                Route::put('track-plan', [AssemblyController::class, 'setPlan']);
+                Route::post('days/{day}/angle-cuts', [AnglesController::class, 'store']);
+                Route::post('sequences/{sequence}/turn', [AnglesController::class, 'turn']);
+                Route::post('sequences/{sequence}/lay', [AnglesController::class, 'lay']);
                 Route::post('days/{day}/reels', [ScreeningController::class, 'store']);
                 Route::post('days/{day}/reels/look', [ScreeningController::class, 'look']);
                 Route::patch('reels/{reel}', [ScreeningController::class, 'name']);

@@ -34,6 +34,7 @@ use Illuminate\Database\Eloquent\Relations\HasMany;
  * @property list<string>|null $bin_groups
  * @property bool $is_library
  * @property array<mixed>|null $words_service
+ * @property list<array{kind: 'picture'|'sound', name: string, role: string}>|null $track_plan
  * @property-read \Illuminate\Database\Eloquent\Collection<int, ProductionField> $productionFields
  * @property-read \Illuminate\Database\Eloquent\Collection<int, User> $users
  * @property-read \Illuminate\Database\Eloquent\Collection<int, Store> $stores
@@ -72,6 +73,7 @@ class Production extends Model
             'bin_groups' => 'array',
             'is_library' => 'boolean',
             'words_service' => 'encrypted:array',
+            'track_plan' => 'array',
         ];
     }
 

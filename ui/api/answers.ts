@@ -62,6 +62,19 @@ export interface AwayCard {
   at: string
 }
 
+/**
+ * What lies under the playhead; nothing where nothing does. Ticks of the source that are left before and after it.
+ */
+export interface Beneath {
+  name: string | null
+  take: CutTake | null
+  clip: CutClip | null
+  from: string
+  before_ticks: number
+  after_ticks: number
+  instead: Instead[]
+}
+
 /** How one person looks at a bin. */
 export interface BinArrangement {
   show: 'rows' | 'pictures' | 'scenes'
@@ -507,6 +520,19 @@ export interface CutChange {
   words: string
 }
 
+/** A clip that items of a cut are of; ticks. */
+export interface CutClip {
+  ulid: string
+  name: string
+  kind: 'picture' | 'sound' | 'other'
+  device: string | null
+  day: string
+  duration_ticks: number
+  ready: boolean
+  has_sound: boolean
+  media_version: string
+}
+
 /** A cut or reel by its name. */
 export interface CutName {
   ulid: string
@@ -532,6 +558,21 @@ export interface CutRow {
   now: string | null
   is_new: boolean
   why: string
+}
+
+/** The clips and takes that the items of a cut are of. */
+export interface CutSources {
+  clips: CutClip[]
+  takes: CutTake[]
+}
+
+/** A take that items of a cut are of. */
+export interface CutTake {
+  ulid: string
+  label: string
+  scene: string
+  description: string
+  status: 'none' | 'circled' | 'hold' | 'ng'
 }
 
 /** The cuts of a production, the one that was changed last first. */
@@ -640,6 +681,24 @@ export interface Edited {
 /** How many sessions were ended. */
 export interface Ended {
   ended: number
+}
+
+/** What several cameras saw at once; ticks of the line-up's clock. */
+export interface Event {
+  key: string
+  label: string
+  description: string
+  group: number
+  from: number
+  to: number
+  letters: string[]
+  clips: number
+}
+
+/** The events of a day, and the cuts that were begun of them. */
+export interface Events {
+  events: Event[]
+  cuts: Cut[]
 }
 
 /** The fields that a production added. */
@@ -797,6 +856,20 @@ export interface ImportLook {
 /** What is on its way in. */
 export interface Imports {
   imports: Import[]
+}
+
+/** What could stand in place of an item: the same moment from another camera, or of another take. */
+export interface Instead {
+  kind: 'angle' | 'take'
+  label: string
+  take: CutTake | null
+  device: string | null
+  clip: string
+  in_ticks: number
+  out_ticks: number
+  how: 'words' | 'action' | 'start' | 'clock'
+  picture: PicturePiece
+  sounds: SoundPiece[]
 }
 
 /** A file of a list, by its place, of which an import has the same name and size already. */
@@ -1179,9 +1252,10 @@ export interface PicturePiece {
   look: ClipLook | null
 }
 
-/** Where in a cut the last of some new pieces ends. */
+/** Where in a cut the last of some new pieces ends, and the step that put them there. */
 export interface PiecesAdded {
   end_ticks: number
+  step: SequenceStep | null
 }
 
 /** Where a card would land below each store. */
@@ -1750,11 +1824,30 @@ export interface SequenceEdited {
   step: SequenceStep | null
 }
 
+/** Who did what to a cut, the newest first. */
+export interface SequenceHistory {
+  steps: SequenceHistoryStep[]
+}
+
+/** One step of a cut, and whether it was taken back. */
+export interface SequenceHistoryStep {
+  number: number
+  label: string
+  by: string | null
+  at: string | null
+  undone: boolean
+}
+
 /** A change of a cut: what it is called, and what it made otherwise, as the operation `restore` says it. */
 export interface SequenceStep {
   number: number
   label: string
   change: Record<string, unknown>
+}
+
+/** Steps one after the other; null where there are more than a page follows, which then reads the whole anew. */
+export interface SequenceSteps {
+  steps: SequenceStep[] | null
 }
 
 /** A state of a cut that somebody gave a name. */
@@ -1848,6 +1941,8 @@ export interface SoundPiece {
   in_ticks: number
   channels: { index: number; gain_db: number }[]
   drift_ppm: number
+  fade_in_ticks: number
+  fade_out_ticks: number
   media_version: string
 }
 
@@ -1956,6 +2051,13 @@ export interface Stray {
 export interface Stretch {
   in_ticks: number
   out_ticks: number
+}
+
+/** A string-out that was laid, and what could not be laid in it. */
+export interface StringOut {
+  ulid: string
+  name: string
+  left: string[]
 }
 
 /**
@@ -2097,6 +2199,13 @@ export interface Template {
   template: string
 }
 
+/** The tracks of new cuts, and what a track can be for. */
+export interface TrackPlan {
+  tracks: { kind: 'picture' | 'sound'; name: string; role: string }[]
+  is_own: boolean
+  roles: Record<string, string>
+}
+
 /** What the log line did. */
 export interface Typed {
   take: string
@@ -2191,6 +2300,25 @@ export interface Waived {
   reason: string
   by: string
   at: string
+}
+
+/** The cameras of an event as the wall shows them, by their lanes; ticks from the event's first frame. */
+export interface Wall {
+  ulid: string
+  name: string
+  start_ticks: number
+  length_ticks: number
+  rate: Rate
+  angles: WallAngle[]
+  sounds: string[]
+}
+
+/** One camera on the wall: its clips on the event's clock. */
+export interface WallAngle {
+  letter: string
+  note: string
+  has_sound: boolean
+  pictures: PicturePiece[]
 }
 
 /** An address that is told what becomes of hand-offs. */

@@ -329,7 +329,7 @@ final readonly class ReelFile
                             ClockRate::filter($sound->driftPpm, self::RATE),
                             "atrim=end_sample=$length",
                             sprintf('volume=%.6F:precision=float', 10 ** ($gain / 20)),
-                            sprintf('afade=t=in:ss=0:ns=%d,afade=t=out:ss=%d:ns=%1$d', self::FADE, max(0, $length - self::FADE)),
+                            self::fades($sound, $sounds, max(0, $from - $begin), max(0, $end - $to), $length),
                             "pan=stereo|c0=$ears[0]*c0|c1=$ears[1]*c0",
                             sprintf('adelay=%dS:all=1', max(0, $begin - $from)),
                         ]),
@@ -352,6 +352,51 @@ final readonly class ReelFile
             $target,
             $piece->name,
         );
+    }
+
+    /**
+     * How a sound comes in and goes out, as far as that lies within what is written of it: as short as does not click where nobody
+     * said, and not at all where the same sound goes on before or behind it.
+     *
+     * @param  list<SoundPiece>  $all
+     * @param  int  $missing  samples of its beginning that are not written
+     * @param  int  $behind  of its end
+     * @param  int  $length  samples that are written
+     */
+    private static function fades(SoundPiece $sound, array $all, int $missing, int $behind, int $length): string
+    {
+        $fades = [];
+        foreach ([[$sound->fadeInTicks, $missing, true], [$sound->fadeOutTicks, $behind, false]] as [$ticks, $gone, $isIn]) {
+            $long = Ticks::toSamples($ticks, self::RATE);
+            if ($ticks === 0 && $gone === 0 && !self::goesOn($sound, $all, $isIn)) {
+                $fades[] = $isIn
+                    ? sprintf('afade=t=in:ss=0:ns=%d', self::FADE)
+                    : sprintf('afade=t=out:ss=%d:ns=%d', max(0, $length - self::FADE), self::FADE);
+            } elseif ($gone < $long) {
+                // One that began before what is written is cut with it.
+                $at = $isIn ? 'n+' . ($gone + 1) : $length + $gone . '-n';
+                $fades[] = sprintf('aeval=val(0)*clip((%s)/%d\,0\,1)', $at, $long + 1);
+            }
+        }
+
+        return implode(',', $fades);
+    }
+
+    /** @param  list<SoundPiece>  $all */
+    private static function goesOn(SoundPiece $sound, array $all, bool $before): bool
+    {
+        foreach ($all as $other) {
+            [$first, $second] = $before ? [$other, $sound] : [$sound, $other];
+            if (
+                $first->clip->id === $second->clip->id &&
+                $first->atTicks + $first->durationTicks === $second->atTicks &&
+                $first->inTicks + $first->durationTicks === $second->inTicks
+            ) {
+                return true;
+            }
+        }
+
+        return false;
     }
 
     /** @param  list<string>  $files */

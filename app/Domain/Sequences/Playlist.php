@@ -9,6 +9,7 @@ use App\Models\StoredSequence;
 use App\Models\Take;
 use Cartella\Core\Cutting\Item;
 use Cartella\Core\Cutting\Sequence;
+use Cartella\Core\Cutting\Shown;
 use Cartella\Core\Cutting\Track;
 use Cartella\Core\Cutting\TrackKind;
 
@@ -79,27 +80,26 @@ final readonly class Playlist
             ->whereIn('ulid', array_map(strval(...), array_keys($takes)))
             ->get()
             ->keyBy('ulid');
-        $pictures = $laid = [];
+        $takeOf = static fn(Item $item): ?Take => $takes[(string) ($item->metadata['take'] ?? '')] ?? null;
+        // A clip that is gone leaves its place empty, or shows what lies under it.
+        $isThere = static fn(Item $item): bool => isset($clips[$item->source->id]);
+        $pictures = array_map(
+            static fn(Item $item): PicturePiece => new PicturePiece(
+                $clips[$item->source->id],
+                $takeOf($item),
+                $item->name,
+                $item->recordStartTicks,
+                $item->durationTicks,
+                $item->sourceStartTicks,
+                $item->metadata,
+            ),
+            Shown::of($sequence, $isThere),
+        );
+        $laid = [];
         foreach ($sequence->tracks as $track) {
-            foreach ($track->enabled ? $track->items : [] as $item) {
-                $clip = $clips[$item->source->id] ?? null;
-                // A clip that is gone leaves its place empty.
-                if ($clip === null || !$item->enabled) {
-                    continue;
-                }
-                $take = $takes[(string) ($item->metadata['take'] ?? '')] ?? null;
-                if ($track->kind === TrackKind::Picture) {
-                    $pictures[] = new PicturePiece(
-                        $clip,
-                        $take,
-                        $item->name,
-                        $item->recordStartTicks,
-                        $item->durationTicks,
-                        $item->sourceStartTicks,
-                        $item->metadata,
-                    );
-                } else {
-                    $laid[] = self::ownSound($clip, $take, $item);
+            foreach ($track->enabled && $track->kind === TrackKind::Sound ? $track->items : [] as $item) {
+                if ($item->enabled && $isThere($item)) {
+                    $laid[] = self::ownSound($clips[$item->source->id], $takeOf($item), $item);
                 }
             }
         }
@@ -118,6 +118,8 @@ final readonly class Playlist
     private static function ownSound(Clip $clip, ?Take $take, Item $item): SoundPiece
     {
         $chosen = $item->metadata['channels'] ?? null;
+        $gain = (int) ($item->metadata['gain_millibels'] ?? 0) / 100;
+        $channels = is_array($chosen) ? array_map(floatval(...), $chosen) : HeardUnder::usual($clip);
 
         return new SoundPiece(
             $clip,
@@ -126,8 +128,10 @@ final readonly class Playlist
             $item->recordStartTicks,
             $item->durationTicks,
             $item->sourceStartTicks,
-            is_array($chosen) ? array_map(floatval(...), $chosen) : HeardUnder::usual($clip),
-            0.0,
+            $gain === 0 ? $channels : array_map(static fn(float $one): float => round($one + $gain, 2), $channels),
+            (float) ($item->metadata['drift_ppm'] ?? 0.0),
+            (int) ($item->metadata['fade_in_ticks'] ?? 0),
+            (int) ($item->metadata['fade_out_ticks'] ?? 0),
         );
     }
 }

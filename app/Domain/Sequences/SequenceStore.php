@@ -128,6 +128,34 @@ final class SequenceStore
     }
 
     /**
+     * Changes the cut as a page saw it by something that is more than operations.
+     *
+     * @param  int|null  $base  the step that the page saw last; null for the newest
+     * @param  callable(Sequence): Sequence  $work
+     * @return SequenceStep|null null when nothing changed
+     *
+     * @throws Problem if it is refused, or somebody changed the same place meanwhile
+     */
+    public function rework(StoredSequence $stored, User $user, ?int $base, callable $work, string $label): ?SequenceStep
+    {
+        return DB::transaction(function () use ($stored, $user, $base, $work, $label): ?SequenceStep {
+            $now = $this->locked($stored);
+            $base ??= $now->step;
+            if ($base < 0 || $base > $now->step) {
+                throw Problem::refused('cut.step', 'That change is not one of this cut.', 'Open the cut again.');
+            }
+            $seen = $this->read($now, $base);
+            try {
+                $done = $work($seen);
+            } catch (Refused $no) {
+                throw Problem::refused('cut.refused', $no->getMessage(), 'Nothing was changed.');
+            }
+
+            return $this->step($now, $user, Restore::between($seen, $done), $base, $label, [], [$seen, $done]);
+        });
+    }
+
+    /**
      * Makes a cut what another one is, as one step: a recipe that was carried out again, a version that is gone back to.
      *
      * @param  User|null  $user  null when the desk does it by itself; then it is nobody's step to take back
@@ -208,10 +236,16 @@ final class SequenceStore
         });
     }
 
+    /** The cut as somebody kept it. */
+    public function version(SequenceVersion $version): Sequence
+    {
+        return Packed::read($version->content);
+    }
+
     /** @return SequenceStep|null null when the cut is as the version is */
     public function goBackTo(SequenceVersion $version, User $user): ?SequenceStep
     {
-        return $this->replace($version->sequence, $user, Packed::read($version->content), "Go back to \"$version->name\"");
+        return $this->replace($version->sequence, $user, $this->version($version), "Go back to \"$version->name\"");
     }
 
     /**

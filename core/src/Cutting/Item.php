@@ -14,6 +14,9 @@ use Cartella\Core\Look\Cdl;
  */
 final readonly class Item
 {
+    /** What of its metadata belongs to one of its edges. */
+    public const FADES = ['fade_in_ticks' => true, 'fade_out_ticks' => true];
+
     /**
      * @param  list<Marker>  $markers
      * @param  array<string, mixed>  $metadata  kept and written back as it is
@@ -111,7 +114,10 @@ final readonly class Item
             $from,
             $this->enabled,
             $markers,
-            $this->metadata,
+            array_diff_key($this->metadata, [
+                ...$cut === 0 ? [] : ['fade_in_ticks' => true],
+                ...$to === $this->recordEndTicks() ? [] : ['fade_out_ticks' => true],
+            ]),
             $this->look,
             $this->speed,
             $cut === 0 ? $this->transition : null,
@@ -123,6 +129,7 @@ final readonly class Item
     /**
      * @param  list<Marker>|null  $markers
      * @param  array<string, mixed>|null  $metadata
+     * @param  bool  $plain  without its angles
      */
     public function with(
         ?int $sourceStart = null,
@@ -134,6 +141,7 @@ final readonly class Item
         ?Angles $angles = null,
         ?Transition $ending = null,
         ?array $metadata = null,
+        bool $plain = false,
     ): self {
         return new self(
             $this->name,
@@ -148,7 +156,7 @@ final readonly class Item
             $this->speed,
             $this->transition,
             // Another source that is no angle of the line-up makes a plain item.
-            $angles ?? ($source === null ? $this->angles : null),
+            $plain ? null : $angles ?? ($source === null ? $this->angles : null),
             $ending ?? $this->ending,
         );
     }

@@ -117,6 +117,12 @@ final readonly class Sequence
         return new self($this->title, $this->rate, $this->startTicks, $tracks, $this->metadata);
     }
 
+    /** @param  list<Track>  $tracks */
+    public function withTracks(array $tracks): self
+    {
+        return new self($this->title, $this->rate, $this->startTicks, $tracks, $this->metadata);
+    }
+
     /** @return array<string, mixed> what {@see self::fromArray} takes */
     public function toArray(): array
     {

@@ -45,6 +45,23 @@ final readonly class Track
         return new self($this->kind, $this->name, $items, $this->role, $this->locked, $this->enabled);
     }
 
+    /**
+     * The same items on a track of another head.
+     *
+     * @param  array{kind: string, name: string, role?: string, locked: bool, enabled: bool}  $head  as {@see self::toHead} gives it
+     */
+    public function headed(array $head): self
+    {
+        return new self(
+            TrackKind::from($head['kind']),
+            $head['name'],
+            $this->items,
+            $head['role'] ?? '',
+            $head['locked'],
+            $head['enabled'],
+        );
+    }
+
     /** The index of the item that plays at a place; null in a gap and behind the last. */
     public function indexAt(int $ticks): ?int
     {

@@ -407,7 +407,13 @@ final class OperationsTest extends TestCase
             ['op' => 'close_gap', 'track' => $track, 'at_ticks' => $at],
             ['op' => 'enable', 'track' => $track, 'index' => $index, 'on' => $by > 0],
             ['op' => 'replace', 'track' => $track, 'index' => $index, 'source' => $item['source'], 'source_start_ticks' => $length],
-        ][$random->getInt(0, 14)];
+            ['op' => 'set_track', 'track' => $track, 'name' => "T$by", 'locked' => false, 'enabled' => $at > 30],
+            ['op' => 'add_track', 'kind' => $by > 0 ? 'picture' : 'sound', 'name' => "N$at", 'role' => 'effects'],
+            ['op' => 'remove_track', 'track' => count($sequence->tracks) - 1],
+            ['op' => 'level', 'track' => 2, 'index' => $index, 'gain_millibels' => 100 * $by, 'fade_in_ticks' => 1],
+            ['op' => 'plain', 'from_ticks' => $at, 'to_ticks' => $at + $length],
+            ['op' => 'angled', 'from_ticks' => $at, 'to_ticks' => $at + $length],
+        ][$random->getInt(0, 20)];
 
         return self::ticks($op);
     }

@@ -67,8 +67,10 @@ export async function mix(sounds: Sound[], from: number, count: number, read: Re
       const stop = Math.min(count, end - from)
       const isPair =
         sound.ear === undefined && sound.channels.length === 2 && sound.channels.every((one) => one.gainDb === 0)
-      const fadeIn = goesOn(before, sound) ? 0 : Math.min(FADE, (end - begin) / 2)
-      const fadeOut = after !== undefined && goesOn(sound, after) ? 0 : Math.min(FADE, (end - begin) / 2)
+      const fades = (wanted: number | undefined, isOn: boolean): number =>
+        isOn && !wanted ? 0 : Math.min(Math.max(FADE, toSamples(wanted ?? 0)), (end - begin) / (wanted ? 1 : 2))
+      const fadeIn = fades(sound.fadeIn, goesOn(before, sound))
+      const fadeOut = fades(sound.fadeOut, after !== undefined && goesOn(sound, after))
       return sound.channels.map(async (channel, number) => {
         const first = sourceSample(sound, from + start)
         const speed = 1 / (1 + sound.driftPpm * 1e-6)

@@ -34,6 +34,9 @@ export interface Sound {
   channels: Heard[]
   /** By which the picture's clock is faster than the recording's; taken out as it plays. */
   driftPpm: number
+  /** Over which it comes in and goes out, ticks; as short as does not click where nobody said. */
+  fadeIn?: number
+  fadeOut?: number
   version: string
   /** On one ear only, whatever its channels are; two recordings are compared so. */
   ear?: 'left' | 'right'
@@ -79,6 +82,8 @@ const soundOf = (one: PlaylistAnswer['sounds'][number]): Sound => ({
   from: one.in_ticks,
   channels: one.channels.map((channel) => ({ index: channel.index, gainDb: channel.gain_db })),
   driftPpm: one.drift_ppm,
+  fadeIn: one.fade_in_ticks,
+  fadeOut: one.fade_out_ticks,
   version: one.media_version,
 })
 

@@ -2,7 +2,7 @@
 
 declare(strict_types=1);
 
-namespace App\Http\Handoff\Answers;
+namespace App\Http\Sequences\Answers;
 
 use App\Http\ListOf;
 

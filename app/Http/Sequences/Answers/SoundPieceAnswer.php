@@ -23,6 +23,8 @@ final readonly class SoundPieceAnswer
         public int $in_ticks,
         public array $channels,
         public float $drift_ppm,
+        public int $fade_in_ticks,
+        public int $fade_out_ticks,
         public string $media_version,
     ) {}
 
@@ -40,6 +42,8 @@ final readonly class SoundPieceAnswer
                 array_keys($piece->channels),
             ),
             $piece->driftPpm,
+            $piece->fadeInTicks,
+            $piece->fadeOutTicks,
             ClipMedia::version($piece->clip),
         );
     }

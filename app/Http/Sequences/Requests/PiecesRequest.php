@@ -17,6 +17,13 @@ final class PiecesRequest extends FormRequest
             'pieces.*.clip' => ['required', 'string', 'size:26'],
             'pieces.*.in_ticks' => ['required', 'integer', 'min:0'],
             'pieces.*.out_ticks' => ['required', 'integer', 'min:1'],
+            'pieces.*.take' => ['sometimes', 'nullable', 'string', 'size:26'],
+            'pieces.*.angle' => ['sometimes', 'nullable', 'string', 'max:20'],
+            'pieces.*.character' => ['sometimes', 'nullable', 'string', 'max:60'],
+            'how' => ['sometimes', 'string', 'in:append,insert,lay_over'],
+            'takes' => ['sometimes', 'string', 'in:both,picture,sound'],
+            'track' => ['sometimes', 'nullable', 'integer', 'min:0'],
+            'step' => ['sometimes', 'integer', 'min:0'],
             'at_ticks' => ['present', 'nullable', 'integer', 'min:0'],
             'label' => ['required', 'string', 'max:120'],
         ];

@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace Cartella\Core\Cutting\Edit;
 
+use Cartella\Core\Cutting\Item;
 use Cartella\Core\Cutting\Marker;
 use Cartella\Core\Cutting\Sequence;
 
@@ -26,12 +27,14 @@ final readonly class Join implements Operation
             $first->enabled === $second->enabled &&
             $first->name === $second->name &&
             // Values, not objects: sources, looks and speeds are compared by what they hold.
-            [$first->source, $first->metadata, $first->look, $first->speed] == [
+            [$first->source, array_diff_key($first->metadata, Item::FADES), $first->look, $first->speed] == [
                 $second->source,
-                $second->metadata,
+                array_diff_key($second->metadata, Item::FADES),
                 $second->look,
                 $second->speed,
-            ];
+            ] &&
+            !isset($first->metadata['fade_out_ticks']) &&
+            !isset($second->metadata['fade_in_ticks']);
         if (!$playsOn) {
             throw Refused::because('The second does not play on from the first.');
         }
@@ -40,6 +43,7 @@ final readonly class Join implements Operation
             duration: $first->durationTicks + $second->durationTicks,
             markers: [...$first->markers, ...array_map($later, $second->markers)],
             ending: $second->ending,
+            metadata: $first->metadata + array_intersect_key($second->metadata, Item::FADES),
         );
         $items = $track->items;
         array_splice($items, $this->index, 2, [$one]);

@@ -73,7 +73,30 @@ final class Operations
                     $op->whole('source_start_ticks'),
                 ),
                 'angle' => new Angle($op->whole('from_ticks'), $op->whole('to_ticks'), self::takes($index, $op), $op->text('angle')),
-                'restore' => new Restore(self::changes($op)),
+                'add_track' => new AddTrack(
+                    TrackKind::tryFrom($op->text('kind')) ??
+                        throw InvalidOperation::because($index, 'its track is neither picture nor sound'),
+                    $op->text('name'),
+                    $op->text('role', ''),
+                ),
+                'set_track' => new SetTrack(
+                    $op->whole('track'),
+                    $op->has('name') ? $op->text('name') : null,
+                    $op->has('role') ? $op->text('role') : null,
+                    $op->has('locked') ? $op->flag('locked', false) : null,
+                    $op->has('enabled') ? $op->flag('enabled', true) : null,
+                ),
+                'remove_track' => new RemoveTrack($op->whole('track')),
+                'level' => new Level(
+                    $op->whole('track'),
+                    $op->whole('index'),
+                    $op->whole('gain_millibels', 0),
+                    $op->whole('fade_in_ticks', 0),
+                    $op->whole('fade_out_ticks', 0),
+                ),
+                'plain' => new Plain($op->whole('from_ticks'), $op->whole('to_ticks')),
+                'angled' => new Angled($op->whole('from_ticks'), $op->whole('to_ticks')),
+                'restore' => new Restore(self::changes($op), self::heads($op)),
                 default => throw InvalidOperation::because($index, 'there is no such operation'),
             };
         } catch (InvalidSequence $broken) {
@@ -109,6 +132,18 @@ final class Operations
         );
 
         return $items === [] ? throw InvalidSequence::field('operation.items', 'is empty') : $items;
+    }
+
+    /** @return array<int, array{kind: string, name: string, role?: string, locked: bool, enabled: bool}|null> */
+    private static function heads(SequenceReader $op): array
+    {
+        $heads = [];
+        foreach ($op->list('heads') as $one) {
+            $head = $one->map('head') === [] ? null : $one->child('head');
+            $heads[$one->whole('track')] = $head === null ? null : Sequence::track($head, [])->toHead();
+        }
+
+        return $heads;
     }
 
     /** @return list<array{track: int, index: int, count: int, items: list<\Cartella\Core\Cutting\Item>, shift_ticks: int}> */

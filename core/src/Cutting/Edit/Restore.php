@@ -7,6 +7,7 @@ namespace Cartella\Core\Cutting\Edit;
 use Cartella\Core\Cutting\Item;
 use Cartella\Core\Cutting\Sequence;
 use Cartella\Core\Cutting\Track;
+use Cartella\Core\Cutting\TrackKind;
 use Cartella\Core\Exchange\Exception\InvalidSequence;
 
 /**
@@ -15,15 +16,22 @@ use Cartella\Core\Exchange\Exception\InvalidSequence;
  */
 final readonly class Restore implements Operation
 {
-    /** @param  list<array{track: int, index: int, count: int, items: list<Item>, shift_ticks: int}>  $tracks */
-    public function __construct(public array $tracks) {}
+    /**
+     * @param  list<array{track: int, index: int, count: int, items: list<Item>, shift_ticks: int}>  $tracks
+     * @param  array<int, array{kind: string, name: string, role?: string, locked: bool, enabled: bool}|null>  $heads  what tracks are
+     *     called and whether they are locked or off, for those that change; null takes an empty one away, and one behind the last comes
+     */
+    public function __construct(public array $tracks, public array $heads = []) {}
 
-    /** What leads from one state of a cut back to the one before. Both have the same tracks. */
+    /** What leads from one state of a cut back to the one before. Tracks come and go at the end only. */
     public static function between(Sequence $after, Sequence $before): self
     {
         $changes = [];
-        foreach ($before->tracks as $index => $track) {
-            [$was, $is] = [$track->items, $after->tracks[$index]->items];
+        for ($index = 0; $index < max(count($before->tracks), count($after->tracks)); $index++) {
+            [$was, $is] = array_map(static fn(Sequence $one): array => isset($one->tracks[$index]) ? $one->tracks[$index]->items : [], [
+                $before,
+                $after,
+            ]);
             $most = min(count($was), count($is));
             $head = 0;
             while ($head < $most && ($was[$head] === $is[$head] || $was[$head] == $is[$head])) {
@@ -51,7 +59,25 @@ final readonly class Restore implements Operation
             ];
         }
 
-        return new self($changes);
+        return new self($changes, self::headsBetween($after->tracks, $before->tracks));
+    }
+
+    /**
+     * @param  list<Track>  $after
+     * @param  list<Track>  $before
+     * @return array<int, array{kind: string, name: string, role?: string, locked: bool, enabled: bool}|null>
+     */
+    private static function headsBetween(array $after, array $before): array
+    {
+        $heads = [];
+        for ($index = 0; $index < max(count($after), count($before)); $index++) {
+            $was = isset($before[$index]) ? $before[$index]->toHead() : null;
+            if ((isset($after[$index]) ? $after[$index]->toHead() : null) !== $was) {
+                $heads[$index] = $was;
+            }
+        }
+
+        return $heads;
     }
 
     /**
@@ -63,6 +89,9 @@ final readonly class Restore implements Operation
     public function over(self $meanwhile): self
     {
         $theirs = array_column($meanwhile->tracks, null, 'track');
+        if (array_intersect_key($this->heads, $meanwhile->heads) !== []) {
+            throw Refused::because('Somebody changed the same track of the cut meanwhile.');
+        }
         $changes = [];
         foreach ($this->tracks as $change) {
             $their = $theirs[$change['track']] ?? null;
@@ -88,16 +117,17 @@ final readonly class Restore implements Operation
             }
         }
 
-        return new self($changes);
+        return new self($changes, $this->heads);
     }
 
     public function isNothing(): bool
     {
-        return $this->tracks === [];
+        return $this->tracks === [] && $this->heads === [];
     }
 
     public function apply(Sequence $sequence): Sequence
     {
+        $sequence = $this->come($sequence);
         $changed = [];
         foreach ($this->tracks as $change) {
             $items = ($sequence->tracks[$change['track']] ?? throw Refused::because('The cut has no such track.'))->items;
@@ -114,10 +144,40 @@ final readonly class Restore implements Operation
             $changed[$change['track']] = [...array_slice($items, 0, $change['index']), ...$change['items'], ...$behind];
         }
         try {
-            return $sequence->with($changed);
+            return $this->go($sequence->with($changed));
         } catch (InvalidSequence) {
             throw Refused::because('The cut is not as that step left it.');
         }
+    }
+
+    /** Tracks that come, and those that are called otherwise. */
+    private function come(Sequence $sequence): Sequence
+    {
+        $tracks = $sequence->tracks;
+        foreach ($this->heads as $index => $head) {
+            if ($head === null) {
+                continue;
+            }
+            if ($index > count($tracks)) {
+                throw Refused::because('The cut is not as that step left it.');
+            }
+            $tracks[$index] = ($tracks[$index] ?? new Track(TrackKind::from($head['kind']), '', []))->headed($head);
+        }
+
+        return $this->heads === [] ? $sequence : $sequence->withTracks(array_values($tracks));
+    }
+
+    private function go(Sequence $sequence): Sequence
+    {
+        $tracks = $sequence->tracks;
+        foreach (array_reverse(array_keys($this->heads, null, true)) as $index) {
+            if ($index !== count($tracks) - 1 || $tracks[$index]->items !== []) {
+                throw Refused::because('The cut is not as that step left it.');
+            }
+            array_pop($tracks);
+        }
+
+        return count($tracks) === count($sequence->tracks) ? $sequence : $sequence->withTracks($tracks);
     }
 
     /**
@@ -143,6 +203,15 @@ final readonly class Restore implements Operation
                 ] + $change,
                 $this->tracks,
             ),
+            ...$this->heads === []
+                ? []
+                : [
+                    'heads' => array_map(
+                        static fn(int $track, ?array $head): array => ['track' => $track, 'head' => $head],
+                        array_keys($this->heads),
+                        array_values($this->heads),
+                    ),
+                ],
         ];
     }
 }

@@ -56,6 +56,41 @@ final class Rules
         self::place($sequence, $toTicks);
     }
 
+    /** @throws Refused for a name that says nothing, or too much */
+    public static function name(string $name): string
+    {
+        $name = trim($name);
+        if ($name === '' || mb_strlen($name) > 60) {
+            throw Refused::because('A track has a name of at most 60 letters.');
+        }
+
+        return $name;
+    }
+
+    /**
+     * Items of a range on unlocked tracks, each in its place as something turns it.
+     *
+     * @param  callable(Item): (Item|null)  $turn  null leaves it as it is
+     *
+     * @throws Refused where none is turned
+     */
+    public static function each(Sequence $sequence, int $fromTicks, int $toTicks, callable $turn, string $none): Sequence
+    {
+        self::range($sequence, $fromTicks, $toTicks);
+        $changed = [];
+        foreach ($sequence->tracks as $index => $track) {
+            foreach ($track->locked ? [] : $track->items as $at => $item) {
+                $turned = $item->isOver($fromTicks, $toTicks) ? $turn($item) : null;
+                if ($turned !== null) {
+                    $changed[$index] ??= $track->items;
+                    $changed[$index][$at] = $turned;
+                }
+            }
+        }
+
+        return $changed === [] ? throw Refused::because($none) : $sequence->with($changed);
+    }
+
     /** @throws Refused if what would be shown lies outside the source */
     public static function inSource(Item $item, int $sourceStartTicks, int $durationTicks): void
     {

@@ -1,0 +1,276 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Domain\Assembly;
+
+use App\Domain\Sequences\ClipSource;
+use App\Domain\Sequences\HeardUnder;
+use App\Domain\Sequences\SequenceStore;
+use App\Models\Clip;
+use App\Models\SequenceKind;
+use App\Models\SequenceStep;
+use App\Models\ShootDay;
+use App\Models\StoredSequence;
+use App\Models\User;
+use App\Support\Problem;
+use Cartella\Core\Cutting\Angles;
+use Cartella\Core\Cutting\Edit\LayOver;
+use Cartella\Core\Cutting\Item;
+use Cartella\Core\Cutting\Sequence;
+use Cartella\Core\Cutting\Track;
+use Cartella\Core\Cutting\TrackKind;
+use Cartella\Core\Time\FrameRate;
+use Cartella\Core\Time\Ticks;
+use Illuminate\Support\Collection;
+
+/**
+ * Cuts between the cameras of one event. The picture is angle items on the clock of the event; the sound of the whole lies under it
+ * and stays where it is.
+ */
+final readonly class AngleCuts
+{
+    /** The tracks of such a cut. */
+    private const PICTURE = 0;
+
+    private const SOUND = 1;
+
+    public function __construct(private SequenceStore $store) {}
+
+    /** @throws Problem if there is no such event */
+    public function make(ShootDay $day, User $user, string $key): StoredSequence
+    {
+        $event = Events::find($day, $key);
+        $clips = Events::clips($day, $event['group'], $event['from'], $event['to']);
+        $first = $clips->first(static fn(Clip $clip): bool => $clip->isPicture());
+        $rate = $first?->rate() ?? $day->production->rate();
+        $frame = $rate->ticksPerFrame();
+        // On a frame of the clock, so that all edges lie on frames of the cut.
+        $from = intdiv($event['from'], $frame) * $frame;
+        $length = intdiv($event['to'] - $from + $frame - 1, $frame) * $frame;
+        $sounds = [];
+        $end = 0;
+        foreach ($clips->filter(static fn(Clip $clip): bool => $clip->isSound())->sortBy('placement.start_ticks') as $clip) {
+            $item = self::item($clip, $rate, $from, max($end, 0), $length, [], HeardUnder::usual($clip));
+            if ($item !== null) {
+                $sounds[] = $item;
+                $end = $item->recordEndTicks();
+            }
+        }
+        $sequence = new Sequence(
+            "$event[label], cut",
+            $rate,
+            $from,
+            [new Track(TrackKind::Picture, 'On air', [], 'picture'), new Track(TrackKind::Sound, 'The whole', $sounds, 'dialogue')],
+            ['event' => ['key' => $key, 'group' => $event['group'], 'from_ticks' => $from, 'length_ticks' => $length]],
+        );
+
+        return $this->store->create(
+            $day->production,
+            $user,
+            SequenceKind::AngleCut,
+            $sequence,
+            $day,
+            label: "Begin the cut of $event[label]",
+        );
+    }
+
+    /**
+     * @return array{from: int, length: int, rate: FrameRate, clips: Collection<int, Clip>}
+     *
+     * @throws Problem if the cut is of no event, or its day is gone
+     */
+    public function event(StoredSequence $cut): array
+    {
+        $event = $this->store->read($cut)->metadata['event'] ?? null;
+        if ($cut->day === null || !is_array($event)) {
+            throw Problem::refused('angles.none', 'This cut is of no event.', 'Begin one from the angle wall.');
+        }
+
+        return [
+            'from' => (int) $event['from_ticks'],
+            'length' => (int) $event['length_ticks'],
+            'rate' => $this->store->read($cut)->rate,
+            'clips' => Events::clips(
+                $cut->day,
+                (int) $event['group'],
+                (int) $event['from_ticks'],
+                (int) $event['from_ticks'] + (int) $event['length_ticks'],
+            ),
+        ];
+    }
+
+    /**
+     * Puts a camera on air in a stretch, as far as it rolls from its beginning on.
+     *
+     * @param  int  $from  ticks of the cut, as is `$to`; they are led to whole frames
+     * @param  'both'|'picture'|'sound'  $takes
+     *
+     * @throws Problem if the camera was not rolling there, or somebody changed the place meanwhile
+     */
+    public function turn(StoredSequence $cut, User $user, ?int $step, int $from, int $to, string $letter, string $takes): ?SequenceStep
+    {
+        ['from' => $zero, 'length' => $length, 'rate' => $rate, 'clips' => $clips] = $this->event($cut);
+        $frame = $rate->ticksPerFrame();
+        $from = intdiv(max(0, $from), $frame) * $frame;
+        $to = intdiv(min($length, $to), $frame) * $frame;
+        if ($to <= $from) {
+            throw Problem::refused('angles.short', 'That stretch is shorter than a frame.', 'Choose more of it.');
+        }
+        $clip = $clips->first(
+            static fn(Clip $one): bool => $one->isPicture() &&
+                $one->device?->letter === $letter &&
+                $one->placement->start_ticks <= $zero + $from &&
+                $one->placement->start_ticks + (int) $one->duration_ticks >= $zero + $from + $frame,
+        );
+        if ($clip === null) {
+            throw Problem::refused('angles.not_rolling', "$letter was not rolling there.", 'Choose another angle.');
+        }
+        $angles = self::angles($clips, $clip, $zero + $from, $rate);
+        $name = trim(($clip->take?->label() ?? '') . " $letter");
+        $picture = self::item($clip, $rate, $zero, $from, $to, $angles, null, $name);
+        $sound =
+            $takes === 'picture' || ($clip->channels ?? []) === []
+                ? null
+                : self::item($clip, $rate, $zero, $from, $to, [], HeardUnder::usual($clip), $name);
+        if ($takes === 'sound' && $sound === null) {
+            throw Problem::refused('angles.silent', "$letter has no sound.", 'Take its picture only.');
+        }
+
+        return $this->store->rework(
+            $cut,
+            $user,
+            $step,
+            static function (Sequence $sequence) use ($picture, $sound, $takes): Sequence {
+                if ($takes !== 'sound' && $picture !== null) {
+                    $sequence = (new LayOver(self::PICTURE, $picture->recordStartTicks, $picture))->apply($sequence);
+                }
+                if ($sound !== null) {
+                    $sequence = (new LayOver(self::SOUND, $sound->recordStartTicks, $sound))->apply($sequence);
+                }
+
+                return $sequence;
+            },
+            ucfirst($takes === 'sound' ? "the sound of $letter" : $letter) . ' on air',
+        );
+    }
+
+    /**
+     * Lays what was cut into another cut, its angles with it: at its end, or where somebody stands in it.
+     *
+     * @param  int|null  $atTicks  of the other cut; null is its end
+     * @return array{step: SequenceStep|null, end: int}
+     */
+    public function lay(StoredSequence $cut, StoredSequence $into, User $user, ?int $atTicks): array
+    {
+        $what = $this->store->read($cut);
+        $shown = $what->tracks[self::PICTURE]->items;
+        if ($shown === []) {
+            throw Problem::refused('angles.empty', 'Nothing is on air yet.', 'Cut to an angle first.');
+        }
+        // From the first picture to the last; sound that is heard before and behind them stays away.
+        [$from, $to] = [$shown[0]->recordStartTicks, end($shown)->recordEndTicks()];
+        $end = 0;
+        $step = $this->store->rework(
+            $into,
+            $user,
+            null,
+            static function (Sequence $sequence) use ($what, $from, $to, $atTicks, &$end): Sequence {
+                $frame = $sequence->rate->ticksPerFrame();
+                $at = $atTicks === null ? $sequence->durationTicks() : intdiv($atTicks, $frame) * $frame;
+                foreach ([[self::PICTURE, TrackKind::Picture], [self::SOUND, TrackKind::Sound]] as [$track, $kind]) {
+                    $target = self::open($sequence, $kind);
+                    foreach ($what->tracks[$track]->items as $item) {
+                        if ($item->isOver($from, $to)) {
+                            $part = $item->between($from, $to);
+                            $start = intdiv($at + $part->recordStartTicks - $from, $frame) * $frame;
+                            $length = intdiv($part->durationTicks, $frame) * $frame;
+                            if ($length > 0) {
+                                $sequence = (new LayOver($target, $start, $part->with(duration: $length)))->apply($sequence);
+                            }
+                        }
+                    }
+                }
+                $end = $at + $to - $from;
+
+                return $sequence;
+            },
+            "Lay in $cut->name",
+        );
+
+        return ['step' => $step, 'end' => $end];
+    }
+
+    /** @throws Problem */
+    private static function open(Sequence $sequence, TrackKind $kind): int
+    {
+        foreach ($sequence->tracks as $index => $track) {
+            if ($track->kind === $kind && !$track->locked) {
+                return $index;
+            }
+        }
+        throw Problem::refused('cut.track', "The cut has no open track for $kind->value.", 'Open a track of it.');
+    }
+
+    /**
+     * @param  Collection<int, Clip>  $clips
+     * @return array<string, Clip> what each camera has of a moment, by letter
+     */
+    private static function angles(Collection $clips, Clip $own, int $moment, FrameRate $rate): array
+    {
+        $list = [];
+        foreach ($clips as $clip) {
+            $letter = $clip->device?->letter;
+            if (!$clip->isPicture() || $letter === null || ($letter === $own->device?->letter && $clip->id !== $own->id)) {
+                continue;
+            }
+            $start = $clip->placement->start_ticks;
+            if (($start <= $moment && $moment < $start + (int) $clip->duration_ticks) || !isset($list[$letter])) {
+                $list[$letter] = $clip;
+            }
+        }
+
+        return $list;
+    }
+
+    /**
+     * As much of a clip as lies in a stretch of the cut, in whole frames; null where none does.
+     *
+     * @param  array<string, Clip>  $angles  by letter; none makes a plain item
+     * @param  array<int, float>|null  $channels
+     */
+    private static function item(
+        Clip $clip,
+        FrameRate $rate,
+        int $zero,
+        int $from,
+        int $to,
+        array $angles,
+        ?array $channels,
+        ?string $name = null,
+    ): ?Item {
+        $frame = $rate->ticksPerFrame();
+        $start = $clip->placement->start_ticks - $zero;
+        $from = max($from, -Ticks::floorDiv(-$start, $frame) * $frame);
+        $to = min($to, Ticks::floorDiv($start + (int) $clip->duration_ticks, $frame) * $frame);
+        if ($to <= $from) {
+            return null;
+        }
+        $sources = array_map(
+            static fn(Clip $one): array => ['source' => ClipSource::of($one, $rate), 'start_ticks' => $one->placement->start_ticks],
+            $angles,
+        );
+        $letter = (string) $clip->device?->letter;
+        $lineup = $clip->day === null ? '' : "{$clip->day->ulid} {$clip->placement->group}";
+
+        return new Item(
+            $name ?? $clip->title(),
+            isset($sources[$letter]) ? $sources[$letter]['source'] : ClipSource::of($clip, $rate),
+            $from - $start,
+            $to - $from,
+            $from,
+            metadata: array_filter(['take' => $clip->take?->ulid, 'channels' => $channels]),
+            angles: count($sources) < 2 ? null : new Angles($lineup, $letter, $sources),
+        );
+    }
+}

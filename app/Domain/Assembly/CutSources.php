@@ -1,0 +1,42 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Domain\Assembly;
+
+use App\Domain\Sequences\SequenceStore;
+use App\Models\Clip;
+use App\Models\StoredSequence;
+use App\Models\Take;
+
+/** The clips and takes that the items of a cut are of, by which a page draws them. */
+final readonly class CutSources
+{
+    public function __construct(private SequenceStore $store) {}
+
+    /** @return array{clips: list<Clip>, takes: list<Take>} */
+    public function of(StoredSequence $stored): array
+    {
+        $clips = $takes = [];
+        foreach ($this->store->read($stored)->tracks as $track) {
+            foreach ($track->items as $item) {
+                $clips[$item->source->id] = true;
+                $takes[(string) ($item->metadata['take'] ?? '')] = true;
+            }
+        }
+
+        return [
+            'clips' => Clip::query()
+                ->where('production_id', $stored->production_id)
+                ->whereIn('ulid', array_map(strval(...), array_keys($clips)))
+                ->with(['device', 'day'])
+                ->get()
+                ->all(),
+            'takes' => Take::query()
+                ->where('production_id', $stored->production_id)
+                ->whereIn('ulid', array_map(strval(...), array_keys($takes)))
+                ->get()
+                ->all(),
+        ];
+    }
+}
