@@ -43,6 +43,7 @@ export const router = createRouter({
         { path: 'words', name: 'words', component: () => import('./stages/words/SpokenPage.vue') },
         { path: 'script', name: 'script', component: () => import('./stages/words/ScriptPage.vue') },
         stage('screening', () => import('./stages/screening/ScreeningPage.vue')),
+        stage('assembly', () => import('./stages/assembly/AssemblyPage.vue')),
         stage('handoff', () => import('./stages/handoff/HandoffPage.vue')),
         {
           path: 'handoff/:handoff([0-9A-Za-z]{26})',

@@ -1943,6 +1943,7 @@ export interface SoundPiece {
   drift_ppm: number
   fade_in_ticks: number
   fade_out_ticks: number
+  track: number | null
   media_version: string
 }
 

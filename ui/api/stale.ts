@@ -3,7 +3,7 @@ import type { About, Cause, Ids } from './ask'
 /** What shows a clip by itself. */
 const CLIP: About[] = ['clip', 'check', 'points', 'uses', 'marked']
 const BINS: About[] = ['bins', 'bin', 'bin-counts', 'bin-sum']
-const REELS: About[] = ['reels', 'reel', 'sequence', 'playlist', 'said']
+const REELS: About[] = ['reels', 'reel', 'sequence', 'playlist', 'said', 'cut-sources', 'wall']
 
 /** Each cause to the answers that it makes old. */
 const STALE: Record<Cause, About[]> = {
@@ -11,6 +11,7 @@ const STALE: Record<Cause, About[]> = {
     'words',
     ...(['production', 'devices', 'stores', 'fields', 'people', 'connections', 'audit'] as const),
     ...(['cards', 'card', 'place', 'sheet', 'tabs', 'lineup', 'log', 'columns', 'bins', 'subjects'] as const),
+    'track-plan',
   ],
   tasks: [
     'tasks',
@@ -58,6 +59,8 @@ const STALE: Record<Cause, About[]> = {
     'bin-counts',
     'bin-sum',
     'lineup',
+    'events',
+    'wall',
     'runs',
     'run',
     'check',
@@ -73,6 +76,9 @@ const STALE: Record<Cause, About[]> = {
   sequences: [
     ...REELS,
     'cuts',
+    'cut-history',
+    'cut-since',
+    'events',
     'received',
     'list',
     'compared',
@@ -99,7 +105,8 @@ export const isKnown = (cause: string): cause is Cause => cause in STALE
 /** Answers that depend on the row they name and on no other of its sort. */
 const OF_ONE: ReadonlySet<About> = new Set<About>([
   ...(['card', 'clip', 'points', 'uses', 'history'] as const),
-  ...(['reel', 'sequence', 'playlist', 'links', 'said', 'exports'] as const),
+  ...(['reel', 'sequence', 'playlist', 'links', 'said', 'exports', 'wall'] as const),
+  ...(['cut-history', 'cut-since', 'cut-sources', 'cut-version'] as const),
 ])
 
 /** What shows how far a task is; that it only got further is no reason to ask for anything else. */

@@ -65,6 +65,7 @@ const note = computed<Record<StageName, string>>(() => {
         : `${counts.placed} of ${counts.to_place}`,
     bins: '',
     screening: '',
+    assembly: '',
     handoff: counts?.handoff ?? '',
   }
 })

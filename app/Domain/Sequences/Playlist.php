@@ -96,10 +96,10 @@ final readonly class Playlist
             Shown::of($sequence, $isThere),
         );
         $laid = [];
-        foreach ($sequence->tracks as $track) {
+        foreach ($sequence->tracks as $number => $track) {
             foreach ($track->enabled && $track->kind === TrackKind::Sound ? $track->items : [] as $item) {
                 if ($item->enabled && $isThere($item)) {
-                    $laid[] = self::ownSound($clips[$item->source->id], $takeOf($item), $item);
+                    $laid[] = self::ownSound($clips[$item->source->id], $takeOf($item), $item, $number);
                 }
             }
         }
@@ -115,7 +115,7 @@ final readonly class Playlist
         );
     }
 
-    private static function ownSound(Clip $clip, ?Take $take, Item $item): SoundPiece
+    private static function ownSound(Clip $clip, ?Take $take, Item $item, int $track): SoundPiece
     {
         $chosen = $item->metadata['channels'] ?? null;
         $gain = (int) ($item->metadata['gain_millibels'] ?? 0) / 100;
@@ -132,6 +132,7 @@ final readonly class Playlist
             (float) ($item->metadata['drift_ppm'] ?? 0.0),
             (int) ($item->metadata['fade_in_ticks'] ?? 0),
             (int) ($item->metadata['fade_out_ticks'] ?? 0),
+            $track,
         );
     }
 }

@@ -17,6 +17,7 @@ final readonly class SoundPiece
      * @param  array<int, float>  $channels  those that are heard, by number from 1, to their gain in dB; none where a file says
      *     nothing of its channels
      * @param  float  $driftPpm  by which the picture's clock is faster, where somebody wants the sound to keep step with it
+     * @param  int|null  $track  of the cut on which it lies; null where it is of none
      * @param  int  $fadeInTicks  over which it comes in; as short as does not click where nobody said, as is `$fadeOutTicks`
      */
     public function __construct(
@@ -30,5 +31,6 @@ final readonly class SoundPiece
         public float $driftPpm,
         public int $fadeInTicks = 0,
         public int $fadeOutTicks = 0,
+        public ?int $track = null,
     ) {}
 }

@@ -37,6 +37,8 @@ export interface Sound {
   /** Over which it comes in and goes out, ticks; as short as does not click where nobody said. */
   fadeIn?: number
   fadeOut?: number
+  /** Of a cut: on which of its tracks it lies. */
+  track?: number | null
   version: string
   /** On one ear only, whatever its channels are; two recordings are compared so. */
   ear?: 'left' | 'right'
@@ -84,6 +86,7 @@ const soundOf = (one: PlaylistAnswer['sounds'][number]): Sound => ({
   driftPpm: one.drift_ppm,
   fadeIn: one.fade_in_ticks,
   fadeOut: one.fade_out_ticks,
+  track: one.track,
   version: one.media_version,
 })
 

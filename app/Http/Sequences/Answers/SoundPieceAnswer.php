@@ -25,6 +25,7 @@ final readonly class SoundPieceAnswer
         public float $drift_ppm,
         public int $fade_in_ticks,
         public int $fade_out_ticks,
+        public ?int $track,
         public string $media_version,
     ) {}
 
@@ -44,6 +45,7 @@ final readonly class SoundPieceAnswer
             $piece->driftPpm,
             $piece->fadeInTicks,
             $piece->fadeOutTicks,
+            $piece->track,
             ClipMedia::version($piece->clip),
         );
     }

@@ -4,7 +4,7 @@ import { pieceAt, type Picture } from '@/player/engine/playlist'
 import { isPlain, looksShown } from '@/player/look'
 import LookFilter from '@/player/LookFilter.vue'
 import type { ActivePlayer } from '@/player/usePlayer'
-import RoomPlace from './RoomPlace.vue'
+import PlayerPlace from '@/player/PlayerPlace.vue'
 
 /**
  * The pictures of a room in step: the player's own first, and others beside it as the view wants them. The page gives
@@ -46,7 +46,7 @@ const across = computed(() => Math.ceil(Math.sqrt(props.beside.length + 1)))
     </div>
     <div v-for="(pictures, place) in beside" :key="place" class="place">
       <LookFilter v-if="lookOf(place + 1)" :name="`${name}-${place + 1}`" :look="lookOf(place + 1)!" />
-      <RoomPlace
+      <PlayerPlace
         :active="active"
         :pictures="pictures"
         :rendition="beside.length > 2 ? 'small' : 'proxy'"

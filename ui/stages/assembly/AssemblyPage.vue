@@ -1,0 +1,297 @@
+<script setup lang="ts">
+import { Modal } from 'ant-design-vue'
+import { computed, nextTick, ref, useTemplateRef } from 'vue'
+import { useRoute, useRouter } from 'vue-router'
+import { assembly } from '@/api/endpoints/assembly'
+import { words as wordsApi } from '@/api/endpoints/words'
+import { makeStale, useAnswer } from '@/api/queries'
+import type { Cut, Event } from '@/api/types'
+import { length } from '@/player/time'
+import AnswerState from '@/shell/AnswerState.vue'
+import DeviceBadge from '@/shell/DeviceBadge.vue'
+import { useDesk } from '@/shell/desk'
+import { useShortcuts } from '@/shell/keys'
+import { attempt, say } from '@/shell/say'
+import CutPage from './CutPage.vue'
+import PlanDialog from './PlanDialog.vue'
+import WallPage from './WallPage.vue'
+
+/** Cuts, string-outs, and what several cameras saw at once; one of them open. */
+const { production, day } = useDesk()
+const route = useRoute()
+const router = useRouter()
+const asked = (name: string) => (typeof route.query[name] === 'string' ? String(route.query[name]) : null)
+const cut = computed(() => asked('cut'))
+const wall = computed(() => asked('wall'))
+const mayCut = computed(() => production.value.may.organise)
+const isOpen = computed(() => cut.value !== null || wall.value !== null)
+const { data, isPending, error, refetch } = useAnswer(() => wordsApi.cuts(production.value.ulid))
+const {
+  data: events,
+  isPending: eventsPending,
+  error: eventsError,
+  refetch: refetchEvents,
+} = useAnswer(() => assembly.events(production.value.ulid, day.value.ulid))
+const KINDS: Record<string, string> = { cut: 'cut', string_out: 'string-out', angle_cut: 'between angles' }
+const cuts = computed(() => data.value?.cuts ?? [])
+const at = ref(0)
+const list = useTemplateRef<HTMLElement>('list')
+
+function open(one: Pick<Cut, 'ulid' | 'kind'>): void {
+  void router.push({ query: one.kind === 'angle_cut' ? { wall: one.ulid } : { cut: one.ulid } })
+}
+const making = ref<string | null>(null)
+const nameBox = useTemplateRef<HTMLInputElement>('nameBox')
+function ask(): void {
+  if (!mayCut.value) return
+  making.value = ''
+  void nextTick(() => nameBox.value?.focus())
+}
+async function make(): Promise<void> {
+  const name = (making.value ?? '').trim()
+  making.value = null
+  if (name === '') return
+  const done = await attempt(() => wordsApi.makeCut(production.value.ulid, name))
+  if (done === undefined) return
+  makeStale('sequences')
+  open({ ulid: done.ulid, kind: 'cut' })
+}
+const laying = ref<{ of: 'circled' | 'keyword'; scene: string; keyword: string } | null>(null)
+const { data: script } = useAnswer(() =>
+  laying.value === null ? null : wordsApi.script(production.value.ulid, '', null),
+)
+const isLaying = ref(false)
+async function lay(): Promise<void> {
+  const now = laying.value
+  if (now === null) return
+  isLaying.value = true
+  const done = await attempt(() =>
+    assembly.stringOut(
+      production.value.ulid,
+      now.of === 'circled'
+        ? { of: 'circled', scene: now.scene === '' ? null : now.scene }
+        : { of: 'keyword', keyword: now.keyword },
+    ),
+  )
+  isLaying.value = false
+  if (done === undefined) return
+  laying.value = null
+  makeStale('sequences')
+  const left = done.left.length > 0 ? ` Without picture or sound, and left out: ${done.left.join(', ')}.` : ''
+  say(`"${done.name}" is laid.${left}`)
+  open({ ulid: done.ulid, kind: 'string_out' })
+}
+async function begin(event: Event): Promise<void> {
+  const done = await attempt(() => assembly.begin(production.value.ulid, day.value.ulid, event.key))
+  if (done === undefined) return
+  makeStale('sequences')
+  open({ ulid: done.ulid, kind: 'angle_cut' })
+}
+async function remove(one: Cut): Promise<void> {
+  if ((await attempt(() => assembly.remove(production.value.ulid, one.ulid))) === undefined) return
+  say(`"${one.name}" is off the list. Ctrl Z brings it back.`)
+  makeStale('sequences')
+}
+const plan = ref(false)
+function step(by: number): void {
+  at.value = Math.max(0, Math.min(cuts.value.length - 1, at.value + by))
+  void nextTick(() => list.value?.querySelector('.on')?.scrollIntoView({ block: 'nearest' }))
+}
+const alone =
+  <T extends unknown[]>(run: (...all: T) => void) =>
+  (...all: T): void => {
+    if (!isOpen.value) run(...all)
+  }
+useShortcuts('Cuts', [
+  {
+    keys: ['ArrowUp', 'ArrowDown'],
+    what: 'The cut above, below',
+    run: alone((event) => step(event.key === 'ArrowUp' ? -1 : 1)),
+  },
+  {
+    keys: ['Enter'],
+    what: 'Open it',
+    run: alone(() => cuts.value[at.value] !== undefined && open(cuts.value[at.value]!)),
+  },
+  { keys: ['+'], what: 'A new cut', run: alone(ask) },
+  {
+    keys: ['a'],
+    what: 'Lay a string-out',
+    run: alone(() => mayCut.value && (laying.value = { of: 'circled', scene: '', keyword: '' })),
+  },
+])
+const leave = () => void router.push({ query: {} })
+</script>
+
+<template>
+  <CutPage v-if="cut !== null" :key="cut" :cut="cut" @leave="leave" />
+  <WallPage v-else-if="wall !== null" :key="wall" :cut="wall" @leave="leave" />
+  <div v-else class="page">
+    <section>
+      <div class="bar">
+        <h2>Cuts</h2>
+        <template v-if="mayCut">
+          <button class="plain" @click="ask">New cut <kbd>+</kbd></button>
+          <button class="plain" @click="laying = { of: 'circled', scene: '', keyword: '' }">
+            Lay a string-out <kbd>A</kbd>
+          </button>
+          <button class="plain push" @click="plan = true">Tracks of new cuts</button>
+        </template>
+      </div>
+      <AnswerState :pending="isPending" :error="error" @retry="refetch()">
+        <div v-if="cuts.length === 0" class="empty">
+          <b>Nothing is cut yet.</b>
+          <template v-if="mayCut"
+            >A string-out of the circled takes is the quickest way in.<br />
+            <button class="plain" @click="laying = { of: 'circled', scene: '', keyword: '' }">Lay one</button></template
+          ><template v-else>The assistant's and the editor's cuts show up here.</template>
+        </div>
+        <div v-else ref="list" class="list" role="listbox" aria-label="Cuts">
+          <div
+            v-for="(one, index) in cuts"
+            :key="one.ulid"
+            role="option"
+            class="row"
+            :class="{ on: at === index }"
+            :aria-selected="at === index"
+            @click="at = index"
+            @dblclick="open(one)"
+          >
+            <button class="name" data-row :title="one.name" @click="open(one)">{{ one.name }}</button>
+            <span class="soft">{{ KINDS[one.kind] ?? one.kind }}</span>
+            <span class="mono">{{ length(one.duration_ticks) }}</span>
+            <button v-if="mayCut" class="plain" :aria-label="`Remove ${one.name}`" @click.stop="remove(one)">
+              Remove
+            </button>
+          </div>
+        </div>
+      </AnswerState>
+    </section>
+    <section class="events">
+      <div class="bar">
+        <h2>Seen by several cameras, day {{ day.number }}</h2>
+      </div>
+      <AnswerState :pending="eventsPending" :error="eventsError" @retry="refetchEvents()">
+        <p v-if="events && events.events.length === 0" class="soft nothing">
+          Nothing of this day is lined up for more than one camera.
+          <RouterLink class="plain" :to="{ name: 'lineup', params: route.params }">Line it up</RouterLink>
+        </p>
+        <div v-else-if="events" class="list">
+          <div v-for="event in events.events" :key="event.key" class="row">
+            <b class="mono">{{ event.label }}</b>
+            <span class="name soft" :title="event.description">{{ event.description }}</span>
+            <span class="badges"><DeviceBadge v-for="letter in event.letters" :key="letter" :letter="letter" /></span>
+            <span class="mono">{{ length(event.to - event.from) }}</span>
+            <button v-if="mayCut" class="plain" @click="begin(event)">Cut between angles</button>
+          </div>
+        </div>
+      </AnswerState>
+    </section>
+    <Modal :open="making !== null" title="A new cut" ok-text="Make it" @cancel="making = null" @ok="make">
+      <form @submit.prevent="make">
+        <label
+          >Name
+          <input
+            ref="nameBox"
+            :value="making"
+            class="field wide"
+            maxlength="120"
+            @input="making = ($event.target as HTMLInputElement).value"
+        /></label>
+      </form>
+    </Modal>
+    <Modal
+      :open="laying !== null"
+      title="Lay a string-out"
+      ok-text="Lay it"
+      :confirm-loading="isLaying"
+      @cancel="laying = null"
+      @ok="lay"
+    >
+      <form v-if="laying" class="dialog" @submit.prevent="lay">
+        <label><input v-model="laying.of" type="radio" value="circled" /> Circled takes, in the script's order</label>
+        <label v-if="laying.of === 'circled'" class="in"
+          >of
+          <select v-model="laying.scene" class="field">
+            <option value="">all scenes</option>
+            <option v-for="one in script?.scenes ?? []" :key="one" :value="one">scene {{ one }}</option>
+          </select></label
+        >
+        <label><input v-model="laying.of" type="radio" value="keyword" /> Takes with a keyword</label>
+        <label v-if="laying.of === 'keyword'" class="in"
+          ><input v-model="laying.keyword" class="field" maxlength="80" placeholder="gulls" aria-label="Keyword"
+        /></label>
+        <p class="soft">
+          All reads of one line are laid from the script in a cut (Alt A); a choice without its pauses from a clip's
+          words.
+        </p>
+      </form>
+    </Modal>
+    <PlanDialog :open="plan" @close="plan = false" />
+  </div>
+</template>
+
+<style scoped>
+.page {
+  display: grid;
+  grid-template-rows: minmax(0, 3fr) minmax(0, 2fr);
+  height: 100%;
+  min-height: 0;
+}
+section {
+  display: flex;
+  flex-direction: column;
+  min-height: 0;
+}
+.events {
+  border-top: 1px solid var(--rule-strong);
+  background: var(--sheet-2);
+}
+.list {
+  overflow: auto;
+  padding: 4px 18px 16px;
+}
+.row {
+  display: flex;
+  gap: 14px;
+  align-items: center;
+  padding: 5px 8px;
+  border-bottom: 1px solid var(--rule);
+  border-left: 3px solid transparent;
+}
+.row.on {
+  border-left-color: var(--act);
+  background: var(--sheet-2);
+}
+.name {
+  flex: 1;
+  min-width: 0;
+  overflow: hidden;
+  text-overflow: ellipsis;
+  white-space: nowrap;
+  text-align: left;
+}
+button.name {
+  border: 0;
+  background: none;
+  cursor: pointer;
+  font-weight: 600;
+}
+.badges {
+  display: flex;
+  gap: 4px;
+}
+.nothing {
+  padding: 8px 18px;
+}
+.dialog {
+  display: grid;
+  gap: 8px;
+}
+.in {
+  padding-left: 22px;
+}
+.wide {
+  width: 100%;
+}
+</style>

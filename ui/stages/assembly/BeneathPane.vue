@@ -1,0 +1,203 @@
+<script setup lang="ts">
+import { computed, ref, watch } from 'vue'
+import { mediaUrl } from '@/api/client'
+import type { Beneath, Instead, Rate } from '@/api/types'
+import { length, ticksPerFrame } from '@/player/time'
+import DeviceBadge from '@/shell/DeviceBadge.vue'
+import { useDesk } from '@/shell/desk'
+import type { CutItem } from './value'
+
+/** What lies under the playhead, and what else could stand there. */
+const props = defineProps<{
+  found: Beneath | null
+  item: CutItem | null
+  kind: 'picture' | 'sound'
+  rate: Rate
+  trying: number | null
+  canWork: boolean
+}>()
+const emit = defineEmits<{
+  try: [index: number]
+  keep: []
+  drop: []
+  open: []
+  level: [gain: number, fadeIn: number, fadeOut: number]
+}>()
+const { production } = useDesk()
+const HOW = {
+  words: 'the same line',
+  action: 'from the action on',
+  start: 'as far into it',
+  clock: 'the same instant',
+} as const
+const frames = (ticks: unknown) => Math.round(Number(ticks ?? 0) / ticksPerFrame(props.rate))
+const gain = ref(0)
+const fadeIn = ref(0)
+const fadeOut = ref(0)
+watch(
+  () => props.item,
+  (item) => {
+    gain.value = Number(item?.metadata.gain_millibels ?? 0) / 100
+    fadeIn.value = frames(item?.metadata.fade_in_ticks)
+    fadeOut.value = frames(item?.metadata.fade_out_ticks)
+  },
+  { immediate: true },
+)
+const isOther = computed(
+  () =>
+    props.item !== null &&
+    (gain.value !== Number(props.item.metadata.gain_millibels ?? 0) / 100 ||
+      fadeIn.value !== frames(props.item.metadata.fade_in_ticks) ||
+      fadeOut.value !== frames(props.item.metadata.fade_out_ticks)),
+)
+function level(): void {
+  if (isOther.value && Number.isFinite(gain.value)) emit('level', gain.value, fadeIn.value, fadeOut.value)
+}
+const picture = (one: Instead) => mediaUrl(production.value.ulid, one.clip, 'thumb-3', one.picture.media_version)
+</script>
+
+<template>
+  <aside class="beneath" aria-label="Under the playhead">
+    <h2>Under the playhead</h2>
+    <p v-if="found === null || found.name === null" class="soft">Nothing of this track plays here.</p>
+    <template v-else>
+      <dl>
+        <template v-if="found.take">
+          <dt>Take</dt>
+          <dd>
+            <b class="mono">{{ found.take.label }}</b> {{ found.take.description }}
+            <span v-if="found.take.status === 'circled'" class="good">circled</span>
+          </dd>
+        </template>
+        <dt>Clip</dt>
+        <dd>
+          <template v-if="found.clip">
+            <DeviceBadge :letter="found.clip.device" /> <span class="mono name">{{ found.clip.name }}</span>
+            <button class="plain" title="Its page, with its bins (Alt Enter)" @click="emit('open')">Sheet</button>
+          </template>
+          <span v-else class="fault">is gone</span>
+        </dd>
+        <dt>From</dt>
+        <dd class="mono">{{ found.from }}</dd>
+        <dt>Length</dt>
+        <dd class="mono">{{ length(item?.duration_ticks ?? null) }}, {{ frames(item?.duration_ticks) }} frames</dd>
+        <dt>Room</dt>
+        <dd>{{ length(found.before_ticks) }} before, {{ length(found.after_ticks) }} after</dd>
+      </dl>
+      <form v-if="kind === 'sound' && canWork" class="level" @submit.prevent="level">
+        <label
+          >Gain <input v-model.number="gain" type="number" step="0.5" class="field mono" @change="level" /> dB</label
+        >
+        <label
+          >Fades <input v-model.number="fadeIn" type="number" min="0" class="field mono" @change="level" /> in,
+          <input
+            v-model.number="fadeOut"
+            type="number"
+            min="0"
+            class="field mono"
+            aria-label="Fade out"
+            @change="level"
+          />
+          out, frames</label
+        >
+      </form>
+      <template v-if="found.instead.length > 0">
+        <h2>
+          Try instead <kbd>T</kbd>
+          <span v-if="trying !== null" class="keep"
+            ><button class="plain" @click="emit('keep')">Keep it ↵</button
+            ><button class="plain" @click="emit('drop')">Leave it</button></span
+          >
+        </h2>
+        <div class="list">
+          <button
+            v-for="(one, index) in found.instead"
+            :key="`${one.clip} ${one.in_ticks}`"
+            data-row
+            class="one"
+            :class="{ on: trying === index }"
+            :aria-pressed="trying === index"
+            @click="emit('try', index)"
+          >
+            <img :src="picture(one)" alt="" loading="lazy" />
+            <span
+              ><b class="mono">{{ one.label }}</b> <small class="soft">{{ HOW[one.how] }}</small></span
+            >
+          </button>
+        </div>
+      </template>
+    </template>
+  </aside>
+</template>
+
+<style scoped>
+.beneath {
+  padding: 10px 14px;
+  overflow: auto;
+  min-height: 0;
+  border-left: 1px solid var(--rule);
+}
+h2 {
+  font-size: 13px;
+  margin: 0 0 6px;
+  display: flex;
+  gap: 8px;
+  align-items: center;
+}
+dl {
+  display: grid;
+  grid-template-columns: 52px minmax(0, 1fr);
+  gap: 3px 8px;
+  margin: 0 0 12px;
+}
+dt {
+  color: var(--ink-soft);
+}
+dd {
+  margin: 0;
+  overflow-wrap: anywhere;
+}
+.level {
+  display: grid;
+  gap: 5px;
+  margin-bottom: 12px;
+}
+.level input {
+  width: 56px;
+}
+.list {
+  display: grid;
+  gap: 4px;
+}
+.one {
+  display: flex;
+  gap: 8px;
+  align-items: center;
+  border: 1px solid transparent;
+  border-radius: 4px;
+  background: none;
+  padding: 3px;
+  text-align: left;
+  cursor: pointer;
+}
+.one.on {
+  border-color: var(--warn-edge);
+  background: var(--warn-soft);
+}
+.one img {
+  width: 74px;
+  height: 42px;
+  object-fit: cover;
+  border-radius: 2px;
+  background: var(--tab);
+}
+.one small {
+  display: block;
+}
+.keep {
+  margin-left: auto;
+  display: flex;
+  gap: 8px;
+  font-weight: 400;
+}
+</style>

@@ -1,0 +1,1094 @@
+<script setup lang="ts">
+import { Modal } from 'ant-design-vue'
+import { useLocalStorage, watchDebounced } from '@vueuse/core'
+import { computed, nextTick, onMounted, ref, shallowRef, useTemplateRef, watch } from 'vue'
+import { useRoute, useRouter } from 'vue-router'
+import { assembly } from '@/api/endpoints/assembly'
+import { player as playerApi } from '@/api/endpoints/player'
+import { makeStale, useAnswer } from '@/api/queries'
+import type { Beneath, CutClip, Instead, Rate } from '@/api/types'
+import { fromAnswer, type Playlist, type Sound } from '@/player/engine/playlist'
+import { placeTyped } from '@/player/goTo'
+import { isPlain, looksShown } from '@/player/look'
+import LookFilter from '@/player/LookFilter.vue'
+import { labelAt, length, ofFrames, ticksPerFrame, toFrames } from '@/player/time'
+import { TROUBLE } from '@/player/trouble'
+import { usePlayer } from '@/player/usePlayer'
+import { usePlayerKeys } from '@/player/usePlayerKeys'
+import AnswerState from '@/shell/AnswerState.vue'
+import { useDesk } from '@/shell/desk'
+import { useShortcuts } from '@/shell/keys'
+import { attempt, refuse, say } from '@/shell/say'
+import BeneathPane from './BeneathPane.vue'
+import CutHistory from './CutHistory.vue'
+import ReadsPane, { type Stuff } from './ReadsPane.vue'
+import TrackHeads from './TrackHeads.vue'
+import TrackPaper from './TrackPaper.vue'
+import { useCut, type Operation } from './useCut'
+import { amountTyped, endOf, indexAt, itemAt, lengthOf, paperOrder, type CutItem } from './value'
+
+/**
+ * One cut: the reads that drive it, its picture, what lies under the playhead, and the tracks on ruled paper.
+ */
+const props = defineProps<{ cut: string }>()
+const emit = defineEmits<{ leave: [] }>()
+const { production, day } = useDesk()
+const route = useRoute()
+const router = useRouter()
+const cut = useCut(
+  () => production.value.ulid,
+  () => props.cut,
+)
+const value = computed(() => cut.value.value)
+const mayCut = computed(() => production.value.may.organise)
+
+// What plays. It is asked for anew a moment after each step, so that a run of them is one question.
+const { data: answer, refetch } = useAnswer(() => playerApi.sequence(production.value.ulid, props.cut))
+watchDebounced(
+  cut.step,
+  (now) => {
+    if (answer.value !== undefined && answer.value.step !== now) void refetch()
+  },
+  { debounce: 120, maxWait: 600 },
+)
+const { data: sources, refetch: refetchSources } = useAnswer(() => assembly.sources(production.value.ulid, props.cut))
+const clips = computed(() => new Map((sources.value?.clips ?? []).map((clip): [string, CutClip] => [clip.ulid, clip])))
+const unknown = computed(() =>
+  (value.value?.tracks ?? []).some((track) => track.items.some((item) => !clips.value.has(item.source.id))),
+)
+watch([unknown, cut.step], ([is]) => is && sources.value !== undefined && void refetchSources())
+
+const canvas = useTemplateRef<HTMLCanvasElement>('canvas')
+const page = useTemplateRef<HTMLElement>('page')
+const paper = useTemplateRef('paper')
+const active = usePlayer(() => production.value.ulid, canvas)
+const { player, position, speed, trouble, piece, level } = active
+const FALLBACK: Rate = { num: 25, den: 1, nominal: 25, drop: false, name: '25' }
+const rate = computed<Rate>(() => answer.value?.rate ?? FALLBACK)
+const frame = computed(() => ticksPerFrame(rate.value))
+const onFrame = (ticks: number): number => Math.floor(ticks / frame.value + 1e-6) * frame.value
+const at = computed(() => onFrame(position.value))
+const solo = ref(new Set<number>())
+const trial = shallowRef<{ index: number; one: Instead; from: number; to: number } | null>(null)
+const whole = computed<Playlist | null>(() => (answer.value === undefined ? null : fromAnswer(answer.value)))
+
+/** Between two instants something else is shown and heard. */
+function tried(list: Playlist): Playlist {
+  const now = trial.value
+  if (now === null) return list
+  const out = <P extends { at: number; length: number; from: number }>(pieces: P[]): P[] =>
+    pieces.flatMap((one) => {
+      const end = one.at + one.length
+      if (end <= now.from || one.at >= now.to) return [one]
+      const left = one.at < now.from ? [{ ...one, length: now.from - one.at }] : []
+      const right = end > now.to ? [{ ...one, at: now.to, length: end - now.to, from: one.from + now.to - one.at }] : []
+      return [...left, ...right]
+    })
+  const other = fromAnswer({
+    ...answer.value!,
+    pictures: [now.one.picture],
+    sounds: now.one.sounds,
+    own_sounds: [],
+    beside_sounds: [],
+    recordings: [],
+  })
+  const later = <P extends { at: number }>(one: P): P => ({ ...one, at: one.at + now.from })
+  const sounds = now.one.sounds.length === 0 ? list.sounds : [...out(list.sounds), ...other.sounds.map(later)]
+  return {
+    ...list,
+    pictures: [...out(list.pictures), ...other.pictures.map(later)].sort((a, b) => a.at - b.at),
+    sounds: sounds.sort((a, b) => a.at - b.at),
+  }
+}
+let isLoaded = false
+watch([whole, trial], ([list]) => {
+  if (list === null) return
+  const now = tried(list)
+  if (isLoaded) player.replace(now)
+  else player.load(now, Number(route.query.at ?? 0) || 0)
+  isLoaded = true
+})
+const heard = computed<Sound[]>(() => {
+  const list = whole.value === null ? [] : tried(whole.value).sounds
+  return solo.value.size === 0 ? list : list.filter((one) => one.track == null || solo.value.has(one.track))
+})
+watch(heard, (list) => player.setSounds(list), { immediate: true })
+/** How loud each track is now: the loudest of the channels that lie on it here. */
+const meters = computed(() => {
+  const found = new Map<number, number>()
+  for (const one of heard.value) {
+    if (one.track == null || one.at > position.value || one.at + one.length <= position.value) continue
+    for (const channel of one.channels) {
+      const loud = level.value.channels.get(`${one.clip}/${channel.index}`) ?? 0
+      found.set(one.track, Math.max(found.get(one.track) ?? 0, loud))
+    }
+  }
+  return found
+})
+
+// What is chosen.
+const track = ref(0)
+const chosen = shallowRef(new Set<CutItem>())
+const range = shallowRef<{ from: number; to: number } | null>(null)
+let isPlaced = false
+watch(value, (now) => {
+  if (now === null || isPlaced) return
+  isPlaced = true
+  track.value = Math.max(
+    0,
+    now.tracks.findIndex((one) => one.role === 'picture' || one.kind === 'picture'),
+  )
+})
+cut.onStep((moved) => {
+  const there = new Set((value.value?.tracks ?? []).flatMap((one) => one.items))
+  const next = new Set<CutItem>()
+  for (const item of chosen.value) {
+    const now = moved.get(item) ?? item
+    if (there.has(now)) next.add(now)
+  }
+  chosen.value = next
+})
+const tracks = computed(() => value.value?.tracks ?? [])
+const here = computed(() => tracks.value[track.value])
+/** The index on the chosen track of what is chosen there, or plays at the playhead. */
+const current = computed<number | null>(() => {
+  const items = here.value?.items ?? []
+  const only = [...chosen.value].filter((item) => items.includes(item))
+  if (only.length === 1) return items.indexOf(only[0]!)
+  return itemAt(items, at.value)
+})
+const currentItem = computed(() => (current.value === null ? null : (here.value?.items[current.value] ?? null)))
+function choose(index: number, item: CutItem | null, more: boolean): void {
+  track.value = index
+  const next = new Set(more ? chosen.value : [])
+  if (item !== null) {
+    if (more && next.has(item)) next.delete(item)
+    else next.add(item)
+  }
+  chosen.value = next
+}
+function placed(item: CutItem): { track: number; index: number } | null {
+  for (const [number, one] of tracks.value.entries()) {
+    const index = indexAt(one.items, item.record_start_ticks)
+    if (one.items[index] === item) return { track: number, index }
+  }
+  return null
+}
+const chosenPlaces = computed(() =>
+  [...chosen.value].flatMap((item) => {
+    const found = placed(item)
+    return found === null ? [] : [{ ...found, item }]
+  }),
+)
+/** What an act is about: what is chosen; else what plays at the playhead. */
+const meant = computed(() =>
+  chosenPlaces.value.length > 0
+    ? chosenPlaces.value
+    : currentItem.value === null
+      ? []
+      : [{ track: track.value, index: current.value!, item: currentItem.value }],
+)
+
+// Acts.
+const rippling = useLocalStorage('cartella.cut.ripples', true)
+const snaps = useLocalStorage('cartella.cut.snaps', true)
+const takes = useLocalStorage<'both' | 'picture' | 'sound'>('cartella.cut.takes', 'both')
+const TAKES = { both: 'picture + sound', picture: 'picture only', sound: 'sound only' } as const
+const edit = (operations: Operation[], label: string) => {
+  drop()
+  return cut.edit(operations, label)
+}
+const nothing = () => refuse('Nothing is chosen, and nothing of this track plays here.')
+function split(): void {
+  const places = chosenPlaces.value.length > 0 ? chosenPlaces.value.map((one) => one.track) : [track.value]
+  const operations = [...new Set(places)].flatMap((one) => {
+    const items = tracks.value[one]!.items
+    const index = itemAt(items, at.value)
+    return index === null || items[index]!.record_start_ticks === at.value
+      ? []
+      : [{ op: 'split', track: one, at_ticks: at.value }]
+  })
+  if (operations.length === 0) refuse('There is nothing to split at the playhead.')
+  else void edit(operations, 'Split')
+}
+/** Ends or begins at the playhead. */
+function trimTo(edge: 'head' | 'tail'): void {
+  const index = itemAt(here.value?.items ?? [], at.value)
+  const item = index === null ? undefined : here.value!.items[index]
+  if (item === undefined) return nothing()
+  // The frame that is seen stays: a tail ends behind it.
+  const by = edge === 'head' ? at.value - item.record_start_ticks : at.value + frame.value - endOf(item)
+  if (by !== 0)
+    void edit(
+      [{ op: 'trim', track: track.value, index: index!, edge, by_ticks: by, ripple: rippling.value }],
+      edge === 'head' ? 'Begin here' : 'End here',
+    ).then((done) => done && edge === 'head' && rippling.value && player.goTo(item.record_start_ticks))
+}
+/** The cut of the chosen track that is nearest to the playhead. */
+const nearestCut = computed(() => {
+  const items = here.value?.items ?? []
+  let best: { index: number; far: number } | null = null
+  for (
+    let index = Math.max(0, indexAt(items, at.value) - 1);
+    index < Math.min(items.length, indexAt(items, at.value) + 2);
+    index++
+  ) {
+    const next = items[index + 1]
+    if (next === undefined || next.record_start_ticks !== endOf(items[index]!)) continue
+    const far = Math.abs(endOf(items[index]!) - at.value)
+    if (best === null || far < best.far) best = { index, far }
+  }
+  return best
+})
+function roll(by: number): void {
+  if (nearestCut.value === null) refuse('No two pieces meet near the playhead on this track.')
+  else
+    void edit(
+      [{ op: 'roll', track: track.value, index: nearestCut.value.index, by_ticks: by * frame.value }],
+      'Move the cut',
+    )
+}
+function slip(by: number): void {
+  if (meant.value.length === 0) return nothing()
+  void edit(
+    meant.value.map((one) => ({ op: 'slip', track: one.track, index: one.index, by_ticks: by * frame.value })),
+    'Show other material',
+  )
+}
+function lift(): void {
+  if (range.value !== null)
+    void edit(
+      [{ op: 'lift', track: track.value, from_ticks: range.value.from, to_ticks: range.value.to }],
+      'Leave a gap',
+    )
+  else if (meant.value.length === 0) nothing()
+  else
+    void edit(
+      meant.value.map(({ track: on, item }) => ({
+        op: 'lift',
+        track: on,
+        from_ticks: item.record_start_ticks,
+        to_ticks: endOf(item),
+      })),
+      'Leave a gap',
+    )
+}
+function extract(): void {
+  const spans =
+    range.value !== null
+      ? [range.value]
+      : meant.value.map(({ item }) => ({ from: item.record_start_ticks, to: endOf(item) }))
+  if (spans.length === 0) return nothing()
+  // From the end on, so that what is taken out moves nothing that is still to be taken out; what overlaps goes once.
+  const one: { from: number; to: number }[] = []
+  for (const span of spans.sort((a, b) => a.from - b.from)) {
+    const last = one.at(-1)
+    if (last !== undefined && span.from <= last.to) last.to = Math.max(last.to, span.to)
+    else one.push({ ...span })
+  }
+  void edit(
+    one.reverse().map(({ from, to }) => ({ op: 'extract', from_ticks: from, to_ticks: to })),
+    'Take out and close up',
+  ).then((done) => {
+    if (!done) return
+    range.value = null
+    player.goTo(one.at(-1)!.from)
+  })
+}
+function closeHole(): void {
+  void edit([{ op: 'close_gap', track: track.value, at_ticks: at.value }], 'Close the hole')
+}
+function join(): void {
+  const index = nearestCut.value?.index
+  if (index === undefined) refuse('No two pieces meet near the playhead on this track.')
+  else void edit([{ op: 'join', track: track.value, index }], 'Join')
+}
+function enable(): void {
+  if (meant.value.length === 0) return nothing()
+  const on = !meant.value[0]!.item.enabled
+  void edit(
+    meant.value.map((one) => ({ op: 'enable', track: one.track, index: one.index, on })),
+    on ? 'On' : 'Off',
+  )
+}
+function turnTo(angle: string): void {
+  const item = currentItem.value
+  if (item === null) return nothing()
+  const [from, to] = [item.record_start_ticks, endOf(item)]
+  void edit([{ op: 'angle', from_ticks: from, to_ticks: to, takes: 'picture', angle }], `${angle} instead`)
+}
+const angles = computed(() => currentItem.value?.angles?.list.map((one) => one.angle) ?? [])
+function plain(back: boolean): void {
+  const spans =
+    range.value ??
+    (currentItem.value === null ? null : { from: currentItem.value.record_start_ticks, to: endOf(currentItem.value) })
+  if (spans === null) return nothing()
+  void edit(
+    [{ op: back ? 'angled' : 'plain', from_ticks: spans.from, to_ticks: spans.to }],
+    back ? 'Angles again' : 'Plain clips',
+  )
+}
+function level2(gain: number, fadeIn: number, fadeOut: number): void {
+  const one = meant.value[0]
+  if (one === undefined) return
+  void edit(
+    [
+      {
+        op: 'level',
+        track: one.track,
+        index: one.index,
+        gain_millibels: Math.round(100 * gain),
+        fade_in_ticks: Math.max(0, Math.round(fadeIn)) * frame.value,
+        fade_out_ticks: Math.max(0, Math.round(fadeOut)) * frame.value,
+      },
+    ],
+    'Level',
+  )
+}
+function dragged(item: CutItem, from: number, to: number, ticks: number): void {
+  const found = placed(item)
+  if (found !== null)
+    void edit([{ op: 'move', track: from, index: found.index, to_track: to, at_ticks: ticks }], 'Move')
+}
+function edged(item: CutItem, on: number, which: 'head' | 'tail' | 'cut', by: number): void {
+  const found = placed(item)
+  if (found === null) return
+  void edit(
+    which === 'cut'
+      ? [{ op: 'roll', track: on, index: found.index, by_ticks: by }]
+      : [{ op: 'trim', track: on, index: found.index, edge: which, by_ticks: by, ripple: rippling.value }],
+    which === 'cut' ? 'Move the cut' : 'Trim',
+  )
+}
+
+// From the left into the cut.
+async function put(pieces: Stuff[], how: 'append' | 'insert' | 'lay_over'): Promise<void> {
+  drop()
+  const wasEmpty = value.value !== null && lengthOf(value.value) === 0
+  const place = range.value?.from ?? at.value
+  let end = 0
+  const done = await cut.ask(async (step) => {
+    const answer = await assembly.put(production.value.ulid, props.cut, {
+      pieces: pieces.map(({ label: _, ...piece }) => piece),
+      how,
+      takes: takes.value,
+      track:
+        here.value?.kind === 'picture' && here.value.role !== '' && here.value.role !== 'picture' ? track.value : null,
+      at_ticks: how === 'append' ? null : place,
+      step,
+      label:
+        how === 'append'
+          ? `Add ${pieces[0]!.label}`
+          : how === 'insert'
+            ? `Put in ${pieces[0]!.label}`
+            : `Lay over ${pieces[0]!.label}`,
+    })
+    end = answer.end_ticks
+    return answer
+  })
+  if (!done) return
+  say(`${pieces[0]!.label} is in the cut.`)
+  if (how !== 'append' || wasEmpty) player.goTo(how === 'append' ? 0 : end)
+  if (wasEmpty) void nextTick(() => paper.value?.fit())
+}
+async function lineOut(scene: string, line: number): Promise<void> {
+  const done = await attempt(() => assembly.stringOut(production.value.ulid, { of: 'line', scene, line }))
+  if (done === undefined) return
+  makeStale('sequences')
+  say(`${done.name} is laid.${done.left.length > 0 ? ` Left out: ${done.left.join(', ')}.` : ''}`)
+  void router.push({ name: 'assembly', params: route.params, query: { cut: done.ulid } })
+}
+function open(item: CutItem | null = currentItem.value): void {
+  if (item === null || !clips.value.has(item.source.id)) return
+  const into = at.value >= item.record_start_ticks && at.value < endOf(item) ? at.value - item.record_start_ticks : 0
+  void router.push({
+    name: 'clip',
+    params: { ...route.params, clip: item.source.id },
+    query: { at: String(Math.round(item.source_start_ticks + into)) },
+  })
+}
+
+// Copied pieces keep their distances; they are pasted into any cut.
+interface Copied {
+  production: string
+  items: { kind: string; role: string; name: string; offset: number; item: CutItem }[]
+}
+const CLIPBOARD = 'cartella.cut.copied'
+function copy(): boolean {
+  if (meant.value.length === 0) {
+    nothing()
+    return false
+  }
+  const first = Math.min(...meant.value.map((one) => one.item.record_start_ticks))
+  const copied: Copied = {
+    production: production.value.ulid,
+    items: meant.value.map(({ track: on, item }) => ({
+      kind: tracks.value[on]!.kind,
+      role: tracks.value[on]!.role ?? '',
+      name: tracks.value[on]!.name,
+      offset: item.record_start_ticks - first,
+      item,
+    })),
+  }
+  localStorage.setItem(CLIPBOARD, JSON.stringify(copied))
+  say(meant.value.length === 1 ? 'Copied.' : `${meant.value.length} pieces copied.`)
+  return true
+}
+function paste(): void {
+  const copied = JSON.parse(localStorage.getItem(CLIPBOARD) ?? 'null') as Copied | null
+  if (copied === null || copied.items.length === 0) return refuse('Nothing was copied yet.')
+  if (copied.production !== production.value.ulid) return refuse('What was copied is of another production.')
+  const operations = copied.items.flatMap((one) => {
+    const alike = tracks.value
+      .map((two, index) => ({ two, index }))
+      .filter(({ two }) => two.kind === one.kind && !two.locked)
+    const on =
+      alike.find(({ two }) => two.name === one.name) ??
+      alike.find(({ two }) => (two.role ?? '') === one.role) ??
+      alike[0]
+    return on === undefined
+      ? []
+      : [{ op: 'lay_over', track: on.index, at_ticks: at.value + one.offset, item: one.item }]
+  })
+  if (operations.length === 0) return refuse('This cut has no open track for it.')
+  void edit(operations, operations.length === 1 ? 'Paste' : `Paste ${operations.length} pieces`)
+}
+
+// Under the playhead.
+const beneath = shallowRef<Beneath | null>(null)
+watchDebounced(
+  [currentItem, track, cut.step],
+  async () => {
+    if (speed.value !== 0 || trial.value !== null) return
+    const index = current.value
+    if (index === null) beneath.value = null
+    else
+      beneath.value =
+        (await assembly.beneath(production.value.ulid, props.cut, track.value, index).catch(() => null)) ?? null
+  },
+  { debounce: 160, maxWait: 900, immediate: true },
+)
+watch(speed, (now) => now === 0 && track.value === track.value && void look())
+async function look(): Promise<void> {
+  const index = current.value
+  if (index === null || trial.value !== null) return
+  beneath.value = await assembly
+    .beneath(production.value.ulid, props.cut, track.value, index)
+    .catch(() => beneath.value)
+}
+function tryOne(index: number): void {
+  const one = beneath.value?.instead[index]
+  const item = currentItem.value
+  if (one === undefined || item === null) return
+  trial.value = { index, one, from: item.record_start_ticks, to: endOf(item) }
+}
+function tryNext(): void {
+  const count = beneath.value?.instead.length ?? 0
+  if (count === 0) refuse('Nothing else saw this moment, and no other take has it.')
+  else tryOne(trial.value === null ? 0 : (trial.value.index + 1) % count)
+}
+function drop(): void {
+  trial.value = null
+}
+async function keep(): Promise<void> {
+  const now = trial.value
+  if (now === null) return
+  // The sound of another take goes onto the track on which the one before lies.
+  const said = tracks.value
+    .flatMap((one) => (one.kind === 'sound' ? one.items : []))
+    .find((item) => item.record_start_ticks < now.to && endOf(item) > now.from && item.metadata.heard !== undefined)
+  const piece = {
+    clip: now.one.clip,
+    in_ticks: now.one.in_ticks,
+    out_ticks: now.one.out_ticks,
+    take: now.one.take?.ulid ?? null,
+    character: said?.metadata.heard ?? null,
+  }
+  const done = await cut.ask((step) =>
+    assembly.put(production.value.ulid, props.cut, {
+      pieces: [piece],
+      how: 'lay_over',
+      takes: now.one.kind === 'angle' ? 'picture' : 'both',
+      at_ticks: now.from,
+      track: track.value,
+      step,
+      label: `${now.one.label} instead`,
+    }),
+  )
+  drop()
+  if (done) say(`${now.one.label} it is.`)
+}
+
+// Places.
+function nextCut(direction: 1 | -1): void {
+  const items = here.value?.items ?? []
+  const all = [0, ...items.flatMap((item) => [item.record_start_ticks, endOf(item)])]
+  const next =
+    direction > 0
+      ? all.filter((ticks) => ticks > at.value).sort((a, b) => a - b)[0]
+      : all.filter((ticks) => ticks < at.value).sort((a, b) => b - a)[0]
+  if (next !== undefined) player.goTo(next)
+}
+function nextTrack(direction: 1 | -1): void {
+  const order = paperOrder(tracks.value)
+  track.value = order[Math.max(0, Math.min(order.length - 1, order.indexOf(track.value) + direction))] ?? 0
+  chosen.value = new Set()
+}
+function mark(edge: 'from' | 'to'): void {
+  const here = edge === 'from' ? at.value : at.value + frame.value
+  const other = edge === 'from' ? (range.value?.to ?? 0) : (range.value?.from ?? 0)
+  range.value =
+    edge === 'from'
+      ? { from: here, to: other > here ? other : lengthOf(value.value!) }
+      : { from: other < here ? other : 0, to: here }
+  player.transport.range = range.value
+}
+function clearRange(): void {
+  range.value = null
+  player.transport.range = null
+}
+const typed = ref<{ what: 'place' | 'amount'; text: string } | null>(null)
+const what = ref<'tail' | 'head' | 'roll' | 'slip' | 'move'>('tail')
+const typedBox = useTemplateRef<HTMLInputElement>('typedBox')
+function ask(kind: 'place' | 'amount'): void {
+  typed.value = { what: kind, text: '' }
+  void nextTick(() => typedBox.value?.focus())
+}
+function answerTyped(): void {
+  const now = typed.value
+  typed.value = null
+  page.value?.focus()
+  if (now === null || now.text.trim() === '') return
+  if (now.what === 'place') {
+    const target = placeTyped(now.text, rate.value, value.value!.start_ticks, toFrames(at.value, rate.value))
+    if (target === null) refuse(`"${now.text}" is no timecode. Type 2114 for 00:00:21:14, +24 or -1.`)
+    else player.goTo(ofFrames(Math.max(0, target), rate.value))
+    return
+  }
+  const frames = amountTyped(now.text, rate.value.nominal)
+  const by = (frames ?? 0) * frame.value
+  if (frames === null) refuse(`"${now.text}" is no amount. Type +12 for frames, -1. for a second.`)
+  else if (what.value === 'roll') roll(frames)
+  else if (what.value === 'slip') slip(frames)
+  else if (meant.value.length === 0) nothing()
+  else
+    void edit(
+      meant.value.map((one) =>
+        what.value === 'move'
+          ? {
+              op: 'move',
+              track: one.track,
+              index: one.index,
+              to_track: one.track,
+              at_ticks: one.item.record_start_ticks + by,
+            }
+          : { op: 'trim', track: one.track, index: one.index, edge: what.value, by_ticks: by, ripple: rippling.value },
+      ),
+      what.value === 'move' ? 'Move' : 'Trim',
+    )
+}
+
+const heights = useLocalStorage<Record<string, number>>('cartella.cut.heights', {})
+const history = ref(false)
+const scene = ref(String(route.query.scene ?? ''))
+const timecode = computed(() => labelAt((value.value?.start_ticks ?? 0) + at.value, rate.value))
+const look0 = computed(() => {
+  const now = piece.value?.look ?? null
+  return now === null || isPlain(now) || !looksShown.value ? null : now
+})
+const counted = computed(() => tracks.value.reduce((sum, one) => sum + one.items.length, 0))
+function hear(stuff: Stuff): void {
+  void router.push({
+    name: 'clip',
+    params: { ...route.params, day: day.value.ulid, clip: stuff.clip },
+    query: { at: String(stuff.in_ticks), tab: 'words' },
+  })
+}
+
+/** Waits for the digit after `=`. */
+const turning = ref(false)
+const keys = usePlayerKeys(active, [',', '.'])
+useShortcuts('Cut', [
+  ...keys.shortcuts,
+  {
+    keys: ['ArrowLeft', 'ArrowRight', ',', '.'],
+    what: 'One frame back, one forward; held it crawls',
+    run: (event) => keys.step(event, event.key === 'ArrowLeft' || event.key === ',' ? -1 : 1, false),
+  },
+  {
+    keys: ['Home', 'End'],
+    what: 'Its beginning, its end',
+    run: (event) => player.goTo(event.key === 'Home' ? 0 : player.transport.last),
+  },
+  { keys: [';', "'"], what: 'The cut before, the next one', run: (event) => nextCut(event.key === ';' ? -1 : 1) },
+  {
+    keys: ['ArrowUp', 'ArrowDown'],
+    what: 'The track above, below',
+    run: (event) => nextTrack(event.key === 'ArrowUp' ? -1 : 1),
+  },
+  { keys: ['g'], what: 'Go to a timecode', run: () => ask('place') },
+  { keys: ['|'], what: 'Split here', run: split },
+  {
+    keys: ['{', '}'],
+    what: 'The piece begins here, ends here',
+    run: (event) => trimTo(event.key === '{' ? 'head' : 'tail'),
+  },
+  { keys: ['[', ']'], what: 'Move the nearest cut a frame', run: (event) => roll(event.key === '[' ? -1 : 1) },
+  { keys: ['(', ')'], what: 'Show material a frame earlier, later', run: (event) => slip(event.key === '(' ? -1 : 1) },
+  { keys: ['#'], what: 'Trim, roll, slip or move by a number', run: () => ask('amount') },
+  { keys: ['x'], what: 'Close the hole at the playhead', run: closeHole },
+  { keys: ['Delete'], what: 'Leave a gap in its place', run: lift },
+  { keys: ['Shift+Delete'], what: 'Take it out and close up', run: extract },
+  { keys: ['Backspace'], what: 'Join the nearest two pieces again', run: join },
+  { keys: ['d'], what: 'Off, or on again', run: enable },
+  { keys: ['='], what: 'And a digit: another angle for this piece', run: () => (turning.value = true) },
+  { keys: ['p', 'P'], what: 'Plain clips instead of angles; angles again', run: (event) => plain(event.key === 'P') },
+  { keys: ['t'], what: 'Try the next take or angle in place', run: tryNext },
+  { keys: ['i', 'o'], what: 'A range begins, ends', run: (event) => mark(event.key === 'i' ? 'from' : 'to') },
+  { keys: ['Ctrl+c'], what: 'Copy', run: () => void copy() },
+  { keys: ['Ctrl+x'], what: 'Cut out, to be pasted', run: () => copy() && lift() },
+  { keys: ['Ctrl+v'], what: 'Paste at the playhead', run: paste },
+  { keys: ['Ctrl+a'], what: 'All of the track', run: () => (chosen.value = new Set(here.value?.items ?? [])) },
+  {
+    keys: ['c'],
+    what: 'Choose what plays here, or not',
+    run: () => (chosen.value = new Set(chosen.value.size > 0 || currentItem.value === null ? [] : [currentItem.value])),
+  },
+  { keys: ['r'], what: 'What is behind moves along, or stays', run: () => (rippling.value = !rippling.value) },
+  { keys: ['s'], what: 'Drags lead to cuts and playhead, or not', run: () => (snaps.value = !snaps.value) },
+  {
+    keys: ['q'],
+    what: 'Picture and sound, picture only, sound only',
+    run: () => {
+      takes.value = takes.value === 'both' ? 'picture' : takes.value === 'picture' ? 'sound' : 'both'
+    },
+  },
+  { keys: ['z', 'Z'], what: 'Closer, farther', run: (event) => paper.value?.zoom(event.key === 'z' ? 1 / 1.6 : 1.6) },
+  { keys: ['f'], what: 'The range, then the whole', run: () => paper.value?.fit(range.value?.from, range.value?.to) },
+  { keys: ['Alt+v'], what: 'Versions and history', run: () => (history.value = true) },
+  {
+    keys: ['Escape'],
+    what: 'Leave what is tried, the choice, the range, the cut',
+    run: () => {
+      if (turning.value) turning.value = false
+      else if (trial.value !== null) drop()
+      else if (chosen.value.size > 0) chosen.value = new Set()
+      else if (range.value !== null) clearRange()
+      else emit('leave')
+    },
+  },
+])
+function digit(number: number): void {
+  turning.value = false
+  const angle = angles.value[number - 1]
+  if (angle === undefined) refuse('This piece has no such angle.')
+  else turnTo(angle)
+}
+onMounted(() => page.value?.focus())
+
+function setTrack(index: number, change: Record<string, unknown>, label: string): void {
+  void edit([{ op: 'set_track', track: index, ...change }], label)
+}
+const adding = ref<{ kind: 'picture' | 'sound'; name: string; role: string } | null>(null)
+const naming = ref<{ track: number; name: string } | null>(null)
+function addTrack(): void {
+  const one = adding.value
+  adding.value = null
+  if (one !== null && one.name.trim() !== '')
+    void edit([{ op: 'add_track', ...one }], `Add the track ${one.name.trim()}`)
+}
+function nameTrack(): void {
+  const one = naming.value
+  naming.value = null
+  if (one !== null && one.name.trim() !== '')
+    setTrack(one.track, { name: one.name }, `Name the track ${one.name.trim()}`)
+}
+</script>
+
+<template>
+  <div
+    ref="page"
+    class="cut"
+    tabindex="-1"
+    :data-at="Math.round(at)"
+    :data-step="cut.step.value"
+    :data-shown="active.shown.value ?? ''"
+    :data-clip="piece?.clip ?? ''"
+    :data-playing="speed !== 0"
+    :data-trying="trial?.one.label ?? ''"
+  >
+    <AnswerState :pending="cut.isPending.value" :error="cut.error.value" @retry="cut.read()">
+      <template v-if="value">
+        <ReadsPane
+          class="left"
+          :value="value"
+          :scene="scene"
+          :can-work="mayCut"
+          :trying="trial !== null"
+          :turning="turning"
+          @keep="keep"
+          @turn="digit"
+          @scene="scene = $event"
+          @put="(stuff, how) => void put([stuff], how)"
+          @line="lineOut"
+          @hear="hear"
+        />
+        <section class="middle">
+          <div class="screen" @click="player.toggle()">
+            <LookFilter v-if="look0" name="cut-look" :look="look0" />
+            <canvas ref="canvas" :style="look0 ? { filter: 'url(#cut-look)' } : undefined" />
+            <p v-if="counted === 0" class="hint">
+              {{ mayCut ? 'An empty cut. Choose a read at the left and press Enter.' : 'Nothing has been cut yet.' }}
+            </p>
+            <p v-if="trouble" class="trouble" role="alert">
+              {{ TROUBLE[trouble] }}
+              <button v-if="trouble !== 'browser'" class="plain" @click.stop="player.again()">Try again</button>
+            </p>
+            <span v-if="trial" class="tag">{{ trial.one.label }}, tried</span>
+          </div>
+          <div class="under">
+            <button class="play" :aria-label="speed === 0 ? 'Play' : 'Stop'" @click="player.toggle()">
+              {{ speed === 0 ? '▶' : '■' }}
+            </button>
+            <b class="mono time" data-testid="timecode">{{ timecode }}</b>
+            <span class="soft"
+              >{{ length(at) }} of {{ length(lengthOf(value))
+              }}<template v-if="speed !== 0 && speed !== 1">, {{ speed }}x</template></span
+            >
+            <span v-if="angles.length > 0" class="angles"
+              ><kbd>=</kbd>
+              <button
+                v-for="(angle, index) in angles"
+                :key="angle"
+                class="angle mono"
+                :class="{ on: angle === currentItem?.angles?.current, waits: turning }"
+                :title="`This piece as ${angle} saw it (= ${index + 1})`"
+                :disabled="!mayCut"
+                @click="turnTo(angle)"
+              >
+                {{ index + 1 }} {{ angle }}
+              </button></span
+            >
+          </div>
+        </section>
+        <BeneathPane
+          :found="beneath"
+          :item="currentItem"
+          :kind="here?.kind ?? 'picture'"
+          :rate="rate"
+          :trying="trial?.index ?? null"
+          :can-work="mayCut"
+          @try="tryOne"
+          @keep="keep"
+          @drop="drop"
+          @open="open()"
+          @level="level2"
+        />
+        <div class="bar">
+          <b class="name" :title="cut.name.value">{{ cut.name.value }}</b>
+          <button
+            class="chip"
+            :class="{ on: rippling }"
+            :aria-pressed="rippling"
+            title="What is behind moves along (R)"
+            @click="rippling = !rippling"
+          >
+            {{ rippling ? 'rippling' : 'not rippling' }}
+          </button>
+          <button
+            class="chip"
+            :class="{ on: snaps }"
+            :aria-pressed="snaps"
+            title="Drags lead to cuts, marks and the playhead (S)"
+            @click="snaps = !snaps"
+          >
+            {{ snaps ? 'snaps: cuts, playhead' : 'no snaps' }}
+          </button>
+          <button
+            class="chip"
+            title="What is put in (Q)"
+            @click="takes = takes === 'both' ? 'picture' : takes === 'picture' ? 'sound' : 'both'"
+          >
+            {{ TAKES[takes] }}
+          </button>
+          <span v-if="range" class="chip on mono"
+            >{{ length(range.to - range.from) }}
+            <button class="plain" aria-label="Clear the range" @click="clearRange">×</button></span
+          >
+          <span v-if="chosen.size > 0" class="soft">{{ chosen.size }} chosen</span>
+          <span class="keys soft"
+            >split <kbd>|</kbd> trim <kbd>{</kbd> <kbd>}</kbd> roll <kbd>[</kbd> <kbd>]</kbd> try <kbd>T</kbd> close the
+            hole <kbd>X</kbd></span
+          >
+          <button class="plain" title="Versions and history (Alt V)" @click="history = true">Versions</button>
+          <button class="plain" @click="emit('leave')">All cuts</button>
+        </div>
+        <TrackHeads
+          :tracks="tracks"
+          :rows="paper?.rows ?? []"
+          :scroll="paper?.scroll ?? 0"
+          :track="track"
+          :solo="solo"
+          :meters="meters"
+          :can-work="mayCut"
+          :heights="heights"
+          @choose="((track = $event), (chosen = new Set()))"
+          @set="setTrack"
+          @solo="solo = $event"
+          @add="adding = { kind: 'sound', name: '', role: 'effects' }"
+          @name="naming = { track: $event, name: tracks[$event]?.name ?? '' }"
+          @wheel="paper?.wheel($event)"
+        />
+        <TrackPaper
+          ref="paper"
+          :production="production.ulid"
+          :value="value"
+          :rate="rate"
+          :clips="clips"
+          :at="at"
+          :playing="speed !== 0"
+          :chosen="chosen"
+          :track="track"
+          :range="range"
+          :snaps="snaps"
+          :trial="trial === null ? null : { from: trial.from, to: trial.to, label: trial.one.label }"
+          :markers="[]"
+          :heights="heights"
+          :can-work="mayCut"
+          @go="player.goTo($event)"
+          @choose="choose"
+          @move="dragged"
+          @edge="edged"
+          @open="open"
+        />
+        <p class="unseen" aria-live="polite">
+          {{ here?.name }}, {{ currentItem === null ? 'nothing' : currentItem.name }}
+        </p>
+        <form v-if="typed" class="ask" @submit.prevent="answerTyped">
+          <template v-if="typed.what === 'place'"
+            ><label
+              >Go to
+              <input
+                ref="typedBox"
+                v-model="typed.text"
+                class="field mono"
+                placeholder="2114"
+                @keydown.esc.stop="typed = null"
+                @blur="typed = null" /></label
+          ></template>
+          <template v-else
+            ><select v-model="what" class="field" aria-label="What is moved">
+              <option value="tail">End</option>
+              <option value="head">Beginning</option>
+              <option value="roll">Nearest cut</option>
+              <option value="slip">Material</option>
+              <option value="move">Place</option></select
+            ><label
+              >by
+              <input
+                ref="typedBox"
+                v-model="typed.text"
+                class="field mono"
+                placeholder="+12 or -1."
+                @keydown.esc.stop="typed = null" /></label
+            ><button class="plain">Do it</button></template
+          >
+        </form>
+        <Modal :open="adding !== null" title="Another track" ok-text="Add it" @cancel="adding = null" @ok="addTrack">
+          <form v-if="adding" class="dialog" @submit.prevent="addTrack">
+            <label>Name <input v-model="adding.name" class="field" maxlength="60" /></label>
+            <label
+              >Holds
+              <select v-model="adding.kind" class="field">
+                <option value="picture">picture</option>
+                <option value="sound">sound</option>
+              </select></label
+            >
+          </form>
+        </Modal>
+        <Modal
+          :open="naming !== null"
+          title="Name of the track"
+          ok-text="Name it"
+          @cancel="naming = null"
+          @ok="nameTrack"
+        >
+          <form v-if="naming" class="dialog" @submit.prevent="nameTrack">
+            <label>Name <input v-model="naming.name" class="field" maxlength="60" /></label>
+          </form>
+        </Modal>
+        <CutHistory
+          :open="history"
+          :cut="props.cut"
+          :name="cut.name.value"
+          :versions="cut.versions.value"
+          :step="cut.step.value"
+          :can-work="mayCut"
+          @close="history = false"
+          @again="cut.read()"
+          @go="player.goTo($event)"
+        />
+      </template>
+    </AnswerState>
+  </div>
+</template>
+
+<style scoped>
+.cut {
+  display: grid;
+  grid-template-columns: 132px minmax(200px, 268px) minmax(0, 1fr) 268px;
+  grid-template-rows: minmax(180px, 1fr) auto minmax(200px, 42%);
+  height: 100%;
+  min-height: 0;
+  outline: none;
+  position: relative;
+}
+.left {
+  grid-column: 1 / 3;
+  border-right: 1px solid var(--rule);
+}
+.middle {
+  grid-column: 3;
+  display: flex;
+  flex-direction: column;
+  min-height: 0;
+  padding: 12px 16px 8px;
+}
+.screen {
+  position: relative;
+  flex: 1;
+  min-height: 0;
+  background: var(--dark);
+  border-radius: 4px;
+  overflow: hidden;
+}
+.screen canvas {
+  position: absolute;
+  inset: 0;
+  width: 100%;
+  height: 100%;
+  object-fit: contain;
+}
+.hint,
+.trouble {
+  position: absolute;
+  inset: auto 12px 40%;
+  text-align: center;
+  color: var(--on-dark);
+  margin: 0;
+}
+.tag {
+  position: absolute;
+  left: 10px;
+  bottom: 10px;
+  background: var(--warn-soft);
+  color: var(--warn);
+  border-radius: 3px;
+  padding: 2px 8px;
+}
+.under {
+  display: flex;
+  gap: 12px;
+  align-items: center;
+  padding-top: 8px;
+  white-space: nowrap;
+  overflow: hidden;
+}
+.play {
+  width: 32px;
+  height: 26px;
+  border: 1px solid var(--rule-strong);
+  border-radius: 4px;
+  background: var(--sheet);
+  cursor: pointer;
+}
+.time {
+  font-size: 17px;
+  font-weight: 400;
+}
+.angles {
+  margin-left: auto;
+  display: flex;
+  gap: 5px;
+  align-items: center;
+}
+.angle {
+  border: 1px solid var(--rule-strong);
+  border-radius: 3px;
+  background: var(--sheet);
+  padding: 1px 8px;
+  cursor: pointer;
+}
+.angle.on {
+  background: var(--ink);
+  border-color: var(--ink);
+  color: #fff;
+}
+.angle.waits {
+  outline: 2px solid var(--act);
+}
+.bar {
+  grid-column: 1 / -1;
+  display: flex;
+  gap: 10px;
+  align-items: center;
+  padding: 6px 14px;
+  border-top: 1px solid var(--rule-strong);
+  border-bottom: 1px solid var(--rule);
+  background: var(--sheet-2);
+  white-space: nowrap;
+  overflow: hidden;
+}
+.bar .name {
+  overflow: hidden;
+  text-overflow: ellipsis;
+  max-width: 260px;
+}
+.chip {
+  border: 1px solid var(--rule-strong);
+  border-radius: 12px;
+  background: var(--sheet);
+  padding: 1px 10px;
+  cursor: pointer;
+}
+.chip.on {
+  background: var(--act-soft);
+  border-color: var(--act);
+  color: var(--act);
+}
+.keys {
+  margin-left: auto;
+}
+.paper {
+  grid-column: 2 / -1;
+}
+.unseen {
+  position: absolute;
+  width: 1px;
+  height: 1px;
+  overflow: hidden;
+  clip-path: inset(50%);
+  margin: 0;
+}
+.ask {
+  position: absolute;
+  left: 50%;
+  top: 30%;
+  transform: translateX(-50%);
+  display: flex;
+  gap: 8px;
+  align-items: center;
+  background: var(--sheet);
+  border: 1px solid var(--rule-strong);
+  border-radius: 5px;
+  box-shadow: 0 6px 24px #0003;
+  padding: 10px 14px;
+}
+.ask input {
+  width: 120px;
+}
+.dialog {
+  display: grid;
+  gap: 8px;
+}
+</style>
