@@ -141,7 +141,7 @@ Route::prefix('api')->group(static function (): void {
             Route::get('reels/{reel}/exports', [ReelPapersController::class, 'exports']);
             Route::get('reels/{reel}/exports/{export}/{part}', [ReelPapersController::class, 'file'])->where([
                 'export' => '[0-9A-Za-z]{26}',
-                'part' => 'picture|sound',
+                'part' => 'picture|sound|track-[1-9]\d?',
             ]);
             Route::get('scenes/{name}', [ScreeningController::class, 'scene'])->where('name', '[^/]{1,40}');
             Route::get('sequences/{sequence}', [SequencesController::class, 'show']);

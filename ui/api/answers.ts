@@ -1526,6 +1526,7 @@ export interface ReelExport {
   message: string
   bytes: number
   proxies: string[]
+  tracks: { part: string; name: string }[]
   ended_at: string | null
 }
 

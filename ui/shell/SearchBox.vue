@@ -10,6 +10,7 @@ import { clock } from '@/player/time'
 import DeviceBadge from './DeviceBadge.vue'
 import { useDesk } from './desk'
 import { useShortcuts } from './keys'
+import { whereIs } from './sequence'
 import TakeNumber from './TakeNumber.vue'
 
 /** Finds things by a few words, sort by sort; Enter opens one at the moment that was found. */
@@ -73,9 +74,7 @@ function go(index: number, log = false): void {
   close()
   const params = { production: production.value.ulid, day: hit.day ?? day.value.ulid }
   if (hit.what === 'bin') return void router.push({ name: 'bins', params, query: { bin: hit.ulid } })
-  if (hit.what === 'sequence' && hit.kind === 'received')
-    return void router.push({ name: 'received', params: { ...params, sequence: hit.ulid } })
-  if (hit.what === 'sequence') return void router.push({ name: 'screening', params, query: { reel: hit.ulid } })
+  if (hit.what === 'sequence') return void router.push(whereIs({ ulid: hit.ulid, kind: hit.kind ?? '' }, params))
   if (hit.take !== null && (log || hit.clip === null))
     return void router.push({ name: 'log', params, query: { take: hit.ulid } })
   if (hit.clip === null) return

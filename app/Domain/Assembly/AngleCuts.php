@@ -45,9 +45,9 @@ final readonly class AngleCuts
         $first = $clips->first(static fn(Clip $clip): bool => $clip->isPicture());
         $rate = $first?->rate() ?? $day->production->rate();
         $frame = $rate->ticksPerFrame();
-        // On a frame of the clock, so that all edges lie on frames of the cut.
-        $from = intdiv($event['from'], $frame) * $frame;
-        $length = intdiv($event['to'] - $from + $frame - 1, $frame) * $frame;
+        // On frames of the clock, the first and the last of which are seen whole.
+        $from = -Ticks::floorDiv(-$event['from'], $frame) * $frame;
+        $length = intdiv($event['to'] - $from, $frame) * $frame;
         $sounds = [];
         $end = 0;
         foreach ($clips->filter(static fn(Clip $clip): bool => $clip->isSound())->sortBy('placement.start_ticks') as $clip) {

@@ -21,8 +21,9 @@ final readonly class ExportReel
     public function __construct(private StartTask $start) {}
 
     /**
-     * @param  array{slate: bool, timecode: bool, name: string, originals: bool, height: int}  $wanted  what is written over the
-     *     picture, whether it is made of the recordings themselves, and how high it is
+     * @param  array{slate: bool, timecode: bool, name: string, originals: bool, height: int, tracks: bool}  $wanted  what is written
+     *     over the picture, whether it is made of the recordings themselves, how high it is, and whether each track of a cut is
+     *     written by itself, too
      *
      * @throws Problem if the reel shows nothing
      */

@@ -14,9 +14,11 @@ use App\Domain\Sequences\SoundPiece;
 use App\Domain\Tasks\Room;
 use App\Domain\Tasks\TaskRun;
 use App\Models\Clip;
+use App\Models\Look;
 use App\Models\StoredSequence;
 use App\Support\Clock;
 use App\Support\Problem;
+use Cartella\Core\Look\Cdl;
 use Cartella\Core\Media\Exception\UnableToReadMedia;
 use Cartella\Core\Media\Ffmpeg;
 use Cartella\Core\Media\Probe;
@@ -45,7 +47,8 @@ final readonly class ReelFile
     public function __construct(private SequenceStore $store, private ReelShow $show, private Stores $stores, private Room $room) {}
 
     /**
-     * @return array{message: string, frames: int, bytes: int, proxies: list<string>} `proxies` names takes that are shown from their
+     * @return array{message: string, frames: int, bytes: int, proxies: list<string>, tracks: list<array{part: string, name: string}>}
+     *     `proxies` names takes that are shown from their
      *     proxies although the recordings were wanted
      *
      * @throws UnableToReadMedia if ffmpeg cannot do it
@@ -61,6 +64,7 @@ final readonly class ReelFile
             'originals' => (bool) $subject['originals'],
             'height' => (int) $subject['height'],
         ];
+        $isByTrack = (bool) ($subject['tracks'] ?? false);
         $playlist = Playlist::of($reel, $this->store->read($reel, (int) $subject['step']));
         $rate = $playlist->sequence->rate;
         $folder = ExportReel::folder($run->task);
@@ -69,25 +73,40 @@ final readonly class ReelFile
         $this->room->need([$folder => $seconds * self::BYTES]);
         $together = ReelRecipe::of($reel)?->angles === ReelAngles::Together;
         $shown = $this->show->of($playlist);
-        $run->expect(2 * count($shown) + 2);
+        $chunks = self::chunks($shown, $playlist->sequence->durationTicks());
+        $tracks = $isByTrack ? self::byTrack($playlist) : [];
+        $each = 2 + count($tracks);
+        $run->expect($each * count($chunks) + 2);
         $proxies = $pictures = $sounds = [];
-        foreach ($shown as $number => ['piece' => $piece, 'angles' => $angles]) {
-            $run->at(2 * $number, now: $piece->name);
+        $alone = array_fill_keys(array_keys($tracks), []);
+        foreach ($chunks as $number => $chunk) {
+            $run->at($each * $number, now: $chunk['name']);
             $pictures[] = $file = sprintf('%s/%06d.mp4', $folder, $number);
-            $places = $together ? self::places($piece, $angles) : [self::alone($piece)];
-            $isAsWanted = $this->picture($piece, $places, $rate, $wanted, $file);
-            if (!$isAsWanted) {
-                $proxies[] = $piece->name;
+            if ($chunk['piece'] === null) {
+                self::black($chunk['length'], $rate, $wanted['height'], $file);
+            } else {
+                $places = $together ? self::places($chunk['piece'], $chunk['angles']) : [self::alone($chunk['piece'])];
+                if (!$this->picture($chunk['piece'], $places, $rate, $wanted, $file)) {
+                    $proxies[] = $chunk['name'];
+                }
             }
-            $run->at(2 * $number + 1, now: $piece->name);
+            $run->at($each * $number + 1, now: $chunk['name']);
             $sounds[] = $file = sprintf('%s/%06d.sound', $folder, $number);
-            $this->sound($piece, $playlist->sounds, $file);
+            $this->sound($chunk, $playlist->sounds, $file);
+            foreach ($tracks as $track => ['sounds' => $own]) {
+                $alone[$track][] = $file = sprintf('%s/%06d.track-%d', $folder, $number, $track + 1);
+                $this->sound($chunk, $own, $file);
+            }
         }
-        $run->at(2 * count($shown), now: 'One after the other');
+        $run->at($each * count($chunks), now: 'One after the other');
         $all = "$folder/sound";
         self::joined($sounds, $all);
         $frames = $this->whole($folder, $pictures, $all, $playlist, $reel);
-        foreach ([...$pictures, ...$sounds, $all] as $file) {
+        foreach ($alone as $track => $files) {
+            self::joined($files, "$folder/track");
+            self::wav("$folder/track", sprintf('%s/track-%d.wav', $folder, $track + 1), $reel->name);
+        }
+        foreach ([...$pictures, ...$sounds, $all, ...array_merge(...array_values($alone)), "$folder/track"] as $file) {
             @unlink($file);
         }
 
@@ -95,8 +114,120 @@ final readonly class ReelFile
             'message' => sprintf('%s is there: %s.', $subject['name'], Clock::time($playlist->sequence->durationTicks())),
             'frames' => $frames,
             'bytes' => (int) filesize("$folder/reel.mp4"),
-            'proxies' => $proxies,
+            'proxies' => array_values(array_unique($proxies)),
+            'tracks' => array_map(
+                static fn(int $track, array $one): array => ['part' => 'track-' . ($track + 1), 'name' => $one['name']],
+                array_keys($tracks),
+                array_values($tracks),
+            ),
         ];
+    }
+
+    /**
+     * What is written one after the other: pieces of picture, and the holes between them and behind the last.
+     *
+     * @param  list<array{piece: PicturePiece, angles: list<array{clip: Clip, in: int, out: int, at: int}>}>  $shown
+     * @return list<array{at: int, length: int, name: string, piece: PicturePiece|null,
+     *     angles: list<array{clip: Clip, in: int, out: int, at: int}>}>
+     */
+    private static function chunks(array $shown, int $endTicks): array
+    {
+        $chunks = [];
+        $at = 0;
+        $hole = static fn(int $from, int $to): array => [
+            'at' => $from,
+            'length' => $to - $from,
+            'name' => 'nothing',
+            'piece' => null,
+            'angles' => [],
+        ];
+        foreach ($shown as ['piece' => $piece, 'angles' => $angles]) {
+            if ($piece->atTicks > $at) {
+                $chunks[] = $hole($at, $piece->atTicks);
+            }
+            $chunks[] = [
+                'at' => $piece->atTicks,
+                'length' => $piece->durationTicks,
+                'name' => $piece->name,
+                'piece' => $piece,
+                'angles' => $angles,
+            ];
+            $at = $piece->atTicks + $piece->durationTicks;
+        }
+        if ($endTicks > $at) {
+            $chunks[] = $hole($at, $endTicks);
+        }
+
+        return $chunks;
+    }
+
+    /** @return array<int, array{name: string, sounds: list<SoundPiece>}> what is heard of each track of a cut, by its number */
+    private static function byTrack(Playlist $playlist): array
+    {
+        $tracks = [];
+        foreach ($playlist->sounds as $sound) {
+            if ($sound->track !== null) {
+                $tracks[$sound->track]['name'] = $playlist->sequence->tracks[$sound->track]->name;
+                $tracks[$sound->track]['sounds'][] = $sound;
+            }
+        }
+        ksort($tracks);
+
+        return $tracks;
+    }
+
+    /** As long as nothing is shown. */
+    private static function black(int $ticks, FrameRate $rate, int $height, string $target): void
+    {
+        if (is_file($target)) {
+            return;
+        }
+        $size = 2 * intdiv($height * 8, 9) . "x$height";
+        self::run(
+            [
+                ...Ffmpeg::command(),
+                ...['-f', 'lavfi', '-i', "color=c=0x0c0f11:s=$size:r=$rate->num/$rate->den"],
+                ...['-frames:v', (string) Ticks::toFrames($ticks, $rate)],
+                ...self::coded($rate),
+                "$target.part",
+            ],
+            "$target.part",
+            $target,
+            'a hole',
+        );
+    }
+
+    /** @return list<string> how pictures are written, so that they can be put one after the other */
+    private static function coded(FrameRate $rate): array
+    {
+        return [
+            ...['-c:v', 'libx264', '-preset', 'veryfast', '-crf', '20', '-pix_fmt', 'yuv420p', '-g', '48'],
+            ...['-fps_mode', 'cfr', '-r', "$rate->num/$rate->den", '-video_track_timescale', (string) ($rate->num * 100)],
+            ...['-f', 'mp4'],
+        ];
+    }
+
+    /** The look that a picture is shown with, by the formulas of the ASC CDL on eight bits; none where it has none. */
+    private static function look(Clip $clip): string
+    {
+        $look = Look::of($clip)?->cdl();
+        if ($look === null || $look == Cdl::identity()) {
+            return '';
+        }
+        $curve = static fn(int $n): string => sprintf(
+            "'clip(255*pow(max(0\,val/255*%s+%s)\,%s)\,0\,255)'",
+            ...array_map(Cdl::number(...), [$look->slope[$n], $look->offset[$n], $look->power[$n]]),
+        );
+        $weights = [0.2126, 0.7152, 0.0722];
+        $mix = [];
+        foreach (['r', 'g', 'b'] as $to => $row) {
+            foreach (['r', 'g', 'b'] as $from => $column) {
+                $own = $to === $from ? $look->saturation : 0.0;
+                $mix[] = $row . $column . '=' . Cdl::number((1 - $look->saturation) * $weights[$from] + $own);
+            }
+        }
+
+        return "format=gbrp,lutrgb=r={$curve(0)}:g={$curve(1)}:b={$curve(2)},colorchannelmixer=" . implode(':', $mix);
     }
 
     /** @return array{clip: Clip, in: int, at: int, length: int} the reel's own picture */
@@ -150,6 +281,7 @@ final readonly class ReelFile
                         "scale=$cellWidth:$cellHeight:force_original_aspect_ratio=decrease:force_divisible_by=2:flags=bilinear",
                         "pad=$cellWidth:$cellHeight:-1:-1:color=0x0c0f11",
                         'setsar=1',
+                        self::look($place['clip']),
                         $number === 0 ? self::timecode($place['clip'], $first, $own, $wanted) : '',
                         "fps=fps=$rate->num/$rate->den:round=near:start_time=0",
                         $place['at'] > 0 ? sprintf('tpad=start=%d:color=0x0c0f11', Ticks::toFrames($place['at'], $rate)) : '',
@@ -187,9 +319,8 @@ final readonly class ReelFile
                     '-filter_complex',
                     implode(';', $chains) . ";{$together}pad=$width:$height:-1:-1:color=0x0c0f11{$words}[all]",
                     ...['-map', '[all]', '-frames:v', (string) Ticks::toFrames($piece->durationTicks, $rate)],
-                    ...['-c:v', 'libx264', '-preset', 'veryfast', '-crf', '20', '-pix_fmt', 'yuv420p', '-g', '48'],
-                    ...['-fps_mode', 'cfr', '-r', "$rate->num/$rate->den", '-video_track_timescale', (string) ($rate->num * 100)],
-                    ...['-f', 'mp4', "$target.part"],
+                    ...self::coded($rate),
+                    "$target.part",
                 ],
                 "$target.part",
                 $target,
@@ -293,17 +424,18 @@ final readonly class ReelFile
     }
 
     /**
-     * What is heard under a piece of picture, sample for sample as long as it is shown.
+     * What is heard in a stretch, sample for sample as long as it lasts.
      *
+     * @param  array{at: int, length: int, name: string}  $chunk
      * @param  list<SoundPiece>  $sounds
      */
-    private function sound(PicturePiece $piece, array $sounds, string $target): void
+    private function sound(array $chunk, array $sounds, string $target): void
     {
         if (is_file($target)) {
             return;
         }
-        $from = Ticks::toSamples($piece->atTicks, self::RATE);
-        $to = Ticks::toSamples($piece->atTicks + $piece->durationTicks, self::RATE);
+        $from = Ticks::toSamples($chunk['at'], self::RATE);
+        $to = Ticks::toSamples($chunk['at'] + $chunk['length'], self::RATE);
         $inputs = $chains = [];
         foreach ($sounds as $sound) {
             $begin = Ticks::toSamples($sound->atTicks, self::RATE);
@@ -350,7 +482,7 @@ final readonly class ReelFile
             ],
             "$target.part",
             $target,
-            $piece->name,
+            $chunk['name'],
         );
     }
 
@@ -423,12 +555,7 @@ final readonly class ReelFile
         File::ensureDirectoryExists($links);
         $rate = $playlist->sequence->rate;
         $heard = Ffmpeg::samples($sound, self::RATE, 2);
-        self::run(
-            [...Ffmpeg::command(), ...$heard, '-c:a', 'pcm_s16le', '-rf64', 'auto', '-f', 'wav', "$folder/reel.wav.part"],
-            "$folder/reel.wav.part",
-            "$folder/reel.wav",
-            $reel->name,
-        );
+        self::wav($sound, "$folder/reel.wav", $reel->name);
         self::run(
             [
                 ...Ffmpeg::command(),
@@ -451,6 +578,20 @@ final readonly class ReelFile
         }
 
         return $frames;
+    }
+
+    private static function wav(string $samples, string $target, string $name): void
+    {
+        self::run(
+            [
+                ...Ffmpeg::command(),
+                ...Ffmpeg::samples($samples, self::RATE, 2),
+                ...['-c:a', 'pcm_s16le', '-rf64', 'auto', '-f', 'wav', "$target.part"],
+            ],
+            "$target.part",
+            $target,
+            $name,
+        );
     }
 
     /**

@@ -83,15 +83,16 @@ final class ReelPapersController extends Controller
     public function file(Production $production, StoredSequence $reel, string $export, string $part): Response
     {
         $task = ExportReel::of($reel)->firstWhere('ulid', $export);
-        $name = $part === 'sound' ? 'reel.wav' : 'reel.mp4';
+        $name = ['picture' => 'reel.mp4', 'sound' => 'reel.wav'][$part] ?? "$part.wav";
         if ($task === null || !is_file(ExportReel::folder($task) . "/$name")) {
             throw Problem::missing('That file', 'Export the reel again.');
         }
-        $called = $reel->name . ($part === 'sound' ? '.wav' : '.mp4');
+        $track = array_column($task->result['tracks'] ?? [], 'name', 'part')[$part] ?? null;
+        $called = $reel->name . ($track === null ? '' : " $track") . ($part === 'picture' ? '.mp4' : '.wav');
 
         return new Response('', 200, [
             'X-Accel-Redirect' => config('cartella.accel_exports') . "$task->ulid/$name",
-            'Content-Type' => $part === 'sound' ? 'audio/wav' : 'video/mp4',
+            'Content-Type' => $part === 'picture' ? 'video/mp4' : 'audio/wav',
             'Content-Disposition' => HeaderUtils::makeDisposition(
                 'attachment',
                 str_replace(['/', '\\'], '_', $called),

@@ -62,7 +62,7 @@ export const screening = {
     api.post<Made>(below(production, `reels/${reel}/exports`), body),
   cancelExport: (production: string, reel: string, task: string) =>
     api.delete<Done>(below(production, `reels/${reel}/exports/${task}`)),
-  exportUrl: (production: string, reel: string, task: string, what: 'picture' | 'sound') =>
+  exportUrl: (production: string, reel: string, task: string, what: string) =>
     `/api/${below(production, `reels/${reel}/exports/${task}/${what}`)}`,
   notesUrl: (production: string, reel: string, format: 'pdf' | 'csv') =>
     `/api/${below(production, `reels/${reel}/notes.${format}`)}`,

@@ -178,7 +178,7 @@ const leave = () => void router.push({ query: {} })
         </p>
         <div v-else-if="events" class="list">
           <div v-for="event in events.events" :key="event.key" class="row">
-            <b class="mono">{{ event.label }}</b>
+            <b class="mono slate">{{ event.label }}</b>
             <span class="name soft" :title="event.description">{{ event.description }}</span>
             <span class="badges"><DeviceBadge v-for="letter in event.letters" :key="letter" :letter="letter" /></span>
             <span class="mono">{{ length(event.to - event.from) }}</span>
@@ -276,6 +276,9 @@ button.name {
   background: none;
   cursor: pointer;
   font-weight: 600;
+}
+.slate {
+  min-width: 56px;
 }
 .badges {
   display: flex;

@@ -73,7 +73,7 @@ const picture = (one: Instead) => mediaUrl(production.value.ulid, one.clip, 'thu
         <dd>
           <template v-if="found.clip">
             <DeviceBadge :letter="found.clip.device" /> <span class="mono name">{{ found.clip.name }}</span>
-            <button class="plain" title="Its page, with its bins (Alt Enter)" @click="emit('open')">Sheet</button>
+            <button class="small" title="Its page, with its bins (Alt Enter)" @click="emit('open')">Sheet</button>
           </template>
           <span v-else class="fault">is gone</span>
         </dd>
@@ -105,8 +105,8 @@ const picture = (one: Instead) => mediaUrl(production.value.ulid, one.clip, 'thu
         <h2>
           Try instead <kbd>T</kbd>
           <span v-if="trying !== null" class="keep"
-            ><button class="plain" @click="emit('keep')">Keep it ↵</button
-            ><button class="plain" @click="emit('drop')">Leave it</button></span
+            ><button class="small" @click="emit('keep')">keep it ↵</button
+            ><button class="small" @click="emit('drop')">leave it</button></span
           >
         </h2>
         <div class="list">
@@ -199,5 +199,13 @@ dd {
   display: flex;
   gap: 8px;
   font-weight: 400;
+}
+.small {
+  border: 0;
+  background: none;
+  color: var(--act);
+  text-decoration: underline;
+  padding: 0 4px;
+  cursor: pointer;
 }
 </style>

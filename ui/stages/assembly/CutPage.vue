@@ -19,6 +19,7 @@ import AnswerState from '@/shell/AnswerState.vue'
 import { useDesk } from '@/shell/desk'
 import { useShortcuts } from '@/shell/keys'
 import { attempt, refuse, say } from '@/shell/say'
+import SequenceFiles from '@/shell/SequenceFiles.vue'
 import BeneathPane from './BeneathPane.vue'
 import CutHistory from './CutHistory.vue'
 import ReadsPane, { type Stuff } from './ReadsPane.vue'
@@ -105,7 +106,11 @@ watch([whole, trial], ([list]) => {
   if (list === null) return
   const now = tried(list)
   if (isLoaded) player.replace(now)
-  else player.load(now, Number(route.query.at ?? 0) || 0)
+  else {
+    // Come for one clip, it opens where that is seen.
+    const use = now.pictures.find((one) => one.clip === route.query.clip)
+    player.load(now, use?.at ?? (Number(route.query.at ?? 0) || 0))
+  }
   isLoaded = true
 })
 const heard = computed<Sound[]>(() => {
@@ -590,6 +595,7 @@ function answerTyped(): void {
 
 const heights = useLocalStorage<Record<string, number>>('cartella.cut.heights', {})
 const history = ref(false)
+const writing = ref(false)
 const scene = ref(String(route.query.scene ?? ''))
 const timecode = computed(() => labelAt((value.value?.start_ticks ?? 0) + at.value, rate.value))
 const look0 = computed(() => {
@@ -821,6 +827,7 @@ function nameTrack(): void {
             hole <kbd>X</kbd></span
           >
           <button class="plain" title="Versions and history (Alt V)" @click="history = true">Versions</button>
+          <button class="plain" @click="writing = true">Write a file</button>
           <button class="plain" @click="emit('leave')">All cuts</button>
         </div>
         <TrackHeads
@@ -916,6 +923,15 @@ function nameTrack(): void {
           <form v-if="naming" class="dialog" @submit.prevent="nameTrack">
             <label>Name <input v-model="naming.name" class="field" maxlength="60" /></label>
           </form>
+        </Modal>
+        <Modal
+          :open="writing"
+          :title="`Files of ${cut.name.value}`"
+          :footer="null"
+          width="760px"
+          @cancel="writing = false"
+        >
+          <SequenceFiles v-if="writing" :production="production.ulid" :reel="props.cut" :may-export="mayCut" is-cut />
         </Modal>
         <CutHistory
           :open="history"

@@ -8,6 +8,7 @@ import { length } from '@/player/time'
 import AnswerState from '@/shell/AnswerState.vue'
 import { useDesk } from '@/shell/desk'
 import { useShortcuts } from '@/shell/keys'
+import { attempt, say } from '@/shell/say'
 import type { CutItem, CutValue } from './value'
 
 /**
@@ -162,6 +163,17 @@ useShortcuts('Reads', [
     run: (event) => stepScene(event.key === 'ArrowLeft' ? -1 : 1),
   },
 ])
+const listening = ref(false)
+async function listen(): Promise<void> {
+  listening.value = true
+  const done = await attempt(() => wordsApi.find(production.value.ulid, day.value.ulid, { language: 'en-us' }))
+  if (done === undefined) listening.value = false
+  else say('It is listened to; reads show up here as they are found.')
+}
+watch(
+  () => data.value?.unheard.length,
+  () => (listening.value = false),
+)
 const title = (one: Read): string =>
   `“${one.text}”${one.share !== null && one.share < 1 ? ` (${Math.round(100 * one.share)}% of the line)` : ''}`
 </script>
@@ -181,13 +193,19 @@ const title = (one: Read): string =>
       <b v-if="hasScript" class="name" :title="data!.heading">{{ data!.heading }}</b>
       <b v-else>Takes of the day</b>
       <span v-if="hasScript && lines.length > 0" class="soft" data-testid="covered"
-        >{{ lines.length - missing }} of {{ lines.length }} lines cut</span
+        >{{ lines.length - missing }} of {{ lines.length }} lines in the cut</span
       >
     </div>
     <AnswerState :pending="isPending" :error="error" @retry="refetch()">
       <div ref="list" class="list">
         <template v-if="hasScript">
           <p v-if="lines.length === 0" class="soft">The script has no lines in this scene.</p>
+          <p v-if="data!.unheard.length > 0" class="unheard soft">
+            Nobody has listened to {{ data!.unheard.length }} of {{ data!.takes }} takes yet.
+            <button v-if="production.may.organise" class="small" :disabled="listening" @click="listen">
+              {{ listening ? 'Listening' : 'Find what is said in the day' }}
+            </button>
+          </p>
           <div
             v-for="(line, n) in lines"
             :key="line.number"
@@ -350,6 +368,18 @@ const title = (one: Read): string =>
 }
 .take .soft {
   margin-left: auto;
+}
+.unheard {
+  padding: 4px 8px;
+  margin: 0;
+}
+.small {
+  border: 0;
+  background: none;
+  color: var(--act);
+  text-decoration: underline;
+  padding: 0 4px;
+  cursor: pointer;
 }
 .foot {
   margin: 0;

@@ -35,7 +35,7 @@ const part = (value: number) => Math.max(0, Math.min(100, 100 + (20 * Math.log10
 
 <template>
   <div class="heads" role="listbox" aria-label="Tracks">
-    <button v-if="canWork" class="plain add" @click="emit('add')">Add a track</button>
+    <div class="add"><button v-if="canWork" @click="emit('add')">+ track</button></div>
     <div
       v-for="row in rows"
       :key="row.index"
@@ -109,10 +109,16 @@ const part = (value: number) => Math.max(0, Math.min(100, 100 + (20 * Math.log10
   position: absolute;
   z-index: 2;
   inset: 0 0 auto;
-  height: 25px;
+  height: 26px;
   background: var(--sheet);
-  text-align: left;
-  padding: 0 12px;
+  border-bottom: 1px solid var(--rule-strong);
+}
+.add button {
+  border: 0;
+  background: none;
+  color: var(--act);
+  padding: 2px 12px;
+  cursor: pointer;
 }
 .head {
   position: absolute;

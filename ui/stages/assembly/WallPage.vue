@@ -301,33 +301,33 @@ onMounted(() => page.value?.focus())
     >
       <template v-if="wall">
         <div class="screens" :style="{ '--across': across }">
-          <button
-            v-for="(angle, index) in shown"
-            :key="angle.letter"
-            class="tile"
-            data-row
-            :class="{ air: onAir === angle.letter, dim: pieceAt(angle.list, at) === null }"
-            :data-letter="angle.letter"
-            :aria-label="`Cut to ${nameOf(angle.letter)}`"
-            :aria-pressed="onAir === angle.letter"
-            @click="cutTo(angle.letter)"
-          >
-            <span class="picture">
-              <LookFilter v-if="lookOf(angle)" :name="`wall-${angle.letter}`" :look="lookOf(angle)!" />
-              <PlayerPlace
-                :active="active"
-                :pictures="angle.list"
-                :rendition="shown.length > 4 ? 'small' : 'proxy'"
-                :style="lookOf(angle) ? { filter: `url(#wall-${angle.letter})` } : undefined"
-              />
-              <span class="tag"><DeviceBadge :letter="angle.letter" /> {{ angle.note }}</span>
-              <span class="digit mono">{{ index + 1 }}</span>
-              <span v-if="pieceAt(angle.list, at) === null" class="state mono">{{
-                backIn(angle.list, at) === null ? 'not rolling' : `back in ${length(backIn(angle.list, at))}`
-              }}</span>
-            </span>
-            <span v-if="onAir === angle.letter" class="label mono">on air</span>
-          </button>
+          <div v-for="(angle, index) in shown" :key="angle.letter" class="cell">
+            <button
+              class="tile"
+              data-row
+              :class="{ air: onAir === angle.letter, dim: pieceAt(angle.list, at) === null }"
+              :data-letter="angle.letter"
+              :aria-label="`Cut to ${nameOf(angle.letter)}`"
+              :aria-pressed="onAir === angle.letter"
+              @click="cutTo(angle.letter)"
+            >
+              <span class="picture">
+                <LookFilter v-if="lookOf(angle)" :name="`wall-${angle.letter}`" :look="lookOf(angle)!" />
+                <PlayerPlace
+                  :active="active"
+                  :pictures="angle.list"
+                  :rendition="shown.length > 4 ? 'small' : 'proxy'"
+                  :style="lookOf(angle) ? { filter: `url(#wall-${angle.letter})` } : undefined"
+                />
+                <span class="tag"><DeviceBadge :letter="angle.letter" /> {{ angle.note }}</span>
+                <span class="digit mono">{{ index + 1 }}</span>
+                <span v-if="pieceAt(angle.list, at) === null" class="state mono">{{
+                  backIn(angle.list, at) === null ? 'not rolling' : `back in ${length(backIn(angle.list, at))}`
+                }}</span>
+              </span>
+              <span v-if="onAir === angle.letter" class="label mono">on air</span>
+            </button>
+          </div>
           <p v-if="trouble" class="trouble" role="alert">
             {{ TROUBLE[trouble] }}
             <button v-if="trouble !== 'browser'" class="plain" @click.stop="player.again()">Try again</button>
@@ -428,6 +428,8 @@ onMounted(() => page.value?.focus())
 }
 .wall :deep(.plain) {
   color: #8cc9b7;
+  background: none;
+  border-color: var(--dark-rule);
 }
 .wall :deep(kbd) {
   background: var(--dark-2);
@@ -443,15 +445,22 @@ onMounted(() => page.value?.focus())
   padding: 14px;
   min-height: 0;
 }
+.cell {
+  container-type: size;
+  display: grid;
+  place-items: center;
+  min-width: 0;
+  min-height: 0;
+}
 .tile {
   position: relative;
+  width: min(100cqw, 177.78cqh);
+  aspect-ratio: 16 / 9;
   border: 0;
   padding: 0;
   background: #0c0f11;
   color: inherit;
   cursor: pointer;
-  min-width: 0;
-  min-height: 0;
   border-radius: 3px;
 }
 .picture {
@@ -464,7 +473,7 @@ onMounted(() => page.value?.focus())
   background: #e8e2d4;
 }
 .tile.air .picture {
-  inset: 8px 8px 24px;
+  inset: 2% 4% 6%;
 }
 .tile:focus-visible {
   outline: 2px solid #8cc9b7;
@@ -505,9 +514,14 @@ onMounted(() => page.value?.focus())
 }
 .label {
   position: absolute;
-  inset: auto 0 3px;
-  text-align: center;
+  inset: auto auto 0 50%;
+  transform: translateX(-50%);
+  background: #e8e2d4;
   color: var(--ink);
+  padding: 0 8px;
+  font-size: 11px;
+  line-height: 15px;
+  border-radius: 3px 3px 0 0;
 }
 .trouble {
   position: absolute;

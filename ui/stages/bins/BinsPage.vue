@@ -14,6 +14,7 @@ import { useShortcuts } from '@/shell/keys'
 import PanelEdge from '@/shell/PanelEdge.vue'
 import PickDialog from '@/shell/PickDialog.vue'
 import { attempt } from '@/shell/say'
+import { whereIs } from '@/shell/sequence'
 import BinBar from './BinBar.vue'
 import BinPictures from './BinPictures.vue'
 import BinRows from './BinRows.vue'
@@ -192,17 +193,8 @@ function drag(event: DragEvent, row: BinRow): void {
 }
 /** What a row is leads to where it is worked on: a cut or reel to its stage, anything else to its clip. */
 function open(row: BinRow): void {
-  if (row.sequence?.kind === 'received')
-    void router.push({
-      name: 'received',
-      params: { production: id(), day: route.params.day, sequence: row.sequence.ulid },
-    })
-  else if (row.sequence !== null)
-    void router.push({
-      name: 'screening',
-      params: { production: id(), day: route.params.day },
-      query: { reel: row.sequence.ulid },
-    })
+  const params = { production: id(), day: route.params.day }
+  if (row.sequence !== null) void router.push(whereIs(row.sequence, params))
   else if (row.clip !== null)
     void router.push({
       name: 'clip',

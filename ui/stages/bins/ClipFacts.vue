@@ -8,6 +8,7 @@ import type { ClipSheet } from '@/api/types'
 import { bytes, length } from '@/player/time'
 import { useDesk } from '@/shell/desk'
 import { whoSaid } from '@/shell/said'
+import { whereIs } from '@/shell/sequence'
 
 /** All that is known of a clip, and where it is: its fields, their history, its bins, cuts, files and their proof. */
 const props = defineProps<{ sheet: ClipSheet; of: 'known' | 'places' }>()
@@ -38,7 +39,8 @@ function to(name: string, query: Record<string, string>, ownDay = true): void {
 }
 const toTake = (one: string) => to('log', { take: one })
 const toBin = (bin: string) => to('bins', { bin, clip: props.sheet.ulid }, false)
-const toCut = (cut: string) => to('screening', { reel: cut, clip: props.sheet.ulid })
+const toCut = (cut: { sequence: string; kind: string }) =>
+  router.push(whereIs({ ulid: cut.sequence, kind: cut.kind }, route.params, props.sheet.ulid))
 const toLineup = () => to('lineup', { clip: props.sheet.ulid })
 </script>
 
@@ -134,7 +136,7 @@ const toLineup = () => to('lineup', { clip: props.sheet.ulid })
     <dt>Cuts and reels</dt>
     <dd>
       <p v-if="uses?.uses.length === 0" class="soft">in none yet</p>
-      <button v-for="one in uses?.uses ?? []" :key="one.sequence" class="link" @click="toCut(one.sequence)">
+      <button v-for="one in uses?.uses ?? []" :key="one.sequence" class="link" @click="toCut(one)">
         {{ one.name }}<span v-if="one.times > 1" class="soft"> {{ one.times }} times</span>
       </button>
     </dd>

@@ -10,9 +10,9 @@ import AnswerState from '@/shell/AnswerState.vue'
 import { useDesk } from '@/shell/desk'
 import { useShortcuts } from '@/shell/keys'
 import { attempt, say } from '@/shell/say'
+import SequenceFiles from '@/shell/SequenceFiles.vue'
 import DarkRoom from './DarkRoom.vue'
 import ReelDialog from './ReelDialog.vue'
-import ReelFiles from './ReelFiles.vue'
 import ReelLinks from './ReelLinks.vue'
 import ReelSaid from './ReelSaid.vue'
 import ReelTakes from './ReelTakes.vue'
@@ -219,7 +219,7 @@ useShortcuts('Screening', [
             />
             <ReelSaid v-else-if="part === 'said'" :production="production.ulid" :reel="reel.ulid" />
             <ReelLinks v-else-if="part === 'links'" :key="reel.ulid" :production="production.ulid" :reel="reel.ulid" />
-            <ReelFiles
+            <SequenceFiles
               v-else-if="part === 'file'"
               :production="production.ulid"
               :reel="reel.ulid"

@@ -12,6 +12,7 @@ final readonly class ReelExportAnswer
     /**
      * @param  'waiting'|'running'|'done'|'failed'|'cancelled'  $state
      * @param  list<string>  $proxies  takes that are shown from their proxies although the recordings were wanted
+     * @param  list<array{part: string, name: string}>  $tracks  that are there by themselves
      */
     public function __construct(
         public string $task,
@@ -22,6 +23,7 @@ final readonly class ReelExportAnswer
         public string $message,
         public int $bytes,
         public array $proxies,
+        public array $tracks,
         public ?string $ended_at,
     ) {}
 
@@ -36,6 +38,7 @@ final readonly class ReelExportAnswer
             (string) ($task->result['message'] ?? ''),
             (int) ($task->result['bytes'] ?? 0),
             $task->result['proxies'] ?? [],
+            $task->result['tracks'] ?? [],
             $task->ended_at?->toIso8601String(),
         );
     }

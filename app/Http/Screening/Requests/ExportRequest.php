@@ -20,10 +20,11 @@ final class ExportRequest extends FormRequest
             'name' => ['sometimes', 'nullable', 'string', 'max:80'],
             'originals' => ['required', 'boolean'],
             'height' => ['required', 'integer', Rule::in(ExportReel::HEIGHTS)],
+            'tracks' => ['sometimes', 'boolean'],
         ];
     }
 
-    /** @return array{slate: bool, timecode: bool, name: string, originals: bool, height: int} */
+    /** @return array{slate: bool, timecode: bool, name: string, originals: bool, height: int, tracks: bool} */
     public function wanted(): array
     {
         return [
@@ -32,6 +33,7 @@ final class ExportRequest extends FormRequest
             'name' => trim((string) $this->validated('name')),
             'originals' => $this->boolean('originals'),
             'height' => $this->integer('height'),
+            'tracks' => $this->boolean('tracks'),
         ];
     }
 }

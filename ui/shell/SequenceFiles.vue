@@ -6,13 +6,20 @@ import { bytes } from '@/player/time'
 import { attempt, say } from '@/shell/say'
 
 /** A reel as a file to be watched elsewhere: what is written over it, how it gets on, and where it is. */
-const props = defineProps<{ production: string; reel: string; mayExport: boolean }>()
+const props = defineProps<{
+  production: string
+  reel: string
+  mayExport: boolean
+  /** A cut, whose tracks can be written by themselves. */
+  isCut?: boolean
+}>()
 const { data } = useAnswer(() => screening.exports(props.production, props.reel))
 const slate = ref(true)
 const timecode = ref(true)
 const name = ref('')
 const originals = ref(false)
 const height = ref(540)
+const tracks = ref(false)
 async function start(): Promise<void> {
   const made = await attempt(() =>
     screening.export(props.production, props.reel, {
@@ -21,6 +28,7 @@ async function start(): Promise<void> {
       name: name.value.trim() || null,
       originals: originals.value,
       height: height.value,
+      tracks: tracks.value,
     }),
   )
   if (made === undefined) return
@@ -34,7 +42,7 @@ async function cancel(task: string): Promise<void> {
 </script>
 
 <template>
-  <div class="files">
+  <div class="files" :class="{ light: isCut }">
     <form v-if="mayExport" class="new" @submit.prevent="start">
       <span class="soft">Over the picture</span>
       <label><input v-model="slate" type="checkbox" /> slate</label>
@@ -53,10 +61,11 @@ async function cancel(task: string): Promise<void> {
           <option v-for="one in [540, 720, 1080]" :key="one" :value="one">{{ one }}</option>
         </select></label
       >
+      <label v-if="isCut"><input v-model="tracks" type="checkbox" /> each sound track as well</label>
       <button class="go">Write the file</button>
     </form>
     <p v-if="data && data.exports.length === 0" class="soft">
-      No file of this reel yet: H.264 with its sound, and the sound by itself as WAV.
+      No file of this {{ isCut ? 'cut' : 'reel' }} yet: H.264 with its sound, and the sound by itself as WAV.
     </p>
     <ul v-else>
       <li v-for="one in data?.exports ?? []" :key="one.task">
@@ -71,7 +80,14 @@ async function cancel(task: string): Promise<void> {
             ></span
           >
           <a class="plain" :href="screening.exportUrl(production, reel, one.task, 'picture')">Picture and sound</a>
-          <a class="plain" :href="screening.exportUrl(production, reel, one.task, 'sound')">Sound</a></template
+          <a class="plain" :href="screening.exportUrl(production, reel, one.task, 'sound')">Sound</a
+          ><a
+            v-for="track in one.tracks"
+            :key="track.part"
+            class="plain"
+            :href="screening.exportUrl(production, reel, one.task, track.part)"
+            >{{ track.name }}</a
+          ></template
         >
         <template v-else-if="one.state === 'running' || one.state === 'waiting'"
           ><span
@@ -85,21 +101,67 @@ async function cancel(task: string): Promise<void> {
   </div>
 </template>
 
-<style scoped src="./parts.css"></style>
 <style scoped>
+/* On the dark page of a reel, or on the sheet of a cut. */
 .files {
   display: grid;
   gap: 12px;
 }
+.new {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 8px 12px;
+  align-items: center;
+}
+.new label {
+  display: flex;
+  gap: 6px;
+  align-items: center;
+}
 .say {
   width: 110px;
+  font: inherit;
+  padding: 4px 8px;
+  border: 1px solid #5b666d;
+  border-radius: 5px;
+  background: var(--dark);
+  color: var(--on-dark);
+}
+p,
+ul {
+  margin: 0;
+  padding: 0;
+  list-style: none;
 }
 li {
-  grid-template-columns: minmax(0, 1fr) auto auto;
+  display: flex;
+  flex-wrap: wrap;
+  gap: 10px;
+  align-items: center;
+  padding: 6px 0;
+  border-top: 1px solid var(--dark-rule);
+}
+li > span:first-child {
+  flex: 1;
+  min-width: 200px;
+}
+.plain {
+  background: var(--dark-2);
+  color: var(--on-dark);
+  border-color: #4a545b;
 }
 progress {
   width: 100%;
   height: 6px;
   accent-color: #6dbfa6;
+}
+.light .say,
+.light .plain {
+  background: var(--sheet);
+  color: var(--ink);
+  border-color: var(--rule-strong);
+}
+.light li {
+  border-color: var(--rule);
 }
 </style>
