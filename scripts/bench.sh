@@ -1,12 +1,12 @@
 #!/usr/bin/env bash
-# Measures speed as ratios against a floor taken in the same run: offload, lineup, lists, bins, cards, log, map, handoff, words, player [MINUTES], screening [MINUTES]; memory:
+# Measures speed as ratios against a floor taken in the same run: offload, lineup, lists, bins, cards, log, map, handoff, words, assembly, player [MINUTES], screening [MINUTES]; memory:
 # hours [HOURS]; and a line-up of very many clips: many [COUNT]. A missed bar ends with an error, after the other benches have run. `kills [COUNT] [SEED]` and `fuzz [COUNT] [SEED]` are no measures: they
 # kill what is at work, or feed the readers broken files, and look whether anything is lost.
 . "$(dirname "${BASH_SOURCE[0]}")/lib.sh"
 which=${1:-all}
 case $which in
-    all | offload | lineup | hours | many | lists | bins | cards | log | map | handoff | words | player | screening | kills | fuzz) ;;
-    *) fail "there is no bench '$which'. Benches: offload, lineup, hours, many, lists, bins, cards, log, map, handoff, words, player, screening, kills, fuzz." ;;
+    all | offload | lineup | hours | many | lists | bins | cards | log | map | handoff | words | assembly | player | screening | kills | fuzz) ;;
+    *) fail "there is no bench '$which'. Benches: offload, lineup, hours, many, lists, bins, cards, log, map, handoff, words, assembly, player, screening, kills, fuzz." ;;
 esac
 use_profile bench
 export APP_ENV=production CARTELLA_CARD_LIBRARY=$CARTELLA_ROOT/var/demo/cards
@@ -40,7 +40,7 @@ if [ "$which" = many ]; then
     bench many "$CARTELLA_VAR/many" "${2:-2000}" "${3:-7}"
 fi
 if [ "$which" = fuzz ]; then bench fuzz "$CARTELLA_VAR/fuzz" "${2:-100000}" "${3:-1}"; fi
-case $which in all | lists | bins | cards | log | map | handoff | words | player | screening | kills)
+case $which in all | lists | bins | cards | log | map | handoff | words | assembly | player | screening | kills)
     ensure_ui
     if [ "$which" != lists ] && [ "$which" != cards ]; then ensure_debian "${TEST_PACKAGES[@]}"; fi
     trap services_down EXIT
@@ -59,6 +59,11 @@ if wants lists; then
 fi
 if wants cards; then bench cards; fi
 if wants log; then bench log; fi
+if wants assembly; then
+    export BENCH_CUT
+    BENCH_CUT=$(MYSQL_PWD=$DB_PASSWORD mariadb --no-defaults -h127.0.0.1 -P"$DB_PORT" -ucartella "$DB_DATABASE" -N -e "SELECT ulid FROM sequences WHERE kind = 'string_out' LIMIT 1")
+    bench assembly
+fi
 if wants handoff; then
     as_desk mkdir -p "$CARTELLA_VAR/handoff"
     MYSQL_PWD=$DB_PASSWORD mariadb --no-defaults -h127.0.0.1 -P"$DB_PORT" -ucartella "$DB_DATABASE" -N \

@@ -42,6 +42,8 @@ final class FillForBench extends Command
     /** When the notes came in; seconds since 1970. */
     private const SAID_AT = 1_790_000_000;
 
+    private const CUT_TRACKS = 12;
+
     private const CUT_ITEMS = 2000;
 
     private const OWN_BINS = 400;
@@ -122,6 +124,19 @@ final class FillForBench extends Command
             SequenceKind::Cut,
             new Sequence('Long cut', $rate, 0, [new Track(TrackKind::Picture, 'V', $items), new Track(TrackKind::Sound, 'A', [])]),
         );
+        // As many on twelve tracks, as they are cut: sound of many clips under pictures that follow each other.
+        $tracks = [];
+        for ($track = 0; $track < self::CUT_TRACKS; $track++) {
+            $own = [];
+            $at = 0;
+            for ($n = $track; $n < count($items); $n += self::CUT_TRACKS) {
+                $length = (20 + (($n * 7) % 60)) * $frame;
+                $own[] = $items[$n]->with(duration: $length, recordStart: $at);
+                $at += $length + ($track === 0 ? 0 : (($n * 11) % 40) * $frame);
+            }
+            $tracks[] = new Track($track < 3 ? TrackKind::Picture : TrackKind::Sound, "Track $track", $own, $track === 0 ? 'picture' : '');
+        }
+        app(SequenceStore::class)->create($production, null, SequenceKind::StringOut, new Sequence('Wide cut', $rate, 0, $tracks));
     }
 
     /** Own bins: the first with very many clips, the others with some dozens. */

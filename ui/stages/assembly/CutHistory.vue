@@ -20,7 +20,7 @@ const props = defineProps<{
 }>()
 const emit = defineEmits<{ close: []; again: []; go: [ticks: number] }>()
 const { production } = useDesk()
-const name = ref('')
+const typed = ref('')
 const seen = ref<string | null>(null)
 const beside = ref(false)
 watch(
@@ -37,10 +37,10 @@ const {
 )
 const { data: history } = useAnswer(() => (props.open ? assembly.history(production.value.ulid, props.cut) : null))
 async function keep(): Promise<void> {
-  const text = name.value.trim()
+  const text = typed.value.trim()
   if (text === '') return
   if ((await attempt(() => assembly.keep(production.value.ulid, props.cut, text))) === undefined) return
-  name.value = ''
+  typed.value = ''
   say(`Kept as "${text}".`)
   emit('again')
 }
@@ -60,13 +60,13 @@ const when = (at: string | null) =>
       <section>
         <form v-if="canWork" class="keep" @submit.prevent="keep">
           <input
-            v-model="name"
+            v-model="typed"
             class="field"
             maxlength="120"
             placeholder="a name for it as it is now"
             aria-label="Name"
           />
-          <button class="plain" :disabled="name.trim() === ''">Keep this version</button>
+          <button class="plain" :disabled="typed.trim() === ''">Keep this version</button>
         </form>
         <p v-if="versions.length === 0" class="soft">No version was kept yet.</p>
         <ul>

@@ -374,7 +374,7 @@ async function put(pieces: Stuff[], how: 'append' | 'insert' | 'lay_over'): Prom
   let end = 0
   const done = await cut.ask(async (step) => {
     const answer = await assembly.put(production.value.ulid, props.cut, {
-      pieces: pieces.map(({ label: _, ...piece }) => piece),
+      pieces: pieces.map((one) => ({ ...one, label: undefined })),
       how,
       takes: takes.value,
       track:
@@ -838,10 +838,10 @@ function nameTrack(): void {
           :solo="solo"
           :meters="meters"
           :can-work="mayCut"
-          :heights="heights"
           @choose="((track = $event), (chosen = new Set()))"
           @set="setTrack"
           @solo="solo = $event"
+          @height="(name, high) => (heights = { ...heights, [name]: high })"
           @add="adding = { kind: 'sound', name: '', role: 'effects' }"
           @name="naming = { track: $event, name: tracks[$event]?.name ?? '' }"
           @wheel="paper?.wheel($event)"

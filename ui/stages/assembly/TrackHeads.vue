@@ -10,20 +10,20 @@ const props = defineProps<{
   solo: Set<number>
   /** How loud each is now, 0 to 1. */
   meters: Map<number, number>
-  heights: Record<string, number>
   canWork: boolean
 }>()
 const emit = defineEmits<{
   choose: [track: number]
   set: [track: number, change: Record<string, unknown>, label: string]
   solo: [tracks: Set<number>]
+  height: [name: string, high: number]
   add: []
   name: [track: number]
 }>()
 const HEIGHTS = [34, 46, 64, 96]
 function taller(row: { track: CutTrack; high: number }): void {
   const next = HEIGHTS.find((one) => one > row.high) ?? HEIGHTS[0]!
-  props.heights[`${row.track.kind} ${row.track.name}`] = next
+  emit('height', `${row.track.kind} ${row.track.name}`, next)
 }
 function alone(index: number): void {
   const next = new Set(props.solo)

@@ -14,7 +14,8 @@ import AnswerState from '@/shell/AnswerState.vue'
 import { useDesk } from '@/shell/desk'
 import DeviceBadge from '@/shell/DeviceBadge.vue'
 import { useShortcuts } from '@/shell/keys'
-import { attempt, say } from '@/shell/say'
+import { attempt, refuse, say } from '@/shell/say'
+import { useLastCut } from '@/shell/useLastCut'
 import TakeNumber from '@/shell/TakeNumber.vue'
 import ClipFacts from './ClipFacts.vue'
 import ClipPieces from './ClipPieces.vue'
@@ -174,6 +175,15 @@ function lift(): void {
     within.value = here.ulid
   }
 }
+const { add: addPieces } = useLastCut(id, () => production.value.may.organise)
+async function addToCut(): Promise<void> {
+  const one = sheet.value
+  if (one === undefined || !production.value.may.organise) return
+  if (one.duration_ticks === null) return refuse('This clip does not run.')
+  const from = marks.value.in_ticks ?? 0
+  const to = marks.value.out_ticks ?? one.duration_ticks
+  await addPieces([{ clip: one.ulid, in_ticks: from, out_ticks: to }], one.name)
+}
 /** The subclip's stretch becomes the marks, to be played or changed. */
 function choose(one: Subclip): void {
   if (one.in_ticks === null || one.out_ticks === null) return
@@ -249,6 +259,7 @@ useShortcuts('Clip sheet', [
     what: 'A channel alone, all again',
     run: (event) => alone(Number(event.code.slice(-1))),
   },
+  { keys: ['+'], what: 'Add what is marked, or all of it, at the end of the cut', run: () => void addToCut() },
   { keys: ['Alt+v'], what: 'Picture large, sound large, both', run: turnLarge },
   {
     keys: ['Alt+t'],

@@ -9,6 +9,7 @@ import { label, labelAt, TICKS, ticksPerFrame, toFrames } from '@/player/time'
 import AnswerState from '@/shell/AnswerState.vue'
 import { useDesk } from '@/shell/desk'
 import { useShortcuts } from '@/shell/keys'
+import { useLastCut } from '@/shell/useLastCut'
 import { attempt, say } from '@/shell/say'
 import { holding, nameOf, paragraphsOf, UNSURE, wordAt, type Paragraph } from './spoken'
 import WordsBlock from './WordsBlock.vue'
@@ -171,40 +172,19 @@ async function copy(): Promise<void> {
 }
 
 // Cuts that grow by what is chosen.
-const { data: cuts } = useAnswer(() => wordsApi.cuts(id()))
-const lastCut = useLocalStorage<Record<string, string>>('cartella.cut.last', {})
-/** Where this person stands in each cut. */
-const places = useLocalStorage<Record<string, number>>('cartella.cut.at', {})
-const cut = computed(
-  () => cuts.value?.cuts.find((one) => one.ulid === lastCut.value[id()]) ?? cuts.value?.cuts[0] ?? null,
-)
+const { cuts, cut, choose: chooseCut, add, placeOf } = useLastCut(id)
 const withoutPauses = useLocalStorage('cartella.cut.without-pauses', false)
 async function addTo(atEnd: boolean): Promise<void> {
   if (!mayEdit.value) return
   const some = chosenWords()
   const range = await stretch()
   if (range === undefined) return
-  let into = cut.value
-  if (into === null) {
-    into = (await attempt(() => wordsApi.makeCut(id(), 'First cut'))) ?? null
-    if (into === null) return
-  }
-  lastCut.value = { ...lastCut.value, [id()]: into.ulid }
   const pieces = withoutPauses.value ? await spoken(range) : [range]
-  const at = atEnd ? null : (places.value[into.ulid] ?? into.duration_ticks)
-  const added = await attempt(() =>
-    wordsApi.addPieces(id(), into.ulid, {
-      pieces: pieces.map((one) => ({ clip: props.clip.ulid, ...one })),
-      at_ticks: at,
-      label: `${atEnd ? 'Add' : 'Put in'} “${nameOf(some)}”`,
-    }),
+  await add(
+    pieces.map((one) => ({ clip: props.clip.ulid, ...one })),
+    `“${nameOf(some)}”`,
+    atEnd,
   )
-  if (added === undefined) return
-  places.value = { ...places.value, [into.ulid]: added.end_ticks }
-  const where = atEnd ? 'stands at the end of' : 'is put into'
-  const how = pieces.length > 1 ? `, in ${pieces.length} pieces` : ''
-  say(`“${nameOf(some)}” ${where} ${into.name}${how}. Ctrl Z takes it back.`)
-  makeStale('sequences')
 }
 const pausing = useTemplateRef('pausing')
 /** The stretch without its pauses, as the panel of pauses has them. */
@@ -483,12 +463,12 @@ useShortcuts(
             class="field"
             aria-label="The cut"
             :value="cut.ulid"
-            @change="lastCut = { ...lastCut, [id()]: ($event.target as HTMLSelectElement).value }"
+            @change="chooseCut(($event.target as HTMLSelectElement).value)"
           >
-            <option v-for="one in cuts?.cuts ?? []" :key="one.ulid" :value="one.ulid">{{ one.name }}</option>
+            <option v-for="one in cuts" :key="one.ulid" :value="one.ulid">{{ one.name }}</option>
           </select>
           at
-          <span class="mono">{{ labelAt(places[cut.ulid] ?? cut.duration_ticks, production.rate) }}</span></template
+          <span class="mono">{{ labelAt(placeOf(cut), production.rate) }}</span></template
         ><template v-else>The first one makes a cut.</template>
         <label><input v-model="withoutPauses" type="checkbox" /> without its pauses</label>
       </div>

@@ -9,6 +9,7 @@ import { screening } from '@/api/endpoints/screening'
 import type { BinEntry, BinRow } from '@/api/types'
 import { useDesk } from '@/shell/desk'
 import { attempt, refuse, say } from '@/shell/say'
+import { useLastCut } from '@/shell/useLastCut'
 
 /** What a dragged row carries: references, as JSON. */
 export const DRAGGED = 'application/x-cartella-references'
@@ -18,6 +19,9 @@ export const IMPORTS = ['production sound', 'effects', 'music', 'graphics', 'sti
 
 /** Colours that a bin can have; what each looks like stands in colours.css. */
 export const COLOURS = ['rust', 'ochre', 'moss', 'teal', 'slate', 'plum'] as const
+
+/** Pieces of one step. */
+const MOST_PIECES = 500
 
 /** What people do to bins and to what lies in them. */
 export function useBinActions(options: {
@@ -203,6 +207,25 @@ export function useBinActions(options: {
     say(`A reel of ${chosen.length} ${chosen.length === 1 ? 'take' : 'takes'} is ready on Screening.`)
     makeStale('sequences')
   }
+  const { add } = useLastCut(id, () => production.value.may.organise)
+  /** What is in hand, each piece with its sound, at the end of the cut that was worked on last. */
+  async function intoCut(): Promise<void> {
+    const pieces = options.hand.value.flatMap((row) =>
+      row.clip === null || row.duration_ticks === null || row.duration_ticks <= 0 || row.is_away
+        ? []
+        : [
+            {
+              clip: row.clip,
+              in_ticks: row.in_ticks ?? 0,
+              out_ticks: (row.in_ticks ?? 0) + row.duration_ticks,
+              take: row.take?.ulid ?? null,
+            },
+          ],
+    )
+    if (pieces.length === 0) return refuse('Nothing of it runs: choose clips, subclips or takes.')
+    if (pieces.length > MOST_PIECES) return refuse(`That is more than ${MOST_PIECES} pieces: choose fewer.`)
+    await add(pieces, pieces.length === 1 ? options.hand.value[0]!.name : `${pieces.length} pieces`)
+  }
   /** The takes of what is in hand, each once. */
   const takes = () => [
     ...new Map(options.hand.value.flatMap((row) => (row.take === null ? [] : [[row.take.ulid, row.take]]))).values(),
@@ -259,6 +282,7 @@ export function useBinActions(options: {
     addKeyword,
     splitChannels,
     makeReel,
+    intoCut,
     make,
     rename,
     finishNaming,

@@ -81,6 +81,14 @@ export function useHandActs(options: {
         later(actions.makeReel),
       ),
       act(
+        '+',
+        '+',
+        'Add to the cut',
+        'Add it to the cut that was worked on last',
+        organise && !shared,
+        later(actions.intoCut),
+      ),
+      act(
         'Alt+c',
         'Alt C',
         'Split the channels',

@@ -1,0 +1,53 @@
+import { useLocalStorage } from '@vueuse/core'
+import { computed } from 'vue'
+import { words as wordsApi } from '@/api/endpoints/words'
+import { makeStale, useAnswer } from '@/api/queries'
+import type { Cut } from '@/api/types'
+import { attempt, say } from './say'
+
+/** A stretch of a clip for a cut; ticks of the clip, the end exclusive. */
+export interface CutPiece {
+  clip: string
+  in_ticks: number
+  out_ticks: number
+  take?: string | null
+}
+
+/** Which cut a person on this machine added to last, by production, and where in each they stand. */
+const lastCut = useLocalStorage<Record<string, string>>('cartella.cut.last', {})
+const places = useLocalStorage<Record<string, number>>('cartella.cut.at', {})
+
+/** The cut that things are added to from wherever they are seen: the last one, or a first one that is made for it. */
+export function useLastCut(production: () => string, isAsked: () => boolean = () => true) {
+  const { data: cuts } = useAnswer(() => (isAsked() ? wordsApi.cuts(production()) : null))
+  const all = computed(() => (cuts.value?.cuts ?? []).filter((one) => one.kind !== 'angle_cut'))
+  const cut = computed(() => all.value.find((one) => one.ulid === lastCut.value[production()]) ?? all.value[0] ?? null)
+  function choose(ulid: string): void {
+    lastCut.value = { ...lastCut.value, [production()]: ulid }
+  }
+  /** @param what how it is called in the step and in what is said */
+  async function add(pieces: CutPiece[], what: string, atEnd = true): Promise<boolean> {
+    let into = cut.value
+    if (into === null) {
+      into = (await attempt(() => wordsApi.makeCut(production(), 'First cut'))) ?? null
+      if (into === null) return false
+    }
+    choose(into.ulid)
+    const added = await attempt(() =>
+      wordsApi.addPieces(production(), into.ulid, {
+        pieces,
+        at_ticks: atEnd ? null : (places.value[into.ulid] ?? into.duration_ticks),
+        label: `${atEnd ? 'Add' : 'Put in'} ${what}`.slice(0, 120),
+      }),
+    )
+    if (added === undefined) return false
+    places.value = { ...places.value, [into.ulid]: added.end_ticks }
+    const where = atEnd ? 'stands at the end of' : 'is put into'
+    const how = pieces.length > 1 ? `, in ${pieces.length} pieces` : ''
+    say(`${what} ${where} ${into.name}${how}. Ctrl Z takes it back.`)
+    makeStale('sequences')
+    return true
+  }
+  const placeOf = (one: Cut): number => places.value[one.ulid] ?? one.duration_ticks
+  return { cuts: all, cut, choose, add, placeOf }
+}
