@@ -520,7 +520,7 @@ export interface CutChange {
   words: string
 }
 
-/** A clip that items of a cut are of; ticks. */
+/** A clip that items of a cut are of, with all that a player needs of it; ticks. */
 export interface CutClip {
   ulid: string
   name: string
@@ -531,6 +531,11 @@ export interface CutClip {
   ready: boolean
   has_sound: boolean
   media_version: string
+  start_ticks: number | null
+  frames: number | null
+  rate: Rate
+  look: ClipLook | null
+  heard: { index: number; gain_db: number }[]
 }
 
 /** A cut or reel by its name. */
@@ -560,8 +565,9 @@ export interface CutRow {
   why: string
 }
 
-/** The clips and takes that the items of a cut are of. */
+/** The rate of a cut, and the clips and takes that its items are of. */
 export interface CutSources {
+  rate: Rate
   clips: CutClip[]
   takes: CutTake[]
 }
@@ -2229,6 +2235,7 @@ export interface Undone {
   label: string | null
   stayed: string[]
   stayed_count: number
+  topics: string[]
 }
 
 /** A volume in a reader: what is on it, and what is known of it. */

@@ -20,6 +20,11 @@ export function onLive(topic: Topic, hear: (facts: Record<string, unknown>) => v
   onScopeDispose(() => all.delete(hear))
 }
 
+/** Tells the parts of this page what it did itself, before the server's word of it comes. */
+export function tellHere(topic: Topic, facts: Record<string, unknown>): void {
+  listeners.get(topic)?.forEach((listener) => listener(facts))
+}
+
 /**
  * Hears what changes in a production, by server-sent events and, where those do not come through, by asking every 2 s.
  */

@@ -3,7 +3,9 @@ import type { About, Cause, Ids } from './ask'
 /** What shows a clip by itself. */
 const CLIP: About[] = ['clip', 'check', 'points', 'uses', 'marked']
 const BINS: About[] = ['bins', 'bin', 'bin-counts', 'bin-sum']
-const REELS: About[] = ['reels', 'reel', 'sequence', 'playlist', 'said', 'cut-sources', 'wall']
+const REELS: About[] = ['reels', 'reel', 'sequence', 'playlist', 'said', 'wall']
+/** What is known of a cut's clips and takes; a page that has a cut asks for new ones itself. */
+const CUTS: About[] = ['cut-sources']
 
 /** Each cause to the answers that it makes old. */
 const STALE: Record<Cause, About[]> = {
@@ -28,7 +30,7 @@ const STALE: Record<Cause, About[]> = {
     'sheet',
   ],
   cards: ['cards', 'card', 'volume', 'imports', 'sheet', 'tabs'],
-  looks: ['looks', ...CLIP, ...REELS, 'heard'],
+  looks: ['looks', ...CLIP, ...REELS, ...CUTS, 'heard'],
   lanes: ['production', 'devices', 'cards', 'card', 'sheet', 'tabs', 'lineup'],
   takes: [
     'log',
@@ -37,6 +39,7 @@ const STALE: Record<Cause, About[]> = {
     'tabs',
     ...BINS,
     ...REELS,
+    ...CUTS,
     'lineup',
     'runs',
     ...CLIP,
@@ -93,7 +96,7 @@ const STALE: Record<Cause, About[]> = {
   handoffs: ['handoffs', 'handoff', 'sheet', 'tabs'],
   patterns: ['cards', 'card', 'place', 'bins'],
   spoken: ['words', 'words-history', 'spoken', 'reads', 'line-sums', 'sheet', 'tabs', 'bin-counts'],
-  clips: [...CLIP, 'heard', 'cards', 'card', ...BINS, 'log', 'tabs', 'reels', 'reel'],
+  clips: [...CLIP, ...CUTS, 'heard', 'cards', 'card', ...BINS, 'log', 'tabs', 'reels', 'reel'],
 }
 
 /** Sums over a whole day cost the server more than they tell; they follow a run of changes a little later. */

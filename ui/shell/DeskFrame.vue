@@ -5,8 +5,8 @@ import { useElementSize } from '@vueuse/core'
 import { Dropdown, Menu, MenuItem, Modal } from 'ant-design-vue'
 import { computed, ref, watch } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
-import { useLive } from '@/api/live'
-import { queryClient, useAnswer } from '@/api/queries'
+import { tellHere, useLive } from '@/api/live'
+import { makeStale, queryClient, useAnswer } from '@/api/queries'
 import type { Day, Production } from '@/api/types'
 import { provideDesk } from './desk'
 import AccountDialog from './AccountDialog.vue'
@@ -109,7 +109,11 @@ async function takeBack(redo: boolean): Promise<void> {
     redo ? shellApi.redo(props.production.ulid) : shellApi.undo(props.production.ulid),
   )
   if (answer === undefined) return
-  void queryClient.invalidateQueries({ predicate: (query) => query.queryKey[0] === props.production.ulid })
+  // A step of a cut changes nothing else, and hands that cut are quick.
+  if (answer.topics.length === 1 && answer.topics[0] === 'sequences') {
+    tellHere('sequences', { undone: true })
+    makeStale('sequences')
+  } else void queryClient.invalidateQueries({ predicate: (query) => query.queryKey[0] === props.production.ulid })
   const done = redo ? 'Done again' : 'Taken back'
   const more = answer.stayed_count > 2 ? ` and ${answer.stayed_count - 2} more` : ''
   if (answer.label === null) say(redo ? 'Nothing to do again.' : 'Nothing to take back.')

@@ -8,17 +8,19 @@ use App\Domain\Sequences\SequenceStore;
 use App\Models\Clip;
 use App\Models\StoredSequence;
 use App\Models\Take;
+use Cartella\Core\Time\FrameRate;
 
 /** The clips and takes that the items of a cut are of, by which a page draws them. */
 final readonly class CutSources
 {
     public function __construct(private SequenceStore $store) {}
 
-    /** @return array{clips: list<Clip>, takes: list<Take>} */
+    /** @return array{rate: FrameRate, clips: list<Clip>, takes: list<Take>} */
     public function of(StoredSequence $stored): array
     {
         $clips = $takes = [];
-        foreach ($this->store->read($stored)->tracks as $track) {
+        $sequence = $this->store->read($stored);
+        foreach ($sequence->tracks as $track) {
             foreach ($track->items as $item) {
                 $clips[$item->source->id] = true;
                 $takes[(string) ($item->metadata['take'] ?? '')] = true;
@@ -26,10 +28,11 @@ final readonly class CutSources
         }
 
         return [
+            'rate' => $sequence->rate,
             'clips' => Clip::query()
                 ->where('production_id', $stored->production_id)
                 ->whereIn('ulid', array_map(strval(...), array_keys($clips)))
-                ->with(['device', 'day'])
+                ->with(['device.look', 'look', 'day', 'production'])
                 ->get()
                 ->all(),
             'takes' => Take::query()

@@ -118,7 +118,7 @@ final class UndoChange
             Live::tell($change->production_id, $topic);
         }
 
-        return new Undone($change, $count, array_slice(array_values(array_unique($stayed)), 0, self::TOLD));
+        return new Undone($change, $count, array_slice(array_values(array_unique($stayed)), 0, self::TOLD), array_keys($topics));
     }
 
     /**

@@ -12,6 +12,7 @@ final readonly class Undone
     /**
      * @param  int  $count  rows that stayed
      * @param  list<string>  $stayed  the first of them, each a clause without a full stop
+     * @param  list<string>  $topics  of what was written
      */
-    public function __construct(public Change $change, public int $count, public array $stayed) {}
+    public function __construct(public Change $change, public int $count, public array $stayed, public array $topics) {}
 }

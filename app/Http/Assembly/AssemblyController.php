@@ -20,6 +20,7 @@ use App\Http\Assembly\Requests\StringOutRequest;
 use App\Http\Assembly\Requests\TrackPlanRequest;
 use App\Http\Controller;
 use App\Http\Shell\Answers\DoneAnswer;
+use App\Http\Shell\Answers\RateAnswer;
 use App\Models\Production;
 use App\Models\StoredSequence;
 use Illuminate\Http\JsonResponse;
@@ -30,9 +31,15 @@ final class AssemblyController extends Controller
 {
     public function sources(Production $production, StoredSequence $sequence, CutSources $sources): JsonResponse
     {
-        ['clips' => $clips, 'takes' => $takes] = $sources->of($sequence);
+        ['rate' => $rate, 'clips' => $clips, 'takes' => $takes] = $sources->of($sequence);
 
-        return new JsonResponse(new CutSourcesAnswer(array_map(CutClipAnswer::of(...), $clips), array_map(CutTakeAnswer::of(...), $takes)));
+        return new JsonResponse(
+            new CutSourcesAnswer(
+                RateAnswer::of($rate),
+                array_map(CutClipAnswer::of(...), $clips),
+                array_map(CutTakeAnswer::of(...), $takes),
+            ),
+        );
     }
 
     public function beneath(

@@ -84,6 +84,6 @@ final class ProductionController extends Controller
 
     private static function undone(?Undone $done): JsonResponse
     {
-        return new JsonResponse(new UndoneAnswer($done?->change->label, $done->stayed ?? [], $done->count ?? 0));
+        return new JsonResponse(new UndoneAnswer($done?->change->label, $done->stayed ?? [], $done->count ?? 0, $done->topics ?? []));
     }
 }

@@ -60,28 +60,20 @@ final class TracksTest extends TestCase
         );
     }
 
-    /** @return array<string, array{list<list<array<string, mixed>>>, string}> */
+    /**
+     * Items as name, place, length, first frame of the source, and whether they are on. The page that shows a cut before the server has
+     * said what it plays is held to the same list.
+     *
+     * @return array<string, array{list<list<array<string, mixed>>>, string}>
+     */
     public static function stacks(): array
     {
-        $below = [self::item('A', 0, 10, 5), self::item('B', 10, 10), self::item('C', 30, 10)];
+        $item = static fn(array $one): array => ['enabled' => $one[4] ?? true] + self::item(...array_slice($one, 0, 4));
 
-        return [
-            'one track' => [[$below], 'A 0-10 @5, B 10-20 @0, C 30-40 @0'],
-            'over a cut' => [[$below, [self::item('T', 8, 4)]], 'A 0-8 @5, T 8-12 @0, B 12-20 @2, C 30-40 @0'],
-            'in the middle of one' => [[$below, [self::item('T', 3, 2)]], 'A 0-3 @5, T 3-5 @0, A 5-10 @10, B 10-20 @0, C 30-40 @0'],
-            'over all of one, and in a gap' => [
-                [$below, [self::item('T', 8, 14), self::item('U', 25, 2)]],
-                'A 0-8 @5, T 8-22 @0, U 25-27 @0, C 30-40 @0',
-            ],
-            'one that is off covers nothing' => [
-                [$below, [['enabled' => false] + self::item('T', 8, 4)]],
-                'A 0-10 @5, B 10-20 @0, C 30-40 @0',
-            ],
-            'of three the last' => [
-                [$below, [self::item('T', 5, 10)], [self::item('U', 7, 2)]],
-                'A 0-5 @5, T 5-7 @0, U 7-9 @0, T 9-15 @4, B 15-20 @5, C 30-40 @0',
-            ],
-        ];
+        return array_map(
+            static fn(array $stack): array => [array_map(static fn(array $items): array => array_map($item, $items), $stack[0]), $stack[1]],
+            json_decode((string) file_get_contents(__DIR__ . '/stacks.json'), true),
+        );
     }
 
     /** @param  list<list<array<string, mixed>>>  $pictures */

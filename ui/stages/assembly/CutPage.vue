@@ -7,7 +7,7 @@ import { assembly } from '@/api/endpoints/assembly'
 import { player as playerApi } from '@/api/endpoints/player'
 import { makeStale, useAnswer } from '@/api/queries'
 import type { Beneath, CutClip, Instead, Rate } from '@/api/types'
-import { fromAnswer, type Playlist, type Sound } from '@/player/engine/playlist'
+import { EMPTY, fromAnswer, type Playlist, type Sound } from '@/player/engine/playlist'
 import { placeTyped } from '@/player/goTo'
 import { isPlain, looksShown } from '@/player/look'
 import LookFilter from '@/player/LookFilter.vue'
@@ -22,6 +22,7 @@ import { attempt, refuse, say } from '@/shell/say'
 import SequenceFiles from '@/shell/SequenceFiles.vue'
 import BeneathPane from './BeneathPane.vue'
 import CutHistory from './CutHistory.vue'
+import { playedOf } from './played'
 import ReadsPane, { type Stuff } from './ReadsPane.vue'
 import TrackHeads from './TrackHeads.vue'
 import TrackPaper from './TrackPaper.vue'
@@ -43,8 +44,14 @@ const cut = useCut(
 const value = computed(() => cut.value.value)
 const mayCut = computed(() => production.value.may.organise)
 
-// What plays. It is asked for anew a moment after each step, so that a run of them is one question.
-const { data: answer, refetch } = useAnswer(() => playerApi.sequence(production.value.ulid, props.cut))
+// What plays: made of the cut and what is known of its clips, so that each step is seen at once. A cut without a track
+// for sound is heard by the line-up, which the server knows.
+const isHeardByLineup = computed(
+  () => cut.value.value !== null && !cut.value.value.tracks.some((one) => one.kind === 'sound'),
+)
+const { data: answer, refetch } = useAnswer(() =>
+  isHeardByLineup.value ? playerApi.sequence(production.value.ulid, props.cut) : null,
+)
 watchDebounced(
   cut.step,
   (now) => {
@@ -65,13 +72,25 @@ const paper = useTemplateRef('paper')
 const active = usePlayer(() => production.value.ulid, canvas)
 const { player, position, speed, trouble, piece, level } = active
 const FALLBACK: Rate = { num: 25, den: 1, nominal: 25, drop: false, name: '25' }
-const rate = computed<Rate>(() => answer.value?.rate ?? FALLBACK)
+const rate = computed<Rate>(() => sources.value?.rate ?? FALLBACK)
 const frame = computed(() => ticksPerFrame(rate.value))
 const onFrame = (ticks: number): number => Math.floor(ticks / frame.value + 1e-6) * frame.value
 const at = computed(() => onFrame(position.value))
 const solo = ref(new Set<number>())
 const trial = shallowRef<{ index: number; one: Instead; from: number; to: number } | null>(null)
-const whole = computed<Playlist | null>(() => (answer.value === undefined ? null : fromAnswer(answer.value)))
+const whole = computed<Playlist | null>(() => {
+  if (value.value === null || sources.value === undefined) return null
+  const played = playedOf(value.value, clips.value)
+  const heardUnder = answer.value === undefined ? [] : fromAnswer(answer.value).sounds
+  return {
+    ...EMPTY,
+    rate: rate.value,
+    start: value.value.start_ticks,
+    length: lengthOf(value.value),
+    pictures: played.pictures,
+    sounds: isHeardByLineup.value ? heardUnder : played.sounds,
+  }
+})
 
 /** Between two instants something else is shown and heard. */
 function tried(list: Playlist): Playlist {
@@ -86,7 +105,7 @@ function tried(list: Playlist): Playlist {
       return [...left, ...right]
     })
   const other = fromAnswer({
-    ...answer.value!,
+    ...{ sequence: null, step: 0, name: '', rate: rate.value, start_ticks: 0, duration_ticks: 0 },
     pictures: [now.one.picture],
     sounds: now.one.sounds,
     own_sounds: [],
@@ -471,7 +490,7 @@ watchDebounced(
       beneath.value =
         (await assembly.beneath(production.value.ulid, props.cut, track.value, index).catch(() => null)) ?? null
   },
-  { debounce: 160, maxWait: 900, immediate: true },
+  { debounce: 350, maxWait: 1500, immediate: true },
 )
 watch(speed, (now) => now === 0 && track.value === track.value && void look())
 async function look(): Promise<void> {

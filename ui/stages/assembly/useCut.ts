@@ -79,6 +79,7 @@ export function useCut(production: () => string, sequence: () => string) {
     })
   }
   onLive('sequences', (facts) => {
+    if (facts.undone === true) void inLine(() => catchUp(Infinity)).catch(() => undefined)
     if (facts.sequence !== sequence()) return
     if (typeof facts.step === 'number') void inLine(() => catchUp(facts.step as number)).catch(() => undefined)
     // Names and versions come with the whole.
