@@ -29,6 +29,20 @@ $p = static function (array $times, float $share): float {
 };
 try {
     $driver = $chrome->driver;
+    $answered = [];
+    // Rolled there and back, so that the cut is as it was.
+    for ($round = 0; $round < 2 * ROUNDS; $round++) {
+        [$time] = $ask("/api/productions/$production/sequences/$cut/edit", [
+            'step' => $round,
+            'label' => 'Roll',
+            'operations' => [
+                ['op' => 'roll', 'track' => 0, 'index' => 3 * intdiv($round, 2), 'by_ticks' => ($round % 2 === 0 ? 1 : -1) * 28_224_000],
+            ],
+        ]);
+        if ($round >= 5) {
+            $answered[] = $time;
+        }
+    }
     $driver->get("$base/$production/$day/assembly");
     $until('document.querySelector(".row .name")');
     $script = (string) file_get_contents(__DIR__ . '/js/assembly.js');
@@ -58,10 +72,10 @@ try {
         ),
         $p($times, 0.95) < $bar,
     );
+    $say('a step is answered', $answered, 50);
     $say('2 000 items on 12 tracks are open', $measure('open')['times'], 1000);
     $say('script for a picture while it scrolls and zooms', $measure('paper')['times'], 16);
     $steps = $measure('edit');
-    $say('a step is answered', $steps['answered'], 50);
     $say('a step is drawn', $steps['drawn'], 100);
     $back = $measure('undo')['drawn'];
     $say('a step is taken back', $back, max(100, 1.5 * $p($steps['drawn'], 0.95)));

@@ -490,7 +490,7 @@ watchDebounced(
       beneath.value =
         (await assembly.beneath(production.value.ulid, props.cut, track.value, index).catch(() => null)) ?? null
   },
-  { debounce: 350, maxWait: 1500, immediate: true },
+  { debounce: 600, immediate: true },
 )
 watch(speed, (now) => now === 0 && track.value === track.value && void look())
 async function look(): Promise<void> {
