@@ -49,6 +49,46 @@ $take = static function (string $name) use ($driver, $settle): void {
 };
 $playing = 'document.querySelector("[data-frame]")?.dataset.frame !== ""';
 /**
+ * A string-out that grows by reads, and an event between its cameras.
+ *
+ * @param  Closure(string): void  $wait
+ * @param  Closure(string...): void  $press
+ * @param  Closure(string): void  $take
+ */
+function cutting(Chrome $chrome, Closure $wait, Closure $press, Closure $take): void
+{
+    $press('7');
+    $wait('document.querySelector(".events .row")');
+    $press('a');
+    $wait('document.querySelector(".ant-modal input[type=radio]")');
+    $press(WebDriverKeys::ENTER);
+    $wait('document.querySelector(".cut .line")');
+    $chrome->driver->executeScript(
+        '[...document.querySelectorAll(".unheard button")].find((one) => one.textContent.includes("Find"))?.click()',
+    );
+    for ($round = 0; $round < 9; $round++) {
+        $wait('document.querySelectorAll(".cut .one").length > 8');
+    }
+    $press(WebDriverKeys::PAGE_DOWN, WebDriverKeys::ENTER, WebDriverKeys::PAGE_DOWN, WebDriverKeys::ENTER, WebDriverKeys::END, ';');
+    $wait('document.querySelector(".beneath .one")');
+    $press('t');
+    $wait('document.querySelector(".cut").dataset.trying !== ""');
+    $take('assembly');
+    $press(WebDriverKeys::ESCAPE, WebDriverKeys::ESCAPE);
+    $wait('document.querySelector(".events .row")');
+    $chrome->driver->executeScript('document.querySelector(".events .row button").click()');
+    $wait('document.querySelector(".tile[data-letter=B]")');
+    $press('1', ' ');
+    foreach (['2', '1', '2'] as $second => $digit) {
+        $wait('Number(document.querySelector(".wall").dataset.at) > ' . 705_600_000 * (2 * $second + 3));
+        $press($digit);
+    }
+    $press('k');
+    $take('angle-wall');
+    $press(WebDriverKeys::ESCAPE);
+}
+
+/**
  * A package as the editing team sees it, and a list of theirs that came back.
  *
  * @param  Closure(string): void  $wait
@@ -66,7 +106,10 @@ function handedOff(Chrome $chrome, Closure $wait, Closure $press, Closure $take)
     $wait('document.querySelector(".act .warn") === null');
     $driver->executeScript('document.activeElement.blur()');
     $press('p');
-    $wait('document.querySelector("article .plain")');
+    // What is said is found meanwhile, and takes the processors.
+    for ($round = 0; $round < 6 && !$driver->executeScript('return document.querySelector("article .plain") !== null'); $round++) {
+        $wait('document.querySelector("article .plain")');
+    }
     $press(WebDriverKeys::ENTER);
     $wait('document.querySelector(".file")');
     $driver->executeScript('[...document.querySelectorAll(".file")].find((one) => one.textContent.includes(".edl")).click()');
@@ -255,7 +298,6 @@ function logging(RemoteWebDriver $driver, callable $wait, callable $press, calla
 try {
     $driver->get((string) getenv('APP_URL'));
     $wait('document.querySelector("input[name=email]")');
-    $take('sign-in');
     $driver->findElement(WebDriverBy::name('email'))->sendKeys('rosa@lowwater.test');
     $driver->findElement(WebDriverBy::name('password'))->sendKeys('tide-mill' . WebDriverKeys::ENTER);
     $wait('document.querySelector(".points")');
@@ -318,11 +360,6 @@ try {
     $driver->executeScript('document.querySelector(".list").focus()');
     $press(WebDriverKeys::ARROW_RIGHT, ...array_fill(0, 3, WebDriverKeys::SHIFT . WebDriverKeys::ARROW_RIGHT . WebDriverKeys::NULL));
     $take('words');
-    $driver->executeScript('[...document.querySelectorAll(".chip")].find((one) => one.textContent.includes("script")).click()');
-    $wait('document.querySelector(".line .read")');
-    $press(WebDriverKeys::ENTER);
-    $wait('document.querySelector(".right .player")');
-    $take('script');
     $press('6');
     $wait('document.querySelector(".reels")');
     $take('screening');
@@ -341,6 +378,7 @@ try {
     others($chrome, $wait, $press, $take);
     $press(WebDriverKeys::ESCAPE);
     $wait('document.querySelector(".reels")');
+    cutting($chrome, $wait, $press, $take);
     $press('8');
     $wait('document.querySelector(".choose") && document.querySelector(".list table")');
     $take('handoff');
