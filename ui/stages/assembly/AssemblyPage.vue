@@ -12,7 +12,7 @@ import DeviceBadge from '@/shell/DeviceBadge.vue'
 import { useDesk } from '@/shell/desk'
 import { useShortcuts } from '@/shell/keys'
 import { attempt, say } from '@/shell/say'
-import CutPage from './CutPage.vue'
+import CutDesk from './CutDesk.vue'
 import PlanDialog from './PlanDialog.vue'
 import WallPage from './WallPage.vue'
 
@@ -124,7 +124,7 @@ const leave = () => void router.push({ query: {} })
 </script>
 
 <template>
-  <CutPage v-if="cut !== null" :key="cut" :cut="cut" @leave="leave" />
+  <CutDesk v-if="cut !== null" :key="cut" :cut="cut" @leave="leave" />
   <WallPage v-else-if="wall !== null" :key="wall" :cut="wall" @leave="leave" />
   <div v-else class="page">
     <section>

@@ -15,7 +15,7 @@ const WIDEST_FRAME = 40
 /** A view that stays beside the cut, and neither closer than a frame is worth nor farther than the whole. */
 export function within(view: PaperView, length: number, width: number, frame: number): PaperView {
   const whole = (Math.max(length, 10 * TICKS) * 1.15) / Math.max(1, width)
-  const perPixel = Math.min(whole, Math.max(frame / WIDEST_FRAME, view.perPixel))
+  const perPixel = Math.min(whole, Math.max(view.perPixel, frame / WIDEST_FRAME))
   const most = Math.max(0, length - width * perPixel * 0.5)
   return { perPixel, left: Math.min(most, Math.max(0, view.left)) }
 }
