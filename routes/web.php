@@ -138,8 +138,8 @@ Route::prefix('api')->group(static function (): void {
             Route::get('reels/{reel}/notes.{format}', [ReelPapersController::class, 'notes'])
                 ->where('format', 'pdf|csv')
                 ->middleware('throttle:heavy');
-            Route::get('reels/{reel}/exports', [ReelPapersController::class, 'exports']);
-            Route::get('reels/{reel}/exports/{export}/{part}', [ReelPapersController::class, 'file'])->where([
+            Route::get('sequences/{sequence}/exports', [ReelPapersController::class, 'exports']);
+            Route::get('sequences/{sequence}/exports/{export}/{part}', [ReelPapersController::class, 'file'])->where([
                 'export' => '[0-9A-Za-z]{26}',
                 'part' => 'picture|sound|track-[1-9]\d?',
             ]);
@@ -226,8 +226,11 @@ Route::prefix('api')->group(static function (): void {
                 Route::patch('reels/{reel}', [ScreeningController::class, 'name']);
                 Route::put('reels/{reel}/takes', [ScreeningController::class, 'arrange']);
                 Route::delete('reels/{reel}', [ScreeningController::class, 'destroy']);
-                Route::post('reels/{reel}/exports', [ReelPapersController::class, 'export']);
-                Route::delete('reels/{reel}/exports/{export}', [ReelPapersController::class, 'cancel'])->where('export', '[0-9A-Za-z]{26}');
+                Route::post('sequences/{sequence}/exports', [ReelPapersController::class, 'export']);
+                Route::delete('sequences/{sequence}/exports/{export}', [ReelPapersController::class, 'cancel'])->where(
+                    'export',
+                    '[0-9A-Za-z]{26}',
+                );
                 Route::get('reels/{reel}/links', [LinksController::class, 'index']);
                 Route::post('reels/{reel}/links', [LinksController::class, 'store']);
                 Route::delete('reels/{reel}/links/{link}', [LinksController::class, 'destroy']);

@@ -1951,6 +1951,7 @@ export interface SoundPiece {
   fade_in_ticks: number
   fade_out_ticks: number
   track: number | null
+  gain_db: number
   media_version: string
 }
 

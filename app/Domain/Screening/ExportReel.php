@@ -30,7 +30,7 @@ final readonly class ExportReel
     public function __invoke(StoredSequence $reel, User $user, array $wanted): Task
     {
         if ($reel->items === 0) {
-            throw Problem::refused('reel.empty', 'This reel shows nothing.', 'Build it again when its takes are there.');
+            throw Problem::refused('reel.empty', "The {$reel->kind->called()} shows nothing.", 'Put something into it first.');
         }
 
         return ($this->start)($reel->production, $user, 'reel', "File of $reel->name", [

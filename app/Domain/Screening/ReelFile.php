@@ -460,7 +460,7 @@ final readonly class ReelFile
                             sprintf('atrim=start_sample=%d,asetpts=PTS-STARTPTS', $first - $skip * self::RATE),
                             ClockRate::filter($sound->driftPpm, self::RATE),
                             "atrim=end_sample=$length",
-                            sprintf('volume=%.6F:precision=float', 10 ** ($gain / 20)),
+                            sprintf('volume=%.6F:precision=float', 10 ** (($gain + $sound->gainDb) / 20)),
                             self::fades($sound, $sounds, max(0, $from - $begin), max(0, $end - $to), $length),
                             "pan=stereo|c0=$ears[0]*c0|c1=$ears[1]*c0",
                             sprintf('adelay=%dS:all=1', max(0, $begin - $from)),

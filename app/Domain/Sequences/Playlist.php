@@ -118,8 +118,6 @@ final readonly class Playlist
     private static function ownSound(Clip $clip, ?Take $take, Item $item, int $track): SoundPiece
     {
         $chosen = $item->metadata['channels'] ?? null;
-        $gain = (int) ($item->metadata['gain_millibels'] ?? 0) / 100;
-        $channels = is_array($chosen) ? array_map(floatval(...), $chosen) : HeardUnder::usual($clip);
 
         return new SoundPiece(
             $clip,
@@ -128,11 +126,12 @@ final readonly class Playlist
             $item->recordStartTicks,
             $item->durationTicks,
             $item->sourceStartTicks,
-            $gain === 0 ? $channels : array_map(static fn(float $one): float => round($one + $gain, 2), $channels),
+            is_array($chosen) ? array_map(floatval(...), $chosen) : HeardUnder::usual($clip),
             (float) ($item->metadata['drift_ppm'] ?? 0.0),
             (int) ($item->metadata['fade_in_ticks'] ?? 0),
             (int) ($item->metadata['fade_out_ticks'] ?? 0),
             $track,
+            (int) ($item->metadata['gain_millibels'] ?? 0) / 100,
         );
     }
 }

@@ -18,6 +18,7 @@ final readonly class SoundPiece
      *     nothing of its channels
      * @param  float  $driftPpm  by which the picture's clock is faster, where somebody wants the sound to keep step with it
      * @param  int|null  $track  of the cut on which it lies; null where it is of none
+     * @param  float  $gainDb  of all of them together, beside their own
      * @param  int  $fadeInTicks  over which it comes in; as short as does not click where nobody said, as is `$fadeOutTicks`
      */
     public function __construct(
@@ -32,5 +33,6 @@ final readonly class SoundPiece
         public int $fadeInTicks = 0,
         public int $fadeOutTicks = 0,
         public ?int $track = null,
+        public float $gainDb = 0.0,
     ) {}
 }

@@ -28,7 +28,7 @@ use Illuminate\Http\Request;
 use Illuminate\Http\Response;
 use Symfony\Component\HttpFoundation\HeaderUtils;
 
-/** What a reel gives away: the notes of its screening, and itself as a file. */
+/** What a reel gives away: the notes of its screening, and itself as a file, as any cut is. */
 final class ReelPapersController extends Controller
 {
     public function summary(Request $request, Production $production, StoredSequence $reel, Said $said): JsonResponse
@@ -61,34 +61,36 @@ final class ReelPapersController extends Controller
         return self::made($make($day, self::who($request), 'screening', null, $reel->ulid), $name);
     }
 
-    public function exports(Production $production, StoredSequence $reel): JsonResponse
+    public function exports(Production $production, StoredSequence $sequence): JsonResponse
     {
-        return new JsonResponse(new ReelExportsAnswer(array_values(array_map(ReelExportAnswer::of(...), ExportReel::of($reel)->all()))));
+        return new JsonResponse(
+            new ReelExportsAnswer(array_values(array_map(ReelExportAnswer::of(...), ExportReel::of($sequence)->all()))),
+        );
     }
 
-    public function export(ExportRequest $request, Production $production, StoredSequence $reel, ExportReel $export): JsonResponse
+    public function export(ExportRequest $request, Production $production, StoredSequence $sequence, ExportReel $export): JsonResponse
     {
-        return new JsonResponse(new MadeAnswer($export($reel, self::who($request), $request->wanted())->ulid), 201);
+        return new JsonResponse(new MadeAnswer($export($sequence, self::who($request), $request->wanted())->ulid), 201);
     }
 
-    public function cancel(Production $production, StoredSequence $reel, string $export, CancelTask $cancel): JsonResponse
+    public function cancel(Production $production, StoredSequence $sequence, string $export, CancelTask $cancel): JsonResponse
     {
-        $task = ExportReel::of($reel)->firstWhere('ulid', $export) ?? throw Problem::missing('That file', 'Load the page again.');
+        $task = ExportReel::of($sequence)->firstWhere('ulid', $export) ?? throw Problem::missing('That file', 'Load the page again.');
         $cancel($task);
 
         return new JsonResponse(new DoneAnswer());
     }
 
     /** nginx sends the bytes after this check. */
-    public function file(Production $production, StoredSequence $reel, string $export, string $part): Response
+    public function file(Production $production, StoredSequence $sequence, string $export, string $part): Response
     {
-        $task = ExportReel::of($reel)->firstWhere('ulid', $export);
+        $task = ExportReel::of($sequence)->firstWhere('ulid', $export);
         $name = ['picture' => 'reel.mp4', 'sound' => 'reel.wav'][$part] ?? "$part.wav";
         if ($task === null || !is_file(ExportReel::folder($task) . "/$name")) {
             throw Problem::missing('That file', 'Export the reel again.');
         }
         $track = array_column($task->result['tracks'] ?? [], 'name', 'part')[$part] ?? null;
-        $called = $reel->name . ($track === null ? '' : " $track") . ($part === 'picture' ? '.mp4' : '.wav');
+        $called = $sequence->name . ($track === null ? '' : " $track") . ($part === 'picture' ? '.mp4' : '.wav');
 
         return new Response('', 200, [
             'X-Accel-Redirect' => config('cartella.accel_exports') . "$task->ulid/$name",

@@ -36,7 +36,7 @@ final class ExportTest extends TestCase
     private function export(string $reel, array $wanted = []): Task
     {
         $usual = ['slate' => false, 'timecode' => false, 'originals' => false, 'height' => 540];
-        $ulid = $this->postJson($this->at("reels/$reel/exports"), $wanted + $usual)
+        $ulid = $this->postJson($this->at("sequences/$reel/exports"), $wanted + $usual)
             ->assertStatus(201)
             ->json('ulid');
 
@@ -73,7 +73,7 @@ final class ExportTest extends TestCase
             $at += $frames * 1920;
         }
         self::assertSame(['reel.mp4', 'reel.wav'], array_map(basename(...), glob("$folder/*") ?: []), 'nothing else is left there');
-        $this->get($this->at("reels/$reel/exports/$task->ulid/picture"))
+        $this->get($this->at("sequences/$reel/exports/$task->ulid/picture"))
             ->assertOk()
             ->assertHeader('X-Accel-Redirect', "/exported/$task->ulid/reel.mp4");
     }
@@ -141,9 +141,9 @@ final class ExportTest extends TestCase
         $reel = $this->reel();
         Queue::fake();
         $task = $this->export($reel);
-        $this->as(Role::Reviewer)->deleteJson($this->at("reels/$reel/exports/$task->ulid"))->assertStatus(403);
-        $this->as(Role::Editor)->deleteJson($this->at("reels/$reel/exports/$task->ulid"))->assertOk();
-        self::assertSame('cancelled', $this->getJson($this->at("reels/$reel/exports"))->json('exports.0.state'));
+        $this->as(Role::Reviewer)->deleteJson($this->at("sequences/$reel/exports/$task->ulid"))->assertStatus(403);
+        $this->as(Role::Editor)->deleteJson($this->at("sequences/$reel/exports/$task->ulid"))->assertOk();
+        self::assertSame('cancelled', $this->getJson($this->at("sequences/$reel/exports"))->json('exports.0.state'));
     }
 
     public function test_all_angles_of_a_take_stand_beside_each_other_in_step(): void

@@ -19,7 +19,10 @@ import { api } from '../client'
 const reelsOf = question<Reels, { day: string }>('reels', ({ day }) => `days/${day}/reels`)
 const reelOf = question<Reel, { sequence: string }>('reel', ({ sequence }) => `reels/${sequence}`)
 const linksOf = question<Links, { sequence: string }>('links', ({ sequence }) => `reels/${sequence}/links`)
-const exportsOf = question<ReelExports, { sequence: string }>('exports', ({ sequence }) => `reels/${sequence}/exports`)
+const exportsOf = question<ReelExports, { sequence: string }>(
+  'exports',
+  ({ sequence }) => `sequences/${sequence}/exports`,
+)
 const summaryOf = question<ReelSummaryOfNotes, { sequence: string }>(
   'said',
   ({ sequence }) => `reels/${sequence}/summary`,
@@ -59,11 +62,11 @@ export const screening = {
     api.put<Room>(below(production, `reels/${reel}/room`), body),
   closeRoom: (production: string, reel: string) => api.delete<Done>(below(production, `reels/${reel}/room`)),
   export: (production: string, reel: string, body: unknown) =>
-    api.post<Made>(below(production, `reels/${reel}/exports`), body),
+    api.post<Made>(below(production, `sequences/${reel}/exports`), body),
   cancelExport: (production: string, reel: string, task: string) =>
-    api.delete<Done>(below(production, `reels/${reel}/exports/${task}`)),
+    api.delete<Done>(below(production, `sequences/${reel}/exports/${task}`)),
   exportUrl: (production: string, reel: string, task: string, what: string) =>
-    `/api/${below(production, `reels/${reel}/exports/${task}/${what}`)}`,
+    `/api/${below(production, `sequences/${reel}/exports/${task}/${what}`)}`,
   notesUrl: (production: string, reel: string, format: 'pdf' | 'csv') =>
     `/api/${below(production, `reels/${reel}/notes.${format}`)}`,
 }

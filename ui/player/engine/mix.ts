@@ -82,7 +82,7 @@ export async function mix(sounds: Sound[], from: number, count: number, read: Re
           sourceFrom,
           isPlain ? stop - start : Math.ceil((stop - start) * speed) + 5,
         )
-        const gain = fromDb(channel.gainDb)
+        const gain = fromDb(channel.gainDb + (sound.gainDb ?? 0))
         const toLeft = sound.ear !== 'right' && (!isPair || number === 0)
         const toRight = sound.ear !== 'left' && (!isPair || number === 1)
         let peak = 0

@@ -39,6 +39,8 @@ export interface Sound {
   fadeOut?: number
   /** Of a cut: on which of its tracks it lies. */
   track?: number | null
+  /** Of all its channels together, beside their own. */
+  gainDb?: number
   version: string
   /** On one ear only, whatever its channels are; two recordings are compared so. */
   ear?: 'left' | 'right'
@@ -87,6 +89,7 @@ const soundOf = (one: PlaylistAnswer['sounds'][number]): Sound => ({
   fadeIn: one.fade_in_ticks,
   fadeOut: one.fade_out_ticks,
   track: one.track,
+  gainDb: one.gain_db,
   version: one.media_version,
 })
 

@@ -17,7 +17,7 @@ import { usePlayer } from '@/player/usePlayer'
 import { usePlayerKeys } from '@/player/usePlayerKeys'
 import AnswerState from '@/shell/AnswerState.vue'
 import { useDesk } from '@/shell/desk'
-import { useShortcuts } from '@/shell/keys'
+import { useShortcuts, type Shortcut } from '@/shell/keys'
 import { attempt, refuse, say } from '@/shell/say'
 import SequenceFiles from '@/shell/SequenceFiles.vue'
 import BeneathPane from './BeneathPane.vue'
@@ -633,76 +633,83 @@ function hear(stuff: Stuff): void {
 /** Waits for the digit after `=`. */
 const turning = ref(false)
 const keys = usePlayerKeys(active, [',', '.'])
-useShortcuts('Cut', [
-  ...keys.shortcuts,
-  {
-    keys: ['ArrowLeft', 'ArrowRight', ',', '.'],
-    what: 'One frame back, one forward; held it crawls',
-    run: (event) => keys.step(event, event.key === 'ArrowLeft' || event.key === ',' ? -1 : 1, false),
-  },
-  {
-    keys: ['Home', 'End'],
-    what: 'Its beginning, its end',
-    run: (event) => player.goTo(event.key === 'Home' ? 0 : player.transport.last),
-  },
-  { keys: [';', "'"], what: 'The cut before, the next one', run: (event) => nextCut(event.key === ';' ? -1 : 1) },
-  {
-    keys: ['ArrowUp', 'ArrowDown'],
-    what: 'The track above, below',
-    run: (event) => nextTrack(event.key === 'ArrowUp' ? -1 : 1),
-  },
-  { keys: ['g'], what: 'Go to a timecode', run: () => ask('place') },
-  { keys: ['|'], what: 'Split here', run: split },
-  {
-    keys: ['{', '}'],
-    what: 'The piece begins here, ends here',
-    run: (event) => trimTo(event.key === '{' ? 'head' : 'tail'),
-  },
-  { keys: ['[', ']'], what: 'Move the nearest cut a frame', run: (event) => roll(event.key === '[' ? -1 : 1) },
-  { keys: ['(', ')'], what: 'Show material a frame earlier, later', run: (event) => slip(event.key === '(' ? -1 : 1) },
-  { keys: ['#'], what: 'Trim, roll, slip or move by a number', run: () => ask('amount') },
-  { keys: ['x'], what: 'Close the hole at the playhead', run: closeHole },
-  { keys: ['Delete'], what: 'Leave a gap in its place', run: lift },
-  { keys: ['Shift+Delete'], what: 'Take it out and close up', run: extract },
-  { keys: ['Backspace'], what: 'Join the nearest two pieces again', run: join },
-  { keys: ['d'], what: 'Off, or on again', run: enable },
-  { keys: ['='], what: 'And a digit: another angle for this piece', run: () => (turning.value = true) },
-  { keys: ['p', 'P'], what: 'Plain clips instead of angles; angles again', run: (event) => plain(event.key === 'P') },
-  { keys: ['t'], what: 'Try the next take or angle in place', run: tryNext },
-  { keys: ['i', 'o'], what: 'A range begins, ends', run: (event) => mark(event.key === 'i' ? 'from' : 'to') },
-  { keys: ['Ctrl+c'], what: 'Copy', run: () => void copy() },
-  { keys: ['Ctrl+x'], what: 'Cut out, to be pasted', run: () => copy() && lift() },
-  { keys: ['Ctrl+v'], what: 'Paste at the playhead', run: paste },
-  { keys: ['Ctrl+a'], what: 'All of the track', run: () => (chosen.value = new Set(here.value?.items ?? [])) },
-  {
-    keys: ['c'],
-    what: 'Choose what plays here, or not',
-    run: () => (chosen.value = new Set(chosen.value.size > 0 || currentItem.value === null ? [] : [currentItem.value])),
-  },
-  { keys: ['r'], what: 'What is behind moves along, or stays', run: () => (rippling.value = !rippling.value) },
-  { keys: ['s'], what: 'Drags lead to cuts and playhead, or not', run: () => (snaps.value = !snaps.value) },
-  {
-    keys: ['q'],
-    what: 'Picture and sound, picture only, sound only',
-    run: () => {
-      takes.value = takes.value === 'both' ? 'picture' : takes.value === 'picture' ? 'sound' : 'both'
+const own = (
+  [
+    {
+      keys: ['ArrowLeft', 'ArrowRight', ',', '.'],
+      what: 'One frame back, one forward; held it crawls',
+      run: (event) => keys.step(event, event.key === 'ArrowLeft' || event.key === ',' ? -1 : 1, false),
     },
-  },
-  { keys: ['z', 'Z'], what: 'Closer, farther', run: (event) => paper.value?.zoom(event.key === 'z' ? 1 / 1.6 : 1.6) },
-  { keys: ['f'], what: 'The range, then the whole', run: () => paper.value?.fit(range.value?.from, range.value?.to) },
-  { keys: ['Alt+v'], what: 'Versions and history', run: () => (history.value = true) },
-  {
-    keys: ['Escape'],
-    what: 'Leave what is tried, the choice, the range, the cut',
-    run: () => {
-      if (turning.value) turning.value = false
-      else if (trial.value !== null) drop()
-      else if (chosen.value.size > 0) chosen.value = new Set()
-      else if (range.value !== null) clearRange()
-      else emit('leave')
+    {
+      keys: ['Home', 'End'],
+      what: 'Its beginning, its end',
+      run: (event) => player.goTo(event.key === 'Home' ? 0 : player.transport.last),
     },
-  },
-])
+    { keys: [';', "'"], what: 'The cut before, the next one', run: (event) => nextCut(event.key === ';' ? -1 : 1) },
+    {
+      keys: ['ArrowUp', 'ArrowDown'],
+      what: 'The track above, below',
+      run: (event) => nextTrack(event.key === 'ArrowUp' ? -1 : 1),
+    },
+    { keys: ['g'], what: 'Go to a timecode', run: () => ask('place') },
+    { keys: ['|'], what: 'Split here', run: split },
+    {
+      keys: ['{', '}'],
+      what: 'The piece begins here, ends here',
+      run: (event) => trimTo(event.key === '{' ? 'head' : 'tail'),
+    },
+    { keys: ['[', ']'], what: 'Move the nearest cut a frame', run: (event) => roll(event.key === '[' ? -1 : 1) },
+    {
+      keys: ['(', ')'],
+      what: 'Show material a frame earlier, later',
+      run: (event) => slip(event.key === '(' ? -1 : 1),
+    },
+    { keys: ['#'], what: 'Trim, roll, slip or move by a number', run: () => ask('amount') },
+    { keys: ['x'], what: 'Close the hole at the playhead', run: closeHole },
+    { keys: ['Delete'], what: 'Leave a gap in its place', run: lift },
+    { keys: ['Shift+Delete'], what: 'Take it out and close up', run: extract },
+    { keys: ['Backspace'], what: 'Join the nearest two pieces again', run: join },
+    { keys: ['d'], what: 'Off, or on again', run: enable },
+    { keys: ['='], what: 'And a digit: another angle for this piece', run: () => (turning.value = true) },
+    { keys: ['p', 'P'], what: 'Plain clips instead of angles; angles again', run: (event) => plain(event.key === 'P') },
+    { keys: ['t'], what: 'Try the next take or angle in place', run: tryNext },
+    { keys: ['i', 'o'], what: 'A range begins, ends', run: (event) => mark(event.key === 'i' ? 'from' : 'to') },
+    { keys: ['Ctrl+c'], what: 'Copy', run: () => void copy() },
+    { keys: ['Ctrl+x'], what: 'Cut out, to be pasted', run: () => copy() && lift() },
+    { keys: ['Ctrl+v'], what: 'Paste at the playhead', run: paste },
+    { keys: ['Ctrl+a'], what: 'All of the track', run: () => (chosen.value = new Set(here.value?.items ?? [])) },
+    {
+      keys: ['c'],
+      what: 'Choose what plays here, or not',
+      run: () =>
+        (chosen.value = new Set(chosen.value.size > 0 || currentItem.value === null ? [] : [currentItem.value])),
+    },
+    { keys: ['r'], what: 'What is behind moves along, or stays', run: () => (rippling.value = !rippling.value) },
+    { keys: ['s'], what: 'Drags lead to cuts and playhead, or not', run: () => (snaps.value = !snaps.value) },
+    {
+      keys: ['q'],
+      what: 'Picture and sound, picture only, sound only',
+      run: () => {
+        takes.value = takes.value === 'both' ? 'picture' : takes.value === 'picture' ? 'sound' : 'both'
+      },
+    },
+    { keys: ['z', 'Z'], what: 'Closer, farther', run: (event) => paper.value?.zoom(event.key === 'z' ? 1 / 1.6 : 1.6) },
+    { keys: ['f'], what: 'The range, then the whole', run: () => paper.value?.fit(range.value?.from, range.value?.to) },
+    { keys: ['Alt+v'], what: 'Versions and history', run: () => (history.value = true) },
+    {
+      keys: ['Escape'],
+      what: 'Leave what is tried, the choice, the range, the cut',
+      run: () => {
+        if (turning.value) turning.value = false
+        else if (trial.value !== null) drop()
+        else if (chosen.value.size > 0) chosen.value = new Set()
+        else if (range.value !== null) clearRange()
+        else emit('leave')
+      },
+    },
+  ] as Shortcut[]
+).map((one) => ({ ...one, run: (event: KeyboardEvent) => cut.act(() => one.run(event)) }))
+useShortcuts('Cut', [...keys.shortcuts, ...own])
 function digit(number: number): void {
   turning.value = false
   const angle = angles.value[number - 1]
@@ -754,7 +761,7 @@ function nameTrack(): void {
           @keep="keep"
           @turn="digit"
           @scene="scene = $event"
-          @put="(stuff, how) => void put([stuff], how)"
+          @put="(stuff, how) => cut.act(() => void put([stuff], how))"
           @line="lineOut"
           @hear="hear"
         />

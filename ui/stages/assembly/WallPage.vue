@@ -247,8 +247,12 @@ useShortcuts('Angle wall', [
   },
   { keys: ['='], what: 'And a digit: this piece shows another angle', run: () => (turning.value = true) },
   { keys: [';', "'"], what: 'The cut before, the next one', run: (event) => nextCut(event.key === ';' ? -1 : 1) },
-  { keys: ['[', ']'], what: 'Move the nearest cut a frame', run: (event) => moveNearest(event.key === '[' ? -1 : 1) },
-  { keys: ['Backspace'], what: 'Join this piece to the one before', run: join },
+  {
+    keys: ['[', ']'],
+    what: 'Move the nearest cut a frame',
+    run: (event) => cut.act(() => moveNearest(event.key === '[' ? -1 : 1)),
+  },
+  { keys: ['Backspace'], what: 'Join this piece to the one before', run: () => cut.act(join) },
   { keys: ['i', 'o'], what: 'A range begins, ends', run: (event) => mark(event.key === 'i' ? 'from' : 'to') },
   {
     keys: ['q'],

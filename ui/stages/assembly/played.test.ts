@@ -55,8 +55,8 @@ it('plays items of tracks that are on, as loud as they say, and nothing of a cli
     },
     new Map([['A', clip('A')]]),
   )
-  expect(sounds.map((one) => [one.at, one.channels, one.track])).toEqual([
-    [0, [{ index: 3, gainDb: -3 }], 0],
-    [5, [{ index: 2, gainDb: 4.5 }], 0],
+  expect(sounds.map((one) => [one.at, one.channels, one.gainDb, one.track])).toEqual([
+    [0, [{ index: 3, gainDb: -3 }], 0, 0],
+    [5, [{ index: 2, gainDb: 0 }], 4.5, 0],
   ])
 })

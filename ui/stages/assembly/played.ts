@@ -44,16 +44,10 @@ export function shownOf(tracks: CutItem[][]): Seen[] {
 }
 
 function channelsOf(item: CutItem, clip: CutClip): Heard[] {
-  const gain = Number(item.metadata.gain_millibels ?? 0) / 100
   const own = item.metadata.channels
-  const heard =
-    own !== null && typeof own === 'object'
-      ? Object.entries(own as Record<string, number>).map(([index, db]) => ({
-          index: Number(index),
-          gainDb: Number(db),
-        }))
-      : clip.heard.map((one) => ({ index: one.index, gainDb: one.gain_db }))
-  return gain === 0 ? heard : heard.map((one) => ({ ...one, gainDb: Math.round(100 * (one.gainDb + gain)) / 100 }))
+  return own !== null && typeof own === 'object'
+    ? Object.entries(own as Record<string, number>).map(([index, db]) => ({ index: Number(index), gainDb: Number(db) }))
+    : clip.heard.map((one) => ({ index: one.index, gainDb: one.gain_db }))
 }
 
 /** What a cut plays, of what is known of its clips: at once, and as the server says it when it is asked. */
@@ -89,6 +83,7 @@ export function playedOf(value: CutValue, clips: Map<string, CutClip>): { pictur
             length: item.duration_ticks,
             from: item.source_start_ticks,
             channels: channelsOf(item, clip),
+            gainDb: Number(item.metadata.gain_millibels ?? 0) / 100,
             driftPpm: Number(item.metadata.drift_ppm ?? 0),
             fadeIn: Number(item.metadata.fade_in_ticks ?? 0),
             fadeOut: Number(item.metadata.fade_out_ticks ?? 0),

@@ -28,11 +28,30 @@ export function useCut(production: () => string, sequence: () => string) {
   let isClosed = false
   onScopeDispose(() => (isClosed = true))
 
+  let busy = 0
+  const acts: (() => void)[] = []
   /** One thing after the other. */
   function inLine<T>(work: () => Promise<T>): Promise<T> {
+    busy++
     const turn = line.then(work)
-    line = turn.catch(() => undefined)
+    line = turn
+      .catch(() => undefined)
+      .then(() => {
+        busy--
+        next()
+      })
     return turn
+  }
+  function next(): void {
+    while (busy === 0 && acts.length > 0) acts.shift()!()
+  }
+  /**
+   * What a hand does, in its order: an act that names items by their place waits until the step before it is here,
+   * and what moves the playhead waits with it.
+   */
+  function act(work: () => void): void {
+    acts.push(work)
+    next()
   }
   function take(number: number, change: Record<string, unknown>): void {
     if (value.value === null) return
@@ -96,6 +115,7 @@ export function useCut(production: () => string, sequence: () => string) {
     error,
     isPending,
     read: () => inLine(read),
+    act,
     edit: (operations: Operation[], label: string) =>
       asked((now) => assembly.edit(production(), sequence(), now, operations, label)),
     /** Whatever else answers with the step that it made. */

@@ -26,6 +26,7 @@ final readonly class SoundPieceAnswer
         public int $fade_in_ticks,
         public int $fade_out_ticks,
         public ?int $track,
+        public float $gain_db,
         public string $media_version,
     ) {}
 
@@ -46,6 +47,7 @@ final readonly class SoundPieceAnswer
             $piece->fadeInTicks,
             $piece->fadeOutTicks,
             $piece->track,
+            $piece->gainDb,
             ClipMedia::version($piece->clip),
         );
     }
