@@ -6,6 +6,7 @@ namespace App\Domain\Assembly;
 
 use App\Domain\Sequences\ClipSource;
 use App\Domain\Sequences\HeardUnder;
+use App\Domain\Sequences\PutPieces;
 use App\Domain\Sequences\SequenceStore;
 use App\Models\Clip;
 use App\Models\SequenceKind;
@@ -82,7 +83,8 @@ final readonly class AngleCuts
      */
     public function event(StoredSequence $cut): array
     {
-        $event = $this->store->read($cut)->metadata['event'] ?? null;
+        $sequence = $this->store->read($cut);
+        $event = $sequence->metadata['event'] ?? null;
         if ($cut->day === null || !is_array($event)) {
             throw Problem::refused('angles.none', 'This cut is of no event.', 'Begin one from the angle wall.');
         }
@@ -90,7 +92,7 @@ final readonly class AngleCuts
         return [
             'from' => (int) $event['from_ticks'],
             'length' => (int) $event['length_ticks'],
-            'rate' => $this->store->read($cut)->rate,
+            'rate' => $sequence->rate,
             'clips' => Events::clips(
                 $cut->day,
                 (int) $event['group'],
@@ -178,8 +180,8 @@ final readonly class AngleCuts
             static function (Sequence $sequence) use ($what, $from, $to, $atTicks, &$end): Sequence {
                 $frame = $sequence->rate->ticksPerFrame();
                 $at = $atTicks === null ? $sequence->durationTicks() : intdiv($atTicks, $frame) * $frame;
-                foreach ([[self::PICTURE, TrackKind::Picture], [self::SOUND, TrackKind::Sound]] as [$track, $kind]) {
-                    $target = self::open($sequence, $kind);
+                foreach ([self::PICTURE, self::SOUND] as $track) {
+                    $target = $track === self::PICTURE ? PutPieces::pictureTrack($sequence) : PutPieces::soundTrack($sequence);
                     foreach ($what->tracks[$track]->items as $item) {
                         if ($item->isOver($from, $to)) {
                             $part = $item->between($from, $to);
@@ -199,17 +201,6 @@ final readonly class AngleCuts
         );
 
         return ['step' => $step, 'end' => $end];
-    }
-
-    /** @throws Problem */
-    private static function open(Sequence $sequence, TrackKind $kind): int
-    {
-        foreach ($sequence->tracks as $index => $track) {
-            if ($track->kind === $kind && !$track->locked) {
-                return $index;
-            }
-        }
-        throw Problem::refused('cut.track', "The cut has no open track for $kind->value.", 'Open a track of it.');
     }
 
     /**

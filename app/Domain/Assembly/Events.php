@@ -4,10 +4,11 @@ declare(strict_types=1);
 
 namespace App\Domain\Assembly;
 
+use App\Domain\Lineup\Windows;
 use App\Models\Clip;
 use App\Models\ShootDay;
-use App\Models\Take;
 use App\Support\Problem;
+use Illuminate\Database\Eloquent\Builder;
 use Illuminate\Database\Eloquent\Collection;
 
 /**
@@ -25,26 +26,21 @@ final class Events
      */
     public static function of(ShootDay $day): array
     {
-        $clips = self::placed($day);
-        $pictures = $clips->filter(static fn(Clip $clip): bool => $clip->isPicture() && $clip->device !== null);
+        $clips = self::placed(self::onDay($day));
         $found = [];
-        foreach (self::takes($day, $clips) as $key => ['label' => $label, 'description' => $description, 'clips' => $own]) {
-            [$from, $to] = self::span($own->filter(static fn(Clip $clip): bool => $clip->isPicture()));
-            self::add($found, $key, $label, $description, $own->first()?->placement->group, $from, $to, $own);
+        foreach (self::takes($clips) as $key => ['label' => $label, 'description' => $description, 'parts' => $parts]) {
+            self::add($found, $key, $label, $description, $parts);
         }
-        foreach ($clips->filter(static fn(Clip $clip): bool => $clip->isSound() && $clip->import_kind === null) as $sound) {
-            [$from, $to] = self::span(new Collection([$sound]));
-            $beside = $pictures->filter(
-                static fn(Clip $one): bool => $one->placement->group === $sound->placement->group &&
-                    $one->placement->start_ticks < $to &&
-                    $one->placement->start_ticks + $one->duration_ticks > $from,
-            );
-            // What is a take already is not offered twice.
-            $isTake =
-                $sound->parts->isNotEmpty() && isset($found['take:' . $sound->parts->first()->take->ulid]) && $sound->parts->count() === 1;
-            if (!$isTake) {
-                [$first, $last] = self::span($beside);
-                self::add($found, "clip:$sound->ulid", $sound->title(), '', $sound->placement->group, $first, $last, $beside);
+        $windows = new Windows($clips);
+        foreach ($clips->filter(static fn(Clip $clip): bool => $clip->isSound()) as $sound) {
+            // What is one take already is not offered twice.
+            $part = $sound->parts->count() === 1 ? $sound->parts->first() : null;
+            if ($part === null || !isset($found["take:{$part->take->ulid}"])) {
+                $beside = array_map(
+                    static fn(Clip $clip): array => ['clip' => $clip, 'in' => 0, 'out' => (int) $clip->duration_ticks],
+                    $windows->partners($sound, 'picture'),
+                );
+                self::add($found, "clip:$sound->ulid", $sound->title(), '', $beside);
             }
         }
         usort($found, static fn(array $x, array $y): int => [$x['group'], $x['from']] <=> [$y['group'], $y['from']]);
@@ -72,25 +68,36 @@ final class Events
      */
     public static function clips(ShootDay $day, int $group, int $from, int $to): Collection
     {
-        return self::placed($day)
-            ->filter(
-                static fn(Clip $clip): bool => $clip->placement->group === $group &&
-                    $clip->placement->start_ticks < $to &&
-                    $clip->placement->start_ticks + (int) $clip->duration_ticks > $from,
-            )
-            ->values()
-            ->load(['device.look', 'look', 'card', 'production']);
+        // Asked for with each cut that is made while it plays: of the thousands of a day the database finds the few.
+        return self::placed(
+            self::onDay($day)->whereHas(
+                'placement',
+                static fn(Builder $place) => $place
+                    ->where('group', $group)
+                    ->where('start_ticks', '<', $to)
+                    ->whereRaw('start_ticks + clips.duration_ticks > ?', [$from]),
+            ),
+        )->load(['device.look', 'look', 'card', 'production']);
     }
 
-    /** @return Collection<int, Clip> those of a day that have a place, in the order of lanes and clock */
-    private static function placed(ShootDay $day): Collection
+    /** @return Builder<Clip> those of a day that have a place */
+    private static function onDay(ShootDay $day): Builder
     {
         return Clip::query()
             ->where('clips.shoot_day_id', $day->id)
             ->whereNull('away_at')
             ->whereNull('import_kind')
             ->where('duration_ticks', '>', 0)
-            ->whereHas('placement', static fn($place) => $place->whereNotNull('start_ticks'))
+            ->whereHas('placement', static fn(Builder $place) => $place->whereNotNull('start_ticks'));
+    }
+
+    /**
+     * @param  Builder<Clip>  $asked
+     * @return Collection<int, Clip> in the order of lanes and clock
+     */
+    private static function placed(Builder $asked): Collection
+    {
+        return $asked
             ->with(['placement', 'device', 'parts.take', 'day'])
             ->get()
             ->sortBy(static fn(Clip $clip): array => [$clip->device->lane ?? 99, $clip->placement->start_ticks, $clip->id])
@@ -99,19 +106,25 @@ final class Events
 
     /**
      * @param  Collection<int, Clip>  $clips
-     * @return array<string, array{label: string, description: string, clips: Collection<int, Clip>}> by key
+     * @return array<string, array{label: string, description: string, parts: list<array{clip: Clip, in: int, out: int}>}> by key; of a file
+     *     that runs over several takes each has its own stretch
      */
-    private static function takes(ShootDay $day, Collection $clips): array
+    private static function takes(Collection $clips): array
     {
         $takes = [];
         foreach ($clips as $clip) {
             foreach ($clip->parts as $part) {
-                $takes["take:{$part->take->ulid}"] ??= [
+                $key = "take:{$part->take->ulid}";
+                $takes[$key] ??= [
                     'label' => $part->take->label(),
                     'description' => (string) $part->take->description,
-                    'clips' => new Collection(),
+                    'parts' => [],
                 ];
-                $takes["take:{$part->take->ulid}"]['clips']->push($clip);
+                $takes[$key]['parts'][] = [
+                    'clip' => $clip,
+                    'in' => (int) $part->in_ticks,
+                    'out' => $part->out_ticks ?? (int) $clip->duration_ticks,
+                ];
             }
         }
 
@@ -119,46 +132,39 @@ final class Events
     }
 
     /**
-     * @param  Collection<int, Clip>  $clips
-     * @return array{int, int}
-     */
-    private static function span(Collection $clips): array
-    {
-        return $clips->isEmpty()
-            ? [0, 0]
-            : [
-                (int) $clips->min(static fn(Clip $clip): int => $clip->placement->start_ticks),
-                (int) $clips->max(static fn(Clip $clip): int => $clip->placement->start_ticks + (int) $clip->duration_ticks),
-            ];
-    }
-
-    /**
      * @param  array<string, array{key: string, label: string, description: string, group: int, from: int, to: int, letters: list<string>,
      *     clips: int}>  $found
-     * @param  Collection<int, Clip>  $clips
+     * @param  list<array{clip: Clip, in: int, out: int}>  $parts
      */
-    private static function add(
-        array &$found,
-        string $key,
-        string $label,
-        string $description,
-        ?int $group,
-        int $from,
-        int $to,
-        Collection $clips,
-    ): void {
-        $pictures = $clips->filter(static fn(Clip $clip): bool => $clip->isPicture() && $clip->device !== null);
-        $letters = $pictures->map(static fn(Clip $clip): string => $clip->device->letter)->unique()->values()->all();
+    private static function add(array &$found, string $key, string $label, string $description, array $parts): void
+    {
+        $pictures = array_values(
+            array_filter($parts, static fn(array $part): bool => $part['clip']->isPicture() && $part['clip']->device !== null),
+        );
+        if ($pictures === []) {
+            return;
+        }
+        usort(
+            $pictures,
+            static fn(array $x, array $y): int => [$x['clip']->device->lane, $x['clip']->placement->start_ticks] <=> [
+                $y['clip']->device->lane,
+                $y['clip']->placement->start_ticks,
+            ],
+        );
+        // Cameras that share no clock cannot be cut between.
+        $group = (int) $pictures[0]['clip']->placement->group;
+        $pictures = array_filter($pictures, static fn(array $part): bool => (int) $part['clip']->placement->group === $group);
+        $letters = array_values(array_unique(array_map(static fn(array $part): string => $part['clip']->device->letter, $pictures)));
         if (count($letters) > 1) {
             $found[$key] = [
                 'key' => $key,
                 'label' => $label,
                 'description' => $description,
-                'group' => (int) $group,
-                'from' => $from,
-                'to' => $to,
+                'group' => $group,
+                'from' => min(array_map(static fn(array $part): int => $part['clip']->placement->start_ticks + $part['in'], $pictures)),
+                'to' => max(array_map(static fn(array $part): int => $part['clip']->placement->start_ticks + $part['out'], $pictures)),
                 'letters' => array_slice($letters, 0, self::MOST),
-                'clips' => $pictures->count(),
+                'clips' => count($pictures),
             ];
         }
     }

@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace App\Domain\Assembly;
 
+use App\Domain\Lineup\Windows;
 use App\Domain\Sequences\Material;
 use App\Domain\Sequences\PutPieces;
 use App\Domain\Sequences\SequenceStore;
@@ -189,6 +190,7 @@ final readonly class StringOut
             throw Problem::refused('string_out.empty', 'None of them has a picture or sound.', 'Offload their cards first.');
         }
         $sequence = new Sequence($name, $rate ?? $production->rate(), 0, TrackPlan::tracks($production));
+        $days = self::days(array_map(static fn(array $piece): int => $piece['clip']->shoot_day_id, $materials));
         foreach ($materials as $piece) {
             try {
                 $material = Material::of(
@@ -198,6 +200,7 @@ final readonly class StringOut
                     $sequence->rate,
                     $piece['take'],
                     channel: $piece['character'] ?? null,
+                    beside: $days[$piece['clip']->shoot_day_id] ?? null,
                 );
                 $sequence = PutPieces::put(
                     $sequence,
@@ -217,5 +220,22 @@ final readonly class StringOut
             'cut' => $this->store->create($production, $user, SequenceKind::StringOut, $sequence, label: "Lay the string-out \"$name\""),
             'left' => $left,
         ];
+    }
+
+    /**
+     * @param  list<int>  $days  ids
+     * @return array<int, Windows> what ran beside what, by day: asked once, not for each of a thousand pieces
+     */
+    private static function days(array $days): array
+    {
+        return Clip::query()
+            ->whereIn('shoot_day_id', array_values(array_unique($days)))
+            ->whereNull('away_at')
+            ->whereHas('placement', static fn($place) => $place->whereNotNull('start_ticks'))
+            ->with(['placement', 'device', 'card', 'day', 'production'])
+            ->get()
+            ->groupBy('shoot_day_id')
+            ->map(static fn($clips): Windows => new Windows($clips))
+            ->all();
     }
 }

@@ -31,6 +31,7 @@ final readonly class Material
      * @param  string|null  $channel  a name that the channels are to have which are heard, such as the character's; where none has, the
      *     usual ones are
      * @param  bool  $seen  whether a picture is wanted where the clip is a recording
+     * @param  Windows|null  $beside  the clips of its day, where many stretches of one are asked for; null asks for those beside it
      *
      * @throws Problem if the stretch lies outside the clip, or is shorter than a frame
      */
@@ -43,12 +44,13 @@ final readonly class Material
         ?string $angle = null,
         ?string $channel = null,
         bool $seen = true,
+        ?Windows $beside = null,
     ): self {
         if ($in < 0 || $out <= $in || $out > (int) $clip->duration_ticks) {
             throw Problem::refused('cut.piece', "That stretch lies outside {$clip->title()}.", 'Choose it again.');
         }
         $take ??= $clip->take;
-        [$shown, $in, $out] = $seen ? self::shown($clip, $in, $out, $angle) : [$clip, $in, $out];
+        [$shown, $in, $out] = $seen ? self::shown($clip, $in, $out, $angle, $beside) : [$clip, $in, $out];
         $frame = $rate->ticksPerFrame();
         $own = $shown->isPicture() ? ($shown->rate() ?? $rate)->ticksPerFrame() : 1;
         $in = intdiv($in, $own) * $own;
@@ -61,7 +63,7 @@ final readonly class Material
         $label = trim(($take?->label() ?? '') . ' ' . ($shown->device->letter ?? ''));
         $label = $take === null ? $shown->title() : $label;
         $piece = new PicturePiece($shown, $take, $label, 0, $length, $in);
-        $windows = Windows::beside($shown);
+        $windows = $beside ?? Windows::beside($shown);
         $heard = $shown->isPicture()
             ? HeardUnder::of([$piece], [$windows])
             : [new SoundPiece($shown, $take, $label, 0, $length, $in, HeardUnder::usual($shown), 0.0)];
@@ -86,14 +88,14 @@ final readonly class Material
     }
 
     /** @return array{Clip, int, int} the picture of a moment and where it is in it; the clip itself where there is none */
-    private static function shown(Clip $clip, int $in, int $out, ?string $angle): array
+    private static function shown(Clip $clip, int $in, int $out, ?string $angle, ?Windows $beside): array
     {
         if ($clip->isPicture() && ($angle === null || $angle === $clip->device?->letter)) {
             return [$clip, $in, $out];
         }
         $best = null;
         $most = 0;
-        foreach (Windows::beside($clip)->partners($clip, 'picture') as $picture) {
+        foreach (($beside ?? Windows::beside($clip))->partners($clip, 'picture') as $picture) {
             $at = $clip->placement->start_ticks - $picture->placement->start_ticks;
             [$from, $to] = [max(0, $in + $at), min((int) $picture->duration_ticks, $out + $at)];
             // The camera that was asked for, as far as it ran; else the one that saw the most of it.

@@ -15,7 +15,6 @@ use Cartella\Core\Cutting\Edit\Append;
 use Cartella\Core\Cutting\Edit\Insert;
 use Cartella\Core\Cutting\Edit\LayOver;
 use Cartella\Core\Cutting\Edit\Refused;
-use Cartella\Core\Cutting\Item;
 use Cartella\Core\Cutting\Sequence;
 use Cartella\Core\Cutting\Track;
 use Cartella\Core\Cutting\TrackKind;
@@ -117,7 +116,7 @@ final readonly class PutPieces
             $places[] = [self::pictureTrack($sequence, $track), $picture];
         }
         foreach ($sounds as $sound) {
-            $places[] = [self::soundTrack($sequence, $picture === null ? $track : null, $sound, $character), $sound];
+            $places[] = [self::soundTrack($sequence, $picture === null ? $track : null, $character), $sound];
         }
         if ($how === 'insert') {
             // It opens for as long as the whole lasts, then each lies where it is heard.
@@ -137,7 +136,7 @@ final readonly class PutPieces
     }
 
     /** The wanted one; else the first that may be changed and is for pictures. */
-    private static function pictureTrack(Sequence $sequence, ?int $wanted): int
+    public static function pictureTrack(Sequence $sequence, ?int $wanted = null): int
     {
         $best = null;
         foreach ($sequence->tracks as $index => $track) {
@@ -156,7 +155,7 @@ final readonly class PutPieces
     }
 
     /** That of the character who speaks, where the cut has one; else the first that may be changed and is for dialogue, or for sound. */
-    private static function soundTrack(Sequence $sequence, ?int $wanted, Item $item, ?string $character): int
+    public static function soundTrack(Sequence $sequence, ?int $wanted = null, ?string $character = null): int
     {
         $name = mb_strtolower(trim((string) $character));
         $ranked = [];

@@ -127,6 +127,32 @@ final class AnglesTest extends TestCase
         $edit(4, ['op' => 'angle', 'takes' => 'picture', 'angle' => 'B'])->assertOk();
     }
 
+    public function test_of_a_camera_file_over_two_takes_each_take_is_an_event_of_its_own_stretch(): void
+    {
+        foreach ([['7', 12, 20], ['8', 22, 29]] as [$setup, $from, $to]) {
+            $take = $this->take($setup, 1);
+            foreach (['A1' => 0, 'B1' => 10] as $name => $began) {
+                $this->clips[$name]->parts()->create([
+                    'take_id' => $take->id,
+                    'said_by' => 'name',
+                    'in_ticks' => ($from - $began) * self::S,
+                    'out_ticks' => ($to - $began) * self::S,
+                ]);
+            }
+        }
+        $events = array_column($this->getJson($this->onDay('events'))->assertOk()->json('events'), null, 'label');
+        self::assertSame(
+            [[1012, 1020], [1022, 1029]],
+            array_map(
+                static fn(string $label): array => [intdiv($events[$label]['from'], self::S), intdiv($events[$label]['to'], self::S)],
+                ['7/1', '8/1'],
+            ),
+        );
+        // One whose camera has another clock is no event: nothing says what it saw at the same moment.
+        $this->clips['B1']->placement()->update(['group' => 5]);
+        self::assertSame([], $this->getJson($this->onDay('events'))->json('events'));
+    }
+
     public function test_two_people_at_one_event(): void
     {
         $this->turn(0, 60, 'A')->assertOk();

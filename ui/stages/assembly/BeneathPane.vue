@@ -28,7 +28,7 @@ const HOW = {
   words: 'the same line',
   action: 'from the action on',
   start: 'as far into it',
-  clock: 'the same instant',
+  clock: 'same instant, by line-up',
 } as const
 const frames = (ticks: unknown) => Math.round(Number(ticks ?? 0) / ticksPerFrame(props.rate))
 const gain = ref(0)

@@ -34,7 +34,7 @@ import { amountTyped, endOf, indexAt, itemAt, lengthOf, paperOrder, type CutItem
  */
 const props = defineProps<{ cut: string }>()
 const emit = defineEmits<{ leave: [] }>()
-const { production, day } = useDesk()
+const { production } = useDesk()
 const route = useRoute()
 const router = useRouter()
 const cut = useCut(
@@ -352,7 +352,7 @@ function plain(back: boolean): void {
     back ? 'Angles again' : 'Plain clips',
   )
 }
-function level2(gain: number, fadeIn: number, fadeOut: number): void {
+function setLevel(gain: number, fadeIn: number, fadeOut: number): void {
   const one = meant.value[0]
   if (one === undefined) return
   void edit(
@@ -393,7 +393,7 @@ async function put(pieces: Stuff[], how: 'append' | 'insert' | 'lay_over'): Prom
   let end = 0
   const done = await cut.ask(async (step) => {
     const answer = await assembly.put(production.value.ulid, props.cut, {
-      pieces: pieces.map((one) => ({ ...one, label: undefined })),
+      pieces: pieces.map((one) => ({ ...one, label: undefined, day: undefined })),
       how,
       takes: takes.value,
       track:
@@ -492,7 +492,7 @@ watchDebounced(
   },
   { debounce: 600, immediate: true },
 )
-watch(speed, (now) => now === 0 && track.value === track.value && void look())
+watch(speed, (now) => now === 0 && void look())
 async function look(): Promise<void> {
   const index = current.value
   if (index === null || trial.value !== null) return
@@ -617,7 +617,7 @@ const history = ref(false)
 const writing = ref(false)
 const scene = ref(String(route.query.scene ?? ''))
 const timecode = computed(() => labelAt((value.value?.start_ticks ?? 0) + at.value, rate.value))
-const look0 = computed(() => {
+const shownLook = computed(() => {
   const now = piece.value?.look ?? null
   return now === null || isPlain(now) || !looksShown.value ? null : now
 })
@@ -625,7 +625,7 @@ const counted = computed(() => tracks.value.reduce((sum, one) => sum + one.items
 function hear(stuff: Stuff): void {
   void router.push({
     name: 'clip',
-    params: { ...route.params, day: day.value.ulid, clip: stuff.clip },
+    params: { ...route.params, day: stuff.day, clip: stuff.clip },
     query: { at: String(stuff.in_ticks), tab: 'words' },
   })
 }
@@ -667,9 +667,9 @@ const own = (
     { keys: ['#'], what: 'Trim, roll, slip or move by a number', run: () => ask('amount') },
     { keys: ['x'], what: 'Close the hole at the playhead', run: closeHole },
     { keys: ['Delete'], what: 'Leave a gap in its place', run: lift },
-    { keys: ['Shift+Delete'], what: 'Take it out and close up', run: extract },
+    { keys: ['-'], what: 'Take it out and close up', run: extract },
     { keys: ['Backspace'], what: 'Join the nearest two pieces again', run: join },
-    { keys: ['d'], what: 'Off, or on again', run: enable },
+    { keys: ['0'], what: 'Off, or on again', run: enable },
     { keys: ['='], what: 'And a digit: another angle for this piece', run: () => (turning.value = true) },
     { keys: ['p', 'P'], what: 'Plain clips instead of angles; angles again', run: (event) => plain(event.key === 'P') },
     { keys: ['t'], what: 'Try the next take or angle in place', run: tryNext },
@@ -685,7 +685,7 @@ const own = (
         (chosen.value = new Set(chosen.value.size > 0 || currentItem.value === null ? [] : [currentItem.value])),
     },
     { keys: ['r'], what: 'What is behind moves along, or stays', run: () => (rippling.value = !rippling.value) },
-    { keys: ['s'], what: 'Drags lead to cuts and playhead, or not', run: () => (snaps.value = !snaps.value) },
+    { keys: ['w'], what: 'Drags lead to cuts and playhead, or not', run: () => (snaps.value = !snaps.value) },
     {
       keys: ['q'],
       what: 'Picture and sound, picture only, sound only',
@@ -767,8 +767,8 @@ function nameTrack(): void {
         />
         <section class="middle">
           <div class="screen" @click="player.toggle()">
-            <LookFilter v-if="look0" name="cut-look" :look="look0" />
-            <canvas ref="canvas" :style="look0 ? { filter: 'url(#cut-look)' } : undefined" />
+            <LookFilter v-if="shownLook" name="cut-look" :look="shownLook" />
+            <canvas ref="canvas" :style="shownLook ? { filter: 'url(#cut-look)' } : undefined" />
             <p v-if="counted === 0" class="hint">
               {{ mayCut ? 'An empty cut. Choose a read at the left and press Enter.' : 'Nothing has been cut yet.' }}
             </p>
@@ -814,7 +814,7 @@ function nameTrack(): void {
           @keep="keep"
           @drop="drop"
           @open="open()"
-          @level="level2"
+          @level="setLevel"
         />
         <div class="bar">
           <b class="name" :title="cut.name.value">{{ cut.name.value }}</b>
@@ -831,7 +831,7 @@ function nameTrack(): void {
             class="chip"
             :class="{ on: snaps }"
             :aria-pressed="snaps"
-            title="Drags lead to cuts, marks and the playhead (S)"
+            title="Drags lead to cuts and the playhead (W)"
             @click="snaps = !snaps"
           >
             {{ snaps ? 'snaps: cuts, playhead' : 'no snaps' }}
@@ -879,13 +879,11 @@ function nameTrack(): void {
           :rate="rate"
           :clips="clips"
           :at="at"
-          :playing="speed !== 0"
           :chosen="chosen"
           :track="track"
           :range="range"
           :snaps="snaps"
-          :trial="trial === null ? null : { from: trial.from, to: trial.to, label: trial.one.label }"
-          :markers="[]"
+          :trial="trial === null ? null : { from: trial.from, to: trial.to }"
           :heights="heights"
           :can-work="mayCut"
           @go="player.goTo($event)"

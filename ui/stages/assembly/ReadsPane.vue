@@ -17,6 +17,8 @@ import type { CutItem, CutValue } from './value'
  */
 export interface Stuff {
   clip: string
+  /** On which it was shot. */
+  day: string
   in_ticks: number
   out_ticks: number
   take: string | null
@@ -91,6 +93,7 @@ function step(by: number): void {
 }
 const stuffOf = (one: Read, character: string | null): Stuff => ({
   clip: one.clip,
+  day: one.day,
   in_ticks: one.start_ticks,
   out_ticks: one.end_ticks,
   take: one.take,
@@ -109,6 +112,7 @@ const chosen = computed<Stuff | null>(() => {
     ? null
     : {
         clip: clip.ulid,
+        day: day.value.ulid,
         in_ticks: 0,
         out_ticks: clip.duration_ticks,
         take: take.ulid,

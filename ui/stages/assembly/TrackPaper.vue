@@ -19,16 +19,14 @@ const props = defineProps<{
   value: CutValue
   rate: Rate
   clips: Map<string, CutClip>
-  /** Where the playhead stands, ticks; and whether it moves. */
+  /** Where the playhead stands, ticks. */
   at: number
-  playing: boolean
   chosen: Set<CutItem>
   track: number
   range: { from: number; to: number } | null
   snaps: boolean
   /** What of the picture is tried in place. */
-  trial: { from: number; to: number; label: string } | null
-  markers: number[]
+  trial: { from: number; to: number } | null
   heights: Record<string, number>
   canWork: boolean
 }>()
@@ -238,15 +236,6 @@ function draw(): void {
     pen.fillStyle = SOFT
     pen.fillText(labelAt(props.value.start_ticks + ticks, props.rate), x(ticks) + 5, 12)
   }
-  pen.fillStyle = '#b8741a'
-  for (const ticks of props.markers) {
-    pen.beginPath()
-    pen.moveTo(x(ticks), HEAD - 1)
-    pen.lineTo(x(ticks), HEAD - 13)
-    pen.lineTo(x(ticks) + 9, HEAD - 10)
-    pen.lineTo(x(ticks), HEAD - 6)
-    pen.fill()
-  }
   pen.fillStyle = '#b0412e'
   pen.fillRect(Math.round(x(props.at)), 0, 2, height.value)
   if (drag.value !== null && drag.value.why !== null) {
@@ -288,7 +277,6 @@ watch(
     () => props.track,
     () => props.range,
     () => props.trial,
-    () => props.markers,
     rows,
     view,
     scroll,
@@ -331,7 +319,6 @@ function under(x: number, y: number): { what: Drag['what']; item: CutItem | null
 /** Where things lead to, in order of the clock. */
 const places = computed(() => [
   ...cutsOf(props.value).map((ticks) => ({ ticks, why: 'cut' })),
-  ...props.markers.map((ticks) => ({ ticks, why: 'mark' })),
   { ticks: props.at, why: 'playhead' },
 ])
 const onFrame = (ticks: number): number => Math.round(ticks / frame.value) * frame.value
@@ -442,7 +429,7 @@ function show(track: number): void {
   else if (row.top + row.high - scroll.value > height.value) scroll.value = row.top + row.high - height.value
 }
 watch(() => props.track, show)
-defineExpose({ zoom, fit, rows, scroll, view, wheel, places })
+defineExpose({ zoom, fit, rows, scroll, wheel })
 </script>
 
 <template>
