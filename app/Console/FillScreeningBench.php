@@ -82,7 +82,8 @@ final class FillScreeningBench extends Command
                     'sample_rate' => 48_000,
                     'channels' => [['index' => 1, 'name' => 'Mic', 'function' => null]],
                     'facts' => $first === null ? ['audio_streams' => [1]] : $first->facts,
-                    'proxied_at' => now(),
+                    // As on a day: what was looked for in the media is newer than they are.
+                    'proxied_at' => $first->proxied_at ?? now(),
                 ])
                 ->refresh();
             if ($first === null) {

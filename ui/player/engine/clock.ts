@@ -8,6 +8,8 @@ export interface AudioTime {
 
 /** Seconds without an advance after which a sound device is taken to be asleep. */
 const ASLEEP = 0.25
+/** Seconds for which a look at the device counts. */
+const LOOKS = 0.4
 
 /**
  * Says which moment of the sound device is heard at a moment of the wall's clock, seconds both. The playhead goes by
@@ -18,6 +20,7 @@ const ASLEEP = 0.25
  */
 export class DeviceClock {
   private offset: number | null = null
+  private looks: { wall: number; heard: number }[] = []
   private lastTime = -1
   private lastAdvance = 0
 
@@ -36,6 +39,7 @@ export class DeviceClock {
     }
     if (this.audio.state !== 'running' || now - this.lastAdvance > ASLEEP || time === 0) {
       this.offset = null
+      this.looks = []
       return false
     }
     const stamp = this.audio.getOutputTimestamp?.()
@@ -43,9 +47,11 @@ export class DeviceClock {
     const heard = isStamped
       ? stamp.contextTime! - stamp.performanceTime! / 1000
       : time - (this.audio.outputLatency ?? 0) - now
-    // One look is a few milliseconds off, by how the device takes its sound in blocks; many are not.
-    if (this.offset === null || Math.abs(heard - this.offset) > 0.1) this.offset = heard
-    else this.offset += (heard - this.offset) * 0.05
+    // One look is a few milliseconds off, by how the device takes its sound in blocks; the middle one of many is not,
+    // and where the device stood still for a moment it is known after a few, not by and by.
+    this.looks = [...this.looks.filter((one) => now - one.wall < LOOKS), { wall: now, heard }]
+    const sorted = this.looks.map((one) => one.heard).sort((a, b) => a - b)
+    this.offset = sorted[sorted.length >> 1]!
     return true
   }
 

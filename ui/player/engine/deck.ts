@@ -12,9 +12,10 @@ export interface GroupSource {
    * Decodes the group that holds a frame; gives each picture as it comes, so that the wanted one is not kept waiting
    * for the rest.
    *
+   * @param hasTime whether what is seen now does not wait for it; asked before each picture
    * @returns the first frame behind the group; null behind the last
    */
-  group(frame: number, give: (frame: number, picture: Shown) => void): Promise<number | null>
+  group(frame: number, give: (frame: number, picture: Shown) => void, hasTime: () => boolean): Promise<number | null>
   close(): void
 }
 
@@ -32,6 +33,13 @@ export class MediaTrouble extends Error {
 /** Frames that are kept ready before the playhead, and behind it in the other direction. */
 const AHEAD = 30
 const BEHIND = 14
+/** So many frames ready before the playhead, and what comes next has time. */
+const CALM = 8
+/**
+ * Milliseconds between pictures that have time. As fast as it goes a group takes all processors for some fifty, and
+ * the display misses pictures of what plays meanwhile.
+ */
+const PACE = 8
 
 /**
  * Pictures of one medium around the playhead, by frame number. What is wanted is decoded first, then what comes next
@@ -44,6 +52,7 @@ export class Deck {
   private wanted = 0
   private direction: 1 | -1 = 1
   private also: number | null = null
+  private isNext = false
   private busy = false
   private closed = false
   private end = Infinity
@@ -61,8 +70,10 @@ export class Deck {
 
   /**
    * @param also a frame elsewhere in the medium that will be wanted soon, at the other side of a cut; null for none
+   * @param isNext whether something else is seen yet, and this one comes after it
    */
-  want(frame: number, direction: 1 | -1, also: number | null = null): void {
+  want(frame: number, direction: 1 | -1, also: number | null = null, isNext = false): void {
+    this.isNext = isNext
     this.wanted = frame
     this.direction = direction
     this.also = also
@@ -88,7 +99,11 @@ export class Deck {
       const source = await this.source
       for (let frame = this.next(); frame !== null && !this.closed; frame = this.next()) {
         const asked = frame
-        const end = await source.group(frame, (number, picture) => this.take(number, picture))
+        const end = await source.group(
+          frame,
+          (number, picture) => this.take(number, picture),
+          () => this.hasTime(),
+        )
         if (end === null) this.end = Math.max(...this.frames.keys(), asked) + 1
         // A medium that is shorter than it was said to be shows its last picture. What was given back since it was
         // asked for, as somebody went elsewhere meanwhile, is not what is missing.
@@ -99,6 +114,14 @@ export class Deck {
       this.onFrame()
     }
     this.busy = false
+  }
+
+  private hasTime(): boolean {
+    const ready = (ahead: number): boolean => {
+      const frame = this.wanted + ahead * this.direction
+      return frame < 0 || frame >= this.end || this.frames.has(frame)
+    }
+    return this.isNext || (ready(0) && ready(CALM))
   }
 
   /** The last picture stands for one behind it. */
@@ -178,7 +201,7 @@ export async function openVideo(address: string, rate: Rate): Promise<GroupSourc
   decoder.configure({ ...config, hardwareAcceleration: 'prefer-software', optimizeForLatency: true })
 
   return {
-    async group(frame, to) {
+    async group(frame, to, hasTime) {
       give = to
       try {
         const middle = ((frame + 0.5) * rate.den) / rate.num
@@ -192,6 +215,8 @@ export async function openVideo(address: string, rate: Rate): Promise<GroupSourc
           }
           first = false
           decoder.decode(packet.toEncodedVideoChunk())
+          // Of a page that is not seen the browser holds timers back.
+          if (!document.hidden && hasTime()) await new Promise((resolve) => setTimeout(resolve, PACE))
         }
         await decoder.flush()
         if (failed !== null) throw new MediaTrouble('decode', failed)

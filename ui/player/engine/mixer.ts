@@ -16,6 +16,8 @@ const AHEAD_HIDDEN = 2.5
 const LEAD = 0.03
 /** Seconds by which sound may be beside its place and is led back; farther it is put back at once. */
 const ASTRAY = 0.012
+/** By so much of itself a piece is played faster or slower to come back, less than a twelfth of a semitone. */
+const LED = 0.0045
 /** Faster than this nothing is understood, and nothing is heard. */
 const SILENT_ABOVE = 4
 const PITCH_KEPT_UP_TO = 2
@@ -210,7 +212,7 @@ export class Mixer {
       const seconds = left.length / SAMPLE_RATE
       // The device's clock is led after gently: a piece runs a few thousandths faster or slower.
       const begin = end === 0 ? ideal : end
-      const rate = end === 0 ? 1 : 1 + Math.max(-0.003, Math.min(0.003, (begin - ideal) / seconds))
+      const rate = end === 0 ? 1 : 1 + Math.max(-LED, Math.min(LED, (begin - ideal) / seconds))
       if (end === 0 || fades) fadeIn(left, right)
       fades = false
       end = this.play(left, right, begin, rate, piece.peaks)

@@ -263,8 +263,8 @@ export class Player {
   }
 
   /**
-   * What is copied to a canvas now is seen with the display's next picture: while it plays, that is the instant whose
-   * frame is wanted.
+   * What is copied to a canvas now is seen with the display's next picture: while it plays, the frame of the middle of
+   * that picture is wanted, so that frames come as often a little early as a little late.
    */
   private dueNext(at: number): number {
     const now = this.wall()
@@ -272,7 +272,7 @@ export class Player {
     this.drawnAt = now
     if (since > 0.003 && since < 0.04) this.interval += (since - this.interval) * 0.1
     const state = this.transport.state
-    return state.kind === 'playing' ? clamp(at + this.interval * TICKS * state.speed, state.low, state.high) : at
+    return state.kind === 'playing' ? clamp(at + 1.5 * this.interval * TICKS * state.speed, state.low, state.high) : at
   }
 
   /** At the display's next picture. */

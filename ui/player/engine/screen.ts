@@ -206,7 +206,8 @@ export class Screen {
     const next = here === undefined ? this.pictures[0] : this.next(here, speed)
     if (next === undefined || (here !== undefined && this.key(here) === this.key(next))) return
     if (here !== undefined && !this.isNear(here, ticks, speed)) return
-    this.deck(next).want(frameAt(next, speed < 0 ? next.at + next.length - 1 : next.at), speed < 0 ? -1 : 1)
+    const frame = frameAt(next, speed < 0 ? next.at + next.length - 1 : next.at)
+    this.deck(next).want(frame, speed < 0 ? -1 : 1, null, true)
   }
 
   private key(piece: Picture): string {

@@ -145,4 +145,39 @@ describe('device clock', () => {
     expect(run(0.1)).toBe(true)
     expect(clock.at(now)).toBeCloseTo(audio.currentTime, 3)
   })
+
+  it('is not moved by one look that is off, and knows soon that the device stood still', () => {
+    let now = 10
+    const audio = { state: 'running', currentTime: 5 }
+    const clock = new DeviceClock(audio, () => now)
+    const run = (seconds: number, advance = seconds) => {
+      now += seconds
+      audio.currentTime += advance
+      clock.look()
+      return clock.at(now)! - audio.currentTime
+    }
+    for (let n = 0; n < 10; n++) run(0.04)
+    expect(Math.abs(run(0.04, 0.03))).toBeCloseTo(0.01, 6)
+    expect(run(0.04, 0.05)).toBeCloseTo(0, 6)
+    run(0.04, 0.005)
+    let off = 1
+    for (let n = 0; n < 6; n++) off = run(0.04)
+    expect(off).toBeCloseTo(0, 6)
+  })
+
+  it('goes by no look from before a pause', () => {
+    let now = 10
+    const audio = { state: 'running', currentTime: 5 }
+    const clock = new DeviceClock(audio, () => now)
+    for (let n = 0; n < 10; n++) {
+      now += 0.04
+      audio.currentTime += 0.04
+      clock.look()
+    }
+    // It is not looked at while nothing plays; meanwhile the device stood still for a moment.
+    now += 0.6
+    audio.currentTime += 0.54
+    clock.look()
+    expect(clock.at(now)).toBeCloseTo(audio.currentTime, 6)
+  })
 })

@@ -10,6 +10,7 @@ import type { TakeStatus } from '@/api/types'
 import type { Sound } from '@/player/engine/playlist'
 import { looksShown } from '@/player/look'
 import { label, ofFrames, toFrames } from '@/player/time'
+import { tellPlace } from '@/player/tellPlace'
 import { TROUBLE } from '@/player/trouble'
 import { usePlayer } from '@/player/usePlayer'
 import { usePlayerKeys } from '@/player/usePlayerKeys'
@@ -25,6 +26,7 @@ import PinButton from './room/PinButton.vue'
 import RoomNotes from './room/RoomNotes.vue'
 import RoomScreens from './room/RoomScreens.vue'
 import RoomStrip from './room/RoomStrip.vue'
+import RoomTimecode from './room/RoomTimecode.vue'
 import ScriptBeside from './room/ScriptBeside.vue'
 import { PARTS, useCalled } from './room/useCalled'
 import { useHouse } from './room/useHouse'
@@ -65,6 +67,7 @@ const { player, position, shown, speed, trouble } = active
 const { transport } = player
 const show = useReel(active, data, answer)
 const { view, items, at, item, angle, playlist, beside } = show
+tellPlace(room, active)
 
 /** Where the room stood when its page was loaded again; it goes on there. */
 const memory = `cartella.room.${props.reel}`
@@ -102,7 +105,7 @@ const timecodeAt = (frame: number): string => {
   const piece = active.piece.value
   return piece === null ? '' : label(toFrames(piece.start ?? 0, piece.rate) + frame, piece.rate)
 }
-const timecode = computed(() => timecodeAt(shown.value ?? 0))
+const timecodeNow = (): string => timecodeAt(shown.value ?? 0)
 
 /** Behind its last frame the reel is over, until something moves it. */
 const isOver = ref(false)
@@ -264,7 +267,7 @@ function setIn(): void {
   const piece = active.piece.value
   if (piece === null) return
   range.value = { clip: piece.clip, frame: shown.value ?? 0 }
-  say(`From ${timecode.value}. O ends the stretch and writes its note.`)
+  say(`From ${timecodeNow()}. O ends the stretch and writes its note.`)
 }
 function setOut(): void {
   const from = range.value
@@ -339,7 +342,7 @@ function goToPlace(clip: string | null, ticks: number): void {
 async function setMarker(): Promise<void> {
   const piece = active.piece.value
   if (piece === null || !production.value.may.organise) return
-  const [clip, at] = [piece.clip, timecode.value]
+  const [clip, at] = [piece.clip, timecodeNow()]
   const body = { in_ticks: ofFrames(shown.value ?? 0, rate.value), name: '' }
   if ((await attempt(() => binsApi.addMarker(production.value.ulid, clip, body))) === undefined) return
   say(`Marked at ${at}.`)
@@ -480,9 +483,7 @@ useShortcuts('Dark room', [
     class="room"
     tabindex="-1"
     :class="{ bare: !called.isCalled.value, ...sides }"
-    :data-frame="shown ?? ''"
     :data-playing="speed !== 0"
-    :data-at="Math.round(position)"
     :data-item="at"
     :data-house="!house.isThere.value ? 'none' : house.isInStep.value ? 'in step' : 'coming'"
   >
@@ -515,8 +516,7 @@ useShortcuts('Dark room', [
             }}<PinButton part="slate" :called="called"
           /></span>
           <span v-if="called.shows('timecode')" class="corner right mono"
-            ><span data-testid="timecode">{{ timecode }}</span
-            ><PinButton part="timecode" :called="called"
+            ><RoomTimecode :active="active" data-testid="timecode" /><PinButton part="timecode" :called="called"
           /></span>
           <p class="states">
             <span v-if="speed !== 0 && speed !== 1" class="chip mono">{{ speed }}x</span>
@@ -542,7 +542,6 @@ useShortcuts('Dark room', [
             :angle="angle"
             :view="view"
             :writes="writing === null ? null : { at: writing.label, to: writing.toLabel }"
-            :timecode="timecode"
             :may-review="mayReview"
             @begin="startNote"
             @write="keepNote"

@@ -1,10 +1,11 @@
 <script setup lang="ts">
-import { computed, onMounted, onScopeDispose, ref, shallowRef, watch } from 'vue'
+import { computed, onMounted, onScopeDispose, ref, shallowRef, useTemplateRef, watch } from 'vue'
 import { useRoute } from 'vue-router'
 import { ApiError } from '@/api/client'
 import { guest as guestApi } from '@/api/endpoints/guest'
 import type { Guest, Playlist, Reel, Room } from '@/api/types'
-import { label, length, toFrames } from '@/player/time'
+import { tellPlace } from '@/player/tellPlace'
+import { length } from '@/player/time'
 import { TROUBLE } from '@/player/trouble'
 import { usePlayer } from '@/player/usePlayer'
 import { usePlayerKeys } from '@/player/usePlayerKeys'
@@ -13,6 +14,7 @@ import { serverApart } from './room/clock'
 import NameCard from './room/NameCard.vue'
 import RoomScreens from './room/RoomScreens.vue'
 import RoomStrip from './room/RoomStrip.vue'
+import RoomTimecode from './room/RoomTimecode.vue'
 import { useReel } from './room/useReel'
 import type { RoomWord } from './room/useTogether'
 import { actionOf, FIRST_VIEW, slateOf } from './room/view'
@@ -28,10 +30,12 @@ const playlist = shallowRef<Playlist>()
 const canvas = shallowRef<HTMLCanvasElement | null>(null)
 
 const active = usePlayer(() => (clip, what, version) => guestApi.mediaUrl(secret, clip, what, version), canvas)
-const { player, position, shown, speed } = active
+const { player, position, speed } = active
 const { transport } = player
 const show = useReel(active, reel, playlist)
 const { item, items, at, view } = show
+const page = useTemplateRef<HTMLElement>('page')
+tellPlace(page, active)
 show.play(() => 0)
 watch(show.playlist, (list) => list !== null && player.setSounds(list.sounds))
 
@@ -144,10 +148,6 @@ function fill(): void {
   if (document.fullscreenElement !== null) void document.exitFullscreen()
   else void document.documentElement.requestFullscreen().catch(() => {})
 }
-const timecode = computed(() => {
-  const piece = active.piece.value
-  return piece === null ? '' : label(toFrames(piece.start ?? 0, piece.rate) + (shown.value ?? 0), piece.rate)
-})
 const isOver = computed(
   () =>
     speed.value === 0 &&
@@ -170,13 +170,7 @@ useShortcuts('Watching', [
 </script>
 
 <template>
-  <div
-    class="guest"
-    :data-at="Math.round(position)"
-    :data-frame="shown ?? ''"
-    :data-playing="speed !== 0"
-    :data-together="isTogether"
-  >
+  <div ref="page" class="guest" :data-playing="speed !== 0" :data-together="isTogether">
     <div v-if="reel === undefined" class="door">
       <h1>{{ known?.reel ?? 'A screening' }}</h1>
       <p v-if="known" class="soft">{{ known.production }} · for {{ known.for_name }}</p>
@@ -207,7 +201,7 @@ useShortcuts('Watching', [
         <p class="line">
           <b v-if="item" class="mono">{{ slateOf(item) }}</b>
           <span class="what">{{ item?.take.description }}</span>
-          <span class="mono soft">{{ timecode }}</span>
+          <RoomTimecode :active="active" class="soft" />
         </p>
         <div class="buttons">
           <button class="plain large" :disabled="isTogether" aria-label="Take before" @click="go(at - 1)">‹</button>

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { computed, onMounted, onScopeDispose, ref, shallowRef, watch } from 'vue'
+import { computed, onMounted, onScopeDispose, ref, shallowRef, useTemplateRef, watch } from 'vue'
 import { useRoute } from 'vue-router'
 import { useEventListener } from '@vueuse/core'
 import { player as playerApi } from '@/api/endpoints/player'
@@ -8,6 +8,7 @@ import { shell as shellApi } from '@/api/endpoints/shell'
 import { useLive } from '@/api/live'
 import { useAnswer } from '@/api/queries'
 import { Follower } from '@/player/engine/link'
+import { tellPlace } from '@/player/tellPlace'
 import { usePlayer } from '@/player/usePlayer'
 import { drawTest, houseChannel, type HouseSeen, type HouseWord } from './room/house'
 import NameCard from './room/NameCard.vue'
@@ -28,6 +29,8 @@ const canvas = shallowRef<HTMLCanvasElement | null>(null)
 const active = usePlayer(() => production, canvas)
 // The desk is heard; two of them would be an echo.
 active.player.setVolume(0, true)
+const page = useTemplateRef<HTMLElement>('page')
+tellPlace(page, active)
 const show = useReel(active, data, answer)
 show.play(() => 0)
 const curtain = computed(() => word.value?.curtain ?? 'blank')
@@ -105,14 +108,7 @@ onMounted(() => {
 </script>
 
 <template>
-  <div
-    class="house"
-    :data-curtain="curtain"
-    :data-frame="active.shown.value ?? ''"
-    :data-at="Math.round(active.position.value)"
-    :data-playing="active.speed.value !== 0"
-    @dblclick="fill"
-  >
+  <div ref="page" class="house" :data-curtain="curtain" :data-playing="active.speed.value !== 0" @dblclick="fill">
     <div v-show="curtain === 'picture'" class="picture">
       <RoomScreens
         :active="active"

@@ -17,7 +17,6 @@ const props = defineProps<{
   view: RoomView
   /** Where the note that is written begins, as a label; null while none is. */
   writes: { at: string; to: string | null } | null
-  timecode: string
   mayReview: boolean
 }>()
 const emit = defineEmits<{
@@ -35,7 +34,7 @@ const mine = computed(() => props.item.take.ratings.find((one) => one.mine)?.sta
 const others = computed(() => props.item.take.ratings.filter((one) => !one.mine))
 const placeholder = computed(() => {
   const now = props.writes
-  if (now === null) return `Note at ${props.timecode}…`
+  if (now === null) return 'Note at this frame…'
   return now.to === null ? `Note at ${now.at}…` : `Note from ${now.at} to ${now.to}…`
 })
 function keep(): void {

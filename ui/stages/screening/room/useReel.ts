@@ -12,7 +12,9 @@ export function useReel(active: ActivePlayer, reel: Ref<Reel | undefined>, answe
   const { player, position } = active
   const view = shallowRef<RoomView>(FIRST_VIEW)
   const items = computed<ReelItem[]>(() => reel.value?.items ?? [])
-  const at = computed(() => Math.max(0, indexAtItems(items.value, position.value)))
+  // Looked up with every picture of the display: the places are listed once.
+  const places = computed(() => items.value.map((one) => ({ at: one.at_ticks })))
+  const at = computed(() => Math.max(0, indexAt(places.value, position.value)))
   const item = computed<ReelItem | undefined>(() => items.value[at.value])
   watch(at, (now) => {
     if (view.value.turned !== null && view.value.turned.item !== now) view.value = { ...view.value, turned: null }
@@ -48,11 +50,5 @@ export function useReel(active: ActivePlayer, reel: Ref<Reel | undefined>, answe
   }
   return { view, items, at, item, angle, playlist, beside, play, look }
 }
-
-const indexAtItems = (items: ReelItem[], ticks: number): number =>
-  indexAt(
-    items.map((one) => ({ at: one.at_ticks })),
-    ticks,
-  )
 
 export type ActiveReel = ReturnType<typeof useReel>
