@@ -37,6 +37,9 @@ return [
     // Folders that hold a folder for each language that can be recognised: Debian's, and the desk's own.
     'speech_models' => array_values(array_filter(['/usr/share/pocketsphinx/model', $var . '/speech', env('CARTELLA_SPEECH')])),
 
+    // What carries the news of a production to its open pages: `database`, or `redis` where several machines share one.
+    'live' => env('CARTELLA_LIVE', 'database'),
+
     // Proxies, pictures, peaks and guide sound, by clip.
     'proxies' => $var . '/proxies',
 

@@ -7,8 +7,21 @@ return [
     'disks' => [
         // Media goes out through nginx after a policy check, never by the framework's own file routes.
         'local' => ['driver' => 'local', 'root' => storage_path('app'), 'serve' => false, 'throw' => true],
-        // What pages show and hear of clips; another driver here moves it off this machine.
-        'media' => ['driver' => 'local', 'root' => env('CARTELLA_VAR', base_path('var')) . '/proxies', 'serve' => false, 'throw' => true],
+        // What pages show and hear of clips: on this machine, or in a bucket that all machines of the desk reach.
+        'media' =>
+            env('CARTELLA_MEDIA', 'local') === 's3'
+                ? [
+                    'driver' => 's3',
+                    'key' => env('S3_KEY'),
+                    'secret' => env('S3_SECRET'),
+                    'region' => env('S3_REGION', 'us-east-1'),
+                    'bucket' => env('S3_BUCKET', 'cartella'),
+                    'endpoint' => env('S3_ENDPOINT'),
+                    'use_path_style_endpoint' => (bool) env('S3_PATH_STYLE', true),
+                    'root' => 'media',
+                    'throw' => true,
+                ]
+                : ['driver' => 'local', 'root' => env('CARTELLA_VAR', base_path('var')) . '/proxies', 'serve' => false, 'throw' => true],
     ],
     'links' => [],
 ];

@@ -87,6 +87,7 @@ Route::prefix('api')->group(static function (): void {
         ->scopeBindings()
         ->group(static function (): void {
             Route::get('/', [ProductionController::class, 'show']);
+            Route::get('glance', [ProductionController::class, 'glance']);
             Route::get('live', [LiveController::class, 'stream']);
             Route::get('changes', [LiveController::class, 'poll']);
             Route::get('search', SearchController::class);

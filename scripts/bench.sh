@@ -83,6 +83,13 @@ if wants words; then
     export BENCH_CLIP
     bench words "$CARTELLA_ROOT/var/demo" "$CARTELLA_VAR/words"
 fi
+# Nine cameras with media of their own.
+if wants assembly; then
+    as_desk mkdir -p "$CARTELLA_VAR/wall"
+    artisan migrate:fresh --force > "$LOGS/migrate.log"
+    artisan cartella:bench-wall "$CARTELLA_VAR/wall"
+    bench angles
+fi
 if wants player; then
     as_desk mkdir -p "$CARTELLA_VAR/player"
     artisan migrate:fresh --force > "$LOGS/migrate.log"

@@ -135,7 +135,7 @@ DEBIAN_PACKAGES=(
 )
 # For the checks that need no service.
 QUICK_PACKAGES=(php8.2-cli php8.2-xml php8.2-mbstring php8.2-intl php8.2-curl php8.2-zip php8.2-gd php8.2-bcmath php8.2-gmp php8.2-mysql ffmpeg espeak-ng pocketsphinx pocketsphinx-en-us xxhash libgsf-bin)
-TEST_PACKAGES=(chromium chromium-driver xxhash procps libgsf-bin)
+TEST_PACKAGES=(chromium chromium-driver xxhash procps libgsf-bin redis-server)
 
 # ensure_debian PACKAGE…: installs those that dpkg does not know as installed. Services are kept from starting:
 # Cartella runs its own, on loopback and from its own folder.

@@ -300,7 +300,10 @@ try {
     $wait('document.querySelector("input[name=email]")');
     $driver->findElement(WebDriverBy::name('email'))->sendKeys('rosa@lowwater.test');
     $driver->findElement(WebDriverBy::name('password'))->sendKeys('tide-mill' . WebDriverKeys::ENTER);
-    $wait('document.querySelector(".points")');
+    // It opens the newest day; the first one is worked through.
+    $wait('document.querySelector(".date")');
+    $driver->executeScript('document.querySelector(".date").click()');
+    $wait('document.querySelector(".date.on") === document.querySelector(".date") && document.querySelector(".points")');
     $take('day');
     $press('2');
     $wait('document.querySelector(".card")');

@@ -19,7 +19,7 @@ export const fetchStages = () => void Promise.allSettled(loads.map((load) => loa
 export const router = createRouter({
   history: createWebHistory(),
   routes: [
-    { path: '/', name: 'home', component: () => import('./shell/PickProduction.vue') },
+    { path: '/', name: 'home', component: () => import('./shell/ProductionsPage.vue') },
     {
       path: '/:production([0-9A-Za-z]{26})/:day([0-9A-Za-z]{26})',
       component: () => import('./shell/Desk.vue'),

@@ -6,6 +6,7 @@ namespace App\Console;
 
 use App\Domain\Footage\ClipMedia;
 use App\Domain\Footage\MediaFolder;
+use App\Domain\Lineup\CheckPoints;
 use App\Domain\Screening\BuildReel;
 use App\Domain\Screening\ReelBegin;
 use App\Domain\Screening\ReelFrom;
@@ -43,7 +44,7 @@ final class FillScreeningBench extends Command
 
     private const BITS = 12;
 
-    public function handle(ClipMedia $media, BuildReel $build): int
+    public function handle(ClipMedia $media, CheckPoints $points, BuildReel $build): int
     {
         if (Production::query()->exists()) {
             $this->error('This database holds a production. The bench fills only an empty one.');
@@ -89,6 +90,8 @@ final class FillScreeningBench extends Command
             if ($first === null) {
                 $first = $clip;
                 $media->make($clip, [$source]);
+                // As the desk does when media are made.
+                $points->find($clip);
             }
             $folder = MediaFolder::of($clip)->work();
             foreach ($first === $clip ? [] : (glob(MediaFolder::of($first)->folder() . '/*') ?: []) as $file) {

@@ -52,6 +52,7 @@ use App\Support\DatabaseBus;
 use App\Support\Folders;
 use App\Support\KeptSessions;
 use App\Support\LiveBus;
+use App\Support\RedisBus;
 use Illuminate\Cache\RateLimiting\Limit;
 use Illuminate\Contracts\Foundation\Application;
 use Illuminate\Database\Eloquent\Model;
@@ -69,7 +70,7 @@ final class AppServiceProvider extends ServiceProvider
     {
         // What another machine's desk would keep elsewhere; local by default.
         $this->app->bind(Locks::class, DatabaseLocks::class);
-        $this->app->bind(LiveBus::class, DatabaseBus::class);
+        $this->app->bind(LiveBus::class, config('cartella.live') === 'redis' ? RedisBus::class : DatabaseBus::class);
         // What a general thing must know of a particular one is said by the particular one.
         $this->app->singleton(Recipes::class, static function (): Recipes {
             $recipes = new Recipes();

@@ -5,6 +5,8 @@ declare(strict_types=1);
 namespace App\Support;
 
 use Illuminate\Support\Facades\DB;
+use Illuminate\Support\Facades\Log;
+use Predis\PredisException as RedisException;
 
 /** Tells every open page of a production that something changed; the pages ask for what they show again. */
 final class Live
@@ -20,6 +22,13 @@ final class Live
     public static function tell(int $productionId, Topic $topic, array $facts = []): void
     {
         $origin = self::$origin;
-        DB::afterCommit(static fn() => app(LiveBus::class)->publish($productionId, $topic, $facts, $origin));
+        DB::afterCommit(static function () use ($productionId, $topic, $facts, $origin): void {
+            try {
+                app(LiveBus::class)->publish($productionId, $topic, $facts, $origin);
+            } catch (RedisException $full) {
+                // What was done is done; pages see it when they ask again.
+                Log::error('Nobody could be told of a change: ' . $full->getMessage(), ['topic' => $topic->value]);
+            }
+        });
     }
 }

@@ -132,7 +132,13 @@ try {
     $late = array_map(static fn(float $one): float => 1000 * abs($one), $late === [] ? [INF] : $late);
     $say(
         sprintf('sound with its picture, %d min', $minutes),
-        sprintf('p50 %.1f ms, p99 %.1f ms of %d (bar 20 ms)', $p($late, 0.5), $p($late, 0.99), count($late)),
+        sprintf(
+            'p50 %.1f ms, p99 %.1f ms of %d (bar 20 ms), %d beyond it',
+            $p($late, 0.5),
+            $p($late, 0.99),
+            count($late),
+            count(array_filter($late, static fn(float $one): bool => $one > 20)),
+        ),
         count($late) > 3 * $minutes && $p($late, 0.99) <= 20,
     );
 } finally {

@@ -7,42 +7,14 @@ namespace Tests\Browser;
 use Facebook\WebDriver\WebDriverKeys;
 use PHPUnit\Framework\Attributes\Depends;
 use Tests\Browser\Support\BrowserTestCase;
+use Tests\Browser\Support\CutReading;
 
 /** Somebody cuts: a string-out of lines by keys alone, and an event between its cameras by digits. The words are found by now. */
 final class WordsToCutTest extends BrowserTestCase
 {
+    use CutReading;
+
     private const S = 705_600_000;
-
-    /** @return array<string, mixed> an answer below the production */
-    private function asked(string $path): array
-    {
-        return (array) $this->jsAsync(
-            'const [path, done] = arguments; const production = location.pathname.split("/")[1];' .
-                'fetch(`/api/productions/${production}/${path}`).then((answer) => answer.json()).then(done)',
-            20,
-            $path,
-        );
-    }
-
-    /** @return array<string, list<array<string, mixed>>> items by the names of the tracks on which something lies */
-    private function items(string $sequence): array
-    {
-        $found = [];
-        foreach ($this->asked("sequences/$sequence")['value']['tracks'] as $track) {
-            if ($track['items'] !== []) {
-                $found[$track['name']] = $track['items'];
-            }
-        }
-
-        return $found;
-    }
-
-    private function opened(string $name): string
-    {
-        parse_str((string) parse_url((string) $this->js('return location.href'), PHP_URL_QUERY), $query);
-
-        return (string) $query[$name];
-    }
 
     public function test_a_string_out_of_three_lines_is_made_from_the_script_by_keys_alone(): void
     {

@@ -743,6 +743,32 @@ export interface GivenName {
   problems: string[]
 }
 
+/** A production as it is seen before it is opened. */
+export interface Glance {
+  rate: string
+  days: GlanceDay[]
+  days_count: number
+  waiting: string[]
+  here: GlancePerson[]
+  may_add_day: boolean
+}
+
+/** A shoot day as the page of productions shows it. */
+export interface GlanceDay {
+  ulid: string
+  number: number
+  date: string
+  takes: number
+  cards: number
+  open: number
+}
+
+/** Somebody who has a page of a production open. */
+export interface GlancePerson {
+  name: string
+  initials: string
+}
+
 /** What somebody with a link is told before they watch, and whether they are let in. */
 export interface Guest {
   reel: string
@@ -2237,6 +2263,8 @@ export interface Undone {
   stayed: string[]
   stayed_count: number
   topics: string[]
+  sequence: string | null
+  step: SequenceStep | null
 }
 
 /** A volume in a reader: what is on it, and what is known of it. */

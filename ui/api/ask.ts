@@ -24,6 +24,7 @@ export type About =
   | 'events'
   | 'exports'
   | 'fields'
+  | 'glance'
   | 'handoff'
   | 'handoffs'
   | 'heard'

@@ -111,7 +111,7 @@ async function takeBack(redo: boolean): Promise<void> {
   if (answer === undefined) return
   // A step of a cut changes nothing else, and hands that cut are quick.
   if (answer.topics.length === 1 && answer.topics[0] === 'sequences') {
-    tellHere('sequences', { undone: true })
+    tellHere('sequences', { undone: true, sequence: answer.sequence, made: answer.step })
     makeStale('sequences')
   } else void queryClient.invalidateQueries({ predicate: (query) => query.queryKey[0] === props.production.ulid })
   const done = redo ? 'Done again' : 'Taken back'

@@ -16,7 +16,9 @@ use App\Models\StoredSequence;
 use App\Models\User;
 use App\Support\Problem;
 use Cartella\Core\Cutting\Angles;
+use Cartella\Core\Cutting\Edit\Join;
 use Cartella\Core\Cutting\Edit\LayOver;
+use Cartella\Core\Cutting\Edit\Refused;
 use Cartella\Core\Cutting\Item;
 use Cartella\Core\Cutting\Sequence;
 use Cartella\Core\Cutting\Track;
@@ -144,11 +146,11 @@ final readonly class AngleCuts
             $user,
             $step,
             static function (Sequence $sequence) use ($picture, $sound, $takes): Sequence {
-                if ($takes !== 'sound' && $picture !== null) {
-                    $sequence = (new LayOver(self::PICTURE, $picture->recordStartTicks, $picture))->apply($sequence);
-                }
-                if ($sound !== null) {
-                    $sequence = (new LayOver(self::SOUND, $sound->recordStartTicks, $sound))->apply($sequence);
+                foreach ([self::PICTURE => $takes === 'sound' ? null : $picture, self::SOUND => $sound] as $track => $item) {
+                    if ($item !== null) {
+                        $sequence = (new LayOver($track, $item->recordStartTicks, $item))->apply($sequence);
+                        $sequence = self::grown($sequence, $track, [$item->recordEndTicks(), $item->recordStartTicks]);
+                    }
                 }
 
                 return $sequence;
@@ -201,6 +203,28 @@ final readonly class AngleCuts
         );
 
         return ['step' => $step, 'end' => $end];
+    }
+
+    /**
+     * What plays on from what lies before it is no cut.
+     *
+     * @param  list<int>  $at  ticks at which two items may meet
+     */
+    private static function grown(Sequence $sequence, int $track, array $at): Sequence
+    {
+        foreach ($at as $ticks) {
+            foreach ($sequence->tracks[$track]->items as $index => $item) {
+                if ($item->recordEndTicks() === $ticks && isset($sequence->tracks[$track]->items[$index + 1])) {
+                    try {
+                        return self::grown((new Join($track, $index))->apply($sequence), $track, array_values(array_diff($at, [$ticks])));
+                    } catch (Refused) {
+                        break;
+                    }
+                }
+            }
+        }
+
+        return $sequence;
     }
 
     /**

@@ -9,8 +9,10 @@ use App\Domain\Tasks\Room;
 use App\Models\Store;
 use App\Models\Task;
 use App\Support\Folders;
+use Illuminate\Queue\RedisQueue;
 use Illuminate\Support\Facades\Cache;
 use Illuminate\Support\Facades\DB;
+use Illuminate\Support\Facades\Queue;
 
 /** What is up, how full the disks are, and how long the queues. */
 final class Health
@@ -114,6 +116,17 @@ final class Health
     private function queues(): array
     {
         $now = now()->getTimestamp();
+        $queues = Queue::connection();
+        if ($queues instanceof RedisQueue) {
+            return array_map(
+                static fn(string $name): array => [
+                    'name' => $name,
+                    'waiting' => (int) $queues->pendingSize($name),
+                    'oldest_seconds' => max(0, $now - (int) ($queues->creationTimeOfOldestPendingJob($name) ?? $now)),
+                ],
+                self::QUEUES,
+            );
+        }
         $rows = DB::table('jobs')
             ->whereNull('reserved_at')
             ->groupBy('queue')

@@ -69,6 +69,18 @@ final class SequencesUndo implements Replay
         return null;
     }
 
+    /**
+     * What a change of one cut became when it was taken back or done again, so that a page need not ask for it.
+     *
+     * @return SequenceStep|null null where it was not one step of one cut
+     */
+    public function led(Change $change): ?SequenceStep
+    {
+        $row = count($change->rows) === 1 ? $change->rows[0] : null;
+
+        return $row === null || $row['table'] !== 'sequence_steps' ? null : $this->newest((int) $row['id']);
+    }
+
     /** What stands for the step now: the step itself, or what took it back, or what took that back. */
     private function newest(int $id): ?SequenceStep
     {

@@ -11,6 +11,7 @@ use App\Support\Live;
 use App\Support\Problem;
 use App\Support\Topic;
 use Illuminate\Database\UniqueConstraintViolationException;
+use Illuminate\Queue\RedisQueue;
 use Illuminate\Queue\SyncQueue;
 use Illuminate\Support\Facades\DB;
 use Illuminate\Support\Facades\Queue;
@@ -91,9 +92,13 @@ final class StartTask
     /** Whether a job of the task waits in its queue; one that a dead worker took does not count, and is removed. */
     public function isQueued(Task $task): bool
     {
-        if (config('queue.default') !== 'database') {
-            // Other queues cannot be asked for one job: while anything waits there, the task's job is taken to be among it.
-            return Queue::connection()->size($this->kinds->of($task->kind)['queue']) > 0;
+        $queues = Queue::connection();
+        if ($queues instanceof RedisQueue) {
+            // It cannot be asked for one job: while anything waits there, the task's is taken to be among it. What a worker took
+            // does not count: a living one holds the task's lock.
+            $queue = $this->kinds->of($task->kind)['queue'];
+
+            return $queues->pendingSize($queue) + $queues->delayedSize($queue) > 0;
         }
         $job =
             $task->job === null

@@ -9,6 +9,8 @@ use App\Models\ShootDay;
 use App\Models\Take;
 use Cartella\Core\Words\Reads;
 use Cartella\Core\Words\ScriptLine;
+use Cartella\Core\Words\Word;
+use Illuminate\Database\Eloquent\Collection;
 use Illuminate\Support\Facades\Cache;
 use Illuminate\Support\Facades\DB;
 
@@ -33,54 +35,99 @@ final class SceneReads
         );
         $unwritten = $unheard = [];
         $takes = Take::query()->where('production_id', $production->id)->where('scene', $scene)->with('day')->orderBy('sort_key')->get();
-        $heard = WordsOut::ofTakes($takes->modelKeys());
+        $known = $this->known($production, $scene, $script, $takes);
         foreach ($takes as $take) {
-            if (!isset($heard[$take->id])) {
+            if (!isset($known[$take->id])) {
                 $unheard[] = $take->label();
 
                 continue;
             }
-            ['clip' => $clip, 'words' => $words] = $heard[$take->id];
             $facts = [
                 'take' => $take->ulid,
                 'label' => $take->label(),
                 'status' => $take->status,
                 'day' => $take->day->ulid,
-                'clip' => $clip->ulid,
+                'clip' => $known[$take->id]['clip'],
             ];
-            $reads = Reads::of($script, $words);
-            foreach ($reads as $order => $read) {
-                $lines[$read['line']]['reads'][] = $facts + [
-                    'order' => $order + 1,
-                    'start_ticks' => $words[$read['from']]->startTicks,
-                    'end_ticks' => $words[$read['to']]->endTicks,
-                    'share' => round($read['share'], 2),
-                    'text' => implode(
-                        ' ',
-                        array_map(
-                            static fn($word): string => $word->text,
-                            array_slice($words, $read['from'], $read['to'] - $read['from'] + 1),
-                        ),
-                    ),
-                ];
+            foreach ($known[$take->id]['reads'] as [$line, $read]) {
+                $lines[$line]['reads'][] = $facts + $read;
             }
-            foreach (self::runs(Reads::unwritten($words, $reads)) as [$from, $to]) {
-                $unwritten[] = $facts + [
-                    'start_ticks' => $words[$from]->startTicks,
-                    'end_ticks' => $words[$to]->endTicks,
-                    'text' => implode(' ', array_map(static fn($word): string => $word->text, array_slice($words, $from, $to - $from + 1))),
-                ];
+            foreach ($known[$take->id]['unwritten'] as $said) {
+                $unwritten[] = $facts + $said;
             }
         }
 
         return ['lines' => $lines, 'unwritten' => $unwritten, 'takes' => $takes->count(), 'unheard' => $unheard];
     }
 
+    /**
+     * What of the script is said where in each take: kept as long as no word, no line and no stretch of a take changes, since a person
+     * who cuts asks for it at every rest of the playhead.
+     *
+     * @param  list<ScriptLine>  $script
+     * @param  Collection<int, Take>  $takes
+     * @return array<int, array{clip: string, reads: list<array{int, array<string, mixed>}>, unwritten: list<array<string, mixed>>}> by take
+     */
+    private function known(Production $production, string $scene, array $script, Collection $takes): array
+    {
+        $key = $this->keys($production, [$scene])[$scene] ?? null;
+        $read = static fn(): array => self::read($script, $takes);
+
+        return $key === null || $key === '' ? $read() : Cache::remember("$key.takes." . md5(serialize($script)), self::KEPT, $read);
+    }
+
+    /**
+     * @param  list<ScriptLine>  $script
+     * @param  Collection<int, Take>  $takes
+     * @return array<int, array{clip: string, reads: list<array{int, array<string, mixed>}>, unwritten: list<array<string, mixed>>}>
+     */
+    private static function read(array $script, Collection $takes): array
+    {
+        $known = [];
+        foreach (WordsOut::ofTakes($takes->modelKeys()) as $id => ['clip' => $clip, 'words' => $words]) {
+            $said = static fn(int $from, int $to): array => [
+                'start_ticks' => $words[$from]->startTicks,
+                'end_ticks' => $words[$to]->endTicks,
+                'text' => implode(
+                    ' ',
+                    array_map(static fn(Word $word): string => $word->text, array_slice($words, $from, $to - $from + 1)),
+                ),
+            ];
+            $reads = Reads::of($script, $words);
+            $known[$id] = ['clip' => $clip->ulid, 'reads' => [], 'unwritten' => []];
+            foreach ($reads as $order => $read) {
+                $known[$id]['reads'][] = [
+                    $read['line'],
+                    ['order' => $order + 1, 'share' => round($read['share'], 2)] + $said($read['from'], $read['to']),
+                ];
+            }
+            foreach (self::runs(Reads::unwritten($words, $reads)) as [$from, $to]) {
+                $known[$id]['unwritten'][] = $said($from, $to);
+            }
+        }
+
+        return $known;
+    }
+
     /** @return object by scene of the day: how many lines there are, how many were said, and how often all of them together */
     public function sums(ShootDay $day): object
     {
-        $production = $day->production;
-        $scenes = DB::table('takes')->where('shoot_day_id', $day->id)->distinct()->pluck('scene');
+        $scenes = DB::table('takes')->where('shoot_day_id', $day->id)->distinct()->pluck('scene')->map(strval(...))->all();
+        $sums = [];
+        foreach ($this->keys($day->production, $scenes) as $scene => $key) {
+            $sum = fn(): array => $this->sum($day->production, (string) $scene);
+            $sums[(string) $scene] = $key === '' ? $sum() : Cache::remember($key, self::KEPT, $sum);
+        }
+
+        return (object) $sums;
+    }
+
+    /**
+     * @param  list<string>  $scenes
+     * @return array<string, string> by scenes of which something is heard, what their reads are kept under; empty while they may not be
+     */
+    private function keys(Production $production, array $scenes): array
+    {
         $stamps = DB::table('takes')
             ->join('take_parts', 'take_parts.take_id', '=', 'takes.id')
             ->join('transcripts', 'transcripts.clip_id', '=', 'take_parts.clip_id')
@@ -93,18 +140,17 @@ final class SceneReads
             )
             ->get();
         $written = DB::table('scenes')->where('production_id', $production->id)->whereIn('name', $scenes)->pluck('updated_at', 'name');
-        $sums = [];
+        $keys = [];
         foreach ($stamps as $stamp) {
             $scene = (string) $stamp->scene;
-            $key = 'reads.' . md5(implode('|', [$production->id, $scene, $stamp->parts, $written[$scene] ?? '']));
             // Times are of whole seconds: what was changed in this one may change in it again.
-            $sums[$scene] =
+            $keys[$scene] =
                 now()->diffInSeconds($stamp->latest, true) < 2
-                    ? $this->sum($production, $scene)
-                    : Cache::remember($key, self::KEPT, fn(): array => $this->sum($production, $scene));
+                    ? ''
+                    : 'reads.' . md5(implode('|', [$production->id, $scene, $stamp->parts, $written[$scene] ?? '']));
         }
 
-        return (object) $sums;
+        return $keys;
     }
 
     /** @return array{lines: int, said: int, reads: int} */

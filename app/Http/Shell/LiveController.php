@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace App\Http\Shell;
 
+use App\Domain\Productions\Presence;
 use App\Http\Controller;
 use App\Http\Shell\Answers\ChangesAnswer;
 use App\Models\Production;
@@ -22,6 +23,7 @@ final class LiveController extends Controller
         $last = (int) ($request->header('Last-Event-ID') ?? $request->query('after', '-1'));
         $request->session()->save(); // nothing else may wait for this session meanwhile
         EventStream::takeSeat('live.' . self::who($request)->id);
+        Presence::seen($production, self::who($request));
         $bus = $this->bus;
         $last = $last < 0 ? $bus->last($production->id) : $last;
 
@@ -36,6 +38,7 @@ final class LiveController extends Controller
     public function poll(Request $request, Production $production): JsonResponse
     {
         $after = (int) $request->query('after', '-1');
+        Presence::seen($production, self::who($request));
         $last = $this->bus->last($production->id);
 
         return new JsonResponse(new ChangesAnswer($last, $after < 0 ? [] : $this->bus->since($production->id, $after)));

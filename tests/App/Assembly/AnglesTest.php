@@ -104,6 +104,19 @@ final class AnglesTest extends TestCase
         );
     }
 
+    public function test_a_piece_that_goes_on_with_the_camera_before_it_is_one_with_it_again(): void
+    {
+        $this->turn(0, 60, 'A')->assertOk();
+        $this->turn(12, 60, 'B')->assertOk();
+        $this->turn(20, 30, 'A')->assertOk();
+        $this->turn(24, 30, 'B')->assertOk();
+        self::assertSame(['A1 0-12 @0', 'B1 12-20 @2', 'A1 20-24 @20', 'B1 24-50 @14'], $this->told());
+        $this->turn(20, 24, 'B')->assertOk();
+        self::assertSame(['A1 0-12 @0', 'B1 12-50 @2'], $this->told());
+        $this->turn(12, 50, 'A')->assertOk();
+        self::assertSame(['A1 0-30 @0', 'B1 30-50 @20'], $this->told(), 'as far as the camera rolls');
+    }
+
     public function test_what_was_cut_knows_its_angles_wherever_it_is_laid(): void
     {
         $this->turn(5, 60, 'A')->assertOk();
@@ -158,7 +171,9 @@ final class AnglesTest extends TestCase
         $this->turn(0, 60, 'A')->assertOk();
         $this->turn(15, 25, 'B', more: ['step' => 1])->assertOk();
         $this->as();
-        $this->turn(16, 20, 'A', more: ['step' => 1])->assertStatus(409);
+        $this->turn(18, 28, 'B', more: ['step' => 1])->assertStatus(409);
+        // What is on air where they look already changes nothing, and meets nobody.
+        $this->turn(16, 20, 'A', more: ['step' => 1])->assertOk()->assertJsonPath('step', null);
         $this->as(Role::Reviewer);
         $this->turn(16, 20, 'A')->assertForbidden();
     }

@@ -123,9 +123,14 @@ final class SequencesTest extends TestCase
         $this->actingAs($this->ben);
         $this->edit(1, self::trim(3, 3))->assertOk();
         $this->actingAs($this->rosa);
-        $this->postJson($this->at('undo'))->assertOk()->assertJsonPath('label', 'Trim');
+        // The page that took it back need not ask how the cut goes on.
+        $this->postJson($this->at('undo'))
+            ->assertOk()
+            ->assertJsonPath('label', 'Trim')
+            ->assertJsonPath('sequence', $this->cut->ulid)
+            ->assertJsonPath('step.number', 3);
         self::assertSame('A 0-10, B 10-20, C 20-30, D 30-43, E 43-53', $this->told());
-        $this->postJson($this->at('redo'))->assertOk();
+        $this->postJson($this->at('redo'))->assertOk()->assertJsonPath('step.number', 4);
         self::assertSame('A 0-6, B 6-16, C 16-26, D 26-39, E 39-49', $this->told());
         $this->postJson($this->at('undo'))->assertOk();
         self::assertSame('A 0-10, B 10-20, C 20-30, D 30-43, E 43-53', $this->told());

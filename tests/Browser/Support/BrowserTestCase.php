@@ -72,7 +72,7 @@ abstract class BrowserTestCase extends TestCase
 
                 return (bool) $this->js(
                     'return new Promise((answer) => { const look = () => (document.querySelector("input[name=email]") ? ' .
-                        'answer(true) : document.querySelector("nav.spine, .pick h1") ? answer(false) : setTimeout(look, ' .
+                        'answer(true) : document.querySelector("nav.spine, .productions h1") ? answer(false) : setTimeout(look, ' .
                         '30)); look() })',
                 );
             },
@@ -82,6 +82,15 @@ abstract class BrowserTestCase extends TestCase
         $this->find('input[name=email]')->sendKeys($who . '@lowwater.test');
         $this->find('input[name=password]')->sendKeys("tide-mill\u{E007}");
         $this->see('nav.spine');
+        // It opens the newest day; what is tested of a day is the first one, unless a test makes its own.
+        $this->see('.date');
+        $this->until(
+            fn(): bool => (bool) $this->js(
+                'const first = document.querySelector(".date"); if (!first.classList.contains("on")) first.click(); ' .
+                    'return first.classList.contains("on")',
+            ),
+            'the first day does not open',
+        );
     }
 
     protected function open(string $path): void

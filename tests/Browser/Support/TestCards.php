@@ -99,6 +99,48 @@ final class TestCards
         }
     }
 
+    /** Columns of an event's pictures; the number is the frame's and, for each camera before, as many more as {@see self::MOST}. */
+    public const EVENT_BITS = 15;
+
+    public const MOST = 6_000;
+
+    /** Of each camera of the event: its first timecode, after how many frames of the event that is, and how long it rolls, seconds. */
+    public const EVENT = ['A' => ['14:00:00:00', 0, 240], 'B' => ['14:00:04:10', 110, 235.6], 'C' => ['14:00:01:00', 25, 239]];
+
+    /** An event of four minutes: three cameras of their own start, and a recorder that beeps every five seconds of it. */
+    public static function event(string $bench): void
+    {
+        foreach (array_keys(self::EVENT) as $number => $letter) {
+            [$timecode, , $seconds] = self::EVENT[$letter];
+            self::make("$bench/{$letter}095");
+            $columns = sprintf('255*mod(floor((N+%d)/pow(2\\,floor(X*%d/W)))\\,2)', $number * self::MOST, self::EVENT_BITS);
+            $run = Process::run([
+                ...['ffmpeg', '-v', 'error', '-y', '-f', 'lavfi', '-i', 'color=black:size=240x4:rate=25'],
+                ...[
+                    '-vf',
+                    "geq=lum='$columns':cb=128:cr=128,scale=240:136:flags=neighbor",
+                    '-t',
+                    (string) $seconds,
+                    '-timecode',
+                    $timecode,
+                ],
+                ...['-c:v', 'libx264', '-preset', 'ultrafast', '-pix_fmt', 'yuv420p', "$bench/{$letter}095/95_T01_$letter.mov"],
+            ]);
+            if ($run['status'] !== 0) {
+                throw new \RuntimeException($run['error']);
+            }
+        }
+        self::make("$bench/S095");
+        $beep = '';
+        for ($i = 0; $i < 3_840; $i++) {
+            $beep .= pack('v', ((int) (20_000 * cos($i * 0.13))) & 0xffff);
+        }
+        WavBuilder::pcm(0, 1, 16, 48_000, str_repeat("\0", 2 * 96_000) . str_repeat($beep . str_repeat("\0", 2 * 236_160), 49))
+            ->withBext(48_000 * (14 * 3600 - 2))
+            ->withIxml('<SCENE>95</SCENE><TAKE>1</TAKE><SPEED><TIMECODE_RATE>25/1</TIMECODE_RATE></SPEED>')
+            ->write("$bench/S095/95-T01.wav");
+    }
+
     private static function make(string $folder): void
     {
         if (!is_dir($folder)) {

@@ -32,14 +32,26 @@ trait TestDay
             TestCards::numbered(self::bench() . '/A091', $name, $rate, $timecode, 260);
         }
         TestCards::flashing(self::bench() . '/A092', self::bench() . '/S092', 66);
+        self::$testDay = $this->dayOf(['A091', 'A092', 'S092'], '99_T01_A');
+    }
+
+    /**
+     * A new day with those cards in, its slates read and lined up.
+     *
+     * @param  list<string>  $cards  they are in readers
+     * @param  string  $clip  one that is placed then
+     * @return string where the day lies
+     */
+    private function dayOf(array $cards, string $clip): string
+    {
         $this->addDay();
         $this->press('2');
-        foreach (['A091', 'A092', 'S092'] as $card) {
+        foreach ($cards as $card) {
             $this->chooseCard($card);
             $this->see('aside h2', "$card, in a reader");
             $this->click('aside .big');
         }
-        foreach (['A091', 'A092', 'S092'] as $card) {
+        foreach ($cards as $card) {
             $this->until(
                 fn(): bool => (bool) $this->js(
                     'return [...document.querySelectorAll(".card")].some((card) => ' .
@@ -53,14 +65,15 @@ trait TestDay
         }
         $this->press('3');
         $this->click('button', 'Read slates');
-        $this->see('.ant-modal td', '99_T01_A');
+        $this->see('.ant-modal td', $clip);
         $this->press(WebDriverKeys::ENTER);
-        $this->see('.row.take', '99_T01_A');
+        $this->see('.row.take', $clip);
         $this->press('4');
         $this->click('button.go', 'Line up the day');
-        $this->see('.placed', '99_T01_A', 120);
+        $this->see('.placed', $clip, 120);
         $this->seeNo('.busy .progress', 120);
-        self::$testDay = (string) preg_replace(
+
+        return (string) preg_replace(
             '#(/[0-9A-Z]{26}/[0-9A-Z]{26}).*#',
             '$1',
             (string) parse_url($this->chrome()->driver->getCurrentURL(), PHP_URL_PATH),

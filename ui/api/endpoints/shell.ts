@@ -1,9 +1,10 @@
-import type { Made, Production, SearchResult, Tabs, Task, Tasks, Undone } from '../answers'
+import type { Glance, Made, Production, SearchResult, Tabs, Task, Tasks, Undone } from '../answers'
 import { below, question } from '../ask'
 import { api } from '../client'
 
 /** What the frame around the stages asks. */
 const productionOf = question<Production>('production', () => '')
+const glanceOf = question<Glance>('glance', () => 'glance')
 const tabsOf = question<Tabs, { day: string }>('tabs', ({ day }) => `days/${day}/tabs`)
 const tasksOf = question<Tasks>('tasks', () => 'tasks')
 const searchOf = question<SearchResult, { words: string }>(
@@ -14,6 +15,7 @@ const searchOf = question<SearchResult, { words: string }>(
 
 export const shell = {
   production: (production: string) => productionOf(production, {}),
+  glance: (production: string) => glanceOf(production, {}),
   tabs: (production: string, day: string) => tabsOf(production, { day }),
   tasks: (production: string) => tasksOf(production, {}),
   search: (production: string, words: string) => searchOf(production, { words }),

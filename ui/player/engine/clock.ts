@@ -10,6 +10,10 @@ export interface AudioTime {
 const ASLEEP = 0.25
 /** Seconds for which a look at the device counts. */
 const LOOKS = 0.4
+/** So many looks that agree with each other, and not with those before, say that the device stood still; seconds. */
+const AGREE = 3
+const AGREED_WITHIN = 0.005
+const STOOD_STILL = 0.01
 
 /**
  * Says which moment of the sound device is heard at a moment of the wall's clock, seconds both. The playhead goes by
@@ -50,8 +54,13 @@ export class DeviceClock {
     // One look is a few milliseconds off, by how the device takes its sound in blocks; the middle one of many is not,
     // and where the device stood still for a moment it is known after a few, not by and by.
     this.looks = [...this.looks.filter((one) => now - one.wall < LOOKS), { wall: now, heard }]
-    const sorted = this.looks.map((one) => one.heard).sort((a, b) => a - b)
-    this.offset = sorted[sorted.length >> 1]!
+    const newest = this.looks.slice(-AGREE).map((one) => one.heard)
+    const isNew =
+      newest.length === AGREE &&
+      Math.max(...newest) - Math.min(...newest) < AGREED_WITHIN &&
+      Math.abs(middle(newest) - middle(this.looks.map((one) => one.heard))) > STOOD_STILL
+    if (isNew) this.looks = this.looks.slice(-AGREE)
+    this.offset = middle(this.looks.map((one) => one.heard))
     return true
   }
 
@@ -65,3 +74,5 @@ export class DeviceClock {
     return time - (this.offset ?? 0)
   }
 }
+
+const middle = (values: number[]): number => [...values].sort((a, b) => a - b)[values.length >> 1]!

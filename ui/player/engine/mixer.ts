@@ -16,6 +16,8 @@ const AHEAD_HIDDEN = 2.5
 const LEAD = 0.03
 /** Seconds by which sound may be beside its place and is led back; farther it is put back at once. */
 const ASTRAY = 0.012
+/** Farther than that, what is laid already is laid anew: it would be heard beside its picture to its end. */
+const ANEW = 0.022
 /** By so much of itself a piece is played faster or slower to come back, less than a twelfth of a semitone. */
 const LED = 0.0045
 /** Faster than this nothing is understood, and nothing is heard. */
@@ -163,6 +165,12 @@ export class Mixer {
         end = 0
         stretcher = new Stretcher(speed)
         pending = [new Float32Array(0), new Float32Array(0)]
+      }
+      const due = this.device.at(next)
+      if (end !== 0 && due !== null && Math.abs(end - due) > ANEW) {
+        this.silence()
+        next = null
+        continue
       }
       if (next - now > (document.hidden ? AHEAD_HIDDEN : AHEAD)) {
         await this.wait(0.04, run)

@@ -159,10 +159,10 @@ describe('device clock', () => {
     for (let n = 0; n < 10; n++) run(0.04)
     expect(Math.abs(run(0.04, 0.03))).toBeCloseTo(0.01, 6)
     expect(run(0.04, 0.05)).toBeCloseTo(0, 6)
+    // It stands still for 35 ms; three looks say the same, and that is it.
     run(0.04, 0.005)
-    let off = 1
-    for (let n = 0; n < 6; n++) off = run(0.04)
-    expect(off).toBeCloseTo(0, 6)
+    run(0.04)
+    expect(run(0.04)).toBeCloseTo(0, 6)
   })
 
   it('goes by no look from before a pause', () => {

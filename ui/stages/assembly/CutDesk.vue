@@ -6,7 +6,7 @@ import { useRoute, useRouter } from 'vue-router'
 import { assembly } from '@/api/endpoints/assembly'
 import { player as playerApi } from '@/api/endpoints/player'
 import { makeStale, useAnswer } from '@/api/queries'
-import type { Beneath, CutClip, Instead, Rate } from '@/api/types'
+import type { CutClip, Rate } from '@/api/types'
 import { EMPTY, fromAnswer, type Playlist, type Sound } from '@/player/engine/playlist'
 import { placeTyped } from '@/player/goTo'
 import { isPlain, looksShown } from '@/player/look'
@@ -26,7 +26,10 @@ import { playedOf } from './played'
 import ReadsPane, { type Stuff } from './ReadsPane.vue'
 import TrackHeads from './TrackHeads.vue'
 import TrackPaper from './TrackPaper.vue'
+import { tried, type Trial } from './tried'
+import { useCopied } from './useCopied'
 import { useCut, type Operation } from './useCut'
+import { useTrial } from './useTrial'
 import { amountTyped, endOf, indexAt, itemAt, lengthOf, paperOrder, type CutItem } from './value'
 
 /**
@@ -77,7 +80,7 @@ const frame = computed(() => ticksPerFrame(rate.value))
 const onFrame = (ticks: number): number => Math.floor(ticks / frame.value + 1e-6) * frame.value
 const at = computed(() => onFrame(position.value))
 const solo = ref(new Set<number>())
-const trial = shallowRef<{ index: number; one: Instead; from: number; to: number } | null>(null)
+const trial = shallowRef<Trial | null>(null)
 const whole = computed<Playlist | null>(() => {
   if (value.value === null || sources.value === undefined) return null
   const played = playedOf(value.value, clips.value)
@@ -92,38 +95,10 @@ const whole = computed<Playlist | null>(() => {
   }
 })
 
-/** Between two instants something else is shown and heard. */
-function tried(list: Playlist): Playlist {
-  const now = trial.value
-  if (now === null) return list
-  const out = <P extends { at: number; length: number; from: number }>(pieces: P[]): P[] =>
-    pieces.flatMap((one) => {
-      const end = one.at + one.length
-      if (end <= now.from || one.at >= now.to) return [one]
-      const left = one.at < now.from ? [{ ...one, length: now.from - one.at }] : []
-      const right = end > now.to ? [{ ...one, at: now.to, length: end - now.to, from: one.from + now.to - one.at }] : []
-      return [...left, ...right]
-    })
-  const other = fromAnswer({
-    ...{ sequence: null, step: 0, name: '', rate: rate.value, start_ticks: 0, duration_ticks: 0 },
-    pictures: [now.one.picture],
-    sounds: now.one.sounds,
-    own_sounds: [],
-    beside_sounds: [],
-    recordings: [],
-  })
-  const later = <P extends { at: number }>(one: P): P => ({ ...one, at: one.at + now.from })
-  const sounds = now.one.sounds.length === 0 ? list.sounds : [...out(list.sounds), ...other.sounds.map(later)]
-  return {
-    ...list,
-    pictures: [...out(list.pictures), ...other.pictures.map(later)].sort((a, b) => a.at - b.at),
-    sounds: sounds.sort((a, b) => a.at - b.at),
-  }
-}
 let isLoaded = false
 watch([whole, trial], ([list]) => {
   if (list === null) return
-  const now = tried(list)
+  const now = tried(list, trial.value, rate.value)
   if (isLoaded) player.replace(now)
   else {
     // Come for one clip, it opens where that is seen.
@@ -133,7 +108,7 @@ watch([whole, trial], ([list]) => {
   isLoaded = true
 })
 const heard = computed<Sound[]>(() => {
-  const list = whole.value === null ? [] : tried(whole.value).sounds
+  const list = whole.value === null ? [] : tried(whole.value, trial.value, rate.value).sounds
   return solo.value.size === 0 ? list : list.filter((one) => one.track == null || solo.value.has(one.track))
 })
 watch(heard, (list) => player.setSounds(list), { immediate: true })
@@ -344,11 +319,12 @@ function turnTo(angle: string): void {
 const angles = computed(() => currentItem.value?.angles?.list.map((one) => one.angle) ?? [])
 function plain(back: boolean): void {
   const spans =
-    range.value ??
-    (currentItem.value === null ? null : { from: currentItem.value.record_start_ticks, to: endOf(currentItem.value) })
-  if (spans === null) return nothing()
+    range.value !== null
+      ? [range.value]
+      : meant.value.map(({ item }) => ({ from: item.record_start_ticks, to: endOf(item) }))
+  if (spans.length === 0) return nothing()
   void edit(
-    [{ op: back ? 'angled' : 'plain', from_ticks: spans.from, to_ticks: spans.to }],
+    spans.map(({ from, to }) => ({ op: back ? 'angled' : 'plain', from_ticks: from, to_ticks: to })),
     back ? 'Angles again' : 'Plain clips',
   )
 }
@@ -432,116 +408,20 @@ function open(item: CutItem | null = currentItem.value): void {
   })
 }
 
-// Copied pieces keep their distances; they are pasted into any cut.
-interface Copied {
-  production: string
-  items: { kind: string; role: string; name: string; offset: number; item: CutItem }[]
-}
-const CLIPBOARD = 'cartella.cut.copied'
-function copy(): boolean {
-  if (meant.value.length === 0) {
-    nothing()
-    return false
-  }
-  const first = Math.min(...meant.value.map((one) => one.item.record_start_ticks))
-  const copied: Copied = {
-    production: production.value.ulid,
-    items: meant.value.map(({ track: on, item }) => ({
-      kind: tracks.value[on]!.kind,
-      role: tracks.value[on]!.role ?? '',
-      name: tracks.value[on]!.name,
-      offset: item.record_start_ticks - first,
-      item,
-    })),
-  }
-  localStorage.setItem(CLIPBOARD, JSON.stringify(copied))
-  say(meant.value.length === 1 ? 'Copied.' : `${meant.value.length} pieces copied.`)
-  return true
-}
-function paste(): void {
-  const copied = JSON.parse(localStorage.getItem(CLIPBOARD) ?? 'null') as Copied | null
-  if (copied === null || copied.items.length === 0) return refuse('Nothing was copied yet.')
-  if (copied.production !== production.value.ulid) return refuse('What was copied is of another production.')
-  const operations = copied.items.flatMap((one) => {
-    const alike = tracks.value
-      .map((two, index) => ({ two, index }))
-      .filter(({ two }) => two.kind === one.kind && !two.locked)
-    const on =
-      alike.find(({ two }) => two.name === one.name) ??
-      alike.find(({ two }) => (two.role ?? '') === one.role) ??
-      alike[0]
-    return on === undefined
-      ? []
-      : [{ op: 'lay_over', track: on.index, at_ticks: at.value + one.offset, item: one.item }]
-  })
-  if (operations.length === 0) return refuse('This cut has no open track for it.')
-  void edit(operations, operations.length === 1 ? 'Paste' : `Paste ${operations.length} pieces`)
-}
+const { copy, paste } = useCopied({ production: () => production.value.ulid, meant, tracks, at, edit, nothing })
 
 // Under the playhead.
-const beneath = shallowRef<Beneath | null>(null)
-watchDebounced(
-  [currentItem, track, cut.step],
-  async () => {
-    if (speed.value !== 0 || trial.value !== null) return
-    const index = current.value
-    if (index === null) beneath.value = null
-    else
-      beneath.value =
-        (await assembly.beneath(production.value.ulid, props.cut, track.value, index).catch(() => null)) ?? null
-  },
-  { debounce: 600, immediate: true },
-)
-watch(speed, (now) => now === 0 && void look())
-async function look(): Promise<void> {
-  const index = current.value
-  if (index === null || trial.value !== null) return
-  beneath.value = await assembly
-    .beneath(production.value.ulid, props.cut, track.value, index)
-    .catch(() => beneath.value)
-}
-function tryOne(index: number): void {
-  const one = beneath.value?.instead[index]
-  const item = currentItem.value
-  if (one === undefined || item === null) return
-  trial.value = { index, one, from: item.record_start_ticks, to: endOf(item) }
-}
-function tryNext(): void {
-  const count = beneath.value?.instead.length ?? 0
-  if (count === 0) refuse('Nothing else saw this moment, and no other take has it.')
-  else tryOne(trial.value === null ? 0 : (trial.value.index + 1) % count)
-}
-function drop(): void {
-  trial.value = null
-}
-async function keep(): Promise<void> {
-  const now = trial.value
-  if (now === null) return
-  // The sound of another take goes onto the track on which the one before lies.
-  const said = tracks.value
-    .flatMap((one) => (one.kind === 'sound' ? one.items : []))
-    .find((item) => item.record_start_ticks < now.to && endOf(item) > now.from && item.metadata.heard !== undefined)
-  const piece = {
-    clip: now.one.clip,
-    in_ticks: now.one.in_ticks,
-    out_ticks: now.one.out_ticks,
-    take: now.one.take?.ulid ?? null,
-    character: said?.metadata.heard ?? null,
-  }
-  const done = await cut.ask((step) =>
-    assembly.put(production.value.ulid, props.cut, {
-      pieces: [piece],
-      how: 'lay_over',
-      takes: now.one.kind === 'angle' ? 'picture' : 'both',
-      at_ticks: now.from,
-      track: track.value,
-      step,
-      label: `${now.one.label} instead`,
-    }),
-  )
-  drop()
-  if (done) say(`${now.one.label} it is.`)
-}
+const { beneath, tryOne, tryNext, drop, keep } = useTrial({
+  production: () => production.value.ulid,
+  sequence: () => props.cut,
+  cut,
+  trial,
+  track,
+  current,
+  currentItem,
+  tracks,
+  speed,
+})
 
 // Places.
 function nextCut(direction: 1 | -1): void {

@@ -3,7 +3,7 @@ import { assembly } from '@/api/endpoints/assembly'
 import { ApiError } from '@/api/client'
 import { onLive } from '@/api/live'
 import { willMakeStale } from '@/api/queries'
-import type { SequenceEdited, SequenceVersion } from '@/api/types'
+import type { SequenceEdited, SequenceStep, SequenceVersion } from '@/api/types'
 import { complain } from '@/shell/say'
 import { applied, type CutChange, type CutItem, type CutValue } from './value'
 
@@ -80,6 +80,12 @@ export function useCut(production: () => string, sequence: () => string) {
     if (steps === null) await read()
     else for (const one of steps) if (one.number === step.value + 1) take(one.number, one.change)
   }
+  /** What one took back oneself comes with its answer, where nobody did anything meanwhile. */
+  async function takenBack(facts: Record<string, unknown>): Promise<void> {
+    const made = facts.made as SequenceStep | null
+    if (made !== null && facts.sequence === sequence() && made.number === step.value + 1) take(made.number, made.change)
+    else await catchUp(Infinity)
+  }
   async function asked(work: (step: number) => Promise<SequenceEdited>): Promise<boolean> {
     return inLine(async () => {
       willMakeStale('sequences')
@@ -98,7 +104,10 @@ export function useCut(production: () => string, sequence: () => string) {
     })
   }
   onLive('sequences', (facts) => {
-    if (facts.undone === true) void inLine(() => catchUp(Infinity)).catch(() => undefined)
+    if (facts.undone === true) {
+      void inLine(() => takenBack(facts)).catch(() => undefined)
+      return
+    }
     if (facts.sequence !== sequence()) return
     if (typeof facts.step === 'number') void inLine(() => catchUp(facts.step as number)).catch(() => undefined)
     // Names and versions come with the whole.

@@ -1,0 +1,59 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Tests\App\Support;
+
+use Symfony\Component\Process\Process;
+
+/** A server of somebody else's on a loopback port of its own, ended with the test. */
+final class RealServer
+{
+    private function __construct(public readonly int $port, private readonly Process $process, private readonly string $folder) {}
+
+    public static function redis(): self
+    {
+        return self::start(
+            static fn(int $port, string $folder): array => [
+                ...['redis-server', '--port', (string) $port, '--bind', '127.0.0.1', '--dir', $folder],
+                ...['--save', '', '--appendonly', 'no', '--maxmemory', '64mb', '--maxmemory-policy', 'noeviction'],
+            ],
+        );
+    }
+
+    public static function s3(): self
+    {
+        return self::start(
+            static fn(int $port, string $folder): array => [
+                ...[dirname(__DIR__, 3) . '/node_modules/.bin/s3rver', '--directory', $folder, '--port', (string) $port],
+                ...['--address', '127.0.0.1', '--configure-bucket', 'cartella', '--silent'],
+            ],
+        );
+    }
+
+    /** @param  callable(int, string): list<string>  $command */
+    private static function start(callable $command): self
+    {
+        $socket = stream_socket_server('tcp://127.0.0.1:0');
+        $port = (int) substr((string) strrchr((string) stream_socket_get_name($socket, false), ':'), 1);
+        fclose($socket);
+        $folder = sys_get_temp_dir() . '/cartella-server-' . bin2hex(random_bytes(6));
+        mkdir($folder);
+        $process = new Process($command($port, $folder), timeout: null);
+        $process->start();
+        for ($end = microtime(true) + 30; ($door = @fsockopen('127.0.0.1', $port)) === false; usleep(20_000)) {
+            if (microtime(true) > $end || !$process->isRunning()) {
+                throw new \RuntimeException('It did not start: ' . $process->getErrorOutput() . $process->getOutput());
+            }
+        }
+        fclose($door);
+
+        return new self($port, $process, $folder);
+    }
+
+    public function end(): void
+    {
+        $this->process->stop(3);
+        (new Process(['rm', '-rf', '--', $this->folder]))->run();
+    }
+}

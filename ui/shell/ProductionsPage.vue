@@ -1,0 +1,125 @@
+<script setup lang="ts">
+import { onMounted, ref } from 'vue'
+import { useRouter } from 'vue-router'
+import { shell as shellApi } from '@/api/endpoints/shell'
+import ProductionSheet from './ProductionSheet.vue'
+import { attempt } from './say'
+import { useSession } from './session'
+
+/** The productions that one is in, and a new one. */
+const session = useSession()
+const router = useRouter()
+const isAdmin = session.user?.role === 'admin'
+const opening = ref(false)
+const fresh = ref({ name: '', rate: '25', style: 'letter', date: new Date().toISOString().slice(0, 10) })
+const RATES = ['23.976', '24', '25', '29.97', '29.97df', '30', '48', '50', '59.94', '59.94df', '60']
+
+async function open(ulid: string, stage: 'day' | 'cards'): Promise<void> {
+  const production = await attempt(() => shellApi.open(ulid))
+  const day = stage === 'cards' ? production?.days[0] : production?.days.at(-1)
+  if (day !== undefined) await router.push({ name: stage, params: { production: ulid, day: day.ulid } })
+}
+async function make(): Promise<void> {
+  const made = await attempt(() => shellApi.makeProduction(fresh.value))
+  if (made === undefined) return
+  await session.load()
+  // Nothing is in yet: the first thing to do is a card.
+  await open(made.ulid, 'cards')
+}
+
+onMounted(() => {
+  document.title = 'Productions'
+  // Somebody with one production wants that one, unless they come from it; an admin may have come to open another.
+  const only = session.productions.length === 1 && !isAdmin ? session.productions[0] : undefined
+  if (only !== undefined && router.options.history.state.back === null) void open(only.ulid, 'day')
+})
+</script>
+
+<template>
+  <main class="productions">
+    <header>
+      <h1>Productions</h1>
+      <button v-if="isAdmin && !opening && session.productions.length > 0" class="go" @click="opening = true">
+        New production
+      </button>
+      <span class="push soft">{{ session.user?.name }}</span>
+      <button class="plain" @click="attempt(session.signOut)">Sign out</button>
+    </header>
+    <div v-if="session.productions.length === 0 && !opening" class="empty">
+      <template v-if="isAdmin">
+        <b>No production is here yet.</b>Open one with its frame rate and its first shoot day; then put the first card
+        in.<br />
+        <button class="go" @click="opening = true">Open the first production</button>
+      </template>
+      <template v-else>
+        <b>You are in no production yet.</b>An admin adds you to one: its Set-up has a list of people. Ask for that, and
+        load this page again.
+      </template>
+    </div>
+    <form v-if="opening" class="fresh" aria-label="A new production" @submit.prevent="make">
+      <label>Name<input v-model="fresh.name" class="field" required maxlength="120" autofocus /></label>
+      <label
+        >Frame rate<select v-model="fresh.rate" class="field">
+          <option v-for="rate in RATES" :key="rate">{{ rate }}</option>
+        </select></label
+      >
+      <label
+        >Slates<select v-model="fresh.style" class="field">
+          <option value="letter">letters: scene 12, setup 12A, take 3</option>
+          <option value="number">running numbers: slate 214, take 3, the scene beside it</option>
+        </select></label
+      >
+      <label>First shoot day<input v-model="fresh.date" class="field" type="date" required /></label>
+      <span
+        ><button class="go">Open the production</button>{{ ' ' }}
+        <button class="plain" type="button" @click="opening = false">Cancel</button></span
+      >
+    </form>
+    <ProductionSheet
+      v-for="production in session.productions"
+      :key="production.ulid"
+      :ulid="production.ulid"
+      :name="production.name"
+    />
+  </main>
+</template>
+
+<style scoped>
+.productions {
+  max-width: 1040px;
+  margin: 0 auto;
+  padding: 40px 24px;
+  display: grid;
+  gap: 14px;
+}
+.productions > header {
+  display: flex;
+  align-items: center;
+  gap: 14px;
+}
+h1 {
+  font-size: 20px;
+  font-weight: 600;
+  margin: 0;
+}
+.push {
+  margin-left: auto;
+}
+.fresh {
+  background: var(--sheet);
+  border: 1px solid var(--rule-strong);
+  border-radius: 8px;
+  padding: 16px 18px;
+  display: grid;
+  gap: 10px;
+  max-width: 460px;
+}
+.fresh label {
+  display: grid;
+  gap: 2px;
+  font-weight: 500;
+}
+.fresh .field {
+  height: 30px;
+}
+</style>

@@ -1,0 +1,53 @@
+import { expect, it } from 'vitest'
+import type { Instead } from '@/api/types'
+import { EMPTY, type Picture, type Playlist, type Sound } from '@/player/engine/playlist'
+import { tried } from './tried'
+
+const rate = EMPTY.rate
+const picture = (clip: string, at: number, length: number, from = 0): Picture => ({
+  ...{ clip, at, length, from, rate, frames: 1000, start: 0, version: '', look: null, name: clip, take: null },
+})
+const sound = (clip: string, at: number, length: number, from = 0): Sound => ({
+  ...{ clip, at, length, from, channels: [], driftPpm: 0, version: '' },
+})
+const other = (withSound: boolean): Instead => ({
+  ...{ kind: 'take', label: '3A/2', take: null, device: null, clip: 'N', in_ticks: 70, out_ticks: 90, how: 'words' },
+  picture: {
+    ...{ clip: 'N', take: null, name: 'N', at_ticks: 0, duration_ticks: 20, in_ticks: 70, start_ticks: 0 },
+    ...{ clip_ticks: 500, frames: 500, rate, media_version: '', look: null },
+  },
+  sounds: withSound
+    ? [
+        {
+          clip: 'NS',
+          at_ticks: 0,
+          duration_ticks: 20,
+          in_ticks: 7,
+          channels: [],
+          drift_ppm: 0,
+          media_version: '',
+        } as never,
+      ]
+    : [],
+})
+const told = (list: { clip: string; at: number; length: number; from: number }[]): string =>
+  list.map((one) => `${one.clip} ${one.at}-${one.at + one.length} @${one.from}`).join(', ')
+const list: Playlist = {
+  ...EMPTY,
+  length: 300,
+  pictures: [picture('A', 0, 100), picture('B', 100, 100, 50)],
+  sounds: [sound('S', 0, 200, 1000)],
+}
+
+it('shows and plays another take in the place of a piece, and all around it as it was', () => {
+  const now = tried(list, { index: 0, one: other(true), from: 110, to: 130 }, rate)
+  expect(told(now.pictures)).toBe('A 0-100 @0, B 100-110 @50, N 110-130 @70, B 130-200 @80')
+  expect(told(now.sounds)).toBe('S 0-110 @1000, NS 110-130 @7, S 130-200 @1130')
+})
+
+it('keeps the sound where only another picture is tried, and the list where nothing is', () => {
+  const now = tried(list, { index: 0, one: other(false), from: 100, to: 120 }, rate)
+  expect(told(now.pictures)).toBe('A 0-100 @0, N 100-120 @70, B 120-200 @70')
+  expect(now.sounds).toEqual(list.sounds)
+  expect(tried(list, null, rate)).toBe(list)
+})
