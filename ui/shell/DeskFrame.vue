@@ -196,13 +196,12 @@ useShortcuts('Everywhere', [
     </nav>
     <header>
       <h1>{{ production.name }}</h1>
-      <div ref="strip" class="days" role="tablist" aria-label="Shoot days">
+      <nav ref="strip" class="days" aria-label="Shoot days">
         <button
           v-for="one in production.days"
           :key="one.ulid"
           class="date"
-          role="tab"
-          :aria-selected="one.ulid === day?.ulid"
+          :aria-current="one.ulid === day?.ulid ? 'page' : undefined"
           :class="{ on: one.ulid === day?.ulid }"
           @click="goDay(one)"
         >
@@ -217,7 +216,7 @@ useShortcuts('Everywhere', [
         >
           +
         </button>
-      </div>
+      </nav>
       <div class="right">
         <RouterLink
           v-if="coming !== null"
@@ -247,7 +246,7 @@ useShortcuts('Everywhere', [
           <button
             class="me"
             :title="`${session.user?.name}, ${session.user?.role}`"
-            :aria-label="`${session.user?.name}, ${session.user?.role}: menu`"
+            :aria-label="`${session.user?.initials}: menu of ${session.user?.name}, ${session.user?.role}`"
           >
             {{ session.user?.initials }}
           </button>

@@ -139,6 +139,7 @@ h2 a:hover {
   background: var(--sheet-2);
   padding: 7px 11px;
   display: grid;
+  align-content: start;
   font-size: 12px;
   line-height: 1.45;
 }

@@ -146,14 +146,14 @@ const leave = () => void router.push({ query: {} })
             <button class="plain" @click="laying = { of: 'circled', scene: '', keyword: '' }">Lay one</button></template
           ><template v-else>The assistant's and the editor's cuts show up here.</template>
         </div>
-        <div v-else ref="list" class="list" role="listbox" aria-label="Cuts">
+        <div v-else ref="list" class="list" role="list" aria-label="Cuts">
           <div
             v-for="(one, index) in cuts"
             :key="one.ulid"
-            role="option"
+            role="listitem"
             class="row"
             :class="{ on: at === index }"
-            :aria-selected="at === index"
+            :aria-current="at === index"
             @click="at = index"
             @dblclick="open(one)"
           >

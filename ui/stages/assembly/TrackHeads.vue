@@ -34,14 +34,15 @@ const part = (value: number) => Math.max(0, Math.min(100, 100 + (20 * Math.log10
 </script>
 
 <template>
-  <div class="heads" role="listbox" aria-label="Tracks">
+  <div class="heads" role="group" aria-label="Tracks">
     <div class="add"><button v-if="canWork" @click="emit('add')">+ track</button></div>
     <div
       v-for="row in rows"
       :key="row.index"
-      role="option"
+      role="group"
       class="head"
-      :aria-selected="row.index === track"
+      :aria-label="row.track.name"
+      :aria-current="row.index === track"
       :class="{ on: row.index === track, off: !row.track.enabled, low: row.high < 40 }"
       :style="{ top: `${row.top - scroll}px`, height: `${row.high}px` }"
       @click="emit('choose', row.index)"

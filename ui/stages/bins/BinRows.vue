@@ -117,14 +117,18 @@ defineExpose({ reveal, page: () => Math.max(1, Math.floor((containerProps.ref.va
           @dragstart="row && emit('drag', $event, row)"
         >
           <template v-if="row">
-            <RowPicture :production="production.ulid" :row="row" class="picture" />
+            <RowPicture role="gridcell" :production="production.ulid" :row="row" class="picture" />
             <template v-for="column in shownColumns" :key="column.key">
-              <span v-if="column.key === 'slate'" class="slate stuck" :style="{ left: `${stuck.slate}px` }"
+              <span
+                v-if="column.key === 'slate'"
+                role="gridcell"
+                class="slate stuck"
+                :style="{ left: `${stuck.slate}px` }"
                 ><template v-if="row.take"
                   ><b class="mono">{{ row.take.setup }}</b
                   ><TakeNumber :take="row.take.take" :part="row.take.part" :status="row.take.status" /></template
               ></span>
-              <span v-else-if="column.key === 'device'" class="angles"
+              <span v-else-if="column.key === 'device'" role="gridcell" class="angles"
                 ><template v-if="row.what === 'take'"
                   ><button
                     v-for="angle in row.angles.slice(0, row.angles.length > 3 ? 2 : 3)"
@@ -151,7 +155,12 @@ defineExpose({ reveal, page: () => Math.max(1, Math.floor((containerProps.ref.va
                 @keep="cells.keep"
                 @cancel="cells.cancel"
               />
-              <span v-else-if="column.key === 'name'" class="mono cell" :title="row.name" data-column="name"
+              <span
+                v-else-if="column.key === 'name'"
+                role="gridcell"
+                class="mono cell"
+                :title="row.name"
+                data-column="name"
                 ><i v-if="row.colour" class="dot" :class="`bin-${row.colour}`" :title="row.colour" /><i
                   v-if="signOf(row).sign"
                   class="sign"
@@ -162,6 +171,7 @@ defineExpose({ reveal, page: () => Math.max(1, Math.floor((containerProps.ref.va
               >
               <span
                 v-else
+                role="gridcell"
                 class="cell"
                 :class="{ mono: MONO.has(column.key), num: RIGHT.has(column.key), soft: column.key !== 'length' }"
                 :title="text(row, column.key)"
@@ -170,7 +180,7 @@ defineExpose({ reveal, page: () => Math.max(1, Math.floor((containerProps.ref.va
               >
             </template>
           </template>
-          <span v-else class="bone" />
+          <span v-else role="gridcell" class="bone" />
         </div>
       </div>
     </div>

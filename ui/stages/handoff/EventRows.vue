@@ -14,8 +14,9 @@ defineExpose({ scrollTo })
 <template>
   <div v-bind="containerProps" class="events" role="grid" :aria-rowcount="events.length">
     <div class="head" role="row">
-      <span>Track</span><span>Name</span><span>Reel</span><span>Source</span><span>In the cut</span
-      ><span><slot name="head" /></span>
+      <span role="columnheader">Track</span><span role="columnheader">Name</span><span role="columnheader">Reel</span
+      ><span role="columnheader">Source</span><span role="columnheader">In the cut</span
+      ><span role="columnheader"><slot name="head" /></span>
     </div>
     <div v-bind="wrapperProps">
       <div
@@ -26,12 +27,12 @@ defineExpose({ scrollTo })
         :class="{ on: index === cursor }"
         @click="$emit('pick', index)"
       >
-        <span class="soft">{{ event.on }}</span>
-        <span class="cut" :title="event.name">{{ event.name }}</span>
-        <span class="cut soft" :title="event.reel ?? ''">{{ event.reel ?? 'none' }}</span>
-        <span class="mono">{{ event.source_in }} <i>to</i> {{ event.source_out }}</span>
-        <span class="mono">{{ event.record_in }}</span>
-        <span class="cut"><slot :event="event" /></span>
+        <span role="gridcell" class="soft">{{ event.on }}</span>
+        <span role="gridcell" class="cut" :title="event.name">{{ event.name }}</span>
+        <span role="gridcell" class="cut soft" :title="event.reel ?? ''">{{ event.reel ?? 'none' }}</span>
+        <span role="gridcell" class="mono">{{ event.source_in }} <i>to</i> {{ event.source_out }}</span>
+        <span role="gridcell" class="mono">{{ event.record_in }}</span>
+        <span role="gridcell" class="cut"><slot :event="event" /></span>
       </div>
     </div>
   </div>

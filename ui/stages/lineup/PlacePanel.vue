@@ -302,7 +302,7 @@ useShortcuts('A place', [
     <dl>
       <dt v-if="chosen.group === 0">Sure</dt>
       <dd v-if="chosen.group === 0">
-        <span class="meter" :aria-label="`${Math.round(chosen.confidence * 100)} %`"
+        <span class="meter" role="img" :aria-label="`${Math.round(chosen.confidence * 100)} %`"
           ><i :class="{ low: !chosen.sure }" :style="{ width: `${chosen.confidence * 100}%` }"
         /></span>
       </dd>

@@ -283,27 +283,28 @@ defineExpose({ select, move, focus: () => box.value?.focus(), chosen: chosenTake
           @dblclick="typing.open()"
         >
           <template v-if="one.kind === 'scene'">
-            <span class="mono">{{ one.scene }}</span><b>{{ one.facts?.heading }}</b>
-            <small
+            <span role="gridcell" class="mono">{{ one.scene }}</span><b role="gridcell">{{ one.facts?.heading }}</b>
+            <small role="gridcell"
               >{{ one.setups }} {{ one.setups === 1 ? 'setup' : 'setups' }} · {{ one.takes }}
               {{ one.takes === 1 ? 'take' : 'takes'
               }}<template v-if="one.facts">
                 · {{ one.facts.circled }} circled · {{ length(one.facts.running_ticks) }}</template
               ><template v-if="one.facts && one.facts.days > 1"> on {{ one.facts.days }} days</template></small
             >
-            <router-link
-              v-if="(saidOf(one.scene)?.reads ?? 0) > 0"
-              class="soft"
-              :to="{
-                name: 'script',
-                params: { production: production.ulid, day: day.ulid },
-                query: { scene: one.scene },
-              }"
-              :title="`${saidOf(one.scene)?.reads} reads of its lines`"
-              @click.stop
-              ><small>{{ saidOf(one.scene)?.said }} of {{ saidOf(one.scene)?.lines }} lines heard</small></router-link
+            <span v-if="(saidOf(one.scene)?.reads ?? 0) > 0" role="gridcell"
+              ><router-link
+                class="soft"
+                :to="{
+                  name: 'script',
+                  params: { production: production.ulid, day: day.ulid },
+                  query: { scene: one.scene },
+                }"
+                :title="`${saidOf(one.scene)?.reads} reads of its lines`"
+                @click.stop
+                ><small>{{ saidOf(one.scene)?.said }} of {{ saidOf(one.scene)?.lines }} lines heard</small></router-link
+              ></span
             >
-            <small v-if="one.facts?.pages" class="script" :title="one.facts.characters.join(', ')"
+            <small v-if="one.facts?.pages" role="gridcell" class="script" :title="one.facts.characters.join(', ')"
               >script {{ one.facts.pages }} p.<template v-if="one.facts.characters.length">
                 · {{ one.facts.characters.slice(0, 3).join(', ')
                 }}{{ one.facts.characters.length > 3 ? ' …' : '' }}</template
@@ -311,8 +312,8 @@ defineExpose({ select, move, focus: () => box.value?.focus(), chosen: chosenTake
             >
           </template>
           <template v-else-if="one.kind === 'rest'"
-            ><DeviceBadge v-if="one.device" :letter="one.device" /><b>{{ one.title }}</b
-            ><small>{{ one.note }}</small></template
+            ><DeviceBadge v-if="one.device" role="gridcell" :letter="one.device" /><b role="gridcell">{{ one.title }}</b
+            ><small role="gridcell">{{ one.note }}</small></template
           >
           <TakeCells
             v-else-if="one.kind === 'take'"
@@ -344,17 +345,17 @@ defineExpose({ select, move, focus: () => box.value?.focus(), chosen: chosenTake
               @keydown.esc.stop="typing.leave"
               @blur="editing && typing.commit('stay')"
             />
-            <span v-else-if="waiting.has(one.clip.ulid)" class="mono soft" title="Not sent yet">{{
+            <span v-else-if="waiting.has(one.clip.ulid)" role="gridcell" class="mono soft" title="Not sent yet">{{
               waiting.get(one.clip.ulid)
             }}</span>
-            <span v-else-if="one.take" class="slate"
+            <span v-else-if="one.take" role="gridcell" class="slate"
               ><b class="mono">{{ one.take.setup }}</b
               ><TakeNumber :take="one.take.take" :part="one.take.part" :status="one.take.status"
             /></span>
-            <span v-else class="faint">{{
+            <span v-else role="gridcell" class="faint">{{
               one.clip.is_wild ? 'wild' : one.clip.is_false_start ? 'false start' : 'no slate'
             }}</span>
-            <span class="clipcell"
+            <span role="gridcell" class="clipcell"
               ><DeviceBadge :letter="one.clip.device" /><span class="mono clip" :title="one.clip.file">{{
                 one.clip.name
               }}</span
@@ -362,9 +363,9 @@ defineExpose({ select, move, focus: () => box.value?.focus(), chosen: chosenTake
                 other.initials
               }}</i></span
             >
-            <span class="mono soft">{{ length(one.clip.duration_ticks) }}</span>
-            <span class="text soft">{{ one.take?.size }}</span>
-            <span class="clipcell"
+            <span role="gridcell" class="mono soft">{{ length(one.clip.duration_ticks) }}</span>
+            <span role="gridcell" class="text soft">{{ one.take?.size }}</span>
+            <span role="gridcell" class="clipcell"
               ><span v-if="one.take" class="text">{{ one.take.description }}</span
               ><em v-if="one.clip.problems.length" class="fault">{{ one.clip.problems[0] }}</em></span
             >
