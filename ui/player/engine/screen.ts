@@ -3,8 +3,10 @@ import { frameAt, indexAt, pieceAt, ticksOfFrame, type Picture } from './playlis
 
 export type Rendition = 'proxy' | 'small'
 
-/** Media that are open at once on one screen: the one that plays, the next, and the one before. */
-const MOST_DECKS = 3
+/** Media whose pictures are ready at once on one screen: of the one that plays, the next, and the one before. */
+const READY_DECKS = 3
+/** Media that stay open beyond that, without pictures: a cut between angles comes back to them soon. */
+const MOST_DECKS = 7
 /** Ticks before a cut at which the next piece is got ready. */
 const READ_AHEAD = 2 * 705_600_000
 
@@ -222,10 +224,14 @@ export class Screen {
       deck = new Deck(() => this.open(address, piece.rate), this.onFrame)
     } else this.decks.delete(key)
     this.decks.set(key, deck)
+    let older = this.decks.size
     for (const [old, unused] of this.decks) {
-      if (this.decks.size <= MOST_DECKS) break
-      unused.close()
-      this.decks.delete(old)
+      if (older > MOST_DECKS) {
+        unused.close()
+        this.decks.delete(old)
+      } else if (older > READY_DECKS) unused.shrink()
+      else break
+      older--
     }
     return deck
   }
