@@ -6,7 +6,7 @@ import { Dropdown, Menu, MenuItem, Modal } from 'ant-design-vue'
 import { computed, ref, watch } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
 import { tellHere, useLive } from '@/api/live'
-import { makeStale, queryClient, useAnswer } from '@/api/queries'
+import { makeStale, queryClient, useAnswer, willMakeStale } from '@/api/queries'
 import type { Day, Production } from '@/api/types'
 import { provideDesk } from './desk'
 import AccountDialog from './AccountDialog.vue'
@@ -105,14 +105,16 @@ function undo(redo: boolean): void {
   goingBack = goingBack.then(() => takeBack(redo))
 }
 async function takeBack(redo: boolean): Promise<void> {
+  willMakeStale('sequences')
   const answer = await attempt(() =>
     redo ? shellApi.redo(props.production.ulid) : shellApi.undo(props.production.ulid),
   )
   if (answer === undefined) return
-  // A step of a cut changes nothing else, and hands that cut are quick.
+  // A step of a cut changes nothing else, and hands that cut are quick: where the cut is open it goes on by itself.
   if (answer.topics.length === 1 && answer.topics[0] === 'sequences') {
-    tellHere('sequences', { undone: true, sequence: answer.sequence, made: answer.step })
-    makeStale('sequences')
+    const facts = { undone: true, sequence: answer.sequence, made: answer.step, taken: false }
+    tellHere('sequences', facts)
+    if (!facts.taken) makeStale('sequences')
   } else void queryClient.invalidateQueries({ predicate: (query) => query.queryKey[0] === props.production.ulid })
   const done = redo ? 'Done again' : 'Taken back'
   const more = answer.stayed_count > 2 ? ` and ${answer.stayed_count - 2} more` : ''

@@ -105,6 +105,7 @@ export function useCut(production: () => string, sequence: () => string) {
   }
   onLive('sequences', (facts) => {
     if (facts.undone === true) {
+      if (facts.sequence === sequence() && facts.made !== null) facts.taken = true
       void inLine(() => takenBack(facts)).catch(() => undefined)
       return
     }
