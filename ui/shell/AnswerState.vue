@@ -10,7 +10,7 @@ defineEmits<{ retry: [] }>()
   <div v-if="error" class="empty" role="alert">
     <b>{{ error.message }}</b>{{ error.fix }}<br /><button class="plain" @click="$emit('retry')">Try again</button>
   </div>
-  <div v-else-if="pending" class="bones" aria-busy="true" aria-label="Loading">
+  <div v-else-if="pending" class="bones" role="status" aria-busy="true" aria-label="Loading">
     <i v-for="row in rows ?? 8" :key="row" />
   </div>
   <slot v-else />

@@ -44,7 +44,7 @@ async function addDay(): Promise<void> {
       </ul>
     </header>
     <p v-if="error" class="fault">{{ error.message }} <button class="plain" @click="refetch()">Look again</button></p>
-    <div v-else-if="data === undefined" class="bones" aria-label="One moment"><i /></div>
+    <div v-else-if="data === undefined" class="bones" role="status" aria-label="One moment"><i /></div>
     <template v-else>
       <nav v-if="data.days.length > 0" class="days" :aria-label="`Days of ${name}`">
         <RouterLink v-for="day in data.days" :key="day.ulid" class="day" :to="to(day.ulid)">
