@@ -338,16 +338,6 @@ try {
     $wait($playing);
     $press(WebDriverKeys::ESCAPE);
     $wait('document.querySelector(".rows .row[data-what]")');
-    $press('N');
-    $wait('document.activeElement.ariaLabel === "What to ask about"');
-    $press('s', 't', 'a', 't', 'u', 's', WebDriverKeys::ENTER);
-    $wait('document.querySelector(".sentence").textContent.includes("circled")');
-    $press(WebDriverKeys::ESCAPE, WebDriverKeys::ARROW_RIGHT, WebDriverKeys::ARROW_RIGHT, WebDriverKeys::ENTER);
-    $wait('document.activeElement.ariaLabel === "What to ask about"');
-    $press('d', 'e', 'v', 'i', WebDriverKeys::ENTER);
-    $wait('document.querySelector(".menu .choices") !== null && document.querySelector(".sentence").textContent.includes("recorded by")');
-    $take('rule');
-    $press(WebDriverKeys::ESCAPE);
     $driver->executeScript(
         '[...document.querySelectorAll(".tree .bin")].find((one) => one.textContent.includes("Production sound")).click()',
     );
@@ -389,6 +379,9 @@ try {
     $press('9');
     $wait('document.querySelector("main .list tr, main table tr")');
     $take('setup');
+    $driver->executeScript('document.querySelector(".mark").click()');
+    $wait('document.querySelector(".production .day")');
+    $take('productions');
 } finally {
     $chrome->quit();
 }

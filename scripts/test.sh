@@ -84,7 +84,7 @@ drill() {
 table_sums() { zcat "$1/database.sql.gz" | php scripts/dump-sums.php; }
 
 # Browser tests that nothing may run beside.
-ALONE='PlayerTest|EngineTest|RecoveryTest|ScreeningTest'
+ALONE='PlayerTest|EngineTest|RecoveryTest|ScreeningTest|ThreeCamerasTest'
 
 # finished PID LOG: what ran beside the others, with what it said.
 finished() {

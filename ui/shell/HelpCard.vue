@@ -89,6 +89,11 @@ async function keep(one: Line, keys: string[]): Promise<void> {
   if ((await attempt(() => session.setKeys(next))) !== undefined) ownKeys.value = next
 }
 
+/** The card alone, on paper; theme/tokens.css leaves everything else out. */
+function print(): void {
+  window.print()
+}
+
 /** Whether the card goes on below what is seen. */
 const box = ref<HTMLElement | null>(null)
 const goesOn = ref(false)
@@ -101,7 +106,14 @@ onMounted(look)
 </script>
 
 <template>
-  <Modal :open="open" title="Keys of this page" :footer="null" width="760px" @cancel="$emit('close')">
+  <Modal
+    :open="open"
+    title="Keys of this page"
+    :footer="null"
+    width="760px"
+    wrap-class-name="prints"
+    @cancel="$emit('close')"
+  >
     <div class="frame" :class="{ on: goesOn }">
       <div ref="box" class="scroll" tabindex="0" @scroll="look">
         <div class="card">
@@ -140,7 +152,10 @@ onMounted(look)
       </div>
       <p class="more" aria-hidden="true">more below</p>
     </div>
-    <p class="soft hint">A click on a key gives it another one, for you and at every desk.</p>
+    <p class="soft hint">
+      A click on a key gives it another one, for you and at every desk.
+      <button class="plain print" @click="print">Print this card</button>
+    </p>
   </Modal>
 </template>
 
@@ -222,5 +237,18 @@ button.cap:hover kbd {
 .hint {
   margin: 12px 0 0;
   font-size: 12px;
+  display: flex;
+  justify-content: space-between;
+  align-items: center;
+}
+@media print {
+  .scroll {
+    max-height: none;
+    overflow: visible;
+  }
+  .hint,
+  .more {
+    display: none !important;
+  }
 }
 </style>

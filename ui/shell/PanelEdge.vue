@@ -89,4 +89,9 @@ useShortcuts('Panel', [
   background: linear-gradient(90deg, transparent 2px, var(--act) 2px 5px, transparent 5px);
   outline: none;
 }
+@media (max-width: 860px) {
+  .edge {
+    display: none;
+  }
+}
 </style>

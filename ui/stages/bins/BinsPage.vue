@@ -615,4 +615,15 @@ useShortcuts('Bins', [
   border: 1px solid var(--rule-strong);
   cursor: pointer;
 }
+/* At twice the size a page is half as wide: the panel goes below, and the page scrolls to it. */
+@media (max-width: 860px) {
+  .split {
+    grid-template-columns: 172px minmax(0, 1fr);
+    grid-template-rows: minmax(340px, 100%) auto;
+    overflow-y: auto;
+  }
+  .split > :deep(aside:last-of-type) {
+    grid-column: 1 / -1;
+  }
+}
 </style>

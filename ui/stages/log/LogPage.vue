@@ -538,4 +538,12 @@ useShortcuts('Log', [
   gap: 8px;
   justify-content: flex-end;
 }
+/* At twice the size a page is half as wide: the panel goes below, and the page scrolls to it. */
+@media (max-width: 860px) {
+  .split {
+    grid-template-columns: minmax(0, 1fr);
+    grid-template-rows: minmax(340px, 100%) auto;
+    overflow-y: auto;
+  }
+}
 </style>
