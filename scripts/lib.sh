@@ -25,7 +25,8 @@ use_profile() {
     # Only the desk itself works on real volumes; tests and benches fill and empty what they are given. It is said, not left
     # out: what is left out the application would look up in .env itself.
     [ "$1" = desk ] || export CARTELLA_BENCH=$CARTELLA_VAR/volumes CARTELLA_STORE_1=$CARTELLA_VAR/stores/shuttle-1 \
-        CARTELLA_STORE_2=$CARTELLA_VAR/stores/nearline CARTELLA_INBOX=$CARTELLA_VAR/inbox CARTELLA_DB=$CARTELLA_VAR/db
+        CARTELLA_STORE_2=$CARTELLA_VAR/stores/nearline CARTELLA_INBOX=$CARTELLA_VAR/inbox CARTELLA_DB=$CARTELLA_VAR/db \
+        CARTELLA_MEDIA=local CARTELLA_LIVE=database QUEUE_CONNECTION=database CACHE_STORE=database
     export CARTELLA_VAR WEB_PORT=$web DB_PORT=$db PANEL_PORT=${CARTELLA_PANEL_PORT:-$((web + 1))} TRANSCRIPTION_PORT=${CARTELLA_TRANSCRIPTION_PORT:-$((web + 2))}
     export WEB_HOST=${CARTELLA_WEB_HOST:-127.0.0.1} CARTELLA_DB=${CARTELLA_DB:-$CARTELLA_VAR/db} CARTELLA_INBOX=${CARTELLA_INBOX:-$CARTELLA_VAR/inbox}
     export APP_URL=http://$WEB_HOST:$WEB_PORT

@@ -6,6 +6,11 @@ declare(strict_types=1);
 // for an environment variable that scripts/lib.sh exports.
 
 $run = (string) getenv('RUN');
+// Where media come from beside this server: the store of a bucket, whose signed addresses browsers are sent to.
+$store = getenv('CARTELLA_MEDIA') === 's3' ? (string) getenv('S3_ENDPOINT') : '';
+if ($store !== '' && preg_match('#^https?://[A-Za-z0-9.-]+(:\d{1,5})?(?=/|$)#', $store, $origin) !== 1) {
+    throw new RuntimeException('S3_ENDPOINT is no address such as https://media.example:9000.');
+}
 $values = [
     'USER' => posix_getpwuid(posix_geteuid())['name'],
     'FPM_ROOT' => posix_geteuid() === 0 ? '--allow-to-run-as-root' : '--nodaemonize',
@@ -23,6 +28,7 @@ $values = [
     'HSTS' => getenv('CARTELLA_SHARE') ? 'add_header Strict-Transport-Security "max-age=31536000" always;' : '',
     // Six hundred files are not asked for their age every two seconds where nobody changes them under a desk that runs.
     'PHP_CHANGES' => getenv('CARTELLA_DEV') ? '1' : '0',
+    'MEDIA_FROM' => isset($origin[0]) ? " $origin[0]" : '',
     'CORES' => (string) max(2, (int) trim((string) shell_exec('nproc'))),
 ];
 foreach (glob(getenv('CARTELLA_ROOT') . '/config/services/*.conf') ?: [] as $template) {

@@ -7,14 +7,9 @@ namespace App\Console;
 use App\Domain\Footage\ClipMedia;
 use App\Models\Clip;
 use App\Models\Device;
-use App\Models\Production;
-use App\Models\Role;
-use App\Models\ShootDay;
 use App\Models\Take;
 use App\Models\TakePart;
-use App\Models\User;
 use Cartella\Core\Media\Ffmpeg;
-use Cartella\Core\Process;
 use Cartella\Core\Time\Ticks;
 use Illuminate\Console\Command;
 
@@ -36,22 +31,14 @@ final class FillPlayerBench extends Command
 
     public function handle(ClipMedia $media): int
     {
-        if (Production::query()->exists()) {
+        $bench = BenchDay::begin();
+        if ($bench === null) {
             $this->error('This database holds a production. The bench fills only an empty one.');
 
             return self::FAILURE;
         }
+        [$production, $day] = [$bench->production, $bench->day];
         $source = $this->source((string) $this->argument('folder'));
-        $production = Production::query()->create(['name' => 'Bench', 'rate_num' => 25, 'rate_den' => 1]);
-        $production->users()->attach(
-            User::query()->create([
-                'name' => 'Bench Person',
-                'email' => 'bench@lowwater.test',
-                'password' => 'tide-mill',
-                'role' => Role::Assistant,
-            ]),
-        );
-        $day = ShootDay::query()->create(['production_id' => $production->id, 'number' => 1, 'date' => now()->toDateString()]);
         $device = Device::query()->create(['production_id' => $production->id, 'letter' => 'A', 'kind' => 'camera', 'lane' => 0]);
         $seconds = $alone = 0.0;
         for ($n = 1; $n <= self::CLIPS; $n++) {
@@ -101,7 +88,7 @@ final class FillPlayerBench extends Command
     {
         $file = $folder . '/source.mov';
         if (!is_file($file)) {
-            self::ffmpeg([
+            BenchDay::ffmpeg([
                 ...[
                     '-f',
                     'lavfi',
@@ -133,21 +120,12 @@ final class FillPlayerBench extends Command
     private function alone(string $source): float
     {
         $begin = hrtime(true);
-        self::ffmpeg([
+        BenchDay::ffmpeg([
             ...Ffmpeg::input($source),
             ...['-map', '0:v:0', '-map', '0:a:0', '-ac', '2', '-c:a', 'aac', '-b:a', '128k', '-vf', 'scale=960:-2', '-c:v', 'libx264'],
             ...['-preset', 'ultrafast', '-crf', '21', '-bf', '0', '-g', '12', '-movflags', '+faststart', dirname($source) . '/alone.mp4'],
         ]);
 
         return (hrtime(true) - $begin) / 1e9;
-    }
-
-    /** @param  list<string>  $arguments */
-    private static function ffmpeg(array $arguments): void
-    {
-        $run = Process::run([...Ffmpeg::command(), ...$arguments], null, 3600);
-        if ($run['status'] !== 0) {
-            throw new \RuntimeException($run['error']);
-        }
     }
 }

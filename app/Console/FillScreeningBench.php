@@ -5,7 +5,6 @@ declare(strict_types=1);
 namespace App\Console;
 
 use App\Domain\Footage\ClipMedia;
-use App\Domain\Footage\MediaFolder;
 use App\Domain\Lineup\CheckPoints;
 use App\Domain\Screening\BuildReel;
 use App\Domain\Screening\ReelBegin;
@@ -13,14 +12,8 @@ use App\Domain\Screening\ReelFrom;
 use App\Domain\Screening\ReelRecipe;
 use App\Models\Clip;
 use App\Models\Device;
-use App\Models\Production;
-use App\Models\Role;
-use App\Models\ShootDay;
 use App\Models\Take;
 use App\Models\TakePart;
-use App\Models\User;
-use Cartella\Core\Media\Ffmpeg;
-use Cartella\Core\Process;
 use Cartella\Core\Slate\SlateOrder;
 use Cartella\Core\Time\Ticks;
 use Illuminate\Console\Command;
@@ -46,23 +39,14 @@ final class FillScreeningBench extends Command
 
     public function handle(ClipMedia $media, CheckPoints $points, BuildReel $build): int
     {
-        if (Production::query()->exists()) {
+        $bench = BenchDay::begin();
+        if ($bench === null) {
             $this->error('This database holds a production. The bench fills only an empty one.');
 
             return self::FAILURE;
         }
+        [$production, $day, $user] = [$bench->production, $bench->day, $bench->user];
         $source = $this->source((string) $this->argument('folder'));
-        $production = Production::query()
-            ->create(['name' => 'Bench', 'rate_num' => 25, 'rate_den' => 1])
-            ->refresh();
-        $user = User::query()->create([
-            'name' => 'Bench Person',
-            'email' => 'bench@lowwater.test',
-            'password' => 'tide-mill',
-            'role' => Role::Assistant,
-        ]);
-        $production->users()->attach($user);
-        $day = ShootDay::query()->create(['production_id' => $production->id, 'number' => 1, 'date' => now()->toDateString()]);
         $device = Device::query()->create(['production_id' => $production->id, 'letter' => 'A', 'kind' => 'camera', 'lane' => 0]);
         $first = null;
         for ($n = 1; $n <= self::TAKES; $n++) {
@@ -92,10 +76,8 @@ final class FillScreeningBench extends Command
                 $media->make($clip, [$source]);
                 // As the desk does when media are made.
                 $points->find($clip);
-            }
-            $folder = MediaFolder::of($clip)->work();
-            foreach ($first === $clip ? [] : (glob(MediaFolder::of($first)->folder() . '/*') ?: []) as $file) {
-                link($file, $folder . '/' . basename($file));
+            } else {
+                BenchDay::share($first, $clip);
             }
             $setup = (string) (1 + intdiv($n - 1, 5));
             $number = 1 + (($n - 1) % 5);
@@ -121,29 +103,15 @@ final class FillScreeningBench extends Command
         // Noise over a room that moves: a tone, and a room where nothing happens, would not be heard.
         $file = $folder . '/numbered-3.mov';
         if (!is_file($file)) {
-            $columns = sprintf('255*mod(floor(N/pow(2\\,floor(X*%d/W)))\\,2)', self::BITS);
+            $columns = BenchDay::columns(self::BITS);
             $flash = sprintf('if(between(N\\,%d\\,%d)\\,235\\,16)', self::FLASH, self::FLASH + 1);
             $at = self::FLASH / 25;
-            $run = Process::run(
-                [
-                    ...Ffmpeg::command(),
-                    ...['-f', 'lavfi', '-i', 'color=black:size=960x540:rate=25'],
-                    ...['-f', 'lavfi', '-i', "aevalsrc='(random(0)-0.5)*(0.07*abs(sin(7*t))+1.2*between(t\\,$at\\,$at+0.08))':s=48000"],
-                    ...[
-                        '-vf',
-                        "geq=lum='if(lt(Y\\,H/4)\\,$flash\\,$columns)':cb=128:cr=128",
-                        '-frames:v',
-                        (string) self::FRAMES,
-                        '-shortest',
-                    ],
-                    ...['-c:v', 'libx264', '-preset', 'veryfast', '-pix_fmt', 'yuv420p', '-c:a', 'pcm_s16le', $file],
-                ],
-                null,
-                600,
-            );
-            if ($run['status'] !== 0) {
-                throw new \RuntimeException($run['error']);
-            }
+            BenchDay::ffmpeg([
+                ...['-f', 'lavfi', '-i', 'color=black:size=960x540:rate=25'],
+                ...['-f', 'lavfi', '-i', "aevalsrc='(random(0)-0.5)*(0.07*abs(sin(7*t))+1.2*between(t\\,$at\\,$at+0.08))':s=48000"],
+                ...['-vf', "geq=lum='if(lt(Y\\,H/4)\\,$flash\\,$columns)':cb=128:cr=128", '-frames:v', (string) self::FRAMES, '-shortest'],
+                ...['-c:v', 'libx264', '-preset', 'veryfast', '-pix_fmt', 'yuv420p', '-c:a', 'pcm_s16le', $file],
+            ]);
         }
 
         return $file;

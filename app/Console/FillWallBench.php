@@ -5,17 +5,10 @@ declare(strict_types=1);
 namespace App\Console;
 
 use App\Domain\Footage\ClipMedia;
-use App\Domain\Footage\MediaFolder;
 use App\Models\Clip;
 use App\Models\Device;
-use App\Models\Production;
-use App\Models\Role;
-use App\Models\ShootDay;
 use App\Models\Take;
 use App\Models\TakePart;
-use App\Models\User;
-use Cartella\Core\Media\Ffmpeg;
-use Cartella\Core\Process;
 use Cartella\Core\Slate\SlateOrder;
 use Cartella\Core\Time\Ticks;
 use Illuminate\Console\Command;
@@ -39,23 +32,14 @@ final class FillWallBench extends Command
 
     public function handle(ClipMedia $media): int
     {
-        if (Production::query()->exists()) {
+        $bench = BenchDay::begin();
+        if ($bench === null) {
             $this->error('This database holds a production. The bench fills only an empty one.');
 
             return self::FAILURE;
         }
+        [$production, $day] = [$bench->production, $bench->day];
         $source = self::source((string) $this->argument('folder'));
-        $production = Production::query()
-            ->create(['name' => 'Bench', 'rate_num' => 25, 'rate_den' => 1])
-            ->refresh();
-        $user = User::query()->create([
-            'name' => 'Bench Person',
-            'email' => 'bench@lowwater.test',
-            'password' => 'tide-mill',
-            'role' => Role::Assistant,
-        ]);
-        $production->users()->attach($user);
-        $day = ShootDay::query()->create(['production_id' => $production->id, 'number' => 1, 'date' => now()->toDateString()]);
         $ours = ['production_id' => $production->id, 'shoot_day_id' => $day->id];
         $take = Take::query()->create($ours + ['scene' => '1', 'setup' => '1', 'take' => 1, 'sort_key' => SlateOrder::key('1', 1)]);
         $first = null;
@@ -85,10 +69,8 @@ final class FillWallBench extends Command
             if ($first === null) {
                 $first = $clip;
                 $media->make($clip, [$source]);
-            }
-            $folder = MediaFolder::of($clip)->work();
-            foreach ($first === $clip ? [] : (glob(MediaFolder::of($first)->folder() . '/*') ?: []) as $file) {
-                link($file, $folder . '/' . basename($file));
+            } else {
+                BenchDay::share($first, $clip);
             }
             TakePart::query()->create(['take_id' => $take->id, 'clip_id' => $clip->id, 'said_by' => 'name']);
             $clip->placement()->create([
@@ -110,22 +92,14 @@ final class FillWallBench extends Command
     {
         $file = $folder . '/numbered-wall.mov';
         if (!is_file($file)) {
-            $columns = sprintf('255*mod(floor(N/pow(2\\,floor(X*%d/W)))\\,2)', self::BITS);
-            $run = Process::run(
-                [
-                    ...Ffmpeg::command(),
-                    ...['-f', 'lavfi', '-i', 'testsrc2=size=960x540:rate=25'],
-                    ...['-f', 'lavfi', '-i', 'color=black:size=960x2:rate=25'],
-                    '-filter_complex',
-                    "[1:v]geq=lum='$columns':cb=128:cr=128,scale=960:40:flags=neighbor[n];[0:v][n]overlay=0:250",
-                    ...['-t', (string) self::SECONDS, '-c:v', 'libx264', '-preset', 'veryfast', '-pix_fmt', 'yuv420p', $file],
-                ],
-                null,
-                600,
-            );
-            if ($run['status'] !== 0) {
-                throw new \RuntimeException($run['error']);
-            }
+            $columns = BenchDay::columns(self::BITS);
+            BenchDay::ffmpeg([
+                ...['-f', 'lavfi', '-i', 'testsrc2=size=960x540:rate=25'],
+                ...['-f', 'lavfi', '-i', 'color=black:size=960x2:rate=25'],
+                '-filter_complex',
+                "[1:v]geq=lum='$columns':cb=128:cr=128,scale=960:40:flags=neighbor[n];[0:v][n]overlay=0:250",
+                ...['-t', (string) self::SECONDS, '-c:v', 'libx264', '-preset', 'veryfast', '-pix_fmt', 'yuv420p', $file],
+            ]);
         }
 
         return $file;

@@ -11,7 +11,7 @@ final class RedisBus implements LiveBus
 {
     private const PAGE = 200;
 
-    /** Events of a production that are kept; a page that was away for longer asks for everything anew. */
+    /** Events of a production that are kept; a page that was away for longer hears of the newest of them only. */
     private const KEPT = 5_000;
 
     /** Seconds after its last event that a production's are kept. */

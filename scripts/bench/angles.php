@@ -28,19 +28,11 @@ $open = require __DIR__ . '/page.php';
 $say = static fn(string $what, string $figures, bool $isMet) => Bars::check(sprintf('angles   %-36s %s', $what, $figures), $isMet);
 try {
     $driver = $chrome->driver;
-    $script = (string) file_get_contents(__DIR__ . '/js/angles.js');
-    $measure = static function (string $what, array $given = []) use ($driver, $script): array {
-        $driver->manage()->timeouts()->setScriptTimeout(240);
-        $answer = $driver->executeAsyncScript(
-            "const [what, given, done] = arguments; const fail = (trouble) => done({ trouble: String(trouble?.stack ?? trouble) });\n" .
-                "(async () => {\n$script\n})().catch(fail)",
-            [$what, $given + ['bits' => BITS]],
-        );
-
-        return isset($answer['trouble']) ? throw new RuntimeException("$what: $answer[trouble]") : $answer;
-    };
+    $measure = require __DIR__ . ('/measure.php')($driver, 'angles');
+    $read = (string) file_get_contents(__DIR__ . '/../../tests/Browser/Support/js/numbers.js');
     $driver->get("$base/$production/$day/assembly?wall={$wall['ulid']}");
     $until('document.querySelectorAll(".wall .tile canvas").length === 9');
+    $driver->executeScript($read, [BITS]);
     $floor = $measure('floor')['picture'];
     printf("angles   floor: a picture of the display in %.1f ms\n", $floor);
     $step = $measure('step', ['seconds' => 20]);
@@ -80,6 +72,7 @@ try {
     $ask("/api/productions/$production/sequences/{$wall['ulid']}/lay", ['into' => $into['ulid'], 'at_ticks' => null]);
     $driver->get("$base/$production/$day/assembly?cut={$into['ulid']}");
     $until('Number(document.querySelector(".paper")?.dataset.perPixel) > 0');
+    $driver->executeScript($read, [BITS]);
     // Its first moments are not of the cut: the page is still being drawn.
     time_sleep_until(time() + 3);
     $played = $measure('played', ['seconds' => SECONDS - 2]);

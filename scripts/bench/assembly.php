@@ -45,18 +45,7 @@ try {
     }
     $driver->get("$base/$production/$day/assembly");
     $until('document.querySelector(".row .name")');
-    $script = (string) file_get_contents(__DIR__ . '/js/assembly.js');
-    $measure = static function (string $what) use ($driver, $script, $cut): array {
-        $driver->manage()->timeouts()->setScriptTimeout(240);
-        $answer = $driver->executeAsyncScript(
-            "const [what, cut, rounds, done] = arguments;\n" .
-                "const fail = (trouble) => done({ trouble: String(trouble?.stack ?? trouble) });\n" .
-                "(async () => {\n$script\n})().catch(fail)",
-            [$what, $cut, ROUNDS],
-        );
-
-        return isset($answer['trouble']) ? throw new RuntimeException("$what: $answer[trouble]") : $answer;
-    };
+    $measure = require __DIR__ . ('/measure.php')($driver, 'assembly');
     $floor = $measure('floor')['picture'];
     printf("assembly floor: a picture of the display in %.1f ms\n", $floor);
     $say = static fn(string $what, array $times, float $bar) => Bars::check(
@@ -75,9 +64,9 @@ try {
     $say('a step is answered', $answered, 50);
     $say('2 000 items on 12 tracks are open', $measure('open')['times'], 1000);
     $say('script for a picture while it scrolls and zooms', $measure('paper')['times'], 16);
-    $steps = $measure('edit');
+    $steps = $measure('edit', ['rounds' => ROUNDS]);
     $say('a step is drawn', $steps['drawn'], 100);
-    $back = $measure('undo')['drawn'];
+    $back = $measure('undo', ['rounds' => ROUNDS])['drawn'];
     $say('a step is taken back', $back, max(100, 1.5 * $p($steps['drawn'], 0.95)));
 } finally {
     $chrome->quit();

@@ -30,7 +30,12 @@ $production = $session['productions'][0]['ulid'];
 $day = $facts['days'][0]['ulid'];
 $open = require __DIR__ . '/page.php';
 [$chrome, $until] = $open($base);
-$read = (string) file_get_contents(__DIR__ . '/../../tests/Browser/Support/js/screens.js');
+$read = implode(
+    array_map(static fn(string $name): string => (string) file_get_contents(__DIR__ . "/../../tests/Browser/Support/js/$name.js"), [
+        'numbers',
+        'screens',
+    ]),
+);
 try {
     $driver = $chrome->driver;
     // Before the room plays for the first time, so that what goes to the sound device is known from its first sample on.
@@ -41,17 +46,7 @@ try {
     $driver->get("$base/$production/$day/screening?reel=$reel");
     $until('Number(document.querySelector(".room")?.dataset.frame) > 3');
     $driver->executeScript($read, [BITS]);
-    $script = (string) file_get_contents(__DIR__ . '/js/screening.js');
-    $measure = static function (string $what, array $given = [], int $seconds = 300) use ($driver, $script): array {
-        $driver->manage()->timeouts()->setScriptTimeout($seconds);
-        $answer = $driver->executeAsyncScript(
-            "const [what, given, done] = arguments; const fail = (trouble) => done({ trouble: String(trouble?.stack ?? trouble) });\n" .
-                "(async () => {\n$script\n})().catch(fail)",
-            [$what, $given],
-        );
-
-        return isset($answer['trouble']) ? throw new RuntimeException("$what: $answer[trouble]") : $answer;
-    };
+    $measure = require __DIR__ . ('/measure.php')($driver, 'screening');
     $p = static function (array $times, float $share): float {
         sort($times);
 

@@ -104,7 +104,8 @@ final class ScreeningTest extends BrowserTestCase
 
     private function readScreens(): void
     {
-        $this->js((string) file_get_contents(__DIR__ . '/Support/js/screens.js'), TestCards::BITS);
+        $this->readNumbers(TestCards::BITS);
+        $this->js((string) file_get_contents(__DIR__ . '/Support/js/screens.js'));
     }
 
     /** Opens another window beside the desk. */

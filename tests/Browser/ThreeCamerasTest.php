@@ -22,6 +22,8 @@ final class ThreeCamerasTest extends BrowserTestCase
 
     private const FRAMES = 6_000;
 
+    private static string $day = '';
+
     private static string $wall = '';
 
     /** @return list<array<string, mixed>> what is on air, in its order */
@@ -63,7 +65,7 @@ final class ThreeCamerasTest extends BrowserTestCase
     {
         TestCards::event(self::bench());
         $this->signIn('rosa');
-        $this->dayOf(['A095', 'B095', 'C095', 'S095'], '95_T01_A');
+        self::$day = $this->dayOf(['A095', 'B095', 'C095', 'S095'], '95_T01_A');
         $this->inRealTime($this->cutLive(...));
         self::assertCount(1, $this->items(self::$wall)['The whole'], 'the sound of the whole stays');
         self::assertSame([], $this->consoleErrors());
@@ -72,13 +74,12 @@ final class ThreeCamerasTest extends BrowserTestCase
     /** Twenty digits while it plays, in an angle cut of their own. */
     private function cutLive(): void
     {
-        $day = (string) preg_replace('#(/[0-9A-Z]{26}/[0-9A-Z]{26}).*#', '$1', (string) $this->js('return location.pathname'));
-        $this->open("$day/assembly");
+        $this->open(self::$day . '/assembly');
         $this->see('.events .row', '95/1');
         $this->click('.events .row button', 'Cut between angles');
         $this->see('.wall .tile[data-letter=C]');
         self::$wall = $this->opened('wall');
-        $this->js((string) file_get_contents(__DIR__ . '/Support/js/numbers.js'), TestCards::EVENT_BITS, '.tile[data-letter=A] canvas');
+        $this->readNumbers(TestCards::EVENT_BITS, '.tile[data-letter=A] canvas');
         $wanted = [];
         foreach ([200, 1300, 2500, 3700, 4900] as $group => $near) {
             $this->goNear($near);
@@ -159,7 +160,7 @@ final class ThreeCamerasTest extends BrowserTestCase
     #[Depends('test_one_is_replaced_one_moved_one_joined_and_plain_clips_go_and_come')]
     public function test_every_frame_around_the_cuts_is_the_cuts_and_sound_stays_with_them(): void
     {
-        $this->js((string) file_get_contents(__DIR__ . '/Support/js/numbers.js'), TestCards::EVENT_BITS, '.cut .screen canvas');
+        $this->readNumbers(TestCards::EVENT_BITS);
         $this->tapSound();
         $items = $this->items($this->opened('cut'))['Picture'];
         $sees = function (int $frame) use ($items): void {

@@ -6,10 +6,13 @@ namespace Tests\Browser;
 
 use PHPUnit\Framework\Attributes\Depends;
 use Tests\Browser\Support\BrowserTestCase;
+use Tests\Browser\Support\CutReading;
 
 /** Every page for whoever hears it read out. The day is worked on by now: this comes after the tests that do that. */
 final class WorkedDayReachTest extends BrowserTestCase
 {
+    use CutReading;
+
     /** Stages by their keys, and what is seen when they are there. */
     private const STAGES = [
         '1' => 'main h2',
@@ -86,19 +89,12 @@ final class WorkedDayReachTest extends BrowserTestCase
             '$1',
             (string) parse_url($this->chrome()->driver->getCurrentURL(), PHP_URL_PATH),
         );
-        $production = explode('/', $day)[1];
-        $ask = fn(string $path): array => (array) $this->jsAsync(
-            'fetch(`/api/productions/${arguments[0]}/${arguments[1]}`).then((answer) => answer.json()).then(arguments[2])',
-            20,
-            $production,
-            $path,
-        );
-        $cut = $ask('cuts')['cuts'][0]['ulid'] ?? self::fail('no cut is there');
+        $cut = $this->asked('cuts')['cuts'][0]['ulid'] ?? self::fail('no cut is there');
         $this->open("$day/assembly?cut=$cut");
         $this->see('.cut .bar');
         $this->see('.paper');
         $this->reach('the desk of a cut');
-        $clip = $ask("sequences/$cut")['value']['tracks'][0]['items'][0]['source']['id'];
+        $clip = $this->asked("sequences/$cut")['value']['tracks'][0]['items'][0]['source']['id'];
         $this->open("$day/clip/$clip");
         $this->see('.player');
         $this->reach('the page of a clip');

@@ -10,6 +10,7 @@ import { makeStale, queryClient, useAnswer, willMakeStale } from '@/api/queries'
 import type { Day, Production } from '@/api/types'
 import { provideDesk } from './desk'
 import AccountDialog from './AccountDialog.vue'
+import { dayName } from './dayName'
 import { chooseTones } from './device'
 import HelpCard from './HelpCard.vue'
 import { useShortcuts } from './keys'
@@ -71,8 +72,6 @@ const note = computed<Record<StageName, string>>(() => {
 })
 const open = (stage: StageName) => (stage === 'day' ? (tabs.value?.open ?? 0) : (tabs.value?.by_stage[stage] ?? 0))
 
-const dayName = (one: Day) =>
-  new Date(one.date + 'T12:00:00').toLocaleDateString('en-GB', { weekday: 'short', day: 'numeric', month: 'short' })
 /** The page that comes gets the keys; a tab that kept the focus would take Enter for itself. */
 const letGo = () => (document.activeElement as HTMLElement | null)?.blur()
 function goStage(name: StageName): void {

@@ -45,10 +45,10 @@ const SIGNS: Record<string, string> = {
   PageUp: 'Page ↑',
 }
 function shown(key: string): string {
-  const parts = key.match(/^(Ctrl\+)?(Shift\+)?(.+)$/s)
-  const [, ctrl, shift, own = key] = parts ?? []
+  const parts = key.match(/^(Ctrl\+)?(Alt\+)?(Shift\+)?(.+)$/s)
+  const [, ctrl, alt, shift, own = key] = parts ?? []
   const name = SIGNS[own] ?? (/^[a-z]$/.test(own) ? own.toUpperCase() : own)
-  return `${ctrl ? 'Ctrl ' : ''}${shift ? '⇧ ' : ''}${name}`
+  return `${ctrl ? 'Ctrl ' : ''}${alt ? 'Alt ' : ''}${shift ? '⇧ ' : ''}${name}`
 }
 
 // Another key: chosen, then pressed.
@@ -89,8 +89,10 @@ async function keep(one: Line, keys: string[]): Promise<void> {
   if ((await attempt(() => session.setKeys(next))) !== undefined) ownKeys.value = next
 }
 
-/** The card alone, on paper; theme/tokens.css leaves everything else out. */
+/** The card alone, on paper: theme/tokens.css leaves everything else out meanwhile. */
 function print(): void {
+  document.body.classList.add('prints')
+  window.addEventListener('afterprint', () => document.body.classList.remove('prints'), { once: true })
   window.print()
 }
 
@@ -106,14 +108,7 @@ onMounted(look)
 </script>
 
 <template>
-  <Modal
-    :open="open"
-    title="Keys of this page"
-    :footer="null"
-    width="760px"
-    wrap-class-name="prints"
-    @cancel="$emit('close')"
-  >
+  <Modal :open="open" title="Keys of this page" :footer="null" width="760px" @cancel="$emit('close')">
     <div class="frame" :class="{ on: goesOn }">
       <div ref="box" class="scroll" tabindex="0" @scroll="look">
         <div class="card">

@@ -4,7 +4,7 @@ import { useRouter } from 'vue-router'
 import { settings as settingsApi } from '@/api/endpoints/settings'
 import { shell as shellApi } from '@/api/endpoints/shell'
 import { useAnswer } from '@/api/queries'
-import type { GlanceDay } from '@/api/types'
+import { dayName } from './dayName'
 import { attempt } from './say'
 
 /** A production before it is opened: its newest days, what is open, cards that wait, and who is there. */
@@ -16,8 +16,6 @@ const { data, error, refetch } = useAnswer(() => shellApi.glance(props.ulid), { 
 const open = computed(() => (data.value?.days ?? []).reduce((sum, day) => sum + day.open, 0))
 const waiting = computed(() => data.value?.waiting ?? [])
 const NAMED = 4
-const dayName = (day: GlanceDay) =>
-  new Date(day.date + 'T12:00:00').toLocaleDateString('en-GB', { weekday: 'short', day: 'numeric', month: 'short' })
 const counted = (count: number, one: string) => `${count} ${one}${count === 1 ? '' : 's'}`
 
 const to = (day: string, stage = 'day') => ({ name: stage, params: { production: props.ulid, day } })
@@ -38,7 +36,11 @@ async function addDay(): Promise<void> {
       </h2>
       <span v-if="data" class="soft mono">{{ data.rate }} fps</span>
       <ul v-if="data && data.here.length > 0" class="here" aria-label="There now">
-        <li v-for="person in data.here" :key="person.name" :title="`${person.name} is there now`">
+        <li
+          v-for="person in data.here"
+          :key="person.name"
+          :title="`${person.name} has a page of it open, or had a moment ago`"
+        >
           {{ person.initials }}
         </li>
       </ul>

@@ -149,7 +149,8 @@ final readonly class AngleCuts
                 foreach ([self::PICTURE => $takes === 'sound' ? null : $picture, self::SOUND => $sound] as $track => $item) {
                     if ($item !== null) {
                         $sequence = (new LayOver($track, $item->recordStartTicks, $item))->apply($sequence);
-                        $sequence = self::grown($sequence, $track, [$item->recordEndTicks(), $item->recordStartTicks]);
+                        $sequence = self::joined($sequence, $track, $item->recordEndTicks());
+                        $sequence = self::joined($sequence, $track, $item->recordStartTicks);
                     }
                 }
 
@@ -205,21 +206,15 @@ final readonly class AngleCuts
         return ['step' => $step, 'end' => $end];
     }
 
-    /**
-     * What plays on from what lies before it is no cut.
-     *
-     * @param  list<int>  $at  ticks at which two items may meet
-     */
-    private static function grown(Sequence $sequence, int $track, array $at): Sequence
+    /** What plays on from what lies before it is no cut. */
+    private static function joined(Sequence $sequence, int $track, int $atTicks): Sequence
     {
-        foreach ($at as $ticks) {
-            foreach ($sequence->tracks[$track]->items as $index => $item) {
-                if ($item->recordEndTicks() === $ticks && isset($sequence->tracks[$track]->items[$index + 1])) {
-                    try {
-                        return self::grown((new Join($track, $index))->apply($sequence), $track, array_values(array_diff($at, [$ticks])));
-                    } catch (Refused) {
-                        break;
-                    }
+        foreach ($sequence->tracks[$track]->items as $index => $item) {
+            if ($item->recordEndTicks() === $atTicks) {
+                try {
+                    return (new Join($track, $index))->apply($sequence);
+                } catch (Refused) {
+                    return $sequence;
                 }
             }
         }

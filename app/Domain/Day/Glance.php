@@ -10,6 +10,7 @@ use App\Models\Card;
 use App\Models\Production;
 use App\Models\ShootDay;
 use App\Support\LiveBus;
+use Illuminate\Database\Eloquent\Builder;
 use Illuminate\Support\Facades\Cache;
 
 /** A production as it is seen before it is opened: its newest days, what is open in them, and cards that wait in readers. */
@@ -33,6 +34,7 @@ final readonly class Glance
             self::KEPT,
             fn(): array => $production
                 ->days()
+                ->withCount(['takes', 'cards' => static fn(Builder $cards) => $cards->whereNull('away_at')])
                 ->orderByDesc('number')
                 ->limit(self::DAYS)
                 ->get()
@@ -41,8 +43,8 @@ final readonly class Glance
                         'ulid' => $day->ulid,
                         'number' => $day->number,
                         'date' => $day->date->format('Y-m-d'),
-                        'takes' => $day->takes()->count(),
-                        'cards' => $day->cards()->whereNull('away_at')->count(),
+                        'takes' => (int) $day->getAttribute('takes_count'),
+                        'cards' => (int) $day->getAttribute('cards_count'),
                         'open' => count($this->points->of($day->setRelation('production', $production))),
                     ],
                 )

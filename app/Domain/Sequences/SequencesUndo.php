@@ -78,7 +78,8 @@ final class SequencesUndo implements Replay
     {
         $row = count($change->rows) === 1 ? $change->rows[0] : null;
 
-        return $row === null || $row['table'] !== 'sequence_steps' ? null : $this->newest((int) $row['id']);
+        // Of the cut only its name in addresses is wanted: what it holds is long.
+        return $row === null || $row['table'] !== 'sequence_steps' ? null : $this->newest((int) $row['id'])?->load('sequence:id,ulid');
     }
 
     /** What stands for the step now: the step itself, or what took it back, or what took that back. */

@@ -70,10 +70,10 @@ final class SceneReads
      */
     private function known(Production $production, string $scene, array $script, Collection $takes): array
     {
-        $key = $this->keys($production, [$scene])[$scene] ?? null;
+        $key = $this->keys($production, [$scene])[$scene] ?? '';
         $read = static fn(): array => self::read($script, $takes);
 
-        return $key === null || $key === '' ? $read() : Cache::remember("$key.takes." . md5(serialize($script)), self::KEPT, $read);
+        return $key === '' ? $read() : Cache::remember("$key.takes." . md5(serialize($script)), self::KEPT, $read);
     }
 
     /**

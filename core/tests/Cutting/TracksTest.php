@@ -180,4 +180,30 @@ final class TracksTest extends TestCase
         $strange = self::cut([[['metadata' => ['angles' => 'several']] + $item]]);
         self::assertCount(1, Operations::run($strange, [['op' => 'angled'] + $all])['refused']);
     }
+
+    public function test_two_pieces_that_know_other_angles_stay_two(): void
+    {
+        $angles = static fn(string ...$letters): array => [
+            'lineup' => 'day 2',
+            'current' => 'A',
+            'list' => array_map(
+                static fn(string $letter): array => [
+                    'angle' => $letter,
+                    'source' => self::item($letter, 0, 1)['source'],
+                    'start_ticks' => 0,
+                ],
+                $letters,
+            ),
+        ];
+        $join = static fn(array $first, array $second): array => Operations::run(
+            self::cut([[['angles' => $first] + self::item('A', 0, 10), ['angles' => $second] + self::item('A', 10, 10, 10)]]),
+            [['op' => 'join', 'track' => 0, 'index' => 0]],
+        );
+        self::assertSame('A 0-20 @0', self::told($join($angles('A', 'B'), $angles('A', 'B'))['sequence']->tracks[0]->items));
+        // Joined, the second would no more know that C rolled with it.
+        self::assertSame(
+            ['The second does not play on from the first.'],
+            array_column($join($angles('A', 'B'), $angles('A', 'B', 'C'))['refused'], 'reason'),
+        );
+    }
 }

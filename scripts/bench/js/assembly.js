@@ -1,31 +1,5 @@
-const key = (name, more = {}) =>
-    document.body.dispatchEvent(new KeyboardEvent('keydown', { key: name, bubbles: true, cancelable: true, ...more }))
-const picture = () => new Promise((resolve) => requestAnimationFrame(resolve))
 const page = () => document.querySelector('.cut')
-/** Until something is so, looked at with each picture of the display; milliseconds, and one picture more. */
-const until = (question, limit = 10000) =>
-    new Promise((resolve, reject) => {
-        const begin = performance.now()
-        const look = () => {
-            if (question()) requestAnimationFrame(() => resolve(performance.now() - begin))
-            else if (performance.now() - begin > limit) reject(new Error(`not so: ${question}`))
-            else requestAnimationFrame(look)
-        }
-        look()
-    })
-const wait = (ms) => new Promise((resolve) => setTimeout(resolve, ms))
-
-if (what === 'floor') {
-    const times = []
-    let last = performance.now()
-    for (let n = 0; n < 60; n++) {
-        await picture()
-        const now = performance.now()
-        times.push(now - last)
-        last = now
-    }
-    done({ picture: times.sort((a, b) => a - b)[30] })
-} else if (what === 'open') {
+if (what === 'open') {
     const times = []
     for (let n = 0; n < 5; n++) {
         await until(() => document.querySelector('.row .name') !== null)
@@ -79,7 +53,7 @@ if (what === 'floor') {
 } else if (what === 'edit') {
   const drawn = []
   key('Home')
-  for (let n = 0; n < rounds; n++) {
+  for (let n = 0; n < given.rounds; n++) {
     // A hand goes to a cut and works on it; what is seen and heard there comes meanwhile.
     if (n % 4 === 0) {
       key("'")
@@ -95,7 +69,7 @@ if (what === 'floor') {
   done({ drawn })
 } else if (what === 'undo') {
     const drawn = []
-    for (let n = 0; n < rounds; n++) {
+    for (let n = 0; n < given.rounds; n++) {
         const step = Number(page().dataset.step)
         const begin = performance.now()
         key('z', { ctrlKey: true })

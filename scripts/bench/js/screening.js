@@ -1,21 +1,5 @@
-const key = (name, target = document.body) => {
-  target.dispatchEvent(new KeyboardEvent('keydown', { key: name, bubbles: true, cancelable: true }))
-  target.dispatchEvent(new KeyboardEvent('keyup', { key: name, bubbles: true, cancelable: true }))
-}
 const room = () => document.querySelector('.room')
-const wait = (ms) => new Promise((resolve) => setTimeout(resolve, ms))
 const TICKS = 705600000
-/** Until something is so, looked at with each picture of the display; milliseconds that it took, and one picture more. */
-const until = (question, limit = 5000) =>
-  new Promise((resolve, reject) => {
-    const begin = performance.now()
-    const look = () => {
-      if (question()) requestAnimationFrame(() => resolve(performance.now() - begin))
-      else if (performance.now() - begin > limit) reject(new Error(`not so: ${question}`))
-      else requestAnimationFrame(look)
-    }
-    look()
-  })
 /** The first pictures of a take. */
 const begins = (item) => () => Number(room().dataset.item) === item && numberSeen() !== null && numberSeen() < 6
 const stop = async () => {
@@ -25,17 +9,7 @@ const stop = async () => {
 let seed = 11
 const random = () => ((seed = (seed * 1103515245 + 12345) % 2147483648) / 2147483648)
 
-if (what === 'floor') {
-  const times = []
-  let last = performance.now()
-  for (let n = 0; n < 60; n++) {
-    await new Promise((resolve) => requestAnimationFrame(resolve))
-    const now = performance.now()
-    times.push(now - last)
-    last = now
-  }
-  done({ picture: times.sort((a, b) => a - b)[30] })
-} else if (what === 'next') {
+if (what === 'next') {
   await stop()
   const times = []
   for (let n = 0; n < given.count; n++) {
@@ -92,22 +66,6 @@ if (what === 'floor') {
   box.form.requestSubmit()
   await until(begins(0))
   window.late = []
-  /** When each beep of what was laid last is heard, seconds of this window. */
-  const beeps = () => {
-    const found = []
-    window.laid.splice(0, Math.max(0, window.laid.length - 40))
-    let quiet = Infinity
-    for (const { context, at, rate, samples } of window.laid) {
-      const stamp = context.getOutputTimestamp()
-      for (let i = 0; i < samples.length; i++) {
-        if (Math.abs(samples[i]) > 0.05) {
-          if (quiet > 9600) found.push(at + i / 48000 / rate - stamp.contextTime + stamp.performanceTime / 1000)
-          quiet = 0
-        } else quiet++
-      }
-    }
-    return found
-  }
   let lit = false
   const look = () => {
     const canvas = document.querySelector('.screens canvas')
@@ -115,7 +73,7 @@ if (what === 'floor') {
     // The device's clock is asked as near to it as can be: it may stand still for a moment on a busy machine.
     if (bright && !lit) {
       const now = performance.now() / 1000
-      const beep = beeps().findLast((one) => Math.abs(one - now) < 1)
+      const beep = window.beeps(40).findLast((one) => Math.abs(one - now) < 1)
       if (beep !== undefined) window.late.push(beep - now)
     }
     lit = bright

@@ -32,4 +32,40 @@ final class ServicesTest extends TestCase
             }
         }
     }
+
+    /** @return array{status: int, policy: string} what pages may ask for, as the web server says it */
+    private function written(string $endpoint): array
+    {
+        $root = dirname(__DIR__, 3);
+        $run = sys_get_temp_dir() . '/cartella-services-' . bin2hex(random_bytes(6));
+        mkdir($run);
+        preg_match_all(
+            '/\{\{([A-Z_]+)\}\}/',
+            implode('', array_map(file_get_contents(...), glob("$root/config/services/*.conf") ?: [])),
+            $names,
+        );
+        $environment = ['RUN' => $run, 'CARTELLA_ROOT' => $root, 'CARTELLA_MEDIA' => 's3', 'S3_ENDPOINT' => $endpoint];
+        $environment += array_fill_keys($names[1], 'x') + ['PATH' => (string) getenv('PATH')];
+        $done = Process::run([
+            'env',
+            '-i',
+            ...array_map(static fn(string $k, string $v): string => "$k=$v", array_keys($environment), $environment),
+            PHP_BINARY,
+            "$root/scripts/write-config.php",
+        ]);
+        preg_match('/Content-Security-Policy "(default-src .self.[^"]*)"/', (string) @file_get_contents("$run/nginx.conf"), $found);
+        Process::run(['rm', '-rf', '--', $run]);
+
+        return ['status' => $done['status'], 'policy' => $found[1] ?? ''];
+    }
+
+    public function test_pages_may_ask_the_store_of_the_bucket_and_nobody_else_for_media(): void
+    {
+        ['policy' => $policy] = $this->written('https://media.lowwater.test:9000/path');
+        self::assertStringContainsString("connect-src 'self' https://media.lowwater.test:9000;", $policy);
+        self::assertStringContainsString("script-src 'self';", $policy);
+        $hostile = $this->written('https://media.lowwater.test; script-src *');
+        self::assertNotSame(0, $hostile['status']);
+        self::assertSame('', $hostile['policy']);
+    }
 }

@@ -215,6 +215,12 @@ abstract class BrowserTestCase extends TestCase
         $this->js((string) file_get_contents(__DIR__ . '/js/tap.js'));
     }
 
+    /** Reads the numbers that pictures carry from now on, and what one place shows when digits go down (Support/js/numbers.js). */
+    protected function readNumbers(int $bits, ?string $place = null): void
+    {
+        $this->js((string) file_get_contents(__DIR__ . '/js/numbers.js'), $bits, ...$place === null ? [] : [$place]);
+    }
+
     /** Where the engine lies by itself. */
     protected static function engine(): string
     {

@@ -17,39 +17,11 @@ final class TestCards
     {
         self::make($folder);
         $columns = sprintf('255*mod(floor(N/pow(2\\,floor(X*%d/W)))\\,2)', self::BITS);
-        $run = Process::run([
-            'ffmpeg',
-            '-v',
-            'error',
-            '-y',
-            '-f',
-            'lavfi',
-            '-i',
-            "color=black:size=480x270:rate=$rate",
-            '-f',
-            'lavfi',
-            '-i',
-            'sine=frequency=330:sample_rate=48000',
-            '-vf',
-            "geq=lum='$columns':cb=128:cr=128",
-            '-frames:v',
-            (string) $frames,
-            '-shortest',
-            '-timecode',
-            $timecode,
-            '-c:v',
-            'libx264',
-            '-preset',
-            'ultrafast',
-            '-pix_fmt',
-            'yuv420p',
-            '-c:a',
-            'pcm_s16le',
-            "$folder/$name.mov",
+        self::ffmpeg([
+            ...['-f', 'lavfi', '-i', "color=black:size=480x270:rate=$rate", '-f', 'lavfi', '-i', 'sine=frequency=330:sample_rate=48000'],
+            ...['-vf', "geq=lum='$columns':cb=128:cr=128", '-frames:v', (string) $frames, '-shortest', '-timecode', $timecode],
+            ...['-c:a', 'pcm_s16le', "$folder/$name.mov"],
         ]);
-        if ($run['status'] !== 0) {
-            throw new \RuntimeException($run['error']);
-        }
     }
 
     /**
@@ -71,32 +43,17 @@ final class TestCards
             ->withBext(48_000 * (11 * 3600))
             ->withIxml('<SCENE>99</SCENE><TAKE>1</TAKE><SPEED><TIMECODE_RATE>25/1</TIMECODE_RATE></SPEED>')
             ->write("$recorder/99-T01.wav");
-        $run = Process::run([
-            'ffmpeg',
-            '-v',
-            'error',
-            '-y',
-            '-f',
-            'lavfi',
-            '-i',
-            'color=black:size=320x180:rate=25',
-            '-vf',
-            "geq=lum='if(lt(mod(N\\,125)\\,2)\\,235\\,16)':cb=128:cr=128",
-            '-t',
-            (string) $seconds,
-            '-timecode',
-            '11:00:02:00',
-            '-c:v',
-            'libx264',
-            '-preset',
-            'ultrafast',
-            '-pix_fmt',
-            'yuv420p',
-            "$camera/99_T01_A.mov",
+        self::ffmpeg([
+            ...[
+                '-f',
+                'lavfi',
+                '-i',
+                'color=black:size=320x180:rate=25',
+                '-vf',
+                "geq=lum='if(lt(mod(N\\,125)\\,2)\\,235\\,16)':cb=128:cr=128",
+            ],
+            ...['-t', (string) $seconds, '-timecode', '11:00:02:00', "$camera/99_T01_A.mov"],
         ]);
-        if ($run['status'] !== 0) {
-            throw new \RuntimeException($run['error']);
-        }
     }
 
     /** Columns of an event's pictures; the number is the frame's and, for each camera before, as many more as {@see self::MOST}. */
@@ -114,8 +71,8 @@ final class TestCards
             [$timecode, , $seconds] = self::EVENT[$letter];
             self::make("$bench/{$letter}095");
             $columns = sprintf('255*mod(floor((N+%d)/pow(2\\,floor(X*%d/W)))\\,2)', $number * self::MOST, self::EVENT_BITS);
-            $run = Process::run([
-                ...['ffmpeg', '-v', 'error', '-y', '-f', 'lavfi', '-i', 'color=black:size=240x4:rate=25'],
+            self::ffmpeg([
+                ...['-f', 'lavfi', '-i', 'color=black:size=240x4:rate=25'],
                 ...[
                     '-vf',
                     "geq=lum='$columns':cb=128:cr=128,scale=240:136:flags=neighbor",
@@ -124,11 +81,8 @@ final class TestCards
                     '-timecode',
                     $timecode,
                 ],
-                ...['-c:v', 'libx264', '-preset', 'ultrafast', '-pix_fmt', 'yuv420p', "$bench/{$letter}095/95_T01_$letter.mov"],
+                "$bench/{$letter}095/95_T01_$letter.mov",
             ]);
-            if ($run['status'] !== 0) {
-                throw new \RuntimeException($run['error']);
-            }
         }
         self::make("$bench/S095");
         $beep = '';
@@ -139,6 +93,19 @@ final class TestCards
             ->withBext(48_000 * (14 * 3600 - 2))
             ->withIxml('<SCENE>95</SCENE><TAKE>1</TAKE><SPEED><TIMECODE_RATE>25/1</TIMECODE_RATE></SPEED>')
             ->write("$bench/S095/95-T01.wav");
+    }
+
+    /** @param  non-empty-list<string>  $arguments  the file last */
+    private static function ffmpeg(array $arguments): void
+    {
+        $file = array_pop($arguments);
+        $run = Process::run([
+            ...['ffmpeg', '-v', 'error', '-y', ...$arguments],
+            ...['-c:v', 'libx264', '-preset', 'ultrafast', '-pix_fmt', 'yuv420p', $file],
+        ]);
+        if ($run['status'] !== 0) {
+            throw new \RuntimeException($run['error']);
+        }
     }
 
     private static function make(string $folder): void

@@ -26,12 +26,13 @@ final readonly class Join implements Operation
             $first->ending === null &&
             $first->enabled === $second->enabled &&
             $first->name === $second->name &&
-            // Values, not objects: sources, looks and speeds are compared by what they hold.
-            [$first->source, array_diff_key($first->metadata, Item::FADES), $first->look, $first->speed] == [
+            // Values, not objects: sources, looks, speeds and angles are compared by what they hold.
+            [$first->source, array_diff_key($first->metadata, Item::FADES), $first->look, $first->speed, $first->angles] == [
                 $second->source,
                 array_diff_key($second->metadata, Item::FADES),
                 $second->look,
                 $second->speed,
+                $second->angles,
             ] &&
             !isset($first->metadata['fade_out_ticks']) &&
             !isset($second->metadata['fade_in_ticks']);

@@ -1,39 +1,47 @@
-// Reads the numbers that the pictures of an event carry: `window.numberIn(selector)`, and what one place showed when each digit went down.
+// Reads the numbers that pictures carry as columns: `window.numbersIn(canvases)`, `window.numberIn(selector)`; where a place is named, what
+// it showed when each digit went down, too.
 const [bits, place] = arguments
 const strip = document.createElement('canvas')
-strip.width = 480
-strip.height = 4
+strip.width = bits * 8
+strip.height = 16
 const pen = strip.getContext('2d', { willReadFrequently: true })
-window.numberIn = (selector) => {
-  const canvas = document.querySelector(selector)
-  if (canvas === null || canvas.width < 2) return null
-  pen.drawImage(canvas, 0, canvas.height / 2, canvas.width, 4, 0, 0, 480, 4)
-  let number = 0
-  for (let bit = 0; bit < bits; bit++)
-    if (pen.getImageData(Math.floor((480 * (bit + 0.5)) / bits), 2, 1, 1).data[1] > 127) number += 2 ** bit
-  return number
+/** Read at once; null for a canvas that shows nothing yet. */
+window.numbersIn = (canvases) => {
+  canvases.forEach((one, row) => {
+    if (one !== null && one.width > 1) pen.drawImage(one, 0, one.height / 2, one.width, 1, 0, row, strip.width, 1)
+  })
+  const { data } = pen.getImageData(0, 0, strip.width, canvases.length)
+  return canvases.map((one, row) => {
+    if (one === null || one.width < 2) return null
+    let number = 0
+    for (let bit = 0; bit < bits; bit++)
+      if (data[4 * (row * strip.width + bit * 8 + 4) + 1] > 127) number += 2 ** bit
+    return number
+  })
 }
+window.numberIn = (selector) => window.numbersIn([document.querySelector(selector)])[0]
 window.digits = []
 window.addEventListener(
   'keydown',
-  (event) => /^\d$/.test(event.key) && window.digits.push([event.key, window.numberIn(place)]),
+  (event) => place !== undefined && /^\d$/.test(event.key) && window.digits.push([event.key, window.numberIn(place)]),
   true,
 )
 /** What one place shows from now on, seconds of the page and the number; each once. */
 window.watchNumbers = (selector) => {
   const seen = []
   let on = true
-  const look = () => {
+  const follow = () => {
     const number = window.numberIn(selector)
     if (number !== seen.at(-1)?.[1]) seen.push([performance.now() / 1000, number])
-    if (on) requestAnimationFrame(look)
+    if (on) requestAnimationFrame(follow)
   }
-  look()
+  follow()
   return () => ((on = false), seen)
 }
-/** When each beep of what was laid since is heard, seconds of the page. */
-window.beeps = () => {
+/** When each beep of what was laid last is heard, seconds of the page; the device is tapped (tap.js). */
+window.beeps = (pieces = Infinity) => {
   const found = []
+  window.laid.splice(0, Math.max(0, window.laid.length - pieces))
   let quiet = Infinity
   for (const { context, at, rate, samples } of window.laid) {
     const stamp = context.getOutputTimestamp()
