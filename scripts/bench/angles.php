@@ -28,7 +28,8 @@ $open = require __DIR__ . '/page.php';
 $say = static fn(string $what, string $figures, bool $isMet) => Bars::check(sprintf('angles   %-36s %s', $what, $figures), $isMet);
 try {
     $driver = $chrome->driver;
-    $measure = require __DIR__ . ('/measure.php')($driver, 'angles');
+    $measuring = require __DIR__ . '/measure.php';
+    $measure = $measuring($driver, 'angles');
     $read = (string) file_get_contents(__DIR__ . '/../../tests/Browser/Support/js/numbers.js');
     $driver->get("$base/$production/$day/assembly?wall={$wall['ulid']}");
     $until('document.querySelectorAll(".wall .tile canvas").length === 9');

@@ -45,7 +45,8 @@ try {
     }
     $driver->get("$base/$production/$day/assembly");
     $until('document.querySelector(".row .name")');
-    $measure = require __DIR__ . ('/measure.php')($driver, 'assembly');
+    $measuring = require __DIR__ . '/measure.php';
+    $measure = $measuring($driver, 'assembly');
     $floor = $measure('floor')['picture'];
     printf("assembly floor: a picture of the display in %.1f ms\n", $floor);
     $say = static fn(string $what, array $times, float $bar) => Bars::check(

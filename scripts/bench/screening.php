@@ -46,7 +46,8 @@ try {
     $driver->get("$base/$production/$day/screening?reel=$reel");
     $until('Number(document.querySelector(".room")?.dataset.frame) > 3');
     $driver->executeScript($read, [BITS]);
-    $measure = require __DIR__ . ('/measure.php')($driver, 'screening');
+    $measuring = require __DIR__ . '/measure.php';
+    $measure = $measuring($driver, 'screening');
     $p = static function (array $times, float $share): float {
         sort($times);
 
