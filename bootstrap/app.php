@@ -5,6 +5,7 @@ declare(strict_types=1);
 use App\Http\ErrorAnswer;
 use App\Http\Middleware\Origin;
 use App\Http\Middleware\Ready;
+use App\Http\Middleware\SaidAgain;
 use App\Http\Middleware\StartSession;
 use App\Support\Problem;
 use Illuminate\Foundation\Application;
@@ -25,7 +26,7 @@ return Application::configure(basePath: dirname(__DIR__))
         $middleware->remove(HandleCors::class); // same origin only; its package is not in the registry
         $middleware->alias(['ready' => Ready::class]);
         $middleware->append(Origin::class);
-        $middleware->web(replace: [\Illuminate\Session\Middleware\StartSession::class => StartSession::class]);
+        $middleware->web(append: [SaidAgain::class], replace: [\Illuminate\Session\Middleware\StartSession::class => StartSession::class]);
         // The desk's own web server hands over who asks and whether over https. Another one in front is believed only when named.
         $middleware->trustProxies(at: array_values(array_filter(explode(',', (string) env('CARTELLA_TRUSTED_PROXIES', '')))));
         $middleware->redirectGuestsTo(static fn(): ?string => null);

@@ -57,6 +57,7 @@ const LINES = [
 const MAY = [
     'app/Domain/Footage/MediaFile.php' => 'only MediaFile and ClipMedia spell the name of a proxy',
     'ui/api/client.ts' => 'only ui/api/client.ts talks to the server',
+    'ui/api/reach.ts' => 'only ui/api/client.ts talks to the server',
 ];
 
 $root = dirname(__DIR__);

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { ConfigProvider } from 'ant-design-vue'
 import BeforeWork from './shell/BeforeWork.vue'
+import ReachBanner from './shell/ReachBanner.vue'
 import { useSession } from './shell/session'
 import SignIn from './shell/SignIn.vue'
 import { useRoute } from 'vue-router'
@@ -22,5 +23,6 @@ session.load()
     <SignIn v-else-if="session.user === null" />
     <BeforeWork v-else-if="session.user.needs !== null" />
     <RouterView v-else />
+    <ReachBanner />
   </ConfigProvider>
 </template>

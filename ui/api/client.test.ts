@@ -61,9 +61,9 @@ describe('the typed client', () => {
   })
 
   it('has a sentence of its own for an answer that is no JSON', async () => {
-    answer(502, undefined)
+    answer(500, undefined)
     const trouble = await troubleOf(api.get('x'))
-    expect(trouble.status).toBe(502)
+    expect(trouble.status).toBe(500)
     expect(trouble.message).not.toBe('')
     expect(trouble.fix).not.toBe('')
   })

@@ -1,3 +1,5 @@
+import { lost, waitForIt } from './reach'
+
 /** A refusal or a failure of the server, with its code, its sentence and the next step. */
 export class ApiError extends Error {
   constructor(
@@ -11,10 +13,11 @@ export class ApiError extends Error {
   }
 }
 
+const random = (bytes: number): string =>
+  Array.from(crypto.getRandomValues(new Uint8Array(bytes)), (byte) => byte.toString(16).padStart(2, '0')).join('')
+
 /** This open page, so that the server need not tell it of what it did itself. */
-export const PAGE = Array.from(crypto.getRandomValues(new Uint8Array(12)), (byte) =>
-  byte.toString(16).padStart(2, '0'),
-).join('')
+export const PAGE = random(12)
 
 type Method = 'GET' | 'POST' | 'PUT' | 'PATCH' | 'DELETE'
 
@@ -22,6 +25,12 @@ function token(): string {
   const cookie = document.cookie.split('; ').find((part) => part.startsWith('XSRF-TOKEN='))
   return cookie === undefined ? '' : decodeURIComponent(cookie.slice('XSRF-TOKEN='.length))
 }
+
+/** What stands before the desk says so when nobody is behind it. */
+const NOBODY = [502, 503, 504]
+
+const unreachable = (): ApiError =>
+  new ApiError(0, 'network', 'Cartella cannot be reached.', 'Check that it runs, then try again. Nothing is lost.', {})
 
 async function send<T>(
   method: Method,
@@ -31,31 +40,27 @@ async function send<T>(
   more: Record<string, string> = {},
 ): Promise<T> {
   const isRaw = body instanceof FormData || body instanceof ArrayBuffer
+  const headers = {
+    Accept: 'application/json',
+    'X-XSRF-TOKEN': token(),
+    'X-Page': PAGE,
+    ...(body === undefined || isRaw ? {} : { 'Content-Type': 'application/json' }),
+    ...more,
+  }
+  const sent = body === undefined ? undefined : isRaw ? body : JSON.stringify(body)
   let response: Response
   try {
-    response = await fetch('/api/' + path, {
-      method,
-      signal,
-      headers: {
-        Accept: 'application/json',
-        'X-XSRF-TOKEN': token(),
-        'X-Page': PAGE,
-        ...(body === undefined || isRaw ? {} : { 'Content-Type': 'application/json' }),
-        ...more,
-      },
-      body: body === undefined ? undefined : isRaw ? body : JSON.stringify(body),
-    })
+    response = await fetch('/api/' + path, { method, signal, headers, body: sent })
   } catch (cause) {
     if (signal?.aborted) throw cause
-    throw new ApiError(
-      0,
-      'network',
-      'Cartella cannot be reached.',
-      'Check that it runs, then try again. Nothing is lost.',
-      {},
-    )
+    void lost()
+    throw unreachable()
   }
   const answer = await response.json().catch(() => null)
+  if (answer === null && NOBODY.includes(response.status)) {
+    void lost()
+    throw unreachable()
+  }
   if (!response.ok) {
     const { code, message, fix, context } = answer ?? {}
     throw new ApiError(
@@ -69,11 +74,33 @@ async function send<T>(
   return answer as T
 }
 
-export const api = {
-  get: <T>(path: string, signal?: AbortSignal) => send<T>('GET', path, undefined, signal),
+/**
+ * A change: where the desk does not answer it waits and is sent again, under the same name, so that it is done once
+ * even where only the answer was lost.
+ */
+async function change<T>(method: Method, path: string, body?: unknown): Promise<T> {
+  const name = { 'Idempotency-Key': random(12) }
+  for (let isAgain = false; ; isAgain = true) {
+    try {
+      return await send<T>(method, path, body, undefined, { ...name, ...(isAgain ? { 'X-Again': '1' } : {}) })
+    } catch (trouble) {
+      if (!(trouble instanceof ApiError) || trouble.status !== 0 || !(await waitForIt())) throw trouble
+    }
+  }
+}
+
+/** What is asked once and not again: a sign-in, where somebody is right now, what has a queue of its own. */
+export const once = {
   post: <T>(path: string, body: unknown = {}) => send<T>('POST', path, body),
   put: <T>(path: string, body: unknown) => send<T>('PUT', path, body),
   patch: <T>(path: string, body: unknown) => send<T>('PATCH', path, body),
+}
+
+export const api = {
+  get: <T>(path: string, signal?: AbortSignal) => send<T>('GET', path, undefined, signal),
+  post: <T>(path: string, body: unknown = {}) => change<T>('POST', path, body),
+  put: <T>(path: string, body: unknown) => change<T>('PUT', path, body),
+  patch: <T>(path: string, body: unknown) => change<T>('PATCH', path, body),
   /** One file, with what is said of it. */
   send: <T>(path: string, file: File, facts: Record<string, string> = {}) => {
     const form = new FormData()
@@ -89,7 +116,7 @@ export const api = {
       'Content-Digest': `sha-256=:${btoa(String.fromCharCode(...digest))}:`,
     })
   },
-  delete: <T>(path: string, body?: unknown) => send<T>('DELETE', path, body),
+  delete: <T>(path: string, body?: unknown) => change<T>('DELETE', path, body),
 }
 
 /** Bytes of a file. */

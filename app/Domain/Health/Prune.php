@@ -9,6 +9,7 @@ use App\Domain\Log\ScriptNotes\NoteFaults;
 use App\Models\ScriptNoteFile;
 use App\Models\Upload;
 use App\Support\Folders;
+use App\Support\KeptAnswers;
 use Illuminate\Support\Facades\DB;
 use Illuminate\Support\Facades\File;
 
@@ -44,6 +45,7 @@ final class Prune
     {
         return [
             'events' => self::rows('events', 'created_at', now()->subHours(self::EVENT_HOURS)),
+            'answers' => self::rows('kept_answers', 'created_at', now()->subHours(KeptAnswers::HOURS)),
             'entries' => self::rows('kept_entries', 'created_at', now()->subDays(self::TASK_DAYS)),
             'tasks' => self::rows('tasks', 'ended_at', now()->subDays(self::TASK_DAYS)),
             'failed_jobs' => self::rows('failed_jobs', 'failed_at', now()->subDays(self::FAILED_JOB_DAYS)),

@@ -22,7 +22,7 @@ import type {
   Understood,
 } from '../answers'
 import { below, question } from '../ask'
-import { api } from '../client'
+import { api, once } from '../client'
 
 /** The slate sheet, its sources and its names. */
 const sheetOf = question<SlateSheet, { day: string }>('log', ({ day }) => `days/${day}/log`)
@@ -51,18 +51,18 @@ export const log = {
   script: (production: string, file: File, more: Record<string, string> = {}) =>
     api.send<ScriptReport>(below(production, 'script'), file, more),
   here: (production: string, day: string, body: unknown) =>
-    api.post<Done>(below(production, `days/${day}/log/here`), body),
+    once.post<Done>(below(production, `days/${day}/log/here`), body),
   namePatterns: (production: string) => api.get<Patterns>(below(production, 'patterns/name')),
   setNamePatterns: (production: string, body: unknown) => api.put<Done>(below(production, 'patterns/name'), body),
   previewNames: (production: string, body: unknown) => api.post<Names>(below(production, 'names/preview'), body),
   giveNames: (production: string, body: unknown) => api.post<Changed>(below(production, 'names'), body),
   edit: (production: string, day: string, body: unknown) =>
-    api.patch<Edited>(below(production, `days/${day}/takes`), body),
+    once.patch<Edited>(below(production, `days/${day}/takes`), body),
   someTakes: (production: string, day: string, ulids: string) =>
     api.get<Takes>(below(production, `days/${day}/takes?ulids=${ulids}`)),
   setColumns: (production: string, body: unknown) => api.put<Done>(below(production, 'log-columns'), body),
   setSlate: (production: string, day: string, body: unknown) =>
-    api.post<SlateSet>(below(production, `days/${day}/log/slate`), body),
+    once.post<SlateSet>(below(production, `days/${day}/log/slate`), body),
   circle: (production: string, take: string, body: unknown) =>
     api.put<Circled>(below(production, `takes/${take}/circle`), body),
   bringNotes: (production: string, day: string, file: File, more: Record<string, string> = {}) =>

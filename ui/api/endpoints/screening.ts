@@ -13,7 +13,7 @@ import type {
   SceneText,
 } from '../answers'
 import { below, question } from '../ask'
-import { api } from '../client'
+import { api, once } from '../client'
 
 /** Reels, who may watch them from afar, and what is said while they are watched. */
 const reelsOf = question<Reels, { day: string }>('reels', ({ day }) => `days/${day}/reels`)
@@ -59,7 +59,7 @@ export const screening = {
   endLink: (production: string, reel: string, link: string) =>
     api.delete<Done>(below(production, `reels/${reel}/links/${link}`)),
   tellRoom: (production: string, reel: string, body: unknown) =>
-    api.put<Room>(below(production, `reels/${reel}/room`), body),
+    once.put<Room>(below(production, `reels/${reel}/room`), body),
   closeRoom: (production: string, reel: string) => api.delete<Done>(below(production, `reels/${reel}/room`)),
   export: (production: string, reel: string, body: unknown) =>
     api.post<Made>(below(production, `sequences/${reel}/exports`), body),

@@ -1,10 +1,10 @@
 import type { Ended, RecoveryCodes, SecondFactor, Sessions, SessionState } from '../answers'
-import { api } from '../client'
+import { api, once } from '../client'
 
 /** Signing in, and a person's own account. */
 export const session = {
   now: () => api.get<SessionState>('session'),
-  signIn: (body: unknown) => api.post<SessionState>('session', body),
+  signIn: (body: unknown) => once.post<SessionState>('session', body),
   signOut: () => api.delete<SessionState>('session'),
   all: () => api.get<Sessions>('account/sessions'),
   end: (id: string) => api.delete(`account/sessions/${id}`),

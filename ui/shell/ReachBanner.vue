@@ -1,0 +1,45 @@
+<script setup lang="ts">
+import { useEventListener } from '@vueuse/core'
+import { forget, onBack, reach } from '@/api/reach'
+import { queryClient } from '@/api/queries'
+
+/** Says that the desk cannot be reached, and what waits; when it is back, all on screen is asked for anew. */
+onBack(() => void queryClient.invalidateQueries())
+useEventListener(window, 'beforeunload', (event) => {
+  if (reach.waiting > 0) event.preventDefault()
+})
+</script>
+
+<template>
+  <div v-if="reach.isLost" class="reach" role="status">
+    <span
+      >Cartella cannot be reached.
+      <template v-if="reach.waiting === 0">It is looked for.</template>
+      <template v-else
+        >{{ reach.waiting === 1 ? 'One change waits and is' : `${reach.waiting} changes wait and are` }} sent when it is
+        back. Leave this page open.</template
+      ></span
+    >
+    <button v-if="reach.waiting > 0" class="plain" @click="forget">Do not send</button>
+  </div>
+</template>
+
+<style scoped>
+.reach {
+  position: fixed;
+  z-index: 2000;
+  left: 50%;
+  bottom: 14px;
+  transform: translateX(-50%);
+  display: flex;
+  gap: 14px;
+  align-items: center;
+  max-width: calc(100vw - 28px);
+  padding: 8px 16px;
+  border: 1px solid var(--warn-edge);
+  border-radius: 4px;
+  background: var(--warn-soft);
+  color: var(--ink);
+  box-shadow: 0 3px 14px rgb(31 42 51 / 22%);
+}
+</style>
