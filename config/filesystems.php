@@ -20,6 +20,9 @@ return [
                     'use_path_style_endpoint' => (bool) env('S3_PATH_STYLE', true),
                     'root' => 'media',
                     'throw' => true,
+                    // A worker waits more than a minute for a store that is busy or starts again; a page does not.
+                    'retries' => ['mode' => 'standard', 'max_attempts' => PHP_SAPI === 'cli' ? 10 : 2],
+                    'http' => ['connect_timeout' => 3, 'read_timeout' => 60, 'timeout' => PHP_SAPI === 'cli' ? 600 : 20],
                 ]
                 : ['driver' => 'local', 'root' => env('CARTELLA_VAR', base_path('var')) . '/proxies', 'serve' => false, 'throw' => true],
     ],

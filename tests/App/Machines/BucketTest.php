@@ -79,4 +79,29 @@ final class BucketTest extends TestCase
         Storage::disk(MediaFolder::DISK)->put(substr($clip->ulid, -2) . "/$clip->ulid/points.json", 'new');
         self::assertSame('new', file_get_contents($media->read(MediaFile::Points)));
     }
+
+    public function test_a_store_that_is_too_busy_is_asked_again_until_it_keeps_what_was_made(): void
+    {
+        $store = RealServer::busyStore(3);
+        try {
+            $config = static fn(): array => require base_path('config/filesystems.php');
+            self::assertSame('local', $config()['disks']['media']['driver'], 'a desk keeps its media on its own disk by itself');
+            putenv('CARTELLA_MEDIA=s3');
+            $_ENV['CARTELLA_MEDIA'] = $_SERVER['CARTELLA_MEDIA'] = 's3';
+            $own = $config()['disks']['media'];
+            config([
+                'filesystems.disks.media' => [...$own, ...['key' => 'x', 'secret' => 'x', 'endpoint' => "http://127.0.0.1:$store->port"]],
+            ]);
+            Storage::forgetDisk(MediaFolder::DISK);
+            $media = MediaFolder::of($this->clip('A001C001', 'A', 100));
+            file_put_contents($media->write(MediaFile::Points), 'found');
+            $media->keep();
+            File::deleteDirectory($this->folder . '/scratch');
+            self::assertSame('found', file_get_contents($media->read(MediaFile::Points)));
+        } finally {
+            putenv('CARTELLA_MEDIA=local');
+            $_ENV['CARTELLA_MEDIA'] = $_SERVER['CARTELLA_MEDIA'] = 'local';
+            $store->end();
+        }
+    }
 }

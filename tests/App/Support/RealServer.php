@@ -31,15 +31,45 @@ final class RealServer
         );
     }
 
-    /** @param  callable(int, string): list<string>  $command */
-    private static function start(callable $command): self
+    /** A store that sends the first requests away with 503. */
+    public static function busyStore(int $requests): self
+    {
+        return self::start(static function (int $port, string $folder) use ($requests): array {
+            file_put_contents("$folder/busy", (string) $requests);
+
+            return [PHP_BINARY, '-d', 'enable_post_data_reading=0', '-S', "127.0.0.1:$port", __DIR__ . '/busy-store.php'];
+        }, static fn(string $folder): array => ['BUSY_FOLDER' => $folder]);
+    }
+
+    /** @param  list<string>  $more  of the server's options */
+    public static function database(array $more): self
+    {
+        return self::start(static function (int $port, string $folder) use ($more): array {
+            $who = posix_getpwuid(posix_geteuid())['name'];
+            (new Process([
+                ...['mariadb-install-db', '--no-defaults', "--datadir=$folder", "--user=$who", '--skip-test-db'],
+                '--auth-root-authentication-method=normal',
+            ]))->mustRun();
+
+            return [
+                ...['mariadbd', '--no-defaults', "--datadir=$folder", "--user=$who", "--port=$port", '--bind-address=127.0.0.1'],
+                ...["--socket=$folder/socket", '--innodb-buffer-pool-size=32M', '--character-set-server=utf8mb4', ...$more],
+            ];
+        });
+    }
+
+    /**
+     * @param  callable(int, string): list<string>  $command
+     * @param  (callable(string): array<string, string>)|null  $settings  of its environment
+     */
+    private static function start(callable $command, ?callable $settings = null): self
     {
         $socket = stream_socket_server('tcp://127.0.0.1:0');
         $port = (int) substr((string) strrchr((string) stream_socket_get_name($socket, false), ':'), 1);
         fclose($socket);
         $folder = sys_get_temp_dir() . '/cartella-server-' . bin2hex(random_bytes(6));
         mkdir($folder);
-        $process = new Process($command($port, $folder), timeout: null);
+        $process = new Process($command($port, $folder), env: $settings === null ? null : $settings($folder), timeout: null);
         $process->start();
         for ($end = microtime(true) + 30; ($door = @fsockopen('127.0.0.1', $port)) === false; usleep(20_000)) {
             if (microtime(true) > $end || !$process->isRunning()) {
