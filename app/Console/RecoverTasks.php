@@ -33,7 +33,10 @@ final class RecoverTasks extends Command
         if ($this->option('clean')) {
             Task::query()->whereNull('ended_at')->where('state', 'running')->where('tries', '>', 0)->decrement('tries');
         }
-        $recent = now()->subSeconds(self::GRACE_SECONDS);
+        // A clock that was set back would let what waits wait for as long; no job of ours is for later.
+        DB::table('jobs')
+            ->where('available_at', '>', now()->addSeconds(self::GRACE_SECONDS)->getTimestamp())
+            ->update(['available_at' => now()->getTimestamp()]);
         foreach (
             Task::query()
                 ->whereNull('ended_at')
@@ -43,7 +46,7 @@ final class RecoverTasks extends Command
         ) {
             if (
                 TaskRun::isHeld($task->id) ||
-                ($task->state === 'waiting' && !$this->option('all') && $task->updated_at > $recent) ||
+                ($task->state === 'waiting' && !$this->option('all') && self::isRecent($task)) ||
                 $start->isQueued($task)
             ) {
                 continue;
@@ -58,5 +61,10 @@ final class RecoverTasks extends Command
         }
 
         return self::SUCCESS;
+    }
+
+    private static function isRecent(Task $task): bool
+    {
+        return abs(now()->diffInSeconds($task->updated_at)) <= self::GRACE_SECONDS;
     }
 }

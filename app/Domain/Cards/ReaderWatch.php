@@ -53,7 +53,9 @@ final class ReaderWatch
         $changed = $gone->isNotEmpty();
         foreach ($there as $name) {
             $volume = $known->get($name);
-            if ($again || $volume === null || $volume->looked_at < now()->subSeconds(self::AGAIN_SECONDS)) {
+            // One that was looked at in the future was so before the clock was set back.
+            $isOld = $volume === null || abs(now()->diffInSeconds($volume->looked_at)) > self::AGAIN_SECONDS;
+            if ($again || $isOld) {
                 $changed = $this->look($name) || $changed;
                 if ($onVolume !== null) {
                     $onVolume();

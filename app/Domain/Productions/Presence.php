@@ -31,7 +31,7 @@ final class Presence
                 'id',
                 DB::table('presences')
                     ->where('production_id', $production->id)
-                    ->where('seen_at', '>', now()->subSeconds(self::SECONDS))
+                    ->whereBetween('seen_at', [now()->subSeconds(self::SECONDS), now()->addSeconds(self::SECONDS)])
                     ->select('user_id'),
             )
             ->orderBy('name')

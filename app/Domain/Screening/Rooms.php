@@ -58,6 +58,9 @@ final class Rooms
     /** @return ScreeningRoom|null null where nobody lets others follow */
     public function of(int $reel): ?ScreeningRoom
     {
-        return ScreeningRoom::query()->where('sequence_id', $reel)->where('heard_at', '>', now()->subSeconds(self::SILENT_AFTER))->first();
+        return ScreeningRoom::query()
+            ->where('sequence_id', $reel)
+            ->whereBetween('heard_at', [now()->subSeconds(self::SILENT_AFTER), now()->addSeconds(self::SILENT_AFTER)])
+            ->first();
     }
 }

@@ -55,6 +55,10 @@ final class UsesOfCardsTest extends TestCase
         self::assertFalse($watch->pass(), 'nothing happened since');
         $this->shot('A001', 'A001C002');
         self::assertTrue($watch->pass(true), 'a file more');
+        $this->shot('A001', 'A001C003');
+        $this->travel(-1)->hours();
+        self::assertTrue($watch->pass(), 'a file more, and the clock was set back');
+        $this->travelBack();
         File::deleteDirectory($this->folder . '/bench/A001');
         self::assertTrue($watch->pass());
         self::assertSame(0, Volume::query()->count());

@@ -70,6 +70,26 @@ final class RecoverTest extends TestCase
             ->assertJsonPath('tries', 0);
     }
 
+    public function test_a_clock_that_is_set_back_an_hour_makes_nothing_wait(): void
+    {
+        [$killed, $waiting, $lost] = [$this->start('copies.1'), $this->start('copies.2'), $this->start('copies.3')];
+        $this->killed($killed, 1);
+        DB::table('jobs')
+            ->where('id', $killed->job)
+            ->update(['reserved_at' => now()->getTimestamp()]);
+        DB::table('jobs')->where('id', $lost->refresh()->job)->delete();
+        $this->travel(-1)->hours();
+        $this->artisan('cartella:recover')->assertOk();
+        foreach ([$killed, $waiting, $lost] as $task) {
+            $job = DB::table('jobs')
+                ->where('id', $task->refresh()->job)
+                ->first(['reserved_at', 'available_at']);
+            self::assertNotNull($job);
+            self::assertNull($job->reserved_at);
+            self::assertLessThanOrEqual(now()->getTimestamp(), $job->available_at);
+        }
+    }
+
     public function test_a_worker_that_dies_farther_on_each_time_is_followed_again(): void
     {
         $task = $this->start();
