@@ -17,7 +17,7 @@ use_profile() {
     export CARTELLA_PROFILE=$1
     local web db
     case $1 in
-        desk) CARTELLA_VAR=$CARTELLA_ROOT/var web=${CARTELLA_WEB_PORT:-8010} db=${CARTELLA_DB_PORT:-33306} ;;
+        desk) CARTELLA_VAR=$(readlink -f "$CARTELLA_ROOT/var") web=${CARTELLA_WEB_PORT:-8010} db=${CARTELLA_DB_PORT:-33306} ;;
         test) CARTELLA_VAR=$CARTELLA_ROOT/var/test web=${CARTELLA_TEST_WEB_PORT:-8020} db=${CARTELLA_TEST_DB_PORT:-33316} ;;
         drill) CARTELLA_VAR=$CARTELLA_ROOT/var/drill web=${CARTELLA_DRILL_WEB_PORT:-8040} db=${CARTELLA_DRILL_DB_PORT:-33336} ;;
         bench) CARTELLA_VAR=$CARTELLA_ROOT/var/bench web=${CARTELLA_BENCH_WEB_PORT:-8030} db=${CARTELLA_BENCH_DB_PORT:-33326} ;;
@@ -26,7 +26,9 @@ use_profile() {
     # out: what is left out the application would look up in .env itself.
     [ "$1" = desk ] || export CARTELLA_BENCH=$CARTELLA_VAR/volumes CARTELLA_STORE_1=$CARTELLA_VAR/stores/shuttle-1 \
         CARTELLA_STORE_2=$CARTELLA_VAR/stores/nearline CARTELLA_INBOX=$CARTELLA_VAR/inbox CARTELLA_DB=$CARTELLA_VAR/db \
-        CARTELLA_MEDIA=local CARTELLA_LIVE=database QUEUE_CONNECTION=database CACHE_STORE=database
+        CARTELLA_CHANGES= CARTELLA_MEDIA=local CARTELLA_LIVE=database QUEUE_CONNECTION=database CACHE_STORE=database
+    # The drill puts a moment back, for which changes are logged.
+    [ "$1" != drill ] || CARTELLA_CHANGES=$CARTELLA_VAR/changes
     export CARTELLA_VAR WEB_PORT=$web DB_PORT=$db PANEL_PORT=${CARTELLA_PANEL_PORT:-$((web + 1))} TRANSCRIPTION_PORT=${CARTELLA_TRANSCRIPTION_PORT:-$((web + 2))}
     export WEB_HOST=${CARTELLA_WEB_HOST:-127.0.0.1} CARTELLA_DB=${CARTELLA_DB:-$CARTELLA_VAR/db} CARTELLA_INBOX=${CARTELLA_INBOX:-$CARTELLA_VAR/inbox}
     export APP_URL=http://$WEB_HOST:$WEB_PORT
@@ -141,6 +143,8 @@ TEST_PACKAGES=(chromium chromium-driver xxhash procps libgsf-bin redis-server)
 # ensure_debian PACKAGE…: installs those that dpkg does not know as installed. Services are kept from starting:
 # Cartella runs its own, on loopback and from its own folder.
 ensure_debian() {
+    # An installed package has what it needs: dpkg saw to that, and the rest is built in.
+    [ ! -f .package ] || return 0
     local missing=() name
     local known
     known=$(dpkg-query -W -f='${db:Status-Status} ${Package}\n' 2> /dev/null | sed -n 's/^installed //p')
@@ -180,6 +184,7 @@ stamp() { printf '%s' "$2" > "var/stamps/$1"; }
 # ensure_composer [dev]: what the desk needs, or with what tests and checks need as well.
 ensure_composer() { alone installing install_composer "$@"; }
 install_composer() {
+    [ ! -f .package ] || return 0
     local hash dev=(--no-dev)
     hash=$(cat composer.json compat/*.php compat/*/*.php | sha256sum | cut -c1-32)
     # Where tests have run, what they need stays; it does no harm to a desk of the same folder.
@@ -206,6 +211,7 @@ install_npm() {
 }
 
 ensure_ui() {
+    [ ! -f .package ] || return 0
     local hash
     hash=$({ find ui -type f -print0 | sort -z | xargs -0 sha256sum; cat package.json package-lock.json vite.config.ts tsconfig.json; } | sha256sum | cut -c1-32)
     stamped ui "$hash" && [ -f public/build/manifest.json ] && return
@@ -295,12 +301,16 @@ database_alone_down() {
 # By its socket the server knows the desk's account by the account of the system, and another owner by the password.
 socket_answers() { MYSQL_PWD=$DB_PASSWORD as_desk mariadb --no-defaults -S "$RUN/mariadb.sock" -ucartella cartella -e 'SELECT 1' > /dev/null 2>&1; }
 
-# dump FILE: the whole database at one moment, while work goes on; written under another name first.
+# dump FILE: the whole database at one moment, while work goes on; written under another name first. Where changes are logged, it
+# says at which place of the log that moment is.
 dump() {
+    local from=(mariadb-dump --no-defaults -h127.0.0.1 -P"$DB_PORT" -ucartella)
+    # That place is asked for by the account that owns the server.
+    [ -z "${CARTELLA_CHANGES:-}" ] || from=(as_desk mariadb-dump --no-defaults -S "$RUN/mariadb.sock" -u"$RUN_AS" --master-data=2)
     (
         umask 077
         set -o pipefail
-        MYSQL_PWD=$DB_PASSWORD mariadb-dump --no-defaults -h127.0.0.1 -P"$DB_PORT" -ucartella --single-transaction --quick --routines --triggers --hex-blob --default-character-set=utf8mb4 "$DB_DATABASE" |
+        MYSQL_PWD=$DB_PASSWORD "${from[@]}" --single-transaction --quick --routines --triggers --hex-blob --default-character-set=utf8mb4 "$DB_DATABASE" |
             gzip -1 > "$1.part" && gzip -t "$1.part" && mv "$1.part" "$1"
     ) || {
         rm -f "$1.part"
@@ -393,10 +403,14 @@ services_up() {
     done
     look_for_room
     ensure_database_files
+    [ -z "${CARTELLA_CHANGES:-}" ] || as_desk mkdir -p -m 0700 "$CARTELLA_CHANGES" || fail "the folder $CARTELLA_CHANGES, for the log of changes, cannot be made."
     as_desk php scripts/write-config.php
     # 150 routes are a sixth of a short answer. A failure costs only that: without the file they are read as they are written.
     rm -f "$APP_ROUTES_CACHE"
     artisan route:cache > "$LOGS/routes.log" 2>&1 || rm -f "$APP_ROUTES_CACHE"
+    # Classes that are linked once are not linked in each answer. The same holds: without the list each answer links its own.
+    rm -f "$CARTELLA_VAR/cache/classes.txt"
+    [ -n "${CARTELLA_DEV:-}" ] || as_desk php "${PHP_FLAGS[@]}" scripts/classes.php > "$CARTELLA_VAR/cache/classes.txt" 2> "$LOGS/classes.log" || rm -f "$CARTELLA_VAR/cache/classes.txt"
     (
         umask 027
         exec_as_desk supervisord -n -c "$RUN/supervisord.conf"

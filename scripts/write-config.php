@@ -28,6 +28,15 @@ $values = [
     'HSTS' => getenv('CARTELLA_SHARE') ? 'add_header Strict-Transport-Security "max-age=31536000" always;' : '',
     // Six hundred files are not asked for their age every two seconds where nobody changes them under a desk that runs.
     'PHP_CHANGES' => getenv('CARTELLA_DEV') ? '1' : '0',
+    // Every change of the rows, row by row, for a moment to be put back to and for another server to follow. A week of it stays.
+    'DB_CHANGES' =>
+        (string) getenv('CARTELLA_CHANGES') === ''
+            ? '--skip-log-bin'
+            : sprintf(
+                '--log-bin="%s/changes" --log-bin-index="%1$s/changes.index" --binlog-format=ROW --sync-binlog=1 ' .
+                    '--binlog-expire-logs-seconds=604800 --max-binlog-size=256M --server-id=1',
+                getenv('CARTELLA_CHANGES'),
+            ),
     'MEDIA_FROM' => isset($origin[0]) ? " $origin[0]" : '',
     'CORES' => (string) max(2, (int) trim((string) shell_exec('nproc'))),
 ];
