@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { shell as shellApi } from '@/api/endpoints/shell'
 import { settings as settingsApi } from '@/api/endpoints/settings'
-import { useElementSize } from '@vueuse/core'
+import { useElementSize, useLocalStorage } from '@vueuse/core'
 import { Dropdown, Menu, MenuItem, Modal } from 'ant-design-vue'
 import { computed, ref, watch } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
@@ -11,6 +11,7 @@ import type { Day, Production } from '@/api/types'
 import { provideDesk } from './desk'
 import AccountDialog from './AccountDialog.vue'
 import { dayName } from './dayName'
+import DayWalk from './DayWalk.vue'
 import { chooseTones } from './device'
 import HelpCard from './HelpCard.vue'
 import { useShortcuts } from './keys'
@@ -30,6 +31,7 @@ const session = useSession()
 const help = ref(false)
 const tray = ref(false)
 const account = ref(false)
+const isWalking = useLocalStorage('cartella.walking', false)
 watch(() => props.production.devices, chooseTones, { immediate: true })
 const newDay = ref<string | null>(null)
 
@@ -259,6 +261,7 @@ useShortcuts('Everywhere', [
               <MenuItem key="account" @click="account = true">Your account</MenuItem>
               <MenuItem key="tasks" @click="tray = true">What runs and what failed <kbd>F9</kbd></MenuItem>
               <MenuItem key="help" @click="help = true">Keys of this page <kbd>?</kbd></MenuItem>
+              <MenuItem key="walk" @click="isWalking = true">A walk through the day</MenuItem>
               <MenuItem key="pick" @click="router.push('/')">Productions</MenuItem>
               <MenuItem key="out" @click="attempt(session.signOut).then(() => router.push('/'))">Sign out</MenuItem>
             </Menu>
@@ -277,6 +280,7 @@ useShortcuts('Everywhere', [
     <TaskTray :open="tray" :tasks="tasks?.tasks ?? []" @close="tray = false" />
     <AccountDialog :open="account" @close="account = false" />
     <HelpCard :open="help" @close="help = false" />
+    <DayWalk v-if="isWalking && day" @leave="isWalking = false" />
     <Modal
       :open="newDay !== null"
       title="Add a shoot day"

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { useLocalStorage } from '@vueuse/core'
 import { computed, ref } from 'vue'
 import { useRouter } from 'vue-router'
 import { settings as settingsApi } from '@/api/endpoints/settings'
@@ -10,6 +11,7 @@ import { attempt } from './say'
 /** A production before it is opened: its newest days, what is open, cards that wait, and who is there. */
 const props = defineProps<{ ulid: string; name: string }>()
 const router = useRouter()
+const isWalking = useLocalStorage('cartella.walking', false)
 /** Nothing is heard of a production that is not open, so it is asked for now and then; milliseconds. */
 const AGAIN = 20_000
 const { data, error, refetch } = useAnswer(() => shellApi.glance(props.ulid), { poll: AGAIN })
@@ -80,6 +82,9 @@ async function addDay(): Promise<void> {
         <span v-else class="soft">No card waits.</span>
         <span v-if="data.days_count > data.days.length" class="soft"
           >{{ data.days_count - data.days.length }} older days{{ open === 0 ? '' : ' are not counted here' }}</span
+        >
+        <RouterLink class="plain push" :to="to(data.days[0]!.ulid)" @click="isWalking = true"
+          >A walk through it</RouterLink
         >
       </p>
     </template>

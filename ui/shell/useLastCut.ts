@@ -3,6 +3,7 @@ import { computed } from 'vue'
 import { words as wordsApi } from '@/api/endpoints/words'
 import { makeStale, useAnswer } from '@/api/queries'
 import type { Cut } from '@/api/types'
+import { TICKS } from '@/player/time'
 import { attempt, say } from './say'
 
 /** A stretch of a clip for a cut; ticks of the clip, the end exclusive. */
@@ -11,6 +12,17 @@ export interface CutPiece {
   in_ticks: number
   out_ticks: number
   take?: string | null
+}
+
+/** Ticks that a still is shown for when nobody said how long. */
+export const STILL_SHOWN = 5 * TICKS
+
+/** What is said of pictures that have another rate than the cut that they came into. */
+export function ratesTold(added: { rate: string; other_rates: string[] }): string {
+  const rates = added.other_rates
+  return rates.length === 0
+    ? ''
+    : `Pictures at ${rates.join(' and ')} frames a second are played by real time: the cut has ${added.rate}. `
 }
 
 /** Which cut a person on this machine added to last, by production, and where in each they stand. */
@@ -44,7 +56,7 @@ export function useLastCut(production: () => string, isAsked: () => boolean = ()
     places.value = { ...places.value, [into.ulid]: added.end_ticks }
     const where = atEnd ? 'stands at the end of' : 'is put into'
     const how = pieces.length > 1 ? `, in ${pieces.length} pieces` : ''
-    say(`${what} ${where} ${into.name}${how}. Ctrl Z takes it back.`)
+    say(`${what} ${where} ${into.name}${how}. ${ratesTold(added)}Ctrl Z takes it back.`)
     makeStale('sequences')
     return true
   }

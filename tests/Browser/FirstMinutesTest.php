@@ -1,0 +1,95 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Tests\Browser;
+
+use Facebook\WebDriver\WebDriverKeys;
+use Tests\Browser\Support\BrowserTestCase;
+
+/** Somebody's first minutes at a desk, and a minute in which the desk cannot be reached. */
+final class FirstMinutesTest extends BrowserTestCase
+{
+    private function away(bool $isAway): void
+    {
+        foreach (
+            [
+                ['Network.enable', []],
+                [
+                    'Network.emulateNetworkConditions',
+                    ['offline' => $isAway, 'latency' => 0, 'downloadThroughput' => -1, 'uploadThroughput' => -1],
+                ],
+            ]
+            as [$command, $given]
+        ) {
+            $this->chrome()->driver->executeCustomCommand('/session/:sessionId/goog/cdp/execute', 'POST', [
+                'cmd' => $command,
+                'params' => (object) $given,
+            ]);
+        }
+    }
+
+    private function stage(): string
+    {
+        return basename((string) parse_url($this->chrome()->driver->getCurrentURL(), PHP_URL_PATH));
+    }
+
+    public function test_a_walk_leads_past_the_stages_by_the_keyboard_is_left_and_goes_on_where_it_was(): void
+    {
+        $this->signIn('rosa');
+        $this->click('.me');
+        $this->click('.ant-dropdown-menu-item', 'A walk through the day');
+        foreach (['day' => '1 of 8', 'cards' => '2 of 8', 'log' => '3 of 8', 'lineup' => '4 of 8'] as $stage => $count) {
+            $this->see('.walk .count', $count);
+            $this->until(fn(): bool => $this->stage() === $stage, "it does not lead to $stage");
+            $this->see('main .walked');
+            if ($stage !== 'lineup') {
+                $this->press(WebDriverKeys::ENTER);
+            }
+        }
+        $this->press(WebDriverKeys::ESCAPE);
+        $this->seeNo('.walk');
+        $this->seeNo('.walked');
+        $this->press('1');
+        $this->click('.me');
+        $this->click('.ant-dropdown-menu-item', 'A walk through the day');
+        $this->see('.walk .count', '4 of 8');
+        $this->until(fn(): bool => $this->stage() === 'lineup', 'it does not go on where it was left');
+        for ($step = 5; $step <= 8; $step++) {
+            $this->press(WebDriverKeys::ENTER);
+            $this->see('.walk .count', "$step of 8");
+            $this->see('main .walked');
+        }
+        $this->press(WebDriverKeys::ENTER);
+        $this->see('.walk h2', 'You have seen it all');
+        $this->click('.walk button', 'Close');
+        $this->seeNo('.walk');
+        self::assertSame([], $this->consoleErrors());
+    }
+
+    public function test_what_is_done_while_the_desk_is_away_waits_is_told_and_is_sent_once(): void
+    {
+        $this->signIn('rosa');
+        $this->press('7');
+        $this->see('.page .bar', 'New cut');
+        $this->away(true);
+        try {
+            $this->press('+');
+            $this->see('.ant-modal input');
+            $this->press('Through the gap', WebDriverKeys::ENTER);
+            $this->see('.reach', 'One change waits');
+        } finally {
+            $this->away(false);
+        }
+        $this->seeNo('.reach', 30);
+        $this->until(
+            fn(): bool => $this->jsAsync(
+                'const done = arguments[0]; const parts = location.pathname.split("/");' .
+                    'fetch(`/api/productions/${parts[1]}/cuts`).then((answer) => answer.json())' .
+                    '.then((all) => done(all.cuts.filter((one) => one.name === "Through the gap").length))',
+                10,
+            ) === 1,
+            'the cut is not there once',
+        );
+    }
+}
