@@ -1,12 +1,12 @@
 #!/usr/bin/env bash
-# Measures speed as ratios against a floor taken in the same run: offload, lineup, lists, bins, cards, log, map, handoff, words, assembly, player [MINUTES], screening [MINUTES]; memory:
+# Measures speed as ratios against a floor taken in the same run: offload, lineup, lists, bins, cards, log, map, handoff, words, assembly, player [MINUTES], screening [MINUTES], soak [MINUTES], scale [PRODUCTIONS]; memory:
 # hours [HOURS]; and a line-up of very many clips: many [COUNT]. A missed bar ends with an error, after the other benches have run. `kills [COUNT] [SEED]` and `fuzz [COUNT] [SEED]` are no measures: they
 # kill what is at work, or feed the readers broken files, and look whether anything is lost.
 . "$(dirname "${BASH_SOURCE[0]}")/lib.sh"
 which=${1:-all}
 case $which in
-    all | offload | lineup | hours | many | lists | bins | cards | log | map | handoff | words | assembly | player | screening | kills | fuzz) ;;
-    *) fail "there is no bench '$which'. Benches: offload, lineup, hours, many, lists, bins, cards, log, map, handoff, words, assembly, player, screening, kills, fuzz." ;;
+    all | offload | lineup | hours | many | lists | bins | cards | log | map | handoff | words | assembly | player | screening | soak | scale | kills | fuzz) ;;
+    *) fail "there is no bench '$which'. Benches: offload, lineup, hours, many, lists, bins, cards, log, map, handoff, words, assembly, player, screening, soak, scale, kills, fuzz." ;;
 esac
 use_profile bench
 export APP_ENV=production CARTELLA_CARD_LIBRARY=$CARTELLA_ROOT/var/demo/cards
@@ -40,14 +40,14 @@ if [ "$which" = many ]; then
     bench many "$CARTELLA_VAR/many" "${2:-2000}" "${3:-7}"
 fi
 if [ "$which" = fuzz ]; then bench fuzz "$CARTELLA_VAR/fuzz" "${2:-100000}" "${3:-1}"; fi
-case $which in all | lists | bins | cards | log | map | handoff | words | assembly | player | screening | kills)
+case $which in all | lists | bins | cards | log | map | handoff | words | assembly | player | screening | soak | scale | kills)
     ensure_ui
     if [ "$which" != lists ] && [ "$which" != cards ]; then ensure_debian "${TEST_PACKAGES[@]}"; fi
     trap services_down EXIT
     rm -rf "$CARTELLA_VAR"/{volumes,stores,proxies}
     as_desk mkdir -p "$CARTELLA_BENCH" "$CARTELLA_STORE_1" "$CARTELLA_STORE_2"
     services_up
-    case $which in kills) fill --clips=30 ;; lists | cards) fill --clips=20000 ;; map) fill --map ;; bins) fill --clips=200000 --bins ;; player | screening | words) ;; *) fill --clips=60000 ;; esac
+    case $which in kills) fill --clips=30 ;; lists | cards) fill --clips=20000 ;; map) fill --map ;; bins) fill --clips=200000 --bins ;; player | screening | words | soak | scale) ;; *) fill --clips=60000 ;; esac
     supervise start watch > /dev/null
     wait_until 20 web_answers
     ;;
@@ -104,6 +104,17 @@ if wants screening; then
     read -r _ BENCH_REEL _ BENCH_BUILT <<< "$(artisan cartella:bench-screening "$CARTELLA_VAR/screening" | tail -1)"
     export BENCH_REEL BENCH_BUILT
     if [ "$which" = all ]; then bench screening 3; else bench screening "${2:-30}"; fi
+fi
+# As long as it is asked for, by its name.
+if [ "$which" = soak ]; then
+    fill --clips=60000
+    supervise start 'copy:*' 'work:*' schedule > /dev/null
+    bench soak "${2:-10}"
+fi
+if [ "$which" = scale ]; then
+    fill --clips=60000
+    supervise start 'copy:*' > /dev/null
+    bench scale "${2:-50}"
 fi
 if [ "$which" = kills ]; then
     supervise start 'copy:*' > /dev/null

@@ -67,6 +67,16 @@ final class FillForBench extends Command
             'role' => Role::Assistant,
         ]);
         $production->users()->attach($user);
+        foreach (['Second', 'Third'] as $name) {
+            $production->users()->attach(
+                User::query()->create([
+                    'name' => "$name Person",
+                    'email' => strtolower($name) . '@lowwater.test',
+                    'password' => 'tide-mill',
+                    'role' => Role::Assistant,
+                ]),
+            );
+        }
         if ($this->option('map')) {
             $this->map($production);
 
