@@ -7,6 +7,7 @@ namespace App\Models;
 use App\Models\Concerns\HasUlid;
 use Cartella\Core\Sound\ChannelKind;
 use Cartella\Core\Time\FrameRate;
+use Cartella\Core\Time\Ticks;
 use Illuminate\Database\Eloquent\Builder;
 use Illuminate\Database\Eloquent\Model;
 use Illuminate\Database\Eloquent\Relations\BelongsTo;
@@ -69,6 +70,9 @@ class Clip extends Model
 {
     use HasUlid;
 
+    /** A still has no length of its own; a picture this long is made of it, so that a cut can show it. Ticks. */
+    public const STILL_TICKS = 60 * Ticks::PER_SECOND;
+
     protected $guarded = [];
 
     /** @return Builder<self> what cameras and recorders shot on a day: not what was brought in, nor what was taken away */
@@ -117,6 +121,31 @@ class Clip extends Model
     public function isSound(): bool
     {
         return $this->kind === 'sound';
+    }
+
+    public function isStill(): bool
+    {
+        return $this->kind === 'still';
+    }
+
+    /** Whether a cut shows it: a picture, or a still. */
+    public function isSeen(): bool
+    {
+        return $this->isPicture() || $this->isStill();
+    }
+
+    /** @return array{width: int, height: int}|null pixels; null where its file does not say */
+    public function pictureSize(): ?array
+    {
+        [$width, $height] = [(int) ($this->facts['width'] ?? 0), (int) ($this->facts['height'] ?? 0)];
+
+        return $width > 0 && $height > 0 ? ['width' => $width, 'height' => $height] : null;
+    }
+
+    /** How much of it a cut can play, ticks. */
+    public function playableTicks(): int
+    {
+        return $this->isStill() ? self::STILL_TICKS : (int) $this->duration_ticks;
     }
 
     /** @return list<array<string, mixed>> its channels without timecode, hum and the like, as far as anybody has judged them */

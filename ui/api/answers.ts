@@ -524,7 +524,7 @@ export interface CutChange {
 export interface CutClip {
   ulid: string
   name: string
-  kind: 'picture' | 'sound' | 'other'
+  kind: 'picture' | 'sound' | 'still' | 'other'
   device: string | null
   day: string
   duration_ticks: number
@@ -899,7 +899,7 @@ export interface Instead {
   clip: string
   in_ticks: number
   out_ticks: number
-  how: 'words' | 'action' | 'start' | 'clock'
+  how: 'words' | 'action' | 'start' | 'whole' | 'clock'
   picture: PicturePiece
   sounds: SoundPiece[]
 }
@@ -1288,6 +1288,8 @@ export interface PicturePiece {
 export interface PiecesAdded {
   end_ticks: number
   step: SequenceStep | null
+  rate: string
+  other_rates: string[]
 }
 
 /** Where a card would land below each store. */

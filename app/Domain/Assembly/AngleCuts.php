@@ -67,6 +67,7 @@ final readonly class AngleCuts
             [new Track(TrackKind::Picture, 'On air', [], 'picture'), new Track(TrackKind::Sound, 'The whole', $sounds, 'dialogue')],
             ['event' => ['key' => $key, 'group' => $event['group'], 'from_ticks' => $from, 'length_ticks' => $length]],
         );
+        $sequence = $sequence->shaped($rate, $first?->pictureSize());
 
         return $this->store->create(
             $day->production,
@@ -164,7 +165,8 @@ final readonly class AngleCuts
      * Lays what was cut into another cut, its angles with it: at its end, or where somebody stands in it.
      *
      * @param  int|null  $atTicks  of the other cut; null is its end
-     * @return array{step: SequenceStep|null, end: int}
+     * @return array{step: SequenceStep|null, end: int, rate: FrameRate, others: list<string>} with the other cut's rate, and the names of
+     *     other rates of pictures
      */
     public function lay(StoredSequence $cut, StoredSequence $into, User $user, ?int $atTicks): array
     {
@@ -175,12 +177,15 @@ final readonly class AngleCuts
         }
         // From the first picture to the last; sound that is heard before and behind them stays away.
         [$from, $to] = [$shown[0]->recordStartTicks, end($shown)->recordEndTicks()];
+        $this->store->shape($into, $what->rate, $what->pictureSize());
         $end = 0;
+        $rate = $what->rate;
         $step = $this->store->rework(
             $into,
             $user,
             null,
-            static function (Sequence $sequence) use ($what, $from, $to, $atTicks, &$end): Sequence {
+            static function (Sequence $sequence) use ($what, $from, $to, $atTicks, &$end, &$rate): Sequence {
+                $rate = $sequence->rate;
                 $frame = $sequence->rate->ticksPerFrame();
                 $at = $atTicks === null ? $sequence->durationTicks() : intdiv($atTicks, $frame) * $frame;
                 foreach ([self::PICTURE, self::SOUND] as $track) {
@@ -203,7 +208,15 @@ final readonly class AngleCuts
             "Lay in $cut->name",
         );
 
-        return ['step' => $step, 'end' => $end];
+        $others = [];
+        foreach ($shown as $item) {
+            $own = $item->source->rate;
+            if ($own !== null && $own->ticksPerFrame() !== $rate->ticksPerFrame()) {
+                $others[$own->name] = true;
+            }
+        }
+
+        return ['step' => $step, 'end' => $end, 'rate' => $rate, 'others' => array_map(strval(...), array_keys($others))];
     }
 
     /** What plays on from what lies before it is no cut. */

@@ -12,6 +12,7 @@ use App\Domain\Words\WordStretch;
 use App\Models\Clip;
 use App\Models\Production;
 use App\Models\Take;
+use App\Models\TakePart;
 use Cartella\Core\Cutting\Item;
 use Cartella\Core\Cutting\Sequence;
 use Cartella\Core\Cutting\Track;
@@ -29,8 +30,8 @@ final readonly class Beneath
 
     /**
      * @return array{clip: Clip|null, take: Take|null, before: int, after: int, instead: list<array{kind: 'angle'|'take', label: string,
-     *     take: Take|null, clip: Clip, in: int, out: int, how: 'words'|'action'|'start'|'clock'}>}|null null where nothing is; ticks;
-     *     `how` says by what the same moment was found
+     *     take: Take|null, clip: Clip, in: int, out: int, how: 'words'|'action'|'start'|'whole'|'clock'}>}|null null where nothing is;
+     *     ticks; `how` says by what the same moment was found; another take may last longer or shorter
      */
     public function of(Production $production, Sequence $sequence, int $track, int $index): ?array
     {
@@ -95,7 +96,11 @@ final readonly class Beneath
         return $found;
     }
 
-    /** @return list<array{kind: 'take', label: string, take: Take, clip: Clip, in: int, out: int, how: 'words'|'action'|'start'}> */
+    /**
+     * An item that shows its take to the end has the others' to theirs; one that shows a stretch, as long a stretch as there is.
+     *
+     * @return list<array{kind: 'take', label: string, take: Take, clip: Clip, in: int, out: int, how: 'words'|'action'|'start'|'whole'}>
+     */
     private function takes(Clip $clip, ?Take $take, Item $item): array
     {
         if ($take === null) {
@@ -120,34 +125,57 @@ final readonly class Beneath
             ->get();
         $calls = ActionCalls::of([$take->id, ...$others->modelKeys()]);
         $action = $calls[$take->id][$clip->id] ?? null;
+        [$own, $end] = self::stretch($take, $clip, $clip->parts);
+        $frame = ($clip->rate() ?? $clip->production->rate())->ticksPerFrame();
+        $isToEnd = abs($item->sourceEndTicks() - $end) < $frame;
+        $isWhole = $isToEnd && abs($item->sourceStartTicks - $own) < $frame;
         $found = [];
         foreach ($others as $other) {
             $picture = self::picture($other, $clip->device?->letter);
             if ($picture === null) {
                 continue;
             }
+            [$begin, $stop] = self::stretch($other, $picture, $other->parts);
             $theirs = $calls[$other->id][$picture->id] ?? null;
             [$in, $how] = match (true) {
+                $isWhole => [$begin, 'whole'],
                 isset($said[$other->ulid]) => [self::onPicture($picture, $said[$other->ulid]), 'words'],
                 $action !== null && $theirs !== null => [$theirs + $item->sourceStartTicks - $action, 'action'],
-                default => [$item->sourceStartTicks, 'start'],
+                default => [$begin + $item->sourceStartTicks - $own, 'start'],
             };
-            $last = (int) $picture->duration_ticks - $item->durationTicks;
-            if ($in !== null && $last >= 0) {
-                $in = max(0, min($last, $in));
+            if ($in !== null) {
+                $in = max(0, $isToEnd ? $in : min($stop - $item->durationTicks, $in));
+                $out = $isToEnd ? $stop : min($stop, $in + $item->durationTicks);
+            }
+            if ($in !== null && $out - $in >= $frame) {
                 $found[] = [
                     'kind' => 'take',
                     'label' => trim($other->label() . ' ' . ($picture->device->letter ?? '')),
                     'take' => $other,
                     'clip' => $picture,
                     'in' => $in,
-                    'out' => $in + $item->durationTicks,
+                    'out' => $out,
                     'how' => $how,
                 ];
             }
         }
 
         return $found;
+    }
+
+    /**
+     * @param  iterable<TakePart>  $parts  of either
+     * @return array{int, int} what of a clip is of a take, ticks; all of it where nobody said
+     */
+    private static function stretch(Take $take, Clip $clip, iterable $parts): array
+    {
+        foreach ($parts as $part) {
+            if ($part->take_id === $take->id && $part->clip_id === $clip->id) {
+                return [(int) $part->in_ticks, $part->out_ticks ?? $clip->playableTicks()];
+            }
+        }
+
+        return [0, $clip->playableTicks()];
     }
 
     /**

@@ -176,20 +176,26 @@ final readonly class StringOut
             );
         }
         $left = $materials = [];
-        $rate = null;
+        $rate = $size = null;
         foreach ($pieces as $piece) {
             if ($piece['clip'] === null) {
                 $left[] = $piece['label'];
 
                 continue;
             }
-            $rate ??= $piece['clip']->isPicture() ? $piece['clip']->rate() : null;
+            if ($rate === null && $piece['clip']->isPicture()) {
+                $rate = $piece['clip']->rate();
+                $size = $piece['clip']->pictureSize();
+            }
             $materials[] = $piece;
         }
         if ($materials === []) {
             throw Problem::refused('string_out.empty', 'None of them has a picture or sound.', 'Offload their cards first.');
         }
         $sequence = new Sequence($name, $rate ?? $production->rate(), 0, TrackPlan::tracks($production));
+        if ($size !== null) {
+            $sequence = $sequence->shaped($sequence->rate, $size);
+        }
         $days = self::days(array_map(static fn(array $piece): int => $piece['clip']->shoot_day_id, $materials));
         foreach ($materials as $piece) {
             try {

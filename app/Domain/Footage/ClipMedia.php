@@ -58,7 +58,7 @@ final class ClipMedia
             $files = [$file];
         }
         $links = $folder . '/parts-' . bin2hex(random_bytes(4));
-        $streams = $clip->kind === 'still' ? [] : MediaRecipe::streams($clip);
+        $streams = $clip->isStill() ? [] : MediaRecipe::streams($clip);
         if ($clip->isSound() && $streams === []) {
             throw UnableToReadMedia::program('ffmpeg', $file, 'it has no sound');
         }
@@ -83,7 +83,10 @@ final class ClipMedia
                 ? [$sound()]
                 : [
                     ($picture = Process::beside(
-                        [...$command, ...$clip->kind === 'still' ? MediaRecipe::still($media) : MediaRecipe::picture($clip, $folder)],
+                        [
+                            ...$command,
+                            ...$clip->isStill() ? MediaRecipe::still($clip, $media, $folder) : MediaRecipe::picture($clip, $folder),
+                        ],
                         $sound,
                         6 * 3600,
                     )),

@@ -104,24 +104,24 @@ final class MediaRecipe
             : '';
     }
 
-    /** @return list<string> the two sizes of a still */
-    public static function still(MediaFolder $media): array
+    /** @return list<string> two sizes of a still, and it as a picture that runs, in both sizes, into a folder */
+    public static function still(Clip $clip, MediaFolder $media, string $folder): array
     {
+        $rate = $clip->production->rate();
+        // Some frames more, where a cut of another rate ends it.
+        $frames = Ticks::toFrames(Clip::STILL_TICKS, $rate) + $rate->nominal;
+
         return [
-            '-map',
-            '0:v:0',
-            '-frames:v',
-            '1',
-            '-vf',
-            'scale=320:-2',
-            $media->write(MediaFile::FirstPicture),
-            '-map',
-            '0:v:0',
-            '-frames:v',
-            '1',
-            '-vf',
-            "scale='min(1280,iw)':-2",
-            $media->write(MediaFile::Still),
+            '-filter_complex',
+            "[0:v:0]split=3[thumb][whole][one];[thumb]scale=320:-2[thumb];[whole]scale='min(1280,iw)':-2[whole];" .
+            "[one]scale='trunc(min(960,iw)/2)*2':-2,format=yuv420p,loop=loop=-1:size=1,settb=$rate->den/$rate->num,setpts=N," .
+            "trim=end_frame=$frames,split=2[proxy][medium];[medium]scale='trunc(min(320,iw)/2)*2':-2[small]",
+            ...['-map', '[thumb]', '-frames:v', '1', '-update', '1', $media->write(MediaFile::FirstPicture)],
+            ...['-map', '[whole]', '-frames:v', '1', '-update', '1', $media->write(MediaFile::Still)],
+            ...['-map', '[proxy]', ...self::video($clip, '21'), '-r', "$rate->num/$rate->den", ...self::timecode($clip)],
+            $folder . '/proxy.part.mp4',
+            ...['-map', '[small]', ...self::video($clip, '24'), '-r', "$rate->num/$rate->den", '-movflags', '+faststart'],
+            $folder . '/small.part.mp4',
         ];
     }
 

@@ -63,10 +63,12 @@ final readonly class ReelFile
             'name' => (string) $subject['over'],
             'originals' => (bool) $subject['originals'],
             'height' => (int) $subject['height'],
+            'width' => 0,
         ];
         $isByTrack = (bool) ($subject['tracks'] ?? false);
         $playlist = Playlist::of($reel, $this->store->read($reel, (int) $subject['step']));
         $rate = $playlist->sequence->rate;
+        $wanted['width'] = self::width($playlist, $wanted['height']);
         $folder = ExportReel::folder($run->task);
         File::ensureDirectoryExists($folder);
         $seconds = intdiv($playlist->sequence->durationTicks(), Ticks::PER_SECOND) + 1;
@@ -83,7 +85,7 @@ final readonly class ReelFile
             $run->at($each * $number, now: $chunk['name']);
             $pictures[] = $file = sprintf('%s/%06d.mp4', $folder, $number);
             if ($chunk['piece'] === null) {
-                self::black($chunk['length'], $rate, $wanted['height'], $file);
+                self::black($chunk['length'], $rate, $wanted, $file);
             } else {
                 $places = $together ? self::places($chunk['piece'], $chunk['angles']) : [self::alone($chunk['piece'])];
                 if (!$this->picture($chunk['piece'], $places, $rate, $wanted, $file)) {
@@ -176,13 +178,25 @@ final readonly class ReelFile
         return $tracks;
     }
 
-    /** As long as nothing is shown. */
-    private static function black(int $ticks, FrameRate $rate, int $height, string $target): void
+    /** So wide that the first picture of a cut fills it; of a reel, and where nobody knows that, sixteen to nine. */
+    private static function width(Playlist $playlist, int $height): int
+    {
+        $size = $playlist->sequence->pictureSize() ?? ['width' => 16, 'height' => 9];
+
+        return 2 * max(8, min(4096, (int) round(($height * $size['width']) / $size['height'] / 2)));
+    }
+
+    /**
+     * As long as nothing is shown.
+     *
+     * @param  array{slate: bool, timecode: bool, name: string, originals: bool, height: int, width: int}  $wanted
+     */
+    private static function black(int $ticks, FrameRate $rate, array $wanted, string $target): void
     {
         if (is_file($target)) {
             return;
         }
-        $size = 2 * intdiv($height * 8, 9) . "x$height";
+        $size = "$wanted[width]x$wanted[height]";
         self::run(
             [
                 ...Ffmpeg::command(),
@@ -257,7 +271,7 @@ final readonly class ReelFile
 
     /**
      * @param  non-empty-list<array{clip: Clip, in: int, at: int, length: int}>  $places
-     * @param  array{slate: bool, timecode: bool, name: string, originals: bool, height: int}  $wanted
+     * @param  array{slate: bool, timecode: bool, name: string, originals: bool, height: int, width: int}  $wanted
      * @return bool whether all of it came from where it was wanted
      */
     private function picture(PicturePiece $piece, array $places, FrameRate $rate, array $wanted, string $target): bool
@@ -265,7 +279,7 @@ final readonly class ReelFile
         $isAsWanted = true;
         $inputs = $chains = [];
         $across = (int) ceil(sqrt(count($places)));
-        [$width, $height] = [2 * intdiv($wanted['height'] * 8, 9), $wanted['height']];
+        [$width, $height] = [$wanted['width'], $wanted['height']];
         [$cellWidth, $cellHeight] = [2 * intdiv($width, 2 * $across), 2 * intdiv($height, 2 * $across)];
         foreach ($places as $number => $place) {
             [$file, $isThis] = $this->source($place['clip'], $wanted['originals']);
@@ -338,7 +352,11 @@ final readonly class ReelFile
     private function source(Clip $clip, bool $originals): array
     {
         // A span of files, and pictures without a constant rate, are whole and even in their proxies only.
-        $isPlain = count($clip->paths()) === 1 && ($clip->facts['variable_rate'] ?? false) !== true && $clip->library_ulid === null;
+        $isPlain =
+            count($clip->paths()) === 1 &&
+            ($clip->facts['variable_rate'] ?? false) !== true &&
+            $clip->library_ulid === null &&
+            !$clip->isStill();
         if ($originals && $isPlain) {
             return [$this->stores->fileOf($clip), true];
         }
@@ -362,7 +380,7 @@ final readonly class ReelFile
     /**
      * The clip's own timecode, written over its picture while that has its own rate still.
      *
-     * @param  array{slate: bool, timecode: bool, name: string, originals: bool, height: int}  $wanted
+     * @param  array{slate: bool, timecode: bool, name: string, originals: bool, height: int, width: int}  $wanted
      */
     private static function timecode(Clip $clip, int $first, FrameRate $rate, array $wanted): string
     {
@@ -383,7 +401,7 @@ final readonly class ReelFile
     /**
      * Slate and name; they are read from files, since they may hold any letter.
      *
-     * @param  array{slate: bool, timecode: bool, name: string, originals: bool, height: int}  $wanted
+     * @param  array{slate: bool, timecode: bool, name: string, originals: bool, height: int, width: int}  $wanted
      */
     private static function words(PicturePiece $piece, array $wanted, string $target): string
     {

@@ -20,7 +20,7 @@ final class ClipSource
             $path,
             $clip->card?->roll,
             (int) $clip->start_ticks,
-            (int) $clip->duration_ticks,
+            $clip->playableTicks(),
             $clip->rate() ?? $usual,
         );
     }

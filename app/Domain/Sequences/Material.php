@@ -46,17 +46,17 @@ final readonly class Material
         bool $seen = true,
         ?Windows $beside = null,
     ): self {
-        if ($in < 0 || $out <= $in || $out > (int) $clip->duration_ticks) {
+        if ($in < 0 || $out <= $in || $out > $clip->playableTicks()) {
             throw Problem::refused('cut.piece', "That stretch lies outside {$clip->title()}.", 'Choose it again.');
         }
         $take ??= $clip->take;
         [$shown, $in, $out] = $seen ? self::shown($clip, $in, $out, $angle, $beside) : [$clip, $in, $out];
         $frame = $rate->ticksPerFrame();
-        $own = $shown->isPicture() ? ($shown->rate() ?? $rate)->ticksPerFrame() : 1;
+        $own = $shown->isSeen() ? ($shown->rate() ?? $rate)->ticksPerFrame() : 1;
         $in = intdiv($in, $own) * $own;
         $length = max(1, Ticks::floorDiv($out - $in + intdiv($frame, 2), $frame)) * $frame;
         // No farther than the clip goes.
-        $length = min($length, intdiv((int) $shown->duration_ticks - $in, $frame) * $frame);
+        $length = min($length, intdiv($shown->playableTicks() - $in, $frame) * $frame);
         if ($length <= 0) {
             throw Problem::refused('cut.short', 'That stretch is shorter than a frame.', 'Choose more of it.');
         }
@@ -64,14 +64,14 @@ final readonly class Material
         $label = $take === null ? $shown->title() : $label;
         $piece = new PicturePiece($shown, $take, $label, 0, $length, $in);
         $windows = $beside ?? Windows::beside($shown);
-        $heard = $shown->isPicture()
+        $heard = $shown->isSeen()
             ? HeardUnder::of([$piece], [$windows])
             : [new SoundPiece($shown, $take, $label, 0, $length, $in, HeardUnder::usual($shown), 0.0)];
         $sounds = array_map(static fn(SoundPiece $one): ?Item => self::sound($one, $rate, $take, $channel), $heard);
 
         return new self(
             $label,
-            $shown->isPicture()
+            $shown->isSeen()
                 ? new Item(
                     $label,
                     ClipSource::of($shown, $rate),
@@ -90,7 +90,7 @@ final readonly class Material
     /** @return array{Clip, int, int} the picture of a moment and where it is in it; the clip itself where there is none */
     private static function shown(Clip $clip, int $in, int $out, ?string $angle, ?Windows $beside): array
     {
-        if ($clip->isPicture() && ($angle === null || $angle === $clip->device?->letter)) {
+        if ($clip->isSeen() && ($angle === null || $angle === $clip->device?->letter)) {
             return [$clip, $in, $out];
         }
         $best = null;

@@ -12,28 +12,36 @@ use App\Models\Take;
 use App\Models\User;
 use App\Support\Problem;
 use Cartella\Core\Cutting\Edit\Append;
+use Cartella\Core\Cutting\Edit\Extract;
 use Cartella\Core\Cutting\Edit\Insert;
 use Cartella\Core\Cutting\Edit\LayOver;
+use Cartella\Core\Cutting\Edit\Lift;
 use Cartella\Core\Cutting\Edit\Refused;
 use Cartella\Core\Cutting\Sequence;
 use Cartella\Core\Cutting\Track;
 use Cartella\Core\Cutting\TrackKind;
+use Cartella\Core\Time\FrameRate;
 
 /**
  * Puts stretches of clips into a cut, picture and sound on the tracks that are for them; however many, they are one undoable step.
  */
 final readonly class PutPieces
 {
+    /** Frames of a second of a cut; what was recorded faster is played by real time. */
+    private const MOST_FRAMES = 60;
+
     public function __construct(private SequenceStore $store) {}
 
     /**
      * @param  non-empty-list<array{clip: Clip, in: int, out: int, take?: Take|null, angle?: string|null, character?: string|null}>  $pieces
      *     ticks of the clip, the end exclusive; in their order
-     * @param  'append'|'insert'|'lay_over'  $how
+     * @param  'append'|'insert'|'lay_over'|'instead'  $how  `instead`: for all that stands up to `$untilTicks`; what follows comes
+     *     sooner or later by as much as the new is shorter or longer
      * @param  int  $atTicks  of the cut as the page saw it
      * @param  'both'|'picture'|'sound'  $takes
      * @param  int|null  $step  the step that the page saw; null for the newest
-     * @return array{step: SequenceStep|null, end: int} with where the last of them ends
+     * @return array{step: SequenceStep|null, end: int, rate: FrameRate, others: list<string>} with where the last of them ends, the cut's
+     *     rate, and the names of the rates of pictures that have another one
      *
      * @throws Problem if one lies outside its clip, the cut has no track for it, or somebody changed the place meanwhile
      */
@@ -47,17 +55,24 @@ final readonly class PutPieces
         ?int $step,
         string $label,
         ?int $track = null,
+        int $untilTicks = 0,
     ): array {
         if ($cut->kind === SequenceKind::Reel) {
             throw Problem::refused('cut.reel', 'A reel is made by its recipe.', 'Choose a cut, or make one.');
         }
+        if ($takes !== 'sound' && $cut->items === 0) {
+            $this->takeShape($cut, $pieces[0]);
+        }
         $end = 0;
+        $others = [];
+        $rate = null;
         $done = $this->store->rework(
             $cut,
             $user,
             $step,
-            function (Sequence $sequence) use ($pieces, $how, $atTicks, $takes, $track, &$end): Sequence {
-                $frame = $sequence->rate->ticksPerFrame();
+            function (Sequence $sequence) use ($pieces, $how, $atTicks, $untilTicks, $takes, $track, &$end, &$others, &$rate): Sequence {
+                $rate = $sequence->rate;
+                $frame = $rate->ticksPerFrame();
                 $at = intdiv(min($sequence->durationTicks(), max(0, $atTicks)), $frame) * $frame;
                 foreach ($pieces as $piece) {
                     $material = Material::of(
@@ -70,8 +85,16 @@ final readonly class PutPieces
                         $piece['character'] ?? null,
                         $takes !== 'sound',
                     );
+                    $own = $takes === 'sound' ? null : $material->picture?->source->rate;
+                    if ($own !== null && $own->ticksPerFrame() !== $frame) {
+                        $others[$own->name] = true;
+                    }
                     $at = $how === 'append' ? self::endOf($sequence) : $at;
-                    $sequence = self::put($sequence, $material, $how, $at, $takes, $track, $piece['character'] ?? null);
+                    $on = $piece['character'] ?? null;
+                    $sequence =
+                        $how === 'instead'
+                            ? self::instead($sequence, $material, $at, $untilTicks, $takes, $track, $on)
+                            : self::put($sequence, $material, $how, $at, $takes, $track, $on);
                     $at += $material->lengthTicks;
                 }
                 $end = $at;
@@ -81,7 +104,71 @@ final readonly class PutPieces
             $label,
         );
 
-        return ['step' => $done, 'end' => $end];
+        return ['step' => $done, 'end' => $end, 'rate' => $rate, 'others' => array_map(strval(...), array_keys($others))];
+    }
+
+    /**
+     * A cut in which nothing lies takes rate and size of its first picture, if a second of that has no more frames than a cut can have.
+     *
+     * @param  array{clip: Clip, in: int, out: int, take?: Take|null, angle?: string|null}  $piece
+     */
+    private function takeShape(StoredSequence $cut, array $piece): void
+    {
+        $usual = $piece['clip']->production->rate();
+        $picture = Material::of($piece['clip'], $piece['in'], $piece['out'], $usual, $piece['take'] ?? null, $piece['angle'] ?? null)
+            ->picture;
+        $rate = $picture?->source->rate;
+        if ($rate === null || $rate->nominal > self::MOST_FRAMES) {
+            return;
+        }
+        $clip = Clip::query()->where('production_id', $cut->production_id)->where('ulid', $picture->source->id)->first();
+        $this->store->shape($cut, $rate, $clip?->pictureSize());
+    }
+
+    /**
+     * @param  'both'|'picture'|'sound'  $takes
+     *
+     * @throws Problem where the cut has no track for it
+     * @throws Refused
+     */
+    private static function instead(
+        Sequence $sequence,
+        Material $material,
+        int $at,
+        int $until,
+        string $takes,
+        ?int $track,
+        ?string $character,
+    ): Sequence {
+        $later = $material->lengthTicks - ($until - $at);
+        if ($takes !== 'picture') {
+            $sequence = self::withoutSound($sequence, $at, $until, $track);
+        }
+        if ($later > 0 && $material->picture !== null) {
+            // Opened by what comes to lie there in any case.
+            $rest = $material->picture->between($material->lengthTicks - $later, $material->lengthTicks);
+            $sequence = (new Insert($until, [['track' => self::pictureTrack($sequence, $track), 'item' => $rest]]))->apply($sequence);
+        }
+        $sequence = self::put($sequence, $material, 'lay_over', $at, $takes, $track, $character);
+
+        return $later < 0 ? (new Extract($until + $later, $until))->apply($sequence) : $sequence;
+    }
+
+    /** Without what is heard of the take that is shown at a place: it goes with its picture. */
+    private static function withoutSound(Sequence $sequence, int $at, int $until, ?int $track): Sequence
+    {
+        $shown = $sequence->tracks[self::pictureTrack($sequence, $track)];
+        $take = $shown->items[$shown->indexAt($at) ?? -1]->metadata['take'] ?? null;
+        foreach ($take === null ? [] : $sequence->tracks as $index => $one) {
+            foreach ($one->kind === TrackKind::Sound && !$one->locked ? $one->items : [] as $item) {
+                if (($item->metadata['take'] ?? null) === $take && $item->isOver($at, $until)) {
+                    $from = max($at, $item->recordStartTicks);
+                    $sequence = (new Lift($index, $from, min($until, $item->recordEndTicks())))->apply($sequence);
+                }
+            }
+        }
+
+        return $sequence;
     }
 
     /** Where what is added at the end begins: behind all that may move. */

@@ -23,6 +23,7 @@ use Cartella\Core\Cutting\Edit\Restore;
 use Cartella\Core\Cutting\Packed;
 use Cartella\Core\Cutting\Sequence;
 use Cartella\Core\Failure;
+use Cartella\Core\Time\FrameRate;
 use Illuminate\Support\Facades\DB;
 
 /**
@@ -152,6 +153,26 @@ final class SequenceStore
             }
 
             return $this->step($now, $user, Restore::between($seen, $done), $base, $label, [], [$seen, $done]);
+        });
+    }
+
+    /**
+     * Gives a cut in which nothing lies yet the rate and the size of the picture that comes first; another one stays as it is.
+     *
+     * @param  array{width: int, height: int}|null  $size  pixels
+     */
+    public function shape(StoredSequence $stored, FrameRate $rate, ?array $size): void
+    {
+        DB::transaction(function () use ($stored, $rate, $size): void {
+            $now = $this->locked($stored);
+            $was = $this->read($now);
+            $shaped = $was->shaped($rate, $size);
+            if ($was->durationTicks() > 0 || $shaped->toHead() == $was->toHead()) {
+                return;
+            }
+            $now->update(['content' => Packed::write($shaped), 'content_step' => $now->step]);
+            $stored->setRawAttributes($now->getAttributes(), true);
+            Live::tell($now->production_id, Topic::Sequences, ['sequence' => $now->ulid]);
         });
     }
 

@@ -79,8 +79,13 @@ final class AnglesController extends Controller
             throw Problem::missing('That cut', 'Choose another one, or make one.');
         }
         $at = $request->validated('at_ticks');
-        ['end' => $end] = $cuts->lay($sequence, $into, self::who($request), $at === null ? null : (int) $at);
+        ['end' => $end, 'rate' => $rate, 'others' => $others] = $cuts->lay(
+            $sequence,
+            $into,
+            self::who($request),
+            $at === null ? null : (int) $at,
+        );
 
-        return new JsonResponse(new PiecesAddedAnswer($end, null));
+        return new JsonResponse(new PiecesAddedAnswer($end, null, $rate->name, $others));
     }
 }

@@ -68,7 +68,7 @@ final class CutsController extends Controller
             $input['pieces'],
         );
         $at = $input['at_ticks'] === null ? null : (int) $input['at_ticks'];
-        ['end' => $end, 'step' => $step] = $put(
+        ['end' => $end, 'step' => $step, 'rate' => $rate, 'others' => $others] = $put(
             $sequence->setRelation('production', $production),
             self::who($request),
             $pieces,
@@ -78,8 +78,9 @@ final class CutsController extends Controller
             isset($input['step']) ? (int) $input['step'] : null,
             trim($input['label']),
             isset($input['track']) ? (int) $input['track'] : null,
+            (int) ($input['until_ticks'] ?? 0),
         );
 
-        return new JsonResponse(new PiecesAddedAnswer($end, $step === null ? null : SequenceStepAnswer::of($step)));
+        return new JsonResponse(new PiecesAddedAnswer($end, $step === null ? null : SequenceStepAnswer::of($step), $rate->name, $others));
     }
 }

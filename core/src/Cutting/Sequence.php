@@ -123,6 +123,29 @@ final readonly class Sequence
         return new self($this->title, $this->rate, $this->startTicks, $tracks, $this->metadata);
     }
 
+    /**
+     * The same cut at another rate and of another size, for one in which nothing lies yet.
+     *
+     * @param  array{width: int, height: int}|null  $size  pixels; null where nobody knows
+     */
+    public function shaped(FrameRate $rate, ?array $size): self
+    {
+        $metadata = ($size === null ? [] : ['picture_size' => $size]) + array_diff_key($this->metadata, ['picture_size' => true]);
+
+        return new self($this->title, $rate, $this->startTicks, $this->tracks, $metadata);
+    }
+
+    /** @return array{width: int, height: int}|null of its first picture, pixels; null where nobody said */
+    public function pictureSize(): ?array
+    {
+        $size = $this->metadata['picture_size'] ?? null;
+        $isSize = static fn(mixed $pixels): bool => is_int($pixels) && $pixels >= 16 && $pixels <= 16_384;
+
+        return is_array($size) && $isSize($size['width'] ?? null) && $isSize($size['height'] ?? null)
+            ? ['width' => $size['width'], 'height' => $size['height']]
+            : null;
+    }
+
     /** @return array<string, mixed> what {@see self::fromArray} takes */
     public function toArray(): array
     {

@@ -229,6 +229,94 @@ final class CutTest extends TestCase
         self::assertSame(['A', 'S'], array_column($this->getJson($this->at("sequences/$cut->ulid/sources"))->json('clips'), 'device'));
     }
 
+    public function test_a_whole_take_has_whole_takes_instead_and_what_follows_moves(): void
+    {
+        $first = $this->shot(1, 100);
+        // One recording of the camera over two takes: the second of them is shorter.
+        $this->clip('A002', 'A', 200, 30, null, ['proxied_at' => now()]);
+        $long = Clip::query()->where('name', 'A002')->sole();
+        $this->place($long, 200);
+        foreach ([2 => [0, 22], 3 => [22, 30]] as $number => [$from, $to]) {
+            $long->parts()->create([
+                'take_id' => $this->take('7', $number)->id,
+                'in_ticks' => $from * self::S,
+                'out_ticks' => $to * self::S,
+                'said_by' => 'name',
+            ]);
+        }
+        $cut = $this->made();
+        $this->bring($cut, $first['A'], 0, 18);
+        $this->bring($cut, $first['B'], 0, 2);
+        $instead = $this->getJson($this->at("sequences/$cut->ulid/beneath?track=0&index=0"))->json('instead');
+        self::assertSame(
+            [['7/2 A', 'whole', 0, 22], ['7/3 A', 'whole', 22, 30]],
+            array_map(
+                static fn(array $one): array => [
+                    $one['label'],
+                    $one['how'],
+                    intdiv($one['in_ticks'], self::S),
+                    intdiv($one['out_ticks'], self::S),
+                ],
+                $instead,
+            ),
+        );
+        $place = ['how' => 'instead', 'at_ticks' => 0, 'until_ticks' => 18 * self::S];
+        $this->bring($cut, $long, 0, 22, ['take' => $instead[0]['take']['ulid']] + $place)->assertOk();
+        self::assertSame(['Picture' => 'A002 0-22 @0, B001 22-24 @0', 'Dialogue' => 'S001 22-24 @3'], $this->told($cut->ulid));
+        $this->bring($cut, $long, 22, 30, ['until_ticks' => 22 * self::S] + $place)->assertOk();
+        self::assertSame(['Picture' => 'A002 0-8 @22, B001 8-10 @0', 'Dialogue' => 'S001 8-10 @3'], $this->told($cut->ulid));
+        $this->postJson($this->at('undo'))->assertOk();
+        $this->postJson($this->at('undo'))->assertOk();
+        self::assertSame('A001 0-18 @0, B001 18-20 @0', $this->told($cut->ulid)['Picture']);
+    }
+
+    public function test_a_still_is_shown_for_as_long_as_it_is_asked_for(): void
+    {
+        $card = $this->clip('title card.png', 'A', 0, 0, null, [
+            ...['kind' => 'still', 'device_id' => null, 'duration_ticks' => null, 'start_ticks' => null, 'channels' => null],
+            ...['rate_num' => null, 'rate_den' => null, 'frames' => null, 'import_kind' => 'graphics', 'proxied_at' => now()],
+        ]);
+        $cut = $this->made();
+        $this->bring($cut, $card, 0, 5)->assertOk();
+        $this->bring($cut, $card, 0, 61)->assertStatus(422)->assertJsonPath('code', 'cut.piece');
+        self::assertSame(['Picture' => 'title card.png 0-5 @0'], $this->told($cut->ulid));
+        $trim = static fn(int $seconds): array => [
+            'step' => 1,
+            'label' => 'Longer',
+            'operations' => [
+                ['op' => 'trim', 'track' => 0, 'index' => 0, 'edge' => 'tail', 'by_ticks' => $seconds * self::S, 'ripple' => true],
+            ],
+        ];
+        $this->postJson($this->at("sequences/$cut->ulid/edit"), $trim(56))->assertStatus(422);
+        $this->postJson($this->at("sequences/$cut->ulid/edit"), $trim(55))->assertOk();
+        $piece = $this->getJson($this->at("sequences/$cut->ulid/playlist"))->assertOk()->json('pictures.0');
+        self::assertSame([60 * self::S, 60 * self::S], [$piece['duration_ticks'], $piece['clip_ticks']]);
+        self::assertSame('still', $this->getJson($this->at("sequences/$cut->ulid/sources"))->json('clips.0.kind'));
+    }
+
+    public function test_the_first_picture_gives_a_cut_its_rate_and_size_and_other_rates_are_told(): void
+    {
+        $usual = $this->clip('A001', 'A', 100, 10);
+        $other = $this->clip('B001', 'B', 200, 10, null, [
+            ...['rate_num' => 24, 'rate_den' => 1, 'frames' => 240],
+            'facts' => ['width' => 1998, 'height' => 1080],
+        ]);
+        $cut = $this->made();
+        $this->bring($cut, $other, 0, 4)->assertOk()->assertJsonPath('rate', '24')->assertJsonPath('other_rates', []);
+        $this->bring($cut, $usual, 0, 4)
+            ->assertOk()
+            ->assertJsonPath('rate', '24')
+            ->assertJsonPath('other_rates', ['25']);
+        $value = $this->getJson($this->at("sequences/$cut->ulid"))->assertOk()->json('value');
+        self::assertSame(['24', ['width' => 1998, 'height' => 1080]], [$value['rate'], $value['metadata']['picture_size']]);
+        self::assertSame('B001 0-4 @0, A001 4-8 @0', $this->told($cut->ulid)['Picture']);
+        // Taken back to nothing, the next first picture says it again.
+        $this->postJson($this->at('undo'))->assertOk();
+        $this->postJson($this->at('undo'))->assertOk();
+        $this->bring($cut, $usual, 0, 4)->assertOk()->assertJsonPath('rate', '25');
+        self::assertSame('A001 0-4 @0', $this->told($cut->ulid)['Picture']);
+    }
+
     public function test_string_outs_of_circled_takes_of_a_line_and_of_a_keyword(): void
     {
         $this->script();

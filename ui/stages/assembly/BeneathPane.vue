@@ -13,6 +13,8 @@ const props = defineProps<{
   item: CutItem | null
   kind: 'picture' | 'sound'
   rate: Rate
+  /** That of the clip. */
+  ownRate: Rate | null
   trying: number | null
   canWork: boolean
 }>()
@@ -28,9 +30,17 @@ const HOW = {
   words: 'the same line',
   action: 'from the action on',
   start: 'as far into it',
+  whole: 'the whole take',
   clock: 'same instant, by line-up',
 } as const
 const frames = (ticks: unknown) => Math.round(Number(ticks ?? 0) / ticksPerFrame(props.rate))
+/** By how much another take is longer or shorter, in frames of the cut. */
+function other(one: Instead): string {
+  const by = frames(one.out_ticks - one.in_ticks) - frames(props.item?.duration_ticks)
+  if (one.kind === 'angle' || by === 0) return ''
+  const amount = Math.abs(by) === 1 ? '1 frame' : `${Math.abs(by)} frames`
+  return `, ${amount} ${by > 0 ? 'longer' : 'shorter'}`
+}
 const gain = ref(0)
 const fadeIn = ref(0)
 const fadeOut = ref(0)
@@ -81,6 +91,10 @@ const picture = (one: Instead) => mediaUrl(production.value.ulid, one.clip, 'thu
         <dd class="mono">{{ found.from }}</dd>
         <dt>Length</dt>
         <dd class="mono">{{ length(item?.duration_ticks ?? null) }}, {{ frames(item?.duration_ticks) }} frames</dd>
+        <template v-if="kind === 'picture' && ownRate && ownRate.num * rate.den !== rate.num * ownRate.den">
+          <dt>Rate</dt>
+          <dd>{{ ownRate.name }} frames a second, played by real time in a cut of {{ rate.name }}</dd>
+        </template>
         <dt>Room</dt>
         <dd>{{ length(found.before_ticks) }} before, {{ length(found.after_ticks) }} after</dd>
       </dl>
@@ -121,7 +135,7 @@ const picture = (one: Instead) => mediaUrl(production.value.ulid, one.clip, 'thu
           >
             <img :src="picture(one)" alt="" loading="lazy" />
             <span
-              ><b class="mono">{{ one.label }}</b> <small class="soft">{{ HOW[one.how] }}</small></span
+              ><b class="mono">{{ one.label }}</b> <small class="soft">{{ HOW[one.how] }}{{ other(one) }}</small></span
             >
           </button>
         </div>

@@ -20,13 +20,14 @@ import { useDesk } from '@/shell/desk'
 import { useShortcuts, type Shortcut } from '@/shell/keys'
 import { attempt, refuse, say } from '@/shell/say'
 import SequenceFiles from '@/shell/SequenceFiles.vue'
+import { ratesTold } from '@/shell/useLastCut'
 import BeneathPane from './BeneathPane.vue'
 import CutHistory from './CutHistory.vue'
 import { playedOf } from './played'
 import ReadsPane, { type Stuff } from './ReadsPane.vue'
 import TrackHeads from './TrackHeads.vue'
 import TrackPaper from './TrackPaper.vue'
-import { tried, type Trial } from './tried'
+import { movesBy, tried, type Trial } from './tried'
 import { useCopied } from './useCopied'
 import { useCut, type Operation } from './useCut'
 import { useTrial } from './useTrial'
@@ -367,6 +368,7 @@ async function put(pieces: Stuff[], how: 'append' | 'insert' | 'lay_over'): Prom
   const wasEmpty = value.value !== null && lengthOf(value.value) === 0
   const place = range.value?.from ?? at.value
   let end = 0
+  let told = ''
   const done = await cut.ask(async (step) => {
     const answer = await assembly.put(production.value.ulid, props.cut, {
       pieces: pieces.map((one) => ({ ...one, label: undefined, day: undefined })),
@@ -384,10 +386,13 @@ async function put(pieces: Stuff[], how: 'append' | 'insert' | 'lay_over'): Prom
             : `Lay over ${pieces[0]!.label}`,
     })
     end = answer.end_ticks
+    told = ratesTold(answer)
     return answer
   })
   if (!done) return
-  say(`${pieces[0]!.label} is in the cut.`)
+  say(`${pieces[0]!.label} is in the cut. ${told}`.trim())
+  // Its first picture may have given it another rate.
+  if (wasEmpty) void cut.read()
   if (how !== 'append' || wasEmpty) player.goTo(how === 'append' ? 0 : end)
   if (wasEmpty) void nextTick(() => paper.value?.fit())
 }
@@ -688,6 +693,7 @@ function nameTrack(): void {
           :item="currentItem"
           :kind="here?.kind ?? 'picture'"
           :rate="rate"
+          :own-rate="clips.get(currentItem?.source.id ?? '')?.rate ?? null"
           :trying="trial?.index ?? null"
           :can-work="mayCut"
           @try="tryOne"
@@ -763,7 +769,7 @@ function nameTrack(): void {
           :track="track"
           :range="range"
           :snaps="snaps"
-          :trial="trial === null ? null : { from: trial.from, to: trial.to }"
+          :trial="trial === null ? null : { from: trial.from, to: trial.to + movesBy(trial, rate) }"
           :heights="heights"
           :can-work="mayCut"
           @go="player.goTo($event)"

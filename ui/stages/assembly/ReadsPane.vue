@@ -113,8 +113,9 @@ const chosen = computed<Stuff | null>(() => {
     : {
         clip: clip.ulid,
         day: day.value.ulid,
-        in_ticks: 0,
-        out_ticks: clip.duration_ticks,
+        // Of one file over ten takes it is the take's own stretch.
+        in_ticks: clip.in_ticks ?? 0,
+        out_ticks: (clip.in_ticks ?? 0) + clip.duration_ticks,
         take: take.ulid,
         character: null,
         label: `${take.setup}/${take.take}`,

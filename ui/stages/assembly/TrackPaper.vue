@@ -75,13 +75,13 @@ watch(
 const images = new Map<string, HTMLImageElement>()
 const come = ref(0)
 function imageOf(clip: CutClip): HTMLImageElement | null {
-  if (!clip.ready || clip.kind !== 'picture') return null
+  if (!clip.ready || (clip.kind !== 'picture' && clip.kind !== 'still')) return null
   let image = images.get(clip.ulid)
   if (image === undefined) {
     if (images.size > 400) images.clear()
     image = new Image()
     image.onload = () => come.value++
-    image.src = mediaUrl(props.production, clip.ulid, 'thumb-3', clip.media_version)
+    image.src = mediaUrl(props.production, clip.ulid, clip.kind === 'still' ? 'thumb-1' : 'thumb-3', clip.media_version)
     images.set(clip.ulid, image)
   }
   return image.complete && image.naturalWidth > 0 ? image : null

@@ -1,9 +1,11 @@
 import { expect, it } from 'vitest'
 import type { Instead } from '@/api/types'
 import { EMPTY, type Picture, type Playlist, type Sound } from '@/player/engine/playlist'
-import { tried } from './tried'
+import { ticksPerFrame } from '@/player/time'
+import { movesBy, tried, type Trial } from './tried'
 
 const rate = EMPTY.rate
+const frame = ticksPerFrame(rate)
 const picture = (clip: string, at: number, length: number, from = 0): Picture => ({
   ...{ clip, at, length, from, rate, frames: 1000, start: 0, version: '', look: null, name: clip, take: null },
 })
@@ -50,4 +52,28 @@ it('keeps the sound where only another picture is tried, and the list where noth
   expect(told(now.pictures)).toBe('A 0-100 @0, N 100-120 @70, B 120-200 @70')
   expect(now.sounds).toEqual(list.sounds)
   expect(tried(list, null, rate)).toBe(list)
+})
+
+it('moves what follows where a whole take is longer or shorter than the one before', () => {
+  const whole = (to: number): Trial => ({
+    ...{ index: 0, from: 100 * frame, to: to * frame },
+    one: { ...other(true), how: 'whole', in_ticks: 0, out_ticks: 20 * frame },
+  })
+  const long: Playlist = {
+    ...EMPTY,
+    length: 300 * frame,
+    pictures: [
+      picture('A', 0, 100 * frame),
+      picture('B', 100 * frame, 10 * frame),
+      picture('C', 110 * frame, 30 * frame),
+    ],
+    sounds: [sound('S', 110 * frame, 30 * frame, 5)],
+  }
+  const starts = (list: { clip: string; at: number }[]): string =>
+    list.map((one) => `${one.clip} ${one.at / frame}`).join(', ')
+  const now = tried(long, whole(110), rate)
+  expect(now.length).toBe(310 * frame)
+  expect(starts(now.pictures)).toBe('A 0, N 100, C 120')
+  expect(starts(now.sounds)).toBe('NS 100, S 120')
+  expect(movesBy(whole(140), rate)).toBe(-20 * frame)
 })

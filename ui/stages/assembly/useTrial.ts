@@ -68,9 +68,10 @@ export function useTrial(options: {
     const done = await cut.ask((step) =>
       assembly.put(options.production(), options.sequence(), {
         pieces: [piece],
-        how: 'lay_over',
+        how: now.one.kind === 'angle' ? 'lay_over' : 'instead',
         takes: now.one.kind === 'angle' ? 'picture' : 'both',
         at_ticks: now.from,
+        until_ticks: now.to,
         track: track.value,
         step,
         label: `${now.one.label} instead`,

@@ -15,7 +15,7 @@ import { useDesk } from '@/shell/desk'
 import DeviceBadge from '@/shell/DeviceBadge.vue'
 import { useShortcuts } from '@/shell/keys'
 import { attempt, refuse, say } from '@/shell/say'
-import { useLastCut } from '@/shell/useLastCut'
+import { STILL_SHOWN, useLastCut } from '@/shell/useLastCut'
 import TakeNumber from '@/shell/TakeNumber.vue'
 import ClipFacts from './ClipFacts.vue'
 import ClipPieces from './ClipPieces.vue'
@@ -179,9 +179,10 @@ const { add: addPieces } = useLastCut(id, () => production.value.may.organise)
 async function addToCut(): Promise<void> {
   const one = sheet.value
   if (one === undefined || !production.value.may.organise) return
-  if (one.duration_ticks === null) return refuse('This clip does not run.')
+  const lasts = one.kind === 'still' ? STILL_SHOWN : one.duration_ticks
+  if (lasts === null) return refuse('This clip does not run.')
   const from = marks.value.in_ticks ?? 0
-  const to = marks.value.out_ticks ?? one.duration_ticks
+  const to = marks.value.out_ticks ?? lasts
   await addPieces([{ clip: one.ulid, in_ticks: from, out_ticks: to }], one.name)
 }
 /** The subclip's stretch becomes the marks, to be played or changed. */

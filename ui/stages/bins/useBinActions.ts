@@ -9,7 +9,7 @@ import { screening } from '@/api/endpoints/screening'
 import type { BinEntry, BinRow } from '@/api/types'
 import { useDesk } from '@/shell/desk'
 import { attempt, refuse, say } from '@/shell/say'
-import { useLastCut } from '@/shell/useLastCut'
+import { STILL_SHOWN, useLastCut } from '@/shell/useLastCut'
 
 /** What a dragged row carries: references, as JSON. */
 export const DRAGGED = 'application/x-cartella-references'
@@ -210,19 +210,13 @@ export function useBinActions(options: {
   const { add } = useLastCut(id, () => production.value.may.organise)
   /** What is in hand, each piece with its sound, at the end of the cut that was worked on last. */
   async function intoCut(): Promise<void> {
-    const pieces = options.hand.value.flatMap((row) =>
-      row.clip === null || row.duration_ticks === null || row.duration_ticks <= 0 || row.is_away
-        ? []
-        : [
-            {
-              clip: row.clip,
-              in_ticks: row.in_ticks ?? 0,
-              out_ticks: (row.in_ticks ?? 0) + row.duration_ticks,
-              take: row.take?.ulid ?? null,
-            },
-          ],
-    )
-    if (pieces.length === 0) return refuse('Nothing of it runs: choose clips, subclips or takes.')
+    const pieces = options.hand.value.flatMap((row) => {
+      const lasts = row.kind === 'still' ? STILL_SHOWN : (row.duration_ticks ?? 0)
+      if (row.clip === null || lasts <= 0 || row.is_away) return []
+      const from = row.in_ticks ?? 0
+      return [{ clip: row.clip, in_ticks: from, out_ticks: from + lasts, take: row.take?.ulid ?? null }]
+    })
+    if (pieces.length === 0) return refuse('Nothing of it runs: choose clips, stills, subclips or takes.')
     if (pieces.length > MOST_PIECES) return refuse(`That is more than ${MOST_PIECES} pieces: choose fewer.`)
     await add(pieces, pieces.length === 1 ? options.hand.value[0]!.name : `${pieces.length} pieces`)
   }

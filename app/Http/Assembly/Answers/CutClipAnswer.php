@@ -14,7 +14,7 @@ use App\Models\Clip;
 final readonly class CutClipAnswer
 {
     /**
-     * @param  'picture'|'sound'|'other'  $kind
+     * @param  'picture'|'sound'|'still'|'other'  $kind
      * @param  list<array{index: int, gain_db: float}>  $heard  its channels where an item says nothing of them
      */
     public function __construct(
@@ -41,10 +41,10 @@ final readonly class CutClipAnswer
         return new self(
             $clip->ulid,
             $clip->title(),
-            $clip->isPicture() ? 'picture' : ($clip->isSound() ? 'sound' : 'other'),
+            $clip->kind,
             $clip->device?->letter,
             $clip->day->ulid,
-            (int) $clip->duration_ticks,
+            $clip->playableTicks(),
             $clip->proxied_at !== null,
             ($clip->channels ?? []) !== [],
             ClipMedia::version($clip),

@@ -16,7 +16,7 @@ final readonly class InsteadAnswer
 {
     /**
      * @param  'angle'|'take'  $kind
-     * @param  'words'|'action'|'start'|'clock'  $how  by what the same moment was found
+     * @param  'words'|'action'|'start'|'whole'|'clock'  $how  by what the same moment was found
      * @param  list<SoundPieceAnswer>  $sounds  what is heard with it
      */
     public function __construct(

@@ -38,7 +38,7 @@ final readonly class PicturePieceAnswer
             $piece->durationTicks,
             $piece->inTicks,
             $piece->clip->start_ticks,
-            (int) $piece->clip->duration_ticks,
+            $piece->clip->playableTicks(),
             $piece->clip->frames,
             RateAnswer::of($piece->clip->rate() ?? $usual),
             ClipMedia::version($piece->clip),
