@@ -68,11 +68,18 @@ foreach (
 ) {
     class_exists($class);
 }
+// Their parents are chosen while they are loaded, so that nothing can link them before.
+$late = [Carbon\Translator::class, Carbon\MessageFormatter\MessageFormatterMapper::class, Carbon\CarbonPeriod::class];
 $files = [];
 foreach ([...get_declared_classes(), ...get_declared_interfaces(), ...get_declared_traits()] as $class) {
     $file = (new ReflectionClass($class))->getFileName();
     // The loader itself is there before anything is loaded by it.
-    if ($file !== false && !str_contains($file, '/vendor/composer/') && preg_match('/\A[\w\\\\]+\z/', $class) === 1) {
+    if (
+        $file !== false &&
+        !in_array($class, $late, true) &&
+        !str_contains($file, '/vendor/composer/') &&
+        preg_match('/\A[\w\\\\]+\z/', $class) === 1
+    ) {
         $files[$file] = true;
     }
 }

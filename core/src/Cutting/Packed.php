@@ -115,6 +115,10 @@ final class Packed
             return new Item($name, $sources[$source], $start, $duration, $record, speed: $plain);
         }
         $rest = $entry[5];
+        // Nearly all have a take and channels, and nothing else.
+        if (count($rest) === 1 && isset($rest['metadata']) && !isset($rest['metadata']['asc_cdl'])) {
+            return new Item($name, $sources[$source], $start, $duration, $record, metadata: $rest['metadata'], speed: $plain);
+        }
         [$look, $metadata] = isset($rest['metadata']) ? SequenceReader::lookIn($rest['metadata']) : [null, []];
 
         return new Item(

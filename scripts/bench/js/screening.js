@@ -65,7 +65,7 @@ if (what === 'next') {
   box.dispatchEvent(new Event('input'))
   box.form.requestSubmit()
   await until(begins(0))
-  window.late = []
+  window.heard = []
   let lit = false
   const look = () => {
     const canvas = document.querySelector('.screens canvas')
@@ -74,7 +74,7 @@ if (what === 'next') {
     if (bright && !lit) {
       const now = performance.now() / 1000
       const beep = window.beeps(40).findLast((one) => Math.abs(one - now) < 1)
-      if (beep !== undefined) window.late.push(beep - now)
+      if (beep !== undefined) window.heard.push(beep)
     }
     lit = bright
     // At its end the reel goes on from its start.
@@ -87,6 +87,16 @@ if (what === 'next') {
   await until(() => room().dataset.playing === 'true' && Number(room().dataset.at) > TICKS)
   done({})
 } else if (what === 'since') {
+  // Each picture that came up around a beep: how much later than its sound, which the beep says to the sample.
+  const late = []
+  const start = performance.timeOrigin / 1000
+  for (const beep of (window.heard ?? []).splice(0))
+    window.seen.forEach(([moment, number], at) => {
+      const now = moment / 1000 - start
+      const before = window.seen[at - 1]?.[1] ?? null
+      if (number === null || before === null || number === before || Math.abs(now - beep) > given.around) return
+      if (Math.abs(number - given.flash) <= 25 * given.around) late.push(now - beep - (number - given.flash) / 25)
+    })
   // The frame of the reel that each picture was, by its number and the place that the window says.
   const seen = window.seen.splice(0).flatMap(([moment, number, at]) => {
     if (number === null) return []
@@ -97,5 +107,5 @@ if (what === 'next') {
     if (number < 25 && within > given.frames - 25) item++
     return [[moment, item * given.frames + number]]
   })
-  done({ seen, late: (window.late ?? []).splice(0) })
+  done({ seen, late })
 }
