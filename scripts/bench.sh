@@ -103,7 +103,7 @@ if wants screening; then
     artisan migrate:fresh --force > "$LOGS/migrate.log"
     read -r _ BENCH_REEL _ BENCH_BUILT <<< "$(artisan cartella:bench-screening "$CARTELLA_VAR/screening" | tail -1)"
     export BENCH_REEL BENCH_BUILT
-    if [ "$which" = all ]; then bench screening 3; else bench screening "${2:-30}"; fi
+    if [ "$which" = all ]; then bench screening 3; else bench screening "${2:-30}" ${3:+"$3"}; fi
 fi
 # As long as it is asked for, by its name.
 if [ "$which" = soak ]; then

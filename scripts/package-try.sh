@@ -36,11 +36,16 @@ chmod 755 "$bare/usr/sbin/policy-rc.d"
 # The same way out as this machine has.
 cp -L /etc/resolv.conf "$bare/etc/resolv.conf"
 cp /etc/apt/apt.conf.d/*proxy* "$bare/etc/apt/apt.conf.d/" 2> /dev/null || true
-inside() { chroot "$bare" env -i PATH=/usr/sbin:/usr/bin:/sbin:/bin LANG=C.UTF-8 DEBIAN_FRONTEND=noninteractive "${http_proxy:+http_proxy=$http_proxy}" "$@"; }
+inside() { chroot "$bare" env -i PATH=/usr/sbin:/usr/bin:/sbin:/bin LANG=C.UTF-8 DEBIAN_FRONTEND=noninteractive ${http_proxy:+"http_proxy=$http_proxy"} "$@"; }
 
 rm -rf "$CARTELLA_VAR/package"
 first=$(CARTELLA_VERSION=1.0 scripts/package.sh "$CARTELLA_VAR/package" | tail -n1)
-second=$(CARTELLA_VERSION=1.1 scripts/package.sh "$CARTELLA_VAR/package" | tail -n1)
+# The same once more, newer.
+dpkg-deb -R "$first" "$CARTELLA_VAR/package/again"
+sed -i 's/^Version: .*/Version: 1.1/' "$CARTELLA_VAR/package/again/DEBIAN/control"
+second=$CARTELLA_VAR/package/cartella_1.1_all.deb
+dpkg-deb --build --root-owner-group "$CARTELLA_VAR/package/again" "$second" > /dev/null
+rm -rf "$CARTELLA_VAR/package/again"
 cp "$first" "$second" "$bare/root/"
 say 'Installing it.'
 inside apt-get update -q > "$LOGS/bare.log" 2>&1
