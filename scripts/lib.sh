@@ -264,7 +264,7 @@ make_database_files() {
     chmod 0700 "$CARTELLA_DB"
     [ "$(id -u)" != 0 ] || chown "$RUN_AS:$(id -gn "$RUN_AS")" "$CARTELLA_DB"
     # Root of the database is whoever owns its socket, and nobody else.
-    as_desk mariadb-install-db --no-defaults --datadir="$CARTELLA_DB" --auth-root-authentication-method=socket --auth-root-socket-user="$RUN_AS" \
+    as_desk mariadb-install-db --no-defaults --datadir="$CARTELLA_DB" --auth-root-authentication-method=socket --auth-root-socket-user="$RUN_AS" --force \
         --skip-test-db > "$LOGS/mariadb-install.log" 2>&1 ||
         fail "The database could not be made. See $LOGS/mariadb-install.log."
     # Sets the account before the server ever listens.

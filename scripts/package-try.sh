@@ -59,8 +59,8 @@ up() {
     chroot "$bare" setpriv --reuid cartella --regid cartella --clear-groups -- env -i PATH=/usr/sbin:/usr/bin:/sbin:/bin LANG=C.UTF-8 \
         cartella start --empty > "$LOGS/bare-desk.log" 2>&1 &
     desk=$!
-    healthy() { curl -fsS --noproxy '*' "http://127.0.0.1:$web/health" > "$LOGS/bare-health.json" 2> /dev/null; }
-    wait_until 120 healthy || fail "it does not start. See $LOGS/bare-desk.log."
+    answers() { curl -fsS --noproxy '*' -o /dev/null "http://127.0.0.1:$web/api/session" 2> /dev/null; }
+    wait_until 120 answers || fail "it does not start. See $LOGS/bare-desk.log."
 }
 down() {
     inside cartella stop > /dev/null
@@ -68,8 +68,10 @@ down() {
     desk=
 }
 sign_in() {
-    curl -fsS --noproxy '*' -o /dev/null -H 'Accept: application/json' -H 'Content-Type: application/json' -H "Origin: http://127.0.0.1:$web" \
-        -d "{\"email\":\"admin@cartella.test\",\"password\":\"$1\"}" "http://127.0.0.1:$web/api/session"
+    local jar=$CARTELLA_VAR/bare-cookies ask=(curl -fsS --noproxy '*' -H 'Accept: application/json' -H 'Content-Type: application/json') token
+    "${ask[@]}" -o /dev/null -c "$jar" "http://127.0.0.1:$web/api/session"
+    token=$(sed -n 's/.*XSRF-TOKEN\t//p' "$jar" | sed 's/%3D/=/g')
+    "${ask[@]}" -b "$jar" -o /dev/null -H "X-XSRF-TOKEN: $token" -d "{\"email\":\"admin@cartella.test\",\"password\":\"$1\"}" "http://127.0.0.1:$web/api/session"
 }
 up
 say 'It runs.'
@@ -78,7 +80,8 @@ told() { password=$(sed -n 's/.* with the password \(.*\)$/\1/p' "$LOGS/bare-des
 wait_until 20 told || fail "it names no first admin. See $LOGS/bare-desk.log."
 sign_in "$password" || fail 'its first admin cannot sign in.'
 say 'Its first admin can sign in.'
-inside cartella status > "$LOGS/bare-status.log" 2>&1 || fail "its status cannot be asked. See $LOGS/bare-status.log."
+inside cartella status > "$LOGS/bare-status.log" 2>&1 || true
+grep -q "^Cartella runs at http://127.0.0.1:$web as cartella" "$LOGS/bare-status.log" || fail "its status cannot be asked. See $LOGS/bare-status.log."
 # The upgrade finds it running, stops it, and leaves what is there.
 inside apt-get install -q -y --no-install-recommends "/root/${second##*/}" >> "$LOGS/bare.log" 2>&1 || fail "it cannot be upgraded. See $LOGS/bare.log."
 wait "$desk" 2> /dev/null || true

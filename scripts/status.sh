@@ -8,4 +8,5 @@ fi
 say "Cartella runs at $APP_URL as $RUN_AS"
 supervise status || true
 say ''
-artisan cartella:health
+# What is amiss is printed; the status says so to a script.
+artisan cartella:health || exit 1

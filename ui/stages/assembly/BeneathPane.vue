@@ -75,7 +75,18 @@ const picture = (one: Instead) => mediaUrl(production.value.ulid, one.clip, 'thu
         <template v-if="found.take">
           <dt>Take</dt>
           <dd>
-            <b class="mono">{{ found.take.label }}</b> {{ found.take.description }}
+            <RouterLink
+              v-if="found.clip"
+              class="mono plain"
+              :to="{
+                name: 'log',
+                params: { production: production.ulid, day: found.clip.day },
+                query: { take: found.take.ulid },
+              }"
+              title="Its row in the log"
+              >{{ found.take.label }}</RouterLink
+            >
+            <b v-else class="mono">{{ found.take.label }}</b> {{ found.take.description }}
             <span v-if="found.take.status === 'circled'" class="good">circled</span>
           </dd>
         </template>
