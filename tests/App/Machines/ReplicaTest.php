@@ -18,8 +18,12 @@ final class ReplicaTest extends TestCase
     /** @var list<RealServer> */
     private array $servers = [];
 
+    private string $usual = '';
+
     protected function tearDown(): void
     {
+        // What the test began in the usual database is taken back there.
+        DB::setDefaultConnection($this->usual);
         foreach ($this->servers as $server) {
             $server->end();
         }
@@ -42,6 +46,7 @@ final class ReplicaTest extends TestCase
 
     public function test_programs_of_others_read_from_the_server_that_follows_while_it_is_there(): void
     {
+        $this->usual = DB::getDefaultConnection();
         $name = (string) config('database.connections.mariadb.database');
         $primary = $this->server('primary', ['--log-bin=changes', '--server-id=1']);
         $replica = $this->server('replica', ['--server-id=2', '--read-only=1']);
