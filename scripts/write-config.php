@@ -34,7 +34,9 @@ $values = [
             ? '--skip-log-bin'
             : sprintf(
                 '--log-bin="%s/changes" --log-bin-index="%1$s/changes.index" --binlog-format=ROW --sync-binlog=1 ' .
-                    '--binlog-expire-logs-seconds=604800 --max-binlog-size=256M --server-id=1',
+                    '--binlog-expire-logs-seconds=604800 --max-binlog-size=256M --server-id=1 ' .
+                    // The desk's own account makes the tables' triggers.
+                    '--log-bin-trust-function-creators=1',
                 getenv('CARTELLA_CHANGES'),
             ),
     'MEDIA_FROM' => isset($origin[0]) ? " $origin[0]" : '',
