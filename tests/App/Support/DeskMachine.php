@@ -41,7 +41,6 @@ final class DeskMachine
             'CARTELLA_VAR' => $this->folder,
             'LARAVEL_STORAGE_PATH' => "$this->folder/storage",
             'APP_URL' => "http://127.0.0.1:$this->port",
-            'PHP_CLI_SERVER_WORKERS' => '3',
         ];
         foreach (['SERVICES', 'PACKAGES', 'CONFIG', 'ROUTES', 'EVENTS'] as $name) {
             $own["APP_{$name}_CACHE"] = "$this->folder/cache/" . strtolower($name) . '.php';
