@@ -19,6 +19,9 @@ final class RecoverTasks extends Command
     /** A task is written and sent in one transaction, and a job that was taken needs a moment to take its lock. */
     private const GRACE_SECONDS = 5;
 
+    /** Longer than any task that waits for room is left alone. */
+    private const LATEST_SECONDS = 60;
+
     protected $signature =
         'cartella:recover {--all : after a restart, when every job that was taken has lost its worker} ' .
         '{--clean : the desk was stopped on purpose, which costs no try}';
@@ -33,9 +36,11 @@ final class RecoverTasks extends Command
         if ($this->option('clean')) {
             Task::query()->whereNull('ended_at')->where('state', 'running')->where('tries', '>', 0)->decrement('tries');
         }
-        // A clock that was set back would let what waits wait for as long; no job of ours is for later.
+        // A clock that was set back would let what waits wait for as long; a task's job is never for much later. Others are, such as what
+        // is told to an address that does not answer.
         DB::table('jobs')
-            ->where('available_at', '>', now()->addSeconds(self::GRACE_SECONDS)->getTimestamp())
+            ->whereIn('id', Task::query()->whereNull('ended_at')->whereNotNull('job')->select('job'))
+            ->where('available_at', '>', now()->addSeconds(self::LATEST_SECONDS)->getTimestamp())
             ->update(['available_at' => now()->getTimestamp()]);
         foreach (
             Task::query()

@@ -20,7 +20,7 @@ beforeEach(() => {
     'fetch',
     vi.fn(async (address: string, how: RequestInit = {}) => {
       if (isAway) throw new TypeError('Failed to fetch')
-      if (address === '/health') return says({})
+      if (address === '/api/session' && how.method === undefined) return says({})
       const headers = how.headers as Record<string, string>
       const key = headers['Idempotency-Key'] ?? ''
       if (headers['X-Again'] !== undefined && answered.has(key)) return says({ is: answered.get(key) })

@@ -15,9 +15,10 @@ export const onBack = (hear: () => void): void => void whenBack.add(hear)
 let back: Promise<void> | null = null
 let letGo: () => void = () => {}
 
+/** Health is another question: a desk with a full disk answers, and what waits is to be sent. */
 async function answers(): Promise<boolean> {
   try {
-    const answer = await fetch('/health', { cache: 'no-store', signal: AbortSignal.timeout(LOOK_FOR) })
+    const answer = await fetch('/api/session', { cache: 'no-store', signal: AbortSignal.timeout(LOOK_FOR) })
     return answer.status < 500
   } catch {
     return false

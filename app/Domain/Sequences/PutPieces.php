@@ -74,7 +74,7 @@ final readonly class PutPieces
                 $rate = $sequence->rate;
                 $frame = $rate->ticksPerFrame();
                 $at = intdiv(min($sequence->durationTicks(), max(0, $atTicks)), $frame) * $frame;
-                foreach ($pieces as $piece) {
+                foreach ($pieces as $number => $piece) {
                     $material = Material::of(
                         $piece['clip'],
                         $piece['in'],
@@ -92,9 +92,11 @@ final readonly class PutPieces
                     $at = $how === 'append' ? self::endOf($sequence) : $at;
                     $on = $piece['character'] ?? null;
                     $sequence =
-                        $how === 'instead'
-                            ? self::instead($sequence, $material, $at, $untilTicks, $takes, $track, $on)
-                            : self::put($sequence, $material, $how, $at, $takes, $track, $on);
+                        $how !== 'instead'
+                            ? self::put($sequence, $material, $how, $at, $takes, $track, $on)
+                            : ($number === 0
+                                ? self::instead($sequence, $material, $at, $untilTicks, $takes, $track, $on)
+                                : self::put($sequence, $material, 'insert', $at, $takes, $track, $on));
                     $at += $material->lengthTicks;
                 }
                 $end = $at;

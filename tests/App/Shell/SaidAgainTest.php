@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace Tests\App\Shell;
 
 use App\Domain\Health\Prune;
+use App\Models\Role;
 use Illuminate\Support\Facades\DB;
 use Tests\App\TestCase;
 
@@ -30,6 +31,23 @@ final class SaidAgainTest extends TestCase
         )->assertCreated();
         self::assertSame($first->json('ulid'), $again->json('ulid'));
         self::assertSame(['First'], $this->cuts());
+    }
+
+    public function test_a_token_that_is_shown_once_cannot_be_read_from_what_is_kept(): void
+    {
+        $said = $this->as(Role::Admin)
+            ->postJson($this->at('settings/tokens'), ['name' => 'Wall clock'], ['Idempotency-Key' => self::NAME])
+            ->assertSuccessful()
+            ->json('secret');
+        self::assertIsString($said);
+        $kept = (string) json_encode(DB::table('kept_answers')->get());
+        self::assertStringNotContainsString($said, $kept);
+        self::assertStringNotContainsString(self::NAME, $kept);
+        $this->postJson(
+            $this->at('settings/tokens'),
+            ['name' => 'Wall clock'],
+            ['Idempotency-Key' => self::NAME, 'X-Again' => '1'],
+        )->assertJsonPath('secret', $said);
     }
 
     public function test_one_that_never_came_is_done_and_a_refusal_is_given_again(): void

@@ -78,6 +78,11 @@ final class RecoverTest extends TestCase
             ->where('id', $killed->job)
             ->update(['reserved_at' => now()->getTimestamp()]);
         DB::table('jobs')->where('id', $lost->refresh()->job)->delete();
+        $later = now()->addHours(12)->getTimestamp();
+        $hook = DB::table('jobs')->insertGetId([
+            ...['queue' => 'default', 'payload' => '{}', 'attempts' => 3],
+            ...['available_at' => $later, 'created_at' => now()->getTimestamp()],
+        ]);
         $this->travel(-1)->hours();
         $this->artisan('cartella:recover')->assertOk();
         foreach ([$killed, $waiting, $lost] as $task) {
@@ -88,6 +93,7 @@ final class RecoverTest extends TestCase
             self::assertNull($job->reserved_at);
             self::assertLessThanOrEqual(now()->getTimestamp(), $job->available_at);
         }
+        self::assertSame($later, (int) DB::table('jobs')->where('id', $hook)->value('available_at'), 'what is for later stays so');
     }
 
     public function test_a_worker_that_dies_farther_on_each_time_is_followed_again(): void
