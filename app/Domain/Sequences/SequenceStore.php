@@ -456,7 +456,7 @@ final class SequenceStore
     {
         $items = 0;
         foreach ($sequence->tracks as $track) {
-            $items += count($track->items);
+            $items += $track->count();
         }
 
         return ['items' => $items, 'running_ticks' => $sequence->durationTicks()];
@@ -496,8 +496,8 @@ final class SequenceStore
     {
         $uses = [];
         foreach ($sequence->tracks as $track) {
-            foreach ($track->items as $item) {
-                $uses[$item->source->id] = ($uses[$item->source->id] ?? 0) + 1;
+            foreach ($track->sourceIds() as $id) {
+                $uses[$id] = ($uses[$id] ?? 0) + 1;
             }
         }
 

@@ -5,45 +5,46 @@ declare(strict_types=1);
 namespace Cartella\Core\Cutting;
 
 use Cartella\Core\Exchange\Exception\InvalidSequence;
-use Cartella\Core\Time\FrameRate;
 
 /**
  * A cut as a store keeps it: the JSON of {@see Sequence::toArray} with each source written once and of each item only what is
- * not usual, a fifth of the size. Read back, it is the same cut to the byte.
+ * not usual, a fifth of the size. Read back, it is the same cut to the byte. Tracks at which nobody looks are neither unpacked nor
+ * packed anew.
  */
 final class Packed
 {
     public static function write(Sequence $sequence): string
     {
         $sources = $numbers = [];
+        $number = static function (array $source) use (&$sources, &$numbers): int {
+            $key = json_encode($source, self::FLAGS);
+            if (!isset($numbers[$key])) {
+                $numbers[$key] = count($sources);
+                $sources[] = $source;
+            }
+
+            return $numbers[$key];
+        };
         $tracks = [];
         foreach ($sequence->tracks as $track) {
-            $items = [];
-            foreach ($track->items as $item) {
-                $source = json_encode($item->source->toArray(), self::FLAGS);
-                $numbers[$source] ??= count($numbers);
-                $sources[$numbers[$source]] = $item->source->toArray();
-                $items[] = self::item($item, $numbers[$source]);
-            }
-            $tracks[] = ['items' => $items] + $track->toHead();
+            $packed = $track->packed();
+            $tracks[] =
+                [
+                    'items' => $packed === null ? self::items($track, $number) : self::renumbered($packed, $number),
+                ] + $track->toHead();
         }
 
         return json_encode(['sources' => $sources, 'tracks' => $tracks] + $sequence->toHead(), self::FLAGS);
     }
 
-    /** @throws InvalidSequence if it was not written by {@see self::write}, or breaks a rule */
+    /** @throws InvalidSequence if it was not written by {@see self::write}, or breaks a rule; of its items when they are looked at */
     public static function read(string $packed): Sequence
     {
         $root = new SequenceReader('sequence', json_decode($packed, true));
-        $sources = self::sources($root->map('sources'));
+        $sources = new PackedSources($root->map('sources'));
         $tracks = [];
-        $plain = new Speed();
         foreach ($root->list('tracks') as $track) {
-            $items = [];
-            foreach ($track->map('items') as $entry) {
-                $items[] = self::unpacked($entry, $sources, $plain);
-            }
-            $tracks[] = Sequence::track($track, $items);
+            $tracks[] = Sequence::track($track, new PackedItems(array_values($track->map('items')), $sources));
         }
 
         return Sequence::headed($root, $tracks);
@@ -51,7 +52,36 @@ final class Packed
 
     private const FLAGS = JSON_THROW_ON_ERROR | JSON_UNESCAPED_UNICODE | JSON_UNESCAPED_SLASHES | JSON_PRESERVE_ZERO_FRACTION;
 
-    /** @return list<mixed> source, first tick of it, length, place, name; and what is not usual, by name */
+    /**
+     * @param  callable(array<string, mixed>): int  $number  of a source in the new list
+     * @return list<array<int, mixed>>
+     */
+    private static function items(Track $track, callable $number): array
+    {
+        $items = $known = [];
+        foreach ($track->items as $item) {
+            $items[] = self::item($item, $known[spl_object_id($item->source)] ??= $number($item->source->toArray()));
+        }
+
+        return $items;
+    }
+
+    /**
+     * @param  callable(array<string, mixed>): int  $number
+     * @return list<array<int, mixed>>
+     */
+    private static function renumbered(PackedItems $packed, callable $number): array
+    {
+        $items = $known = [];
+        foreach ($packed->entries as $entry) {
+            $entry[0] = $known[$entry[0]] ??= $number($packed->sources->written($entry[0]));
+            $items[] = $entry;
+        }
+
+        return $items;
+    }
+
+    /** @return list<mixed> as {@see PackedItems} takes it */
     private static function item(Item $item, int $source): array
     {
         $rest = [
@@ -74,70 +104,5 @@ final class Packed
             $item->name,
             ...$rest === [] ? [] : [$rest],
         ];
-    }
-
-    /**
-     * Without a reader for each: a long cut has thousands, and a person waits.
-     *
-     * @param  array<mixed>  $list
-     * @return list<Source>
-     */
-    private static function sources(array $list): array
-    {
-        $sources = $rates = [];
-        foreach ($list as $one) {
-            if (!is_array($one) || !is_string($one['id'] ?? null) || !is_int($one['duration_ticks'] ?? null)) {
-                throw InvalidSequence::field('sequence', 'has a source that is none');
-            }
-            $rate = $one['rate'] ?? null;
-            $sources[] = new Source(
-                $one['id'],
-                (string) ($one['name'] ?? ''),
-                $one['path'] ?? null,
-                $one['reel'] ?? null,
-                (int) ($one['start_ticks'] ?? 0),
-                $one['duration_ticks'],
-                $rate === null ? null : ($rates[$rate] ??= FrameRate::parse($rate)),
-            );
-        }
-
-        return $sources;
-    }
-
-    /** @param  list<Source>  $sources */
-    private static function unpacked(mixed $entry, array $sources, Speed $plain): Item
-    {
-        if (!is_array($entry) || count($entry) < 5 || !isset($sources[$entry[0]])) {
-            throw InvalidSequence::field('sequence', 'has an item that is none');
-        }
-        [$source, $start, $duration, $record, $name] = $entry;
-        if (!isset($entry[5])) {
-            return new Item($name, $sources[$source], $start, $duration, $record, speed: $plain);
-        }
-        $rest = $entry[5];
-        // Nearly all have a take and channels, and nothing else.
-        if (count($rest) === 1 && isset($rest['metadata']) && !isset($rest['metadata']['asc_cdl'])) {
-            return new Item($name, $sources[$source], $start, $duration, $record, metadata: $rest['metadata'], speed: $plain);
-        }
-        [$look, $metadata] = isset($rest['metadata']) ? SequenceReader::lookIn($rest['metadata']) : [null, []];
-
-        return new Item(
-            $name,
-            $sources[$source],
-            $start,
-            $duration,
-            $record,
-            $rest['enabled'] ?? true,
-            array_map(
-                static fn(array $one): Marker => new Marker($one['at_ticks'], $one['duration_ticks'], $one['name'], $one['note']),
-                $rest['markers'] ?? [],
-            ),
-            $metadata,
-            $look,
-            isset($rest['speed']) ? Speed::parse($rest['speed']) : $plain,
-            isset($rest['transition']) ? new Transition(...$rest['transition']) : null,
-            isset($rest['angles']) ? (new SequenceReader('angles', $rest['angles']))->angles() : null,
-            isset($rest['ending']) ? new Transition(...$rest['ending']) : null,
-        );
     }
 }

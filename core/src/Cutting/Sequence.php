@@ -31,9 +31,7 @@ final readonly class Sequence
     {
         $end = 0;
         foreach ($this->tracks as $track) {
-            foreach ($track->items as $item) {
-                $end = max($end, $item->recordEndTicks());
-            }
+            $end = max($end, $track->endTicks());
         }
 
         return $end;
@@ -73,9 +71,9 @@ final readonly class Sequence
     /**
      * @internal
      *
-     * @param  list<Item>  $items
+     * @param  list<Item>|PackedItems  $items
      */
-    public static function track(SequenceReader $track, array $items): Track
+    public static function track(SequenceReader $track, array|PackedItems $items): Track
     {
         $kind = TrackKind::tryFrom($track->text('kind')) ?? throw InvalidSequence::field($track->where, 'is neither picture nor sound');
 

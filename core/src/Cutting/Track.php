@@ -6,11 +6,21 @@ namespace Cartella\Core\Cutting;
 
 use Cartella\Core\Exchange\Exception\InvalidSequence;
 
-/** Items in record order without overlap; what lies between them is a gap. No other track can be made. */
-final readonly class Track
+/**
+ * Items in record order without overlap; what lies between them is a gap. No other track can be made. Of one that is read from a
+ * store they are made when somebody asks for them.
+ *
+ * @property-read list<Item> $items
+ */
+final class Track
 {
+    /** @var list<Item>|null null while nobody has asked for them */
+    private ?array $made;
+
+    private readonly ?PackedItems $packed;
+
     /**
-     * @param  list<Item>  $items
+     * @param  list<Item>|PackedItems  $items
      * @param  string  $role  from the production's track plan, such as `boom`; empty where nobody said
      * @param  bool  $locked  operations leave it as it is, or refuse
      * @param  bool  $enabled  off tracks are neither seen nor heard
@@ -18,13 +28,33 @@ final readonly class Track
      * @throws InvalidSequence if items overlap or are out of order
      */
     public function __construct(
-        public TrackKind $kind,
-        public string $name,
-        public array $items,
-        public string $role = '',
-        public bool $locked = false,
-        public bool $enabled = true,
+        public readonly TrackKind $kind,
+        public readonly string $name,
+        array|PackedItems $items,
+        public readonly string $role = '',
+        public readonly bool $locked = false,
+        public readonly bool $enabled = true,
     ) {
+        $this->packed = $items instanceof PackedItems ? $items : null;
+        $this->made = $items instanceof PackedItems ? null : self::ordered($items, $name);
+    }
+
+    /** @throws InvalidSequence if what was packed breaks a rule */
+    public function __get(string $property): mixed
+    {
+        if ($property !== 'items') {
+            throw new \LogicException("A track has no $property.");
+        }
+
+        return $this->made ??= self::ordered($this->packed?->items() ?? [], $this->name);
+    }
+
+    /**
+     * @param  list<Item>  $items
+     * @return list<Item>
+     */
+    private static function ordered(array $items, string $name): array
+    {
         $end = 0;
         foreach ($items as $index => $item) {
             if ($item->recordStartTicks < $end) {
@@ -32,10 +62,33 @@ final readonly class Track
             }
             $end = $item->recordEndTicks();
         }
+
+        return $items;
+    }
+
+    /** @internal as it was read, for {@see Packed} */
+    public function packed(): ?PackedItems
+    {
+        return $this->packed;
+    }
+
+    public function count(): int
+    {
+        return count($this->packed === null ? $this->items : $this->packed->entries);
+    }
+
+    /** @return list<string> the source of each item, by its id */
+    public function sourceIds(): array
+    {
+        return $this->packed === null ? array_map(static fn(Item $item): string => $item->source->id, $this->items) : $this->packed->ids();
     }
 
     public function endTicks(): int
     {
+        if ($this->packed !== null) {
+            return $this->packed->endTicks();
+        }
+
         return $this->items === [] ? 0 : $this->items[count($this->items) - 1]->recordEndTicks();
     }
 
@@ -55,7 +108,7 @@ final readonly class Track
         return new self(
             TrackKind::from($head['kind']),
             $head['name'],
-            $this->items,
+            $this->packed ?? $this->items,
             $head['role'] ?? '',
             $head['locked'],
             $head['enabled'],

@@ -12,6 +12,7 @@ use Cartella\Core\Cutting\Item;
 use Cartella\Core\Cutting\Packed;
 use Cartella\Core\Cutting\Sequence;
 use Cartella\Core\Cutting\Track;
+use Cartella\Core\Exchange\Exception\InvalidSequence;
 use PHPUnit\Framework\Attributes\DataProvider;
 use PHPUnit\Framework\TestCase;
 use Random\Engine\Mt19937;
@@ -462,6 +463,35 @@ final class OperationsTest extends TestCase
         $packed = Packed::write($sequence);
         self::assertSame(json_encode($sequence->toArray()), json_encode(Packed::read($packed)->toArray()));
         self::assertLessThan(strlen((string) json_encode($sequence->toArray())) / 2, strlen($packed));
+    }
+
+    public function test_what_is_done_to_a_packed_cut_is_what_is_done_to_the_cut_itself(): void
+    {
+        $random = new Randomizer(new Mt19937(19));
+        $plain = $kept = self::cut([]);
+        for ($n = 0; $n < 120; $n++) {
+            $operation = self::chance($random, $plain);
+            $packed = Packed::read(Packed::write($kept));
+            $done = Operations::run($packed, [$operation])['sequence'];
+            $step = Restore::between($done, $packed);
+            $plain = Operations::run($plain, [$operation])['sequence'];
+            // Tracks that the step left alone are written as they were read.
+            self::assertSame(Packed::write($plain), Packed::write($done));
+            self::assertSame($plain->durationTicks(), $done->durationTicks());
+            foreach ($plain->tracks as $index => $track) {
+                self::assertSame($track->count(), $done->tracks[$index]->count());
+                self::assertSame($track->sourceIds(), $done->tracks[$index]->sourceIds());
+            }
+            self::assertSame(Packed::write($packed), Packed::write($step->apply($done)), 'and it leads back');
+            $kept = $done;
+        }
+    }
+
+    public function test_a_packed_cut_that_breaks_a_rule_says_so(): void
+    {
+        $broken = str_replace('"duration_ticks"', '"durations"', Packed::write(self::cut([])));
+        $this->expectException(InvalidSequence::class);
+        Packed::read($broken);
     }
 
     public function test_an_edit_of_a_long_cut_is_a_short_step(): void

@@ -151,6 +151,11 @@ export class Player {
     this.mixer?.setVolume(volume, muted)
   }
 
+  /** When the frame begins that is seen of some pictures, ticks; null where none is. Late media are seen late. */
+  seenTicks(pictures: Picture[]): number | null {
+    return this.screens.find((screen) => screen.plays(pictures))?.seenTicks() ?? null
+  }
+
   /** Stops on the picture that was seen last. */
   stop(): void {
     this.transport.stop(this.screens[0]?.seenTicks() ?? null)

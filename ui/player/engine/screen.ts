@@ -111,6 +111,11 @@ export class Screen {
     return true
   }
 
+  /** Whether these are its pictures. */
+  plays(pictures: Picture[]): boolean {
+    return this.pictures === pictures
+  }
+
   /** When the frame that is seen begins; null when none is. */
   seenTicks(): number | null {
     return this.seen === null ? null : ticksOfFrame(this.seen.piece, this.seen.frame)

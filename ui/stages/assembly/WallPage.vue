@@ -128,6 +128,16 @@ async function turn(letter: string, from: number, to: number): Promise<void> {
   )
   pending.value = pending.value.filter((two) => two.id !== id)
 }
+/** The frame that is seen: of what is on air, else of the angle that comes. A machine that is late shows it late. */
+function seenAt(coming: string): number {
+  const clock = player.transport.position()
+  if (speed.value === 0) return Math.floor(clock / frame.value + 1e-6) * frame.value
+  const seen = [onAir.value, coming]
+    .map((letter) => angles.value.find((angle) => angle.letter === letter))
+    .map((angle) => (angle === undefined ? null : player.seenTicks(angle.list)))
+    .find((ticks) => ticks !== null)
+  return Math.ceil((seen ?? clock - frame.value + 1) / frame.value - 1e-6) * frame.value
+}
 /** The key cuts on the frame that is seen. */
 function cutTo(letter: string): void {
   if (wall.value === undefined) return
@@ -137,7 +147,7 @@ function cutTo(letter: string): void {
     void turn(letter, from, to)
     return
   }
-  const now = Math.floor(player.transport.position() / frame.value + 1e-6) * frame.value
+  const now = seenAt(letter)
   const on = pieceOn(pieces.value, now)
   if (on?.letter === letter && takes.value !== 'sound') return
   // What is on its way counts as cut.

@@ -28,6 +28,10 @@ final readonly class Restore implements Operation
     {
         $changes = [];
         for ($index = 0; $index < max(count($before->tracks), count($after->tracks)); $index++) {
+            // Most steps leave most tracks alone; those are not even unpacked.
+            if (($before->tracks[$index] ?? null) === ($after->tracks[$index] ?? null)) {
+                continue;
+            }
             [$was, $is] = array_map(static fn(Sequence $one): array => isset($one->tracks[$index]) ? $one->tracks[$index]->items : [], [
                 $before,
                 $after,
@@ -171,7 +175,7 @@ final readonly class Restore implements Operation
     {
         $tracks = $sequence->tracks;
         foreach (array_reverse(array_keys($this->heads, null, true)) as $index) {
-            if ($index !== count($tracks) - 1 || $tracks[$index]->items !== []) {
+            if ($index !== count($tracks) - 1 || $tracks[$index]->count() > 0) {
                 throw Refused::because('The cut is not as that step left it.');
             }
             array_pop($tracks);

@@ -1,5 +1,5 @@
-// Reads the numbers that pictures carry as columns: `window.numbersIn(canvases)`, `window.numberIn(selector)`; where a place is named, what
-// it showed when each digit went down, too.
+// Reads the numbers that pictures carry as columns: `window.numbersIn(canvases)`, `window.numberIn(selector)`; where places are named, what
+// they showed when each digit went down, too.
 const [bits, place] = arguments
 const strip = document.createElement('canvas')
 strip.width = bits * 8
@@ -23,7 +23,10 @@ window.numberIn = (selector) => window.numbersIn([document.querySelector(selecto
 window.digits = []
 window.addEventListener(
   'keydown',
-  (event) => place !== undefined && /^\d$/.test(event.key) && window.digits.push([event.key, window.numberIn(place)]),
+  (event) =>
+    place !== undefined &&
+    /^\d$/.test(event.key) &&
+    window.digits.push([event.key, window.numbersIn([...document.querySelectorAll(place)])]),
   true,
 )
 /** What one place shows from now on, seconds of the page and the number; each once. */
