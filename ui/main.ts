@@ -11,5 +11,8 @@ import { createApp } from 'vue'
 import App from './App.vue'
 import { queryClient } from './api/queries'
 import { router } from './router'
+import { language } from './words/language'
+
+document.documentElement.lang = language
 
 createApp(App).use(createPinia()).use(VueQueryPlugin, { queryClient }).use(router).mount('#app')

@@ -1,4 +1,5 @@
 <script setup lang="ts" generic="C extends GridColumn">
+import { t } from '@/words'
 import { type GridColumn, reordered, resized } from './columns'
 
 /** The heads of a grid's columns: their widths by dragging an edge, their order by dragging a head. */
@@ -37,7 +38,7 @@ function drop(event: DragEvent, target: C): void {
       ><slot :column="one">{{ one.title }}</slot
       ><i
         class="grip"
-        :title="`Drag for the width of ${one.title}`"
+        :title="t('grid.GridHead.dragForTheWidthOf', [one.title])"
         @pointerdown.stop.prevent="resize(one, $event)"
         @dragstart.stop.prevent
     /></span>

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { t } from '@/words'
 import { useElementSize } from '@vueuse/core'
 import { computed, nextTick, ref, useTemplateRef, watch } from 'vue'
 import { cards as cardsApi } from '@/api/endpoints/cards'
@@ -201,9 +202,9 @@ function askPlace(first = ''): void {
 function goToTyped(): void {
   const text = typed.value ?? ''
   const target = placeTyped(text, rate.value, props.clip.start_ticks, frame.value)
-  if (target === null) refuse(`"${text}" is no timecode. Type 91210 for 00:09:12:10, +24 or -1.`)
+  if (target === null) refuse(t('player.ClipPlayer.isNoTimecodeType91210', [text]))
   else if (target < 0 || target >= (frameCount.value ?? 1))
-    refuse(`The clip does not reach ${label(startFrame.value + target, rate.value)}.`)
+    refuse(t('player.ClipPlayer.theClipDoesNotReach', [label(startFrame.value + target, rate.value)]))
   else go(target)
   leavePlace()
 }
@@ -214,7 +215,7 @@ function leavePlace(): void {
 
 async function remake(): Promise<void> {
   if ((await attempt(() => cardsApi.remake(props.production, props.clip.ulid))) === undefined) return
-  say('Its proxy, sound and pictures are being made.')
+  say(t('player.ClipPlayer.itsProxySoundAndPictures'))
   makeStale('tasks')
 }
 const hasLook = computed(() => isPicture.value && props.clip.look != null && !isPlain(props.clip.look))
@@ -231,30 +232,30 @@ useShortcuts(
     ...keys.shortcuts,
     {
       keys: ['Home', 'End'],
-      what: 'Where it begins, then its first frame; last frame',
+      what: t('player.ClipPlayer.whereItBeginsThenIts'),
       run: (event) =>
         go(event.key === 'End' ? (frameCount.value ?? 1) - 1 : frame.value === head.value ? 0 : head.value),
     },
-    { keys: ['='], what: 'Go to a timecode; in the player a digit begins one', run: () => askPlace() },
+    { keys: ['='], what: t('player.ClipPlayer.goToATimecodeIn'), run: () => askPlace() },
     {
       keys: ['i', 'o'],
-      what: 'Set the in point, the out point',
+      what: t('player.ClipPlayer.setTheInPointThe'),
       run: (event) => mark(event.key === 'i' ? 'in_ticks' : 'out_ticks'),
     },
     {
       keys: ['Alt+i', 'Alt+o'],
-      what: 'Go to the in point, the out point',
+      what: t('player.ClipPlayer.goToTheInPoint'),
       run: (event) => goToMark(event.key === 'i' ? 'in_ticks' : 'out_ticks'),
     },
     {
       keys: ['Alt+Shift+i', 'Alt+Shift+o'],
-      what: 'Clear the in point, the out point',
+      what: t('player.ClipPlayer.clearTheInPointThe'),
       run: (event) => clear(event.key.toLowerCase() === 'i' ? 'in_ticks' : 'out_ticks'),
     },
-    { keys: ['Alt+p'], what: 'Play from in to out', run: playRange },
+    { keys: ['Alt+p'], what: t('player.ClipPlayer.playFromInToOut2'), run: playRange },
     {
       keys: ['Alt+z', 'Alt+Shift+z'],
-      what: 'See the sound closer, down to its samples; wider',
+      what: t('player.ClipPlayer.seeTheSoundCloserDown'),
       run: (event) => {
         if (props.bare === true) emit('look', event.shiftKey ? -1 : 1)
         else (wideWave.value ?? wave.value)?.look(event.shiftKey ? -1 : 1)
@@ -262,7 +263,7 @@ useShortcuts(
     },
     {
       keys: ['g'],
-      what: 'Guide sound or recorder',
+      what: t('player.ClipPlayer.guideSoundOrRecorder'),
       run: () => {
         if (!props.clip.synced) return
         alone.value = null
@@ -317,7 +318,7 @@ defineExpose({
     class="player"
     tabindex="0"
     role="group"
-    :aria-label="`Player, ${timecode}`"
+    :aria-label="t('player.ClipPlayer.player', [timecode])"
     :data-clip="clip.ulid"
     :data-frame="isPicture ? (shown ?? '') : frame"
     :data-timecode="timecode"
@@ -350,18 +351,19 @@ defineExpose({
       </div>
       <p v-if="trouble" class="trouble" role="alert">
         {{ TROUBLE[trouble]
-        }}<button v-if="trouble !== 'browser'" class="plain" @click="player.again()">Try again</button
+        }}<button v-if="trouble !== 'browser'" class="plain" @click="player.again()">
+          {{ t('player.ClipPlayer.tryAgain') }}</button
         ><button v-if="canWork && (trouble === 'missing' || trouble === 'decode')" class="plain" @click="remake">
-          Make it anew
+          {{ t('player.ClipPlayer.makeItAnew') }}
         </button>
       </p>
-      <span v-if="speed !== 0 && speed !== 1" class="speed mono">{{ speed }}x</span>
+      <span v-if="speed !== 0 && speed !== 1" class="speed mono">{{ t('player.ClipPlayer.x', [speed]) }}</span>
     </div>
     <div class="line">
       <button
         class="plain play"
-        :aria-label="playing ? 'Stop' : 'Play'"
-        :title="playing ? 'Stop (Space)' : 'Play (Space)'"
+        :aria-label="playing ? t('player.ClipPlayer.stop') : t('player.ClipPlayer.play')"
+        :title="playing ? t('player.ClipPlayer.stopSpace') : t('player.ClipPlayer.playSpace')"
         @click="player.toggle()"
       >
         {{ playing ? '❚❚' : '▶' }}
@@ -371,17 +373,25 @@ defineExpose({
           ref="place"
           v-model="typed"
           class="place mono"
-          aria-label="Go to timecode"
+          :aria-label="t('player.ClipPlayer.goToTimecode')"
           placeholder="91210"
           maxlength="14"
           @keydown.esc.stop.prevent="leavePlace"
           @blur="typed = null"
         />
       </form>
-      <button v-else class="mono tc" data-testid="timecode" title="Go to a timecode (=)" @click="askPlace()">
+      <button
+        v-else
+        class="mono tc"
+        data-testid="timecode"
+        :title="t('player.ClipPlayer.goToATimecode')"
+        @click="askPlace()"
+      >
         {{ timecode }}
       </button>
-      <span class="mono soft len" :title="`${frameCount ?? 0} frames`">{{ label(frameCount ?? 0, plain) }}</span>
+      <span class="mono soft len" :title="t('player.ClipPlayer.frames', [frameCount ?? 0])">{{
+        label(frameCount ?? 0, plain)
+      }}</span>
     </div>
     <div v-if="bare !== true" class="wave">
       <PlayerWave
@@ -398,38 +408,40 @@ defineExpose({
         @go="isPicture ? player.goTo($event) : player.goExactly($event)"
       />
       <template v-else>
-        <span class="silent soft">no sound was recorded</span>
+        <span class="silent soft">{{ t('player.ClipPlayer.noSoundWasRecorded') }}</span>
         <input
           class="along"
           type="range"
           min="0"
           :max="(frameCount ?? 1) - 1"
           :value="frame"
-          aria-label="Frame"
+          :aria-label="t('player.ClipPlayer.frame')"
           @input="go(Number(($event.target as HTMLInputElement).value))"
         />
       </template>
     </div>
     <div class="more soft">
-      <span class="mono" title="Frame, and how many there are">{{ frame }} / {{ frameCount ?? 0 }}</span>
-      <span v-if="range !== null" class="mono" title="From in to out">in to out {{ label(range, plain) }}</span>
+      <span class="mono" :title="t('player.ClipPlayer.frameAndHowManyThere')">{{ frame }} / {{ frameCount ?? 0 }}</span>
+      <span v-if="range !== null" class="mono" :title="t('player.ClipPlayer.fromInToOut')">{{
+        t('player.ClipPlayer.inToOut', [label(range, plain)])
+      }}</span>
       <button
         v-if="range !== null"
         class="ear"
-        title="Play from in to out (Alt P)"
-        aria-label="Play from in to out"
+        :title="t('player.ClipPlayer.playFromInToOut')"
+        :aria-label="t('player.ClipPlayer.playFromInToOut2')"
         @click="playRange"
       >
-        play it
+        {{ t('player.ClipPlayer.playIt') }}
       </button>
       <div v-if="clip.has_sound || sounds.length > 0" class="loud">
         <button
           class="ear"
           :class="{ on: volume.muted }"
-          title="Silent, or not (Alt S)"
+          :title="t('player.ClipPlayer.silentOrNotAltS')"
           @click="volume = { ...volume, muted: !volume.muted }"
         >
-          {{ volume.muted ? 'silent' : 'sound' }}
+          {{ volume.muted ? t('player.ClipPlayer.silent') : t('player.ClipPlayer.sound') }}
         </button>
         <input
           v-if="boxWidth > 300"
@@ -438,8 +450,8 @@ defineExpose({
           max="1"
           step="0.05"
           :value="volume.level"
-          aria-label="How loud"
-          title="How loud (Alt and up or down)"
+          :aria-label="t('player.ClipPlayer.howLoud')"
+          :title="t('player.ClipPlayer.howLoudAltAndUp')"
           @input="volume = { level: Number(($event.target as HTMLInputElement).value), muted: false }"
         />
         <span class="meter" aria-hidden="true"
@@ -452,19 +464,19 @@ defineExpose({
         <button
           class="ear"
           :class="{ on: guide !== true && isOwnChoice }"
-          title="The recorder's sound (G)"
+          :title="t('player.ClipPlayer.theRecordersSoundG')"
           @click="((alone = null), emit('guide', false))"
         >
-          recorder
+          {{ t('player.ClipPlayer.recorder') }}
         </button>
         <button
           v-if="clip.has_sound"
           class="ear"
           :class="{ on: guide === true && isOwnChoice }"
-          title="The camera's own sound (G)"
+          :title="t('player.ClipPlayer.theCamerasOwnSoundG')"
           @click="((alone = null), emit('guide', true))"
         >
-          guide
+          {{ t('player.ClipPlayer.guide') }}
         </button>
         <TakeSoundMenu
           v-if="clip.sound && take"
@@ -474,7 +486,7 @@ defineExpose({
           :can-change="canWork === true"
         />
       </template>
-      <span v-else-if="isPicture">guide sound only: not lined up with a recorder</span>
+      <span v-else-if="isPicture">{{ t('player.ClipPlayer.guideSoundOnlyNotLined') }}</span>
       <HearMenu
         v-if="playlist !== null && playlist.recordings.length > 0"
         :recordings="playlist.recordings"
@@ -485,7 +497,7 @@ defineExpose({
         v-if="hasLook"
         class="ear push"
         :class="{ on: looksShown }"
-        title="Look off, on (\\)"
+        :title="t('player.ClipPlayer.lookOffOn')"
         @click="looksShown = !looksShown"
       >
         {{ clip.look!.name }}

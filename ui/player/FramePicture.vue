@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { t } from '@/words'
 import { computed, useTemplateRef, watch } from 'vue'
 import type { ClipLook, Rate } from '@/api/types'
 import { ofClip } from './engine/playlist'
@@ -61,7 +62,11 @@ const filterName = computed(() => `look-frame-${props.clip}`)
       :style="hasLook && looksShown ? { filter: `url(#${filterName})` } : undefined"
     />
     <p v-if="trouble" class="trouble" role="alert">
-      {{ trouble === 'browser' ? 'Pictures are shown on https only.' : 'Its proxy is not there yet.' }}
+      {{
+        trouble === 'browser'
+          ? t('player.FramePicture.picturesAreShownOnHttps')
+          : t('player.FramePicture.itsProxyIsNotThere')
+      }}
     </p>
   </div>
 </template>

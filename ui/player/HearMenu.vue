@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { t } from '@/words'
 import { Popover } from 'ant-design-vue'
 import { computed, useTemplateRef } from 'vue'
 import { useMenu } from '@/shell/menu'
@@ -20,11 +21,14 @@ const { open, onKey } = useMenu(useTemplateRef<HTMLElement>('menu'))
     <template #content>
       <div ref="menu" class="hear" @keydown="onKey">
         <button class="row" :class="{ on: alone === null }" @click="emit('hear', null)">
-          All that is chosen for the take
+          {{ t('player.HearMenu.allThatIsChosenFor') }}
         </button>
         <section v-for="one in recordings" :key="one.clip">
           <h3>
-            {{ one.name }} <small class="soft">{{ one.kind === 'sound' ? 'recorder' : 'camera' }}</small>
+            {{ one.name }}
+            <small class="soft">{{
+              one.kind === 'sound' ? t('player.HearMenu.recorder') : t('player.HearMenu.camera')
+            }}</small>
           </h3>
           <button
             v-for="channel in one.channels"
@@ -38,8 +42,8 @@ const { open, onKey } = useMenu(useTemplateRef<HTMLElement>('menu'))
         </section>
       </div>
     </template>
-    <button class="ear" :class="{ on: alone !== null }" title="One channel by itself">
-      {{ alone === null ? 'one channel…' : `only ${called}` }}
+    <button class="ear" :class="{ on: alone !== null }" :title="t('player.HearMenu.oneChannelByItself')">
+      {{ alone === null ? t('player.HearMenu.oneChannel') : t('player.HearMenu.only', [called]) }}
     </button>
   </Popover>
 </template>

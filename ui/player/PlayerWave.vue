@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { t } from '@/words'
 import { useElementSize } from '@vueuse/core'
 import { shallowRef, useTemplateRef, watch } from 'vue'
 import type { Player } from './engine/player'
@@ -66,7 +67,14 @@ defineExpose({ look })
 </script>
 
 <template>
-  <div ref="box" class="player-wave" title="Click to go there" :data-span="said" @click="goThere" @wheel="wheel">
+  <div
+    ref="box"
+    class="player-wave"
+    :title="t('player.PlayerWave.clickToGoThere')"
+    :data-span="said"
+    @click="goThere"
+    @wheel="wheel"
+  >
     <WaveStrip
       :address="address"
       :from="first / TICKS"
@@ -83,12 +91,30 @@ defineExpose({ look })
         right: `calc(100% - ${share(marks?.out_ticks ?? duration)})`,
       }"
     />
-    <i v-if="(before ?? 0) > first" class="before" :style="{ width: share(before ?? 0) }" title="Before the slate" />
+    <i
+      v-if="(before ?? 0) > first"
+      class="before"
+      :style="{ width: share(before ?? 0) }"
+      :title="t('player.PlayerWave.beforeTheSlate')"
+    />
     <i v-if="isSeen(position)" class="head" :style="{ left: share(position) }" />
     <span v-if="width > 200" class="zoom" @click.stop>
-      <button title="Look wider (Alt Shift Z)" aria-label="Look wider" :disabled="isWidest" @click="look(-1)">−</button
+      <button
+        :title="t('player.PlayerWave.lookWiderAltShiftZ')"
+        :aria-label="t('player.PlayerWave.lookWider')"
+        :disabled="isWidest"
+        @click="look(-1)"
+      >
+        −</button
       ><b class="mono">{{ said }}</b
-      ><button title="Look closer (Alt Z)" aria-label="Look closer" :disabled="isClosest" @click="look(1)">+</button>
+      ><button
+        :title="t('player.PlayerWave.lookCloserAltZ')"
+        :aria-label="t('player.PlayerWave.lookCloser')"
+        :disabled="isClosest"
+        @click="look(1)"
+      >
+        +
+      </button>
     </span>
   </div>
 </template>

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { decimal, t } from '@/words'
 import { lineup as lineupApi } from '@/api/endpoints/lineup'
 import { useDebounceFn } from '@vueuse/core'
 import { Popover } from 'ant-design-vue'
@@ -48,7 +49,11 @@ function change(at: number, part: Partial<TakeChannel>): void {
       <div ref="menu" class="channels" @keydown="onKey">
         <h3>
           {{ sound.name }}
-          <small class="soft">{{ sound.is_default ? 'as the recorder mixed it' : 'chosen for this take' }}</small>
+          <small class="soft">{{
+            sound.is_default
+              ? t('player.TakeSoundMenu.asTheRecorderMixedIt')
+              : t('player.TakeSoundMenu.chosenForThisTake')
+          }}</small>
         </h3>
         <div v-for="(one, n) in channels" :key="one.index" class="channel">
           <label
@@ -67,22 +72,29 @@ function change(at: number, part: Partial<TakeChannel>): void {
             step="0.5"
             :value="one.gain_db"
             :disabled="!canChange || !one.on"
-            :aria-label="`Level of ${one.name}`"
+            :aria-label="t('player.TakeSoundMenu.levelOf', [one.name])"
             @input="change(n, { gain_db: Number(($event.target as HTMLInputElement).value) })"
             @dblclick="change(n, { gain_db: 0 })"
           />
-          <span class="mono">{{ one.gain_db > 0 ? '+' : '' }}{{ one.gain_db.toFixed(1) }} dB</span>
+          <span class="mono">{{
+            t('player.TakeSoundMenu.db', [one.gain_db > 0 ? '+' : '', decimal(one.gain_db, 1)])
+          }}</span>
         </div>
         <button v-if="canChange && !sound.is_default" class="plain" @click="send(null)">
-          As the recorder mixed it
+          {{ t('player.TakeSoundMenu.asTheRecorderMixedIt2') }}
         </button>
         <p class="soft">
-          For listening, on every angle of this take. The recording and the guide sound stay as they are.
+          {{ t('player.TakeSoundMenu.forListeningOnEveryAngle') }}
         </p>
       </div>
     </template>
-    <button class="ear" title="Channels of the recording" aria-label="Channels of the recording" :aria-expanded="open">
-      channels ▾
+    <button
+      class="ear"
+      :title="t('player.TakeSoundMenu.channelsOfTheRecording')"
+      :aria-label="t('player.TakeSoundMenu.channelsOfTheRecording')"
+      :aria-expanded="open"
+    >
+      {{ t('player.TakeSoundMenu.channels') }}
     </button>
   </Popover>
 </template>

@@ -1,3 +1,4 @@
+import { t } from '@/words'
 import { useEventListener } from '@vueuse/core'
 import { type Shortcut } from '@/shell/keys'
 import { looksShown } from './look'
@@ -56,38 +57,43 @@ export function usePlayerKeys(active: ActivePlayer, taken: string[] = []) {
   const shortcuts: Shortcut[] = [
     {
       keys: [' '],
-      what: 'Play, stop',
+      what: t('player.usePlayerKeys.playStop'),
       run: (event) => !event.repeat && player.toggle(),
     },
-    { keys: ['Ctrl+ '], what: 'Play, stop, while typing', whileTyping: true, run: () => player.toggle() },
+    {
+      keys: ['Ctrl+ '],
+      what: t('player.usePlayerKeys.playStopWhileTyping'),
+      whileTyping: true,
+      run: () => player.toggle(),
+    },
     {
       keys: ['Ctrl+ArrowLeft', 'Ctrl+ArrowRight'],
-      what: 'A second back, a second on, while typing',
+      what: t('player.usePlayerKeys.aSecondBackASecond'),
       whileTyping: true,
       run: (event) =>
         player.step((event.key === 'ArrowLeft' ? -1 : 1) * (active.piece.value?.rate ?? player.playlist.rate).nominal),
     },
-    { keys: ['j'], what: 'Back; each press doubles, up to 8x', run: (event) => shuttle(event, -1) },
-    { keys: ['k'], what: 'Stop; held with J or L it creeps at a quarter', run: stop },
-    { keys: ['l'], what: 'Forward; each press doubles, up to 8x', run: (event) => shuttle(event, 1) },
+    { keys: ['j'], what: t('player.usePlayerKeys.backEachPressDoublesUp'), run: (event) => shuttle(event, -1) },
+    { keys: ['k'], what: t('player.usePlayerKeys.stopHeldWithJOr'), run: stop },
+    { keys: ['l'], what: t('player.usePlayerKeys.forwardEachPressDoublesUp'), run: (event) => shuttle(event, 1) },
     {
       keys: [',', '.'],
-      what: 'One frame back, one forward; held it crawls',
+      what: t('player.usePlayerKeys.oneFrameBackOneForward'),
       run: (event) => step(event, event.key === ',' ? -1 : 1, false),
     },
     {
       keys: ['<', '>'],
-      what: 'Five frames back, five forward; held it crawls faster',
+      what: t('player.usePlayerKeys.fiveFramesBackFiveForward'),
       run: (event) => step(event, event.key === '<' ? -1 : 1, true),
     },
     {
       keys: ['Alt+r'],
-      what: 'Round and round, or not',
+      what: t('player.usePlayerKeys.roundAndRoundOrNot'),
       run: () => transport.setLoop(!transport.loops),
     },
     {
       keys: ['Alt+ArrowUp', 'Alt+ArrowDown'],
-      what: 'Louder, softer',
+      what: t('player.usePlayerKeys.louderSofter'),
       run: (event) => {
         const level = active.volume.value.level + (event.key === 'ArrowUp' ? 0.1 : -0.1)
         active.volume.value = { level: Math.round(10 * Math.min(1, Math.max(0, level))) / 10, muted: false }
@@ -95,14 +101,14 @@ export function usePlayerKeys(active: ActivePlayer, taken: string[] = []) {
     },
     {
       keys: ['Alt+s'],
-      what: 'Silent, or not',
+      what: t('player.usePlayerKeys.silentOrNot'),
       run: () => {
         active.volume.value = { ...active.volume.value, muted: !active.volume.value.muted }
       },
     },
     {
       keys: ['\\'],
-      what: 'Look off, on',
+      what: t('player.usePlayerKeys.lookOffOn'),
       run: () => {
         looksShown.value = !looksShown.value
       },

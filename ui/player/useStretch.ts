@@ -1,3 +1,4 @@
+import { t } from '@/words'
 import { computed, type MaybeRefOrGetter, ref, toValue, watch } from 'vue'
 import { length, TICKS } from './time'
 
@@ -44,8 +45,10 @@ export function useStretch(options: {
   /** Whether any of a stretch is in sight. */
   const isSeen = (from: number, to = from + 1) => to > first.value && from <= first.value + span.value
   const said = computed(() => {
-    if (closeness.value === 0) return 'all of it'
-    return span.value >= TICKS ? length(span.value) : `${Math.round((span.value / TICKS) * 1000)} ms`
+    if (closeness.value === 0) return t('player.useStretch.allOfIt')
+    return span.value >= TICKS
+      ? length(span.value)
+      : t('player.useStretch.ms', [Math.round((span.value / TICKS) * 1000)])
   })
   return {
     first,

@@ -1,8 +1,11 @@
 <script setup lang="ts">
+import { t } from '@/words'
+import { locale } from '@/words/language'
 import { session as sessionApi } from '@/api/endpoints/session'
 import { Modal } from 'ant-design-vue'
 import { ref, watch } from 'vue'
 import type { SessionRow } from '@/api/types'
+import LanguageChoice from './LanguageChoice.vue'
 import PasswordForm from './PasswordForm.vue'
 import { attempt, say } from './say'
 import SecondFactorForm from './SecondFactorForm.vue'
@@ -29,70 +32,82 @@ watch(
   },
 )
 async function end(one: SessionRow): Promise<void> {
-  if ((await attempt(() => sessionApi.end(one.id))) !== undefined) say('That session has ended.')
+  if ((await attempt(() => sessionApi.end(one.id))) !== undefined) say(t('shell.AccountDialog.thatSessionHasEnded'))
   await load()
 }
 async function remove(): Promise<void> {
   if ((await attempt(() => sessionApi.removeSecondFactor(password.value))) === undefined) return
   removing.value = false
   password.value = ''
-  say('The second factor is off.')
+  say(t('shell.AccountDialog.theSecondFactorIsOff'))
   await session.refresh()
 }
 async function changed(ended: number): Promise<void> {
   say(
     ended === 0
-      ? 'The password is changed.'
-      : `The password is changed; ${ended} other ${ended === 1 ? 'session has' : 'sessions have'} ended.`,
+      ? t('shell.AccountDialog.thePasswordIsChanged')
+      : t('shell.AccountDialog.thePasswordIsChangedOther', [
+          ended,
+          ended === 1 ? t('shell.AccountDialog.sessionHas') : t('shell.AccountDialog.sessionsHave'),
+        ]),
   )
   await load()
 }
 async function set(): Promise<void> {
   setting.value = false
-  say('A code is asked for from now on.')
+  say(t('shell.AccountDialog.aCodeIsAskedFor'))
   await session.refresh()
 }
 const when = (iso: string) =>
-  new Date(iso).toLocaleString('en-GB', { day: 'numeric', month: 'short', hour: '2-digit', minute: '2-digit' })
+  new Date(iso).toLocaleString(locale, { day: 'numeric', month: 'short', hour: '2-digit', minute: '2-digit' })
 </script>
 
 <template>
-  <Modal :open="open" title="Your account" width="640px" :footer="null" @cancel="emit('close')">
+  <Modal
+    :open="open"
+    :title="t('shell.AccountDialog.yourAccount')"
+    width="640px"
+    :footer="null"
+    @cancel="emit('close')"
+  >
     <div class="grid">
       <section>
-        <h3>Password</h3>
+        <h3>{{ t('shell.AccountDialog.password') }}</h3>
         <PasswordForm @done="changed" />
       </section>
       <section>
-        <h3>Second factor</h3>
+        <h3>{{ t('shell.AccountDialog.secondFactor') }}</h3>
         <SecondFactorForm v-if="setting" @done="set" />
         <template v-else-if="session.user?.has_second_factor">
           <p>
-            A code of your authenticator is asked for at every sign-in. {{ session.user.recovery_codes_left }} recovery
-            codes are left.
+            {{ t('shell.AccountDialog.aCodeOfYourAuthenticator', [session.user.recovery_codes_left]) }}
           </p>
           <form v-if="removing" class="inline" @submit.prevent="remove">
             <input
               v-model="password"
               class="field"
               type="password"
-              aria-label="Your password"
-              placeholder="Your password"
+              :aria-label="t('shell.AccountDialog.yourPassword')"
+              :placeholder="t('shell.AccountDialog.yourPassword')"
               required
-            /><button class="plain">Turn it off</button>
+            /><button class="plain">{{ t('shell.AccountDialog.turnItOff') }}</button>
           </form>
-          <button v-else class="plain" @click="removing = true">Turn it off…</button>
+          <button v-else class="plain" @click="removing = true">{{ t('shell.AccountDialog.turnItOff2') }}</button>
         </template>
         <template v-else>
           <p class="soft">
-            A code that changes twice a minute, beside the password. Without your phone nobody signs in as you.
+            {{ t('shell.AccountDialog.aCodeThatChangesTwice') }}
           </p>
-          <button class="plain" @click="setting = true">Set it up…</button>
+          <button class="plain" @click="setting = true">{{ t('shell.AccountDialog.setItUp') }}</button>
         </template>
       </section>
     </div>
+    <section class="language">
+      <h3>{{ t('shell.LanguageChoice.language') }}</h3>
+      <LanguageChoice />
+    </section>
     <section>
-      <h3>Where you are signed in</h3>
+      <h3>{{ t('shell.AccountDialog.whereYouAreSignedIn') }}</h3>
       <table class="list">
         <tbody>
           <tr v-for="one in sessions" :key="one.id">
@@ -100,8 +115,13 @@ const when = (iso: string) =>
             <td class="mono soft">{{ one.address }}</td>
             <td class="soft">{{ when(one.last_at) }}</td>
             <td class="act">
-              <span v-if="one.is_this" class="pill">this one</span
-              ><button v-else class="plain" @click="end(one)">End it</button>
+              <span v-if="one.is_this" class="pill">{{ t('shell.AccountDialog.thisOne') }}</span><button
+                v-else
+                class="plain"
+                @click="end(one)"
+              >
+                {{ t('shell.AccountDialog.endIt') }}
+              </button>
             </td>
           </tr>
         </tbody>
@@ -124,6 +144,9 @@ h3 {
 }
 p {
   margin: 0 0 10px;
+}
+.language {
+  margin-bottom: 16px;
 }
 .inline {
   display: flex;

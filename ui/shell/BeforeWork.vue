@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { t } from '@/words'
 import { computed } from 'vue'
 import PasswordForm from './PasswordForm.vue'
 import { attempt } from './say'
@@ -16,19 +17,19 @@ const needs = computed(() => session.user?.needs)
 <template>
   <main class="door">
     <div class="folder">
-      <div class="index" aria-hidden="true">Cartella</div>
+      <div class="index" aria-hidden="true">{{ t('shell.BeforeWork.cartella') }}</div>
       <section class="sheet">
-        <h1>{{ needs === 'password' ? 'Choose a password' : 'Set up a second factor' }}</h1>
+        <h1>
+          {{ needs === 'password' ? t('shell.BeforeWork.chooseAPassword') : t('shell.BeforeWork.setUpASecondFactor') }}
+        </h1>
         <p class="soft">
           {{
-            needs === 'password'
-              ? 'The one you signed in with was given to you. Choose one that nobody else knows.'
-              : 'An admin requires a code beside the password for your account.'
+            needs === 'password' ? t('shell.BeforeWork.theOneYouSignedIn') : t('shell.BeforeWork.anAdminRequiresACode')
           }}
         </p>
         <PasswordForm v-if="needs === 'password'" @done="session.load()" />
         <SecondFactorForm v-else @done="session.load()" />
-        <button class="plain" @click="attempt(session.signOut)">Sign out</button>
+        <button class="plain" @click="attempt(session.signOut)">{{ t('shell.BeforeWork.signOut') }}</button>
       </section>
     </div>
   </main>

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { t } from '@/words'
 import { useLocalStorage } from '@vueuse/core'
 import { computed, nextTick, onScopeDispose, ref, watch } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
@@ -55,18 +56,24 @@ function leave(): void {
 </script>
 
 <template>
-  <section class="walk" aria-label="A walk through the day" @keydown.esc.stop="leave">
-    <p class="soft count">{{ step === null ? 'The end' : `${at + 1} of ${WALK.length}` }}</p>
+  <section class="walk" :aria-label="t('shell.DayWalk.aWalkThroughTheDay')" @keydown.esc.stop="leave">
+    <p class="soft count">
+      {{ step === null ? t('shell.DayWalk.theEnd') : t('shell.DayWalk.of', [at + 1, WALK.length]) }}
+    </p>
     <div role="status">
-      <h2>{{ step?.title ?? 'You have seen it all' }}</h2>
+      <h2>{{ step?.title ?? t('shell.DayWalk.youHaveSeenItAll') }}</h2>
       <p>{{ step?.text ?? WALK_END }}</p>
     </div>
     <div class="ways">
       <button v-if="step !== null" ref="next" class="go" @click="at++">
-        {{ at + 1 < WALK.length ? 'Next' : 'Last word' }}
+        {{ at + 1 < WALK.length ? t('shell.DayWalk.next') : t('shell.DayWalk.lastWord') }}
       </button>
-      <button v-if="at > 0" class="plain" @click="at = Math.min(at, WALK.length) - 1">Back</button>
-      <button class="plain push" title="Esc" @click="leave">{{ step === null ? 'Close' : 'Leave it' }}</button>
+      <button v-if="at > 0" class="plain" @click="at = Math.min(at, WALK.length) - 1">
+        {{ t('shell.DayWalk.back') }}
+      </button>
+      <button class="plain push" :title="t('shell.DayWalk.esc')" @click="leave">
+        {{ step === null ? t('shell.DayWalk.close') : t('shell.DayWalk.leaveIt') }}
+      </button>
     </div>
   </section>
 </template>

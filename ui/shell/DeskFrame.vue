@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { t, valueWord } from '@/words'
 import { shell as shellApi } from '@/api/endpoints/shell'
 import { settings as settingsApi } from '@/api/endpoints/settings'
 import { useElementSize, useLocalStorage } from '@vueuse/core'
@@ -60,12 +61,18 @@ const note = computed<Record<StageName, string>>(() => {
   const counts = tabs.value
   return {
     day: 'sheet',
-    cards: counts === undefined || counts.cards.all === 0 ? '' : `${counts.cards.safe} of ${counts.cards.all}`,
-    log: counts === undefined || counts.takes === 0 ? '' : `${counts.takes} ${counts.takes === 1 ? 'take' : 'takes'}`,
+    cards:
+      counts === undefined || counts.cards.all === 0
+        ? ''
+        : t('shell.DeskFrame.of', [counts.cards.safe, counts.cards.all]),
+    log:
+      counts === undefined || counts.takes === 0
+        ? ''
+        : `${counts.takes} ${counts.takes === 1 ? t('shell.DeskFrame.take') : t('shell.DeskFrame.takes')}`,
     lineup:
       counts === undefined || counts.to_place === 0 || counts.placed === 0
         ? ''
-        : `${counts.placed} of ${counts.to_place}`,
+        : t('shell.DeskFrame.of', [counts.placed, counts.to_place]),
     bins: '',
     screening: '',
     assembly: '',
@@ -117,11 +124,20 @@ async function takeBack(redo: boolean): Promise<void> {
     tellHere('sequences', facts)
     if (!facts.taken) makeStale('sequences')
   } else void queryClient.invalidateQueries({ predicate: (query) => query.queryKey[0] === props.production.ulid })
-  const done = redo ? 'Done again' : 'Taken back'
-  const more = answer.stayed_count > 2 ? ` and ${answer.stayed_count - 2} more` : ''
-  if (answer.label === null) say(redo ? 'Nothing to do again.' : 'Nothing to take back.')
+  const done = redo ? t('shell.DeskFrame.doneAgain') : t('shell.DeskFrame.takenBack')
+  const more = answer.stayed_count > 2 ? t('shell.DeskFrame.andMore', [answer.stayed_count - 2]) : ''
+  if (answer.label === null) say(redo ? t('shell.DeskFrame.nothingToDoAgain') : t('shell.DeskFrame.nothingToTakeBack'))
   else if (answer.stayed_count === 0) say(`${done}: ${answer.label}`)
-  else say(`${done} but for ${answer.stayed_count}: ${answer.label}. ${answer.stayed.slice(0, 2).join('; ')}${more}.`)
+  else
+    say(
+      t('shell.DeskFrame.butFor', [
+        done,
+        answer.stayed_count,
+        answer.label,
+        answer.stayed.slice(0, 2).join('; '),
+        more,
+      ]),
+    )
 }
 
 async function addDay(): Promise<void> {
@@ -142,33 +158,33 @@ function suggestDay(): void {
 useShortcuts('Everywhere', [
   ...STAGES.map((stage) => ({
     keys: [stage.key],
-    what: stage.name === 'day' ? 'Day sheet' : stage.title,
+    what: stage.name === 'day' ? t('shell.DeskFrame.daySheet') : stage.title,
     run: () => goStage(stage.name),
   })),
   {
     keys: [SETTINGS.key],
-    what: 'Set-up of the production',
+    what: t('shell.DeskFrame.setUpOfTheProduction2'),
     run: () => {
       letGo()
       void router.push({ name: SETTINGS.name, params: route.params })
     },
   },
-  { keys: ['F9'], what: 'What runs, waits and failed', run: () => (tray.value = !tray.value) },
+  { keys: ['F9'], what: t('shell.DeskFrame.whatRunsWaitsAndFailed'), run: () => (tray.value = !tray.value) },
   {
     keys: ['Shift+ArrowLeft', 'Shift+ArrowRight'],
-    what: 'Day before, day after',
+    what: t('shell.DeskFrame.dayBeforeDayAfter'),
     run: (event: KeyboardEvent) => beside(event.key === 'ArrowLeft' ? -1 : 1),
   },
-  { keys: ['Ctrl+z'], what: 'Take back', run: () => undo(false) },
-  { keys: ['Ctrl+Shift+z'], what: 'Do again', run: () => undo(true) },
-  { keys: ['?'], what: 'This card', run: () => (help.value = true) },
+  { keys: ['Ctrl+z'], what: t('shell.DeskFrame.takeBack'), run: () => undo(false) },
+  { keys: ['Ctrl+Shift+z'], what: t('shell.DeskFrame.doAgain'), run: () => undo(true) },
+  { keys: ['?'], what: t('shell.DeskFrame.thisCard'), run: () => (help.value = true) },
 ])
 </script>
 
 <template>
   <div class="desk">
-    <nav class="spine" aria-label="Stages">
-      <RouterLink to="/" class="mark" title="Cartella: productions">C</RouterLink>
+    <nav class="spine" :aria-label="t('shell.DeskFrame.stages')">
+      <RouterLink to="/" class="mark" :title="t('shell.DeskFrame.cartellaProductions')">C</RouterLink>
       <RouterLink
         v-for="stage in STAGES"
         :key="stage.name"
@@ -183,15 +199,18 @@ useShortcuts('Everywhere', [
         <kbd aria-hidden="true">{{ stage.key }}</kbd>
         <b>{{ stage.title }}</b>
         <span>{{ note[stage.name] }}&nbsp;</span>
-        <i v-if="open(stage.name) > 0" class="count" :aria-label="`${open(stage.name)} open points`">{{
-          open(stage.name)
-        }}</i>
+        <i
+          v-if="open(stage.name) > 0"
+          class="count"
+          :aria-label="t('shell.DeskFrame.openPoints', [open(stage.name)])"
+          >{{ open(stage.name) }}</i
+        >
       </RouterLink>
       <RouterLink
         :to="{ name: SETTINGS.name, params: route.params }"
         class="tab small"
         :class="{ on: route.name === SETTINGS.name }"
-        :title="`Set-up of the production (${SETTINGS.key})`"
+        :title="t('shell.DeskFrame.setUpOfTheProduction', [SETTINGS.key])"
         @click="letGo"
         ><kbd aria-hidden="true">{{ SETTINGS.key }}</kbd
         ><b>{{ SETTINGS.title }}</b></RouterLink
@@ -199,7 +218,7 @@ useShortcuts('Everywhere', [
     </nav>
     <header>
       <h1>{{ production.name }}</h1>
-      <nav ref="strip" class="days" aria-label="Shoot days">
+      <nav ref="strip" class="days" :aria-label="t('shell.DeskFrame.shootDays')">
         <button
           v-for="one in production.days"
           :key="one.ulid"
@@ -208,13 +227,13 @@ useShortcuts('Everywhere', [
           :class="{ on: one.ulid === day?.ulid }"
           @click="goDay(one)"
         >
-          Day {{ one.number }} · {{ dayName(one) }}
+          {{ t('shell.DeskFrame.day', [one.number, dayName(one)]) }}
         </button>
         <button
           v-if="production.may.work"
           class="date add"
-          title="Add a shoot day"
-          aria-label="Add a shoot day"
+          :title="t('shell.DeskFrame.addAShootDay')"
+          :aria-label="t('shell.DeskFrame.addAShootDay')"
           @click="suggestDay"
         >
           +
@@ -226,14 +245,25 @@ useShortcuts('Everywhere', [
           :to="{ name: 'bins', params: route.params }"
           class="pill busy"
           role="status"
-          title="Files that this page brings in"
-          >bringing in {{ coming }} %</RouterLink
+          :title="t('shell.DeskFrame.filesThatThisPageBrings')"
+          >{{ t('shell.DeskFrame.bringingIn', [coming]) }}</RouterLink
         >
-        <button v-if="running.length > 0" class="pill busy" role="status" title="What runs (F9)" @click="tray = true">
-          {{ running.length === 1 ? running[0]?.title : `${running.length} tasks` }}…
+        <button
+          v-if="running.length > 0"
+          class="pill busy"
+          role="status"
+          :title="t('shell.DeskFrame.whatRunsF9')"
+          @click="tray = true"
+        >
+          {{ running.length === 1 ? running[0]?.title : t('shell.DeskFrame.tasks', [running.length]) }}…
         </button>
-        <button v-if="failed.length > 0" class="pill fault tray" title="What failed (F9)" @click="tray = true">
-          {{ failed.length }} failed
+        <button
+          v-if="failed.length > 0"
+          class="pill fault tray"
+          :title="t('shell.DeskFrame.whatFailedF9')"
+          @click="tray = true"
+        >
+          {{ t('shell.DeskFrame.failed', [failed.length]) }}
         </button>
         <SearchBox v-if="day" />
         <RouterLink
@@ -242,14 +272,24 @@ useShortcuts('Everywhere', [
           class="pill"
           :class="{ fault: tabs.open > 0 }"
           >{{
-            tabs.open === 0 ? 'no open points' : tabs.open === 1 ? '1 open point' : `${tabs.open} open points`
+            tabs.open === 0
+              ? t('shell.DeskFrame.noOpenPoints')
+              : tabs.open === 1
+                ? t('shell.DeskFrame.n1OpenPoint')
+                : t('shell.DeskFrame.openPoints', [tabs.open])
           }}</RouterLink
         >
         <Dropdown :trigger="['click']" placement="bottomRight">
           <button
             class="me"
             :title="`${session.user?.name}, ${session.user?.role}`"
-            :aria-label="`${session.user?.initials}: menu of ${session.user?.name}, ${session.user?.role}`"
+            :aria-label="
+              t('shell.DeskFrame.menuOf', [
+                session.user?.initials,
+                session.user?.name,
+                valueWord(session.user?.role ?? ''),
+              ])
+            "
           >
             {{ session.user?.initials }}
           </button>
@@ -258,12 +298,18 @@ useShortcuts('Everywhere', [
               <MenuItem key="who" disabled
                 >{{ session.user?.name }}, {{ production.your_role ?? session.user?.role }}</MenuItem
               >
-              <MenuItem key="account" @click="account = true">Your account</MenuItem>
-              <MenuItem key="tasks" @click="tray = true">What runs and what failed <kbd>F9</kbd></MenuItem>
-              <MenuItem key="help" @click="help = true">Keys of this page <kbd>?</kbd></MenuItem>
-              <MenuItem key="walk" @click="isWalking = true">A walk through the day</MenuItem>
-              <MenuItem key="pick" @click="router.push('/')">Productions</MenuItem>
-              <MenuItem key="out" @click="attempt(session.signOut).then(() => router.push('/'))">Sign out</MenuItem>
+              <MenuItem key="account" @click="account = true">{{ t('shell.DeskFrame.yourAccount') }}</MenuItem>
+              <MenuItem key="tasks" @click="tray = true"
+                >{{ t('shell.DeskFrame.whatRunsAndWhatFailed') }} <kbd>F9</kbd></MenuItem
+              >
+              <MenuItem key="help" @click="help = true"
+                >{{ t('shell.DeskFrame.keysOfThisPage') }} <kbd>?</kbd></MenuItem
+              >
+              <MenuItem key="walk" @click="isWalking = true">{{ t('shell.DeskFrame.aWalkThroughTheDay') }}</MenuItem>
+              <MenuItem key="pick" @click="router.push('/')">{{ t('shell.DeskFrame.productions') }}</MenuItem>
+              <MenuItem key="out" @click="attempt(session.signOut).then(() => router.push('/'))">{{
+                t('shell.DeskFrame.signOut')
+              }}</MenuItem>
             </Menu>
           </template>
         </Dropdown>
@@ -271,7 +317,7 @@ useShortcuts('Everywhere', [
     </header>
     <main>
       <div v-if="day === undefined" class="empty">
-        <b>That day is not in this production.</b>Choose one of the days above.
+        <b>{{ t('shell.DeskFrame.thatDayIsNotIn') }}</b>{{ t('shell.DeskFrame.chooseOneOfTheDays') }}
       </div>
       <RouterView v-else v-slot="{ Component }"
         ><component :is="Component" :key="day.ulid + String(route.name)"
@@ -283,13 +329,15 @@ useShortcuts('Everywhere', [
     <DayWalk v-if="isWalking && day" @leave="isWalking = false" />
     <Modal
       :open="newDay !== null"
-      title="Add a shoot day"
-      ok-text="Add the day"
+      :title="t('shell.DeskFrame.addAShootDay')"
+      :ok-text="t('shell.DeskFrame.addTheDay')"
       width="360px"
       @ok="addDay"
       @cancel="newDay = null"
     >
-      <label>Date <input v-model="newDay" class="field" type="date" @keydown.enter="addDay" /></label>
+      <label
+        >{{ t('shell.DeskFrame.date') }} <input v-model="newDay" class="field" type="date" @keydown.enter="addDay"
+      /></label>
     </Modal>
   </div>
 </template>

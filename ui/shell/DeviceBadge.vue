@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { t } from '@/words'
 import { toneOf } from './device'
 
 defineProps<{ letter: string | null; size?: 'small' | 'large' }>()
@@ -8,7 +9,7 @@ defineProps<{ letter: string | null; size?: 'small' | 'large' }>()
   <span
     class="badge"
     :class="[letter === null ? '' : 'd' + toneOf(letter), size]"
-    :title="letter === null ? 'no device' : `device ${letter}`"
+    :title="letter === null ? t('shell.DeviceBadge.noDevice') : t('shell.DeviceBadge.device', [letter])"
     >{{ letter ?? '–' }}</span
   >
 </template>

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { t } from '@/words'
 import { useEventListener } from '@vueuse/core'
 import { Modal } from 'ant-design-vue'
 import { computed, onMounted, ref, watch } from 'vue'
@@ -34,13 +35,14 @@ const line = (scope: string, id: string, shortcut: Shortcut): Line => ({
   usual: shortcut.keys,
   fixed: shortcut.leaveToBrowser === true,
 })
+const scopeName = (scope: string): string => t(`scopes.${scope.replaceAll(/\W/g, '')}`)
 const SIGNS: Record<string, string> = {
-  ' ': 'Space',
+  ' ': t('shell.HelpCard.space'),
   ArrowUp: '↑',
   ArrowDown: '↓',
   ArrowLeft: '←',
   ArrowRight: '→',
-  Escape: 'Esc',
+  Escape: t('shell.HelpCard.esc'),
   PageDown: 'Page ↓',
   PageUp: 'Page ↑',
 }
@@ -77,7 +79,7 @@ async function take(key: string): Promise<void> {
     .find((group) => group.scope === now.scope)
     ?.lines.find((one) => one.id !== now.line.id && one.keys.includes(key))
   if (taken !== undefined) {
-    say(`${shown(key)} is “${taken.what}” already. Give that another key first.`)
+    say(t('shell.HelpCard.isAlreadyGiveThatAnother', [shown(key), taken.what]))
     return
   }
   await keep(now.line, now.line.keys.with(now.at, key))
@@ -108,12 +110,12 @@ onMounted(look)
 </script>
 
 <template>
-  <Modal :open="open" title="Keys of this page" :footer="null" width="760px" @cancel="$emit('close')">
+  <Modal :open="open" :title="t('shell.HelpCard.keysOfThisPage')" :footer="null" width="760px" @cancel="$emit('close')">
     <div class="frame" :class="{ on: goesOn }">
       <div ref="box" class="scroll" tabindex="0" @scroll="look">
         <div class="card">
           <section v-for="group in merged" :key="group.scope">
-            <h2>{{ group.scope }}</h2>
+            <h2>{{ scopeName(group.scope) }}</h2>
             <dl>
               <template v-for="one in group.lines" :key="one.id">
                 <dt>
@@ -123,7 +125,11 @@ onMounted(look)
                     :key="at"
                     class="cap"
                     :class="{ own: one.keys[at] !== one.usual[at] }"
-                    :title="one.fixed ? 'The browser does this one' : `Another key for “${one.what}”`"
+                    :title="
+                      one.fixed
+                        ? t('shell.HelpCard.theBrowserDoesThisOne')
+                        : t('shell.HelpCard.anotherKeyFor', [one.what])
+                    "
                     @click="one.fixed || (changing = { scope: group.scope, line: one, at })"
                     ><kbd>{{
                       changing?.line.id === one.id && changing.at === at ? 'press a key' : shown(key)
@@ -137,7 +143,7 @@ onMounted(look)
                     class="usual"
                     @click="keep(one, one.usual)"
                   >
-                    as usual
+                    {{ t('shell.HelpCard.asUsual') }}
                   </button>
                 </dd>
               </template>
@@ -145,11 +151,11 @@ onMounted(look)
           </section>
         </div>
       </div>
-      <p class="more" aria-hidden="true">more below</p>
+      <p class="more" aria-hidden="true">{{ t('shell.HelpCard.moreBelow') }}</p>
     </div>
     <p class="soft hint">
-      A click on a key gives it another one, for you and at every desk.
-      <button class="plain print" @click="print">Print this card</button>
+      {{ t('shell.HelpCard.aClickOnAKey') }}
+      <button class="plain print" @click="print">{{ t('shell.HelpCard.printThisCard') }}</button>
     </p>
   </Modal>
 </template>

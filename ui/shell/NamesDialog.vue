@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { t } from '@/words'
 import { log as logApi } from '@/api/endpoints/log'
 import { watchDebounced } from '@vueuse/core'
 import { Modal } from 'ant-design-vue'
@@ -102,7 +103,8 @@ async function preview(): Promise<void> {
   } catch (error) {
     names.value = []
     counts.value = { total: 0, changes: 0, bad: 0 }
-    trouble.value = error instanceof ApiError ? `${error.message} ${error.fix}` : 'It cannot be tried now.'
+    trouble.value =
+      error instanceof ApiError ? `${error.message} ${error.fix}` : t('shell.NamesDialog.itCannotBeTriedNow')
   } finally {
     asking.value = asked !== body.value
   }
@@ -113,7 +115,12 @@ async function give(): Promise<void> {
   if (asking.value || counts.value.bad > 0 || counts.value.changes === 0 || trouble.value !== '') return
   const done = await attempt(() => logApi.giveNames(production.value.ulid, body.value))
   if (done === undefined) return
-  say(`${done.changed} ${done.changed === 1 ? 'name' : 'names'} given. Ctrl+Z takes them back.`)
+  say(
+    t('shell.NamesDialog.givenCtrlZTakesThem', [
+      done.changed,
+      done.changed === 1 ? t('shell.NamesDialog.name') : t('shell.NamesDialog.names2'),
+    ]),
+  )
   makeStale('takes')
   emit('close')
 }
@@ -122,7 +129,7 @@ async function keep(): Promise<void> {
   if ((await attempt(() => logApi.setNamePatterns(production.value.ulid, { was: presets.value, now }))) === undefined)
     return
   presets.value = now
-  say('Kept for this production.')
+  say(t('shell.NamesDialog.keptForThisProduction'))
 }
 async function drop(): Promise<void> {
   const now = presets.value.filter((one) => one !== pattern.value)
@@ -139,47 +146,64 @@ async function drop(): Promise<void> {
   <Modal
     :open="open"
     :style="{ top: '36px' }"
-    title="Names"
+    :title="t('shell.NamesDialog.names')"
     width="820px"
-    :ok-text="`Give ${counts.changes} ${counts.changes === 1 ? 'name' : 'names'}`"
-    cancel-text="Leave them"
+    :ok-text="
+      t('shell.NamesDialog.give', [
+        counts.changes,
+        counts.changes === 1 ? t('shell.NamesDialog.name') : t('shell.NamesDialog.names2'),
+      ])
+    "
+    :cancel-text="t('shell.NamesDialog.leaveThem')"
     :ok-button-props="{ disabled: asking || counts.bad > 0 || counts.changes === 0 || trouble !== '' }"
     @ok="give"
     @cancel="emit('close')"
   >
     <div class="choices">
       <label
-        >Of
+        >{{ t('shell.NamesDialog.of') }}
         <select v-model="what" class="field">
-          <option value="clips" :disabled="hand?.clips.length === 0">clips</option>
-          <option value="takes" :disabled="hand?.takes.length === 0">takes</option>
-          <option value="subclips" :disabled="hand?.subclips.length === 0">subclips</option>
+          <option value="clips" :disabled="hand?.clips.length === 0">{{ t('shell.NamesDialog.clips') }}</option>
+          <option value="takes" :disabled="hand?.takes.length === 0">{{ t('shell.NamesDialog.takes') }}</option>
+          <option value="subclips" :disabled="hand?.subclips.length === 0">
+            {{ t('shell.NamesDialog.subclips') }}
+          </option>
         </select></label
       >
       <label v-if="what === 'clips' && hand === null"
-        >Only
+        >{{ t('shell.NamesDialog.only') }}
         <select v-model="kinds" class="field">
-          <option value="all">picture and sound</option>
-          <option value="picture">picture</option>
-          <option value="sound">sound</option>
+          <option value="all">{{ t('shell.NamesDialog.pictureAndSound') }}</option>
+          <option value="picture">{{ t('shell.NamesDialog.picture') }}</option>
+          <option value="sound">{{ t('shell.NamesDialog.sound') }}</option>
         </select></label
       >
       <label v-if="hand === null"
-        >From
+        >{{ t('shell.NamesDialog.from') }}
         <select v-model="whole" class="field">
           <option :value="false" :disabled="chosen.length === 0">
-            {{ chosen.length }} chosen {{ chosen.length === 1 ? 'take' : 'takes' }}
+            {{
+              t('shell.NamesDialog.chosen', [
+                chosen.length,
+                chosen.length === 1 ? t('shell.NamesDialog.take') : t('shell.NamesDialog.takes'),
+              ])
+            }}
           </option>
-          <option :value="true">the whole day</option>
+          <option :value="true">{{ t('shell.NamesDialog.theWholeDay') }}</option>
         </select></label
       >
       <label
-        >Count from <input v-model.number="start" class="field mono num" type="number" min="0" max="99999"
+        >{{ t('shell.NamesDialog.countFrom') }}
+        <input v-model.number="start" class="field mono num" type="number" min="0" max="99999"
       /></label>
-      <label>by <input v-model.number="step" class="field mono num" type="number" min="1" max="1000" /></label>
+      <label
+        >{{ t('shell.NamesDialog.by') }}
+        <input v-model.number="step" class="field mono num" type="number" min="1" max="1000"
+      /></label>
     </div>
     <label class="text"
-      >Pattern<input v-model="pattern" class="field mono" maxlength="160" spellcheck="false" @keydown.enter.stop="give"
+      >{{ t('shell.NamesDialog.pattern')
+      }}<input v-model="pattern" class="field mono" maxlength="160" spellcheck="false" @keydown.enter.stop="give"
     /></label>
     <p class="words">
       <button v-for="field in fields" :key="field" type="button" class="plain mono" @click="pattern += braced(field)">
@@ -187,8 +211,7 @@ async function drop(): Promise<void> {
       </button>
     </p>
     <p class="words">
-      <span class="soft">Ready-made</span
-      ><button
+      <span class="soft">{{ t('shell.NamesDialog.readyMade') }}</span><button
         v-for="one in presets"
         :key="one"
         type="button"
@@ -197,23 +220,26 @@ async function drop(): Promise<void> {
         @click="pattern = one"
       >
         {{ one }}</button
-      ><button v-if="!presets.includes(pattern)" type="button" class="plain" @click="keep">Keep this one</button
-      ><button v-else-if="presets.length > 1" type="button" class="plain" @click="drop">Drop this one</button>
+      ><button v-if="!presets.includes(pattern)" type="button" class="plain" @click="keep">
+        {{ t('shell.NamesDialog.keepThisOne') }}</button
+      ><button v-else-if="presets.length > 1" type="button" class="plain" @click="drop">
+        {{ t('shell.NamesDialog.dropThisOne') }}
+      </button>
     </p>
     <p v-if="trouble" class="note fault" role="alert">{{ trouble }}</p>
     <p v-else class="soft">
-      {{ counts.changes }} of {{ counts.total }} change.
+      {{ t('shell.NamesDialog.ofChange', [counts.changes, counts.total]) }}
       <label v-if="counts.bad > 0" class="fault"
-        ><input v-model="onlyBad" type="checkbox" /> {{ counts.bad }} cannot be given</label
+        ><input v-model="onlyBad" type="checkbox" /> {{ t('shell.NamesDialog.cannotBeGiven', [counts.bad]) }}</label
       >
     </p>
     <div class="rolls" tabindex="0">
       <table class="list">
         <thead>
           <tr>
-            <th>The file's own</th>
-            <th>Now</th>
-            <th>Then</th>
+            <th>{{ t('shell.NamesDialog.theFilesOwn') }}</th>
+            <th>{{ t('shell.NamesDialog.now') }}</th>
+            <th>{{ t('shell.NamesDialog.then') }}</th>
             <th />
           </tr>
         </thead>
@@ -229,9 +255,11 @@ async function drop(): Promise<void> {
         </tbody>
       </table>
       <p v-if="!onlyBad && names.length > 0 && names.length < counts.total" class="soft empty">
-        The first {{ names.length }} of {{ counts.total }}.
+        {{ t('shell.NamesDialog.theFirstOf', [names.length, counts.total]) }}
       </p>
-      <p v-if="names.length === 0 && trouble === ''" class="soft empty">Nothing to name here.</p>
+      <p v-if="names.length === 0 && trouble === ''" class="soft empty">
+        {{ t('shell.NamesDialog.nothingToNameHere') }}
+      </p>
     </div>
   </Modal>
 </template>

@@ -1,7 +1,12 @@
+<script setup lang="ts">
+import { t } from '@/words'
+/** For an address at which nothing is. */
+</script>
+
 <template>
   <div class="empty">
-    <b>There is nothing at this address.</b>It may be in a production you are not in.<br /><RouterLink to="/"
-      ><button class="plain">To the productions</button></RouterLink
+    <b>{{ t('shell.NotHere.thereIsNothingAtThis') }}</b>{{ t('shell.NotHere.itMayBeInA') }}<br /><RouterLink to="/"
+      ><button class="plain">{{ t('shell.NotHere.toTheProductions') }}</button></RouterLink
     >
   </div>
 </template>

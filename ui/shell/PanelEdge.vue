@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { t } from '@/words'
 import { useDebounceFn, useEventListener, useWindowSize } from '@vueuse/core'
 import { computed, ref, useTemplateRef, watchEffect } from 'vue'
 import { useShortcuts } from './keys'
@@ -47,7 +48,7 @@ function onKey(event: KeyboardEvent): void {
 useShortcuts('Panel', [
   {
     keys: ['Alt+w'],
-    what: 'The panel wider, up to half the page; then as it usually is',
+    what: t('shell.PanelEdge.thePanelWiderUpTo'),
     run: () => set(width.value >= most.value ? props.usual : width.value + STEP),
   },
 ])
@@ -60,12 +61,12 @@ useShortcuts('Panel', [
     :class="{ on: dragging }"
     role="separator"
     aria-orientation="vertical"
-    aria-label="Width of the panel"
+    :aria-label="t('shell.PanelEdge.widthOfThePanel')"
     :aria-valuenow="width"
     :aria-valuemin="LEAST"
     :aria-valuemax="most"
     tabindex="0"
-    title="Drag to make the panel wider (Alt W)"
+    :title="t('shell.PanelEdge.dragToMakeThePanel')"
     @pointerdown="begin"
     @dblclick="set(usual)"
     @keydown="onKey"

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { t } from '@/words'
 import { session as sessionApi } from '@/api/endpoints/session'
 import { ref } from 'vue'
 import { ApiError } from '@/api/client'
@@ -18,7 +19,8 @@ async function save(): Promise<void> {
     current.value = password.value = ''
     emit('done', answer.ended)
   } catch (error) {
-    trouble.value = error instanceof ApiError ? `${error.message} ${error.fix}` : 'Load the page again.'
+    trouble.value =
+      error instanceof ApiError ? `${error.message} ${error.fix}` : t('shell.PasswordForm.loadThePageAgain')
   }
 }
 </script>
@@ -26,20 +28,24 @@ async function save(): Promise<void> {
 <template>
   <form class="form" @submit.prevent="save">
     <label
-      >Password of now<input v-model="current" class="field" type="password" autocomplete="current-password" required
+      >{{ t('shell.PasswordForm.passwordOfNow')
+      }}<input v-model="current" class="field" type="password" autocomplete="current-password" required
     /></label>
     <label
-      >New password<input
+      >{{ t('shell.PasswordForm.newPassword')
+      }}<input
         v-model="password"
         class="field"
         type="password"
         autocomplete="new-password"
         minlength="10"
         required
-      /><small class="soft">At least ten letters. A short sentence is easy to keep in mind.</small></label
+      /><small class="soft">{{ t('shell.PasswordForm.atLeastTenLettersA') }}</small></label
     >
     <p v-if="trouble" class="note fault" role="alert">{{ trouble }}</p>
-    <span><button class="go" type="submit">Change the password</button></span>
+    <span
+      ><button class="go" type="submit">{{ t('shell.PasswordForm.changeThePassword') }}</button></span
+    >
   </form>
 </template>
 

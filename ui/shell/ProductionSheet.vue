@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { counted, t } from '@/words'
 import { useLocalStorage } from '@vueuse/core'
 import { computed, ref } from 'vue'
 import { useRouter } from 'vue-router'
@@ -18,7 +19,6 @@ const { data, error, refetch } = useAnswer(() => shellApi.glance(props.ulid), { 
 const open = computed(() => (data.value?.days ?? []).reduce((sum, day) => sum + day.open, 0))
 const waiting = computed(() => data.value?.waiting ?? [])
 const NAMED = 4
-const counted = (count: number, one: string) => `${count} ${one}${count === 1 ? '' : 's'}`
 
 const to = (day: string, stage = 'day') => ({ name: stage, params: { production: props.ulid, day } })
 const date = ref(new Date().toISOString().slice(0, 10))
@@ -36,56 +36,72 @@ async function addDay(): Promise<void> {
         <RouterLink v-if="data?.days[0]" :to="to(data.days[0].ulid)">{{ name }}</RouterLink>
         <template v-else>{{ name }}</template>
       </h2>
-      <span v-if="data" class="soft mono">{{ data.rate }} fps</span>
-      <ul v-if="data && data.here.length > 0" class="here" aria-label="There now">
+      <span v-if="data" class="soft mono">{{ t('shell.ProductionSheet.fps', [data.rate]) }}</span>
+      <ul v-if="data && data.here.length > 0" class="here" :aria-label="t('shell.ProductionSheet.thereNow')">
         <li
           v-for="person in data.here"
           :key="person.name"
-          :title="`${person.name} has a page of it open, or had a moment ago`"
+          :title="t('shell.ProductionSheet.hasAPageOfIt', [person.name])"
         >
           {{ person.initials }}
         </li>
       </ul>
     </header>
-    <p v-if="error" class="fault">{{ error.message }} <button class="plain" @click="refetch()">Look again</button></p>
-    <div v-else-if="data === undefined" class="bones" role="status" aria-label="One moment"><i /></div>
+    <p v-if="error" class="fault">
+      {{ error.message }} <button class="plain" @click="refetch()">{{ t('shell.ProductionSheet.lookAgain') }}</button>
+    </p>
+    <div v-else-if="data === undefined" class="bones" role="status" :aria-label="t('shell.ProductionSheet.oneMoment')">
+      <i />
+    </div>
     <template v-else>
-      <nav v-if="data.days.length > 0" class="days" :aria-label="`Days of ${name}`">
+      <nav v-if="data.days.length > 0" class="days" :aria-label="t('shell.ProductionSheet.daysOf', [name])">
         <RouterLink v-for="day in data.days" :key="day.ulid" class="day" :to="to(day.ulid)">
-          <b>Day {{ day.number }}</b>
+          <b>{{ t('shell.ProductionSheet.day', [day.number]) }}</b>
           <span class="soft">{{ dayName(day) }}</span>
           <span class="soft">{{
             day.cards === 0
-              ? 'no card yet'
+              ? t('shell.ProductionSheet.noCardYet')
               : day.takes === 0
                 ? counted(day.cards, 'card')
                 : `${counted(day.cards, 'card')}, ${counted(day.takes, 'take')}`
           }}</span>
           <span :class="day.open > 0 ? 'fault' : 'good'">{{
-            day.open > 0 ? `${day.open} open` : day.cards === 0 ? '' : 'nothing open'
+            day.open > 0
+              ? t('shell.ProductionSheet.open', [day.open])
+              : day.cards === 0
+                ? ''
+                : t('shell.ProductionSheet.nothingOpen')
           }}</span>
         </RouterLink>
       </nav>
       <form v-else-if="data.may_add_day" class="first" @submit.prevent="addDay">
-        <p class="soft">No shoot day yet. Days hold the cards, the log and everything after.</p>
-        <label>First shoot day <input v-model="date" class="field" type="date" required /></label>
-        <button class="go">Add the day</button>
+        <p class="soft">{{ t('shell.ProductionSheet.noShootDayYetDays') }}</p>
+        <label
+          >{{ t('shell.ProductionSheet.firstShootDay') }} <input v-model="date" class="field" type="date" required
+        /></label>
+        <button class="go">{{ t('shell.ProductionSheet.addTheDay') }}</button>
       </form>
-      <p v-else class="soft">No shoot day yet. An assistant adds the first one.</p>
+      <p v-else class="soft">{{ t('shell.ProductionSheet.noShootDayYetAn') }}</p>
       <p v-if="data.days.length > 0" class="line">
         <RouterLink v-if="waiting.length > 0" class="warn" :to="to(data.days[0]!.ulid, 'cards')"
-          >{{ waiting.length === 1 ? 'A card waits' : `${waiting.length} cards wait` }}:
-          <span class="mono">{{ waiting.slice(0, NAMED).join(', ') }}</span>{{
-            waiting.length > NAMED ? ` and ${waiting.length - NAMED} more` : ''
+          >{{
+            waiting.length === 1
+              ? t('shell.ProductionSheet.aCardWaits')
+              : t('shell.ProductionSheet.cardsWait', [waiting.length])
+          }}: <span class="mono">{{ waiting.slice(0, NAMED).join(', ') }}</span>{{
+            waiting.length > NAMED ? t('shell.ProductionSheet.andMore', [waiting.length - NAMED]) : ''
           }}</RouterLink
         >
-        <span v-else class="soft">No card waits.</span>
-        <span v-if="data.days_count > data.days.length" class="soft"
-          >{{ data.days_count - data.days.length }} older days{{ open === 0 ? '' : ' are not counted here' }}</span
-        >
-        <RouterLink class="plain push" :to="to(data.days[0]!.ulid)" @click="isWalking = true"
-          >A walk through it</RouterLink
-        >
+        <span v-else class="soft">{{ t('shell.ProductionSheet.noCardWaits') }}</span>
+        <span v-if="data.days_count > data.days.length" class="soft">{{
+          t('shell.ProductionSheet.olderDays', [
+            data.days_count - data.days.length,
+            open === 0 ? '' : t('shell.ProductionSheet.areNotCountedHere'),
+          ])
+        }}</span>
+        <RouterLink class="plain push" :to="to(data.days[0]!.ulid)" @click="isWalking = true">{{
+          t('shell.ProductionSheet.aWalkThroughIt')
+        }}</RouterLink>
       </p>
     </template>
   </section>

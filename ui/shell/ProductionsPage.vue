@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { t } from '@/words'
 import { onMounted, ref } from 'vue'
 import { useRouter } from 'vue-router'
 import { shell as shellApi } from '@/api/endpoints/shell'
@@ -28,7 +29,7 @@ async function make(): Promise<void> {
 }
 
 onMounted(() => {
-  document.title = 'Productions'
+  document.title = t('shell.ProductionsPage.productions')
   // Somebody with one production wants that one, unless they come from it; an admin may have come to open another.
   const only = session.productions.length === 1 && !isAdmin ? session.productions[0] : undefined
   if (only !== undefined && router.options.history.state.back === null) void open(only.ulid, 'day')
@@ -38,41 +39,49 @@ onMounted(() => {
 <template>
   <main class="productions">
     <header>
-      <h1>Productions</h1>
+      <h1>{{ t('shell.ProductionsPage.productions') }}</h1>
       <button v-if="isAdmin && !opening && session.productions.length > 0" class="go" @click="opening = true">
-        New production
+        {{ t('shell.ProductionsPage.newProduction') }}
       </button>
       <span class="push soft">{{ session.user?.name }}</span>
-      <button class="plain" @click="attempt(session.signOut)">Sign out</button>
+      <button class="plain" @click="attempt(session.signOut)">{{ t('shell.ProductionsPage.signOut') }}</button>
     </header>
     <div v-if="session.productions.length === 0 && !opening" class="empty">
       <template v-if="isAdmin">
-        <b>No production is here yet.</b>Open one with its frame rate and its first shoot day; then put the first card
-        in.<br />
-        <button class="go" @click="opening = true">Open the first production</button>
+        <b>{{ t('shell.ProductionsPage.noProductionIsHereYet') }}</b>{{ t('shell.ProductionsPage.openOneWithItsFrame')
+        }}<br />
+        <button class="go" @click="opening = true">{{ t('shell.ProductionsPage.openTheFirstProduction') }}</button>
       </template>
       <template v-else>
-        <b>You are in no production yet.</b>An admin adds you to one: its Set-up has a list of people. Ask for that, and
-        load this page again.
+        <b>{{ t('shell.ProductionsPage.youAreInNoProduction') }}</b>{{ t('shell.ProductionsPage.anAdminAddsYouTo') }}
       </template>
     </div>
-    <form v-if="opening" class="fresh" aria-label="A new production" @submit.prevent="make">
-      <label>Name<input v-model="fresh.name" class="field" required maxlength="120" autofocus /></label>
+    <form v-if="opening" class="fresh" :aria-label="t('shell.ProductionsPage.aNewProduction')" @submit.prevent="make">
       <label
-        >Frame rate<select v-model="fresh.rate" class="field">
+        >{{ t('shell.ProductionsPage.name')
+        }}<input v-model="fresh.name" class="field" required maxlength="120" autofocus
+      /></label>
+      <label
+        >{{ t('shell.ProductionsPage.frameRate')
+        }}<select v-model="fresh.rate" class="field">
           <option v-for="rate in RATES" :key="rate">{{ rate }}</option>
         </select></label
       >
       <label
-        >Slates<select v-model="fresh.style" class="field">
-          <option value="letter">letters: scene 12, setup 12A, take 3</option>
-          <option value="number">running numbers: slate 214, take 3, the scene beside it</option>
+        >{{ t('shell.ProductionsPage.slates')
+        }}<select v-model="fresh.style" class="field">
+          <option value="letter">{{ t('shell.ProductionsPage.lettersScene12Setup12a') }}</option>
+          <option value="number">{{ t('shell.ProductionsPage.runningNumbersSlate214Take') }}</option>
         </select></label
       >
-      <label>First shoot day<input v-model="fresh.date" class="field" type="date" required /></label>
+      <label
+        >{{ t('shell.ProductionsPage.firstShootDay') }}<input v-model="fresh.date" class="field" type="date" required
+      /></label>
       <span
-        ><button class="go">Open the production</button>{{ ' ' }}
-        <button class="plain" type="button" @click="opening = false">Cancel</button></span
+        ><button class="go">{{ t('shell.ProductionsPage.openTheProduction') }}</button>{{ ' ' }}
+        <button class="plain" type="button" @click="opening = false">
+          {{ t('shell.ProductionsPage.cancel') }}
+        </button></span
       >
     </form>
     <ProductionSheet

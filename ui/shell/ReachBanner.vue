@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { t } from '@/words'
 import { useEventListener } from '@vueuse/core'
 import { forget, onBack, reach } from '@/api/reach'
 import { queryClient } from '@/api/queries'
@@ -13,14 +14,17 @@ useEventListener(window, 'beforeunload', (event) => {
 <template>
   <div v-if="reach.isLost" class="reach" role="status">
     <span
-      >Cartella cannot be reached.
-      <template v-if="reach.waiting === 0">It is looked for.</template>
-      <template v-else
-        >{{ reach.waiting === 1 ? 'One change waits and is' : `${reach.waiting} changes wait and are` }} sent when it is
-        back. Leave this page open.</template
-      ></span
+      >{{ t('shell.ReachBanner.cartellaCannotBeReached') }}
+      <template v-if="reach.waiting === 0">{{ t('shell.ReachBanner.itIsLookedFor') }}</template>
+      <template v-else>{{
+        t('shell.ReachBanner.sentWhenItIsBack', [
+          reach.waiting === 1
+            ? t('shell.ReachBanner.oneChangeWaitsAndIs')
+            : t('shell.ReachBanner.changesWaitAndAre', [reach.waiting]),
+        ])
+      }}</template></span
     >
-    <button v-if="reach.waiting > 0" class="plain" @click="forget">Do not send</button>
+    <button v-if="reach.waiting > 0" class="plain" @click="forget">{{ t('shell.ReachBanner.doNotSend') }}</button>
   </div>
 </template>
 

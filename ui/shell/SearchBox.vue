@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { t } from '@/words'
 import { shell as shellApi } from '@/api/endpoints/shell'
 import { refDebounced } from '@vueuse/core'
 import { computed, nextTick, ref, watch } from 'vue'
@@ -29,13 +30,13 @@ const { data, isPlaceholderData, isFetching } = useAnswer(() =>
 )
 
 const SORTS = {
-  take: 'Takes',
-  clip: 'Clips',
-  marker: 'Markers',
-  spoken: 'What is said',
-  subclip: 'Subclips',
-  sequence: 'Cuts and reels',
-  bin: 'Bins',
+  take: t('shell.SearchBox.takes'),
+  clip: t('shell.SearchBox.clips'),
+  marker: t('shell.SearchBox.markers'),
+  spoken: t('shell.SearchBox.whatIsSaid'),
+  subclip: t('shell.SearchBox.subclips'),
+  sequence: t('shell.SearchBox.cutsAndReels'),
+  bin: t('shell.SearchBox.bins'),
 } as const
 const counts = computed(() => {
   const all = new Map<SearchHit['what'], number>()
@@ -118,8 +119,8 @@ function leave(): void {
 }
 
 useShortcuts('Everywhere', [
-  { keys: ['/'], what: 'Find takes, clips, markers, cuts and bins', run: () => box.value?.focus() },
-  { keys: ['Alt+/'], what: 'Find what was said anywhere', run: allWords },
+  { keys: ['/'], what: t('shell.SearchBox.findTakesClipsMarkersCuts'), run: () => box.value?.focus() },
+  { keys: ['Alt+/'], what: t('shell.SearchBox.findWhatWasSaidAnywhere'), run: allWords },
 ])
 </script>
 
@@ -129,8 +130,8 @@ useShortcuts('Everywhere', [
       ref="box"
       v-model="text"
       type="search"
-      placeholder="Find slates, clips, words"
-      aria-label="Find slates, clips and words"
+      :placeholder="t('shell.SearchBox.findSlatesClipsWords')"
+      :aria-label="t('shell.SearchBox.findSlatesClipsAndWords')"
       role="combobox"
       :aria-expanded="open && text !== ''"
       @focus="open = true"
@@ -147,22 +148,22 @@ useShortcuts('Everywhere', [
     <kbd v-if="text === ''">/</kbd>
     <div v-if="open && asked.trim() !== ''" ref="panel" class="hits" role="listbox">
       <p v-if="data && data.hits.length === 0" class="soft">
-        Nothing has “{{ asked }}” in its slate, name or notes, and it was not heard.
+        {{ t('shell.SearchBox.nothingHasInItsSlate', [asked]) }}
       </p>
       <p v-if="data?.meant" class="soft">
-        Nothing has “{{ asked }}”. This is “<b>{{ data.meant }}</b
+        {{ t('shell.SearchBox.nothingHasThisIs', [asked]) }}<b>{{ data.meant }}</b
         >”.
       </p>
       <div v-if="counts.length > 1" class="sorts">
-        <button :class="{ on: only === null }" @mousedown.prevent="only = null">All</button
-        ><button
+        <button :class="{ on: only === null }" @mousedown.prevent="only = null">
+          {{ t('shell.SearchBox.all') }}</button><button
           v-for="[what, count] in counts"
           :key="what"
           :class="{ on: only === what }"
-          title="Tab goes from sort to sort"
+          :title="t('shell.SearchBox.tabGoesFromSortTo')"
           @mousedown.prevent="only = what"
         >
-          {{ SORTS[what] }} {{ count }}{{ count === MOST ? ' or more' : '' }}
+          {{ SORTS[what] }} {{ count }}{{ count === MOST ? t('shell.SearchBox.orMore') : '' }}
         </button>
       </div>
       <template v-for="(hit, index) in hits" :key="`${hit.what} ${hit.ulid}`">
@@ -196,7 +197,7 @@ useShortcuts('Everywhere', [
             ><small v-if="hit.note" class="soft">{{ hit.note }}</small></span
           >
           <small v-if="hit.number !== null" class="where"
-            >day {{ hit.number
+            >{{ t('shell.SearchBox.day', [hit.number])
             }}<template v-if="(hit.what === 'marker' || hit.what === 'spoken') && hit.at_ticks !== null">
               · {{ clock(hit.at_ticks, true) }}</template
             ></small
@@ -204,10 +205,15 @@ useShortcuts('Everywhere', [
         </button>
       </template>
       <div class="foot soft">
-        <template v-if="hits.length > 0"><kbd>Enter</kbd> its sheet <kbd>Shift Enter</kbd> the log</template>
-        <button class="plain" title="Ctrl Enter" @mousedown.prevent="allWords">All that is said</button>
+        <template v-if="hits.length > 0"
+          ><kbd>Enter</kbd> {{ t('shell.SearchBox.itsSheet') }} <kbd>Shift Enter</kbd>
+          {{ t('shell.SearchBox.theLog') }}</template
+        >
+        <button class="plain" :title="t('shell.SearchBox.ctrlEnter')" @mousedown.prevent="allWords">
+          {{ t('shell.SearchBox.allThatIsSaid') }}
+        </button>
         <button v-if="hits.length > 0 && production.may.organise" class="plain" @mousedown.prevent="keep">
-          Keep as a rule bin
+          {{ t('shell.SearchBox.keepAsARuleBin') }}
         </button>
       </div>
     </div>

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { t } from '@/words'
 import { session as sessionApi } from '@/api/endpoints/session'
 import qrcode from 'qrcode-generator'
 import { computed, onMounted, ref } from 'vue'
@@ -29,7 +30,8 @@ async function ask<T>(work: () => Promise<T>): Promise<T | undefined> {
   try {
     return await work()
   } catch (error) {
-    trouble.value = error instanceof ApiError ? `${error.message} ${error.fix}` : 'Load the page again.'
+    trouble.value =
+      error instanceof ApiError ? `${error.message} ${error.fix}` : t('shell.SecondFactorForm.loadThePageAgain')
     return undefined
   }
 }
@@ -43,28 +45,31 @@ async function confirm(): Promise<void> {
 <template>
   <div v-if="codes.length > 0" class="form">
     <p>
-      <b>Keep these ten codes on paper.</b> Each signs you in once without the authenticator. They are not shown again.
+      <b>{{ t('shell.SecondFactorForm.keepTheseTenCodesOn') }}</b> {{ t('shell.SecondFactorForm.eachSignsYouInOnce') }}
     </p>
     <ul class="mono codes">
       <li v-for="one in codes" :key="one">{{ one }}</li>
     </ul>
-    <span><button class="go" @click="emit('done')">I have kept them</button></span>
+    <span
+      ><button class="go" @click="emit('done')">{{ t('shell.SecondFactorForm.iHaveKeptThem') }}</button></span
+    >
   </div>
   <form v-else class="form" @submit.prevent="confirm">
     <template v-if="offer">
       <svg
         :viewBox="`-2 -2 ${square.size + 4} ${square.size + 4}`"
         role="img"
-        aria-label="Square to be read by an authenticator"
+        :aria-label="t('shell.SecondFactorForm.squareToBeReadBy')"
       >
         <rect x="-2" y="-2" :width="square.size + 4" :height="square.size + 4" fill="#fff" />
         <path :d="square.path" fill="#1f2a33" />
       </svg>
       <p>
-        Read the square with an authenticator on your phone, or type <span class="mono key">{{ spelled }}</span>
+        {{ t('shell.SecondFactorForm.readTheSquareWithAn') }} <span class="mono key">{{ spelled }}</span>
       </p>
       <label
-        >The code it shows now<input
+        >{{ t('shell.SecondFactorForm.theCodeItShowsNow')
+        }}<input
           v-model="code"
           class="field mono"
           inputmode="numeric"
@@ -74,7 +79,11 @@ async function confirm(): Promise<void> {
       /></label>
     </template>
     <p v-if="trouble" class="note fault" role="alert">{{ trouble }}</p>
-    <span><button class="go" type="submit" :disabled="offer === null">Turn it on</button></span>
+    <span
+      ><button class="go" type="submit" :disabled="offer === null">
+        {{ t('shell.SecondFactorForm.turnItOn') }}
+      </button></span
+    >
   </form>
 </template>
 

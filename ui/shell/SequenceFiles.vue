@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { t } from '@/words'
 import { ref } from 'vue'
 import { screening } from '@/api/endpoints/screening'
 import { makeStale, useAnswer } from '@/api/queries'
@@ -32,7 +33,7 @@ async function start(): Promise<void> {
     }),
   )
   if (made === undefined) return
-  say('The file is being written. It goes on while you do other things.')
+  say(t('shell.SequenceFiles.theFileIsBeingWritten'))
   makeStale('tasks')
 }
 async function cancel(task: string): Promise<void> {
@@ -44,28 +45,35 @@ async function cancel(task: string): Promise<void> {
 <template>
   <div class="files" :class="{ light: isCut }">
     <form v-if="mayExport" class="new" @submit.prevent="start">
-      <span class="soft">Over the picture</span>
-      <label><input v-model="slate" type="checkbox" /> slate</label>
-      <label><input v-model="timecode" type="checkbox" /> timecode</label>
-      <label>name <input v-model="name" class="say" maxlength="80" placeholder="none" /></label>
+      <span class="soft">{{ t('shell.SequenceFiles.overThePicture') }}</span>
+      <label><input v-model="slate" type="checkbox" /> {{ t('shell.SequenceFiles.slate') }}</label>
+      <label><input v-model="timecode" type="checkbox" /> {{ t('shell.SequenceFiles.timecode') }}</label>
       <label
-        >from
+        >{{ t('shell.SequenceFiles.name') }}
+        <input v-model="name" class="say" maxlength="80" :placeholder="t('shell.SequenceFiles.none')"
+      /></label>
+      <label
+        >{{ t('shell.SequenceFiles.from') }}
         <select v-model="originals" class="say">
-          <option :value="false">proxies</option>
-          <option :value="true">recordings</option>
+          <option :value="false">{{ t('shell.SequenceFiles.proxies') }}</option>
+          <option :value="true">{{ t('shell.SequenceFiles.recordings') }}</option>
         </select></label
       >
       <label
-        >lines
+        >{{ t('shell.SequenceFiles.lines') }}
         <select v-model.number="height" class="say">
           <option v-for="one in [540, 720, 1080]" :key="one" :value="one">{{ one }}</option>
         </select></label
       >
-      <label v-if="isCut"><input v-model="tracks" type="checkbox" /> each sound track as well</label>
-      <button class="go">Write the file</button>
+      <label v-if="isCut"
+        ><input v-model="tracks" type="checkbox" /> {{ t('shell.SequenceFiles.eachSoundTrackAsWell') }}</label
+      >
+      <button class="go">{{ t('shell.SequenceFiles.writeTheFile') }}</button>
     </form>
     <p v-if="data && data.exports.length === 0" class="soft">
-      No file of this {{ isCut ? 'cut' : 'reel' }} yet: H.264 with its sound, and the sound by itself as WAV.
+      {{
+        t('shell.SequenceFiles.noFileOfThisYet', [isCut ? t('shell.SequenceFiles.cut') : t('shell.SequenceFiles.reel')])
+      }}
     </p>
     <ul v-else>
       <li v-for="one in data?.exports ?? []" :key="one.task">
@@ -76,12 +84,20 @@ async function cancel(task: string): Promise<void> {
               class="soft"
               :title="one.proxies.join(', ')"
             >
-              {{ one.proxies.length }} {{ one.proxies.length === 1 ? 'take' : 'takes' }} from proxies</small
+              {{
+                t('shell.SequenceFiles.fromProxies', [
+                  one.proxies.length,
+                  one.proxies.length === 1 ? t('shell.SequenceFiles.take') : t('shell.SequenceFiles.takes'),
+                ])
+              }}</small
             ></span
           >
-          <a class="plain" :href="screening.exportUrl(production, reel, one.task, 'picture')">Picture and sound</a>
-          <a class="plain" :href="screening.exportUrl(production, reel, one.task, 'sound')">Sound</a
-          ><a
+          <a class="plain" :href="screening.exportUrl(production, reel, one.task, 'picture')">{{
+            t('shell.SequenceFiles.pictureAndSound')
+          }}</a>
+          <a class="plain" :href="screening.exportUrl(production, reel, one.task, 'sound')">{{
+            t('shell.SequenceFiles.sound')
+          }}</a><a
             v-for="track in one.tracks"
             :key="track.part"
             class="plain"
@@ -91,11 +107,13 @@ async function cancel(task: string): Promise<void> {
         >
         <template v-else-if="one.state === 'running' || one.state === 'waiting'"
           ><span
-            >{{ one.state === 'waiting' ? 'Waits' : 'Is being written' }} <span class="soft">{{ one.now }}</span>
-            <progress :value="one.done" :max="Math.max(1, one.total)" /></span
-          ><button v-if="mayExport" class="plain" @click="cancel(one.task)">Stop</button></template
+            >{{ one.state === 'waiting' ? t('shell.SequenceFiles.waits') : t('shell.SequenceFiles.isBeingWritten') }}
+            <span class="soft">{{ one.now }}</span> <progress :value="one.done" :max="Math.max(1, one.total)" /></span
+          ><button v-if="mayExport" class="plain" @click="cancel(one.task)">
+            {{ t('shell.SequenceFiles.stop') }}
+          </button></template
         >
-        <span v-else>{{ one.state === 'cancelled' ? 'Stopped.' : one.message }}</span>
+        <span v-else>{{ one.state === 'cancelled' ? t('shell.SequenceFiles.stopped') : one.message }}</span>
       </li>
     </ul>
   </div>

@@ -1,6 +1,8 @@
 <script setup lang="ts">
+import { t } from '@/words'
 import { nextTick, ref } from 'vue'
 import { ApiError } from '@/api/client'
+import LanguageChoice from './LanguageChoice.vue'
 import { useSession } from './session'
 
 const session = useSession()
@@ -27,7 +29,11 @@ async function submit(): Promise<void> {
       void nextTick(() => codeBox.value?.focus())
     }
     trouble.value =
-      error instanceof ApiError ? (isCode && first ? '' : `${error.message} ${error.fix}`) : 'Load the page again.'
+      error instanceof ApiError
+        ? isCode && first
+          ? ''
+          : `${error.message} ${error.fix}`
+        : t('shell.SignIn.loadThePageAgain')
   } finally {
     busy.value = false
   }
@@ -37,12 +43,13 @@ async function submit(): Promise<void> {
 <template>
   <main class="door">
     <div class="folder">
-      <div class="index" aria-hidden="true">Cartella</div>
+      <div class="index" aria-hidden="true">{{ t('shell.SignIn.cartella') }}</div>
       <form class="sheet" @submit.prevent="submit">
-        <h1>Sign in</h1>
-        <p class="soft">Cards in, slates logged, picture and sound on one clock.</p>
+        <h1>{{ t('shell.SignIn.signIn') }}</h1>
+        <p class="soft">{{ t('shell.SignIn.cardsInSlatesLoggedPicture') }}</p>
         <label
-          >E-mail<input
+          >{{ t('shell.SignIn.eMail')
+          }}<input
             v-model="email"
             class="field"
             type="email"
@@ -53,7 +60,8 @@ async function submit(): Promise<void> {
             @input="wantsCode = false"
         /></label>
         <label
-          >Password<input
+          >{{ t('shell.SignIn.password')
+          }}<input
             v-model="password"
             class="field"
             type="password"
@@ -62,7 +70,8 @@ async function submit(): Promise<void> {
             required
         /></label>
         <label v-if="wantsCode"
-          >Code of your authenticator<input
+          >{{ t('shell.SignIn.codeOfYourAuthenticator')
+          }}<input
             ref="codeBox"
             v-model="code"
             class="field mono"
@@ -71,13 +80,22 @@ async function submit(): Promise<void> {
             autocomplete="one-time-code"
             maxlength="20"
             required
-          /><small class="soft">Six digits, or one of your recovery codes.</small></label
+          /><small class="soft">{{ t('shell.SignIn.sixDigitsOrOneOf') }}</small></label
         >
         <p v-if="trouble" class="note fault" role="alert">{{ trouble }}</p>
-        <button class="go" type="submit" :disabled="busy">{{ busy ? 'Signing in…' : 'Sign in' }}</button>
+        <button class="go" type="submit" :disabled="busy">
+          {{ busy ? t('shell.SignIn.signingIn') : t('shell.SignIn.signIn') }}
+        </button>
       </form>
+      <LanguageChoice class="language" />
     </div>
   </main>
 </template>
 
 <style scoped src="./door.css"></style>
+<style scoped>
+.language {
+  justify-content: center;
+  margin-top: 14px;
+}
+</style>

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { counted, t } from '@/words'
 import { Modal } from 'ant-design-vue'
 import { computed, shallowRef, watch } from 'vue'
 import { away } from '@/api/endpoints/away'
@@ -26,22 +27,28 @@ async function look(): Promise<void> {
   else found.value = answer
 }
 watch(() => props.what, look)
-const count = (many: number, one: string, several = `${one}s`) =>
-  many === 0 ? [] : [`${many} ${many === 1 ? one : several}`]
+const some = (count: number, what: string) => (count === 0 ? [] : [counted(count, what)])
 /** What goes, as a word in a sentence. */
-const them = computed(() => (found.value?.clips === 1 ? 'it' : 'them'))
+const them = computed(() => (found.value?.clips === 1 ? t('shell.TakeAwayDialog.it') : t('shell.TakeAwayDialog.them')))
 const lines = computed(() => {
   const all = found.value
   if (all === undefined) return []
   return [
-    ...count(all.takes, `take with ${them.value} among its angles`, `takes with ${them.value} among their angles`),
-    ...count(all.placed, 'place in the line-up', 'places in the line-up'),
-    ...count(all.subclips, 'subclip or channel', 'subclips and channels'),
-    ...count(all.markers, 'marker of a person', 'markers of people'),
-    ...count(all.marks, 'pair of in and out', 'pairs of in and out'),
-    ...count(all.notes, 'note of a screening', 'notes of screenings'),
-    ...(all.bins.length === 0 ? [] : [`in the ${all.bins.length === 1 ? 'bin' : 'bins'} ${all.bins.join(', ')}`]),
-    ...all.sequences.map((one) => `${one.times} ${one.times === 1 ? 'time' : 'times'} in ${one.name}`),
+    ...some(all.takes, all.clips === 1 ? 'takeWithIt' : 'takeWithThem'),
+    ...some(all.placed, 'placed'),
+    ...some(all.subclips, 'subclipOrChannel'),
+    ...some(all.markers, 'personsMarker'),
+    ...some(all.marks, 'inAndOut'),
+    ...some(all.notes, 'screeningNote'),
+    ...(all.bins.length === 0
+      ? []
+      : [
+          t('shell.TakeAwayDialog.inThe', [
+            all.bins.length === 1 ? t('shell.TakeAwayDialog.bin') : t('shell.TakeAwayDialog.bins'),
+            all.bins.join(', '),
+          ]),
+        ]),
+    ...all.sequences.map((one) => t('shell.TakeAwayDialog.in', [counted(one.times, 'time'), one.name])),
   ]
 })
 const isOne = (what: Leaving) => 'card' in what || what.clips.length === 1
@@ -58,7 +65,12 @@ async function take(): Promise<void> {
   makeStale('lineup')
   // More may depend on it by now.
   if (done === undefined) return look()
-  say(`${what.name} ${isOne(what) ? 'is' : 'are'} taken away. Ctrl Z brings back all of it.`)
+  say(
+    t('shell.TakeAwayDialog.takenAwayCtrlZBrings', [
+      what.name,
+      isOne(what) ? t('shell.TakeAwayDialog.is') : t('shell.TakeAwayDialog.are'),
+    ]),
+  )
   emit('close')
 }
 </script>
@@ -66,32 +78,38 @@ async function take(): Promise<void> {
 <template>
   <Modal
     :open="what !== null"
-    :title="`Take away ${what?.name ?? ''}?`"
-    ok-text="Take away"
+    :title="t('shell.TakeAwayDialog.takeAway', [what?.name ?? ''])"
+    :ok-text="t('shell.TakeAwayDialog.takeAway2')"
     width="440px"
     :ok-button-props="{ disabled: found === undefined }"
     @ok="take"
     @cancel="emit('close')"
   >
-    <p v-if="found === undefined" class="soft">Looking at what depends on it…</p>
+    <p v-if="found === undefined" class="soft">{{ t('shell.TakeAwayDialog.lookingAtWhatDependsOn') }}</p>
     <template v-else>
       <p v-if="lines.length === 0">
-        Nothing depends on
-        {{ found.clips === 0 ? 'it: it has no clips' : them }}.
+        {{
+          t('shell.TakeAwayDialog.nothingDependsOn', [
+            found.clips === 0 ? t('shell.TakeAwayDialog.itItHasNoClips') : them,
+          ])
+        }}
       </p>
       <template v-else>
         <p>
-          This depends on
-          {{ what !== null && 'card' in what && found.clips > 1 ? `its ${found.clips} clips` : them }} and stays as it
-          is, without media of its own:
+          {{
+            t('shell.TakeAwayDialog.thisDependsOnAndStays', [
+              what !== null && 'card' in what && found.clips > 1
+                ? t('shell.TakeAwayDialog.itsClips', [found.clips])
+                : them,
+            ])
+          }}
         </p>
         <ul>
           <li v-for="line in lines" :key="line">{{ line }}</li>
         </ul>
       </template>
       <p class="soft">
-        No file is deleted. When the same media come in again, all of it finds them by their checksums, by reel,
-        timecode and length, or by name and length.
+        {{ t('shell.TakeAwayDialog.noFileIsDeletedWhen') }}
       </p>
     </template>
   </Modal>

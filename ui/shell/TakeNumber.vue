@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { t } from '@/words'
 import type { TakeStatus } from '@/api/types'
 
 defineProps<{ take: number; part?: string; status: TakeStatus; dark?: boolean }>()
@@ -12,7 +13,7 @@ defineProps<{ take: number; part?: string; status: TakeStatus; dark?: boolean }>
         d="M7 15C5 7 13 3 20 3.5c8 .4 12.500 5 12 11C31.500 21 25 25 17 24.500 9 24 4 20 5.500 13 6.500 9 10 6 15 5"
       />
     </svg>
-    <span v-if="status !== 'none'" class="hush">{{ status === 'ng' ? 'NG' : status }}</span>
+    <span v-if="status !== 'none'" class="hush">{{ status === 'ng' ? t('shell.TakeNumber.ng') : status }}</span>
   </span>
 </template>
 

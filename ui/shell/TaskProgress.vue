@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { counted, decimal, t } from '@/words'
 import { shell as shellApi } from '@/api/endpoints/shell'
 import { computed } from 'vue'
 import type { Task } from '@/api/types'
@@ -34,16 +35,16 @@ const unit = computed(() => {
   const word =
     (
       {
-        words: 'second',
-        align: 'second',
-        offload: 'file',
-        verify: 'file',
-        accept: 'file',
-        notes: 'row',
-        release: 'copy',
+        words: 'secondWord',
+        align: 'secondWord',
+        offload: 'fileWord',
+        verify: 'fileWord',
+        accept: 'fileWord',
+        notes: 'rowWord',
+        release: 'copyWord',
       } as Record<string, string>
-    )[props.task.kind] ?? 'clip'
-  return props.task.total === 1 ? word : word === 'copy' ? 'copies' : word + 's'
+    )[props.task.kind] ?? 'clipWord'
+  return counted(props.task.total, word)
 })
 </script>
 
@@ -53,18 +54,24 @@ const unit = computed(() => {
       <i class="ahead" :style="{ width: `${ahead * 100}%` }" /><i :style="{ width: `${share * 100}%` }" />
     </div>
     <div class="facts">
-      <span v-if="task.state === 'waiting'">{{ task.now === '' ? 'waiting for a worker' : 'waiting' }}</span>
+      <span v-if="task.state === 'waiting'">{{
+        task.now === '' ? t('shell.TaskProgress.waitingForAWorker') : t('shell.TaskProgress.waiting')
+      }}</span>
       <template v-else>
         <span
           ><b class="mono">{{ task.done }}</b
-          ><template v-if="task.total > 0"> of {{ task.total }}</template> {{ unit }}</span
+          ><template v-if="task.total > 0"> {{ t('shell.TaskProgress.of', [task.total]) }}</template> {{ unit }}</span
         >
-        <span v-if="task.total_bytes > 0" class="mono"
-          >{{ bytes(task.done_bytes) }} of {{ bytes(task.total_bytes) }}</span
-        >
-        <span v-if="task.bytes_per_second > 0" class="mono">{{ bytes(task.bytes_per_second) }}/s</span>
-        <span v-else-if="rate > 0" class="mono">{{ rate >= 10 ? Math.round(rate) : rate.toFixed(1) }} a minute</span>
-        <b v-if="rest" class="mono">{{ rest }} left</b>
+        <span v-if="task.total_bytes > 0" class="mono">{{
+          t('shell.TaskProgress.of2', [bytes(task.done_bytes), bytes(task.total_bytes)])
+        }}</span>
+        <span v-if="task.bytes_per_second > 0" class="mono">{{
+          t('shell.TaskProgress.s', [bytes(task.bytes_per_second)])
+        }}</span>
+        <span v-else-if="rate > 0" class="mono">{{
+          t('shell.TaskProgress.aMinute', [rate >= 10 ? Math.round(rate) : decimal(rate, 1)])
+        }}</span>
+        <b v-if="rest" class="mono">{{ t('shell.TaskProgress.left', [rest]) }}</b>
       </template>
     </div>
     <div class="now">
@@ -77,7 +84,7 @@ const unit = computed(() => {
         :disabled="task.cancelling"
         @click="attempt(() => shellApi.cancel(production.ulid, task.ulid))"
       >
-        {{ task.cancelling ? 'Stopping…' : 'Stop' }}
+        {{ task.cancelling ? t('shell.TaskProgress.stopping') : t('shell.TaskProgress.stop') }}
       </button>
     </div>
   </div>

@@ -1,4 +1,6 @@
 <script setup lang="ts">
+import { t } from '@/words'
+import { locale } from '@/words/language'
 import { shell as shellApi } from '@/api/endpoints/shell'
 import { Drawer } from 'ant-design-vue'
 import { computed } from 'vue'
@@ -13,30 +15,34 @@ const props = defineProps<{ open: boolean; tasks: Task[] }>()
 const emit = defineEmits<{ close: [] }>()
 const { production } = useDesk()
 const AGAIN: Record<string, string> = {
-  catalogue: 'Catalogue again',
-  handoff: 'Pack again',
-  lineup: 'Line up again',
-  verify: 'Verify again',
-  media: 'Make it again',
-  release: 'Look again',
+  catalogue: t('shell.TaskTray.catalogueAgain'),
+  handoff: t('shell.TaskTray.packAgain'),
+  lineup: t('shell.TaskTray.lineUpAgain'),
+  verify: t('shell.TaskTray.verifyAgain'),
+  media: t('shell.TaskTray.makeItAgain'),
+  release: t('shell.TaskTray.lookAgain'),
 }
 const groups = computed(() =>
   [
-    { title: 'Running', tasks: props.tasks.filter((task) => task.state === 'running'), none: 'Nothing runs.' },
-    { title: 'Waiting', tasks: props.tasks.filter((task) => task.state === 'waiting'), none: '' },
-    { title: 'Failed', tasks: props.tasks.filter((task) => task.state === 'failed'), none: '' },
     {
-      title: 'Ended since yesterday',
+      title: t('shell.TaskTray.running'),
+      tasks: props.tasks.filter((task) => task.state === 'running'),
+      none: t('shell.TaskTray.nothingRuns'),
+    },
+    { title: t('shell.TaskTray.waiting'), tasks: props.tasks.filter((task) => task.state === 'waiting'), none: '' },
+    { title: t('shell.TaskTray.failed'), tasks: props.tasks.filter((task) => task.state === 'failed'), none: '' },
+    {
+      title: t('shell.TaskTray.endedSinceYesterday'),
       tasks: props.tasks.filter((task) => task.state === 'done' || task.state === 'cancelled'),
-      none: 'Nothing ended yet.',
+      none: t('shell.TaskTray.nothingEndedYet'),
     },
   ].filter((group) => group.tasks.length > 0 || group.none !== ''),
 )
 const time = (iso: string | null) =>
-  iso === null ? '' : new Date(iso).toLocaleTimeString('en-GB', { hour: '2-digit', minute: '2-digit' })
+  iso === null ? '' : new Date(iso).toLocaleTimeString(locale, { hour: '2-digit', minute: '2-digit' })
 async function again(task: Task): Promise<void> {
   if ((await attempt(() => shellApi.again(production.value.ulid, task.ulid))) !== undefined)
-    say(`${task.title}: tried again.`)
+    say(t('shell.TaskTray.triedAgain', [task.title]))
   makeStale('tasks')
 }
 </script>
@@ -44,7 +50,7 @@ async function again(task: Task): Promise<void> {
 <template>
   <Drawer
     :open="open"
-    title="Work of this production"
+    :title="t('shell.TaskTray.workOfThisProduction')"
     placement="right"
     :width="420"
     :body-style="{ padding: '14px 18px 24px' }"
@@ -58,25 +64,33 @@ async function again(task: Task): Promise<void> {
       <article v-for="task in group.tasks" :key="task.ulid" :class="task.state">
         <header>
           <b>{{ task.title }}</b><span class="soft"
-            >{{ task.by ?? 'by itself' }}<template v-if="task.ended_at">, {{ time(task.ended_at) }}</template
-            ><template v-else-if="task.started_at">, since {{ time(task.started_at) }}</template></span
+            >{{ task.by ?? t('shell.TaskTray.byItself')
+            }}<template v-if="task.ended_at">, {{ time(task.ended_at) }}</template
+            ><template v-else-if="task.started_at">{{
+              t('shell.TaskTray.since', [time(task.started_at)])
+            }}</template></span
           >
         </header>
         <TaskProgress v-if="task.state === 'running' || task.state === 'waiting'" :task="task" />
         <template v-else>
           <p>
-            {{ task.message ?? (task.state === 'done' ? 'Done.' : 'Stopped.') }}
+            {{ task.message ?? (task.state === 'done' ? t('shell.TaskTray.done') : t('shell.TaskTray.stopped')) }}
             <span v-if="task.fix && task.state === 'failed'">{{ task.fix }}</span>
           </p>
           <p v-if="task.problems > 0" class="warn">
-            {{ task.problems }} {{ task.problems === 1 ? 'file' : 'files' }} could not be read.
+            {{
+              t('shell.TaskTray.couldNotBeRead', [
+                task.problems,
+                task.problems === 1 ? t('shell.TaskTray.file') : t('shell.TaskTray.files'),
+              ])
+            }}
           </p>
           <button
             v-if="production.may.work && (task.state === 'failed' || task.state === 'cancelled')"
             class="plain"
             @click="again(task)"
           >
-            {{ AGAIN[task.kind] ?? 'Try again' }}
+            {{ AGAIN[task.kind] ?? t('shell.TaskTray.tryAgain') }}
           </button>
         </template>
       </article>

@@ -1,3 +1,4 @@
+import { t } from '@/words'
 import { message } from 'ant-design-vue'
 import { ApiError } from '@/api/client'
 
@@ -8,9 +9,7 @@ export function say(text: string): void {
 
 export function complain(trouble: unknown): void {
   const text =
-    trouble instanceof ApiError
-      ? `${trouble.message} ${trouble.fix}`
-      : 'Something went wrong in this page. Load it again.'
+    trouble instanceof ApiError ? `${trouble.message} ${trouble.fix}` : t('shell.say.somethingWentWrongInThis')
   if (!(trouble instanceof ApiError)) console.error(trouble)
   void message.error({ content: text, duration: 7 })
 }

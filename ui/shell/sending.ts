@@ -1,3 +1,4 @@
+import { t } from '@/words'
 import { reactive, shallowReactive } from 'vue'
 import { imports } from '@/api/endpoints/imports'
 import { ApiError } from '@/api/client'
@@ -124,7 +125,9 @@ export async function send(
   } catch (trouble) {
     sending.state = 'failed'
     sending.trouble =
-      trouble instanceof ApiError ? `${trouble.message} ${trouble.fix}` : `It stopped: ${(trouble as Error).message}`
+      trouble instanceof ApiError
+        ? `${trouble.message} ${trouble.fix}`
+        : t('shell.sending.itStopped', [(trouble as Error).message])
     return sending.state
   } finally {
     stops.delete(begun.ulid)

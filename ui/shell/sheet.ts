@@ -1,3 +1,4 @@
+import { t } from '@/words'
 import { useRoute, useRouter } from 'vue-router'
 import { useShortcuts } from './keys'
 
@@ -14,6 +15,6 @@ export function useSheet(clip: () => string | null | undefined, ticks: () => num
       query: { at: String(Math.round(ticks())) },
     })
   }
-  useShortcuts('This clip', [{ keys: ['Alt+Enter'], what: 'The whole page for it', run: open }])
+  useShortcuts('This clip', [{ keys: ['Alt+Enter'], what: t('shell.sheet.theWholePageForIt'), run: open }])
   return open
 }

@@ -1,3 +1,4 @@
+import { t } from '@/words'
 import { useLocalStorage } from '@vueuse/core'
 import { computed } from 'vue'
 import { words as wordsApi } from '@/api/endpoints/words'
@@ -22,7 +23,7 @@ export function ratesTold(added: { rate: string; other_rates: string[] }): strin
   const rates = added.other_rates
   return rates.length === 0
     ? ''
-    : `Pictures at ${rates.join(' and ')} frames a second are played by real time: the cut has ${added.rate}. `
+    : t('shell.useLastCut.picturesAtFramesASecond', [rates.join(t('shell.useLastCut.and')), added.rate])
 }
 
 /** Which cut a person on this machine added to last, by production, and where in each they stand. */
@@ -41,7 +42,7 @@ export function useLastCut(production: () => string, isAsked: () => boolean = ()
   async function add(pieces: CutPiece[], what: string, atEnd = true): Promise<boolean> {
     let into = cut.value
     if (into === null) {
-      into = (await attempt(() => wordsApi.makeCut(production(), 'First cut'))) ?? null
+      into = (await attempt(() => wordsApi.makeCut(production(), t('shell.useLastCut.firstCut')))) ?? null
       if (into === null) return false
     }
     choose(into.ulid)
@@ -49,14 +50,14 @@ export function useLastCut(production: () => string, isAsked: () => boolean = ()
       wordsApi.addPieces(production(), into.ulid, {
         pieces,
         at_ticks: atEnd ? null : (places.value[into.ulid] ?? into.duration_ticks),
-        label: `${atEnd ? 'Add' : 'Put in'} ${what}`.slice(0, 120),
+        label: `${atEnd ? t('shell.useLastCut.add') : t('shell.useLastCut.putIn')} ${what}`.slice(0, 120),
       }),
     )
     if (added === undefined) return false
     places.value = { ...places.value, [into.ulid]: added.end_ticks }
-    const where = atEnd ? 'stands at the end of' : 'is put into'
-    const how = pieces.length > 1 ? `, in ${pieces.length} pieces` : ''
-    say(`${what} ${where} ${into.name}${how}. ${ratesTold(added)}Ctrl Z takes it back.`)
+    const where = atEnd ? t('shell.useLastCut.standsAtTheEndOf') : t('shell.useLastCut.isPutInto')
+    const how = pieces.length > 1 ? t('shell.useLastCut.inPieces', [pieces.length]) : ''
+    say(t('shell.useLastCut.ctrlZTakesItBack', [what, where, into.name, how, ratesTold(added)]))
     makeStale('sequences')
     return true
   }

@@ -1,3 +1,4 @@
+import { t } from '@/words'
 import type { StageName } from './stages'
 
 /** What a new assistant is led past: a stage, the part of it that is meant, and what is done there. */
@@ -12,69 +13,51 @@ export const WALK: WalkStep[] = [
   {
     stage: 'day',
     part: '.counts',
-    title: 'The day sheet',
-    text:
-      'How far the day is: cards in, takes logged, sound in step, what is handed on. What stands open is ' +
-      'listed below; each point has the button that settles it.',
+    title: t('shell.walk.theDaySheet'),
+    text: t('shell.walk.howFarTheDayIs'),
   },
   {
     stage: 'cards',
     part: '.bench',
-    title: 'Cards come in',
-    text:
-      'A card in a reader shows up here by itself, with its clips. It is copied to all volumes at once, ' +
-      'read back and compared; only then it says that it may be released.',
+    title: t('shell.walk.cardsComeIn'),
+    text: t('shell.walk.aCardInAReader'),
   },
   {
     stage: 'log',
     part: '.left',
-    title: 'Slates',
-    text:
-      'Scene, setup, take and angle are read from what devices wrote. You correct them in place, circle ' +
-      'takes, bring the script notes. Two people can log one day; each sees what the other does.',
+    title: t('shell.walk.slates'),
+    text: t('shell.walk.sceneSetupTakeAndAngle'),
   },
   {
     stage: 'lineup',
     part: '.left',
-    title: 'Picture and sound on one clock',
-    text:
-      'The day as a map: a lane for each device. Clips are placed by timecode and by what was heard; one ' +
-      'that is not sure is marked, and you look at it with its sound and decide.',
+    title: t('shell.walk.pictureAndSoundOnOne'),
+    text: t('shell.walk.theDayAsAMap'),
   },
   {
     stage: 'bins',
     part: '.middle',
-    title: 'Bins',
-    text:
-      'Clips, takes, subclips and imports, sorted by hand or by rules that fill themselves. A clip opens on ' +
-      'a page of its own with its sound, words, markers and uses.',
+    title: t('shell.walk.bins'),
+    text: t('shell.walk.clipsTakesSubclipsAndImports'),
   },
   {
     stage: 'screening',
     part: '.page',
-    title: 'Dailies',
-    text:
-      'Review reels of the day in slate order, with a second window for the projector and links for those ' +
-      'who are elsewhere. What is said while they play ends up on the take.',
+    title: t('shell.walk.dailies'),
+    text: t('shell.walk.reviewReelsOfTheDay'),
   },
   {
     stage: 'assembly',
     part: '.page',
-    title: 'First cuts',
-    text:
-      'String-outs from circled takes or from the lines of the script, and cuts between several cameras ' +
-      'while they play. Every step goes back.',
+    title: t('shell.walk.firstCuts'),
+    text: t('shell.walk.stringOutsFromCircledTakes'),
   },
   {
     stage: 'handoff',
     part: '.split',
-    title: 'On to the editing team',
-    text:
-      'What goes is chosen and counted before it goes: pictures, sound, lists, papers. The team checks it, ' +
-      'asks, accepts; lists that come back are linked to the clips here.',
+    title: t('shell.walk.onToTheEditingTeam'),
+    text: t('shell.walk.whatGoesIsChosenAnd'),
   },
 ]
 
-export const WALK_END =
-  'That is the way of a day. Ctrl Z takes your last step back, ? shows the keys of a page, and this ' +
-  'walk is in the menu behind your initials.'
+export const WALK_END = t('shell.walk.thatIsTheWayOf')

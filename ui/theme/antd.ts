@@ -1,4 +1,8 @@
+import { language } from '@/words/language'
 import type { ThemeConfig } from 'ant-design-vue/es/config-provider/context'
+
+/** The few words that Ant Design Vue brings along itself. */
+export const ownWords = language === 'it' ? (await import('ant-design-vue/es/locale/it_IT')).default : undefined
 
 /** Paper and ink for the parts that Ant Design Vue draws; the same values as tokens.css. */
 export const paper: ThemeConfig = {

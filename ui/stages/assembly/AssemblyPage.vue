@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { t } from '@/words'
 import { Modal } from 'ant-design-vue'
 import { computed, nextTick, ref, useTemplateRef } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
@@ -32,7 +33,11 @@ const {
   error: eventsError,
   refetch: refetchEvents,
 } = useAnswer(() => assembly.events(production.value.ulid, day.value.ulid))
-const KINDS: Record<string, string> = { cut: 'cut', string_out: 'string-out', angle_cut: 'between angles' }
+const KINDS: Record<string, string> = {
+  cut: t('assembly.AssemblyPage.cut'),
+  string_out: t('assembly.AssemblyPage.stringOut'),
+  angle_cut: t('assembly.AssemblyPage.betweenAngles'),
+}
 const cuts = computed(() => data.value?.cuts ?? [])
 const at = ref(0)
 const list = useTemplateRef<HTMLElement>('list')
@@ -77,8 +82,8 @@ async function lay(): Promise<void> {
   if (done === undefined) return
   laying.value = null
   makeStale('sequences')
-  const left = done.left.length > 0 ? ` Without picture or sound, and left out: ${done.left.join(', ')}.` : ''
-  say(`"${done.name}" is laid.${left}`)
+  const left = done.left.length > 0 ? t('assembly.AssemblyPage.withoutPictureOrSoundAnd', [done.left.join(', ')]) : ''
+  say(t('assembly.AssemblyPage.isLaid', [done.name, left]))
   open({ ulid: done.ulid, kind: 'string_out' })
 }
 async function begin(event: Event): Promise<void> {
@@ -89,7 +94,7 @@ async function begin(event: Event): Promise<void> {
 }
 async function remove(one: Cut): Promise<void> {
   if ((await attempt(() => assembly.remove(production.value.ulid, one.ulid))) === undefined) return
-  say(`"${one.name}" is off the list. Ctrl Z brings it back.`)
+  say(t('assembly.AssemblyPage.isOffTheListCtrl', [one.name]))
   makeStale('sequences')
 }
 const plan = ref(false)
@@ -105,18 +110,18 @@ const alone =
 useShortcuts('Cuts', [
   {
     keys: ['ArrowUp', 'ArrowDown'],
-    what: 'The cut above, below',
+    what: t('assembly.AssemblyPage.theCutAboveBelow'),
     run: alone((event) => step(event.key === 'ArrowUp' ? -1 : 1)),
   },
   {
     keys: ['Enter'],
-    what: 'Open it',
+    what: t('assembly.AssemblyPage.openIt'),
     run: alone(() => cuts.value[at.value] !== undefined && open(cuts.value[at.value]!)),
   },
-  { keys: ['+'], what: 'A new cut', run: alone(ask) },
+  { keys: ['+'], what: t('assembly.AssemblyPage.aNewCut'), run: alone(ask) },
   {
     keys: ['a'],
-    what: 'Lay a string-out',
+    what: t('assembly.AssemblyPage.layAStringOut'),
     run: alone(() => mayCut.value && (laying.value = { of: 'circled', scene: '', keyword: '' })),
   },
 ])
@@ -129,24 +134,26 @@ const leave = () => void router.push({ query: {} })
   <div v-else class="page">
     <section>
       <div class="bar">
-        <h2>Cuts</h2>
+        <h2>{{ t('assembly.AssemblyPage.cuts') }}</h2>
         <template v-if="mayCut">
-          <button class="plain" @click="ask">New cut <kbd>+</kbd></button>
+          <button class="plain" @click="ask">{{ t('assembly.AssemblyPage.newCut') }} <kbd>+</kbd></button>
           <button class="plain" @click="laying = { of: 'circled', scene: '', keyword: '' }">
-            Lay a string-out <kbd>A</kbd>
+            {{ t('assembly.AssemblyPage.layAStringOut') }} <kbd>A</kbd>
           </button>
-          <button class="plain push" @click="plan = true">Tracks of new cuts</button>
+          <button class="plain push" @click="plan = true">{{ t('assembly.AssemblyPage.tracksOfNewCuts') }}</button>
         </template>
       </div>
       <AnswerState :pending="isPending" :error="error" @retry="refetch()">
         <div v-if="cuts.length === 0" class="empty">
-          <b>Nothing is cut yet.</b>
+          <b>{{ t('assembly.AssemblyPage.nothingIsCutYet') }}</b>
           <template v-if="mayCut"
-            >A string-out of the circled takes is the quickest way in.<br />
-            <button class="plain" @click="laying = { of: 'circled', scene: '', keyword: '' }">Lay one</button></template
-          ><template v-else>The assistant's and the editor's cuts show up here.</template>
+            >{{ t('assembly.AssemblyPage.aStringOutOfThe') }}<br />
+            <button class="plain" @click="laying = { of: 'circled', scene: '', keyword: '' }">
+              {{ t('assembly.AssemblyPage.layOne') }}
+            </button></template
+          ><template v-else>{{ t('assembly.AssemblyPage.theAssistantsAndTheEditors') }}</template>
         </div>
-        <div v-else ref="list" class="list" role="list" aria-label="Cuts">
+        <div v-else ref="list" class="list" role="list" :aria-label="t('assembly.AssemblyPage.cuts')">
           <div
             v-for="(one, index) in cuts"
             :key="one.ulid"
@@ -160,8 +167,13 @@ const leave = () => void router.push({ query: {} })
             <button class="name" data-row :title="one.name" @click="open(one)">{{ one.name }}</button>
             <span class="soft">{{ KINDS[one.kind] ?? one.kind }}</span>
             <span class="mono">{{ length(one.duration_ticks) }}</span>
-            <button v-if="mayCut" class="plain" :aria-label="`Remove ${one.name}`" @click.stop="remove(one)">
-              Remove
+            <button
+              v-if="mayCut"
+              class="plain"
+              :aria-label="t('assembly.AssemblyPage.remove', [one.name])"
+              @click.stop="remove(one)"
+            >
+              {{ t('assembly.AssemblyPage.remove2') }}
             </button>
           </div>
         </div>
@@ -169,12 +181,14 @@ const leave = () => void router.push({ query: {} })
     </section>
     <section class="events">
       <div class="bar">
-        <h2>Seen by several cameras, day {{ day.number }}</h2>
+        <h2>{{ t('assembly.AssemblyPage.seenBySeveralCamerasDay', [day.number]) }}</h2>
       </div>
       <AnswerState :pending="eventsPending" :error="eventsError" @retry="refetchEvents()">
         <p v-if="events && events.events.length === 0" class="soft nothing">
-          Nothing of this day is lined up for more than one camera.
-          <RouterLink class="plain" :to="{ name: 'lineup', params: route.params }">Line it up</RouterLink>
+          {{ t('assembly.AssemblyPage.nothingOfThisDayIs') }}
+          <RouterLink class="plain" :to="{ name: 'lineup', params: route.params }">{{
+            t('assembly.AssemblyPage.lineItUp')
+          }}</RouterLink>
         </p>
         <div v-else-if="events" class="list">
           <div v-for="event in events.events" :key="event.key" class="row">
@@ -182,15 +196,23 @@ const leave = () => void router.push({ query: {} })
             <span class="name soft" :title="event.description">{{ event.description }}</span>
             <span class="badges"><DeviceBadge v-for="letter in event.letters" :key="letter" :letter="letter" /></span>
             <span class="mono">{{ length(event.to - event.from) }}</span>
-            <button v-if="mayCut" class="plain" @click="begin(event)">Cut between angles</button>
+            <button v-if="mayCut" class="plain" @click="begin(event)">
+              {{ t('assembly.AssemblyPage.cutBetweenAngles') }}
+            </button>
           </div>
         </div>
       </AnswerState>
     </section>
-    <Modal :open="making !== null" title="A new cut" ok-text="Make it" @cancel="making = null" @ok="make">
+    <Modal
+      :open="making !== null"
+      :title="t('assembly.AssemblyPage.aNewCut')"
+      :ok-text="t('assembly.AssemblyPage.makeIt')"
+      @cancel="making = null"
+      @ok="make"
+    >
       <form @submit.prevent="make">
         <label
-          >Name
+          >{{ t('assembly.AssemblyPage.name') }}
           <input
             ref="nameBox"
             :value="making"
@@ -202,28 +224,40 @@ const leave = () => void router.push({ query: {} })
     </Modal>
     <Modal
       :open="laying !== null"
-      title="Lay a string-out"
-      ok-text="Lay it"
+      :title="t('assembly.AssemblyPage.layAStringOut')"
+      :ok-text="t('assembly.AssemblyPage.layIt')"
       :confirm-loading="isLaying"
       @cancel="laying = null"
       @ok="lay"
     >
       <form v-if="laying" class="dialog" @submit.prevent="lay">
-        <label><input v-model="laying.of" type="radio" value="circled" /> Circled takes, in the script's order</label>
+        <label
+          ><input v-model="laying.of" type="radio" value="circled" />
+          {{ t('assembly.AssemblyPage.circledTakesInTheScripts') }}</label
+        >
         <label v-if="laying.of === 'circled'" class="in"
-          >of
+          >{{ t('assembly.AssemblyPage.of') }}
           <select v-model="laying.scene" class="field">
-            <option value="">all scenes</option>
-            <option v-for="one in script?.scenes ?? []" :key="one" :value="one">scene {{ one }}</option>
+            <option value="">{{ t('assembly.AssemblyPage.allScenes') }}</option>
+            <option v-for="one in script?.scenes ?? []" :key="one" :value="one">
+              {{ t('assembly.AssemblyPage.scene', [one]) }}
+            </option>
           </select></label
         >
-        <label><input v-model="laying.of" type="radio" value="keyword" /> Takes with a keyword</label>
+        <label
+          ><input v-model="laying.of" type="radio" value="keyword" />
+          {{ t('assembly.AssemblyPage.takesWithAKeyword') }}</label
+        >
         <label v-if="laying.of === 'keyword'" class="in"
-          ><input v-model="laying.keyword" class="field" maxlength="80" placeholder="gulls" aria-label="Keyword"
+          ><input
+            v-model="laying.keyword"
+            class="field"
+            maxlength="80"
+            :placeholder="t('assembly.AssemblyPage.gulls')"
+            :aria-label="t('assembly.AssemblyPage.keyword')"
         /></label>
         <p class="soft">
-          All reads of one line are laid from the script in a cut (Alt A); a choice without its pauses from a clip's
-          words.
+          {{ t('assembly.AssemblyPage.allReadsOfOneLine') }}
         </p>
       </form>
     </Modal>

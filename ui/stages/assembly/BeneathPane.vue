@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { t } from '@/words'
 import { computed, ref, watch } from 'vue'
 import { mediaUrl } from '@/api/client'
 import type { Beneath, Instead, Rate } from '@/api/types'
@@ -27,19 +28,20 @@ const emit = defineEmits<{
 }>()
 const { production } = useDesk()
 const HOW = {
-  words: 'the same line',
-  action: 'from the action on',
-  start: 'as far into it',
-  whole: 'the whole take',
-  clock: 'same instant, by line-up',
+  words: t('assembly.BeneathPane.theSameLine'),
+  action: t('assembly.BeneathPane.fromTheActionOn'),
+  start: t('assembly.BeneathPane.asFarIntoIt'),
+  whole: t('assembly.BeneathPane.theWholeTake'),
+  clock: t('assembly.BeneathPane.sameInstantByLineUp'),
 } as const
 const frames = (ticks: unknown) => Math.round(Number(ticks ?? 0) / ticksPerFrame(props.rate))
 /** By how much another take is longer or shorter, in frames of the cut. */
 function other(one: Instead): string {
   const by = frames(one.out_ticks - one.in_ticks) - frames(props.item?.duration_ticks)
   if (one.kind === 'angle' || by === 0) return ''
-  const amount = Math.abs(by) === 1 ? '1 frame' : `${Math.abs(by)} frames`
-  return `, ${amount} ${by > 0 ? 'longer' : 'shorter'}`
+  const amount =
+    Math.abs(by) === 1 ? t('assembly.BeneathPane.n1Frame') : t('assembly.BeneathPane.frames2', [Math.abs(by)])
+  return `, ${amount} ${by > 0 ? t('assembly.BeneathPane.longer') : t('assembly.BeneathPane.shorter')}`
 }
 const gain = ref(0)
 const fadeIn = ref(0)
@@ -67,13 +69,15 @@ const picture = (one: Instead) => mediaUrl(production.value.ulid, one.clip, 'thu
 </script>
 
 <template>
-  <aside class="beneath" aria-label="Under the playhead">
-    <h2>Under the playhead</h2>
-    <p v-if="found === null || found.name === null" class="soft">Nothing of this track plays here.</p>
+  <aside class="beneath" :aria-label="t('assembly.BeneathPane.underThePlayhead')">
+    <h2>{{ t('assembly.BeneathPane.underThePlayhead') }}</h2>
+    <p v-if="found === null || found.name === null" class="soft">
+      {{ t('assembly.BeneathPane.nothingOfThisTrackPlays') }}
+    </p>
     <template v-else>
       <dl>
         <template v-if="found.take">
-          <dt>Take</dt>
+          <dt>{{ t('assembly.BeneathPane.take') }}</dt>
           <dd>
             <RouterLink
               v-if="found.clip"
@@ -83,55 +87,63 @@ const picture = (one: Instead) => mediaUrl(production.value.ulid, one.clip, 'thu
                 params: { production: production.ulid, day: found.clip.day },
                 query: { take: found.take.ulid },
               }"
-              title="Its row in the log"
+              :title="t('assembly.BeneathPane.itsRowInTheLog')"
               >{{ found.take.label }}</RouterLink
             >
             <b v-else class="mono">{{ found.take.label }}</b> {{ found.take.description }}
-            <span v-if="found.take.status === 'circled'" class="good">circled</span>
+            <span v-if="found.take.status === 'circled'" class="good">{{ t('assembly.BeneathPane.circled') }}</span>
           </dd>
         </template>
-        <dt>Clip</dt>
+        <dt>{{ t('assembly.BeneathPane.clip') }}</dt>
         <dd>
           <template v-if="found.clip">
             <DeviceBadge :letter="found.clip.device" /> <span class="mono name">{{ found.clip.name }}</span>
-            <button class="small" title="Its page, with its bins (Alt Enter)" @click="emit('open')">Sheet</button>
+            <button class="small" :title="t('assembly.BeneathPane.itsPageWithItsBins')" @click="emit('open')">
+              {{ t('assembly.BeneathPane.sheet') }}
+            </button>
           </template>
-          <span v-else class="fault">is gone</span>
+          <span v-else class="fault">{{ t('assembly.BeneathPane.isGone') }}</span>
         </dd>
-        <dt>From</dt>
+        <dt>{{ t('assembly.BeneathPane.from') }}</dt>
         <dd class="mono">{{ found.from }}</dd>
-        <dt>Length</dt>
-        <dd class="mono">{{ length(item?.duration_ticks ?? null) }}, {{ frames(item?.duration_ticks) }} frames</dd>
+        <dt>{{ t('assembly.BeneathPane.length') }}</dt>
+        <dd class="mono">
+          {{ t('assembly.BeneathPane.frames', [length(item?.duration_ticks ?? null), frames(item?.duration_ticks)]) }}
+        </dd>
         <template v-if="kind === 'picture' && ownRate && ownRate.num * rate.den !== rate.num * ownRate.den">
-          <dt>Rate</dt>
-          <dd>{{ ownRate.name }} frames a second, played by real time in a cut of {{ rate.name }}</dd>
+          <dt>{{ t('assembly.BeneathPane.rate') }}</dt>
+          <dd>{{ t('assembly.BeneathPane.framesASecondPlayedBy', [ownRate.name, rate.name]) }}</dd>
         </template>
-        <dt>Room</dt>
-        <dd>{{ length(found.before_ticks) }} before, {{ length(found.after_ticks) }} after</dd>
+        <dt>{{ t('assembly.BeneathPane.room') }}</dt>
+        <dd>{{ t('assembly.BeneathPane.beforeAfter', [length(found.before_ticks), length(found.after_ticks)]) }}</dd>
       </dl>
       <form v-if="kind === 'sound' && canWork" class="level" @submit.prevent="level">
         <label
-          >Gain <input v-model.number="gain" type="number" step="0.5" class="field mono" @change="level" /> dB</label
+          >{{ t('assembly.BeneathPane.gain') }}
+          <input v-model.number="gain" type="number" step="0.5" class="field mono" @change="level" />
+          {{ t('assembly.BeneathPane.db') }}</label
         >
         <label
-          >Fades <input v-model.number="fadeIn" type="number" min="0" class="field mono" @change="level" /> in,
+          >{{ t('assembly.BeneathPane.fades') }}
+          <input v-model.number="fadeIn" type="number" min="0" class="field mono" @change="level" />
+          {{ t('assembly.BeneathPane.in') }}
           <input
             v-model.number="fadeOut"
             type="number"
             min="0"
             class="field mono"
-            aria-label="Fade out"
+            :aria-label="t('assembly.BeneathPane.fadeOut')"
             @change="level"
           />
-          out, frames</label
+          {{ t('assembly.BeneathPane.outFrames') }}</label
         >
       </form>
       <template v-if="found.instead.length > 0">
         <h2>
-          Try instead <kbd>T</kbd>
+          {{ t('assembly.BeneathPane.tryInstead') }} <kbd>T</kbd>
           <span v-if="trying !== null" class="keep"
-            ><button class="small" @click="emit('keep')">keep it ↵</button
-            ><button class="small" @click="emit('drop')">leave it</button></span
+            ><button class="small" @click="emit('keep')">{{ t('assembly.BeneathPane.keepIt') }}</button
+            ><button class="small" @click="emit('drop')">{{ t('assembly.BeneathPane.leaveIt') }}</button></span
           >
         </h2>
         <div class="list">

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { t } from '@/words'
 import { Modal } from 'ant-design-vue'
 import { useLocalStorage, watchDebounced } from '@vueuse/core'
 import { computed, nextTick, onMounted, ref, shallowRef, useTemplateRef, watch } from 'vue'
@@ -193,12 +194,16 @@ const meant = computed(() =>
 const rippling = useLocalStorage('cartella.cut.ripples', true)
 const snaps = useLocalStorage('cartella.cut.snaps', true)
 const takes = useLocalStorage<'both' | 'picture' | 'sound'>('cartella.cut.takes', 'both')
-const TAKES = { both: 'picture + sound', picture: 'picture only', sound: 'sound only' } as const
+const TAKES = {
+  both: t('assembly.CutDesk.pictureSound'),
+  picture: t('assembly.CutDesk.pictureOnly'),
+  sound: t('assembly.CutDesk.soundOnly'),
+} as const
 const edit = (operations: Operation[], label: string) => {
   drop()
   return cut.edit(operations, label)
 }
-const nothing = () => refuse('Nothing is chosen, and nothing of this track plays here.')
+const nothing = () => refuse(t('assembly.CutDesk.nothingIsChosenAndNothing'))
 function split(): void {
   const places = chosenPlaces.value.length > 0 ? chosenPlaces.value.map((one) => one.track) : [track.value]
   const operations = [...new Set(places)].flatMap((one) => {
@@ -208,8 +213,8 @@ function split(): void {
       ? []
       : [{ op: 'split', track: one, at_ticks: at.value }]
   })
-  if (operations.length === 0) refuse('There is nothing to split at the playhead.')
-  else void edit(operations, 'Split')
+  if (operations.length === 0) refuse(t('assembly.CutDesk.thereIsNothingToSplit'))
+  else void edit(operations, t('assembly.CutDesk.split2'))
 }
 /** Ends or begins at the playhead. */
 function trimTo(edge: 'head' | 'tail'): void {
@@ -221,7 +226,7 @@ function trimTo(edge: 'head' | 'tail'): void {
   if (by !== 0)
     void edit(
       [{ op: 'trim', track: track.value, index: index!, edge, by_ticks: by, ripple: rippling.value }],
-      edge === 'head' ? 'Begin here' : 'End here',
+      edge === 'head' ? t('assembly.CutDesk.beginHere') : t('assembly.CutDesk.endHere'),
     ).then((done) => done && edge === 'head' && rippling.value && player.goTo(item.record_start_ticks))
 }
 /** The cut of the chosen track that is nearest to the playhead. */
@@ -241,25 +246,25 @@ const nearestCut = computed(() => {
   return best
 })
 function roll(by: number): void {
-  if (nearestCut.value === null) refuse('No two pieces meet near the playhead on this track.')
+  if (nearestCut.value === null) refuse(t('assembly.CutDesk.noTwoPiecesMeetNear'))
   else
     void edit(
       [{ op: 'roll', track: track.value, index: nearestCut.value.index, by_ticks: by * frame.value }],
-      'Move the cut',
+      t('assembly.CutDesk.moveTheCut'),
     )
 }
 function slip(by: number): void {
   if (meant.value.length === 0) return nothing()
   void edit(
     meant.value.map((one) => ({ op: 'slip', track: one.track, index: one.index, by_ticks: by * frame.value })),
-    'Show other material',
+    t('assembly.CutDesk.showOtherMaterial'),
   )
 }
 function lift(): void {
   if (range.value !== null)
     void edit(
       [{ op: 'lift', track: track.value, from_ticks: range.value.from, to_ticks: range.value.to }],
-      'Leave a gap',
+      t('assembly.CutDesk.leaveAGap'),
     )
   else if (meant.value.length === 0) nothing()
   else
@@ -270,7 +275,7 @@ function lift(): void {
         from_ticks: item.record_start_ticks,
         to_ticks: endOf(item),
       })),
-      'Leave a gap',
+      t('assembly.CutDesk.leaveAGap'),
     )
 }
 function extract(): void {
@@ -288,7 +293,7 @@ function extract(): void {
   }
   void edit(
     one.reverse().map(({ from, to }) => ({ op: 'extract', from_ticks: from, to_ticks: to })),
-    'Take out and close up',
+    t('assembly.CutDesk.takeOutAndCloseUp'),
   ).then((done) => {
     if (!done) return
     range.value = null
@@ -296,26 +301,29 @@ function extract(): void {
   })
 }
 function closeHole(): void {
-  void edit([{ op: 'close_gap', track: track.value, at_ticks: at.value }], 'Close the hole')
+  void edit([{ op: 'close_gap', track: track.value, at_ticks: at.value }], t('assembly.CutDesk.closeTheHole2'))
 }
 function join(): void {
   const index = nearestCut.value?.index
-  if (index === undefined) refuse('No two pieces meet near the playhead on this track.')
-  else void edit([{ op: 'join', track: track.value, index }], 'Join')
+  if (index === undefined) refuse(t('assembly.CutDesk.noTwoPiecesMeetNear'))
+  else void edit([{ op: 'join', track: track.value, index }], t('assembly.CutDesk.join'))
 }
 function enable(): void {
   if (meant.value.length === 0) return nothing()
   const on = !meant.value[0]!.item.enabled
   void edit(
     meant.value.map((one) => ({ op: 'enable', track: one.track, index: one.index, on })),
-    on ? 'On' : 'Off',
+    on ? t('assembly.CutDesk.on') : t('assembly.CutDesk.off'),
   )
 }
 function turnTo(angle: string): void {
   const item = currentItem.value
   if (item === null) return nothing()
   const [from, to] = [item.record_start_ticks, endOf(item)]
-  void edit([{ op: 'angle', from_ticks: from, to_ticks: to, takes: 'picture', angle }], `${angle} instead`)
+  void edit(
+    [{ op: 'angle', from_ticks: from, to_ticks: to, takes: 'picture', angle }],
+    t('assembly.CutDesk.instead', [angle]),
+  )
 }
 const angles = computed(() => currentItem.value?.angles?.list.map((one) => one.angle) ?? [])
 function plain(back: boolean): void {
@@ -326,7 +334,7 @@ function plain(back: boolean): void {
   if (spans.length === 0) return nothing()
   void edit(
     spans.map(({ from, to }) => ({ op: back ? 'angled' : 'plain', from_ticks: from, to_ticks: to })),
-    back ? 'Angles again' : 'Plain clips',
+    back ? t('assembly.CutDesk.anglesAgain') : t('assembly.CutDesk.plainClips'),
   )
 }
 function setLevel(gain: number, fadeIn: number, fadeOut: number): void {
@@ -343,13 +351,16 @@ function setLevel(gain: number, fadeIn: number, fadeOut: number): void {
         fade_out_ticks: Math.max(0, Math.round(fadeOut)) * frame.value,
       },
     ],
-    'Level',
+    t('assembly.CutDesk.level'),
   )
 }
 function dragged(item: CutItem, from: number, to: number, ticks: number): void {
   const found = placed(item)
   if (found !== null)
-    void edit([{ op: 'move', track: from, index: found.index, to_track: to, at_ticks: ticks }], 'Move')
+    void edit(
+      [{ op: 'move', track: from, index: found.index, to_track: to, at_ticks: ticks }],
+      t('assembly.CutDesk.move'),
+    )
 }
 function edged(item: CutItem, on: number, which: 'head' | 'tail' | 'cut', by: number): void {
   const found = placed(item)
@@ -358,7 +369,7 @@ function edged(item: CutItem, on: number, which: 'head' | 'tail' | 'cut', by: nu
     which === 'cut'
       ? [{ op: 'roll', track: on, index: found.index, by_ticks: by }]
       : [{ op: 'trim', track: on, index: found.index, edge: which, by_ticks: by, ripple: rippling.value }],
-    which === 'cut' ? 'Move the cut' : 'Trim',
+    which === 'cut' ? t('assembly.CutDesk.moveTheCut') : t('assembly.CutDesk.trim2'),
   )
 }
 
@@ -380,17 +391,17 @@ async function put(pieces: Stuff[], how: 'append' | 'insert' | 'lay_over'): Prom
       step,
       label:
         how === 'append'
-          ? `Add ${pieces[0]!.label}`
+          ? t('assembly.CutDesk.add', [pieces[0]!.label])
           : how === 'insert'
-            ? `Put in ${pieces[0]!.label}`
-            : `Lay over ${pieces[0]!.label}`,
+            ? t('assembly.CutDesk.putIn', [pieces[0]!.label])
+            : t('assembly.CutDesk.layOver', [pieces[0]!.label]),
     })
     end = answer.end_ticks
     told = ratesTold(answer)
     return answer
   })
   if (!done) return
-  say(`${pieces[0]!.label} is in the cut. ${told}`.trim())
+  say(t('assembly.CutDesk.isInTheCut', [pieces[0]!.label, told]).trim())
   // Its first picture may have given it another rate.
   if (wasEmpty) void cut.read()
   if (how !== 'append' || wasEmpty) player.goTo(how === 'append' ? 0 : end)
@@ -400,7 +411,12 @@ async function lineOut(scene: string, line: number): Promise<void> {
   const done = await attempt(() => assembly.stringOut(production.value.ulid, { of: 'line', scene, line }))
   if (done === undefined) return
   makeStale('sequences')
-  say(`${done.name} is laid.${done.left.length > 0 ? ` Left out: ${done.left.join(', ')}.` : ''}`)
+  say(
+    t('assembly.CutDesk.isLaid', [
+      done.name,
+      done.left.length > 0 ? t('assembly.CutDesk.leftOut', [done.left.join(', ')]) : '',
+    ]),
+  )
   void router.push({ name: 'assembly', params: route.params, query: { cut: done.ulid } })
 }
 function open(item: CutItem | null = currentItem.value): void {
@@ -470,13 +486,13 @@ function answerTyped(): void {
   if (now === null || now.text.trim() === '') return
   if (now.what === 'place') {
     const target = placeTyped(now.text, rate.value, value.value!.start_ticks, toFrames(at.value, rate.value))
-    if (target === null) refuse(`"${now.text}" is no timecode. Type 2114 for 00:00:21:14, +24 or -1.`)
+    if (target === null) refuse(t('assembly.CutDesk.isNoTimecodeType2114', [now.text]))
     else player.goTo(ofFrames(Math.max(0, target), rate.value))
     return
   }
   const frames = amountTyped(now.text, rate.value.nominal)
   const by = (frames ?? 0) * frame.value
-  if (frames === null) refuse(`"${now.text}" is no amount. Type +12 for frames, -1. for a second.`)
+  if (frames === null) refuse(t('assembly.CutDesk.isNoAmountType12', [now.text]))
   else if (what.value === 'roll') roll(frames)
   else if (what.value === 'slip') slip(frames)
   else if (meant.value.length === 0) nothing()
@@ -493,7 +509,7 @@ function answerTyped(): void {
             }
           : { op: 'trim', track: one.track, index: one.index, edge: what.value, by_ticks: by, ripple: rippling.value },
       ),
-      what.value === 'move' ? 'Move' : 'Trim',
+      what.value === 'move' ? t('assembly.CutDesk.move') : t('assembly.CutDesk.trim2'),
     )
 }
 
@@ -522,68 +538,96 @@ const own = (
   [
     {
       keys: ['ArrowLeft', 'ArrowRight', ',', '.'],
-      what: 'One frame back, one forward; held it crawls',
+      what: t('assembly.CutDesk.oneFrameBackOneForward'),
       run: (event) => keys.step(event, event.key === 'ArrowLeft' || event.key === ',' ? -1 : 1, false),
     },
     {
       keys: ['Home', 'End'],
-      what: 'Its beginning, its end',
+      what: t('assembly.CutDesk.itsBeginningItsEnd'),
       run: (event) => player.goTo(event.key === 'Home' ? 0 : player.transport.last),
     },
-    { keys: [';', "'"], what: 'The cut before, the next one', run: (event) => nextCut(event.key === ';' ? -1 : 1) },
+    {
+      keys: [';', "'"],
+      what: t('assembly.CutDesk.theCutBeforeTheNext'),
+      run: (event) => nextCut(event.key === ';' ? -1 : 1),
+    },
     {
       keys: ['ArrowUp', 'ArrowDown'],
-      what: 'The track above, below',
+      what: t('assembly.CutDesk.theTrackAboveBelow'),
       run: (event) => nextTrack(event.key === 'ArrowUp' ? -1 : 1),
     },
-    { keys: ['g'], what: 'Go to a timecode', run: () => ask('place') },
-    { keys: ['|'], what: 'Split here', run: split },
+    { keys: ['g'], what: t('assembly.CutDesk.goToATimecode'), run: () => ask('place') },
+    { keys: ['|'], what: t('assembly.CutDesk.splitHere'), run: split },
     {
       keys: ['{', '}'],
-      what: 'The piece begins here, ends here',
+      what: t('assembly.CutDesk.thePieceBeginsHereEnds'),
       run: (event) => trimTo(event.key === '{' ? 'head' : 'tail'),
     },
-    { keys: ['[', ']'], what: 'Move the nearest cut a frame', run: (event) => roll(event.key === '[' ? -1 : 1) },
+    {
+      keys: ['[', ']'],
+      what: t('assembly.CutDesk.moveTheNearestCutA'),
+      run: (event) => roll(event.key === '[' ? -1 : 1),
+    },
     {
       keys: ['(', ')'],
-      what: 'Show material a frame earlier, later',
+      what: t('assembly.CutDesk.showMaterialAFrameEarlier'),
       run: (event) => slip(event.key === '(' ? -1 : 1),
     },
-    { keys: ['#'], what: 'Trim, roll, slip or move by a number', run: () => ask('amount') },
-    { keys: ['x'], what: 'Close the hole at the playhead', run: closeHole },
-    { keys: ['Delete'], what: 'Leave a gap in its place', run: lift },
-    { keys: ['-'], what: 'Take it out and close up', run: extract },
-    { keys: ['Backspace'], what: 'Join the nearest two pieces again', run: join },
-    { keys: ['0'], what: 'Off, or on again', run: enable },
-    { keys: ['='], what: 'And a digit: another angle for this piece', run: () => (turning.value = true) },
-    { keys: ['p', 'P'], what: 'Plain clips instead of angles; angles again', run: (event) => plain(event.key === 'P') },
-    { keys: ['t'], what: 'Try the next take or angle in place', run: tryNext },
-    { keys: ['i', 'o'], what: 'A range begins, ends', run: (event) => mark(event.key === 'i' ? 'from' : 'to') },
-    { keys: ['Ctrl+c'], what: 'Copy', run: () => void copy() },
-    { keys: ['Ctrl+x'], what: 'Cut out, to be pasted', run: () => copy() && lift() },
-    { keys: ['Ctrl+v'], what: 'Paste at the playhead', run: paste },
-    { keys: ['Ctrl+a'], what: 'All of the track', run: () => (chosen.value = new Set(here.value?.items ?? [])) },
+    { keys: ['#'], what: t('assembly.CutDesk.trimRollSlipOrMove'), run: () => ask('amount') },
+    { keys: ['x'], what: t('assembly.CutDesk.closeTheHoleAtThe'), run: closeHole },
+    { keys: ['Delete'], what: t('assembly.CutDesk.leaveAGapInIts'), run: lift },
+    { keys: ['-'], what: t('assembly.CutDesk.takeItOutAndClose'), run: extract },
+    { keys: ['Backspace'], what: t('assembly.CutDesk.joinTheNearestTwoPieces'), run: join },
+    { keys: ['0'], what: t('assembly.CutDesk.offOrOnAgain'), run: enable },
+    { keys: ['='], what: t('assembly.CutDesk.andADigitAnotherAngle'), run: () => (turning.value = true) },
+    {
+      keys: ['p', 'P'],
+      what: t('assembly.CutDesk.plainClipsInsteadOfAngles'),
+      run: (event) => plain(event.key === 'P'),
+    },
+    { keys: ['t'], what: t('assembly.CutDesk.tryTheNextTakeOr'), run: tryNext },
+    {
+      keys: ['i', 'o'],
+      what: t('assembly.CutDesk.aRangeBeginsEnds'),
+      run: (event) => mark(event.key === 'i' ? 'from' : 'to'),
+    },
+    { keys: ['Ctrl+c'], what: t('assembly.CutDesk.copy'), run: () => void copy() },
+    { keys: ['Ctrl+x'], what: t('assembly.CutDesk.cutOutToBePasted'), run: () => copy() && lift() },
+    { keys: ['Ctrl+v'], what: t('assembly.CutDesk.pasteAtThePlayhead'), run: paste },
+    {
+      keys: ['Ctrl+a'],
+      what: t('assembly.CutDesk.allOfTheTrack'),
+      run: () => (chosen.value = new Set(here.value?.items ?? [])),
+    },
     {
       keys: ['c'],
-      what: 'Choose what plays here, or not',
+      what: t('assembly.CutDesk.chooseWhatPlaysHereOr'),
       run: () =>
         (chosen.value = new Set(chosen.value.size > 0 || currentItem.value === null ? [] : [currentItem.value])),
     },
-    { keys: ['r'], what: 'What is behind moves along, or stays', run: () => (rippling.value = !rippling.value) },
-    { keys: ['w'], what: 'Drags lead to cuts and playhead, or not', run: () => (snaps.value = !snaps.value) },
+    { keys: ['r'], what: t('assembly.CutDesk.whatIsBehindMovesAlong2'), run: () => (rippling.value = !rippling.value) },
+    { keys: ['w'], what: t('assembly.CutDesk.dragsLeadToCutsAnd2'), run: () => (snaps.value = !snaps.value) },
     {
       keys: ['q'],
-      what: 'Picture and sound, picture only, sound only',
+      what: t('assembly.CutDesk.pictureAndSoundPictureOnly'),
       run: () => {
         takes.value = takes.value === 'both' ? 'picture' : takes.value === 'picture' ? 'sound' : 'both'
       },
     },
-    { keys: ['z', 'Z'], what: 'Closer, farther', run: (event) => paper.value?.zoom(event.key === 'z' ? 1 / 1.6 : 1.6) },
-    { keys: ['f'], what: 'The range, then the whole', run: () => paper.value?.fit(range.value?.from, range.value?.to) },
-    { keys: ['Alt+v'], what: 'Versions and history', run: () => (history.value = true) },
+    {
+      keys: ['z', 'Z'],
+      what: t('assembly.CutDesk.closerFarther'),
+      run: (event) => paper.value?.zoom(event.key === 'z' ? 1 / 1.6 : 1.6),
+    },
+    {
+      keys: ['f'],
+      what: t('assembly.CutDesk.theRangeThenTheWhole'),
+      run: () => paper.value?.fit(range.value?.from, range.value?.to),
+    },
+    { keys: ['Alt+v'], what: t('assembly.CutDesk.versionsAndHistory'), run: () => (history.value = true) },
     {
       keys: ['Escape'],
-      what: 'Leave what is tried, the choice, the range, the cut',
+      what: t('assembly.CutDesk.leaveWhatIsTriedThe'),
       run: () => {
         if (turning.value) turning.value = false
         else if (trial.value !== null) drop()
@@ -598,7 +642,7 @@ useShortcuts('Cut', [...keys.shortcuts, ...own])
 function digit(number: number): void {
   turning.value = false
   const angle = angles.value[number - 1]
-  if (angle === undefined) refuse('This piece has no such angle.')
+  if (angle === undefined) refuse(t('assembly.CutDesk.thisPieceHasNoSuch'))
   else turnTo(angle)
 }
 onMounted(() => page.value?.focus())
@@ -612,13 +656,13 @@ function addTrack(): void {
   const one = adding.value
   adding.value = null
   if (one !== null && one.name.trim() !== '')
-    void edit([{ op: 'add_track', ...one }], `Add the track ${one.name.trim()}`)
+    void edit([{ op: 'add_track', ...one }], t('assembly.CutDesk.addTheTrack', [one.name.trim()]))
 }
 function nameTrack(): void {
   const one = naming.value
   naming.value = null
   if (one !== null && one.name.trim() !== '')
-    setTrack(one.track, { name: one.name }, `Name the track ${one.name.trim()}`)
+    setTrack(one.track, { name: one.name }, t('assembly.CutDesk.nameTheTrack', [one.name.trim()]))
 }
 </script>
 
@@ -655,22 +699,28 @@ function nameTrack(): void {
             <LookFilter v-if="shownLook" name="cut-look" :look="shownLook" />
             <canvas ref="canvas" :style="shownLook ? { filter: 'url(#cut-look)' } : undefined" />
             <p v-if="counted === 0" class="hint">
-              {{ mayCut ? 'An empty cut. Choose a read at the left and press Enter.' : 'Nothing has been cut yet.' }}
+              {{ mayCut ? t('assembly.CutDesk.anEmptyCutChooseA') : t('assembly.CutDesk.nothingHasBeenCutYet') }}
             </p>
             <p v-if="trouble" class="trouble" role="alert">
               {{ TROUBLE[trouble] }}
-              <button v-if="trouble !== 'browser'" class="plain" @click.stop="player.again()">Try again</button>
+              <button v-if="trouble !== 'browser'" class="plain" @click.stop="player.again()">
+                {{ t('assembly.CutDesk.tryAgain') }}
+              </button>
             </p>
-            <span v-if="trial" class="tag">{{ trial.one.label }}, tried</span>
+            <span v-if="trial" class="tag">{{ t('assembly.CutDesk.tried', [trial.one.label]) }}</span>
           </div>
           <div class="under">
-            <button class="play" :aria-label="speed === 0 ? 'Play' : 'Stop'" @click="player.toggle()">
+            <button
+              class="play"
+              :aria-label="speed === 0 ? t('assembly.CutDesk.play') : t('assembly.CutDesk.stop')"
+              @click="player.toggle()"
+            >
               {{ speed === 0 ? '▶' : '■' }}
             </button>
             <b class="mono time" data-testid="timecode">{{ timecode }}</b>
             <span class="soft"
-              >{{ length(at) }} of {{ length(lengthOf(value))
-              }}<template v-if="speed !== 0 && speed !== 1">, {{ speed }}x</template></span
+              >{{ t('assembly.CutDesk.of', [length(at), length(lengthOf(value))])
+              }}<template v-if="speed !== 0 && speed !== 1">{{ t('assembly.CutDesk.x', [speed]) }}</template></span
             >
             <span v-if="angles.length > 0" class="angles"
               ><kbd>=</kbd>
@@ -679,7 +729,7 @@ function nameTrack(): void {
                 :key="angle"
                 class="angle mono"
                 :class="{ on: angle === currentItem?.angles?.current, waits: turning }"
-                :title="`This piece as ${angle} saw it (= ${index + 1})`"
+                :title="t('assembly.CutDesk.thisPieceAsSawIt', [angle, index + 1])"
                 :disabled="!mayCut"
                 @click="turnTo(angle)"
               >
@@ -708,39 +758,42 @@ function nameTrack(): void {
             class="chip"
             :class="{ on: rippling }"
             :aria-pressed="rippling"
-            title="What is behind moves along (R)"
+            :title="t('assembly.CutDesk.whatIsBehindMovesAlong')"
             @click="rippling = !rippling"
           >
-            {{ rippling ? 'rippling' : 'not rippling' }}
+            {{ rippling ? t('assembly.CutDesk.rippling') : t('assembly.CutDesk.notRippling') }}
           </button>
           <button
             class="chip"
             :class="{ on: snaps }"
             :aria-pressed="snaps"
-            title="Drags lead to cuts and the playhead (W)"
+            :title="t('assembly.CutDesk.dragsLeadToCutsAnd')"
             @click="snaps = !snaps"
           >
-            {{ snaps ? 'snaps: cuts, playhead' : 'no snaps' }}
+            {{ snaps ? t('assembly.CutDesk.snapsCutsPlayhead') : t('assembly.CutDesk.noSnaps') }}
           </button>
           <button
             class="chip"
-            title="What is put in (Q)"
+            :title="t('assembly.CutDesk.whatIsPutInQ')"
             @click="takes = takes === 'both' ? 'picture' : takes === 'picture' ? 'sound' : 'both'"
           >
             {{ TAKES[takes] }}
           </button>
           <span v-if="range" class="chip on mono"
             >{{ length(range.to - range.from) }}
-            <button class="plain" aria-label="Clear the range" @click="clearRange">×</button></span
+            <button class="plain" :aria-label="t('assembly.CutDesk.clearTheRange')" @click="clearRange">×</button></span
           >
-          <span v-if="chosen.size > 0" class="soft">{{ chosen.size }} chosen</span>
+          <span v-if="chosen.size > 0" class="soft">{{ t('assembly.CutDesk.chosen', [chosen.size]) }}</span>
           <span class="keys soft"
-            >split <kbd>|</kbd> trim <kbd>{</kbd> <kbd>}</kbd> roll <kbd>[</kbd> <kbd>]</kbd> try <kbd>T</kbd> close the
-            hole <kbd>X</kbd></span
+            >{{ t('assembly.CutDesk.split') }} <kbd>|</kbd> {{ t('assembly.CutDesk.trim') }} <kbd>{</kbd> <kbd>}</kbd>
+            {{ t('assembly.CutDesk.roll') }} <kbd>[</kbd> <kbd>]</kbd> {{ t('assembly.CutDesk.try') }} <kbd>T</kbd>
+            {{ t('assembly.CutDesk.closeTheHole') }} <kbd>X</kbd></span
           >
-          <button class="plain" title="Versions and history (Alt V)" @click="history = true">Versions</button>
-          <button class="plain" @click="writing = true">Write a file</button>
-          <button class="plain" @click="emit('leave')">All cuts</button>
+          <button class="plain" :title="t('assembly.CutDesk.versionsAndHistoryAltV')" @click="history = true">
+            {{ t('assembly.CutDesk.versions') }}
+          </button>
+          <button class="plain" @click="writing = true">{{ t('assembly.CutDesk.writeAFile') }}</button>
+          <button class="plain" @click="emit('leave')">{{ t('assembly.CutDesk.allCuts') }}</button>
         </div>
         <TrackHeads
           :tracks="tracks"
@@ -779,12 +832,12 @@ function nameTrack(): void {
           @open="open"
         />
         <p class="unseen" aria-live="polite">
-          {{ here?.name }}, {{ currentItem === null ? 'nothing' : currentItem.name }}
+          {{ here?.name }}, {{ currentItem === null ? t('assembly.CutDesk.nothing') : currentItem.name }}
         </p>
         <form v-if="typed" class="ask" @submit.prevent="answerTyped">
           <template v-if="typed.what === 'place'"
             ><label
-              >Go to
+              >{{ t('assembly.CutDesk.goTo') }}
               <input
                 ref="typedBox"
                 v-model="typed.text"
@@ -794,49 +847,55 @@ function nameTrack(): void {
                 @blur="typed = null" /></label
           ></template>
           <template v-else
-            ><select v-model="what" class="field" aria-label="What is moved">
-              <option value="tail">End</option>
-              <option value="head">Beginning</option>
-              <option value="roll">Nearest cut</option>
-              <option value="slip">Material</option>
-              <option value="move">Place</option></select
+            ><select v-model="what" class="field" :aria-label="t('assembly.CutDesk.whatIsMoved')">
+              <option value="tail">{{ t('assembly.CutDesk.end') }}</option>
+              <option value="head">{{ t('assembly.CutDesk.beginning') }}</option>
+              <option value="roll">{{ t('assembly.CutDesk.nearestCut') }}</option>
+              <option value="slip">{{ t('assembly.CutDesk.material') }}</option>
+              <option value="move">{{ t('assembly.CutDesk.place') }}</option></select
             ><label
-              >by
+              >{{ t('assembly.CutDesk.by') }}
               <input
                 ref="typedBox"
                 v-model="typed.text"
                 class="field mono"
-                placeholder="+12 or -1."
+                :placeholder="t('assembly.CutDesk.n12Or1')"
                 @keydown.esc.stop="typed = null" /></label
-            ><button class="plain">Do it</button></template
+            ><button class="plain">{{ t('assembly.CutDesk.doIt') }}</button></template
           >
         </form>
-        <Modal :open="adding !== null" title="Another track" ok-text="Add it" @cancel="adding = null" @ok="addTrack">
+        <Modal
+          :open="adding !== null"
+          :title="t('assembly.CutDesk.anotherTrack')"
+          :ok-text="t('assembly.CutDesk.addIt')"
+          @cancel="adding = null"
+          @ok="addTrack"
+        >
           <form v-if="adding" class="dialog" @submit.prevent="addTrack">
-            <label>Name <input v-model="adding.name" class="field" maxlength="60" /></label>
+            <label>{{ t('assembly.CutDesk.name') }} <input v-model="adding.name" class="field" maxlength="60" /></label>
             <label
-              >Holds
+              >{{ t('assembly.CutDesk.holds') }}
               <select v-model="adding.kind" class="field">
-                <option value="picture">picture</option>
-                <option value="sound">sound</option>
+                <option value="picture">{{ t('assembly.CutDesk.picture') }}</option>
+                <option value="sound">{{ t('assembly.CutDesk.sound') }}</option>
               </select></label
             >
           </form>
         </Modal>
         <Modal
           :open="naming !== null"
-          title="Name of the track"
-          ok-text="Name it"
+          :title="t('assembly.CutDesk.nameOfTheTrack')"
+          :ok-text="t('assembly.CutDesk.nameIt')"
           @cancel="naming = null"
           @ok="nameTrack"
         >
           <form v-if="naming" class="dialog" @submit.prevent="nameTrack">
-            <label>Name <input v-model="naming.name" class="field" maxlength="60" /></label>
+            <label>{{ t('assembly.CutDesk.name') }} <input v-model="naming.name" class="field" maxlength="60" /></label>
           </form>
         </Modal>
         <Modal
           :open="writing"
-          :title="`Files of ${cut.name.value}`"
+          :title="t('assembly.CutDesk.filesOf', [cut.name.value])"
           :footer="null"
           width="760px"
           @cancel="writing = false"

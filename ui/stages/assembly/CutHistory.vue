@@ -1,4 +1,6 @@
 <script setup lang="ts">
+import { t } from '@/words'
+import { locale } from '@/words/language'
 import { Modal } from 'ant-design-vue'
 import { ref, watch } from 'vue'
 import { assembly } from '@/api/endpoints/assembly'
@@ -41,21 +43,27 @@ async function keep(): Promise<void> {
   if (text === '') return
   if ((await attempt(() => assembly.keep(production.value.ulid, props.cut, text))) === undefined) return
   typed.value = ''
-  say(`Kept as "${text}".`)
+  say(t('assembly.CutHistory.keptAs', [text]))
   emit('again')
 }
 async function goBack(version: SequenceVersion): Promise<void> {
   if ((await attempt(() => assembly.goBack(production.value.ulid, props.cut, version.ulid))) === undefined) return
-  say(`The cut is as in "${version.name}". Ctrl Z takes that back.`)
+  say(t('assembly.CutHistory.theCutIsAsIn', [version.name]))
   emit('again')
   emit('close')
 }
 const when = (at: string | null) =>
-  at === null ? '' : new Date(at).toLocaleString('en-GB', { dateStyle: 'short', timeStyle: 'short' })
+  at === null ? '' : new Date(at).toLocaleString(locale, { dateStyle: 'short', timeStyle: 'short' })
 </script>
 
 <template>
-  <Modal :open="open" :title="`Versions of ${props.name}`" :footer="null" width="860px" @cancel="emit('close')">
+  <Modal
+    :open="open"
+    :title="t('assembly.CutHistory.versionsOf', [props.name])"
+    :footer="null"
+    width="860px"
+    @cancel="emit('close')"
+  >
     <div class="both">
       <section>
         <form v-if="canWork" class="keep" @submit.prevent="keep">
@@ -63,29 +71,35 @@ const when = (at: string | null) =>
             v-model="typed"
             class="field"
             maxlength="120"
-            placeholder="a name for it as it is now"
-            aria-label="Name"
+            :placeholder="t('assembly.CutHistory.aNameForItAs')"
+            :aria-label="t('assembly.CutHistory.name')"
           />
-          <button class="plain" :disabled="typed.trim() === ''">Keep this version</button>
+          <button class="plain" :disabled="typed.trim() === ''">{{ t('assembly.CutHistory.keepThisVersion') }}</button>
         </form>
-        <p v-if="versions.length === 0" class="soft">No version was kept yet.</p>
+        <p v-if="versions.length === 0" class="soft">{{ t('assembly.CutHistory.noVersionWasKeptYet') }}</p>
         <ul>
           <li v-for="version in [...versions].reverse()" :key="version.ulid" :class="{ on: seen === version.ulid }">
             <b>{{ version.name }}</b>
             <span class="soft">{{ version.by }} · {{ when(version.made_at) }}</span>
             <span class="acts">
-              <button class="plain" @click="seen = version.ulid">What changed since</button>
-              <button v-if="canWork" class="plain" @click="goBack(version)">Go back to it</button>
+              <button class="plain" @click="seen = version.ulid">
+                {{ t('assembly.CutHistory.whatChangedSince') }}
+              </button>
+              <button v-if="canWork" class="plain" @click="goBack(version)">
+                {{ t('assembly.CutHistory.goBackToIt') }}
+              </button>
             </span>
           </li>
         </ul>
         <template v-if="seen !== null">
           <AnswerState :pending="isPending" :error="error" :rows="3" @retry="refetch()">
             <p v-if="since" class="soft">
-              {{ since.same }} pieces are as they were<template v-if="since.changes.length === 0"
-                >, and so is all of it</template
+              {{ t('assembly.CutHistory.piecesAreAsTheyWere', [since.same])
+              }}<template v-if="since.changes.length === 0">{{ t('assembly.CutHistory.andSoIsAllOf') }}</template
               >.
-              <button class="plain" @click="beside = !beside">{{ beside ? 'As a list' : 'Beside each other' }}</button>
+              <button class="plain" @click="beside = !beside">
+                {{ beside ? t('assembly.CutHistory.asAList') : t('assembly.CutHistory.besideEachOther') }}
+              </button>
             </p>
             <VersionBeside
               v-if="beside"
@@ -108,11 +122,14 @@ const when = (at: string | null) =>
         </template>
       </section>
       <section>
-        <h3>Steps</h3>
-        <p v-if="history && history.steps.length === 0" class="soft">Nothing was done yet.</p>
+        <h3>{{ t('assembly.CutHistory.steps') }}</h3>
+        <p v-if="history && history.steps.length === 0" class="soft">
+          {{ t('assembly.CutHistory.nothingWasDoneYet') }}
+        </p>
         <ol>
           <li v-for="one in history?.steps ?? []" :key="one.number" :class="{ undone: one.undone }">
-            {{ one.label }} <span class="soft">{{ one.by ?? 'the desk' }} · {{ when(one.at) }}</span>
+            {{ one.label }}
+            <span class="soft">{{ one.by ?? t('assembly.CutHistory.theDesk') }} · {{ when(one.at) }}</span>
           </li>
         </ol>
       </section>

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { t } from '@/words'
 import { Modal } from 'ant-design-vue'
 import { ref, watch } from 'vue'
 import { assembly } from '@/api/endpoints/assembly'
@@ -29,41 +30,64 @@ function move(index: number, by: number): void {
 }
 async function keep(plan = tracks.value): Promise<void> {
   if ((await attempt(() => assembly.setPlan(production.value.ulid, plan))) === undefined) return
-  say('New cuts begin with these tracks.')
+  say(t('assembly.PlanDialog.newCutsBeginWithThese'))
   makeStale('settings')
   emit('close')
 }
 </script>
 
 <template>
-  <Modal :open="open" title="Tracks of new cuts" ok-text="Keep" width="520px" @cancel="emit('close')" @ok="keep()">
+  <Modal
+    :open="open"
+    :title="t('assembly.PlanDialog.tracksOfNewCuts')"
+    :ok-text="t('assembly.PlanDialog.keep')"
+    width="520px"
+    @cancel="emit('close')"
+    @ok="keep()"
+  >
     <div class="rows">
       <div v-for="(one, index) in tracks" :key="index" class="row">
         <select
           class="field"
-          aria-label="Holds"
+          :aria-label="t('assembly.PlanDialog.holds')"
           :value="one.kind"
           @change="kindIs(index, ($event.target as HTMLSelectElement).value)"
         >
-          <option value="picture">picture</option>
-          <option value="sound">sound</option>
+          <option value="picture">{{ t('assembly.PlanDialog.picture') }}</option>
+          <option value="sound">{{ t('assembly.PlanDialog.sound') }}</option>
         </select>
-        <input v-model="one.name" class="field" maxlength="60" aria-label="Name" />
-        <select v-model="one.role" class="field" aria-label="For">
+        <input v-model="one.name" class="field" maxlength="60" :aria-label="t('assembly.PlanDialog.name')" />
+        <select v-model="one.role" class="field" :aria-label="t('assembly.PlanDialog.for')">
           <option v-for="[role, called] in roles(one.kind)" :key="role" :value="role">{{ called }}</option>
         </select>
-        <button class="plain" :disabled="index === 0" aria-label="Up" @click="move(index, -1)">↑</button>
-        <button class="plain" :disabled="index === tracks.length - 1" aria-label="Down" @click="move(index, 1)">
+        <button
+          class="plain"
+          :disabled="index === 0"
+          :aria-label="t('assembly.PlanDialog.up')"
+          @click="move(index, -1)"
+        >
+          ↑
+        </button>
+        <button
+          class="plain"
+          :disabled="index === tracks.length - 1"
+          :aria-label="t('assembly.PlanDialog.down')"
+          @click="move(index, 1)"
+        >
           ↓
         </button>
-        <button class="plain" @click="tracks.splice(index, 1)">Remove</button>
+        <button class="plain" @click="tracks.splice(index, 1)">{{ t('assembly.PlanDialog.remove') }}</button>
       </div>
     </div>
     <p>
-      <button class="plain" @click="tracks.push({ kind: 'sound', name: '', role: 'effects' })">Add a track</button>
-      <button v-if="data?.is_own" class="plain" @click="keep([])">As the desk would have them</button>
+      <button class="plain" @click="tracks.push({ kind: 'sound', name: '', role: 'effects' })">
+        {{ t('assembly.PlanDialog.addATrack') }}
+      </button>
+      <button v-if="data?.is_own" class="plain" @click="keep([])">
+        {{ t('assembly.PlanDialog.asTheDeskWouldHave') }}
+      </button>
     </p>
-    <p class="soft">Cuts that are there keep their own tracks.</p>
+    <p class="soft">{{ t('assembly.PlanDialog.cutsThatAreThereKeep') }}</p>
   </Modal>
 </template>
 

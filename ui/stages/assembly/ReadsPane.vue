@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { t } from '@/words'
 import { computed, nextTick, ref, useTemplateRef, watch } from 'vue'
 import { log as logApi } from '@/api/endpoints/log'
 import { words as wordsApi } from '@/api/endpoints/words'
@@ -137,34 +138,34 @@ function stepScene(by: number): void {
 useShortcuts('Reads', [
   {
     keys: ['PageUp', 'PageDown'],
-    what: 'The line before, the next one',
+    what: t('assembly.ReadsPane.theLineBeforeTheNext'),
     run: (event) => step(event.key === 'PageUp' ? -1 : 1),
   },
   {
     keys: ['1', '2', '3', '4', '5', '6', '7', '8', '9'],
-    what: 'Which read of the line',
+    what: t('assembly.ReadsPane.whichReadOfTheLine'),
     run: (event) => {
       const index = Number(event.key) - 1
       if (props.turning) emit('turn', index + 1)
       else if (lines.value[at.value]?.reads[index] !== undefined) read.value = index
     },
   },
-  { keys: ['y'], what: 'Hear it', run: () => chosen.value !== null && emit('hear', chosen.value) },
+  { keys: ['y'], what: t('assembly.ReadsPane.hearIt'), run: () => chosen.value !== null && emit('hear', chosen.value) },
   {
     keys: ['Enter', '+'],
-    what: 'Add it at the end of the cut; keep what is tried',
+    what: t('assembly.ReadsPane.addItAtTheEnd'),
     run: () => (props.trying ? emit('keep') : put('append')),
   },
-  { keys: ['n'], what: 'Put it in at the playhead; all behind moves', run: () => put('insert') },
-  { keys: ['u'], what: 'Lay it over what is at the playhead', run: () => put('lay_over') },
+  { keys: ['n'], what: t('assembly.ReadsPane.putItInAtThe'), run: () => put('insert') },
+  { keys: ['u'], what: t('assembly.ReadsPane.layItOverWhatIs'), run: () => put('lay_over') },
   {
     keys: ['Alt+a'],
-    what: 'All reads of the line as a string-out of their own',
+    what: t('assembly.ReadsPane.allReadsOfTheLine'),
     run: () => lines.value[at.value] !== undefined && emit('line', data.value!.scene, lines.value[at.value]!.number),
   },
   {
     keys: ['Alt+ArrowLeft', 'Alt+ArrowRight'],
-    what: 'The scene before, the next one',
+    what: t('assembly.ReadsPane.theSceneBeforeTheNext'),
     run: (event) => stepScene(event.key === 'ArrowLeft' ? -1 : 1),
   },
 ])
@@ -173,42 +174,44 @@ async function listen(): Promise<void> {
   listening.value = true
   const done = await attempt(() => wordsApi.find(production.value.ulid, day.value.ulid, { language: 'en-us' }))
   if (done === undefined) listening.value = false
-  else say('It is listened to; reads show up here as they are found.')
+  else say(t('assembly.ReadsPane.itIsListenedToReads'))
 }
 watch(
   () => data.value?.unheard.length,
   () => (listening.value = false),
 )
-const title = (one: Read): string =>
-  `“${one.text}”${one.share !== null && one.share < 1 ? ` (${Math.round(100 * one.share)}% of the line)` : ''}`
+function title(one: Read): string {
+  const share = one.share === null ? 1 : one.share
+  return `“${one.text}”${share < 1 ? t('assembly.ReadsPane.ofTheLine', [Math.round(100 * share)]) : ''}`
+}
 </script>
 
 <template>
-  <section class="reads" aria-label="Reads">
+  <section class="reads" :aria-label="t('assembly.ReadsPane.reads')">
     <div class="head">
       <select
         v-if="hasScript"
         class="field"
-        aria-label="Scene"
+        :aria-label="t('assembly.ReadsPane.scene')"
         :value="data!.scene"
         @change="emit('scene', ($event.target as HTMLSelectElement).value)"
       >
-        <option v-for="one in data!.scenes" :key="one" :value="one">scene {{ one }}</option>
+        <option v-for="one in data!.scenes" :key="one" :value="one">{{ t('assembly.ReadsPane.scene2', [one]) }}</option>
       </select>
       <b v-if="hasScript" class="name" :title="data!.heading">{{ data!.heading }}</b>
-      <b v-else>Takes of the day</b>
-      <span v-if="hasScript && lines.length > 0" class="soft" data-testid="covered"
-        >{{ lines.length - missing }} of {{ lines.length }} lines in the cut</span
-      >
+      <b v-else>{{ t('assembly.ReadsPane.takesOfTheDay') }}</b>
+      <span v-if="hasScript && lines.length > 0" class="soft" data-testid="covered">{{
+        t('assembly.ReadsPane.ofLinesInTheCut', [lines.length - missing, lines.length])
+      }}</span>
     </div>
     <AnswerState :pending="isPending" :error="error" @retry="refetch()">
       <div ref="list" class="list">
         <template v-if="hasScript">
-          <p v-if="lines.length === 0" class="soft">The script has no lines in this scene.</p>
+          <p v-if="lines.length === 0" class="soft">{{ t('assembly.ReadsPane.theScriptHasNoLines') }}</p>
           <p v-if="data!.unheard.length > 0" class="unheard soft">
-            Nobody has listened to {{ data!.unheard.length }} of {{ data!.takes }} takes yet.
+            {{ t('assembly.ReadsPane.nobodyHasListenedToOf', [data!.unheard.length, data!.takes]) }}
             <button v-if="production.may.organise" class="small" :disabled="listening" @click="listen">
-              {{ listening ? 'Listening' : 'Find what is said in the day' }}
+              {{ listening ? t('assembly.ReadsPane.listening') : t('assembly.ReadsPane.findWhatIsSaidIn') }}
             </button>
           </p>
           <div
@@ -222,7 +225,7 @@ const title = (one: Read): string =>
               <b>{{ line.character }}</b> {{ line.text }}
             </p>
             <div class="all">
-              <span v-if="line.reads.length === 0" class="warn">not heard</span>
+              <span v-if="line.reads.length === 0" class="warn">{{ t('assembly.ReadsPane.notHeard') }}</span>
               <button
                 v-for="(one, m) in line.reads"
                 :key="`${one.take} ${one.start_ticks}`"
@@ -241,16 +244,19 @@ const title = (one: Read): string =>
               >
                 {{ one.label }}
               </button>
-              <span v-if="!line.isCut && line.reads.length > 0" class="soft">not in the cut</span>
+              <span v-if="!line.isCut && line.reads.length > 0" class="soft">{{
+                t('assembly.ReadsPane.notInTheCut')
+              }}</span>
             </div>
           </div>
         </template>
         <template v-else>
           <p class="soft">
-            This production has no script.
-            <RouterLink class="plain" :to="{ name: 'log' }">Bring one in the log</RouterLink> to cut by its lines.
+            {{ t('assembly.ReadsPane.thisProductionHasNoScript') }}
+            <RouterLink class="plain" :to="{ name: 'log' }">{{ t('assembly.ReadsPane.bringOneInTheLog') }}</RouterLink>
+            {{ t('assembly.ReadsPane.toCutByItsLines') }}
           </p>
-          <p v-if="takes.length === 0" class="soft">Day {{ day.number }} has no takes yet.</p>
+          <p v-if="takes.length === 0" class="soft">{{ t('assembly.ReadsPane.dayHasNoTakesYet', [day.number]) }}</p>
           <button
             v-for="(take, n) in takes"
             :key="take.ulid"
@@ -267,7 +273,9 @@ const title = (one: Read): string =>
       </div>
     </AnswerState>
     <p v-if="canWork && (chosen !== null || count > 0)" class="foot soft">
-      <kbd>1</kbd>…<kbd>9</kbd> read <kbd>↵</kbd> add <kbd>N</kbd> put in <kbd>U</kbd> lay over <kbd>Y</kbd> hear
+      <kbd>1</kbd>…<kbd>9</kbd> {{ t('assembly.ReadsPane.read') }} <kbd>↵</kbd> {{ t('assembly.ReadsPane.add') }}
+      <kbd>N</kbd> {{ t('assembly.ReadsPane.putIn') }} <kbd>U</kbd> {{ t('assembly.ReadsPane.layOver') }} <kbd>Y</kbd>
+      {{ t('assembly.ReadsPane.hear') }}
     </p>
   </section>
 </template>

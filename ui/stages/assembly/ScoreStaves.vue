@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { t } from '@/words'
 import { useElementSize } from '@vueuse/core'
 import { computed, ref, shallowRef, useTemplateRef, watch } from 'vue'
 import type { Rate } from '@/api/types'
@@ -92,13 +93,15 @@ function take(event: PointerEvent, seam: { index: number; at: number }): void {
 </script>
 
 <template>
-  <section class="staves" aria-label="Score">
+  <section class="staves" :aria-label="t('assembly.ScoreStaves.score')">
     <div class="names">
-      <p class="ruler"><b>Score</b></p>
+      <p class="ruler">
+        <b>{{ t('assembly.ScoreStaves.score') }}</b>
+      </p>
       <p v-for="angle in angles" :key="angle.letter" class="name">
         <DeviceBadge :letter="angle.letter" /> {{ angle.note }}
       </p>
-      <p v-if="sounds.length > 0" class="name soft">sound</p>
+      <p v-if="sounds.length > 0" class="name soft">{{ t('assembly.ScoreStaves.sound') }}</p>
     </div>
     <div ref="area" class="area" @wheel="wheel">
       <p class="ruler" @pointerdown="emit('go', ticksAt($event))">
@@ -124,7 +127,7 @@ function take(event: PointerEvent, seam: { index: number; at: number }): void {
             tabindex="-1"
             :data-from="piece.from"
             :style="{ ...box(piece.from, piece.to), background: `var(--dev-${toneOf(angle.letter)})` }"
-            :title="`${angle.letter} on air, ${spoken(piece.to - piece.from)}`"
+            :title="t('assembly.ScoreStaves.onAir', [angle.letter, spoken(piece.to - piece.from)])"
             @click.stop="emit('go', ticksAt($event))"
           >
             {{ (piece.to - piece.from) / view.perPixel > 40 ? spoken(piece.to - piece.from) : '' }}
@@ -141,7 +144,7 @@ function take(event: PointerEvent, seam: { index: number; at: number }): void {
           class="seam"
           :class="{ moves: dragged?.index === seam.index }"
           :style="{ left: `${x(seam.at + (dragged?.index === seam.index ? dragged.by : 0))}px` }"
-          title="Drag it to move the cut"
+          :title="t('assembly.ScoreStaves.dragItToMoveThe')"
           @pointerdown.stop="take($event, seam)"
         />
       </template>

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { t } from '@/words'
 import type { CutTrack } from './value'
 
 /** The names of a cut's tracks beside the paper, and what can be done with each. */
@@ -34,8 +35,10 @@ const part = (value: number) => Math.max(0, Math.min(100, 100 + (20 * Math.log10
 </script>
 
 <template>
-  <div class="heads" role="group" aria-label="Tracks">
-    <div class="add"><button v-if="canWork" @click="emit('add')">+ track</button></div>
+  <div class="heads" role="group" :aria-label="t('assembly.TrackHeads.tracks')">
+    <div class="add">
+      <button v-if="canWork" @click="emit('add')">{{ t('assembly.TrackHeads.track') }}</button>
+    </div>
     <div
       v-for="row in rows"
       :key="row.index"
@@ -48,7 +51,7 @@ const part = (value: number) => Math.max(0, Math.min(100, 100 + (20 * Math.log10
       @click="emit('choose', row.index)"
       @dblclick="canWork && emit('name', row.index)"
     >
-      <b :title="`${row.track.name} (a double click names it)`">{{ row.track.name }}</b>
+      <b :title="t('assembly.TrackHeads.aDoubleClickNamesIt', [row.track.name])">{{ row.track.name }}</b>
       <small v-if="row.track.role && row.track.role.toLowerCase() !== row.track.name.toLowerCase()" class="soft">{{
         row.track.role
       }}</small>
@@ -57,27 +60,39 @@ const part = (value: number) => Math.max(0, Math.min(100, 100 + (20 * Math.log10
           v-if="row.track.kind === 'sound'"
           :class="{ lit: solo.has(row.index) }"
           :aria-pressed="solo.has(row.index)"
-          :title="solo.has(row.index) ? 'All tracks are heard again' : 'Hear this track alone'"
+          :title="
+            solo.has(row.index)
+              ? t('assembly.TrackHeads.allTracksAreHeardAgain')
+              : t('assembly.TrackHeads.hearThisTrackAlone')
+          "
           @click.stop="alone(row.index)"
         >
-          alone
+          {{ t('assembly.TrackHeads.alone') }}
         </button>
         <button
           :class="{ lit: !row.track.enabled }"
           :aria-pressed="!row.track.enabled"
           :disabled="!canWork"
-          :title="row.track.enabled ? 'Neither seen nor heard' : 'Seen and heard again'"
+          :title="
+            row.track.enabled
+              ? t('assembly.TrackHeads.neitherSeenNorHeard')
+              : t('assembly.TrackHeads.seenAndHeardAgain')
+          "
           @click.stop="
             emit('set', row.index, { enabled: !row.track.enabled }, row.track.enabled ? 'Track off' : 'Track on')
           "
         >
-          off
+          {{ t('assembly.TrackHeads.off') }}
         </button>
         <button
           :class="{ lit: row.track.locked }"
           :aria-pressed="row.track.locked"
           :disabled="!canWork"
-          :title="row.track.locked ? 'It may be changed again' : 'Nobody changes it, nothing moves it'"
+          :title="
+            row.track.locked
+              ? t('assembly.TrackHeads.itMayBeChangedAgain')
+              : t('assembly.TrackHeads.nobodyChangesItNothingMoves')
+          "
           @click.stop="
             emit(
               'set',
@@ -87,9 +102,15 @@ const part = (value: number) => Math.max(0, Math.min(100, 100 + (20 * Math.log10
             )
           "
         >
-          lock
+          {{ t('assembly.TrackHeads.lock') }}
         </button>
-        <button title="Taller, then low again" aria-label="Taller" @click.stop="taller(row)">↕</button>
+        <button
+          :title="t('assembly.TrackHeads.tallerThenLowAgain')"
+          :aria-label="t('assembly.TrackHeads.taller')"
+          @click.stop="taller(row)"
+        >
+          ↕
+        </button>
       </span>
       <i v-if="row.track.kind === 'sound'" class="meter"
         ><i :style="{ height: `${part(meters.get(row.index) ?? 0)}%` }"

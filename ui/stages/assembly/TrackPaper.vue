@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { t } from '@/words'
 import { useElementSize } from '@vueuse/core'
 import { computed, effectScope, onScopeDispose, ref, shallowRef, useTemplateRef, watch } from 'vue'
 import { mediaUrl } from '@/api/client'
@@ -160,7 +161,7 @@ function drawItem(pen: CanvasRenderingContext2D, item: CutItem, top: number, hig
   if (clip === undefined && props.clips.size > 0) {
     pen.fillStyle = '#b0412e'
     pen.font = FONT
-    if (wide > 60) pen.fillText('clip is gone', Math.max(left, 0) + 8, top + 28)
+    if (wide > 60) pen.fillText(t('assembly.TrackPaper.clipIsGone'), Math.max(left, 0) + 8, top + 28)
   }
   const [fadeIn, fadeOut] = [Number(item.metadata.fade_in_ticks ?? 0), Number(item.metadata.fade_out_ticks ?? 0)]
   pen.strokeStyle = SOFT

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { t } from '@/words'
 import { useTemplateRef, watch } from 'vue'
 import { assembly } from '@/api/endpoints/assembly'
 import { player as playerApi } from '@/api/endpoints/player'
@@ -46,11 +47,19 @@ const go = (event: Event) => player.goTo(Number((event.target as HTMLInputElemen
     </figure>
     <figure>
       <canvas ref="right" />
-      <figcaption>as it is now</figcaption>
+      <figcaption>{{ t('assembly.VersionBeside.asItIsNow') }}</figcaption>
     </figure>
     <div class="run">
-      <button class="plain" @click="player.toggle()">{{ speed === 0 ? 'Play' : 'Stop' }}</button>
-      <input type="range" :max="player.transport.last" :value="position" aria-label="Where" @input="go" />
+      <button class="plain" @click="player.toggle()">
+        {{ speed === 0 ? t('assembly.VersionBeside.play') : t('assembly.VersionBeside.stop') }}
+      </button>
+      <input
+        type="range"
+        :max="player.transport.last"
+        :value="position"
+        :aria-label="t('assembly.VersionBeside.where')"
+        @input="go"
+      />
       <span class="mono">{{ is ? labelAt(is.start_ticks + position, is.rate) : '' }}</span>
     </div>
   </div>

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { t } from '@/words'
 import { watchDebounced } from '@vueuse/core'
 import { computed, onMounted, ref, shallowRef, useTemplateRef, watch } from 'vue'
 import { useRouter } from 'vue-router'
@@ -94,7 +95,11 @@ const items = computed(() => cut.value.value?.tracks[0]?.items ?? [])
 const pieces = computed(() => withPending(piecesOf(items.value, devices.value), pending.value))
 const onAir = computed(() => pieceOn(pieces.value, at.value)?.letter ?? null)
 const takes = ref<'both' | 'picture' | 'sound'>('picture')
-const TAKES = { both: 'picture and sound', picture: 'picture only', sound: 'sound only' } as const
+const TAKES = {
+  both: t('assembly.WallPage.pictureAndSound'),
+  picture: t('assembly.WallPage.pictureOnly'),
+  sound: t('assembly.WallPage.soundOnly'),
+} as const
 const last = ref<{ at: number; letter: string }[]>([])
 const range = shallowRef<{ from: number; to: number } | null>(null)
 let counted = 0
@@ -109,7 +114,12 @@ async function turn(letter: string, from: number, to: number): Promise<void> {
   const rolls = angle === undefined ? null : pieceAt(angle.list, from)
   if (angle === undefined || rolls === null) {
     const back = angle === undefined ? null : backIn(angle.list, from)
-    refuse(`${letter} was not rolling here${back === null ? '.' : `; it is again in ${length(back)}.`}`)
+    refuse(
+      t('assembly.WallPage.wasNotRollingHere', [
+        letter,
+        back === null ? '.' : t('assembly.WallPage.itIsAgainIn', [length(back)]),
+      ]),
+    )
     return
   }
   const id = ++counted
@@ -173,17 +183,18 @@ const nearest = computed(() => {
   return best as { index: number; far: number } | null
 })
 function move(index: number, by: number): void {
-  void cut.edit([{ op: 'roll', track: 0, index, by_ticks: by }], 'Move the cut')
+  void cut.edit([{ op: 'roll', track: 0, index, by_ticks: by }], t('assembly.WallPage.moveTheCut2'))
 }
 function moveNearest(frames: number): void {
-  if (nearest.value === null) refuse('There is no cut yet.')
+  if (nearest.value === null) refuse(t('assembly.WallPage.thereIsNoCutYet'))
   else move(nearest.value.index, frames * frame.value)
 }
 /** The piece goes on showing what was on air before it. */
 function join(): void {
   const piece = pieceOn(pieces.value, at.value)
   const before = piece === null ? undefined : pieces.value[pieces.value.indexOf(piece) - 1]
-  if (piece === null || before === undefined || before.to !== piece.from) refuse('Nothing lies before this piece.')
+  if (piece === null || before === undefined || before.to !== piece.from)
+    refuse(t('assembly.WallPage.nothingLiesBeforeThisPiece'))
   else void turn(before.letter, piece.from, piece.to)
 }
 function nextCut(direction: 1 | -1): void {
@@ -207,7 +218,7 @@ function clearRange(): void {
 const { data: cuts } = useAnswer(() => wordsApi.cuts(production.value.ulid))
 const picking = ref(false)
 const targets = computed(() =>
-  [{ key: '', name: 'A new cut of its own' }].concat(
+  [{ key: '', name: t('assembly.WallPage.aNewCutOfIts') }].concat(
     (cuts.value?.cuts ?? [])
       .filter((one) => one.kind !== 'angle_cut')
       .map((one) => ({ key: one.ulid, name: one.name })),
@@ -216,12 +227,15 @@ const targets = computed(() =>
 async function lay(into: string): Promise<void> {
   picking.value = false
   const target =
-    into === '' ? (await attempt(() => wordsApi.makeCut(production.value.ulid, wall.value?.name ?? 'Cut')))?.ulid : into
+    into === ''
+      ? (await attempt(() => wordsApi.makeCut(production.value.ulid, wall.value?.name ?? t('assembly.WallPage.cut2'))))
+          ?.ulid
+      : into
   if (target === undefined) return
   const done = await attempt(() => assembly.lay(production.value.ulid, props.cut, target, null))
   if (done === undefined) return
   makeStale('sequences')
-  say('It is laid in, with its angles.')
+  say(t('assembly.WallPage.itIsLaidInWith'))
   void router.push({ query: { cut: target } })
 }
 
@@ -241,52 +255,60 @@ useShortcuts('Angle wall', [
   ...keys.shortcuts,
   {
     keys: ['ArrowLeft', 'ArrowRight', ',', '.'],
-    what: 'One frame back, one forward; held it crawls',
+    what: t('assembly.WallPage.oneFrameBackOneForward'),
     run: (event) => keys.step(event, event.key === 'ArrowLeft' || event.key === ',' ? -1 : 1, false),
   },
   {
     keys: ['1', '2', '3', '4', '5', '6', '7', '8', '9'],
-    what: 'Cut to that angle; after I and O it fills the range, after = it changes the piece',
+    what: t('assembly.WallPage.cutToThatAngleAfter'),
     run: (event) => {
       const angle = shown.value[Number(event.key) - 1]
-      if (angle === undefined) return refuse('There is no such angle.')
+      if (angle === undefined) return refuse(t('assembly.WallPage.thereIsNoSuchAngle'))
       if (turning.value) change(angle.letter, at.value)
       else cutTo(angle.letter)
       turning.value = false
     },
   },
-  { keys: ['='], what: 'And a digit: this piece shows another angle', run: () => (turning.value = true) },
-  { keys: [';', "'"], what: 'The cut before, the next one', run: (event) => nextCut(event.key === ';' ? -1 : 1) },
+  { keys: ['='], what: t('assembly.WallPage.andADigitThisPiece'), run: () => (turning.value = true) },
+  {
+    keys: [';', "'"],
+    what: t('assembly.WallPage.theCutBeforeTheNext'),
+    run: (event) => nextCut(event.key === ';' ? -1 : 1),
+  },
   {
     keys: ['[', ']'],
-    what: 'Move the nearest cut a frame',
+    what: t('assembly.WallPage.moveTheNearestCutA'),
     run: (event) => cut.act(() => moveNearest(event.key === '[' ? -1 : 1)),
   },
-  { keys: ['Backspace'], what: 'Join this piece to the one before', run: () => cut.act(join) },
-  { keys: ['i', 'o'], what: 'A range begins, ends', run: (event) => mark(event.key === 'i' ? 'from' : 'to') },
+  { keys: ['Backspace'], what: t('assembly.WallPage.joinThisPieceToThe'), run: () => cut.act(join) },
+  {
+    keys: ['i', 'o'],
+    what: t('assembly.WallPage.aRangeBeginsEnds'),
+    run: (event) => mark(event.key === 'i' ? 'from' : 'to'),
+  },
   {
     keys: ['q'],
-    what: 'What a cut takes: picture and sound, picture, sound',
+    what: t('assembly.WallPage.whatACutTakesPicture'),
     run: () => {
       takes.value = takes.value === 'both' ? 'picture' : takes.value === 'picture' ? 'sound' : 'both'
     },
   },
   {
     keys: ['PageUp', 'PageDown'],
-    what: 'Nine angles before, nine more',
+    what: t('assembly.WallPage.nineAnglesBeforeNineMore'),
     run: (event) => {
       sheet.value = Math.max(0, Math.min(sheets.value - 1, sheet.value + (event.key === 'PageUp' ? -1 : 1)))
     },
   },
   {
     keys: ['Home', 'End'],
-    what: 'Its beginning, its end',
+    what: t('assembly.WallPage.itsBeginningItsEnd'),
     run: (event) => player.goTo(event.key === 'Home' ? 0 : player.transport.last),
   },
-  { keys: ['Enter'], what: 'Lay it into a cut', run: () => mayCut.value && (picking.value = true) },
+  { keys: ['Enter'], what: t('assembly.WallPage.layItIntoACut'), run: () => mayCut.value && (picking.value = true) },
   {
     keys: ['Escape'],
-    what: 'Leave the range, the wall',
+    what: t('assembly.WallPage.leaveTheRangeTheWall'),
     run: () => {
       if (turning.value) turning.value = false
       else if (range.value !== null) clearRange()
@@ -321,7 +343,7 @@ onMounted(() => page.value?.focus())
               data-row
               :class="{ air: onAir === angle.letter, dim: pieceAt(angle.list, at) === null }"
               :data-letter="angle.letter"
-              :aria-label="`Cut to ${nameOf(angle.letter)}`"
+              :aria-label="t('assembly.WallPage.cutTo', [nameOf(angle.letter)])"
               :aria-pressed="onAir === angle.letter"
               @click="cutTo(angle.letter)"
             >
@@ -336,23 +358,27 @@ onMounted(() => page.value?.focus())
                 <span class="tag"><DeviceBadge :letter="angle.letter" /> {{ angle.note }}</span>
                 <span class="digit mono">{{ index + 1 }}</span>
                 <span v-if="pieceAt(angle.list, at) === null" class="state mono">{{
-                  backIn(angle.list, at) === null ? 'not rolling' : `back in ${length(backIn(angle.list, at))}`
+                  backIn(angle.list, at) === null
+                    ? t('assembly.WallPage.notRolling')
+                    : t('assembly.WallPage.backIn', [length(backIn(angle.list, at))])
                 }}</span>
               </span>
-              <span v-if="onAir === angle.letter" class="label mono">on air</span>
+              <span v-if="onAir === angle.letter" class="label mono">{{ t('assembly.WallPage.onAir') }}</span>
             </button>
           </div>
           <p v-if="trouble" class="trouble" role="alert">
             {{ TROUBLE[trouble] }}
-            <button v-if="trouble !== 'browser'" class="plain" @click.stop="player.again()">Try again</button>
+            <button v-if="trouble !== 'browser'" class="plain" @click.stop="player.again()">
+              {{ t('assembly.WallPage.tryAgain') }}
+            </button>
           </p>
         </div>
         <aside>
           <p class="clock">
             <b class="mono" data-testid="timecode">{{ labelAt(wall.start_ticks + at, wall.rate) }}</b>
-            <span class="soft">{{ length(at) }} of {{ length(wall.length_ticks) }}</span>
+            <span class="soft">{{ t('assembly.WallPage.of', [length(at), length(wall.length_ticks)]) }}</span>
           </p>
-          <h3>A cut takes <kbd>Q</kbd></h3>
+          <h3>{{ t('assembly.WallPage.aCutTakes') }} <kbd>Q</kbd></h3>
           <button
             v-for="(name, what) in TAKES"
             :key="what"
@@ -363,32 +389,41 @@ onMounted(() => page.value?.focus())
           >
             {{ name }}
           </button>
-          <h3>Sound of the whole</h3>
+          <h3>{{ t('assembly.WallPage.soundOfTheWhole') }}</h3>
           <p v-if="wall.sounds.length > 0" class="held">
             <span class="name" :title="wall.sounds.join(', ')">{{ wall.sounds.join(', ') }}</span>
-            <span class="mono">{{ takes === 'picture' ? 'held' : 'cut' }}</span>
+            <span class="mono">{{
+              takes === 'picture' ? t('assembly.WallPage.held') : t('assembly.WallPage.cut')
+            }}</span>
           </p>
-          <p v-else class="soft">No recorder ran. A cut that takes sound brings the camera's own.</p>
+          <p v-else class="soft">{{ t('assembly.WallPage.noRecorderRanACut') }}</p>
           <template v-if="last.length > 0">
-            <h3>Last cuts</h3>
+            <h3>{{ t('assembly.WallPage.lastCuts') }}</h3>
             <p v-for="(one, index) in last" :key="index" class="soft">
-              <span class="mono">{{ labelAt(wall.start_ticks + one.at, wall.rate) }}</span> to {{ nameOf(one.letter) }}
+              <span class="mono">{{ labelAt(wall.start_ticks + one.at, wall.rate) }}</span>
+              {{ t('assembly.WallPage.to', [nameOf(one.letter)]) }}
             </p>
           </template>
-          <p v-if="turning" class="note">A digit says which angle this piece shows.</p>
+          <p v-if="turning" class="note">{{ t('assembly.WallPage.aDigitSaysWhichAngle') }}</p>
           <p v-if="range" class="note">
-            {{ length(range.to - range.from) }} are marked: a digit fills them.
-            <button class="plain" @click="clearRange">Leave it</button>
+            {{ t('assembly.WallPage.areMarkedADigitFills', [length(range.to - range.from)]) }}
+            <button class="plain" @click="clearRange">{{ t('assembly.WallPage.leaveIt') }}</button>
           </p>
           <p v-if="sheets > 1" class="soft">
-            Angles {{ NINE * sheet + 1 }} to {{ Math.min(angles.length, NINE * sheet + NINE) }} of {{ angles.length }}
+            {{
+              t('assembly.WallPage.anglesToOf', [
+                NINE * sheet + 1,
+                Math.min(angles.length, NINE * sheet + NINE),
+                angles.length,
+              ])
+            }}
             <kbd>PgDn</kbd>
           </p>
           <p class="acts">
             <button v-if="mayCut" class="plain" :disabled="pieces.length === 0" @click="picking = true">
-              Lay it into a cut <kbd>↵</kbd>
+              {{ t('assembly.WallPage.layItIntoACut') }} <kbd>↵</kbd>
             </button>
-            <button class="plain" @click="emit('leave')">All cuts</button>
+            <button class="plain" @click="emit('leave')">{{ t('assembly.WallPage.allCuts') }}</button>
           </p>
         </aside>
         <ScoreStaves
@@ -407,14 +442,16 @@ onMounted(() => page.value?.focus())
           @move="move"
         />
         <p class="keys soft">
-          <kbd>1</kbd>…<kbd>9</kbd> cut there <kbd>=</kbd><kbd>1</kbd> change this piece <kbd>[</kbd><kbd>]</kbd> move
-          the cut <kbd>⌫</kbd> join it again <kbd>I</kbd><kbd>O</kbd> range <kbd>Space</kbd> play <kbd>↵</kbd> to the
-          cut
+          <kbd>1</kbd>…<kbd>9</kbd> {{ t('assembly.WallPage.cutThere') }} <kbd>=</kbd><kbd>1</kbd>
+          {{ t('assembly.WallPage.changeThisPiece') }} <kbd>[</kbd><kbd>]</kbd> {{ t('assembly.WallPage.moveTheCut') }}
+          <kbd>⌫</kbd> {{ t('assembly.WallPage.joinItAgain') }} <kbd>I</kbd><kbd>O</kbd>
+          {{ t('assembly.WallPage.range') }} <kbd>Space</kbd> {{ t('assembly.WallPage.play') }} <kbd>↵</kbd>
+          {{ t('assembly.WallPage.toTheCut') }}
         </p>
         <PickDialog
           :open="picking"
-          title="Lay it into"
-          label="Cuts"
+          :title="t('assembly.WallPage.layItInto')"
+          :label="t('assembly.WallPage.cuts')"
           :choices="targets"
           @close="picking = false"
           @pick="lay($event.key)"

@@ -1,3 +1,4 @@
+import { t } from '@/words'
 import type { ComputedRef } from 'vue'
 import { refuse, say } from '@/shell/say'
 import type { Operation } from './useCut'
@@ -37,13 +38,17 @@ export function useCopied(options: {
       })),
     }
     localStorage.setItem(CLIPBOARD, JSON.stringify(copied))
-    say(meant.value.length === 1 ? 'Copied.' : `${meant.value.length} pieces copied.`)
+    say(
+      meant.value.length === 1
+        ? t('assembly.useCopied.copied')
+        : t('assembly.useCopied.piecesCopied', [meant.value.length]),
+    )
     return true
   }
   function paste(): void {
     const copied = JSON.parse(localStorage.getItem(CLIPBOARD) ?? 'null') as Copied | null
-    if (copied === null || copied.items.length === 0) return refuse('Nothing was copied yet.')
-    if (copied.production !== options.production()) return refuse('What was copied is of another production.')
+    if (copied === null || copied.items.length === 0) return refuse(t('assembly.useCopied.nothingWasCopiedYet'))
+    if (copied.production !== options.production()) return refuse(t('assembly.useCopied.whatWasCopiedIsOf'))
     const operations = copied.items.flatMap((one) => {
       const alike = tracks.value
         .map((two, index) => ({ two, index }))
@@ -56,8 +61,13 @@ export function useCopied(options: {
         ? []
         : [{ op: 'lay_over', track: on.index, at_ticks: options.at.value + one.offset, item: one.item }]
     })
-    if (operations.length === 0) return refuse('This cut has no open track for it.')
-    void options.edit(operations, operations.length === 1 ? 'Paste' : `Paste ${operations.length} pieces`)
+    if (operations.length === 0) return refuse(t('assembly.useCopied.thisCutHasNoOpen'))
+    void options.edit(
+      operations,
+      operations.length === 1
+        ? t('assembly.useCopied.paste')
+        : t('assembly.useCopied.pastePieces', [operations.length]),
+    )
   }
   return { copy, paste }
 }

@@ -1,3 +1,4 @@
+import { t } from '@/words'
 import { watchDebounced } from '@vueuse/core'
 import { shallowRef, watch, type ComputedRef, type Ref, type ShallowRef } from 'vue'
 import { assembly } from '@/api/endpoints/assembly'
@@ -45,7 +46,7 @@ export function useTrial(options: {
   }
   function tryNext(): void {
     const count = beneath.value?.instead.length ?? 0
-    if (count === 0) refuse('Nothing else saw this moment, and no other take has it.')
+    if (count === 0) refuse(t('assembly.useTrial.nothingElseSawThisMoment'))
     else tryOne(trial.value === null ? 0 : (trial.value.index + 1) % count)
   }
   function drop(): void {
@@ -74,11 +75,11 @@ export function useTrial(options: {
         until_ticks: now.to,
         track: track.value,
         step,
-        label: `${now.one.label} instead`,
+        label: t('assembly.useTrial.instead', [now.one.label]),
       }),
     )
     drop()
-    if (done) say(`${now.one.label} it is.`)
+    if (done) say(t('assembly.useTrial.itIs', [now.one.label]))
   }
   return { beneath, tryOne, tryNext, drop, keep }
 }

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { t } from '@/words'
 import { Popover } from 'ant-design-vue'
 import { computed, useTemplateRef } from 'vue'
 import { words as wordsApi } from '@/api/endpoints/words'
@@ -18,7 +19,11 @@ const emit = defineEmits<{
   view: [view: BinArrangement]
   columns: [columns: BinColumn[] | null]
 }>()
-const SHOWS = { rows: 'Rows', pictures: 'Pictures', scenes: 'By scene' } as const
+const SHOWS = {
+  rows: t('bins.BinBar.rows'),
+  pictures: t('bins.BinBar.pictures'),
+  scenes: t('bins.BinBar.byScene'),
+} as const
 const orders = computed(() => ({
   ...ORDERS,
   ...Object.fromEntries(
@@ -35,10 +40,10 @@ const toggled = (list: string[], one: string) =>
 const filtered = computed(() => props.view.days.length + props.view.devices.length)
 const filterText = computed(() =>
   filtered.value === 0
-    ? 'all days'
+    ? t('bins.BinBar.allDays')
     : [
         ...props.production.days.filter((day) => props.view.days.includes(day.ulid)).map((day) => `day ${day.number}`),
-        ...props.view.devices.map((letter) => `device ${letter}`),
+        ...props.view.devices.map((letter) => t('bins.BinBar.device2', [letter])),
       ].join(', '),
 )
 function show(column: BinColumn): void {
@@ -52,7 +57,7 @@ defineExpose({ filter: () => (filters.open.value = true), columns: () => (shownC
 
 <template>
   <div class="look">
-    <span class="shows" role="radiogroup" aria-label="How it is shown"
+    <span class="shows" role="radiogroup" :aria-label="t('bins.BinBar.howItIsShown')"
       ><button
         v-for="(name, key) in SHOWS"
         :key="key"
@@ -68,8 +73,8 @@ defineExpose({ filter: () => (filters.open.value = true), columns: () => (shownC
       v-if="view.show !== 'scenes'"
       class="field"
       :value="view.order"
-      aria-label="Order"
-      title="Order"
+      :aria-label="t('bins.BinBar.order')"
+      :title="t('bins.BinBar.order')"
       @change="change({ order: ($event.target as HTMLSelectElement).value })"
     >
       <option v-for="(name, key) in orders" :key="key" :value="key">{{ name }}</option>
@@ -77,17 +82,19 @@ defineExpose({ filter: () => (filters.open.value = true), columns: () => (shownC
     <button
       v-if="view.show !== 'scenes'"
       class="plain"
-      :title="view.down ? 'The last one stands first' : 'The first one stands first'"
-      :aria-label="view.down ? 'Turn the order: first to last' : 'Turn the order: last to first'"
+      :title="view.down ? t('bins.BinBar.theLastOneStandsFirst') : t('bins.BinBar.theFirstOneStandsFirst')"
+      :aria-label="view.down ? t('bins.BinBar.turnTheOrderFirstTo') : t('bins.BinBar.turnTheOrderLastTo')"
       @click="change({ down: !view.down })"
     >
       {{ view.down ? '▾' : '▴' }}
     </button>
-    <label v-if="takesAsked" class="takes" title="Each take once, with its angles inside"
-      ><input type="checkbox" :checked="view.takes" @change="change({ takes: !view.takes })" />as takes</label
+    <label v-if="takesAsked" class="takes" :title="t('bins.BinBar.eachTakeOnceWithIts')"
+      ><input type="checkbox" :checked="view.takes" @change="change({ takes: !view.takes })" />{{
+        t('bins.BinBar.asTakes')
+      }}</label
     >
     <Popover v-model:open="filters.open.value" trigger="click" placement="bottomLeft">
-      <button class="plain filter" :class="{ set: filtered > 0 }" title="Days and devices (Alt D)">
+      <button class="plain filter" :class="{ set: filtered > 0 }" :title="t('bins.BinBar.daysAndDevicesAltD')">
         {{ filterText }}
       </button>
       <template #content>
@@ -97,7 +104,7 @@ defineExpose({ filter: () => (filters.open.value = true), columns: () => (shownC
               type="checkbox"
               :checked="view.days.includes(day.ulid)"
               @change="change({ days: toggled(view.days, day.ulid) })"
-            />Day {{ day.number }}</label
+            />{{ t('bins.BinBar.day', [day.number]) }}</label
           >
           <hr />
           <label v-for="device in production.devices" :key="device.letter"
@@ -105,16 +112,16 @@ defineExpose({ filter: () => (filters.open.value = true), columns: () => (shownC
               type="checkbox"
               :checked="view.devices.includes(device.letter)"
               @change="change({ devices: toggled(view.devices, device.letter) })"
-            />Device {{ device.letter }} <span class="soft">{{ device.note }}</span></label
+            />{{ t('bins.BinBar.device', [device.letter]) }} <span class="soft">{{ device.note }}</span></label
           >
           <button class="plain" :disabled="filtered === 0" @click="change({ days: [], devices: [] })">
-            All of them
+            {{ t('bins.BinBar.allOfThem') }}
           </button>
         </div>
       </template>
     </Popover>
     <Popover v-if="view.show === 'rows'" v-model:open="shownColumns.open.value" trigger="click" placement="bottomRight">
-      <button class="plain push" title="Which columns (Alt K)">Columns</button>
+      <button class="plain push" :title="t('bins.BinBar.whichColumnsAltK')">{{ t('bins.BinBar.columns') }}</button>
       <template #content>
         <div ref="columnMenu" class="menu" @keydown="shownColumns.onKey">
           <label v-for="column in columns" :key="column.key"
@@ -122,7 +129,7 @@ defineExpose({ filter: () => (filters.open.value = true), columns: () => (shownC
               column.title
             }}</label
           >
-          <button class="plain" @click="emit('columns', null)">As it was at first</button>
+          <button class="plain" @click="emit('columns', null)">{{ t('bins.BinBar.asItWasAtFirst') }}</button>
         </div>
       </template>
     </Popover>
@@ -131,8 +138,8 @@ defineExpose({ filter: () => (filters.open.value = true), columns: () => (shownC
       class="plain"
       :href="wordsApi.file(production.ulid, `bins/${encodeURIComponent(bin)}`, 'txt')"
       download
-      title="What is said in all of it, as text with timecode"
-      >Words as text</a
+      :title="t('bins.BinBar.whatIsSaidInAll')"
+      >{{ t('bins.BinBar.wordsAsText') }}</a
     >
   </div>
 </template>

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { t } from '@/words'
 import { useElementSize } from '@vueuse/core'
 import { computed, useTemplateRef, watch } from 'vue'
 import type { BinRow, Production } from '@/api/types'
@@ -44,7 +45,7 @@ interface Line {
   cells: ListRow[]
 }
 const sceneOf = (one: ListRow | undefined) =>
-  one?.row?.take?.scene ? `Scene ${one.row.take.scene}` : 'Without a scene'
+  one?.row?.take?.scene ? t('bins.BinPictures.scene', [one.row.take.scene]) : t('bins.BinPictures.withoutAScene')
 /** Rows of pictures; a scene begins a row of its own. */
 const lines = computed(() => {
   const all: Line[] = []
@@ -83,7 +84,7 @@ defineExpose({ reveal: (at: number) => reveal(lineOf(at)), across, page: () => a
       v-bind="containerProps"
       class="pictures"
       role="listbox"
-      aria-label="What lies in the bin"
+      :aria-label="t('bins.BinPictures.whatLiesInTheBin')"
       aria-multiselectable="true"
     >
       <div v-bind="wrapperProps">
@@ -117,8 +118,12 @@ defineExpose({ reveal: (at: number) => reveal(lineOf(at)), across, page: () => a
                         .map((use) => use.name)
                         .join(', ')
                     "
-                    >in {{ cutsOf(row)[0]!.name
-                    }}{{ cutsOf(row).length > 1 ? ` and ${cutsOf(row).length - 1} more` : '' }}</small
+                    >{{
+                      t('bins.BinPictures.in', [
+                        cutsOf(row)[0]!.name,
+                        cutsOf(row).length > 1 ? t('bins.BinPictures.andMore', [cutsOf(row).length - 1]) : '',
+                      ])
+                    }}</small
                   ></span
                 >
                 <span class="words"

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { t } from '@/words'
 import { computed, watch } from 'vue'
 import type { BinRow, Production } from '@/api/types'
 import { stuckAt } from '@/grid/columns'
@@ -79,7 +80,7 @@ defineExpose({ reveal, page: () => Math.max(1, Math.floor((containerProps.ref.va
     v-bind="containerProps"
     class="rows"
     role="grid"
-    aria-label="What lies in the bin"
+    :aria-label="t('bins.BinRows.whatLiesInTheBin')"
     aria-multiselectable="true"
     :aria-rowcount="rows.length"
   >
@@ -92,7 +93,7 @@ defineExpose({ reveal, page: () => Math.max(1, Math.floor((containerProps.ref.va
               v-if="(column as BinColumn).order"
               class="sort"
               :class="{ on: (column as BinColumn).order === order }"
-              :title="`Order by ${column.title.toLowerCase()}`"
+              :title="t('bins.BinRows.orderBy', [column.title.toLowerCase()])"
               @click="emit('sort', (column as BinColumn).order!)"
             >
               {{ column.title }}<i v-if="(column as BinColumn).order === order">{{ down ? '▾' : '▴' }}</i></button
@@ -134,7 +135,7 @@ defineExpose({ reveal, page: () => Math.max(1, Math.floor((containerProps.ref.va
                     v-for="angle in row.angles.slice(0, row.angles.length > 3 ? 2 : 3)"
                     :key="angle.clip"
                     class="angle"
-                    :title="`${angle.name}: its sheet`"
+                    :title="t('bins.BinRows.itsSheet', [angle.name])"
                     @click.stop="emit('angle', angle.clip)"
                   >
                     <DeviceBadge v-if="angle.device" :letter="angle.device" /></button
@@ -167,7 +168,9 @@ defineExpose({ reveal, page: () => Math.max(1, Math.floor((containerProps.ref.va
                   :title="signOf(row).says"
                   >{{ signOf(row).sign }}</i
                 >{{ row.name
-                }}<small v-if="row.is_away" class="away" title="Its media were taken away">away</small></span
+                }}<small v-if="row.is_away" class="away" :title="t('bins.BinRows.itsMediaWereTakenAway')">{{
+                  t('bins.BinRows.away')
+                }}</small></span
               >
               <span
                 v-else

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { t } from '@/words'
 import { useLocalStorage } from '@vueuse/core'
 import { computed, ref } from 'vue'
 import type { BinEntry, BinTree } from '@/api/types'
@@ -70,7 +71,7 @@ const countOf = (bin: BinEntry) => bin.items ?? props.counts?.[bin.key] ?? '…'
 </script>
 
 <template>
-  <nav class="tree" aria-label="Bins">
+  <nav class="tree" :aria-label="t('bins.BinTreeNav.bins')">
     <div v-for="group in tree.groups" :key="group.key">
       <h3>
         <button class="fold" :aria-expanded="isOpen(group.key)" @click="fold(group.key)">
@@ -88,14 +89,25 @@ const countOf = (bin: BinEntry) => bin.items ?? props.counts?.[bin.key] ?? '…'
           <b>{{ one.name }}</b><small v-if="one.note">{{ one.note }}</small
           ><span class="mono">{{ countOf(one) }}</span>
         </button>
-        <p v-if="group.bins.length === 0" class="soft hint">Nothing yet.</p>
+        <p v-if="group.bins.length === 0" class="soft hint">{{ t('bins.BinTreeNav.nothingYet') }}</p>
       </template>
     </div>
     <h3 @dragover.prevent @drop.prevent="emit('place', $event.dataTransfer?.getData(BIN) ?? '', null, null)">
-      Own bins
+      {{ t('bins.BinTreeNav.ownBins') }}
       <span v-if="mayOrganise" class="pluses"
-        ><button class="plus" title="New bin (N)" aria-label="New bin" @click="emit('make')">+</button
-        ><button class="plus" title="New rule bin (Shift N)" aria-label="New rule bin" @click="emit('makeRule')">
+        ><button
+          class="plus"
+          :title="t('bins.BinTreeNav.newBinN')"
+          :aria-label="t('bins.BinTreeNav.newBin')"
+          @click="emit('make')"
+        >
+          +</button
+        ><button
+          class="plus"
+          :title="t('bins.BinTreeNav.newRuleBinShiftN')"
+          :aria-label="t('bins.BinTreeNav.newRuleBin')"
+          @click="emit('makeRule')"
+        >
           ∴
         </button></span
       >
@@ -121,20 +133,20 @@ const countOf = (bin: BinEntry) => bin.items ?? props.counts?.[bin.key] ?? '…'
         ><i
           v-if="parents.has(one.key)"
           class="sign"
-          :title="isOpen(one.key) ? 'Fold' : 'Unfold'"
+          :title="isOpen(one.key) ? t('bins.BinTreeNav.fold') : t('bins.BinTreeNav.unfold')"
           @click.stop="fold(one.key)"
           >{{ isOpen(one.key) ? '▾' : '▸' }}</i
-        ><i v-if="one.is_rule" class="sign" title="fills itself by a rule">∴</i
+        ><i v-if="one.is_rule" class="sign" :title="t('bins.BinTreeNav.fillsItselfByARule')">∴</i
         ><i v-if="one.colour" class="dot" :class="`bin-${one.colour}`" />{{ one.name }}</b
       ><span class="mono">{{ countOf(one) }}</span>
     </button>
     <p v-if="tree.own.length === 0" class="soft hint">
-      {{ mayOrganise ? 'N makes a bin of your own; drag clips onto it, or press P.' : 'Nobody made one yet.' }}
+      {{ mayOrganise ? t('bins.BinTreeNav.nMakesABinOf') : t('bins.BinTreeNav.nobodyMadeOneYet') }}
     </p>
     <slot />
     <template v-if="mayOrganise">
       <button class="fold more" :aria-expanded="choosing" @click="choosing = !choosing">
-        <i>{{ choosing ? '▾' : '▸' }}</i>What this tree shows
+        <i>{{ choosing ? '▾' : '▸' }}</i>{{ t('bins.BinTreeNav.whatThisTreeShows') }}
       </button>
       <label v-for="(name, key) in choosing ? tree.known_groups : {}" :key="key" class="group"
         ><input type="checkbox" :checked="shown.includes(key)" @change="toggle(key)" />{{ name }}</label

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { t, valueWord } from '@/words'
 import './colours.css'
 import { useDebounceFn } from '@vueuse/core'
 import { Modal, Popover } from 'ant-design-vue'
@@ -255,7 +256,7 @@ const placing = ref(false)
 const places = computed(() => {
   const inside = new Set([key.value ?? ''])
   for (const one of ownBins.value) if (one.parent !== null && inside.has(one.parent)) inside.add(one.key)
-  const top = { key: '', name: 'At the top', depth: 0, items: null }
+  const top = { key: '', name: t('bins.BinsPage.atTheTop'), depth: 0, items: null }
   return [top, ...plainBins.value.filter((one) => !inside.has(one.key))]
 })
 function beginRule(): void {
@@ -282,66 +283,70 @@ const may = () => production.value.may.organise
 useShortcuts('Bins', [
   {
     keys: ['ArrowDown', 'ArrowUp'],
-    what: 'Next row, the one before',
+    what: t('bins.BinsPage.nextRowTheOneBefore'),
     run: (event) => move(event.key === 'ArrowDown' ? down() : -down(), false),
   },
   {
     keys: ['ArrowRight', 'ArrowLeft'],
-    what: 'Next picture, the one before',
+    what: t('bins.BinsPage.nextPictureTheOneBefore'),
     run: (event) => view.value.show !== 'rows' && move(event.key === 'ArrowRight' ? 1 : -1, false),
   },
   {
     keys: ['Shift+ArrowDown', 'Shift+ArrowUp'],
-    what: 'Choose several',
+    what: t('bins.BinsPage.chooseSeveral'),
     run: (event) => move(event.key === 'ArrowDown' ? down() : -down(), true),
   },
   {
     keys: ['Ctrl+ArrowDown', 'Ctrl+ArrowUp'],
-    what: 'A page of rows further, back',
+    what: t('bins.BinsPage.aPageOfRowsFurther'),
     run: (event) => move((event.key === 'ArrowDown' ? 1 : -1) * (list.value?.page() ?? 10), false),
   },
   {
     keys: ['Ctrl+Home', 'Ctrl+End'],
-    what: 'First row, last row',
+    what: t('bins.BinsPage.firstRowLastRow'),
     run: (event) => step(event.key === 'Home' ? 0 : Infinity, false),
   },
   {
     keys: ['Ctrl+Shift+Home', 'Ctrl+Shift+End'],
-    what: 'Choose as far as the first, the last',
+    what: t('bins.BinsPage.chooseAsFarAsThe'),
     run: (event) => step(event.key === 'Home' ? 0 : Infinity, true),
   },
-  { keys: ['Ctrl+a'], what: 'Choose all of the bin', run: () => range.all() },
+  { keys: ['Ctrl+a'], what: t('bins.BinsPage.chooseAllOfTheBin'), run: () => range.all() },
   {
     keys: ['PageDown', 'PageUp'],
-    what: 'Next bin, the one before',
+    what: t('bins.BinsPage.nextBinTheOneBefore'),
     run: (event) => stepBin(event.key === 'PageDown' ? 1 : -1),
   },
   ...handKeys,
   {
     keys: ['e'],
-    what: 'Write in the row, Tab to the next cell',
+    what: t('bins.BinsPage.writeInTheRowTab'),
     run: () => cursor.value !== null && view.value.show === 'rows' && cells.start(cursor.value),
   },
-  { keys: ['Alt+m'], what: 'What can be done with it', run: () => handMenu.value?.open() },
-  { keys: ['n'], what: 'New bin', run: () => actions.make() },
-  { keys: ['N'], what: 'New rule bin', run: beginRule },
-  { keys: ['r'], what: 'To the words of the rule', run: () => sentence.value?.enter() },
-  { keys: ['F2'], what: 'Rename this bin', run: actions.rename },
-  { keys: ['Alt+b'], what: 'Place this bin in another', run: () => may() && isOwn.value && (placing.value = true) },
+  { keys: ['Alt+m'], what: t('bins.BinsPage.whatCanBeDoneWith'), run: () => handMenu.value?.open() },
+  { keys: ['n'], what: t('bins.BinsPage.newBin'), run: () => actions.make() },
+  { keys: ['N'], what: t('bins.BinsPage.newRuleBin'), run: beginRule },
+  { keys: ['r'], what: t('bins.BinsPage.toTheWordsOfThe'), run: () => sentence.value?.enter() },
+  { keys: ['F2'], what: t('bins.BinsPage.renameThisBin'), run: actions.rename },
+  {
+    keys: ['Alt+b'],
+    what: t('bins.BinsPage.placeThisBinInAnother'),
+    run: () => may() && isOwn.value && (placing.value = true),
+  },
   {
     keys: ['Alt+1', 'Alt+2', 'Alt+3'],
-    what: 'Rows, pictures, by scene',
+    what: t('bins.BinsPage.rowsPicturesByScene'),
     run: (event) =>
       setView({
         ...view.value,
         show: (['rows', 'pictures', 'scenes'] as const)[Number(event.code.slice(-1)) - 1] ?? 'rows',
       }),
   },
-  { keys: ['b'], what: 'Bring in files', run: () => bringing.choose(false) },
-  { keys: ['B'], what: 'Bring in a folder', run: () => bringing.choose(true) },
-  { keys: ['Alt+d'], what: 'Days and devices', run: () => bar.value?.filter() },
-  { keys: ['Alt+k'], what: 'Columns', run: () => bar.value?.columns() },
-  { keys: ['Ctrl+Enter'], what: 'Keep the rule', whileTyping: true, run: () => void keepRule() },
+  { keys: ['b'], what: t('bins.BinsPage.bringInFiles'), run: () => bringing.choose(false) },
+  { keys: ['B'], what: t('bins.BinsPage.bringInAFolder'), run: () => bringing.choose(true) },
+  { keys: ['Alt+d'], what: t('bins.BinsPage.daysAndDevices'), run: () => bar.value?.filter() },
+  { keys: ['Alt+k'], what: t('bins.BinsPage.columns'), run: () => bar.value?.columns() },
+  { keys: ['Ctrl+Enter'], what: t('bins.BinsPage.keepTheRule'), whileTyping: true, run: () => void keepRule() },
 ])
 </script>
 
@@ -357,8 +362,9 @@ useShortcuts('Bins', [
     >
       <div v-if="bringing.isOver.value" class="catch">
         <p>
-          <b>Drop files and folders here to bring them in</b
-          ><span>{{ bringKind === null ? 'as what their folders say' : `as ${bringKind}` }}</span>
+          <b>{{ t('bins.BinsPage.dropFilesAndFoldersHere') }}</b><span>{{
+            bringKind === null ? t('bins.BinsPage.asWhatTheirFoldersSay') : t('bins.BinsPage.as', [bringKind])
+          }}</span>
         </p>
       </div>
       <PanelEdge stage="bins" :usual="352" />
@@ -375,15 +381,18 @@ useShortcuts('Bins', [
         @groups="actions.setGroups"
       >
         <p v-if="production.may.work" class="bring soft">
-          Bring in
+          {{ t('bins.BinsPage.bringIn') }}
           <button
             class="plain"
-            title="Music, effects, graphics, stills, stock; or drop them on the page (B)"
+            :title="t('bins.BinsPage.musicEffectsGraphicsStillsStock')"
             @click="bringing.choose(false)"
           >
-            files</button
-          ><button class="plain" title="With all that is below it (Shift B)" @click="bringing.choose(true)">
-            a folder
+            {{ t('bins.BinsPage.files') }}</button><button
+            class="plain"
+            :title="t('bins.BinsPage.withAllThatIsBelow')"
+            @click="bringing.choose(true)"
+          >
+            {{ t('bins.BinsPage.aFolder') }}
           </button>
         </p>
         <input ref="filesBox" class="files-box" type="file" multiple hidden @change="bringing.chosen" />
@@ -393,12 +402,17 @@ useShortcuts('Bins', [
       <section class="middle">
         <div class="top">
           <div class="bar">
-            <b>{{ isNew ? 'A new rule' : (bin?.name ?? 'Bins') }}</b><span class="soft note-line">{{ bin?.note }}</span>
+            <b>{{ isNew ? t('bins.BinsPage.aNewRule') : (bin?.name ?? t('bins.BinsPage.bins')) }}</b><span
+              class="soft note-line"
+              >{{ bin?.note }}</span
+            >
             <template v-if="isOwn && production.may.organise"
-              ><button class="plain" title="Rename (F2)" @click="actions.rename">Rename</button
-              ><button class="plain" title="Into another bin (Alt B)" @click="placing = true">Place…</button
+              ><button class="plain" :title="t('bins.BinsPage.renameF2')" @click="actions.rename">
+                {{ t('bins.BinsPage.rename') }}</button
+              ><button class="plain" :title="t('bins.BinsPage.intoAnotherBinAltB')" @click="placing = true">
+                {{ t('bins.BinsPage.place') }}</button
               ><Popover trigger="click" placement="bottomLeft"
-                ><button class="plain">Colour</button>
+                ><button class="plain">{{ t('bins.BinsPage.colour') }}</button>
                 <template #content
                   ><div class="colours">
                     <button
@@ -406,24 +420,28 @@ useShortcuts('Bins', [
                       :key="one"
                       class="swatch"
                       :class="`bin-${one}`"
-                      :aria-label="one"
-                      :title="one"
+                      :aria-label="valueWord(one)"
+                      :title="valueWord(one)"
                       @click="actions.colour(one)"
-                    /><button class="plain" @click="actions.colour(null)">None</button>
+                    /><button class="plain" @click="actions.colour(null)">{{ t('bins.BinsPage.none') }}</button>
                   </div></template
                 ></Popover
-              ><button class="plain" @click="actions.remove">Remove</button></template
+              ><button class="plain" @click="actions.remove">{{ t('bins.BinsPage.remove') }}</button></template
             >
             <span class="push" /><HandMenu
               v-if="rows.length > 0"
               ref="handMenu"
-              :title="inHand.length === 1 ? (hand[0]?.name ?? 'It') : `${inHand.length} that are chosen`"
+              :title="
+                inHand.length === 1
+                  ? (hand[0]?.name ?? t('bins.BinsPage.it'))
+                  : t('bins.BinsPage.thatAreChosen', [inHand.length])
+              "
               :acts="offered"
               :colours="production.may.work && !isShared ? COLOURS : null"
               @colour="giveColour"
             />
             <span class="soft sum"
-              >{{ chosenCount > 0 ? `${chosenCount} of ` : '' }}{{ total
+              >{{ chosenCount > 0 ? t('bins.BinsPage.of', [chosenCount]) : '' }}{{ total
               }}{{ ticks > 0 ? ` · ${length(ticks)}` : '' }}</span
             >
           </div>
@@ -454,7 +472,7 @@ useShortcuts('Bins', [
           />
         </div>
         <div v-if="entries.length === 0 && !isNew" class="empty">
-          <b>No bins yet.</b>Scenes get theirs when slates are read. N makes one of your own.
+          <b>{{ t('bins.BinsPage.noBinsYet') }}</b>{{ t('bins.BinsPage.scenesGetTheirsWhenSlates') }}
         </div>
         <AnswerState
           v-else
@@ -463,20 +481,23 @@ useShortcuts('Bins', [
           @retry="again()"
         >
           <div v-if="rows.length === 0" class="empty">
-            <template v-if="isDraft"><b>Nothing is like that.</b>Change a word of the sentence.</template>
+            <template v-if="isDraft"
+              ><b>{{ t('bins.BinsPage.nothingIsLikeThat') }}</b
+              >{{ t('bins.BinsPage.changeAWordOfThe') }}</template
+            >
             <template v-else-if="view.days.length + view.devices.length > 0"
-              ><b>Nothing of these days and devices.</b
+              ><b>{{ t('bins.BinsPage.nothingOfTheseDaysAnd') }}</b
               ><button class="plain" @click="setView({ ...view, days: [], devices: [] })">
-                Show all of them
+                {{ t('bins.BinsPage.showAllOfThem') }}
               </button></template
             >
             <template v-else
-              ><b>This bin is empty.</b
+              ><b>{{ t('bins.BinsPage.thisBinIsEmpty') }}</b
               >{{
                 bin?.is_rule
-                  ? 'Nothing is like its rule yet; what comes and is, will lie here.'
+                  ? t('bins.BinsPage.nothingIsLikeItsRule')
                   : isOwn
-                    ? 'Drag clips onto it in the tree, or press P on a clip.'
+                    ? t('bins.BinsPage.dragClipsOntoItIn')
                     : ''
               }}</template
             >
@@ -523,7 +544,7 @@ useShortcuts('Bins', [
       <Modal
         :open="naming !== null"
         :title="naming?.title"
-        ok-text="Keep"
+        :ok-text="t('bins.BinsPage.keep')"
         width="360px"
         @ok="actions.finishNaming"
         @cancel="naming = null"
@@ -541,8 +562,8 @@ useShortcuts('Bins', [
       <HandDialogs ref="dialogs" :actions="actions" :hand="hand" :count="inHand.length" :bins="plainBins" />
       <PickDialog
         :open="placing"
-        :title="`Where does ${bin?.name ?? 'it'} lie?`"
-        label="Own bins"
+        :title="t('bins.BinsPage.whereDoesLie', [bin?.name ?? t('bins.BinsPage.it2')])"
+        :label="t('bins.BinsPage.ownBins')"
         :choices="places"
         @pick="((placing = false), actions.place(key ?? '', $event.key || null, null))"
         @close="placing = false"

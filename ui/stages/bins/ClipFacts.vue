@@ -1,4 +1,6 @@
 <script setup lang="ts">
+import { t, valueWord } from '@/words'
+import { locale } from '@/words/language'
 import { computed } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
 import { bins as binsApi } from '@/api/endpoints/bins'
@@ -30,7 +32,7 @@ const said = computed(() => {
   })
 })
 const day = (iso: string) =>
-  new Date(iso).toLocaleString('en-GB', { day: 'numeric', month: 'short', hour: '2-digit', minute: '2-digit' })
+  new Date(iso).toLocaleString(locale, { day: 'numeric', month: 'short', hour: '2-digit', minute: '2-digit' })
 
 /** To the stage where it is worked on, on the clip's own day. */
 function to(name: string, query: Record<string, string>, ownDay = true): void {
@@ -47,51 +49,59 @@ const toLineup = () => to('lineup', { clip: props.sheet.ulid })
 <template>
   <dl v-if="of === 'known'">
     <template v-if="sheet.takes.length > 0"
-      ><dt>{{ sheet.takes.length === 1 ? 'Take' : 'Takes' }}</dt>
+      ><dt>{{ sheet.takes.length === 1 ? t('bins.ClipFacts.take') : t('bins.ClipFacts.takes') }}</dt>
       <dd>
         <button v-for="one in sheet.takes" :key="`${one.ulid} ${one.in_ticks}`" class="link" @click="toTake(one.ulid)">
           {{ one.label }}
         </button>
       </dd></template
     >
-    <dt>Came as</dt>
+    <dt>{{ t('bins.ClipFacts.cameAs') }}</dt>
     <dd class="mono">{{ sheet.file }}</dd>
     <template v-if="sheet.roll"
-      ><dt>Roll</dt>
+      ><dt>{{ t('bins.ClipFacts.roll') }}</dt>
       <dd class="mono">{{ sheet.roll }}</dd></template
     >
     <template v-if="sheet.import_kind"
-      ><dt>Import</dt>
-      <dd>{{ sheet.import_kind }}</dd></template
+      ><dt>{{ t('bins.ClipFacts.import') }}</dt>
+      <dd>{{ valueWord(sheet.import_kind ?? '') }}</dd></template
     >
-    <dt>Starts</dt>
+    <dt>{{ t('bins.ClipFacts.starts') }}</dt>
     <dd class="mono">
-      {{ sheet.start_timecode ?? 'no timecode'
-      }}<template v-if="sheet.corrected_timecode">, corrected {{ sheet.corrected_timecode }}</template>
+      {{ sheet.start_timecode ?? t('bins.ClipFacts.noTimecode')
+      }}<template v-if="sheet.corrected_timecode">{{
+        t('bins.ClipFacts.corrected', [sheet.corrected_timecode])
+      }}</template>
     </dd>
-    <dt>Made</dt>
-    <dd class="mono">{{ (sheet.recorded_at ?? 'it does not say').replace('T', ' ') }}</dd>
+    <dt>{{ t('bins.ClipFacts.made') }}</dt>
+    <dd class="mono">{{ (sheet.recorded_at ?? t('bins.ClipFacts.itDoesNotSay')).replace('T', ' ') }}</dd>
     <template v-if="sheet.found"
-      ><dt>Found again</dt>
+      ><dt>{{ t('bins.ClipFacts.foundAgain') }}</dt>
       <dd>
-        by {{ sheet.found.words }}<template v-if="sheet.found.was">, was of {{ sheet.found.was }}</template>
+        {{ t('bins.ClipFacts.by', [sheet.found.words])
+        }}<template v-if="sheet.found.was">{{ t('bins.ClipFacts.wasOf', [sheet.found.was]) }}</template>
       </dd></template
     >
-    <dt>Length</dt>
+    <dt>{{ t('bins.ClipFacts.length') }}</dt>
     <dd class="mono">
       {{ length(sheet.duration_ticks)
-      }}<template v-if="sheet.frames"> · {{ sheet.frames }} f at {{ sheet.rate.name }}</template>
+      }}<template v-if="sheet.frames"> {{ t('bins.ClipFacts.fAt', [sheet.frames, sheet.rate.name]) }}</template>
     </dd>
     <template v-if="sheet.width"
-      ><dt>Picture</dt>
+      ><dt>{{ t('bins.ClipFacts.picture') }}</dt>
       <dd class="mono">{{ sheet.width }} × {{ sheet.height }}</dd></template
     >
     <template v-if="sheet.channels.length > 0"
-      ><dt>Sound</dt>
+      ><dt>{{ t('bins.ClipFacts.sound') }}</dt>
       <dd>
-        {{ sheet.channels.length }} {{ sheet.channels.length === 1 ? 'channel' : 'channels' }} at
-        {{ (sheet.sample_rate ?? 0) / 1000 }} kHz:
-        {{ sheet.channels.map((one) => one.name || `channel ${one.index}`).join(', ') }}
+        {{
+          t('bins.ClipFacts.atKhz', [
+            sheet.channels.length,
+            sheet.channels.length === 1 ? t('bins.ClipFacts.channel') : t('bins.ClipFacts.channels'),
+            (sheet.sample_rate ?? 0) / 1000,
+            sheet.channels.map((one) => one.name || t('bins.ClipFacts.channel2', [one.index])).join(', '),
+          ])
+        }}
       </dd></template
     >
     <template v-for="one in said" :key="one.label"
@@ -101,11 +111,11 @@ const toLineup = () => to('lineup', { clip: props.sheet.ulid })
       </dd></template
     >
     <template v-if="sheet.screening"
-      ><dt>Screening</dt>
+      ><dt>{{ t('bins.ClipFacts.screening') }}</dt>
       <dd class="lines">{{ sheet.screening }}</dd></template
     >
     <template v-if="(history?.steps.length ?? 0) > 0"
-      ><dt>History</dt>
+      ><dt>{{ t('bins.ClipFacts.history') }}</dt>
       <dd>
         <p
           v-for="(step, index) in history!.steps.slice(0, 40)"
@@ -121,30 +131,32 @@ const toLineup = () => to('lineup', { clip: props.sheet.ulid })
       </dd></template
     >
     <template v-if="sheet.sidecars.length > 0"
-      ><dt>Beside it</dt>
+      ><dt>{{ t('bins.ClipFacts.besideIt') }}</dt>
       <dd class="mono path">{{ sheet.sidecars.join(', ') }}</dd></template
     >
   </dl>
   <dl v-else>
-    <dt>Bins</dt>
+    <dt>{{ t('bins.ClipFacts.bins') }}</dt>
     <dd>
-      <p v-if="sheet.bins.length === 0" class="soft">in none of your own</p>
+      <p v-if="sheet.bins.length === 0" class="soft">{{ t('bins.ClipFacts.inNoneOfYourOwn') }}</p>
       <button v-for="bin in sheet.bins" :key="bin.key" class="link" @click="toBin(bin.key)">
-        {{ bin.name }}<span v-if="bin.as !== 'clip'" class="soft"> by its {{ bin.as }}</span>
+        {{ bin.name }}<span v-if="bin.as !== 'clip'" class="soft"> {{ t('bins.ClipFacts.byIts', [bin.as]) }}</span>
       </button>
     </dd>
-    <dt>Cuts and reels</dt>
+    <dt>{{ t('bins.ClipFacts.cutsAndReels') }}</dt>
     <dd>
-      <p v-if="uses?.uses.length === 0" class="soft">in none yet</p>
+      <p v-if="uses?.uses.length === 0" class="soft">{{ t('bins.ClipFacts.inNoneYet') }}</p>
       <button v-for="one in uses?.uses ?? []" :key="one.sequence" class="link" @click="toCut(one)">
-        {{ one.name }}<span v-if="one.times > 1" class="soft"> {{ one.times }} times</span>
+        {{ one.name }}<span v-if="one.times > 1" class="soft"> {{ t('bins.ClipFacts.times', [one.times]) }}</span>
       </button>
     </dd>
     <template v-if="sheet.placed_ticks !== null"
-      ><dt>Line-up</dt>
-      <dd><button class="link" @click="toLineup">Its place on the day</button></dd></template
+      ><dt>{{ t('bins.ClipFacts.lineUp') }}</dt>
+      <dd>
+        <button class="link" @click="toLineup">{{ t('bins.ClipFacts.itsPlaceOnTheDay') }}</button>
+      </dd></template
     >
-    <dt>Files</dt>
+    <dt>{{ t('bins.ClipFacts.files') }}</dt>
     <dd>
       <p v-if="sheet.files.length === 0" class="soft mono path">{{ sheet.parts.join(', ') }}</p>
       <div v-for="file in sheet.files" :key="file.path" class="file">
@@ -153,8 +165,11 @@ const toLineup = () => to('lineup', { clip: props.sheet.ulid })
           >{{ bytes(file.size_bytes) }} ·
           {{
             file.verified_at === null
-              ? 'not verified'
-              : `${file.copies} verified ${file.copies === 1 ? 'copy' : 'copies'}`
+              ? t('bins.ClipFacts.notVerified')
+              : t('bins.ClipFacts.verified', [
+                  file.copies,
+                  file.copies === 1 ? t('bins.ClipFacts.copy') : t('bins.ClipFacts.copies'),
+                ])
           }}</span
         >
         <span v-if="file.hash" class="mono soft path">{{ file.algorithm }} {{ file.hash }}</span>

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { t } from '@/words'
 import { useLocalStorage } from '@vueuse/core'
 import { computed, ref, useTemplateRef, watch } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
@@ -34,10 +35,10 @@ const id = () => production.value.ulid
 const clip = computed(() => String(route.params.clip))
 const { data, isPending, error, refetch } = useAnswer(() => binsApi.clip(id(), clip.value))
 const tabs = {
-  pieces: 'Subclips and markers',
-  words: 'Words',
-  known: 'What is known',
-  places: 'Where it is',
+  pieces: t('bins.ClipPage.subclipsAndMarkers'),
+  words: t('bins.ClipPage.words'),
+  known: t('bins.ClipPage.whatIsKnown'),
+  places: t('bins.ClipPage.whereItIs'),
 } as const
 const tab = ref<keyof typeof tabs>('pieces')
 watch(
@@ -77,7 +78,7 @@ const channels = computed<SheetChannel[]>(() => {
   )
   return (sheet.value?.channels ?? []).map(({ index, name }) => ({
     index,
-    name: name || `channel ${index}`,
+    name: name || t('bins.ClipPage.channel', [index]),
     on: heardNow.has(index),
     solo: false,
     gainDb: 0,
@@ -118,7 +119,7 @@ const AROUND = 20
 async function toQuiet(): Promise<void> {
   const [now, at] = [sheet.value, player.value]
   if (now === undefined || at === null || at.ownSounds.length === 0 || now.duration_ticks === null)
-    return say('There is no sound to go by.')
+    return say(t('bins.ClipPage.thereIsNoSoundTo'))
   const begin = Math.max(0, ticks.value - AROUND * TICKS)
   const end = Math.min(now.duration_ticks, ticks.value + AROUND * TICKS)
   const rate = toSamples(TICKS)
@@ -128,7 +129,7 @@ async function toQuiet(): Promise<void> {
     Math.max(2, toSamples(end - begin)),
   )
   const found = soundAround(samples, rate, toSamples(ticks.value - begin))
-  if (found === null) return say('Nothing is heard around here.')
+  if (found === null) return say(t('bins.ClipPage.nothingIsHeardAroundHere'))
   let [inTicks, outTicks] = [found.from, found.to].map((n) => begin + Math.round((n * TICKS) / rate)) as [
     number,
     number,
@@ -145,7 +146,7 @@ async function setEdge(subclip: Subclip, inTicks: number, outTicks: number): Pro
   if (now === undefined) return
   const body = { name: subclip.name, in_ticks: inTicks, out_ticks: outTicks }
   if ((await attempt(() => binsApi.changeSubclip(id(), now.ulid, subclip.ulid, body))) !== undefined)
-    say(`${subclip.name} is ${length(outTicks - inTicks)} long now. Ctrl Z takes it back.`)
+    say(t('bins.ClipPage.isLongNowCtrlZ', [subclip.name, length(outTicks - inTicks)]))
   makeStale('bins')
 }
 /** The subclip that is stood in: the player stays within it and its handles until that is lifted. */
@@ -171,7 +172,7 @@ function lift(): void {
     const here = sheet.value?.subclips.find(
       (one) => one.in_ticks !== null && ticks.value >= one.in_ticks && ticks.value < one.out_ticks!,
     )
-    if (here === undefined) return say('Stand in a subclip first.')
+    if (here === undefined) return say(t('bins.ClipPage.standInASubclipFirst'))
     within.value = here.ulid
   }
 }
@@ -180,7 +181,7 @@ async function addToCut(): Promise<void> {
   const one = sheet.value
   if (one === undefined || !production.value.may.organise) return
   const lasts = one.kind === 'still' ? STILL_SHOWN : one.duration_ticks
-  if (lasts === null) return refuse('This clip does not run.')
+  if (lasts === null) return refuse(t('bins.ClipPage.thisClipDoesNotRun'))
   const from = marks.value.in_ticks ?? 0
   const to = marks.value.out_ticks ?? lasts
   await addPieces([{ clip: one.ulid, in_ticks: from, out_ticks: to }], one.name)
@@ -199,8 +200,7 @@ async function keepEdges(): Promise<void> {
     (one) => one.in_ticks !== null && ticks.value >= one.in_ticks && ticks.value < (one.out_ticks ?? 0),
   )
   if (!production.value.may.organise) return
-  if (under === undefined || start === null || end === null)
-    return say('Stand in a subclip and set an in and an out point first.')
+  if (under === undefined || start === null || end === null) return say(t('bins.ClipPage.standInASubclipAnd'))
   await setEdge(under, start, end)
 }
 async function splitChannels(): Promise<void> {
@@ -209,7 +209,9 @@ async function splitChannels(): Promise<void> {
   const done = await attempt(() => binsApi.splitChannels(id(), [now.ulid]))
   if (done !== undefined)
     say(
-      done.made === 0 ? 'Its channels have their names already.' : `${done.made} channels have names of their own now.`,
+      done.made === 0
+        ? t('bins.ClipPage.itsChannelsHaveTheirNames')
+        : t('bins.ClipPage.channelsHaveNamesOfTheir', [done.made]),
     )
   makeStale('bins')
 }
@@ -217,7 +219,7 @@ async function splitChannels(): Promise<void> {
 async function use(): Promise<void> {
   const made = await attempt(() => binsApi.fromLibrary(id(), clip.value))
   if (made === undefined) return
-  say('It is a clip of this production now.')
+  say(t('bins.ClipPage.itIsAClipOf'))
   makeStale('clips')
   await router.replace({ name: 'clip', params: { ...route.params, clip: made.ulid } })
 }
@@ -231,7 +233,11 @@ function stepSubclip(step: number): void {
 }
 
 /** What has the room: the picture, the sound, or each its share. */
-const LARGE = { both: 'Both', picture: 'Picture', sound: 'Sound' } as const
+const LARGE = {
+  both: t('bins.ClipPage.both'),
+  picture: t('bins.ClipPage.picture'),
+  sound: t('bins.ClipPage.sound'),
+} as const
 const large = useLocalStorage<keyof typeof LARGE>('cartella.clip.large', 'both')
 function turnLarge(): void {
   const all = Object.keys(LARGE) as (keyof typeof LARGE)[]
@@ -245,26 +251,26 @@ function leave(): void {
     void router.push({ name: 'bins', params: { production: id(), day: route.params.day }, query: { clip: clip.value } })
 }
 useShortcuts('Clip sheet', [
-  { keys: ['Escape'], what: 'Back to where you were', run: leave },
-  { keys: ['q'], what: 'Mark what is heard here, from quiet to quiet', run: () => void toQuiet() },
-  { keys: ['h'], what: 'Stay within the subclip and its handles, or not', run: lift },
-  { keys: ['e'], what: 'Give the subclip here the marks as its edges', run: () => void keepEdges() },
-  { keys: ['Alt+c'], what: 'Split the channels under their names', run: () => void splitChannels() },
+  { keys: ['Escape'], what: t('bins.ClipPage.backToWhereYouWere2'), run: leave },
+  { keys: ['q'], what: t('bins.ClipPage.markWhatIsHeardHere'), run: () => void toQuiet() },
+  { keys: ['h'], what: t('bins.ClipPage.stayWithinTheSubclipAnd'), run: lift },
+  { keys: ['e'], what: t('bins.ClipPage.giveTheSubclipHereThe'), run: () => void keepEdges() },
+  { keys: ['Alt+c'], what: t('bins.ClipPage.splitTheChannelsUnderTheir'), run: () => void splitChannels() },
   {
     keys: [']', '['],
-    what: 'Next subclip, the one before',
+    what: t('bins.ClipPage.nextSubclipTheOneBefore'),
     run: (event) => stepSubclip(event.key === ']' ? 1 : -1),
   },
   {
     keys: ['Alt+1', 'Alt+2', 'Alt+3', 'Alt+4', 'Alt+5', 'Alt+6', 'Alt+7', 'Alt+8', 'Alt+9'],
-    what: 'A channel alone, all again',
+    what: t('bins.ClipPage.aChannelAloneAllAgain'),
     run: (event) => alone(Number(event.code.slice(-1))),
   },
-  { keys: ['+'], what: 'Add what is marked, or all of it, at the end of the cut', run: () => void addToCut() },
-  { keys: ['Alt+v'], what: 'Picture large, sound large, both', run: turnLarge },
+  { keys: ['+'], what: t('bins.ClipPage.addWhatIsMarkedOr'), run: () => void addToCut() },
+  { keys: ['Alt+v'], what: t('bins.ClipPage.pictureLargeSoundLargeBoth'), run: turnLarge },
   {
     keys: ['Alt+t'],
-    what: 'Subclips, words, what is known, where it is',
+    what: t('bins.ClipPage.subclipsWordsWhatIsKnown'),
     run: () => {
       const all = Object.keys(tabs) as (keyof typeof tabs)[]
       tab.value = all[(all.indexOf(tab.value) + 1) % all.length]!
@@ -294,14 +300,18 @@ useShortcuts('Clip sheet', [
               >{{ sheet.take.description }}</span
             ></template
           >
-          <span v-if="sheet.kind === 'picture'" class="shows push" role="radiogroup" aria-label="What is large"
+          <span
+            v-if="sheet.kind === 'picture'"
+            class="shows push"
+            role="radiogroup"
+            :aria-label="t('bins.ClipPage.whatIsLarge')"
             ><button
               v-for="(name, key) in LARGE"
               :key="key"
               role="radio"
               :aria-checked="large === key"
               :class="{ on: large === key }"
-              title="Alt V"
+              :title="t('bins.ClipPage.altV')"
               @click="large = key"
             >
               {{ name }}
@@ -310,10 +320,10 @@ useShortcuts('Clip sheet', [
           <button
             class="plain"
             :class="{ push: sheet.kind !== 'picture' }"
-            title="Back to where you were (Esc)"
+            :title="t('bins.ClipPage.backToWhereYouWere')"
             @click="leave"
           >
-            Back
+            {{ t('bins.ClipPage.back') }}
           </button>
         </h1>
         <ClipPlayer
@@ -341,23 +351,24 @@ useShortcuts('Clip sheet', [
           :alt="sheet.name"
         />
         <p v-if="standing" class="stays soft">
-          Within <b>{{ standing.name }}</b><template v-if="standing.handle_ticks > 0"
-            >, {{ toFrames(standing.handle_ticks, sheet.rate) }} frames beyond both ends</template
-          >. <button class="plain" title="H" @click="lift">All of the clip</button>
+          {{ t('bins.ClipPage.within') }} <b>{{ standing.name }}</b><template v-if="standing.handle_ticks > 0">{{
+            t('bins.ClipPage.framesBeyondBothEnds', [toFrames(standing.handle_ticks, sheet.rate)])
+          }}</template
+          >. <button class="plain" title="H" @click="lift">{{ t('bins.ClipPage.allOfTheClip') }}</button>
         </p>
         <p v-if="sheet.library" class="note">
-          It is of the library {{ sheet.library }}: to be seen and heard here, and changed there.
+          {{ t('bins.ClipPage.itIsOfTheLibrary', [sheet.library]) }}
           <button
             v-if="production.may.organise"
             class="go"
-            title="A clip of this production on the same files"
+            :title="t('bins.ClipPage.aClipOfThisProduction')"
             @click="use"
           >
-            Use it here
+            {{ t('bins.ClipPage.useItHere') }}
           </button>
         </p>
         <p v-if="sheet.away_at" class="note warn">
-          Its media were taken away. What points at it stays; it finds them again when they come in.
+          {{ t('bins.ClipPage.itsMediaWereTakenAway') }}
         </p>
         <p v-for="problem in sheet.problems" :key="problem" class="note warn">{{ problem }}</p>
       </section>
@@ -386,16 +397,17 @@ useShortcuts('Clip sheet', [
             @within="(one) => (within = one.in_ticks === null ? null : one.ulid)"
           />
           <p class="soft keys">
-            <kbd>I</kbd> <kbd>O</kbd> or <kbd>Q</kbd> mark a stretch, <kbd>U</kbd> names it, <kbd>]</kbd> goes to the
-            next one. <kbd>E</kbd> moves the edges of the one you stand in.
+            <kbd>I</kbd> <kbd>O</kbd> {{ t('bins.ClipPage.or') }} <kbd>Q</kbd> {{ t('bins.ClipPage.markAStretch') }}
+            <kbd>U</kbd> {{ t('bins.ClipPage.namesIt') }} <kbd>]</kbd> {{ t('bins.ClipPage.goesToTheNextOne') }}
+            <kbd>E</kbd> {{ t('bins.ClipPage.movesTheEdgesOfThe') }}
           </p>
           <button
             v-if="sheet.channels.length > 1 && production.may.organise && sheet.library === null"
             class="plain"
-            title="Each channel as a piece of its own (Alt C)"
+            :title="t('bins.ClipPage.eachChannelAsAPiece')"
             @click="splitChannels"
           >
-            Split the {{ sheet.channels.length }} channels
+            {{ t('bins.ClipPage.splitTheChannels', [sheet.channels.length]) }}
           </button>
         </div>
         <ClipWords

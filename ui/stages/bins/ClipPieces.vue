@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { t, valueWord } from '@/words'
 import { useLocalStorage } from '@vueuse/core'
 import { computed, nextTick, ref } from 'vue'
 import { bins as binsApi } from '@/api/endpoints/bins'
@@ -38,7 +39,7 @@ const ask = (what: 'subclip' | 'marker', suggested: string, over: { at: number; 
 }
 
 function startSubclip(): void {
-  if (rangeTicks.value === null) return say('Set an in point with I and an out point with O first.')
+  if (rangeTicks.value === null) return say(t('bins.ClipPieces.setAnInPointWith'))
   if (!mayOrganise.value) return
   const take = props.clip.take
   const slate = take === null ? '' : `${take.setup}-${take.take}${take.part} `
@@ -51,7 +52,7 @@ function startMarker(): void {
 function startStretch(): void {
   const { in_ticks: from, out_ticks: to } = marks.value
   if (!mayOrganise.value) return
-  if (from === null || to === null) return say('Set an in point with I and an out point with O first.')
+  if (from === null || to === null) return say(t('bins.ClipPieces.setAnInPointWith'))
   ask('marker', '', { at: from, to })
 }
 async function keep(): Promise<void> {
@@ -76,7 +77,9 @@ async function keep(): Promise<void> {
     return
   }
   say(
-    now.what === 'subclip' ? `${text} is kept as a subclip.` : `The place is marked${text === '' ? '' : `: ${text}`}.`,
+    now.what === 'subclip'
+      ? t('bins.ClipPieces.isKeptAsASubclip', [text])
+      : t('bins.ClipPieces.thePlaceIsMarked', [text === '' ? '' : `: ${text}`]),
   )
   makeStale('bins', { clip: ulid })
 }
@@ -87,7 +90,7 @@ function goTo(one: Subclip): void {
 }
 async function remove(work: () => Promise<unknown>, what: string): Promise<void> {
   if ((await attempt(work)) === undefined) return
-  say(`${what} is removed. Ctrl Z brings it back.`)
+  say(t('bins.ClipPieces.isRemovedCtrlZBrings', [what]))
   makeStale('bins')
 }
 const putting = ref<{ ref: string; name: string } | null>(null)
@@ -98,7 +101,8 @@ async function putInto(bin: BinEntry): Promise<void> {
   putting.value = null
   if (one === null) return
   const done = await attempt(() => binsApi.put(production.value.ulid, bin.key, [one.ref], null))
-  if (done !== undefined) say(done.moved === 0 ? `Already in ${bin.name}.` : `${one.name} is in ${bin.name}.`)
+  if (done !== undefined)
+    say(done.moved === 0 ? t('bins.ClipPieces.alreadyIn', [bin.name]) : t('bins.ClipPieces.isIn', [one.name, bin.name]))
   makeStale('bins')
 }
 /** A marker whose name and note are being written. */
@@ -119,28 +123,32 @@ const timecode = (ticks: number) =>
 
 defineExpose({ startSubclip, startMarker })
 useShortcuts('Clip sheet', [
-  { keys: ['u'], what: 'Keep the marked range as a subclip', run: startSubclip },
-  { keys: ['m'], what: 'Mark this place, with a name', run: startMarker },
-  { keys: ['M'], what: 'Mark the stretch from in to out, with a name', run: startStretch },
+  { keys: ['u'], what: t('bins.ClipPieces.keepTheMarkedRangeAs'), run: startSubclip },
+  { keys: ['m'], what: t('bins.ClipPieces.markThisPlaceWithA'), run: startMarker },
+  { keys: ['M'], what: t('bins.ClipPieces.markTheStretchFromIn'), run: startStretch },
 ])
 </script>
 
 <template>
   <div class="marks">
-    <span v-if="rangeTicks === null" class="soft hint"><kbd>I</kbd> in, <kbd>O</kbd> out</span>
+    <span v-if="rangeTicks === null" class="soft hint"
+      ><kbd>I</kbd> {{ t('bins.ClipPieces.in') }} <kbd>O</kbd> {{ t('bins.ClipPieces.out') }}</span
+    >
     <span class="mono">{{
-      rangeTicks === null ? '' : `${length(rangeTicks)} · ${toFrames(rangeTicks, clip.rate)} f`
+      rangeTicks === null ? '' : t('bins.ClipPieces.f', [length(rangeTicks), toFrames(rangeTicks, clip.rate)])
     }}</span>
     <template v-if="mayOrganise"
-      ><button class="plain" title="Mark this place (M)" @click="startMarker">Mark <kbd>M</kbd></button>
+      ><button class="plain" :title="t('bins.ClipPieces.markThisPlaceM')" @click="startMarker">
+        {{ t('bins.ClipPieces.mark') }} <kbd>M</kbd>
+      </button>
       <button
         class="plain"
         :class="{ go: rangeTicks !== null }"
         :disabled="rangeTicks === null"
-        title="Keep as subclip (U)"
+        :title="t('bins.ClipPieces.keepAsSubclipU')"
         @click="startSubclip"
       >
-        Subclip <kbd>U</kbd>
+        {{ t('bins.ClipPieces.subclip') }} <kbd>U</kbd>
       </button></template
     >
   </div>
@@ -149,53 +157,71 @@ useShortcuts('Clip sheet', [
       ref="nameBox"
       v-model="name"
       class="field"
-      :placeholder="asked.what === 'marker' ? 'What is here, or nothing' : ''"
-      :aria-label="asked.what === 'marker' ? 'Name of the marker' : 'Name of the subclip'"
+      :placeholder="asked.what === 'marker' ? t('bins.ClipPieces.whatIsHereOrNothing') : ''"
+      :aria-label="
+        asked.what === 'marker' ? t('bins.ClipPieces.nameOfTheMarker') : t('bins.ClipPieces.nameOfTheSubclip')
+      "
       maxlength="160"
       @keydown.esc.stop="asked = null"
-    /><button class="go">Keep</button>
+    /><button class="go">{{ t('bins.ClipPieces.keep') }}</button>
   </form>
   <label v-if="mayOrganise && rangeTicks !== null" class="handles soft"
-    >Handles
-    <input v-model.number="handles" class="field mono" type="number" min="0" max="9999" aria-label="Handles, frames" />
-    frames beyond both ends</label
+    >{{ t('bins.ClipPieces.handles') }}
+    <input
+      v-model.number="handles"
+      class="field mono"
+      type="number"
+      min="0"
+      max="9999"
+      :aria-label="t('bins.ClipPieces.handlesFrames')"
+    />
+    {{ t('bins.ClipPieces.framesBeyondBothEnds') }}</label
   >
   <form v-if="noting" class="naming noted" @submit.prevent="keepNote">
-    <input v-model="noting.name" class="field" maxlength="160" aria-label="Name of the marker" placeholder="Its name" />
+    <input
+      v-model="noting.name"
+      class="field"
+      maxlength="160"
+      :aria-label="t('bins.ClipPieces.nameOfTheMarker')"
+      :placeholder="t('bins.ClipPieces.itsName')"
+    />
     <input
       v-model="noting.note"
       class="field"
       maxlength="1000"
-      aria-label="Note of the marker"
-      placeholder="A note"
+      :aria-label="t('bins.ClipPieces.noteOfTheMarker')"
+      :placeholder="t('bins.ClipPieces.aNote')"
       @vue:mounted="({ el }: { el: HTMLInputElement }) => el.focus()"
       @keydown.esc.stop="noting = null"
-    /><select v-model="noting.about" class="field about" aria-label="What the marker is about">
-      <option value="">about …</option>
-      <option v-for="one in ABOUT" :key="one" :value="one">{{ one }}</option></select
-    ><button class="go">Keep</button>
+    /><select v-model="noting.about" class="field about" :aria-label="t('bins.ClipPieces.whatTheMarkerIsAbout')">
+      <option value="">{{ t('bins.ClipPieces.about') }}</option>
+      <option v-for="one in ABOUT" :key="one" :value="one">{{ valueWord(one) }}</option></select
+    ><button class="go">{{ t('bins.ClipPieces.keep') }}</button>
   </form>
-  <ul v-if="clip.subclips.length > 0" class="pieces" aria-label="Subclips">
+  <ul v-if="clip.subclips.length > 0" class="pieces" :aria-label="t('bins.ClipPieces.subclips')">
     <li v-for="one in clip.subclips" :key="one.ulid" class="sub">
       <button class="to" @click="goTo(one)">
-        <b :title="one.name">{{ one.name }}</b><span v-if="one.channels" class="soft"
-          >ch. {{ one.channels.join(', ') }}</span
+        <b :title="one.name">{{ one.name }}</b><span v-if="one.channels" class="soft">{{
+          t('bins.ClipPieces.ch', [one.channels.join(', ')])
+        }}</span
         ><span class="mono soft"
           >{{ length(one.in_ticks === null ? clip.duration_ticks : (one.out_ticks ?? 0) - one.in_ticks)
-          }}<template v-if="one.handle_ticks > 0"> ±{{ toFrames(one.handle_ticks, clip.rate) }} f</template></span
+          }}<template v-if="one.handle_ticks > 0">
+            {{ t('bins.ClipPieces.f2', [toFrames(one.handle_ticks, clip.rate)]) }}</template
+          ></span
         >
       </button>
       <template v-if="mayOrganise"
         ><button
           class="act"
-          :title="`Put ${one.name} into a bin`"
+          :title="t('bins.ClipPieces.putIntoABin', [one.name])"
           @click="putting = { ref: `subclip:${one.ulid}`, name: one.name }"
         >
-          into a bin</button
+          {{ t('bins.ClipPieces.intoABin') }}</button
         ><button
           class="act"
-          :title="`Remove the subclip ${one.name}`"
-          :aria-label="`Remove the subclip ${one.name}`"
+          :title="t('bins.ClipPieces.removeTheSubclip', [one.name])"
+          :aria-label="t('bins.ClipPieces.removeTheSubclip', [one.name])"
           @click="remove(() => binsApi.removeSubclip(production.ulid, clip.ulid, one.ulid), one.name)"
         >
           ×
@@ -203,11 +229,11 @@ useShortcuts('Clip sheet', [
       >
     </li>
   </ul>
-  <ul v-if="clip.markers.length > 0" class="pieces far" aria-label="Markers">
+  <ul v-if="clip.markers.length > 0" class="pieces far" :aria-label="t('bins.ClipPieces.markers')">
     <li v-for="one in clip.markers" :key="one.ulid" class="flag">
       <button class="to" @click="emit('go', toFrames(one.in_ticks, clip.rate))">
-        <b :title="one.note || one.name">{{ one.name || 'marked' }}</b><span class="soft">{{
-          [one.about, one.kind === 'file' ? 'in the file' : one.by].filter(Boolean).join(', ')
+        <b :title="one.note || one.name">{{ one.name || t('bins.ClipPieces.marked') }}</b><span class="soft">{{
+          [one.about, one.kind === 'file' ? t('bins.ClipPieces.inTheFile') : one.by].filter(Boolean).join(', ')
         }}</span
         ><span v-if="one.out_ticks !== null" class="mono soft">{{ length(one.out_ticks - one.in_ticks) }}</span
         ><span class="mono soft">{{ timecode(one.in_ticks) }}</span>
@@ -215,25 +241,30 @@ useShortcuts('Clip sheet', [
       <button
         v-if="mayOrganise && one.out_ticks !== null"
         class="act"
-        :title="`Put the stretch of ${one.name || 'this marker'} into a bin`"
-        @click="putting = { ref: rangeOf(one), name: one.name || 'The stretch' }"
+        :title="t('bins.ClipPieces.putTheStretchOfInto', [one.name || t('bins.ClipPieces.thisMarker')])"
+        @click="putting = { ref: rangeOf(one), name: one.name || t('bins.ClipPieces.theStretch') }"
       >
-        into a bin
+        {{ t('bins.ClipPieces.intoABin') }}
       </button>
       <button
         v-if="mayOrganise && one.kind === 'person'"
         class="act"
-        :title="`Name and note of ${one.name || 'this marker'}`"
+        :title="t('bins.ClipPieces.nameAndNoteOf', [one.name || t('bins.ClipPieces.thisMarker')])"
         @click="noting = { ulid: one.ulid, name: one.name, note: one.note, about: one.about ?? '' }"
       >
-        note
+        {{ t('bins.ClipPieces.note') }}
       </button>
       <button
         v-if="mayOrganise && one.kind === 'person'"
         class="act"
-        :title="`Remove the marker ${one.name}`"
-        :aria-label="`Remove the marker ${one.name}`"
-        @click="remove(() => binsApi.removeMarker(production.ulid, clip.ulid, one.ulid), one.name || 'The marker')"
+        :title="t('bins.ClipPieces.removeTheMarker', [one.name])"
+        :aria-label="t('bins.ClipPieces.removeTheMarker', [one.name])"
+        @click="
+          remove(
+            () => binsApi.removeMarker(production.ulid, clip.ulid, one.ulid),
+            one.name || t('bins.ClipPieces.theMarker'),
+          )
+        "
       >
         ×
       </button>
@@ -241,15 +272,15 @@ useShortcuts('Clip sheet', [
   </ul>
   <PickDialog
     :open="putting !== null"
-    title="Put into a bin"
-    label="Own bins"
+    :title="t('bins.ClipPieces.putIntoABin2')"
+    :label="t('bins.ClipPieces.ownBins')"
     :choices="ownBins"
     @pick="putInto"
     @close="putting = null"
   >
     <template #before
       ><p v-if="ownBins.length === 0" class="soft">
-        There is no bin of your own yet. Close this and press N.
+        {{ t('bins.ClipPieces.thereIsNoBinOf') }}
       </p></template
     >
     <template #default="{ one }"

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { t } from '@/words'
 import { bins as binsApi } from '@/api/endpoints/bins'
 import { cards as cardsApi } from '@/api/endpoints/cards'
 import { computed, nextTick, ref } from 'vue'
@@ -39,7 +40,7 @@ const hasRange = computed(() => marks.value.in_ticks !== null && marks.value.out
 
 async function remake(): Promise<void> {
   if ((await attempt(() => cardsApi.remake(production.value.ulid, props.clip ?? ''))) !== undefined)
-    say('Its proxy, pictures and waveform are made again.')
+    say(t('bins.ClipSheetPanel.itsProxyPicturesAndWaveform'))
   makeStale('tasks')
 }
 
@@ -65,15 +66,15 @@ async function state(): Promise<void> {
   )
   if (answer === undefined) return
   stating.value = false
-  say('The clock is corrected; what was recorded stays. Line up again to use it.')
+  say(t('bins.ClipSheetPanel.theClockIsCorrectedWhat'))
   makeStale('clips')
 }
 
 useShortcuts('Clip sheet', [
-  { keys: ['t'], what: 'State what this frame reads, to correct the clock', run: startStating },
+  { keys: ['t'], what: t('bins.ClipSheetPanel.stateWhatThisFrameReads2'), run: startStating },
   {
     keys: ['Escape'],
-    what: 'Clear the marks',
+    what: t('bins.ClipSheetPanel.clearTheMarks'),
     run: () => hasRange.value && void setMarks({ in_ticks: null, out_ticks: null }),
   },
 ])
@@ -90,7 +91,9 @@ function toTake(take: string): void {
 
 <template>
   <aside>
-    <div v-if="clip === null" class="empty"><b>No clip chosen.</b>Its sheet stands here.</div>
+    <div v-if="clip === null" class="empty">
+      <b>{{ t('bins.ClipSheetPanel.noClipChosen') }}</b>{{ t('bins.ClipSheetPanel.itsSheetStandsHere') }}
+    </div>
     <div v-else-if="error" class="note fault">{{ error.message }} {{ error.fix }}</div>
     <div v-else-if="data === undefined || data.ulid !== clip" class="bones"><i v-for="n in 6" :key="n" /></div>
     <template v-else>
@@ -100,7 +103,9 @@ function toTake(take: string): void {
           ><span class="soft">{{ data.take.setup }}</span
           ><TakeNumber :take="data.take.take" :part="data.take.part" :status="data.take.status"
         /></template>
-        <button class="plain push" title="The whole page for it (Enter)" @click="toSheet">Sheet</button>
+        <button class="plain push" :title="t('bins.ClipSheetPanel.theWholePageForIt')" @click="toSheet">
+          {{ t('bins.ClipSheetPanel.sheet') }}
+        </button>
       </h2>
       <ClipPlayer
         v-if="data.kind === 'picture' || data.kind === 'sound'"
@@ -124,7 +129,8 @@ function toTake(take: string): void {
       />
       <p v-for="problem in data.problems" :key="problem" class="note warn">{{ problem }}</p>
       <div v-if="!data.ready && production.may.work && data.kind !== 'other'" class="note warn">
-        It has no proxy yet. <button class="plain" @click="remake">Make it again</button>
+        {{ t('bins.ClipSheetPanel.itHasNoProxyYet') }}
+        <button class="plain" @click="remake">{{ t('bins.ClipSheetPanel.makeItAgain') }}</button>
       </div>
       <template v-if="data.kind === 'picture' || data.kind === 'sound'">
         <ClipPieces
@@ -136,73 +142,80 @@ function toTake(take: string): void {
       </template>
       <form v-if="stating" class="stating" @submit.prevent="state" @keydown.esc.stop="stating = false">
         <label
-          >This frame really reads<input
-            ref="readsBox"
-            v-model="reads"
-            class="field mono"
-            maxlength="16"
-            placeholder="10:42:17:08"
+          >{{ t('bins.ClipSheetPanel.thisFrameReallyReads')
+          }}<input ref="readsBox" v-model="reads" class="field mono" maxlength="16" placeholder="10:42:17:08"
         /></label>
         <label
-          >for<select v-model="scope" class="field">
-            <option value="card">card {{ data.roll }}</option>
-            <option value="day">the day</option>
-            <option value="device">device {{ data.device }}</option>
+          >{{ t('bins.ClipSheetPanel.for')
+          }}<select v-model="scope" class="field">
+            <option value="card">{{ t('bins.ClipSheetPanel.card', [data.roll]) }}</option>
+            <option value="day">{{ t('bins.ClipSheetPanel.theDay') }}</option>
+            <option value="device">{{ t('bins.ClipSheetPanel.device', [data.device]) }}</option>
           </select></label
         >
         <div class="answers">
-          <button class="go">Correct</button
-          ><button type="button" class="plain" @click="stating = false">Leave it</button>
+          <button class="go">{{ t('bins.ClipSheetPanel.correct') }}</button><button
+            type="button"
+            class="plain"
+            @click="stating = false"
+          >
+            {{ t('bins.ClipSheetPanel.leaveIt') }}
+          </button>
         </div>
       </form>
       <dl>
         <template v-if="data.takes.length > 0">
-          <dt>{{ data.takes.length === 1 ? 'Take' : 'Takes' }}</dt>
+          <dt>{{ data.takes.length === 1 ? t('bins.ClipSheetPanel.take') : t('bins.ClipSheetPanel.takes') }}</dt>
           <dd>
             <a v-for="one in data.takes" :key="`${one.ulid} ${one.in_ticks}`" class="of" @click="toTake(one.ulid)">
               {{ one.label }} {{ data.takes.length === 1 ? data.take?.description : '' }}
             </a>
           </dd>
         </template>
-        <dt>Roll</dt>
-        <dd class="mono">{{ data.roll ?? 'none' }}</dd>
-        <dt>Starts</dt>
+        <dt>{{ t('bins.ClipSheetPanel.roll') }}</dt>
+        <dd class="mono">{{ data.roll ?? t('bins.ClipSheetPanel.none') }}</dd>
+        <dt>{{ t('bins.ClipSheetPanel.starts') }}</dt>
         <dd class="mono">
-          {{ data.start_timecode ?? 'no timecode'
+          {{ data.start_timecode ?? t('bins.ClipSheetPanel.noTimecode')
           }}<template v-if="data.corrected_timecode"
-            ><br /><span class="soft">corrected</span> {{ data.corrected_timecode }}</template
+            ><br /><span class="soft">{{ t('bins.ClipSheetPanel.corrected') }}</span>
+            {{ data.corrected_timecode }}</template
           >
           <button
             v-if="production.may.work && data.start_ticks !== null && data.device"
             class="plain small"
-            title="State what this frame reads (T)"
+            :title="t('bins.ClipSheetPanel.stateWhatThisFrameReads')"
             @click="startStating"
           >
-            Clock…
+            {{ t('bins.ClipSheetPanel.clock') }}
           </button>
         </dd>
-        <dt>Length</dt>
+        <dt>{{ t('bins.ClipSheetPanel.length') }}</dt>
         <dd class="mono">
           {{ length(data.duration_ticks)
-          }}<template v-if="data.frames"> · {{ data.frames }} f at {{ data.rate.name }}</template>
+          }}<template v-if="data.frames"> {{ t('bins.ClipSheetPanel.fAt', [data.frames, data.rate.name]) }}</template>
         </dd>
         <template v-if="data.width"
-          ><dt>Picture</dt>
+          ><dt>{{ t('bins.ClipSheetPanel.picture') }}</dt>
           <dd class="mono">{{ data.width }} × {{ data.height }}</dd></template
         >
         <template v-if="data.channels.length > 0"
-          ><dt>Sound</dt>
+          ><dt>{{ t('bins.ClipSheetPanel.sound') }}</dt>
           <dd>
             {{ data.channels.map((channel) => channel.name).join(', ') }}
-            <span class="soft mono">{{ (data.sample_rate ?? 0) / 1000 }} kHz</span>
+            <span class="soft mono">{{ t('bins.ClipSheetPanel.khz', [(data.sample_rate ?? 0) / 1000]) }}</span>
           </dd></template
         >
-        <dt>{{ data.parts.length > 1 ? `${data.parts.length} files` : 'File' }}</dt>
+        <dt>
+          {{
+            data.parts.length > 1 ? t('bins.ClipSheetPanel.files', [data.parts.length]) : t('bins.ClipSheetPanel.file')
+          }}
+        </dt>
         <dd class="mono path">
           <div v-for="part in data.parts" :key="part">{{ part }}</div>
         </dd>
         <template v-if="data.sidecars.length > 0"
-          ><dt>Beside it</dt>
+          ><dt>{{ t('bins.ClipSheetPanel.besideIt') }}</dt>
           <dd class="mono path">
             <div v-for="one in data.sidecars" :key="one">{{ one }}</div>
           </dd></template
@@ -213,7 +226,7 @@ function toTake(take: string): void {
         class="plain"
         @click="router.push({ name: 'lineup', params: { ...route.params, day: data.day }, query: { clip: data.ulid } })"
       >
-        See its place in the line-up
+        {{ t('bins.ClipSheetPanel.seeItsPlaceInThe') }}
       </button>
     </template>
   </aside>

@@ -1,4 +1,6 @@
 <script setup lang="ts">
+import { decimal, t } from '@/words'
+import { locale } from '@/words/language'
 import { useLocalStorage } from '@vueuse/core'
 import { computed, nextTick, ref, useTemplateRef, watch } from 'vue'
 import { bins as binsApi } from '@/api/endpoints/bins'
@@ -120,7 +122,7 @@ function line(step: number, withShift: boolean): void {
 /** The stretch of the chosen words, cut in the quiet around them, on the clip's frames. */
 async function stretch(): Promise<{ in_ticks: number; out_ticks: number } | undefined> {
   const range = chosen.value
-  if (range === null) return void say('Choose words first: drag over them, or Shift and the arrow keys.')
+  if (range === null) return void say(t('bins.ClipWords.chooseWordsFirstDragOver'))
   const [first, last] = [all.value[range[0]]!, all.value[range[1]]!]
   const sound = holding(paragraphs.value, range[0])?.clip ?? props.clip.ulid
   const query = new URLSearchParams({ sound, start: String(first.start), end: String(last.end) })
@@ -145,7 +147,7 @@ async function keepSubclip(): Promise<void> {
   const name = nameOf(chosenWords())
   const body = { name, handle_ticks: 0, ...range }
   if ((await attempt(() => binsApi.keepSubclip(id(), props.clip.ulid, body))) === undefined) return
-  say(`“${name}” is kept as a subclip. Ctrl Z takes it back.`)
+  say(t('bins.ClipWords.isKeptAsASubclip', [name]))
   makeStale('bins', { clip: props.clip.ulid })
 }
 async function keepMarker(): Promise<void> {
@@ -156,19 +158,19 @@ async function keepMarker(): Promise<void> {
   const name = nameOf(chosenWords())
   const body = { name, in_ticks: range.in_ticks, out_ticks: range.out_ticks }
   if ((await attempt(() => binsApi.addMarker(id(), props.clip.ulid, body))) === undefined) return
-  say(`“${name}” is marked. Ctrl Z takes it back.`)
+  say(t('bins.ClipWords.isMarkedCtrlZTakes', [name]))
   makeStale('bins', { clip: props.clip.ulid })
 }
 const timecode = (ticks: number) =>
   label(toFrames((props.clip.start_ticks ?? 0) + ticks, props.clip.rate), props.clip.rate)
 async function copy(): Promise<void> {
   const some = chosenWords()
-  if (some.length === 0) return say('Choose words first: drag over them, or Shift and the arrow keys.')
+  if (some.length === 0) return say(t('bins.ClipWords.chooseWordsFirstDragOver'))
   const range = chosen.value!
   const speaker = holding(paragraphs.value, range[0])?.speaker
   const text = `${timecode(some[0]!.start)}  ${speaker ? `${speaker}: ` : ''}${some.map((word) => word.text).join(' ')}`
   await navigator.clipboard.writeText(text)
-  say('Copied with its timecode.')
+  say(t('bins.ClipWords.copiedWithItsTimecode'))
 }
 
 // Cuts that grow by what is chosen.
@@ -227,7 +229,7 @@ async function write(text: string): Promise<void> {
     wordsApi.correct(id(), paragraph.clip, paragraph.ulid, { from: some[0]!.index, was, text }),
   )
   if (done !== undefined)
-    say(text.trim() === '' ? 'Taken out. Ctrl Z brings it back.' : 'Corrected. Ctrl Z takes it back.')
+    say(text.trim() === '' ? t('bins.ClipWords.takenOutCtrlZBrings') : t('bins.ClipWords.correctedCtrlZTakesIt'))
   makeStale('spoken', { clip: paragraph.clip })
 }
 function nextUnsure(): void {
@@ -237,7 +239,7 @@ function nextUnsure(): void {
     const word = all.value[at]!
     return word.sure !== null && word.sure < UNSURE
   })
-  if (next === undefined) return say('No word here is unsure.')
+  if (next === undefined) return say(t('bins.ClipWords.noWordHereIsUnsure'))
   lead(next - here(), false)
   cursor.value = next
   show(next, 'center')
@@ -275,7 +277,7 @@ async function keepName(): Promise<void> {
       everywhere,
     }),
   )
-  if (done !== undefined && done.changed > 1) say(`${done.changed} passages. Ctrl Z takes it back.`)
+  if (done !== undefined && done.changed > 1) say(t('bins.ClipWords.passagesCtrlZTakesIt', [done.changed]))
   makeStale('spoken', { clip: paragraph.clip })
 }
 const speakers = computed(() => [...new Set(paragraphs.value.map((one) => one.speaker).filter((one) => one !== null))])
@@ -285,7 +287,7 @@ const isHistory = ref(false)
 const { data: history } = useAnswer(() =>
   isHistory.value ? wordsApi.history(id(), source.value?.clip ?? props.clip.ulid) : null,
 )
-const when = (iso: string | null) => (iso === null ? '' : new Date(iso).toLocaleString('en-GB'))
+const when = (iso: string | null) => (iso === null ? '' : new Date(iso).toLocaleString(locale))
 
 /** What the floor calls out, where it was heard. */
 const calls = computed(() => {
@@ -293,16 +295,16 @@ const calls = computed(() => {
   if (of === undefined) return []
   const at = (ticks: number | null) => (ticks === null ? null : ticks + of.offset_ticks)
   return [
-    { what: `slate ${of.calls.slate}`, at: at(of.calls.slate_ticks) },
+    { what: t('bins.ClipWords.slate', [of.calls.slate]), at: at(of.calls.slate_ticks) },
     { what: 'action', at: at(of.calls.action_ticks) },
     { what: 'cut', at: at(of.calls.cut_ticks) },
   ].filter((one): one is { what: string; at: number } => one.at !== null)
 })
 const HOW = {
-  recognised: 'heard on this machine',
-  service: 'from a service',
-  cues: 'brought with its times',
-  text: 'a text that was aligned',
+  recognised: t('bins.ClipWords.heardOnThisMachine'),
+  service: t('bins.ClipWords.fromAService'),
+  cues: t('bins.ClipWords.broughtWithItsTimes'),
+  text: t('bins.ClipWords.aTextThatWasAligned'),
 }
 const how = computed(() => {
   const of = source.value
@@ -314,8 +316,8 @@ const how = computed(() => {
   } catch {
     // A folder may have a name that is no language of the standard.
   }
-  const where = of.clip === props.clip.ulid ? '' : `, in ${of.name}`
-  return `${language}, ${HOW[of.source]}${of.model === 'general' ? ', a draft' : ''}${where}`
+  const where = of.clip === props.clip.ulid ? '' : t('bins.ClipWords.in', [of.name])
+  return `${language}, ${HOW[of.source]}${of.model === 'general' ? t('bins.ClipWords.aDraft') : ''}${where}`
 })
 const finding = ref(false)
 watch(
@@ -336,25 +338,25 @@ useShortcuts(
   [
     {
       keys: ['ArrowLeft', 'ArrowRight', 'Shift+ArrowLeft', 'Shift+ArrowRight'],
-      what: 'A word back, on; with Shift they are chosen',
+      what: t('bins.ClipWords.aWordBackOnWith'),
       run: (event) => lead(event.key === 'ArrowLeft' ? -1 : 1, event.shiftKey),
     },
     {
       keys: ['ArrowUp', 'ArrowDown', 'Shift+ArrowUp', 'Shift+ArrowDown'],
-      what: 'A passage back, on; with Shift it is chosen',
+      what: t('bins.ClipWords.aPassageBackOnWith'),
       run: (event) => line(event.key === 'ArrowUp' ? -1 : 1, event.shiftKey),
     },
-    { keys: ['Enter'], what: 'Write the word, or the chosen ones, anew', run: () => edit() },
-    { keys: ['w'], what: 'The next word that is unsure', run: nextUnsure },
-    { keys: ['y'], what: 'Play the chosen words', run: () => void playThem() },
-    { keys: ['u'], what: 'Keep the chosen words as a subclip', run: () => void keepSubclip() },
-    { keys: ['m'], what: 'Mark the chosen words', run: () => void keepMarker() },
-    { keys: ['Ctrl+c'], what: 'Copy the chosen words with their timecode', run: () => void copy() },
-    { keys: ['+'], what: 'Add the chosen words at the end of the cut', run: () => void addTo(true) },
-    { keys: ['n'], what: 'Put the chosen words into the cut where you stand in it', run: () => void addTo(false) },
-    { keys: ['Alt+b'], what: 'Begin a passage at this word', run: () => void split() },
-    { keys: ['Alt+j'], what: 'Join the passage with the next one', run: () => void merge() },
-    { keys: ['Alt+n'], what: 'Say who speaks', run: () => nameSpeaker() },
+    { keys: ['Enter'], what: t('bins.ClipWords.writeTheWordOrThe'), run: () => edit() },
+    { keys: ['w'], what: t('bins.ClipWords.theNextWordThatIs'), run: nextUnsure },
+    { keys: ['y'], what: t('bins.ClipWords.playTheChosenWords'), run: () => void playThem() },
+    { keys: ['u'], what: t('bins.ClipWords.keepTheChosenWordsAs'), run: () => void keepSubclip() },
+    { keys: ['m'], what: t('bins.ClipWords.markTheChosenWords'), run: () => void keepMarker() },
+    { keys: ['Ctrl+c'], what: t('bins.ClipWords.copyTheChosenWordsWith'), run: () => void copy() },
+    { keys: ['+'], what: t('bins.ClipWords.addTheChosenWordsAt'), run: () => void addTo(true) },
+    { keys: ['n'], what: t('bins.ClipWords.putTheChosenWordsInto'), run: () => void addTo(false) },
+    { keys: ['Alt+b'], what: t('bins.ClipWords.beginAPassageAtThis'), run: () => void split() },
+    { keys: ['Alt+j'], what: t('bins.ClipWords.joinThePassageWithThe'), run: () => void merge() },
+    { keys: ['Alt+n'], what: t('bins.ClipWords.sayWhoSpeaks'), run: () => nameSpeaker() },
   ],
   list,
 )
@@ -367,11 +369,12 @@ useShortcuts(
         <template v-if="source"
           >{{ how
           }}<template v-if="corrections > 0">
-            · {{ corrections }} {{ corrections === 1 ? 'correction' : 'corrections' }}</template
+            · {{ corrections }}
+            {{ corrections === 1 ? t('bins.ClipWords.correction') : t('bins.ClipWords.corrections') }}</template
           >
-          <button v-if="mayEdit" class="plain" @click="finding = !finding">Find anew</button>
+          <button v-if="mayEdit" class="plain" @click="finding = !finding">{{ t('bins.ClipWords.findAnew') }}</button>
           <span class="files"
-            >Keep as
+            >{{ t('bins.ClipWords.keepAs') }}
             <a
               v-for="cues in ['txt', 'srt', 'vtt']"
               :key="cues"
@@ -383,7 +386,13 @@ useShortcuts(
         >
       </p>
       <WordsFind v-if="finding || data.sources.length === 0" :clip="clip" :words="data" :may-edit="mayEdit" />
-      <div v-if="paragraphs.length > 0" ref="list" class="list" tabindex="0" aria-label="What is said">
+      <div
+        v-if="paragraphs.length > 0"
+        ref="list"
+        class="list"
+        tabindex="0"
+        :aria-label="t('bins.ClipWords.whatIsSaid')"
+      >
         <WordsBlock
           v-for="(block, b) in blocks"
           :key="block.from"
@@ -393,7 +402,7 @@ useShortcuts(
         >
           <template v-for="(paragraph, n) in block.paragraphs" :key="paragraph.ulid">
             <p v-if="pauseBefore(block.from + n) !== null" class="pause soft">
-              pause {{ (pauseBefore(block.from + n)! / TICKS).toFixed(1) }} s
+              {{ t('bins.ClipWords.pauseS', [decimal(pauseBefore(block.from + n)! / TICKS, 1)]) }}
             </p>
             <form v-if="naming?.paragraph.ulid === paragraph.ulid" class="naming" @submit.prevent="keepName">
               <input
@@ -402,14 +411,15 @@ useShortcuts(
                 class="field"
                 maxlength="60"
                 list="speakers"
-                aria-label="Who speaks"
-                placeholder="Who speaks"
+                :aria-label="t('bins.ClipWords.whoSpeaks')"
+                :placeholder="t('bins.ClipWords.whoSpeaks')"
                 @keydown.esc.stop.prevent="naming = null"
               />
               <label v-if="paragraph.speaker !== null"
-                ><input v-model="naming.everywhere" type="checkbox" /> everywhere {{ paragraph.speaker }} speaks</label
+                ><input v-model="naming.everywhere" type="checkbox" />
+                {{ t('bins.ClipWords.everywhereSpeaks', [paragraph.speaker]) }}</label
               >
-              <button class="plain">Keep</button>
+              <button class="plain">{{ t('bins.ClipWords.keep') }}</button>
             </form>
             <WordsParagraph
               :data-passage="paragraph.ulid"
@@ -440,40 +450,50 @@ useShortcuts(
           </template>
         </WordsBlock>
       </div>
-      <p v-else-if="data.sources.length > 0" class="soft">Nothing is said in this clip.</p>
+      <p v-else-if="data.sources.length > 0" class="soft">{{ t('bins.ClipWords.nothingIsSaidInThis') }}</p>
       <datalist id="speakers"><option v-for="one in speakers" :key="one" :value="one" /></datalist>
       <div v-if="paragraphs.length > 0" class="acts">
         <template v-if="mayEdit"
-          ><button class="plain" :disabled="chosen === null" @click="keepSubclip">Subclip <kbd>U</kbd></button>
-          <button class="plain" :disabled="chosen === null" @click="keepMarker">Marker <kbd>M</kbd></button></template
-        >
-        <button class="plain" :disabled="chosen === null" @click="playThem">Play it <kbd>Y</kbd></button>
-        <template v-if="mayEdit"
-          ><button class="plain" :disabled="chosen === null" @click="addTo(true)">Add to the cut <kbd>+</kbd></button>
-          <button class="plain" :disabled="chosen === null" @click="addTo(false)">
-            Put into the cut <kbd>N</kbd>
+          ><button class="plain" :disabled="chosen === null" @click="keepSubclip">
+            {{ t('bins.ClipWords.subclip') }} <kbd>U</kbd>
+          </button>
+          <button class="plain" :disabled="chosen === null" @click="keepMarker">
+            {{ t('bins.ClipWords.marker') }} <kbd>M</kbd>
           </button></template
         >
-        <button class="plain" :disabled="chosen === null" @click="copy">Copy <kbd>Ctrl C</kbd></button>
+        <button class="plain" :disabled="chosen === null" @click="playThem">
+          {{ t('bins.ClipWords.playIt') }} <kbd>Y</kbd>
+        </button>
+        <template v-if="mayEdit"
+          ><button class="plain" :disabled="chosen === null" @click="addTo(true)">
+            {{ t('bins.ClipWords.addToTheCut') }} <kbd>+</kbd>
+          </button>
+          <button class="plain" :disabled="chosen === null" @click="addTo(false)">
+            {{ t('bins.ClipWords.putIntoTheCut') }} <kbd>N</kbd>
+          </button></template
+        >
+        <button class="plain" :disabled="chosen === null" @click="copy">
+          {{ t('bins.ClipWords.copy') }} <kbd>Ctrl C</kbd>
+        </button>
       </div>
       <div v-if="paragraphs.length > 0 && mayEdit" class="cut soft">
         <template v-if="cut"
-          >into
+          >{{ t('bins.ClipWords.into') }}
           <select
             class="field"
-            aria-label="The cut"
+            :aria-label="t('bins.ClipWords.theCut')"
             :value="cut.ulid"
             @change="chooseCut(($event.target as HTMLSelectElement).value)"
           >
             <option v-for="one in cuts" :key="one.ulid" :value="one.ulid">{{ one.name }}</option>
           </select>
-          at
+          {{ t('bins.ClipWords.at') }}
           <span class="mono">{{ labelAt(placeOf(cut), production.rate) }}</span></template
-        ><template v-else>The first one makes a cut.</template>
-        <label><input v-model="withoutPauses" type="checkbox" /> without its pauses</label>
+        ><template v-else>{{ t('bins.ClipWords.theFirstOneMakesA') }}</template>
+        <label><input v-model="withoutPauses" type="checkbox" /> {{ t('bins.ClipWords.withoutItsPauses') }}</label>
       </div>
       <p v-if="calls.length > 0" class="calls soft">
-        Called out:
+        {{ t('bins.ClipWords.calledOut') }}
         <button v-for="one in calls" :key="one.what" class="chip" @click="emit('go', one.at)">
           {{ one.what }} <span class="mono">{{ timecode(one.at) }}</span>
         </button>
@@ -481,26 +501,27 @@ useShortcuts(
           v-if="clip.take"
           class="chip"
           :to="{ name: 'script', params: { production: id(), day: day.ulid }, query: { take: clip.take.ulid } }"
-          >Beside the script ›</router-link
+          >{{ t('bins.ClipWords.besideTheScript') }}</router-link
         >
       </p>
       <p v-else-if="clip.take && paragraphs.length > 0" class="calls">
         <router-link
           class="chip"
           :to="{ name: 'script', params: { production: id(), day: day.ulid }, query: { take: clip.take.ulid } }"
-          >Beside the script ›</router-link
+          >{{ t('bins.ClipWords.besideTheScript') }}</router-link
         >
       </p>
       <div v-if="source" class="calls">
         <button class="chip" :aria-expanded="isHistory" @click="isHistory = !isHistory">
-          History {{ isHistory ? '‹' : '›' }}
+          {{ t('bins.ClipWords.history', [isHistory ? '‹' : '›']) }}
         </button>
       </div>
       <ol v-if="isHistory && history" class="history soft">
         <li v-for="(step, n) in history.steps" :key="n" :class="{ undone: step.undone }">
-          {{ step.label }} <small>{{ step.by }}, {{ when(step.at) }}{{ step.undone ? ', taken back' : '' }}</small>
+          {{ step.label }}
+          <small>{{ step.by }}, {{ when(step.at) }}{{ step.undone ? t('bins.ClipWords.takenBack') : '' }}</small>
         </li>
-        <li v-if="history.steps.length === 0">Nobody has changed anything here.</li>
+        <li v-if="history.steps.length === 0">{{ t('bins.ClipWords.nobodyHasChangedAnythingHere') }}</li>
       </ol>
       <WordsPauses
         v-if="clip.has_sound || data.sources.length > 0"

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { t } from '@/words'
 import { computed, onScopeDispose, ref, useTemplateRef, watch } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
 import { bins as binsApi } from '@/api/endpoints/bins'
@@ -64,20 +65,25 @@ watch(
 )
 const facts = (clip: ClipSheet) =>
   [
-    ['Starts', clip.start_timecode ?? 'no timecode'],
-    ['Length', length(clip.duration_ticks)],
-    ['Picture', clip.width === null ? '' : `${clip.width} × ${clip.height} at ${clip.rate.name}`],
+    [t('bins.ComparePage.starts'), clip.start_timecode ?? t('bins.ComparePage.noTimecode')],
+    [t('bins.ComparePage.length'), length(clip.duration_ticks)],
     [
-      'Sound',
-      clip.channels.length === 0 ? 'none' : clip.channels.map((one) => one.name || `channel ${one.index}`).join(', '),
+      t('bins.ComparePage.picture'),
+      clip.width === null ? '' : t('bins.ComparePage.at', [clip.width, clip.height, clip.rate.name]),
     ],
-    ['What happens', clip.take?.description ?? ''],
+    [
+      t('bins.ComparePage.sound'),
+      clip.channels.length === 0
+        ? 'none'
+        : clip.channels.map((one) => one.name || t('bins.ComparePage.channel', [one.index])).join(', '),
+    ],
+    [t('bins.ComparePage.whatHappens'), clip.take?.description ?? ''],
   ].filter(([, value]) => value !== '')
 
 useShortcuts('Two clips', [
-  { keys: ['Escape'], what: 'Back to where you were', run: leave },
-  { keys: ['Tab'], what: 'Keys and sound to the other one', run: swap },
-  { keys: ['s'], what: 'Both in step, or each by itself', run: () => setStep(!inStep.value) },
+  { keys: ['Escape'], what: t('bins.ComparePage.backToWhereYouWere2'), run: leave },
+  { keys: ['Tab'], what: t('bins.ComparePage.keysAndSoundToThe'), run: swap },
+  { keys: ['s'], what: t('bins.ComparePage.bothInStepOrEach'), run: () => setStep(!inStep.value) },
 ])
 </script>
 
@@ -89,19 +95,24 @@ useShortcuts('Two clips', [
   >
     <div class="two">
       <div class="bar">
-        <b>Two clips</b>
+        <b>{{ t('bins.ComparePage.twoClips') }}</b>
         <button class="plain" :aria-pressed="inStep" :class="{ set: inStep }" title="S" @click="setStep(!inStep)">
-          {{ inStep ? 'In step' : 'Each by itself' }}
+          {{ inStep ? t('bins.ComparePage.inStep') : t('bins.ComparePage.eachByItself') }}
         </button>
         <span class="soft">{{
           inStep
             ? apart === 0
-              ? 'both at the same place'
-              : `the ${apart > 0 ? 'second' : 'first'} is ${length(Math.abs(apart))} further on`
-            : 'bring both to the same moment, then S keeps them in step'
+              ? t('bins.ComparePage.bothAtTheSamePlace')
+              : t('bins.ComparePage.theIsFurtherOn', [
+                  apart > 0 ? t('bins.ComparePage.second') : t('bins.ComparePage.first'),
+                  length(Math.abs(apart)),
+                ])
+            : t('bins.ComparePage.bringBothToTheSame')
         }}</span>
-        <span class="soft push">Tab: keys and sound to the other</span>
-        <button class="plain" title="Back to where you were (Esc)" @click="leave">Back</button>
+        <span class="soft push">{{ t('bins.ComparePage.tabKeysAndSoundTo') }}</span>
+        <button class="plain" :title="t('bins.ComparePage.backToWhereYouWere')" @click="leave">
+          {{ t('bins.ComparePage.back') }}
+        </button>
       </div>
       <section v-for="side in SIDES" :key="side" :class="{ on: heard === side }" @focusin="heard = side">
         <template v-if="clips[side]">
@@ -115,7 +126,7 @@ useShortcuts('Two clips', [
                 :part="clips[side]!.take!.part"
                 :status="clips[side]!.take!.status"
             /></template>
-            <small v-if="heard === side" class="push">heard</small>
+            <small v-if="heard === side" class="push">{{ t('bins.ComparePage.heard') }}</small>
           </h2>
           <ClipPlayer
             v-if="clips[side]!.kind === 'picture' || clips[side]!.kind === 'sound'"
@@ -125,7 +136,7 @@ useShortcuts('Two clips', [
             :channels="heard === side ? null : []"
             :taken="['Tab']"
           />
-          <p v-else class="soft">It has neither picture that moves nor sound.</p>
+          <p v-else class="soft">{{ t('bins.ComparePage.itHasNeitherPictureThat') }}</p>
           <dl>
             <template v-for="[name, value] in facts(clips[side]!)" :key="name"
               ><dt>{{ name }}</dt>

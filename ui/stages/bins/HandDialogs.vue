@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { t } from '@/words'
 import { computed, ref, shallowRef } from 'vue'
 import type { BinEntry, BinRow } from '@/api/types'
 import DeviceBadge from '@/shell/DeviceBadge.vue'
@@ -14,7 +15,9 @@ const leaving = shallowRef<Leaving | null>(null)
 const looks = ref(false)
 const asking = ref(false)
 const picking = ref<'move' | 'put' | null>(null)
-const these = computed(() => (props.count === 1 ? 'it' : `these ${props.count}`))
+const these = computed(() =>
+  props.count === 1 ? t('bins.HandDialogs.it') : t('bins.HandDialogs.these', [props.count]),
+)
 const withClips = (work: () => void) => () => {
   if (props.actions.hasClips()) work()
 }
@@ -26,7 +29,10 @@ defineExpose({
   device: withClips(() => (asking.value = true)),
   takeAway: withClips(() => {
     const clips = props.actions.clips()
-    leaving.value = { clips, name: clips.length === 1 ? (props.hand[0]?.name ?? 'it') : `${clips.length} clips` }
+    leaving.value = {
+      clips,
+      name: clips.length === 1 ? (props.hand[0]?.name ?? 'it') : t('bins.HandDialogs.clips', [clips.length]),
+    }
   }),
 })
 </script>
@@ -36,8 +42,8 @@ defineExpose({
   <TakeAwayDialog :what="leaving" @close="leaving = null" />
   <PickDialog
     :open="looks"
-    :title="count === 1 ? 'Which look has it?' : `Which look have ${these}?`"
-    label="Looks"
+    :title="count === 1 ? t('bins.HandDialogs.whichLookHasIt') : t('bins.HandDialogs.whichLookHave', [these])"
+    :label="t('bins.HandDialogs.looks')"
     :choices="actions.looks.value"
     @pick="((looks = false), actions.setLook($event))"
     @close="looks = false"
@@ -49,8 +55,8 @@ defineExpose({
   </PickDialog>
   <PickDialog
     :open="asking"
-    :title="count === 1 ? 'What is it?' : `What are ${these}?`"
-    label="Devices and imports"
+    :title="count === 1 ? t('bins.HandDialogs.whatIsIt') : t('bins.HandDialogs.whatAre', [these])"
+    :label="t('bins.HandDialogs.devicesAndImports')"
     :choices="actions.angles.value"
     @pick="((asking = false), actions.assign($event))"
     @close="asking = false"
@@ -61,14 +67,19 @@ defineExpose({
   </PickDialog>
   <PickDialog
     :open="picking !== null"
-    :title="`${picking === 'move' ? 'Move' : 'Put'} ${these} into a bin`"
-    label="Own bins"
+    :title="
+      t('bins.HandDialogs.intoABin', [
+        picking === 'move' ? t('bins.HandDialogs.move') : t('bins.HandDialogs.put'),
+        these,
+      ])
+    "
+    :label="t('bins.HandDialogs.ownBins')"
     :choices="bins"
     @pick="(actions.putInto($event, undefined, picking === 'move'), (picking = null))"
     @close="picking = null"
   >
     <template #before
-      ><p v-if="bins.length === 0" class="soft">There is no bin of your own yet. Close this and press N.</p></template
+      ><p v-if="bins.length === 0" class="soft">{{ t('bins.HandDialogs.thereIsNoBinOf') }}</p></template
     >
     <template #default="{ one }"
       ><b :style="{ paddingLeft: `${12 * one.depth}px` }">{{ one.name }}</b

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { t, valueWord } from '@/words'
 import { Popover } from 'ant-design-vue'
 import { useTemplateRef } from 'vue'
 import { useMenu } from '@/shell/menu'
@@ -33,8 +34,8 @@ defineExpose({ open: () => (open.value = true) })
 
 <template>
   <Popover v-model:open="open" trigger="click" placement="bottomRight">
-    <button class="plain" :aria-expanded="open" title="What can be done with it (Alt M, or a right click on a row)">
-      With it ▾
+    <button class="plain" :aria-expanded="open" :title="t('bins.HandMenu.whatCanBeDoneWith')">
+      {{ t('bins.HandMenu.withIt') }}
     </button>
     <template #content>
       <div
@@ -50,16 +51,16 @@ defineExpose({ open: () => (open.value = true) })
         <button v-for="one in acts" :key="one.what" role="menuitem" @click="take(one)">
           {{ one.what }} <kbd>{{ one.keys }}</kbd>
         </button>
-        <span v-if="colours" class="colours" role="group" aria-label="A colour"
+        <span v-if="colours" class="colours" role="group" :aria-label="t('bins.HandMenu.aColour')"
           ><button
             v-for="one in colours"
             :key="one"
             class="swatch"
             :class="`bin-${one}`"
-            :aria-label="one"
-            :title="one"
+            :aria-label="valueWord(one)"
+            :title="valueWord(one)"
             @click="colour(one)"
-          /><button class="none" @click="colour(null)">no colour</button></span
+          /><button class="none" @click="colour(null)">{{ t('bins.HandMenu.noColour') }}</button></span
         >
       </div>
     </template>

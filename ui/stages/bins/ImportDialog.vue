@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { t, valueWord } from '@/words'
 import { Modal } from 'ant-design-vue'
 import { computed, ref, shallowRef, watch } from 'vue'
 import { imports } from '@/api/endpoints/imports'
@@ -44,7 +45,7 @@ const chosen = computed(() =>
 )
 const size = computed(() => chosen.value.reduce((sum, one) => sum + one.file.size, 0))
 const rolls = computed(() => [...new Set(known.value.values())].join(', '))
-const many = (count: number) => `${count} ${count === 1 ? 'file' : 'files'}`
+const many = (count: number) => `${count} ${count === 1 ? t('bins.ImportDialog.file') : t('bins.ImportDialog.files')}`
 
 async function bring(): Promise<void> {
   const list = chosen.value
@@ -54,7 +55,7 @@ async function bring(): Promise<void> {
   if (begun === undefined) return
   emit('close')
   makeStale('cards')
-  if (begun.received_bytes > 0) say('They go on where they stopped.')
+  if (begun.received_bytes > 0) say(t('bins.ImportDialog.theyGoOnWhereThey'))
   void send(at.production, begun, list)
 }
 </script>
@@ -62,29 +63,32 @@ async function bring(): Promise<void> {
 <template>
   <Modal
     :open="files !== null"
-    :title="look === undefined ? 'Bring in files' : `Bring in ${many(chosen.length)}`"
-    ok-text="Bring them in"
+    :title="
+      look === undefined ? t('bins.ImportDialog.bringInFiles') : t('bins.ImportDialog.bringIn', [many(chosen.length)])
+    "
+    :ok-text="t('bins.ImportDialog.bringThemIn')"
     width="460px"
     :ok-button-props="{ disabled: chosen.length === 0 }"
     @ok="bring"
     @cancel="emit('close')"
   >
-    <p v-if="isMany">These are more than {{ MOST_FILES }} files. Bring them in from a reader, or in parts.</p>
-    <p v-else-if="look === undefined" class="soft">Looking at {{ many(files?.length ?? 0) }}…</p>
+    <p v-if="isMany">{{ t('bins.ImportDialog.theseAreMoreThanFiles', [MOST_FILES]) }}</p>
+    <p v-else-if="look === undefined" class="soft">
+      {{ t('bins.ImportDialog.lookingAt', [many(files?.length ?? 0)]) }}
+    </p>
     <template v-else>
       <p>
-        <b class="mono">{{ bytes(size) }}</b> on day {{ day.number }}. Each file is proved on its way and copied like a
-        card; yours stay where they are.
+        <b class="mono">{{ bytes(size) }}</b> {{ t('bins.ImportDialog.onDayEachFileIs', [day.number]) }}
       </p>
       <fieldset @keydown.enter.prevent="bring">
-        <legend>They are</legend>
+        <legend>{{ t('bins.ImportDialog.theyAre') }}</legend>
         <label
           ><input
             v-model="as"
             type="radio"
             value=""
             @vue:mounted="({ el }: { el: HTMLInputElement }) => as === '' && el.focus()"
-          />what their folders or files say</label
+          />{{ t('bins.ImportDialog.whatTheirFoldersOrFiles') }}</label
         >
         <label v-for="one in IMPORTS" :key="one"
           ><input
@@ -92,20 +96,30 @@ async function bring(): Promise<void> {
             type="radio"
             :value="one"
             @vue:mounted="({ el }: { el: HTMLInputElement }) => as === one && el.focus()"
-          />{{ one }}</label
+          />{{ valueWord(one) }}</label
         >
       </fieldset>
       <p v-if="known.size > 0" class="note warn">
-        {{ many(known.size) }} of the same name and size {{ known.size === 1 ? 'is' : 'are' }} here already ({{
-          rolls
-        }}).
+        {{
+          t('bins.ImportDialog.ofTheSameNameAnd', [
+            many(known.size),
+            known.size === 1 ? t('bins.ImportDialog.is') : t('bins.ImportDialog.are'),
+            rolls,
+          ])
+        }}
         <label
-          ><input v-model="withKnown" type="checkbox" />Bring {{ known.size === 1 ? 'it' : 'them' }} in again</label
+          ><input v-model="withKnown" type="checkbox" />{{
+            t('bins.ImportDialog.bringInAgain', [
+              known.size === 1 ? t('bins.ImportDialog.it') : t('bins.ImportDialog.them'),
+            ])
+          }}</label
         >
       </p>
       <p v-if="look.refused.length > 0" class="note warn">
-        {{ many(look.refused.length) }} cannot come in.
-        <button class="plain" :aria-expanded="showRefused" @click="showRefused = !showRefused">Which and why</button>
+        {{ t('bins.ImportDialog.cannotComeIn', [many(look.refused.length)]) }}
+        <button class="plain" :aria-expanded="showRefused" @click="showRefused = !showRefused">
+          {{ t('bins.ImportDialog.whichAndWhy') }}
+        </button>
       </p>
       <ul v-if="showRefused">
         <li v-for="(one, index) in look.refused.slice(0, 200)" :key="index">

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { t } from '@/words'
 import { Modal } from 'ant-design-vue'
 import { computed } from 'vue'
 import { imports } from '@/api/endpoints/imports'
@@ -28,9 +29,9 @@ async function copy(one: Import): Promise<void> {
 function drop(ulid: string, what: string): void {
   stop(ulid)
   Modal.confirm({
-    title: `Drop ${what}?`,
-    content: 'What has arrived of it is taken away. Your own files stay as they are.',
-    okText: 'Drop it',
+    title: t('bins.ImportsStrip.drop', [what]),
+    content: t('bins.ImportsStrip.whatHasArrivedOfIt'),
+    okText: t('bins.ImportsStrip.dropIt'),
     onOk: async () => {
       if ((await attempt(() => imports.drop(id(), ulid))) !== undefined) forget(ulid)
       makeStale('cards')
@@ -40,54 +41,68 @@ function drop(ulid: string, what: string): void {
 </script>
 
 <template>
-  <section v-if="ours.length + rest.length > 0" class="coming" aria-label="Coming in">
+  <section v-if="ours.length + rest.length > 0" class="coming" :aria-label="t('bins.ImportsStrip.comingIn')">
     <article v-for="one in ours" :key="one.ulid" :class="one.state">
       <header>
-        <b>{{ one.count }} {{ one.count === 1 ? 'file' : 'files' }}</b>
+        <b>{{ one.count }} {{ one.count === 1 ? t('bins.ImportsStrip.file') : t('bins.ImportsStrip.files') }}</b>
         <span class="mono">{{ share(one.received, one.bytes) }}</span>
       </header>
       <div
         class="line"
         role="progressbar"
-        aria-label="Arrived"
+        :aria-label="t('bins.ImportsStrip.arrived')"
         :aria-valuenow="Math.floor((100 * one.received) / Math.max(1, one.bytes))"
       >
         <i :style="{ width: share(one.received, one.bytes).replace(' ', '') }" />
       </div>
       <p v-if="one.state === 'sending'" class="soft mono">
-        {{ bytes(one.received) }} of {{ bytes(one.bytes)
-        }}<template v-if="one.rate > 0"> · {{ bytes(one.rate) }}/s · {{ left(secondsLeft(one) ?? 0) }} left</template>
+        {{ t('bins.ImportsStrip.of', [bytes(one.received), bytes(one.bytes)])
+        }}<template v-if="one.rate > 0">
+          {{ t('bins.ImportsStrip.sLeft', [bytes(one.rate), left(secondsLeft(one) ?? 0)]) }}</template
+        >
       </p>
-      <p v-else-if="one.state === 'waiting'">{{ one.trouble }} It is tried again.</p>
+      <p v-else-if="one.state === 'waiting'">{{ t('bins.ImportsStrip.itIsTriedAgain', [one.trouble]) }}</p>
       <p v-else-if="one.state === 'failed'">{{ one.trouble }}</p>
-      <p v-else class="soft">Stopped. Drop the same files again to go on.</p>
+      <p v-else class="soft">{{ t('bins.ImportsStrip.stoppedDropTheSameFiles') }}</p>
       <button
         v-if="one.state === 'sending' || one.state === 'waiting'"
         class="plain"
-        title="What has arrived stays"
+        :title="t('bins.ImportsStrip.whatHasArrivedStays')"
         @click="stop(one.ulid)"
       >
-        Stop
+        {{ t('bins.ImportsStrip.stop') }}
       </button>
-      <button v-else class="plain" @click="drop(one.ulid, 'these files')">Drop it</button>
+      <button v-else class="plain" @click="drop(one.ulid, t('bins.ImportsStrip.theseFiles'))">
+        {{ t('bins.ImportsStrip.dropIt') }}
+      </button>
     </article>
     <article v-for="one in rest" :key="one.ulid">
       <header>
-        <b>{{ one.roll ?? `${one.count} ${one.count === 1 ? 'file' : 'files'}` }}</b>
+        <b>{{
+          one.roll ?? `${one.count} ${one.count === 1 ? t('bins.ImportsStrip.file') : t('bins.ImportsStrip.files')}`
+        }}</b>
         <span class="mono">{{ share(one.received_bytes, one.size_bytes) }}</span>
       </header>
       <template v-if="isWhole(one)">
-        <p class="soft">All of it has arrived; it is not proved on the volumes yet.</p>
-        <button class="plain" @click="copy(one)">{{ one.roll === null ? 'Copy it' : 'Copy it again' }}</button>
+        <p class="soft">{{ t('bins.ImportsStrip.allOfItHasArrived') }}</p>
+        <button class="plain" @click="copy(one)">
+          {{ one.roll === null ? t('bins.ImportsStrip.copyIt') : t('bins.ImportsStrip.copyItAgain') }}
+        </button>
       </template>
       <template v-else>
         <p class="soft">
-          {{
-            one.is_mine ? 'Not all of it has arrived. Drop the same files again to go on.' : `${one.by} brings it in.`
-          }}
+          {{ one.is_mine ? t('bins.ImportsStrip.notAllOfItHas') : t('bins.ImportsStrip.bringsItIn', [one.by]) }}
         </p>
-        <button class="plain" @click="drop(one.ulid, one.is_mine ? 'these files' : `the files of ${one.by}`)">
-          Drop it
+        <button
+          class="plain"
+          @click="
+            drop(
+              one.ulid,
+              one.is_mine ? t('bins.ImportsStrip.theseFiles') : t('bins.ImportsStrip.theFilesOf', [one.by]),
+            )
+          "
+        >
+          {{ t('bins.ImportsStrip.dropIt') }}
         </button>
       </template>
     </article>

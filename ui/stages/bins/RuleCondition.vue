@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { t } from '@/words'
 import { Popover } from 'ant-design-vue'
 import { computed, nextTick, ref, useTemplateRef, watch } from 'vue'
 import type { RuleCondition } from '@/api/endpoints/bins'
@@ -77,7 +78,13 @@ defineExpose({ show: () => (open.value = true) })
     <template #content>
       <div v-if="subject" ref="menu" class="menu" @keydown="onKey">
         <template v-if="test?.values">
-          <input v-if="isMany" v-model="filter" class="field" placeholder="Find in this list" aria-label="Find" />
+          <input
+            v-if="isMany"
+            v-model="filter"
+            class="field"
+            :placeholder="t('bins.RuleCondition.findInThisList')"
+            :aria-label="t('bins.RuleCondition.find')"
+          />
           <div v-if="choices.length > 0" class="choices">
             <label v-for="one in choices" :key="one.value"
               ><input
@@ -87,14 +94,14 @@ defineExpose({ show: () => (open.value = true) })
               />{{ one.word }}</label
             >
           </div>
-          <p v-else-if="!isOpenText" class="soft">There is nothing to choose yet.</p>
+          <p v-else-if="!isOpenText" class="soft">{{ t('bins.RuleCondition.thereIsNothingToChoose') }}</p>
           <template v-if="isOpenText">
             <p
               v-for="value in condition.values.filter((one) => !subject!.choices.some((c) => c.value === one))"
               :key="value"
             >
               <b>{{ value }}</b>
-              <button class="plain" :aria-label="`Not ${value}`" @click="choose(value)">×</button>
+              <button class="plain" :aria-label="t('bins.RuleCondition.not', [value])" @click="choose(value)">×</button>
             </p>
             <form class="write" @submit.prevent="write">
               <input
@@ -103,13 +110,20 @@ defineExpose({ show: () => (open.value = true) })
                 :type="inputType"
                 step="any"
                 :aria-label="subject.label"
-                :placeholder="condition.values.length > 0 && test.several ? 'or …' : subject.label.toLowerCase()"
+                :placeholder="
+                  condition.values.length > 0 && test.several ? t('bins.RuleCondition.or') : subject.label.toLowerCase()
+                "
               />
-              <button class="plain">Set</button>
+              <button class="plain">{{ t('bins.RuleCondition.set') }}</button>
             </form>
           </template>
         </template>
-        <div v-if="subject.tests.length > 1" class="tests" role="radiogroup" aria-label="What is asked">
+        <div
+          v-if="subject.tests.length > 1"
+          class="tests"
+          role="radiogroup"
+          :aria-label="t('bins.RuleCondition.whatIsAsked')"
+        >
           <button
             v-for="one in subject.tests"
             :key="one.test"
@@ -125,13 +139,15 @@ defineExpose({ show: () => (open.value = true) })
         <div class="foot">
           <button
             class="plain"
-            title="In brackets with others, of which one is enough"
+            :title="t('bins.RuleCondition.inBracketsWithOthersOf')"
             @click="((open = false), emit('group'))"
           >
-            In brackets
+            {{ t('bins.RuleCondition.inBrackets') }}
           </button>
-          <button class="plain" title="Delete" @click="emit('remove')">Take out</button>
-          <button class="plain push" @click="close">Done</button>
+          <button class="plain" :title="t('bins.RuleCondition.delete')" @click="emit('remove')">
+            {{ t('bins.RuleCondition.takeOut') }}
+          </button>
+          <button class="plain push" @click="close">{{ t('bins.RuleCondition.done') }}</button>
         </div>
       </div>
     </template>

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { t } from '@/words'
 import { computed, useTemplateRef } from 'vue'
 import type { RuleGroup } from '@/api/endpoints/bins'
 import type { RuleSubject } from '@/api/types'
@@ -45,7 +46,7 @@ defineExpose({
 <template>
   <div ref="box" class="sentence" @keydown="walk">
     <p>
-      Everything
+      {{ t('bins.RuleSentence.everything') }}
       <RuleWords
         ref="words"
         :rule="rule"
@@ -57,22 +58,33 @@ defineExpose({
       />
       <span class="soft sum"
         ><template v-if="trouble">{{ trouble }}</template
-        ><template v-else-if="!isReady">a word is missing</template
+        ><template v-else-if="!isReady">{{ t('bins.RuleSentence.aWordIsMissing') }}</template
         ><template v-else-if="total !== null"
-          >{{ total }} · {{ length(ticks) }}{{ isChanged ? '' : ' · fills itself' }}</template
+          >{{ total }} · {{ length(ticks) }}{{ isChanged ? '' : t('bins.RuleSentence.fillsItself') }}</template
         ></span
       >
     </p>
     <div v-if="mayChange" class="acts">
       <template v-if="isChanged">
-        <button class="go" :disabled="!isReady || trouble !== null" title="Ctrl Enter" @click="emit('keep')">
-          {{ kept === null ? 'Keep as a rule bin' : 'Keep the rule' }}
+        <button
+          class="go"
+          :disabled="!isReady || trouble !== null"
+          :title="t('bins.RuleSentence.ctrlEnter')"
+          @click="emit('keep')"
+        >
+          {{ kept === null ? t('bins.RuleSentence.keepAsARuleBin') : t('bins.RuleSentence.keepTheRule') }}
         </button>
-        <button class="plain" @click="emit('back')">{{ kept === null ? 'Drop it' : 'Put back' }}</button>
+        <button class="plain" @click="emit('back')">
+          {{ kept === null ? t('bins.RuleSentence.dropIt') : t('bins.RuleSentence.putBack') }}
+        </button>
       </template>
       <template v-else>
-        <button class="plain" title="A plain bin with what lies in this one now" @click="emit('freeze')">Freeze</button>
-        <button v-if="rule.parts.length > 0" class="plain" @click="emit('change', EMPTY)">Begin anew</button>
+        <button class="plain" :title="t('bins.RuleSentence.aPlainBinWithWhat')" @click="emit('freeze')">
+          {{ t('bins.RuleSentence.freeze') }}
+        </button>
+        <button v-if="rule.parts.length > 0" class="plain" @click="emit('change', EMPTY)">
+          {{ t('bins.RuleSentence.beginAnew') }}
+        </button>
       </template>
     </div>
   </div>

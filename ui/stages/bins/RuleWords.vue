@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { t } from '@/words'
 import { Popover } from 'ant-design-vue'
 import { computed, nextTick, ref, useTemplateRef } from 'vue'
 import type { RuleCondition as Condition, RuleGroup } from '@/api/endpoints/bins'
@@ -16,7 +17,7 @@ const props = defineProps<{
   mayChange: boolean
 }>()
 const emit = defineEmits<{ change: [rule: RuleGroup] }>()
-const JOINS = { all: 'and', any: 'or', none: 'nor' } as const
+const JOINS = { all: t('bins.RuleWords.and'), any: t('bins.RuleWords.or'), none: t('bins.RuleWords.nor') } as const
 const NEXT = { all: 'any', any: 'none', none: 'all' } as const
 const { open, onKey } = useMenu(useTemplateRef<HTMLElement>('menu'))
 const filter = ref('')
@@ -48,13 +49,13 @@ defineExpose({ ask: () => (open.value = true) })
 <template>
   <span class="group">
     <template v-if="path.length > 0">(</template
-    ><template v-if="group.join === 'none' && group.parts.length > 0">none of: </template>
+    ><template v-if="group.join === 'none' && group.parts.length > 0">{{ t('bins.RuleWords.noneOf') }} </template>
     <template v-for="(part, index) in group.parts" :key="index"
       ><button
         v-if="index > 0"
         class="join"
         :disabled="!mayChange"
-        title="All of them, any, or none: press to change"
+        :title="t('bins.RuleWords.allOfThemAnyOr')"
         @click="emit('change', joined(rule, path, NEXT[group.join]))"
       >
         {{ JOINS[group.join] }}
@@ -79,26 +80,28 @@ defineExpose({ ask: () => (open.value = true) })
     ><button
       v-if="mayChange && group.parts.length === 1"
       class="join"
-      title="All of them, any, or none: press to change"
+      :title="t('bins.RuleWords.allOfThemAnyOr')"
       @click="emit('change', joined(rule, path, NEXT[group.join]))"
     >
       {{ JOINS[group.join] }}
     </button>
     <Popover v-if="mayChange" v-model:open="open" trigger="click" placement="bottomLeft">
-      <button class="more" :aria-expanded="open">{{ group.parts.length === 0 ? 'that …' : '…' }}</button>
+      <button class="more" :aria-expanded="open">
+        {{ group.parts.length === 0 ? t('bins.RuleWords.that') : '…' }}
+      </button>
       <template #content>
         <div ref="menu" class="menu" @keydown="onKey">
           <input
             v-model="filter"
             class="field"
-            placeholder="What to ask about"
-            aria-label="What to ask about"
+            :placeholder="t('bins.RuleWords.whatToAskAbout')"
+            :aria-label="t('bins.RuleWords.whatToAskAbout')"
             @keydown.enter.prevent="add(offered[0])"
           />
           <div class="offers">
             <button v-for="one in offered" :key="one.key" class="offer" @click="add(one)">{{ one.label }}</button>
           </div>
-          <p v-if="offered.length === 0" class="soft">Nothing is called so.</p>
+          <p v-if="offered.length === 0" class="soft">{{ t('bins.RuleWords.nothingIsCalledSo') }}</p>
         </div>
       </template> </Popover
     ><template v-if="path.length > 0">)</template>

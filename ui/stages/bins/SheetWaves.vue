@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { t } from '@/words'
 import { computed, shallowRef, watch } from 'vue'
 import { mediaUrl } from '@/api/client'
 import type { ClipSheet, Marker, Subclip } from '@/api/types'
@@ -151,7 +152,7 @@ const pieces = computed(() => {
 const lanes = computed(() => 1 + Math.max(-1, ...pieces.value.map((piece) => piece.lane)))
 const timecode = (ticks: number) => labelAt((props.clip.start_ticks ?? 0) + ticks, props.clip.rate)
 const flagTitle = (one: Marker) =>
-  [one.name || 'marked', one.about, one.note, one.by ?? 'in the file', timecode(one.in_ticks)]
+  [one.name || 'marked', one.about, one.note, one.by ?? t('bins.SheetWaves.inTheFile'), timecode(one.in_ticks)]
     .filter(Boolean)
     .join(' · ')
 const tall = computed(() => {
@@ -164,20 +165,26 @@ const tall = computed(() => {
   <div class="waves" :data-span="said">
     <div class="line">
       <span class="label"
-        ><button class="plain" title="Wider (Alt Shift Z)" aria-label="Wider" :disabled="isWidest" @click="look(-1)">
+        ><button
+          class="plain"
+          :title="t('bins.SheetWaves.widerAltShiftZ')"
+          :aria-label="t('bins.SheetWaves.wider')"
+          :disabled="isWidest"
+          @click="look(-1)"
+        >
           −</button
         ><b class="mono">{{ said }}</b
         ><button
           class="plain"
-          title="Closer, down to single samples (Alt Z)"
-          aria-label="Closer"
+          :title="t('bins.SheetWaves.closerDownToSingleSamples')"
+          :aria-label="t('bins.SheetWaves.closer')"
           :disabled="isClosest"
           @click="look(1)"
         >
           +
         </button></span
       >
-      <div class="lane overview" title="All of the clip" @click="goThere($event, true)">
+      <div class="lane overview" :title="t('bins.SheetWaves.allOfTheClip')" @click="goThere($event, true)">
         <WaveStrip :address="peaks" :from="0" :seconds="duration / TICKS" :gain="1.8" colour="#a9a08c" />
         <i v-if="!isWidest" class="window" :style="{ left: shareOfAll(first), width: shareOfAll(span) }" />
         <i v-for="one in clip.markers" :key="one.ulid" class="dot" :style="{ left: shareOfAll(one.in_ticks) }" />
@@ -203,19 +210,19 @@ const tall = computed(() => {
           v-if="marks.in_ticks !== null && isSeen(marks.in_ticks, marks.in_ticks + 1)"
           class="mark in"
           :style="{ left: share(marks.in_ticks) }"
-          title="In point: drag it"
+          :title="t('bins.SheetWaves.inPointDragIt')"
           @pointerdown="moveMark($event, 'in_ticks')"
           @click.stop
-          >in</i
+          >{{ t('bins.SheetWaves.in') }}</i
         >
         <i
           v-if="marks.out_ticks !== null && isSeen(marks.out_ticks - 1, marks.out_ticks)"
           class="mark out"
           :style="{ left: share(marks.out_ticks) }"
-          title="Out point: drag it"
+          :title="t('bins.SheetWaves.outPointDragIt')"
           @pointerdown="moveMark($event, 'out_ticks')"
           @click.stop
-          >out</i
+          >{{ t('bins.SheetWaves.out') }}</i
         >
       </div>
     </div>
@@ -231,20 +238,20 @@ const tall = computed(() => {
           class="switch"
           :class="{ on: one.on }"
           :aria-pressed="one.on"
-          :title="one.on ? 'Heard: switch it off' : 'Not heard: switch it on'"
+          :title="one.on ? t('bins.SheetWaves.heardSwitchItOff') : t('bins.SheetWaves.notHeardSwitchItOn')"
           @click="emit('change', { ...one, on: !one.on })"
         >
-          {{ one.on ? 'on' : 'off' }}
+          {{ one.on ? t('bins.SheetWaves.on') : t('bins.SheetWaves.off') }}
         </button>
         <b :title="`${one.index} ${one.name}`">{{ one.name }}</b>
         <button
           class="switch alone"
           :class="{ on: one.solo }"
           :aria-pressed="one.solo"
-          title="This channel alone"
+          :title="t('bins.SheetWaves.thisChannelAlone')"
           @click="emit('change', { ...one, solo: !one.solo })"
         >
-          alone
+          {{ t('bins.SheetWaves.alone') }}
         </button>
         <input
           class="gain mono"
@@ -253,8 +260,8 @@ const tall = computed(() => {
           max="24"
           step="1"
           :value="one.gainDb"
-          :aria-label="`Level of ${one.name} in dB`"
-          title="Level in dB"
+          :aria-label="t('bins.SheetWaves.levelOfInDb', [one.name])"
+          :title="t('bins.SheetWaves.levelInDb')"
           @change="emit('change', { ...one, gainDb: Number(($event.target as HTMLInputElement).value) || 0 })"
         />
       </span>
@@ -276,9 +283,11 @@ const tall = computed(() => {
         <i v-if="isSeen(position, position + 1)" class="head" :style="{ left: share(position) }" />
       </div>
     </div>
-    <p v-if="channels.length === 0" class="soft none">No sound was recorded.</p>
+    <p v-if="channels.length === 0" class="soft none">{{ t('bins.SheetWaves.noSoundWasRecorded') }}</p>
     <div class="line brackets" :style="{ height: `${Math.max(1, lanes) * 26}px` }">
-      <span class="label soft">{{ clip.subclips.length === 0 ? 'no subclips yet' : 'subclips' }}</span>
+      <span class="label soft">{{
+        clip.subclips.length === 0 ? t('bins.SheetWaves.noSubclipsYet') : t('bins.SheetWaves.subclips')
+      }}</span>
       <div class="lane bare">
         <template v-for="{ one, lane } in pieces" :key="one.ulid"
           ><span

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { t } from '@/words'
 import { computed, ref } from 'vue'
 import { words as wordsApi } from '@/api/endpoints/words'
 import { shell as shellApi } from '@/api/endpoints/shell'
@@ -25,7 +26,7 @@ async function find(byService: boolean): Promise<void> {
     again: again.value,
   }
   const started = await attempt(() => wordsApi.find(production.value.ulid, day.value.ulid, body))
-  if (started !== undefined) say('It is listened to. You can go on meanwhile.')
+  if (started !== undefined) say(t('bins.WordsFind.itIsListenedToYou'))
   makeStale('tasks')
   makeStale('spoken')
 }
@@ -42,11 +43,11 @@ async function bring(what: string | File): Promise<void> {
   pasting.value = false
   pasted.value = ''
   const unread = done.problems.length
-  const rest = unread === 0 ? '' : ` ${unread} lines could not be read: ${done.problems[0]}`
+  const rest = unread === 0 ? '' : t('bins.WordsFind.linesCouldNotBeRead', [unread, done.problems[0]])
   say(
     done.task === null
-      ? `${done.words} words came with their times.${rest}`
-      : `${done.words} words are aligned to the sound.`,
+      ? t('bins.WordsFind.wordsCameWithTheirTimes', [done.words, rest])
+      : t('bins.WordsFind.wordsAreAlignedToThe', [done.words]),
   )
   makeStale('tasks')
   makeStale('spoken')
@@ -60,47 +61,58 @@ function chosenFile(event: Event): void {
 <template>
   <div class="find">
     <template v-if="task !== null">
-      <p>What is said here is being found.</p>
+      <p>{{ t('bins.WordsFind.whatIsSaidHereIs') }}</p>
       <TaskProgress v-if="running" :task="running" />
     </template>
     <template v-else-if="words.heard_in.length === 0">
-      <p>{{ clip.has_sound ? 'The media of this clip are not made yet.' : 'This clip has no sound.' }}</p>
+      <p>{{ clip.has_sound ? t('bins.WordsFind.theMediaOfThisClip') : t('bins.WordsFind.thisClipHasNoSound') }}</p>
     </template>
     <template v-else-if="mayEdit">
-      <p v-if="!hasWords">Nobody has listened to this clip yet.</p>
+      <p v-if="!hasWords">{{ t('bins.WordsFind.nobodyHasListenedToThis') }}</p>
       <div class="row">
-        <button v-if="words.languages.length > 0" class="go" @click="find(false)">Find what is said</button>
-        <select v-if="words.languages.length > 1" v-model="language" class="field" aria-label="Language">
+        <button v-if="words.languages.length > 0" class="go" @click="find(false)">
+          {{ t('bins.WordsFind.findWhatIsSaid') }}
+        </button>
+        <select
+          v-if="words.languages.length > 1"
+          v-model="language"
+          class="field"
+          :aria-label="t('bins.WordsFind.language')"
+        >
           <option v-for="one in words.languages" :key="one">{{ one }}</option>
         </select>
-        <button v-if="words.service" class="plain" :title="words.service" @click="find(true)">By the service</button>
+        <button v-if="words.service" class="plain" :title="words.service" @click="find(true)">
+          {{ t('bins.WordsFind.byTheService') }}
+        </button>
       </div>
       <p v-if="words.languages.length === 0" class="soft">
-        The program that recognises words is not on this machine: install Debian’s packages pocketsphinx and
-        pocketsphinx-en-us{{ words.service ? ', or use the service' : '' }}.
+        {{
+          t('bins.WordsFind.theProgramThatRecognisesWords', [words.service ? t('bins.WordsFind.orUseTheService') : ''])
+        }}
       </p>
       <div class="row soft">
-        or bring a text:
+        {{ t('bins.WordsFind.orBringAText') }}
         <label class="plain file"
-          >SRT, WebVTT, text…<input type="file" accept=".srt,.vtt,.txt,.json,text/plain" @change="chosenFile"
+          >{{ t('bins.WordsFind.srtWebvttText')
+          }}<input type="file" accept=".srt,.vtt,.txt,.json,text/plain" @change="chosenFile"
         /></label>
-        <button class="plain" @click="pasting = !pasting">Paste one</button>
+        <button class="plain" @click="pasting = !pasting">{{ t('bins.WordsFind.pasteOne') }}</button>
       </div>
       <label v-if="hasWords" class="row soft">
-        <input v-model="again" type="checkbox" /> Replace corrected words
+        <input v-model="again" type="checkbox" /> {{ t('bins.WordsFind.replaceCorrectedWords') }}
       </label>
       <form v-if="pasting" @submit.prevent="bring(pasted)">
         <textarea
           v-model="pasted"
           class="field"
           rows="6"
-          aria-label="The text"
-          placeholder="What is said, as plain text; it gets its times from the sound."
+          :aria-label="t('bins.WordsFind.theText')"
+          :placeholder="t('bins.WordsFind.whatIsSaidAsPlain')"
         />
-        <button class="plain" :disabled="pasted.trim() === ''">Align it to the sound</button>
+        <button class="plain" :disabled="pasted.trim() === ''">{{ t('bins.WordsFind.alignItToTheSound') }}</button>
       </form>
     </template>
-    <p v-else-if="!hasWords" class="soft">Nobody has listened to this clip yet.</p>
+    <p v-else-if="!hasWords" class="soft">{{ t('bins.WordsFind.nobodyHasListenedToThis') }}</p>
   </div>
 </template>
 

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { t } from '@/words'
 import { nextTick, ref } from 'vue'
 import { UNSURE, type Paragraph } from './spoken'
 
@@ -37,9 +38,12 @@ function focus(element: unknown): void {
 }
 const titleOf = (word: Paragraph['words'][number]): string | undefined =>
   word.heard !== null
-    ? `Heard as “${word.heard}”${props.paragraph.by === null ? '' : `, corrected by ${props.paragraph.by}`}`
+    ? t('bins.WordsParagraph.heardAs', [
+        word.heard,
+        props.paragraph.by === null ? '' : t('bins.WordsParagraph.correctedBy', [props.paragraph.by]),
+      ])
     : word.sure !== null && word.sure < UNSURE
-      ? `${Math.round(100 * word.sure)}% sure`
+      ? t('bins.WordsParagraph.sure', [Math.round(100 * word.sure)])
       : undefined
 </script>
 
@@ -50,7 +54,7 @@ const titleOf = (word: Paragraph['words'][number]): string | undefined =>
       class="who"
       :class="{ none: paragraph.speaker === null }"
       :disabled="!mayEdit"
-      title="Who speaks (Alt N)"
+      :title="t('bins.WordsParagraph.whoSpeaksAltN')"
       @click="emit('speaker')"
     >
       {{ paragraph.speaker ?? '—' }}
@@ -63,7 +67,7 @@ const titleOf = (word: Paragraph['words'][number]): string | undefined =>
           v-model="written"
           class="field"
           :size="Math.max(4, written.length + 1)"
-          aria-label="What is said"
+          :aria-label="t('bins.WordsParagraph.whatIsSaid')"
           @keydown.enter.prevent="emit('write', written)"
           @keydown.esc.stop.prevent="emit('leave')"
           @blur="emit('leave')"

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { decimal, t } from '@/words'
 import { refDebounced, useLocalStorage } from '@vueuse/core'
 import { computed, ref } from 'vue'
 import { words as wordsApi } from '@/api/endpoints/words'
@@ -41,31 +42,42 @@ defineExpose({ how })
 <template>
   <div class="pauses">
     <button class="chip" :aria-expanded="open" @click="open = !open">
-      <template v-if="data">{{ data.pauses.length }} {{ data.pauses.length === 1 ? 'pause' : 'pauses' }}</template>
-      <template v-else>Pauses</template>
-      over {{ longer }} s
-      {{ open ? '‹' : '›' }}
+      <template v-if="data"
+        >{{ data.pauses.length }}
+        {{ data.pauses.length === 1 ? t('bins.WordsPauses.pause') : t('bins.WordsPauses.pauses') }}</template
+      >
+      <template v-else>{{ t('bins.WordsPauses.pauses2') }}</template>
+      {{ t('bins.WordsPauses.overS', [longer, open ? '‹' : '›']) }}
     </button>
     <div v-if="open" class="how soft">
       <label
-        >longer than
+        >{{ t('bins.WordsPauses.longerThan') }}
         <input v-model.number="longer" class="field" type="number" min="0.1" max="60" step="0.1" /> s</label
       >
       <label
-        >below
-        <input v-model.number="below" class="field" type="number" min="-90" max="0" step="1" placeholder="auto" />
-        dBFS</label
+        >{{ t('bins.WordsPauses.below') }}
+        <input
+          v-model.number="below"
+          class="field"
+          type="number"
+          min="-90"
+          max="0"
+          step="1"
+          :placeholder="t('bins.WordsPauses.auto')"
+        />
+        {{ t('bins.WordsPauses.dbfs') }}</label
       >
       <label
-        >leaves <input v-model.number="padding" class="field" type="number" min="0" max="2" step="0.05" /> s on each
-        side</label
+        >{{ t('bins.WordsPauses.leaves') }}
+        <input v-model.number="padding" class="field" type="number" min="0" max="2" step="0.05" />
+        {{ t('bins.WordsPauses.sOnEachSide') }}</label
       >
-      <span v-if="data"
-        >noise at {{ data.floor_db.toFixed(0) }} dBFS, {{ (sum / TICKS).toFixed(1) }} s of pauses in all</span
-      >
+      <span v-if="data">{{
+        t('bins.WordsPauses.noiseAtDbfsSOf', [decimal(data.floor_db, 0), decimal(sum / TICKS, 1)])
+      }}</span>
     </div>
     <p v-if="open && error" class="soft">{{ error.message }}</p>
-    <p v-else-if="open && !data" class="soft">They are being looked for…</p>
+    <p v-else-if="open && !data" class="soft">{{ t('bins.WordsPauses.theyAreBeingLookedFor') }}</p>
     <svg v-if="open && data" class="drawn" viewBox="0 0 1000 14" preserveAspectRatio="none" aria-hidden="true">
       <rect x="0" y="0" width="1000" height="14" class="said" />
       <rect
@@ -82,10 +94,12 @@ defineExpose({ how })
       <li v-for="one in data.pauses.slice(0, 200)" :key="one.in_ticks">
         <button class="row" @click="emit('go', one.in_ticks)">
           <span class="mono">{{ timecode(one.in_ticks) }}</span>
-          {{ ((one.out_ticks - one.in_ticks) / TICKS).toFixed(1) }} s
+          {{ t('bins.WordsPauses.s', [decimal((one.out_ticks - one.in_ticks) / TICKS, 1)]) }}
         </button>
       </li>
-      <li v-if="data.pauses.length > 200" class="soft">and {{ data.pauses.length - 200 }} more</li>
+      <li v-if="data.pauses.length > 200" class="soft">
+        {{ t('bins.WordsPauses.andMore', [data.pauses.length - 200]) }}
+      </li>
     </ol>
   </div>
 </template>

@@ -1,3 +1,4 @@
+import { t } from '@/words'
 import type { RuleCondition, RuleGroup } from '@/api/endpoints/bins'
 import type { RuleSubject } from '@/api/types'
 
@@ -66,7 +67,7 @@ export function phrase(
   subjects: Map<string, RuleSubject>,
 ): { before: string; words: string; after: string } {
   const subject = subjects.get(part.about)
-  if (subject === undefined) return { before: 'of something that is gone', words: '', after: '' }
+  if (subject === undefined) return { before: t('bins.rule.ofSomethingThatIsGone'), words: '', after: '' }
   const said = subject.tests.find((one) => one.test === part.test)?.phrase ?? '{}'
   const word = (value: string) => subject.choices.find((one) => one.value === value)?.word ?? value
   const [before = '', after] = said.split('{}')

@@ -1,3 +1,4 @@
+import { t, valueWord } from '@/words'
 import { computed, type Ref, ref } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
 import { makeStale, useAnswer } from '@/api/queries'
@@ -14,7 +15,12 @@ import { STILL_SHOWN, useLastCut } from '@/shell/useLastCut'
 /** What a dragged row carries: references, as JSON. */
 export const DRAGGED = 'application/x-cartella-references'
 
-const KINDS = { camera: 'Camera', recorder: 'Recorder', phone: 'Phone', other: 'Device' }
+const KINDS = {
+  camera: t('bins.useBinActions.camera'),
+  recorder: t('bins.useBinActions.recorder'),
+  phone: t('bins.useBinActions.phone'),
+  other: t('bins.useBinActions.device'),
+}
 export const IMPORTS = ['production sound', 'effects', 'music', 'graphics', 'stills', 'extra shots', 'stock']
 
 /** Colours that a bin can have; what each looks like stands in colours.css. */
@@ -55,7 +61,7 @@ export function useBinActions(options: {
   function make(parent: string | null = null, rule: RuleGroup | null = null, made?: () => void): void {
     if (!mayOrganise()) return
     naming.value = {
-      title: rule === null ? 'New bin' : 'New rule bin',
+      title: rule === null ? t('bins.useBinActions.newBin') : t('bins.useBinActions.newRuleBin'),
       name: '',
       run: async (name) => {
         const bin = await bins.make(id(), name, parent, rule)
@@ -68,7 +74,11 @@ export function useBinActions(options: {
   function rename(): void {
     const bin = own()
     if (bin === undefined || !mayOrganise()) return
-    naming.value = { title: 'Rename the bin', name: bin.name, run: (name) => bins.change(id(), bin.key, { name }) }
+    naming.value = {
+      title: t('bins.useBinActions.renameTheBin'),
+      name: bin.name,
+      run: (name) => bins.change(id(), bin.key, { name }),
+    }
   }
   async function finishNaming(): Promise<void> {
     const open = naming.value
@@ -84,7 +94,7 @@ export function useBinActions(options: {
     const bin = own()
     if (bin === undefined || !mayOrganise()) return
     if ((await attempt(() => bins.remove(id(), bin.key))) === undefined) return
-    say(`${bin.name} is removed; its clips are where they were. Ctrl Z brings it back.`)
+    say(t('bins.useBinActions.isRemovedItsClipsAre', [bin.name]))
     await router.replace({ query: {} })
     makeStale('bins')
   }
@@ -106,7 +116,7 @@ export function useBinActions(options: {
     const frozen = await attempt(() => bins.freeze(id(), bin.key))
     makeStale('bins')
     if (frozen === undefined) return
-    say(`What lies in ${bin.name} now has a bin of its own, which no longer changes.`)
+    say(t('bins.useBinActions.whatLiesInNowHas', [bin.name]))
     await router.replace({ query: { bin: frozen.key } })
   }
   async function setGroups(groups: string[]): Promise<void> {
@@ -120,8 +130,8 @@ export function useBinActions(options: {
     const from = isMove ? (plain()?.key ?? null) : null
     const done = await attempt(() => bins.put(id(), target.key, refs, from))
     if (done !== undefined) {
-      const many = done.moved === 1 ? 'It is' : `${done.moved} are`
-      say(`${done.moved === 0 ? 'Already' : many} in ${target.name}.`)
+      const many = done.moved === 1 ? t('bins.useBinActions.itIs') : t('bins.useBinActions.are', [done.moved])
+      say(t('bins.useBinActions.in', [done.moved === 0 ? t('bins.useBinActions.already') : many, target.name]))
     }
     options.letGo()
     makeStale('bins')
@@ -132,7 +142,7 @@ export function useBinActions(options: {
     const refs = await options.refs()
     if (refs.length === 0) return
     if ((await attempt(() => bins.takeOut(id(), bin.key, refs))) !== undefined)
-      say('Taken out of the bin. Ctrl Z puts it back.')
+      say(t('bins.useBinActions.takenOutOfTheBin'))
     options.letGo()
     makeStale('bins')
   }
@@ -150,7 +160,7 @@ export function useBinActions(options: {
     ...IMPORTS.map((kind) => ({
       key: `import ${kind}`,
       device: null as string | null,
-      title: `an import: ${kind}`,
+      title: t('bins.useBinActions.anImport', [valueWord(kind)]),
       body: { import_kind: kind } as Record<string, string>,
     })),
   ])
@@ -159,10 +169,13 @@ export function useBinActions(options: {
     if (clips().length === 0) return
     const done = await attempt(() => cards.sayDevice(id(), clips(), to.body))
     if (done !== undefined) {
-      const many = done.changed === 1 ? '1 clip is' : `${done.changed} clips are`
+      const many =
+        done.changed === 1 ? t('bins.useBinActions.n1ClipIs') : t('bins.useBinActions.clipsAre', [done.changed])
       const where =
-        to.device === null ? to.title.replace('an import: ', 'among the imports, ') : `of device ${to.device}`
-      say(`${many} ${where} now. Ctrl Z takes it back.`)
+        to.device === null
+          ? to.title.replace('an import: ', 'among the imports, ')
+          : t('bins.useBinActions.ofDevice', [to.device])
+      say(t('bins.useBinActions.nowCtrlZTakesIt', [many, where]))
     }
     options.letGo()
     makeStale('clips')
@@ -172,15 +185,19 @@ export function useBinActions(options: {
     ...(known.value?.looks ?? []).map((one) => ({
       key: one.ulid,
       name: one.name,
-      note: (one.devices ?? []).length === 0 ? '' : `of device ${one.devices?.join(', ')}`,
+      note: (one.devices ?? []).length === 0 ? '' : t('bins.useBinActions.ofDevice', [one.devices?.join(', ')]),
     })),
-    { key: '', name: 'The one of its device, or none', note: '' },
+    { key: '', name: t('bins.useBinActions.theOneOfItsDevice'), note: '' },
   ])
   /** A look for the pictures in hand. */
   async function setLook(to: { key: string; name: string }): Promise<void> {
     const done = await attempt(() => lineup.setLook(id(), { look: to.key || null, clips: clips() }))
     if (done !== undefined)
-      say(to.key === '' ? 'They look as their devices do.' : `The look is ${to.name} now. Ctrl Z takes it back.`)
+      say(
+        to.key === ''
+          ? t('bins.useBinActions.theyLookAsTheirDevices')
+          : t('bins.useBinActions.theLookIsNowCtrl', [to.name]),
+      )
     makeStale('looks')
     makeStale('clips')
   }
@@ -188,7 +205,11 @@ export function useBinActions(options: {
   async function colourClips(colour: string | null): Promise<void> {
     const done = await attempt(() => bins.colourClips(id(), clips(), colour))
     if (done !== undefined)
-      say(colour === null ? 'They have no colour any more.' : `They are ${colour} now. Ctrl Z takes it back.`)
+      say(
+        colour === null
+          ? t('bins.useBinActions.theyHaveNoColourAny')
+          : t('bins.useBinActions.theyAreNowCtrlZ', [valueWord(colour)]),
+      )
     makeStale('clips')
   }
   /** What of what is in hand can be named by a pattern. */
@@ -200,11 +221,16 @@ export function useBinActions(options: {
   /** A review reel of the takes in hand, each from its slate. */
   async function makeReel(): Promise<void> {
     const chosen = takes().map((one) => one.ulid)
-    if (chosen.length === 0) return refuse('Nothing of it has a slate yet.')
+    if (chosen.length === 0) return refuse(t('bins.useBinActions.nothingOfItHasA'))
     const day = String(route.params.day)
     const made = await attempt(() => screening.build(id(), day, { from: 'takes', what: chosen, circled_only: false }))
     if (made === undefined) return
-    say(`A reel of ${chosen.length} ${chosen.length === 1 ? 'take' : 'takes'} is ready on Screening.`)
+    say(
+      t('bins.useBinActions.aReelOfIsReady', [
+        chosen.length,
+        chosen.length === 1 ? t('bins.useBinActions.take') : t('bins.useBinActions.takes'),
+      ]),
+    )
     makeStale('sequences')
   }
   const { add } = useLastCut(id, () => production.value.may.organise)
@@ -216,9 +242,12 @@ export function useBinActions(options: {
       const from = row.in_ticks ?? 0
       return [{ clip: row.clip, in_ticks: from, out_ticks: from + lasts, take: row.take?.ulid ?? null }]
     })
-    if (pieces.length === 0) return refuse('Nothing of it runs: choose clips, stills, subclips or takes.')
-    if (pieces.length > MOST_PIECES) return refuse(`That is more than ${MOST_PIECES} pieces: choose fewer.`)
-    await add(pieces, pieces.length === 1 ? options.hand.value[0]!.name : `${pieces.length} pieces`)
+    if (pieces.length === 0) return refuse(t('bins.useBinActions.nothingOfItRunsChoose'))
+    if (pieces.length > MOST_PIECES) return refuse(t('bins.useBinActions.thatIsMoreThanPieces', [MOST_PIECES]))
+    await add(
+      pieces,
+      pieces.length === 1 ? options.hand.value[0]!.name : t('bins.useBinActions.pieces', [pieces.length]),
+    )
   }
   /** The takes of what is in hand, each once. */
   const takes = () => [
@@ -241,12 +270,23 @@ export function useBinActions(options: {
     const off = takes().every((take) => take.status === 'circled')
     const count = await setField(day, 'status', () => (off ? 'none' : 'circled'))
     if (count !== undefined)
-      say(`${count === 1 ? 'The take is' : `${count} takes are`} ${off ? 'not circled any more' : 'circled'}.`)
+      say(
+        count === 1
+          ? off
+            ? t('bins.useBinActions.theTakeIsNoMore')
+            : t('bins.useBinActions.theTakeIsCircled')
+          : off
+            ? t('bins.useBinActions.takesAreNoMore', [count])
+            : t('bins.useBinActions.takesAreCircled', [count]),
+      )
   }
   function addKeyword(day: string): void {
     if (!production.value.may.work || takes().length === 0) return
     naming.value = {
-      title: takes().length === 1 ? 'A keyword for the take' : `A keyword for ${takes().length} takes`,
+      title:
+        takes().length === 1
+          ? t('bins.useBinActions.aKeywordForTheTake')
+          : t('bins.useBinActions.aKeywordForTakes', [takes().length]),
       name: '',
       run: async (word) => {
         const count = await setField(day, 'keywords', (was) => {
@@ -254,7 +294,16 @@ export function useBinActions(options: {
           return all.includes(word) ? was : [...all.filter((one) => one !== ''), word].join(', ')
         })
         if (count === undefined) return
-        say(`${count === 0 ? 'They have' : count === 1 ? 'It has' : `${count} have`} the keyword ${word}.`)
+        say(
+          t('bins.useBinActions.theKeyword', [
+            count === 0
+              ? t('bins.useBinActions.theyHave')
+              : count === 1
+                ? t('bins.useBinActions.itHas')
+                : t('bins.useBinActions.have', [count]),
+            word,
+          ]),
+        )
       },
     }
   }
@@ -264,8 +313,8 @@ export function useBinActions(options: {
     if (done !== undefined)
       say(
         done.made === 0
-          ? 'There is no channel that has no name of its own yet.'
-          : `${done.made} channels have names of their own now; search and rule bins find them among the subclips.`,
+          ? t('bins.useBinActions.thereIsNoChannelThat')
+          : t('bins.useBinActions.channelsHaveNamesOfTheir', [done.made]),
       )
     options.letGo()
     makeStale('bins')

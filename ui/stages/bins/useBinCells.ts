@@ -1,3 +1,4 @@
+import { t } from '@/words'
 import { useDebounceFn } from '@vueuse/core'
 import { type Ref, shallowRef } from 'vue'
 import { bins } from '@/api/endpoints/bins'
@@ -52,7 +53,7 @@ export function useBinCells(options: {
     const column = wanted ?? (all.includes('description') ? 'description' : all[0])
     const cell = column === undefined ? null : mayWrite(row, column)
     if (column === undefined || cell === null) {
-      if (wanted === undefined) refuse('Nothing of this row is written here.')
+      if (wanted === undefined) refuse(t('bins.useBinCells.nothingOfThisRowIs'))
       return
     }
     open.value = { key, column, row, text: openText(row, column, cell) }

@@ -1,3 +1,4 @@
+import { t } from '@/words'
 import { onScopeDispose, type Ref, ref, shallowRef } from 'vue'
 import { chosenFiles, type DroppedFile, droppedFiles, hasFiles } from '@/shell/dropped'
 import { refuse } from '@/shell/say'
@@ -43,7 +44,7 @@ export function useBringing(options: {
     take(list)
   }
   function take(list: DroppedFile[]): void {
-    if (list.length === 0) return refuse('There are no files in it.')
+    if (list.length === 0) return refuse(t('bins.useBringing.thereAreNoFilesIn'))
     files.value = list
   }
   return { files, isOver, hover, leave, drop, choose, chosen }

@@ -1,3 +1,4 @@
+import { t } from '@/words'
 import { computed, type Ref } from 'vue'
 import type { BinRow, Production } from '@/api/types'
 import type { Shortcut } from '@/shell/keys'
@@ -44,9 +45,9 @@ export function useHandActs(options: {
   }
   /** Two rows beside each other; of a take its first picture. */
   function compare(): void {
-    if (options.chosenCount.value !== 2) return refuse('Choose two of them: Ctrl and a click, or Shift and an arrow.')
+    if (options.chosenCount.value !== 2) return refuse(t('bins.useHandActs.chooseTwoOfThemCtrl'))
     const [first, second] = options.hand.value.map((row) => row.clip)
-    if (first == null || second == null) return refuse('A reel or cut is watched by itself.')
+    if (first == null || second == null) return refuse(t('bins.useHandActs.aReelOrCutIs'))
     options.compare(first, second)
   }
   const ask = (which: 'put' | 'move' | 'name' | 'look' | 'device' | 'takeAway') => () => options.dialogs()?.[which]()
@@ -60,80 +61,101 @@ export function useHandActs(options: {
     })
     const later = (work: () => unknown) => () => void whenReady(work)
     return [
-      act('Enter', 'Enter', 'Open its page', 'Open its sheet', true, options.open),
-      act('v', 'V', 'Compare two', 'Two that are chosen, beside each other', true, later(compare)),
-      act('p', 'P', 'Put into a bin…', 'Put into a bin', organise, ask('put')),
+      act('Enter', 'Enter', t('bins.useHandActs.openItsPage'), t('bins.useHandActs.openItsSheet'), true, options.open),
+      act(
+        'v',
+        'V',
+        t('bins.useHandActs.compareTwo'),
+        t('bins.useHandActs.twoThatAreChosenBeside'),
+        true,
+        later(compare),
+      ),
+      act('p', 'P', t('bins.useHandActs.putIntoABin'), t('bins.useHandActs.putIntoABin2'), organise, ask('put')),
       act(
         'P',
         'Shift P',
-        'Move into another bin…',
-        'Move into another bin, out of this one',
+        t('bins.useHandActs.moveIntoAnotherBin'),
+        t('bins.useHandActs.moveIntoAnotherBinOut'),
         organise && own,
         ask('move'),
       ),
-      act('Delete', 'Delete', 'Take out of this bin', 'Take out of this bin', organise && own, actions.takeOut),
+      act(
+        'Delete',
+        'Delete',
+        t('bins.useHandActs.takeOutOfThisBin'),
+        t('bins.useHandActs.takeOutOfThisBin'),
+        organise && own,
+        actions.takeOut,
+      ),
       act(
         'R',
         'Shift R',
-        'Review reel of its takes',
-        'A review reel of the takes of what is chosen',
+        t('bins.useHandActs.reviewReelOfItsTakes'),
+        t('bins.useHandActs.aReviewReelOfThe'),
         organise,
         later(actions.makeReel),
       ),
       act(
         '+',
         '+',
-        'Add to the cut',
-        'Add it to the cut that was worked on last',
+        t('bins.useHandActs.addToTheCut'),
+        t('bins.useHandActs.addItToTheCut'),
         organise && !shared,
         later(actions.intoCut),
       ),
       act(
         'Alt+c',
         'Alt C',
-        'Split the channels',
-        'Split the channels of what is chosen under their names',
+        t('bins.useHandActs.splitTheChannels'),
+        t('bins.useHandActs.splitTheChannelsOfWhat'),
         organise && !shared,
         later(actions.splitChannels),
       ),
       act(
         'c',
         'C',
-        'Circle, or not',
-        'Circle what is chosen, or not',
+        t('bins.useHandActs.circleOrNot'),
+        t('bins.useHandActs.circleWhatIsChosenOr'),
         work && !shared,
         later(() => actions.circle(options.day())),
       ),
       act(
         'w',
         'W',
-        'Give a keyword…',
-        'Give what is chosen a keyword',
+        t('bins.useHandActs.giveAKeyword'),
+        t('bins.useHandActs.giveWhatIsChosenA'),
         work && !shared,
         later(() => actions.addKeyword(options.day())),
       ),
       act(
         'd',
         'D',
-        'Device or kind of import…',
-        'Say which device it is of, or that it is an import',
+        t('bins.useHandActs.deviceOrKindOfImport'),
+        t('bins.useHandActs.sayWhichDeviceItIs'),
         work && !shared,
         later(ask('device')),
       ),
       act(
         'Alt+n',
         'Alt N',
-        'Name by a pattern…',
-        'Name what is chosen by a pattern',
+        t('bins.useHandActs.nameByAPattern'),
+        t('bins.useHandActs.nameWhatIsChosenBy'),
         work && !shared,
         later(ask('name')),
       ),
-      act('Alt+l', 'Alt L', 'Give a look…', 'Give what is chosen a look', work && !shared, later(ask('look'))),
+      act(
+        'Alt+l',
+        'Alt L',
+        t('bins.useHandActs.giveALook'),
+        t('bins.useHandActs.giveWhatIsChosenA2'),
+        work && !shared,
+        later(ask('look')),
+      ),
       act(
         'Shift+Delete',
         'Shift Delete',
-        'Take away…',
-        'Take clips out of the footage',
+        t('bins.useHandActs.takeAway'),
+        t('bins.useHandActs.takeClipsOutOfThe'),
         work && !shared,
         later(ask('takeAway')),
       ),

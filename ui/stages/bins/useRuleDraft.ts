@@ -1,3 +1,4 @@
+import { t } from '@/words'
 import { useDebounceFn } from '@vueuse/core'
 import { computed, type Ref, ref, shallowRef, watch } from 'vue'
 import { bins, type RuleGroup } from '@/api/endpoints/bins'
@@ -53,7 +54,8 @@ export function useRuleDraft(options: {
       const sum = await bins.lookSum(id(), now, options.arrangement.value)
       if (turn === lookedAt) lookedTicks.value = sum.ticks
     } catch (fault) {
-      if (turn === lookedAt) trouble.value = fault instanceof ApiError ? fault.message : 'It could not be looked at.'
+      if (turn === lookedAt)
+        trouble.value = fault instanceof ApiError ? fault.message : t('bins.useRuleDraft.itCouldNotBeLooked')
     }
   }
   const lookSoon = useDebounceFn(() => void look(), 120)
@@ -67,13 +69,13 @@ export function useRuleDraft(options: {
   async function keepRule(): Promise<void> {
     const now = draft.value
     if (now === null) return
-    if (!isWhole(now, byKey.value)) return say('A word of the rule is missing.')
+    if (!isWhole(now, byKey.value)) return say(t('bins.useRuleDraft.aWordOfTheRule'))
     if (options.isNew.value) return options.make(now, () => (draft.value = null))
     const of = options.binKey.value
     if (of === null) return
     const was = keptRule.value ?? undefined
     if ((await attempt(() => bins.change(id(), of, { rule: now, was }))) === undefined) return
-    say('The rule is kept. Ctrl Z takes it back.')
+    say(t('bins.useRuleDraft.theRuleIsKeptCtrl'))
     await options.again()
     draft.value = null
     makeStale('bins')

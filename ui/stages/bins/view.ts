@@ -1,3 +1,4 @@
+import { t } from '@/words'
 import type { BinRow, BinArrangement, TakeField } from '@/api/types'
 import type { GridColumn } from '@/grid/columns'
 import { labelAt, length } from '@/player/time'
@@ -21,20 +22,20 @@ export const PLAIN: BinArrangement = {
 export const plainOf = (key: string): BinArrangement => (key.startsWith('scene:') ? { ...PLAIN, takes: true } : PLAIN)
 
 const FIXED: BinColumn[] = [
-  { key: 'slate', title: 'Slate', width: 78, shown: true, frozen: true, order: 'slate' },
-  { key: 'device', title: 'Device', width: 62, shown: true, order: 'device' },
-  { key: 'name', title: 'Name', width: 108, shown: true, order: 'name' },
-  { key: 'description', title: 'What happens', width: 120, shown: true, order: 'description' },
-  { key: 'size', title: 'Size', width: 70, shown: false, order: 'size' },
-  { key: 'start', title: 'Starts', width: 86, shown: true, order: 'timecode' },
-  { key: 'length', title: 'Length', width: 46, shown: true, order: 'length' },
-  { key: 'used', title: 'Used in', width: 120, shown: false, order: null },
-  { key: 'day', title: 'Day', width: 44, shown: false, order: 'day' },
-  { key: 'made', title: 'Time made', width: 130, shown: false, order: 'made' },
-  { key: 'file', title: 'Its file', width: 130, shown: false, order: null },
-  { key: 'kind', title: 'Kind', width: 90, shown: false, order: 'what' },
-  { key: 'channels', title: 'Channels', width: 62, shown: false, order: null },
-  { key: 'screening', title: 'Screening notes', width: 180, shown: false, order: null },
+  { key: 'slate', title: t('bins.view.slate'), width: 78, shown: true, frozen: true, order: 'slate' },
+  { key: 'device', title: t('bins.view.device'), width: 62, shown: true, order: 'device' },
+  { key: 'name', title: t('bins.view.name'), width: 108, shown: true, order: 'name' },
+  { key: 'description', title: t('bins.view.whatHappens'), width: 120, shown: true, order: 'description' },
+  { key: 'size', title: t('bins.view.size'), width: 70, shown: false, order: 'size' },
+  { key: 'start', title: t('bins.view.starts'), width: 86, shown: true, order: 'timecode' },
+  { key: 'length', title: t('bins.view.length'), width: 46, shown: true, order: 'length' },
+  { key: 'used', title: t('bins.view.usedIn'), width: 120, shown: false, order: null },
+  { key: 'day', title: t('bins.view.day'), width: 44, shown: false, order: 'day' },
+  { key: 'made', title: t('bins.view.timeMade'), width: 130, shown: false, order: 'made' },
+  { key: 'file', title: t('bins.view.itsFile'), width: 130, shown: false, order: null },
+  { key: 'kind', title: t('bins.view.kind'), width: 90, shown: false, order: 'what' },
+  { key: 'channels', title: t('bins.view.channels'), width: 62, shown: false, order: null },
+  { key: 'screening', title: t('bins.view.screeningNotes'), width: 180, shown: false, order: null },
 ]
 /** Fields of takes that have a place among the columns above, or are no text. */
 const ELSEWHERE = new Set(['scene', 'setup', 'take', 'part', 'description', 'size', 'absent_devices'])
@@ -65,29 +66,29 @@ export function columnsOf(view: BinArrangement, fields: TakeField[]): BinColumn[
 }
 
 export const ORDERS: Record<string, string> = {
-  slate: 'slate',
-  name: 'name',
-  made: 'time made',
-  timecode: 'timecode',
-  size: 'widest first',
-  length: 'length',
-  device: 'device',
-  day: 'day',
-  what: 'what it is',
+  slate: t('bins.view.slate2'),
+  name: t('bins.view.name2'),
+  made: t('bins.view.timeMade2'),
+  timecode: t('bins.view.timecode'),
+  size: t('bins.view.widestFirst'),
+  length: t('bins.view.length2'),
+  device: t('bins.view.device2'),
+  day: t('bins.view.day2'),
+  what: t('bins.view.whatItIs'),
 }
 
 export const SIGNS = { clip: '', take: '◫', subclip: '⌐', sequence: '▤' } as const
 /** What a row is, told by a sign and a few words: a stretch of a clip and a channel are more than a clip or a piece. */
 export function signOf(row: BinRow): { sign: string; says: string } {
-  if (row.what === 'clip' && row.ref.includes('#')) return { sign: '⚑', says: 'a marked stretch of a clip' }
-  if (row.what === 'subclip' && row.in_ticks === null) return { sign: '∿', says: 'channels of a clip' }
+  if (row.what === 'clip' && row.ref.includes('#')) return { sign: '⚑', says: t('bins.view.aMarkedStretchOfA') }
+  if (row.what === 'subclip' && row.in_ticks === null) return { sign: '∿', says: t('bins.view.channelsOfAClip') }
   return { sign: SIGNS[row.what], says: SAYS[row.what] }
 }
 export const SAYS = {
-  clip: 'a clip',
-  take: 'a take, all its angles',
-  subclip: 'a subclip',
-  sequence: 'a reel or cut',
+  clip: t('bins.view.aClip'),
+  take: t('bins.view.aTakeAllItsAngles'),
+  subclip: t('bins.view.aSubclip'),
+  sequence: t('bins.view.aReelOrCut'),
 } as const
 
 /** The text of a cell. */

@@ -1,4 +1,6 @@
 <script setup lang="ts">
+import { t } from '@/words'
+import { locale } from '@/words/language'
 import { cards as cardsApi } from '@/api/endpoints/cards'
 import { computed } from 'vue'
 import { reportUrl } from '@/api/client'
@@ -23,7 +25,7 @@ const foundBy = computed(() => {
   const ways: Record<string, string[]> = {}
   for (const one of found.value)
     (ways[one.words] ??= []).push(
-      one.was === '' || one.was === props.card.roll ? one.name : `${one.name} of ${one.was}`,
+      one.was === '' || one.was === props.card.roll ? one.name : t('cards.CardPanel.of', [one.name, one.was]),
     )
   return ways
 })
@@ -36,7 +38,7 @@ const share = (store: Store) =>
     ? Math.min(1, (props.card.task.by_store[store.key] ?? 0) / Math.max(1, props.card.task.total_bytes))
     : null
 const day = (iso: string) =>
-  new Date(iso).toLocaleDateString('en-GB', { day: 'numeric', month: 'short', year: 'numeric' })
+  new Date(iso).toLocaleDateString(locale, { day: 'numeric', month: 'short', year: 'numeric' })
 const reports = computed(() =>
   props.card.kind === null ? [] : [props.card.kind === 'recorder' ? ('sound' as const) : ('camera' as const)],
 )
@@ -54,7 +56,7 @@ async function setDevice(letter: string): Promise<void> {
     makeStale('cards')
     return
   }
-  say(`${props.card.roll} and its clips are ${letter === '' ? 'imports' : letter}. Ctrl+Z takes it back.`)
+  say(t('cards.CardPanel.andItsClipsAreCtrl', [props.card.roll, letter === '' ? t('cards.CardPanel.imports') : letter]))
   makeStale('cards')
 }
 </script>
@@ -63,24 +65,28 @@ async function setDevice(letter: string): Promise<void> {
   <h2>
     <span class="mono">{{ card.roll }}</span>{{
       card.task?.kind === 'offload'
-        ? ', on its way'
+        ? t('cards.CardPanel.onItsWay')
         : card.task?.kind === 'verify'
-          ? ', read again'
+          ? t('cards.CardPanel.readAgain')
           : card.task?.kind === 'release'
-            ? ', looked at'
+            ? t('cards.CardPanel.lookedAt')
             : ''
     }}
   </h2>
   <p v-if="card.is_one_disk && card.released_at === null" class="note warn">
-    Both copies are verified, and both lie on one disk. Releasing the card will ask for a typed word.
+    {{ t('cards.CardPanel.bothCopiesAreVerifiedAnd') }}
   </p>
   <p v-if="card.matched_files > 0" class="soft fits">
-    {{ card.matched_files }} {{ card.matched_files === 1 ? 'file is' : 'files are' }} what the hashes on the card itself
-    say.
+    {{
+      t('cards.CardPanel.whatTheHashesOnThe', [
+        card.matched_files,
+        card.matched_files === 1 ? t('cards.CardPanel.fileIs') : t('cards.CardPanel.filesAre'),
+      ])
+    }}
   </p>
   <div v-for="store in stores" :key="store.key" class="store" :class="{ away: store.free_bytes === null }">
     <b>{{ store.name }}</b><span :class="store.free_bytes === null ? 'fault' : 'soft'">{{
-      store.free_bytes === null ? 'not there' : `${bytes(store.free_bytes)} free`
+      store.free_bytes === null ? t('cards.CardPanel.notThere') : t('cards.CardPanel.free', [bytes(store.free_bytes)])
     }}</span>
     <div v-if="share(store) !== null" class="line">
       <i class="ahead" :style="{ width: `${copied * 100}%` }" /><i
@@ -90,16 +96,16 @@ async function setDevice(letter: string): Promise<void> {
     <span v-else class="soft wide mono" :title="copyOn(store)?.path">{{
       copyOn(store)?.path ??
       (card.chosen_stores !== null && !card.chosen_stores.includes(store.key)
-        ? 'not chosen for this card'
-        : 'no copy yet')
+        ? t('cards.CardPanel.notChosenForThisCard')
+        : t('cards.CardPanel.noCopyYet'))
     }}</span>
     <span v-if="copyOn(store)?.read_from && !copyOn(store)?.checked_at" class="wide soft">{{
       copyOn(store)?.read_from === 'medium'
-        ? 'read back from the disk itself'
-        : 'read back through the system’s memory; this volume knows no other way'
+        ? t('cards.CardPanel.readBackFromTheDisk')
+        : t('cards.CardPanel.readBackThroughTheSystems')
     }}</span>
     <span v-if="copyOn(store)?.checked_at" class="wide" :class="copyOn(store)?.is_whole ? 'good' : 'fault'"
-      >{{ copyOn(store)?.is_whole ? 'read again, as it was' : 'not as it was copied' }},
+      >{{ copyOn(store)?.is_whole ? t('cards.CardPanel.readAgainAsItWas') : t('cards.CardPanel.notAsItWasCopied') }},
       {{ timeOf(copyOn(store)?.checked_at ?? null) }}</span
     >
     <DifferenceTree v-if="copyOn(store)?.differences" :found="copyOn(store)!.differences!" />
@@ -107,16 +113,22 @@ async function setDevice(letter: string): Promise<void> {
   <div v-if="card.faults.length > 0" class="note fault" role="alert">
     <div v-for="fault in card.faults.slice(0, 4)" :key="fault.path + fault.reason + (fault.destination ?? '')">
       <b>{{ fault.path === '' ? (fault.destination ?? card.roll) : fault.path.split('/').at(-1) }}</b>: {{ fault.reason
-      }}<template v-if="fault.byte !== undefined"> Byte {{ fault.byte.toLocaleString('en-GB') }}.</template
-      ><template v-if="fault.path !== '' && fault.destination"> On {{ fault.destination }}.</template>
+      }}<template v-if="fault.byte !== undefined">
+        {{ t('cards.CardPanel.byte', [fault.byte.toLocaleString(locale)]) }}</template
+      ><template v-if="fault.path !== '' && fault.destination">
+        {{ t('cards.CardPanel.on', [fault.destination]) }}</template
+      >
     </div>
-    <div v-if="card.faults.length > 4">And {{ card.faults.length - 4 }} more.</div>
+    <div v-if="card.faults.length > 4">{{ t('cards.CardPanel.andMore', [card.faults.length - 4]) }}</div>
     <div>
-      {{ card.verified_files }} of {{ card.files }} files are safe.
       {{
-        card.faults.some((fault) => fault.byte !== undefined)
-          ? 'Clean the contacts and try again before the card goes back.'
-          : 'Mend that and try again before the card goes back.'
+        t('cards.CardPanel.ofFilesAreSafe', [
+          card.verified_files,
+          card.files,
+          card.faults.some((fault) => fault.byte !== undefined)
+            ? t('cards.CardPanel.cleanTheContactsAndTry')
+            : t('cards.CardPanel.mendThatAndTryAgain'),
+        ])
       }}
     </div>
   </div>
@@ -125,64 +137,83 @@ async function setDevice(letter: string): Promise<void> {
       v-if="card.state === 'fault' || card.state === 'stopped'"
       class="go"
       :disabled="!card.on_bench && card.upload === null"
-      :title="card.on_bench || card.upload !== null ? '' : 'Put the card in a reader first'"
+      :title="card.on_bench || card.upload !== null ? '' : t('cards.CardPanel.putTheCardInA')"
       @click="$emit('again')"
     >
-      Try again <kbd>↵</kbd>
+      {{ t('cards.CardPanel.tryAgain') }} <kbd>↵</kbd>
     </button>
     <button v-if="card.is_safe && card.released_at === null && !card.is_dropped" class="go" @click="$emit('release')">
-      Release… <kbd>↵</kbd>
+      {{ t('cards.CardPanel.release') }} <kbd>↵</kbd>
     </button>
     <button
       v-if="card.copies.length > 0"
       class="plain"
-      title="Read every copy again and compare it with its manifest (V)"
+      :title="t('cards.CardPanel.readEveryCopyAgainAnd')"
       @click="$emit('verify')"
     >
-      Verify again <kbd>V</kbd>
+      {{ t('cards.CardPanel.verifyAgain') }} <kbd>V</kbd>
     </button>
-    <button class="plain" title="Out of the footage; what depends on it is said first (X)" @click="$emit('away')">
-      Take away… <kbd>X</kbd>
+    <button class="plain" :title="t('cards.CardPanel.outOfTheFootageWhat')" @click="$emit('away')">
+      {{ t('cards.CardPanel.takeAway') }} <kbd>X</kbd>
     </button>
   </div>
   <section v-if="found.length > 0" class="record">
-    <b>{{ found.length }} {{ found.length === 1 ? 'clip' : 'clips' }} found again</b>
+    <b>{{
+      t('cards.CardPanel.foundAgain', [
+        found.length,
+        found.length === 1 ? t('cards.CardPanel.clip') : t('cards.CardPanel.clips'),
+      ])
+    }}</b>
     <span v-for="(names, words) in foundBy" :key="words"
-      >by {{ words }}: <span class="mono">{{ names.join(', ') }}</span></span
+      >{{ t('cards.CardPanel.by', [words]) }} <span class="mono">{{ names.join(', ') }}</span></span
     >
   </section>
   <section v-for="release in releases" :key="release.at" class="record">
-    <b>Released {{ day(release.at) }}, {{ timeOf(release.at) }}, by {{ release.by ?? 'somebody' }}</b>
-    <span
-      >{{ release.evidence.files }} files, {{ bytes(release.evidence.size_bytes) }}, {{ release.evidence.algorithm }},
-      verified {{ timeOf(release.evidence.verified_at) }} on:</span
-    >
+    <b>{{
+      t('cards.CardPanel.releasedBy', [
+        day(release.at),
+        timeOf(release.at),
+        release.by ?? t('cards.CardPanel.somebody'),
+      ])
+    }}</b>
+    <span>{{
+      t('cards.CardPanel.filesVerifiedOn', [
+        release.evidence.files,
+        bytes(release.evidence.size_bytes),
+        release.evidence.algorithm,
+        timeOf(release.evidence.verified_at),
+      ])
+    }}</span>
     <ul>
       <li v-for="copy in release.evidence.copies" :key="copy.store">
         <b>{{ copy.store }}</b> <span class="mono">{{ copy.path }}</span><span
           v-if="copy.files !== undefined"
           class="soft"
         >
-          {{ copy.files }} files there with their size, {{ copy.sample?.length ?? 0 }} of them read again{{
-            copy.sample?.every((one) => one.from === 'medium') ? ' from the disk itself' : ''
+          {{
+            t('cards.CardPanel.filesThereWithTheirSize', [
+              copy.files,
+              copy.sample?.length ?? 0,
+              copy.sample?.every((one) => one.from === 'medium') ? t('cards.CardPanel.fromTheDiskItself') : '',
+            ])
           }}</span
         ><span class="mono soft c4" :title="copy.c4 ?? ''">{{ copy.manifest }}<br />{{ copy.c4 }}</span>
       </li>
     </ul>
-    <span v-if="release.evidence.one_disk" class="warn"
-      >Both copies lay on one disk; it was released with the words “{{ release.evidence.words }}”.</span
-    >
+    <span v-if="release.evidence.one_disk" class="warn">{{
+      t('cards.CardPanel.bothCopiesLayOnOne', [release.evidence.words])
+    }}</span>
   </section>
   <div class="line-of">
     <label v-if="production.may.work && card.state !== 'copying'"
-      >Device
+      >{{ t('cards.CardPanel.device') }}
       <select
         class="field"
         :value="card.device ?? ''"
         :disabled="card.task !== null"
         @change="setDevice(($event.target as HTMLSelectElement).value)"
       >
-        <option value="">none: a folder of imports</option>
+        <option value="">{{ t('cards.CardPanel.noneAFolderOfImports') }}</option>
         <option
           v-for="one in production.devices.filter((other) => !other.is_retired || other.letter === card.device)"
           :key="one.letter"
@@ -193,9 +224,15 @@ async function setDevice(letter: string): Promise<void> {
       </select>
     </label>
     <span v-for="kind in reports" :key="kind" class="report"
-      ><span class="soft">{{ kind === 'camera' ? 'Camera report' : 'Sound report' }}</span
-      ><a class="plain" :href="reportUrl(production.ulid, `cards/${card.ulid}`, kind, 'pdf')" target="_blank">PDF</a
-      ><a class="plain" :href="reportUrl(production.ulid, `cards/${card.ulid}`, kind, 'csv')">CSV</a></span
+      ><span class="soft">{{
+        kind === 'camera' ? t('cards.CardPanel.cameraReport') : t('cards.CardPanel.soundReport')
+      }}</span
+      ><a class="plain" :href="reportUrl(production.ulid, `cards/${card.ulid}`, kind, 'pdf')" target="_blank">{{
+        t('cards.CardPanel.pdf')
+      }}</a
+      ><a class="plain" :href="reportUrl(production.ulid, `cards/${card.ulid}`, kind, 'csv')">{{
+        t('cards.CardPanel.csv')
+      }}</a></span
     >
   </div>
   <table v-if="list" class="list files">
@@ -204,7 +241,14 @@ async function setDevice(letter: string): Promise<void> {
         <td class="mono name">{{ file.path.split('/').at(-1) }}</td>
         <td class="mono num">{{ bytes(file.size_bytes) }}</td>
         <td class="num" :class="file.fault ? 'fault' : 'good'">
-          {{ file.fault ?? (file.copies >= 2 ? 'verified twice' : file.copies === 1 ? 'one copy' : 'no copy') }}
+          {{
+            file.fault ??
+            (file.copies >= 2
+              ? t('cards.CardPanel.verifiedTwice')
+              : file.copies === 1
+                ? t('cards.CardPanel.oneCopy')
+                : t('cards.CardPanel.noCopy'))
+          }}
         </td>
       </tr>
     </tbody>

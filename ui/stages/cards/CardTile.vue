@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { t, valueWord } from '@/words'
 import { computed } from 'vue'
 import type { Card } from '@/api/types'
 import { bytes, length } from '@/player/time'
@@ -22,24 +23,37 @@ const share = computed(() => {
 const isAtHand = computed(() => props.card.on_bench || props.card.upload !== null)
 const action = computed(() => {
   if (!props.may || busy.value !== null) return null
-  if (props.card.state === 'fault' || props.card.state === 'stopped') return isAtHand.value ? 'Try again' : null
-  return props.card.is_safe && props.card.released_at === null && !props.card.is_dropped ? 'Release…' : null
+  if (props.card.state === 'fault' || props.card.state === 'stopped')
+    return isAtHand.value ? t('cards.CardTile.tryAgain') : null
+  return props.card.is_safe && props.card.released_at === null && !props.card.is_dropped
+    ? t('cards.CardTile.release')
+    : null
 })
 const foot = computed(() => {
   const card = props.card
   if (card.task?.kind === 'catalogue' && card.state === 'verified')
-    return `cataloguing, ${card.task.done} of ${card.task.total}`
+    return t('cards.CardTile.cataloguingOf', [card.task.done, card.task.total])
   if (card.state === 'fault' || card.state === 'stopped')
-    return `${card.verified_files} of ${card.files} safe${isAtHand.value ? '' : '. Put it in a reader'}`
+    return t('cards.CardTile.ofSafe', [
+      card.verified_files,
+      card.files,
+      isAtHand.value ? '' : t('cards.CardTile.putItInAReader'),
+    ])
   const changed = card.copies.filter((copy) => !copy.is_whole)
-  if (changed.length > 0) return `Not as it was copied: ${changed.map((copy) => copy.store).join(', ')}`
+  if (changed.length > 0) return t('cards.CardTile.notAsItWasCopied', [changed.map((copy) => copy.store).join(', ')])
   if (card.released_at !== null)
-    return `${timeOf(card.released_at)} by ${card.released_by ?? 'somebody'}${card.on_bench ? ', in the reader' : ''}`
+    return t('cards.CardTile.by', [
+      timeOf(card.released_at),
+      card.released_by ?? t('cards.CardTile.somebody'),
+      card.on_bench ? t('cards.CardTile.inTheReader') : '',
+    ])
   if (!card.is_safe)
     return card.copies.length === 1
-      ? 'one copy; it needs a second'
-      : `${card.verified_files} of ${card.files} files verified twice`
-  return card.is_one_disk ? 'both copies on one disk' : `${card.copies.length} copies on ${card.copies.length} disks`
+      ? t('cards.CardTile.oneCopyItNeedsA')
+      : t('cards.CardTile.ofFilesVerifiedTwice', [card.verified_files, card.files])
+  return card.is_one_disk
+    ? t('cards.CardTile.bothCopiesOnOneDisk')
+    : t('cards.CardTile.copiesOnDisks', [card.copies.length, card.copies.length])
 })
 </script>
 
@@ -48,7 +62,7 @@ const foot = computed(() => {
     class="card"
     data-row
     tabindex="0"
-    :aria-label="`${card.roll}, ${stamp?.text ?? 'being copied'}`"
+    :aria-label="`${card.roll}, ${stamp ? valueWord(stamp.text) : t('cards.CardTile.beingCopied')}`"
     :aria-current="chosen"
     :class="{
       on: chosen,
@@ -66,7 +80,7 @@ const foot = computed(() => {
     <p class="soft">
       {{ title }}
       <template v-if="span(card.first_at, card.last_at)"> · {{ span(card.first_at, card.last_at) }}</template>
-      <template v-if="card.use_number > 1"> · use {{ card.use_number }} of the card</template>
+      <template v-if="card.use_number > 1"> {{ t('cards.CardTile.useOfTheCard', [card.use_number]) }}</template>
     </p>
     <template v-if="busy">
       <strong v-if="share !== null" class="percent mono">{{ Math.floor(share * 100) }}<small>%</small></strong>
@@ -74,7 +88,7 @@ const foot = computed(() => {
     </template>
     <dl v-else>
       <div>
-        <dt>clips</dt>
+        <dt>{{ t('cards.CardTile.clips') }}</dt>
         <dd class="mono">{{ card.clips }}</dd>
       </div>
       <div>
@@ -82,11 +96,11 @@ const foot = computed(() => {
         <dd class="mono">{{ bytes(card.size_bytes).split(' ')[0] }}</dd>
       </div>
       <div>
-        <dt>running</dt>
+        <dt>{{ t('cards.CardTile.running') }}</dt>
         <dd class="mono">{{ length(card.running_ticks) }}</dd>
       </div>
     </dl>
-    <span v-if="stamp && !busy" class="stamp" :class="stamp.look">{{ stamp.text }}</span>
+    <span v-if="stamp && !busy" class="stamp" :class="stamp.look">{{ valueWord(stamp.text) }}</span>
     <footer v-if="!busy">
       <button v-if="action" :class="action === 'Try again' ? 'go' : 'plain'" tabindex="-1" @click.stop="$emit('act')">
         {{ action }}</button><span>{{ foot }}</span>

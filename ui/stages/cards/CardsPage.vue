@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { t, valueWord } from '@/words'
 import { away } from '@/api/endpoints/away'
 import { cards as cardsApi } from '@/api/endpoints/cards'
 import { imports } from '@/api/endpoints/imports'
@@ -23,7 +24,7 @@ import VolumePanel from './VolumePanel.vue'
 import VolumeTile from './VolumeTile.vue'
 
 /** What the server asks to be typed. */
-const ONE_DISK = 'one disk'
+const ONE_DISK = t('cards.CardsPage.oneDisk')
 
 const { production, day } = useDesk()
 const route = useRoute()
@@ -80,7 +81,9 @@ const oneDisk = computed(
     (data.value?.cards ?? []).filter((one) => one.is_one_disk && !one.is_dropped && one.released_at === null).length,
 )
 const places = computed(() => to.value?.length ?? data.value?.stores.length ?? 0)
-const toPlaces = computed(() => `${places.value} ${places.value === 1 ? 'place' : 'places'}`)
+const toPlaces = computed(
+  () => `${places.value} ${places.value === 1 ? t('cards.CardsPage.place') : t('cards.CardsPage.places')}`,
+)
 function choose(place: { kind: 'volume' | 'card'; key: string }): void {
   chosen.value = place
   void nextTick(() => document.querySelector('.card.on')?.scrollIntoView({ block: 'nearest' }))
@@ -104,7 +107,11 @@ async function send(name: string, as: string, letter: string, compare = false): 
 }
 async function offload(name: string, as: string, letter: string, compare = false): Promise<void> {
   if (!(await send(name, as, letter, compare))) return
-  say(compare ? `${as} is read again and compared with its copies.` : `${as} is on its way to ${toPlaces.value}.`)
+  say(
+    compare
+      ? t('cards.CardsPage.isReadAgainAndCompared', [as])
+      : t('cards.CardsPage.isOnItsWayTo', [as, toPlaces.value]),
+  )
   makeStale('cards')
 }
 
@@ -128,7 +135,14 @@ async function offloadAll(): Promise<void> {
   makeStale('cards')
   if (answer === undefined) return
   const sent = answer.started.length
-  if (sent > 0) say(`${sent} ${sent === 1 ? 'card is on its' : 'cards are on their'} way to ${toPlaces.value}.`)
+  if (sent > 0)
+    say(
+      t('cards.CardsPage.wayTo', [
+        sent,
+        sent === 1 ? t('cards.CardsPage.cardIsOnIts') : t('cards.CardsPage.cardsAreOnTheir'),
+        toPlaces.value,
+      ]),
+    )
   const first = answer.asked[0]
   if (first !== undefined) {
     choose({ kind: 'volume', key: first.name })
@@ -151,8 +165,8 @@ async function release(): Promise<void> {
   if (answer !== undefined)
     say(
       answer.released_at === null
-        ? `Both copies of ${one.roll} are looked at first.`
-        : `${one.roll} is released. It may be wiped.`,
+        ? t('cards.CardsPage.bothCopiesOfAreLooked', [one.roll])
+        : t('cards.CardsPage.isReleasedItMayBe', [one.roll]),
     )
   makeStale('cards')
 }
@@ -161,8 +175,8 @@ async function claim(name: string, ours: boolean): Promise<void> {
   if ((await attempt(() => (ours ? cardsApi.claim : cardsApi.giveBack)(production.value.ulid, name))) !== undefined)
     say(
       ours
-        ? `${name} is a card of ${production.value.name} now; others no longer see it.`
-        : `${name} is given back; whoever it belongs to can take it.`,
+        ? t('cards.CardsPage.isACardOfNow', [name, production.value.name])
+        : t('cards.CardsPage.isGivenBackWhoeverIt', [name]),
     )
   makeStale('cards')
 }
@@ -177,15 +191,20 @@ async function verifyAgain(): Promise<void> {
   )
     return
   if ((await attempt(() => cardsApi.verify(production.value.ulid, one.ulid))) !== undefined)
-    say(`Every copy of ${one.roll} is read again.`)
+    say(t('cards.CardsPage.everyCopyOfIsRead', [one.roll]))
   makeStale('cards')
 }
 
-const KINDS = { camera: 'Camera', recorder: 'Recorder', phone: 'Phone', other: 'Device' }
+const KINDS = {
+  camera: t('cards.CardsPage.camera'),
+  recorder: t('cards.CardsPage.recorder'),
+  phone: t('cards.CardsPage.phone'),
+  other: t('cards.CardsPage.device'),
+}
 const deviceTitle = (letter: string | null) => {
   const found = production.value.devices.find((one) => one.letter === letter)
   return found === undefined
-    ? 'Folder of imports'
+    ? t('cards.CardsPage.folderOfImports')
     : `${KINDS[found.kind]} ${letter}${found.note === '' || found.kind === 'recorder' ? '' : ` · ${found.note}`}`
 }
 
@@ -212,7 +231,8 @@ function takeAway(): void {
   leaving.value = { card: one.ulid, name: one.roll }
 }
 async function bringBack(one: AwayCard): Promise<void> {
-  if ((await attempt(() => away.back(production.value.ulid, one.ulid))) !== undefined) say(`${one.roll} is here again.`)
+  if ((await attempt(() => away.back(production.value.ulid, one.ulid))) !== undefined)
+    say(t('cards.CardsPage.isHereAgain', [one.roll]))
   makeStale('cards')
   makeStale('clips')
 }
@@ -234,20 +254,24 @@ function act(): void {
 useShortcuts('Cards', [
   {
     keys: ['ArrowRight', 'ArrowLeft', 'ArrowDown', 'ArrowUp'],
-    what: 'Next card, the one before',
+    what: t('cards.CardsPage.nextCardTheOneBefore'),
     run: (event) => move(event.key === 'ArrowRight' || event.key === 'ArrowDown' ? 1 : -1),
   },
-  { keys: ['Enter'], what: 'Offload, try again or release the card', run: act },
+  { keys: ['Enter'], what: t('cards.CardsPage.offloadTryAgainOrRelease'), run: act },
   {
     keys: ['w'],
-    what: 'Where cards land',
+    what: t('cards.CardsPage.whereCardsLand'),
     run: () => {
       placing.value = production.value.may.work
     },
   },
-  { keys: ['v'], what: 'Verify the copies again', run: () => void verifyAgain() },
-  { keys: ['x'], what: 'Take the card away', run: takeAway },
-  { keys: ['a'], what: 'Offload everything on the bench', run: () => production.value.may.work && void offloadAll() },
+  { keys: ['v'], what: t('cards.CardsPage.verifyTheCopiesAgain'), run: () => void verifyAgain() },
+  { keys: ['x'], what: t('cards.CardsPage.takeTheCardAway'), run: takeAway },
+  {
+    keys: ['a'],
+    what: t('cards.CardsPage.offloadEverythingOnTheBench'),
+    run: () => production.value.may.work && void offloadAll(),
+  },
 ])
 </script>
 
@@ -259,52 +283,76 @@ useShortcuts('Cards', [
           <button
             v-if="production.may.work && ours.length > 0"
             class="go first"
-            title="Offload everything that is new (A)"
+            :title="t('cards.CardsPage.offloadEverythingThatIsNew')"
             @click="offloadAll"
           >
-            Offload {{ ours.length === 1 ? ours[0]?.name : `all ${ours.length} cards` }} <kbd>A</kbd>
+            {{
+              t('cards.CardsPage.offload', [
+                ours.length === 1 ? ours[0]?.name : t('cards.CardsPage.allCards', [ours.length]),
+              ])
+            }}
+            <kbd>A</kbd>
           </button>
-          <span v-if="ours.length > 0" class="soft">to {{ toPlaces }}, verified</span>
-          <span v-else-if="asking > 0" class="soft"
-            >{{ asking }} {{ asking === 1 ? 'card asks' : 'cards ask' }} something first.</span
-          >
-          <span v-else-if="running.length > 0" class="soft"
-            >{{ running.length }} {{ running.length === 1 ? 'card is' : 'cards are' }} coming in.</span
-          >
-          <span v-else-if="elsewhere > 0" class="soft"
-            >{{ elsewhere }} {{ elsewhere === 1 ? 'card' : 'cards' }} of another day in the readers.</span
-          >
-          <span v-else class="soft">Nothing new in the readers.</span>
+          <span v-if="ours.length > 0" class="soft">{{ t('cards.CardsPage.toVerified', [toPlaces]) }}</span>
+          <span v-else-if="asking > 0" class="soft">{{
+            t('cards.CardsPage.somethingFirst', [
+              asking,
+              asking === 1 ? t('cards.CardsPage.cardAsks') : t('cards.CardsPage.cardsAsk'),
+            ])
+          }}</span>
+          <span v-else-if="running.length > 0" class="soft">{{
+            t('cards.CardsPage.comingIn', [
+              running.length,
+              running.length === 1 ? t('cards.CardsPage.cardIs') : t('cards.CardsPage.cardsAre'),
+            ])
+          }}</span>
+          <span v-else-if="elsewhere > 0" class="soft">{{
+            t('cards.CardsPage.ofAnotherDayInThe', [
+              elsewhere,
+              elsewhere === 1 ? t('cards.CardsPage.card') : t('cards.CardsPage.cards'),
+            ])
+          }}</span>
+          <span v-else class="soft">{{ t('cards.CardsPage.nothingNewInTheReaders') }}</span>
           <Dropdown v-if="production.may.work && data.stores.length > 1" :trigger="['click']">
             <button class="plain" :class="{ set: to !== null }">
               {{
                 to === null
-                  ? 'To all volumes'
-                  : `To ${data.stores
-                      .filter((one) => to?.includes(one.key))
-                      .map((one) => one.name)
-                      .join(', ')}`
+                  ? t('cards.CardsPage.toAllVolumes')
+                  : t('cards.CardsPage.to', [
+                      data.stores
+                        .filter((one) => to?.includes(one.key))
+                        .map((one) => one.name)
+                        .join(', '),
+                    ])
               }}
               ▾
             </button>
             <template #overlay>
-              <div class="menu" role="group" aria-label="Volumes that cards are copied to">
+              <div class="menu" role="group" :aria-label="t('cards.CardsPage.volumesThatCardsAreCopied')">
                 <label v-for="one in data.stores" :key="one.key"
                   ><input type="checkbox" :checked="to === null || to.includes(one.key)" @change="toggle(one.key)" />
                   {{ one.name }}
                   <span class="soft">{{
-                    one.is_there ? `${bytes(one.free_bytes ?? 0)} free` : 'not there'
+                    one.is_there
+                      ? t('cards.CardsPage.free', [bytes(one.free_bytes ?? 0)])
+                      : t('cards.CardsPage.notThere')
                   }}</span></label
                 >
               </div>
             </template>
           </Dropdown>
           <span class="push soft"
-            >{{ bytes(total) }} in on this day ·
-            <b :class="{ good: safe > 0 }">{{ safe }} {{ safe === 1 ? 'card' : 'cards' }} safe to release</b
-            ><template v-if="oneDisk > 0">
+            >{{ t('cards.CardsPage.inOnThisDay', [bytes(total)]) }}
+            <b :class="{ good: safe > 0 }">{{
+              t('cards.CardsPage.safeToRelease', [
+                safe,
+                safe === 1 ? t('cards.CardsPage.card') : t('cards.CardsPage.cards'),
+              ])
+            }}</b><template v-if="oneDisk > 0">
               ·
-              <b class="warn" title="Both copies of a card lie on one disk">{{ oneDisk }} on one disk only</b></template
+              <b class="warn" :title="t('cards.CardsPage.bothCopiesOfACard')">{{
+                t('cards.CardsPage.onOneDiskOnly', [oneDisk])
+              }}</b></template
             ></span
           >
         </div>
@@ -331,34 +379,42 @@ useShortcuts('Cards', [
             @act="actOn(one)"
           />
           <div class="slot">
-            Put the next card in a reader.<br />It shows up here by itself.<a
-              v-if="data.panel"
-              :href="data.panel"
-              target="_blank"
-              rel="noopener"
-              >Stand-in bench</a
-            >
+            {{ t('cards.CardsPage.putTheNextCardIn') }}<br />{{ t('cards.CardsPage.itShowsUpHereBy')
+            }}<a v-if="data.panel" :href="data.panel" target="_blank" rel="noopener">{{
+              t('cards.CardsPage.standInBench')
+            }}</a>
           </div>
         </div>
         <p v-for="one in data.away" :key="one.ulid" class="gone soft">
-          <span class="mono">{{ one.roll }}</span> was taken away with {{ one.clips }}
-          {{ one.clips === 1 ? 'clip' : 'clips' }}.
-          <button v-if="production.may.work" class="plain" @click="bringBack(one)">Bring back</button>
+          <span class="mono">{{ one.roll }}</span>
+          {{
+            t('cards.CardsPage.wasTakenAwayWith', [
+              one.clips,
+              one.clips === 1 ? t('cards.CardsPage.clip') : t('cards.CardsPage.clips'),
+            ])
+          }}
+          <button v-if="production.may.work" class="plain" @click="bringBack(one)">
+            {{ t('cards.CardsPage.bringBack') }}
+          </button>
         </p>
         <ClipCheckStrip :check="data.check" />
         <p v-if="data.check.devices.length > 0" class="reports soft">
-          Reports of the day
+          {{ t('cards.CardsPage.reportsOfTheDay') }}
           <template v-for="kind in ['camera', 'sound'] as const" :key="kind"
-            ><span>{{ kind }}</span
-            ><a class="plain" :href="reportUrl(production.ulid, `days/${day.ulid}`, kind, 'pdf')" target="_blank">PDF</a
-            ><a class="plain" :href="reportUrl(production.ulid, `days/${day.ulid}`, kind, 'csv')">CSV</a></template
+            ><span>{{ valueWord(kind) }}</span
+            ><a class="plain" :href="reportUrl(production.ulid, `days/${day.ulid}`, kind, 'pdf')" target="_blank">{{
+              t('cards.CardsPage.pdf')
+            }}</a
+            ><a class="plain" :href="reportUrl(production.ulid, `days/${day.ulid}`, kind, 'csv')">{{
+              t('cards.CardsPage.csv')
+            }}</a></template
           >
         </p>
       </section>
 
       <aside aria-live="polite">
         <div v-if="chosen === null" class="empty">
-          <b>The bench is empty.</b>Put a card in a reader; it shows up by itself.
+          <b>{{ t('cards.CardsPage.theBenchIsEmpty') }}</b>{{ t('cards.CardsPage.putACardInA') }}
         </div>
         <VolumePanel
           v-else-if="volume"
@@ -394,25 +450,28 @@ useShortcuts('Cards', [
       />
       <Modal
         :open="releasing !== null"
-        :title="`Release ${releasing?.roll}?`"
-        ok-text="Release the card"
-        cancel-text="Keep it"
+        :title="t('cards.CardsPage.release', [releasing?.roll])"
+        :ok-text="t('cards.CardsPage.releaseTheCard')"
+        :cancel-text="t('cards.CardsPage.keepIt')"
         :ok-button-props="{ disabled: releasing?.is_one_disk === true && words.trim().toLowerCase() !== ONE_DISK }"
         @ok="release"
         @cancel="releasing = null"
       >
         <p>
-          All {{ releasing?.files }} files ({{ bytes(releasing?.size_bytes ?? 0) }}) are verified on
-          {{ releasing?.copies.map((copy) => copy.store).join(' and ') }}. Both copies are looked at once more, with
-          their manifests; then the card may be wiped. Your name, the time and what was seen are kept.
+          {{
+            t('cards.CardsPage.allFilesAreVerifiedOn', [
+              releasing?.files,
+              bytes(releasing?.size_bytes ?? 0),
+              releasing?.copies.map((copy) => copy.store).join(t('cards.CardsPage.and')),
+            ])
+          }}
         </p>
         <template v-if="releasing?.is_one_disk">
           <p class="note fault">
-            <b>Both copies lie on one disk.</b> If it fails, both are gone. Better: copy the card to a volume on another
-            disk first.
+            <b>{{ t('cards.CardsPage.bothCopiesLieOnOne') }}</b> {{ t('cards.CardsPage.ifItFailsBothAre') }}
           </p>
           <label class="words"
-            >To release it all the same, type <b class="mono">{{ ONE_DISK }}</b><input
+            >{{ t('cards.CardsPage.toReleaseItAllThe') }} <b class="mono">{{ ONE_DISK }}</b><input
               ref="wordsBox"
               v-model="words"
               class="field mono"

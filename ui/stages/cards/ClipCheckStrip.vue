@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { t } from '@/words'
 import { computed } from 'vue'
 import type { ClipCheck } from '@/api/types'
 import { clock, length } from '@/player/time'
@@ -10,18 +11,22 @@ const most = computed(() => Math.max(1, ...props.check.devices.map((one) => one.
 </script>
 
 <template>
-  <section v-if="check.devices.length > 0" class="check" aria-label="Clip check">
-    <h2>Clip check</h2>
+  <section v-if="check.devices.length > 0" class="check" :aria-label="t('cards.ClipCheckStrip.clipCheck')">
+    <h2>{{ t('cards.ClipCheckStrip.clipCheck') }}</h2>
     <table>
       <tbody>
         <tr v-for="one in check.devices" :key="one.device">
           <td><DeviceBadge :letter="one.device" /></td>
           <td class="mono num">{{ one.clips }}</td>
-          <td class="soft">{{ one.clips === 1 ? 'clip' : 'clips' }}</td>
+          <td class="soft">{{ one.clips === 1 ? t('cards.ClipCheckStrip.clip') : t('cards.ClipCheckStrip.clips') }}</td>
           <td class="mono num">{{ length(one.running_ticks) }}</td>
           <td class="line"><i :class="one.kind" :style="{ width: `${(one.running_ticks / most) * 100}%` }" /></td>
           <td class="mono soft">
-            {{ one.first_ticks === null ? '' : `${clock(one.first_ticks)} to ${clock(one.last_ticks ?? 0)}` }}
+            {{
+              one.first_ticks === null
+                ? ''
+                : t('cards.ClipCheckStrip.to', [clock(one.first_ticks), clock(one.last_ticks ?? 0)])
+            }}
           </td>
         </tr>
       </tbody>
@@ -30,7 +35,7 @@ const most = computed(() => Math.max(1, ...props.check.devices.map((one) => one.
       <b>{{ one.title }}.</b> {{ one.evidence }}
     </p>
     <p v-if="check.differences.length === 0 && check.devices.length > 1" class="soft">
-      The devices agree, or the log says why they do not.
+      {{ t('cards.ClipCheckStrip.theDevicesAgreeOrThe') }}
     </p>
   </section>
 </template>

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { t } from '@/words'
 import { computed } from 'vue'
 import type { CardCopy } from '@/api/types'
 import { differenceTree } from './tile'
@@ -9,9 +10,9 @@ const tree = computed(() => differenceTree(props.found))
 </script>
 
 <template>
-  <ul class="tree mono" aria-label="What differs">
+  <ul class="tree mono" :aria-label="t('cards.DifferenceTree.whatDiffers')">
     <li v-for="folder in tree" :key="folder.path">
-      <span class="folder">{{ folder.path === '' ? 'at the top' : folder.path + '/' }}</span>
+      <span class="folder">{{ folder.path === '' ? t('cards.DifferenceTree.atTheTop') : folder.path + '/' }}</span>
       <ul>
         <li v-for="file in folder.files" :key="file.sign + file.name" :class="file.look">
           <b :title="file.what">{{ file.sign }}</b><span

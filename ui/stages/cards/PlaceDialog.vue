@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { t } from '@/words'
 import { cards as cardsApi } from '@/api/endpoints/cards'
 import { watchDebounced } from '@vueuse/core'
 import { Modal } from 'ant-design-vue'
@@ -37,7 +38,8 @@ async function preview(): Promise<void> {
     shown.value = (await cardsApi.wouldLand(production.value.ulid, day.value.ulid, query.toString())).path
     trouble.value = ''
   } catch (error) {
-    trouble.value = error instanceof ApiError ? `${error.message} ${error.fix}` : 'It cannot be tried now.'
+    trouble.value =
+      error instanceof ApiError ? `${error.message} ${error.fix}` : t('cards.PlaceDialog.itCannotBeTriedNow')
   }
 }
 watch(() => props.open, preview)
@@ -50,7 +52,7 @@ async function keep(): Promise<void> {
     undefined
   )
     return
-  say('New cards land there from now on. Ctrl+Z takes it back.')
+  say(t('cards.PlaceDialog.newCardsLandThereFrom'))
   makeStale('cards')
   emit('close')
 }
@@ -59,20 +61,16 @@ async function keep(): Promise<void> {
 <template>
   <Modal
     :open="open"
-    title="Where cards land"
-    ok-text="Keep"
-    cancel-text="Leave it"
+    :title="t('cards.PlaceDialog.whereCardsLand')"
+    :ok-text="t('cards.PlaceDialog.keep')"
+    :cancel-text="t('cards.PlaceDialog.leaveIt')"
     :ok-button-props="{ disabled: !changed || trouble !== '' }"
     @ok="keep"
     @cancel="emit('close')"
   >
     <label class="text"
-      >Folders below each volume<input
-        v-model="text"
-        class="field mono"
-        maxlength="200"
-        spellcheck="false"
-        @keydown.enter="keep"
+      >{{ t('cards.PlaceDialog.foldersBelowEachVolume')
+      }}<input v-model="text" class="field mono" maxlength="200" spellcheck="false" @keydown.enter="keep"
     /></label>
     <p class="words">
       <button v-for="word in WORDS" :key="word" type="button" class="plain mono" @click="text += braced(word)">
@@ -81,9 +79,10 @@ async function keep(): Promise<void> {
     </p>
     <p v-if="trouble" class="note fault" role="alert">{{ trouble }}</p>
     <p v-else class="soft">
-      {{ roll === '' ? 'A001' : roll }} would land in <span class="mono shown">{{ shown }}</span>
+      {{ t('cards.PlaceDialog.wouldLandIn', [roll === '' ? 'A001' : roll]) }}
+      <span class="mono shown">{{ shown }}</span>
     </p>
-    <p class="soft">Cards that are copied already stay where they are.</p>
+    <p class="soft">{{ t('cards.PlaceDialog.cardsThatAreCopiedAlready') }}</p>
   </Modal>
 </template>
 

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { t } from '@/words'
 import { cards as cardsApi } from '@/api/endpoints/cards'
 import { settings as settingsApi } from '@/api/endpoints/settings'
 import { computed, nextTick, ref, watch } from 'vue'
@@ -75,27 +76,27 @@ const small = computed(() =>
 
 <template>
   <h2>
-    <span class="mono">{{ name }}</span>, in a reader
+    <span class="mono">{{ name }}</span>{{ t('cards.VolumePanel.inAReader') }}
   </h2>
-  <p v-if="!production.may.work" class="soft">Assistants offload cards.</p>
+  <p v-if="!production.may.work" class="soft">{{ t('cards.VolumePanel.assistantsOffloadCards') }}</p>
   <p v-else-if="error" class="note fault">{{ error.message }} {{ error.fix }}</p>
   <template v-else-if="volume && volume.name === name">
     <form class="as" @submit.prevent="emit('offload', roll, device, volume.state === 'seen')">
       <p v-if="volume.state === 'seen'" class="note">
-        Every file on it is one of {{ volume.known_roll }}, copied and verified before. Comparing reads the card once
-        more against the copies.
+        {{ t('cards.VolumePanel.everyFileOnItIs', [volume.known_roll]) }}
       </p>
       <p v-else-if="volume.state === 'grown'" class="note">
-        {{ volume.known_files }} files are known from {{ volume.known_roll }}; {{ volume.new_files }} are new. The known
-        ones are read and compared, the new ones copied.
+        {{ t('cards.VolumePanel.filesAreKnownFromAre', [volume.known_files, volume.known_roll, volume.new_files]) }}
       </p>
       <p v-else-if="volume.state === 'reused'" class="note">
-        This card was {{ volume.known_roll }} before and holds other clips now. It comes in as a new use of the card,
-        under a roll name of its own.
+        {{ t('cards.VolumePanel.thisCardWasBeforeAnd', [volume.known_roll]) }}
       </p>
-      <label>Roll<input v-model="roll" class="field mono" required maxlength="60" :disabled="isKnown" /></label>
       <label
-        >Device
+        >{{ t('cards.VolumePanel.roll')
+        }}<input v-model="roll" class="field mono" required maxlength="60" :disabled="isKnown"
+      /></label>
+      <label
+        >{{ t('cards.VolumePanel.device') }}
         <select
           :value="fresh ? '+' : device"
           class="field"
@@ -103,64 +104,91 @@ const small = computed(() =>
           :disabled="isKnown"
           @change="pick"
         >
-          <option value="">none: a folder of imports</option>
+          <option value="">{{ t('cards.VolumePanel.noneAFolderOfImports') }}</option>
           <option v-for="one in devices" :key="one.letter" :value="one.letter">{{ one.letter }} {{ one.note }}</option>
-          <option value="+">another device…</option>
+          <option value="+">{{ t('cards.VolumePanel.anotherDevice') }}</option>
         </select>
       </label>
       <div v-if="fresh" class="fresh">
         <label
-          >Letter or word<input
-            v-model="fresh.letter"
-            class="field mono"
-            maxlength="12"
-            autofocus
-            @keydown.enter.prevent="make"
+          >{{ t('cards.VolumePanel.letterOrWord')
+          }}<input v-model="fresh.letter" class="field mono" maxlength="12" autofocus @keydown.enter.prevent="make"
         /></label>
         <label
-          >What it is<select v-model="fresh.kind" class="field">
-            <option value="camera">camera</option>
-            <option value="recorder">sound recorder</option>
-            <option value="phone">phone</option>
-            <option value="other">other</option>
+          >{{ t('cards.VolumePanel.whatItIs')
+          }}<select v-model="fresh.kind" class="field">
+            <option value="camera">{{ t('cards.VolumePanel.camera') }}</option>
+            <option value="recorder">{{ t('cards.VolumePanel.soundRecorder') }}</option>
+            <option value="phone">{{ t('cards.VolumePanel.phone') }}</option>
+            <option value="other">{{ t('cards.VolumePanel.other') }}</option>
           </select></label
         >
-        <button type="button" class="plain" :disabled="fresh.letter.trim() === ''" @click="make">Add it</button>
+        <button type="button" class="plain" :disabled="fresh.letter.trim() === ''" @click="make">
+          {{ t('cards.VolumePanel.addIt') }}
+        </button>
       </div>
       <p v-if="volume.ask" class="note warn">
-        {{ volume.ask }} <i>Offload all</i> leaves this card alone;
-        {{ volume.device === null ? 'say here what it is' : 'if it is one of this day, offload it here' }}.
+        {{ volume.ask }} <i>{{ t('cards.VolumePanel.offloadAll') }}</i>
+        {{
+          t('cards.VolumePanel.leavesThisCardAlone', [
+            volume.device === null ? t('cards.VolumePanel.sayHereWhatItIs') : t('cards.VolumePanel.ifItIsOneOf'),
+          ])
+        }}
       </p>
       <p class="soft">
         {{ first(volume.why) }}.<template v-if="volume.is_ours && volume.ours_why">
-          A card of this production: {{ volume.ours_why }}.
-          <button type="button" class="link" title="Others see it again" @click="emit('claim', false)">
-            Not ours
+          {{ t('cards.VolumePanel.aCardOfThisProduction', [volume.ours_why]) }}
+          <button
+            type="button"
+            class="link"
+            :title="t('cards.VolumePanel.othersSeeItAgain')"
+            @click="emit('claim', false)"
+          >
+            {{ t('cards.VolumePanel.notOurs') }}
           </button></template
         ><template v-else-if="!volume.is_ours">
-          Nobody has claimed it.
-          <button type="button" class="link" title="Others no longer see it" @click="emit('claim', true)">
-            It is ours
+          {{ t('cards.VolumePanel.nobodyHasClaimedIt') }}
+          <button
+            type="button"
+            class="link"
+            :title="t('cards.VolumePanel.othersNoLongerSeeIt')"
+            @click="emit('claim', true)"
+          >
+            {{ t('cards.VolumePanel.itIsOurs') }}
           </button></template
         >
       </p>
       <div class="lands">
-        <span class="soft">Lands in</span><span class="mono path">{{ place?.path }}</span
-        ><button type="button" class="plain" title="Where cards land (W)" @click="emit('place')">Change…</button>
+        <span class="soft">{{ t('cards.VolumePanel.landsIn') }}</span><span class="mono path">{{ place?.path }}</span
+        ><button type="button" class="plain" :title="t('cards.VolumePanel.whereCardsLandW')" @click="emit('place')">
+          {{ t('cards.VolumePanel.change') }}
+        </button>
       </div>
       <p v-if="away.length > 0" class="note fault">
-        {{ away.map((store) => store.name).join(' and ') }} {{ away.length === 1 ? 'is' : 'are' }} not there. Connect
-        {{ away.length === 1 ? 'it' : 'them' }}, or the card gets
-        {{ stores.length - away.length === 1 ? 'one copy' : 'no copy' }} and stays KEEP.
+        {{
+          t('cards.VolumePanel.notThereConnectOrThe', [
+            away.map((store) => store.name).join(t('cards.VolumePanel.and')),
+            away.length === 1 ? t('cards.VolumePanel.is') : t('cards.VolumePanel.are'),
+            away.length === 1 ? t('cards.VolumePanel.it') : t('cards.VolumePanel.them'),
+            stores.length - away.length === 1 ? t('cards.VolumePanel.oneCopy') : t('cards.VolumePanel.noCopy'),
+          ])
+        }}
       </p>
       <p v-if="small.length > 0" class="note fault">
-        {{ small.map((store) => `${store.name} has ${bytes(store.free_bytes ?? 0)} free`).join(', ') }}; the card holds
-        {{ bytes(volume.size_bytes) }}.
+        {{
+          t('cards.VolumePanel.theCardHolds', [
+            small.map((store) => t('cards.VolumePanel.hasFree', [store.name, bytes(store.free_bytes ?? 0)])).join(', '),
+            bytes(volume.size_bytes),
+          ])
+        }}
       </p>
       <div v-if="otherDay !== null" class="note warn">
-        Its clips are dated {{ volume.date }}, which is day {{ otherDay }}. You are on day
-        {{ day.number }}.<br /><button type="button" class="go to-day" @click="emit('day', otherDay)">
-          Go to day {{ otherDay }}
+        {{ t('cards.VolumePanel.itsClipsAreDatedWhich', [volume.date, otherDay, day.number]) }}<br /><button
+          type="button"
+          class="go to-day"
+          @click="emit('day', otherDay)"
+        >
+          {{ t('cards.VolumePanel.goToDay', [otherDay]) }}
         </button>
       </div>
       <div v-if="volume.problems.length > 0" class="note warn">
@@ -171,33 +199,43 @@ const small = computed(() =>
           class="plain to-day"
           @click="allProblems = true"
         >
-          All {{ volume.problem_count }}
+          {{ t('cards.VolumePanel.all', [volume.problem_count]) }}
         </button>
       </div>
       <button class="big" :class="otherDay !== null || volume.state === 'seen' ? 'plain' : 'go'" type="submit">
         {{
           volume.state === 'new' || volume.state === 'reused'
-            ? `Offload as ${roll || volume.name}`
+            ? t('cards.VolumePanel.offloadAs', [roll || volume.name])
             : offloadLabel(volume)
         }}
         <kbd>↵</kbd>
       </button>
     </form>
     <p class="soft figures">
-      {{ volume.files }} files, {{ bytes(volume.size_bytes) }}
-      <template v-if="volume.first"> · first {{ volume.first.name }}</template>
-      <template v-if="volume.first && volume.last"> · last {{ volume.last.name }}</template>
+      {{ t('cards.VolumePanel.files', [volume.files, bytes(volume.size_bytes)]) }}
+      <template v-if="volume.first"> {{ t('cards.VolumePanel.first', [volume.first.name]) }}</template>
+      <template v-if="volume.first && volume.last"> {{ t('cards.VolumePanel.last', [volume.last.name]) }}</template>
     </p>
     <table class="list files">
       <tbody>
         <tr v-for="file in volume.list" :key="file.path">
           <td class="mono name" :title="file.path">{{ file.path.split('/').at(-1) }}</td>
-          <td class="soft">{{ isKnown ? (file.is_new ? 'new' : 'known') : (file.kind ?? 'other') }}</td>
+          <td class="soft">
+            {{
+              isKnown
+                ? file.is_new
+                  ? t('cards.VolumePanel.new')
+                  : t('cards.VolumePanel.known')
+                : (file.kind ?? t('cards.VolumePanel.other'))
+            }}
+          </td>
           <td class="mono num">{{ bytes(file.size_bytes) }}</td>
         </tr>
       </tbody>
     </table>
-    <p v-if="volume.files > volume.list.length" class="soft">And {{ volume.files - volume.list.length }} more.</p>
+    <p v-if="volume.files > volume.list.length" class="soft">
+      {{ t('cards.VolumePanel.andMore', [volume.files - volume.list.length]) }}
+    </p>
   </template>
   <div v-else class="bones"><i v-for="n in 5" :key="n" /></div>
 </template>

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { t, valueWord } from '@/words'
 import { computed } from 'vue'
 import type { Volume } from '@/api/types'
 import { bytes } from '@/player/time'
@@ -11,9 +12,10 @@ defineEmits<{ choose: []; act: [] }>()
 const stamp = computed(() => stampOfVolume(props.volume))
 const line = computed(() => {
   const volume = props.volume
-  if (volume.state === 'seen') return `Seen before: the same ${volume.known_files} files as ${volume.known_roll ?? ''}`
-  if (volume.state === 'grown') return `${volume.known_roll ?? ''} again, with more on it`
-  if (volume.state === 'reused') return `The card of ${volume.known_roll ?? ''}, used again`
+  if (volume.state === 'seen')
+    return t('cards.VolumeTile.seenBeforeTheSameFiles', [volume.known_files, volume.known_roll ?? ''])
+  if (volume.state === 'grown') return t('cards.VolumeTile.againWithMoreOnIt', [volume.known_roll ?? ''])
+  if (volume.state === 'reused') return t('cards.VolumeTile.theCardOfUsedAgain', [volume.known_roll ?? ''])
   return `${props.title}, ${volume.why}`
 })
 const times = computed(() => span(props.volume.first?.at, props.volume.last?.at))
@@ -24,7 +26,7 @@ const times = computed(() => span(props.volume.first?.at, props.volume.last?.at)
     class="card new"
     data-row
     tabindex="0"
-    :aria-label="`${volume.name}, in a reader, ${stamp.text}`"
+    :aria-label="t('cards.VolumeTile.inAReader', [volume.name, valueWord(stamp.text)])"
     :aria-current="chosen"
     :class="{ on: chosen, quiet: volume.state === 'seen' }"
     @click="$emit('choose')"
@@ -38,11 +40,11 @@ const times = computed(() => span(props.volume.first?.at, props.volume.last?.at)
     </p>
     <dl v-if="volume.state === 'grown' || volume.state === 'seen'">
       <div>
-        <dt>new</dt>
+        <dt>{{ t('cards.VolumeTile.new') }}</dt>
         <dd class="mono">{{ volume.new_files }}</dd>
       </div>
       <div>
-        <dt>known</dt>
+        <dt>{{ t('cards.VolumeTile.known') }}</dt>
         <dd class="mono">{{ volume.known_files }}</dd>
       </div>
       <div>
@@ -52,7 +54,7 @@ const times = computed(() => span(props.volume.first?.at, props.volume.last?.at)
     </dl>
     <dl v-else>
       <div>
-        <dt>clips</dt>
+        <dt>{{ t('cards.VolumeTile.clips') }}</dt>
         <dd class="mono">{{ volume.clips }}</dd>
       </div>
       <div>
@@ -60,23 +62,28 @@ const times = computed(() => span(props.volume.first?.at, props.volume.last?.at)
         <dd class="mono">{{ bytes(volume.size_bytes).split(' ')[0] }}</dd>
       </div>
       <div>
-        <dt>files</dt>
+        <dt>{{ t('cards.VolumeTile.files') }}</dt>
         <dd class="mono">{{ volume.files }}</dd>
       </div>
     </dl>
-    <span class="stamp" :class="stamp.look">{{ stamp.text }}</span>
+    <span class="stamp" :class="stamp.look">{{ valueWord(stamp.text) }}</span>
     <p v-if="volume.ask && may" class="warn ask">{{ volume.ask }}</p>
     <p v-else-if="volume.problem_count > 0" class="warn">
-      {{ volume.problem_count }} {{ volume.problem_count === 1 ? 'thing' : 'things' }} to look at
+      {{
+        t('cards.VolumeTile.toLookAt', [
+          volume.problem_count,
+          volume.problem_count === 1 ? t('cards.VolumeTile.thing') : t('cards.VolumeTile.things'),
+        ])
+      }}
     </p>
     <footer>
-      <span v-if="otherDay">Dated {{ volume.date }}: day {{ volume.day }}</span>
+      <span v-if="otherDay">{{ t('cards.VolumeTile.datedDay', [volume.date, volume.day]) }}</span>
       <template v-else-if="may"
         ><button v-if="volume.ask" class="plain" tabindex="-1" @click.stop="$emit('choose')">
-          {{ volume.device === null ? 'Say what it is…' : 'Look at it…' }}</button
+          {{ volume.device === null ? t('cards.VolumeTile.sayWhatItIs') : t('cards.VolumeTile.lookAtIt') }}</button
         ><button v-else-if="volume.state !== 'seen'" class="go" tabindex="-1" @click.stop="$emit('act')">
           {{ offloadLabel(volume) }}</button
-        ><span v-else>Nothing to do. It may be taken out.</span></template
+        ><span v-else>{{ t('cards.VolumeTile.nothingToDoItMay') }}</span></template
       >
     </footer>
   </article>

@@ -1,3 +1,5 @@
+import { t } from '@/words'
+import { locale } from '@/words/language'
 import type { Card, Volume } from '@/api/types'
 
 /** What a tile shows large enough to be read from two metres. */
@@ -29,17 +31,21 @@ export function stampOfVolume(volume: Volume): Stamp {
 
 /** What the one button of a volume does. */
 export function offloadLabel(volume: Volume): string {
-  if (volume.state === 'seen') return 'Compare with the copies'
-  if (volume.state === 'grown') return `Offload ${volume.new_files} new ${volume.new_files === 1 ? 'file' : 'files'}`
-  return volume.state === 'reused' ? `Offload as ${volume.roll}` : `Offload ${volume.name}`
+  if (volume.state === 'seen') return t('cards.tile.compareWithTheCopies')
+  if (volume.state === 'grown')
+    return t('cards.tile.offloadNew', [
+      volume.new_files,
+      volume.new_files === 1 ? t('cards.tile.file') : t('cards.tile.files'),
+    ])
+  return volume.state === 'reused' ? t('cards.tile.offloadAs', [volume.roll]) : t('cards.tile.offload', [volume.name])
 }
 
 export const timeOf = (iso: string | null): string =>
-  iso === null ? '' : new Date(iso).toLocaleTimeString('en-GB', { hour: '2-digit', minute: '2-digit' })
+  iso === null ? '' : new Date(iso).toLocaleTimeString(locale, { hour: '2-digit', minute: '2-digit' })
 
 /** `08:52 to 11:40` of two local times; empty where one is not known. */
 export function span(first: string | null | undefined, last: string | null | undefined): string {
-  return !first || !last ? '' : `${first.slice(11, 16)} to ${last.slice(11, 16)}`
+  return !first || !last ? '' : t('cards.tile.to', [first.slice(11, 16), last.slice(11, 16)])
 }
 
 export interface Difference {
@@ -72,9 +78,9 @@ export function differenceTree(found: Found): DifferenceFolder[] {
     files.push({ sign, what, look, name: path.slice(cut + 1), note })
     folders.set(folder, files)
   }
-  for (const path of found.missing) put(path, '−', 'missing', 'fault')
-  for (const path of found.altered) put(path, '≠', 'altered', 'fault')
-  for (const { from, to } of found.renamed) put(to, '→', 'renamed', 'warn', `was ${from}`)
+  for (const path of found.missing) put(path, '−', t('cards.tile.missing'), 'fault')
+  for (const path of found.altered) put(path, '≠', t('cards.tile.altered'), 'fault')
+  for (const { from, to } of found.renamed) put(to, '→', t('cards.tile.renamed'), 'warn', t('cards.tile.was', [from]))
   for (const path of found.new) put(path, '+', 'new', 'soft')
   const tree = [...folders]
     .sort(([x], [y]) => x.localeCompare(y))

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { t } from '@/words'
 import { day as dayApi } from '@/api/endpoints/day'
 import { computed, ref, watch } from 'vue'
 import { useRouter } from 'vue-router'
@@ -33,20 +34,22 @@ async function fix(point: OpenPoint, name: string | undefined): Promise<void> {
   const answer = await attempt(() => dayApi.fix(production.value.ulid, day.value.ulid, { key: point.key, fix: name }))
   busy.value = ''
   if (answer === undefined) return
-  say(`${point.title}: ${point.fixes.find((one) => one.name === name)?.label.toLowerCase()}. Ctrl Z takes it back.`)
+  say(
+    t('day.DayPage.ctrlZTakesItBack', [point.title, point.fixes.find((one) => one.name === name)?.label.toLowerCase()]),
+  )
   makeStale('takes')
 }
 
 useShortcuts('Day sheet', [
   {
     keys: ['ArrowDown', 'ArrowUp'],
-    what: 'Next open point, the one before',
+    what: t('day.DayPage.nextOpenPointTheOne'),
     run: (event) =>
       (at.value = Math.max(0, Math.min(points.value.length - 1, at.value + (event.key === 'ArrowDown' ? 1 : -1)))),
   },
   {
     keys: ['Enter'],
-    what: 'Take the step that the point offers',
+    what: t('day.DayPage.takeTheStepThatThe'),
     run: () => {
       const point = points.value[at.value]
       if (point) {
@@ -57,7 +60,7 @@ useShortcuts('Day sheet', [
   },
   {
     keys: ['ArrowRight'],
-    what: 'Go to the place of the point',
+    what: t('day.DayPage.goToThePlaceOf'),
     run: () => {
       const point = points.value[at.value]
       if (point) open(point)
@@ -70,48 +73,57 @@ useShortcuts('Day sheet', [
   <div class="page">
     <AnswerState :pending="isPending" :error="error" :rows="10" @retry="refetch()">
       <template v-if="data">
-        <section class="counts" aria-label="Counts of the day">
+        <section class="counts" :aria-label="t('day.DayPage.countsOfTheDay')">
           <div>
             <b class="mono">{{ data.counts.cards_safe }}</b><span class="mono of"> / {{ data.counts.cards }}</span>
             <p>
-              cards verified twice<template v-if="data.counts.cards_unsafe.length > 0">
+              {{ t('day.DayPage.cardsVerifiedTwice')
+              }}<template v-if="data.counts.cards_unsafe.length > 0">
                 ·
-                <strong class="fault"
-                  >{{ data.counts.cards_unsafe.slice(0, 2).join(', ')
-                  }}{{ data.counts.cards_unsafe.length > 2 ? '…' : '' }} not</strong
-                ></template
+                <strong class="fault">{{
+                  t('day.DayPage.not', [
+                    data.counts.cards_unsafe.slice(0, 2).join(', '),
+                    data.counts.cards_unsafe.length > 2 ? '…' : '',
+                  ])
+                }}</strong></template
               >
             </p>
           </div>
           <div>
             <b class="mono">{{ unitNumber(data.counts.bytes_verified)[0] }}</b>
-            <p>{{ unitNumber(data.counts.bytes_verified)[1] }} in, verified twice</p>
+            <p>{{ t('day.DayPage.inVerifiedTwice', [unitNumber(data.counts.bytes_verified)[1]]) }}</p>
           </div>
           <div>
             <b class="mono">{{ data.counts.takes }}</b>
             <p>
-              takes of {{ data.counts.setups }} setups, {{ data.counts.scenes }}
-              {{ data.counts.scenes === 1 ? 'scene' : 'scenes' }}
+              {{
+                t('day.DayPage.takesOfSetups', [
+                  data.counts.setups,
+                  data.counts.scenes,
+                  data.counts.scenes === 1 ? t('day.DayPage.scene') : t('day.DayPage.scenes'),
+                ])
+              }}
             </p>
           </div>
           <div>
             <b class="mono">{{ data.counts.circled }}</b>
-            <p>circled · {{ length(data.counts.circled_ticks) }} min</p>
+            <p>{{ t('day.DayPage.circledMin', [length(data.counts.circled_ticks)]) }}</p>
           </div>
           <div>
             <b class="mono">{{ data.counts.synced }}</b><span class="mono of"> / {{ data.counts.to_sync }}</span>
             <p>
-              synced<template v-if="data.counts.unsure + data.counts.strays > 0"
+              {{ t('day.DayPage.synced')
+              }}<template v-if="data.counts.unsure + data.counts.strays > 0"
                 >,
-                <strong class="fault"
-                  >{{ data.counts.unsure }} unsure, {{ data.counts.strays }} strays</strong
-                ></template
+                <strong class="fault">{{
+                  t('day.DayPage.unsureStrays', [data.counts.unsure, data.counts.strays])
+                }}</strong></template
               >
             </p>
           </div>
           <div>
             <b class="mono">{{ data.counts.handed_off }}</b>
-            <p>handed off today</p>
+            <p>{{ t('day.DayPage.handedOffToday') }}</p>
           </div>
         </section>
 
@@ -119,20 +131,24 @@ useShortcuts('Day sheet', [
 
         <div class="two">
           <section>
-            <h2>Open points</h2>
+            <h2>{{ t('day.DayPage.openPoints') }}</h2>
             <p v-if="data.running.length > 0" class="note warn wait" role="status">
-              {{ data.running.slice(0, 3).join(', ')
-              }}{{ data.running.length > 3 ? ` and ${data.running.length - 3} more` : '' }}
-              {{ data.running.length === 1 ? 'is' : 'are' }} not done yet. What may only be missing because of that is
-              told when {{ data.running.length === 1 ? 'it has' : 'they have' }} ended.
+              {{
+                t('day.DayPage.notDoneYetWhatMay', [
+                  data.running.slice(0, 3).join(', '),
+                  data.running.length > 3 ? t('day.DayPage.andMore', [data.running.length - 3]) : '',
+                  data.running.length === 1 ? t('day.DayPage.is') : t('day.DayPage.are'),
+                  data.running.length === 1 ? t('day.DayPage.itHas') : t('day.DayPage.theyHave'),
+                ])
+              }}
             </p>
-            <p v-if="points.length === 0 && data.running.length > 0" class="clear soft">Nothing else is open.</p>
+            <p v-if="points.length === 0 && data.running.length > 0" class="clear soft">
+              {{ t('day.DayPage.nothingElseIsOpen') }}
+            </p>
             <p v-else-if="points.length === 0" class="clear">
-              <b>Nothing is open.</b>{{ ' ' }}
+              <b>{{ t('day.DayPage.nothingIsOpen') }}</b>{{ ' ' }}
               <span class="soft">{{
-                data.counts.cards === 0
-                  ? 'No card of this day has come in yet.'
-                  : 'Every clip has its take, its sound and its place.'
+                data.counts.cards === 0 ? t('day.DayPage.noCardOfThisDay') : t('day.DayPage.everyClipHasItsTake')
               }}</span>
             </p>
             <ol class="points">
@@ -167,22 +183,25 @@ useShortcuts('Day sheet', [
             </ol>
           </section>
           <section>
-            <h2>To wrap the day</h2>
+            <h2>{{ t('day.DayPage.toWrapTheDay') }}</h2>
             <ul class="wrap">
               <li v-for="step in data.wrap" :key="step.title" :class="{ done: step.done }">
                 <span class="tick" aria-hidden="true">{{ step.done ? '✓' : step.is_running ? '…' : '○' }}</span>
                 <RouterLink :to="stageOf(step.stage)"
                   ><b>{{ step.title }}</b
                   ><span
-                    >{{ step.note }}<span class="hush">{{ step.done ? ', done' : ', open' }}</span></span
+                    >{{ step.note
+                    }}<span class="hush">{{ step.done ? t('day.DayPage.done') : t('day.DayPage.open') }}</span></span
                   ></RouterLink
                 >
               </li>
             </ul>
             <p class="daily soft">
-              Daily log <a class="plain" :href="`/api/${base}/days/${day.ulid}/daily-log.pdf`" target="_blank">PDF</a
-              >{{ ' ' }}
-              <a class="plain" :href="`/api/${base}/days/${day.ulid}/daily-log.csv`">CSV</a>
+              {{ t('day.DayPage.dailyLog') }}
+              <a class="plain" :href="`/api/${base}/days/${day.ulid}/daily-log.pdf`" target="_blank">{{
+                t('day.DayPage.pdf')
+              }}</a>{{ ' ' }}
+              <a class="plain" :href="`/api/${base}/days/${day.ulid}/daily-log.csv`">{{ t('day.DayPage.csv') }}</a>
             </p>
           </section>
         </div>

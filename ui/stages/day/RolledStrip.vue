@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { t } from '@/words'
 import { computed } from 'vue'
 import { useRouter } from 'vue-router'
 import type { DaySheet } from '@/api/types'
@@ -30,12 +31,14 @@ const go = (clip: string) =>
 
 <template>
   <section class="rolled">
-    <h2>Who rolled when <span class="soft">— a box is a moment one device missed</span></h2>
+    <h2>
+      {{ t('day.RolledStrip.whoRolledWhen') }} <span class="soft">{{ t('day.RolledStrip.aBoxIsAMoment') }}</span>
+    </h2>
     <p v-if="span === null" class="soft none">
-      Nothing has been shot, or no card has come in yet.
-      <RouterLink :to="{ name: 'cards', params: { production: production.ulid, day: day.ulid } }"
-        >To the bench</RouterLink
-      >
+      {{ t('day.RolledStrip.nothingHasBeenShotOr') }}
+      <RouterLink :to="{ name: 'cards', params: { production: production.ulid, day: day.ulid } }">{{
+        t('day.RolledStrip.toTheBench')
+      }}</RouterLink>
     </p>
     <template v-else>
       <div v-for="lane in lanes" :key="lane.device" class="lane">
@@ -51,7 +54,13 @@ const go = (clip: string) =>
               background: deviceColour(lane.device),
             }"
             tabindex="-1"
-            :title="`${one[3] ?? 'no slate'} · ${clock(one[0], true)} to ${clock(one[1], true)}`"
+            :title="
+              t('day.RolledStrip.to', [
+                one[3] ?? t('day.RolledStrip.noSlate'),
+                clock(one[0], true),
+                clock(one[1], true),
+              ])
+            "
             @click="go(one[2])"
           />
           <i
@@ -59,7 +68,7 @@ const go = (clip: string) =>
             :key="gap[0]"
             class="gap"
             :style="{ left: `calc(${at(gap[0])}% - 2px)`, width: `calc(${at(gap[1]) - at(gap[0])}% + 4px)` }"
-            :title="`${lane.device} did not roll at ${clock(gap[0], true)}`"
+            :title="t('day.RolledStrip.didNotRollAt', [lane.device, clock(gap[0], true)])"
           />
         </div>
       </div>

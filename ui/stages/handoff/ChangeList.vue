@@ -1,11 +1,11 @@
 <script setup lang="ts">
+import { counted, t } from '@/words'
 import { handoff as handoffApi } from '@/api/endpoints/handoff'
 import { computed, ref, watch } from 'vue'
 import { useAnswer } from '@/api/queries'
 import type { CutName } from '@/api/types'
 import AnswerState from '@/shell/AnswerState.vue'
 import { useDesk } from '@/shell/desk'
-import { count } from './words'
 
 /** What became of a cut that was sent: chosen here, told as a list and along the cut. */
 const props = defineProps<{ sequence: string; others: CutName[] }>()
@@ -19,23 +19,25 @@ const { data, isPending, error, refetch } = useAnswer(() =>
   other.value === '' ? null : handoffApi.compared(production.value.ulid, props.sequence, other.value),
 )
 const WORDS: Record<string, string> = {
-  new: 'new',
-  gone: 'gone',
-  moved: 'moved',
-  longer: 'longer',
-  shorter: 'shorter',
-  slipped: 'slipped',
-  speed: 'speed',
+  new: t('handoff.ChangeList.new'),
+  gone: t('handoff.ChangeList.gone'),
+  moved: t('handoff.ChangeList.moved'),
+  longer: t('handoff.ChangeList.longer'),
+  shorter: t('handoff.ChangeList.shorter'),
+  slipped: t('handoff.ChangeList.slipped'),
+  speed: t('handoff.ChangeList.speed'),
 }
 const last = computed(() => Math.max(1, ...(data.value?.changes ?? []).map((one) => one.at_ticks)))
 </script>
 
 <template>
   <section class="changes">
-    <div v-if="others.length === 0" class="empty"><b>There is no other cut to compare it with.</b></div>
+    <div v-if="others.length === 0" class="empty">
+      <b>{{ t('handoff.ChangeList.thereIsNoOtherCut') }}</b>
+    </div>
     <template v-else>
       <label
-        >Since
+        >{{ t('handoff.ChangeList.since') }}
         <select v-model="other" class="field">
           <option v-for="one in others" :key="one.ulid" :value="one.ulid">{{ one.name }}</option>
         </select></label
@@ -43,8 +45,12 @@ const last = computed(() => Math.max(1, ...(data.value?.changes ?? []).map((one)
       <AnswerState :pending="isPending" :error="error" @retry="refetch()">
         <template v-if="data">
           <p role="status">
-            {{ count(data.changes.length, 'change') }}, {{ count(data.same, 'item') }} as before. What only came earlier
-            or later because of a change before it counts as it was.
+            {{
+              t('handoff.ChangeList.asBeforeWhatOnlyCame', [
+                counted(data.changes.length, 'change'),
+                counted(data.same, 'item'),
+              ])
+            }}
           </p>
           <div v-if="data.changes.length > 0" class="along" aria-hidden="true">
             <i
@@ -59,10 +65,10 @@ const last = computed(() => Math.max(1, ...(data.value?.changes ?? []).map((one)
             <thead>
               <tr>
                 <th></th>
-                <th>Item</th>
-                <th>What</th>
-                <th>Was at</th>
-                <th>Is at</th>
+                <th>{{ t('handoff.ChangeList.item') }}</th>
+                <th>{{ t('handoff.ChangeList.what') }}</th>
+                <th>{{ t('handoff.ChangeList.wasAt') }}</th>
+                <th>{{ t('handoff.ChangeList.isAt') }}</th>
               </tr>
             </thead>
             <tbody>

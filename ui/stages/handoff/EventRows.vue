@@ -1,4 +1,5 @@
 <script setup lang="ts" generic="T extends OpenedEvent">
+import { t } from '@/words'
 import { useVirtualList } from '@vueuse/core'
 import { computed } from 'vue'
 import type { OpenedEvent } from '@/api/types'
@@ -14,8 +15,12 @@ defineExpose({ scrollTo })
 <template>
   <div v-bind="containerProps" class="events" role="grid" :aria-rowcount="events.length">
     <div class="head" role="row">
-      <span role="columnheader">Track</span><span role="columnheader">Name</span><span role="columnheader">Reel</span
-      ><span role="columnheader">Source</span><span role="columnheader">In the cut</span
+      <span role="columnheader">{{ t('handoff.EventRows.track') }}</span><span role="columnheader">{{
+        t('handoff.EventRows.name')
+      }}</span
+      ><span role="columnheader">{{ t('handoff.EventRows.reel') }}</span
+      ><span role="columnheader">{{ t('handoff.EventRows.source') }}</span
+      ><span role="columnheader">{{ t('handoff.EventRows.inTheCut') }}</span
       ><span role="columnheader"><slot name="head" /></span>
     </div>
     <div v-bind="wrapperProps">
@@ -29,8 +34,12 @@ defineExpose({ scrollTo })
       >
         <span role="gridcell" class="soft">{{ event.on }}</span>
         <span role="gridcell" class="cut" :title="event.name">{{ event.name }}</span>
-        <span role="gridcell" class="cut soft" :title="event.reel ?? ''">{{ event.reel ?? 'none' }}</span>
-        <span role="gridcell" class="mono">{{ event.source_in }} <i>to</i> {{ event.source_out }}</span>
+        <span role="gridcell" class="cut soft" :title="event.reel ?? ''">{{
+          event.reel ?? t('handoff.EventRows.none')
+        }}</span>
+        <span role="gridcell" class="mono"
+          >{{ event.source_in }} <i>{{ t('handoff.EventRows.to') }}</i> {{ event.source_out }}</span
+        >
         <span role="gridcell" class="mono">{{ event.record_in }}</span>
         <span role="gridcell" class="cut"><slot :event="event" /></span>
       </div>

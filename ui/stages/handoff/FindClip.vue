@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { t } from '@/words'
 import { shell as shellApi } from '@/api/endpoints/shell'
 import { refDebounced } from '@vueuse/core'
 import { computed, ref, watch } from 'vue'
@@ -25,13 +26,13 @@ const pick = (index: number) => clips.value[index] && emit('pick', clips.value[i
   <input
     v-model="text"
     class="field"
-    aria-label="Words of its name"
+    :aria-label="t('handoff.FindClip.wordsOfItsName')"
     @vue:mounted="({ el }: { el: HTMLInputElement }) => (el.focus(), el.select())"
     @keydown.down.prevent="at = Math.min(at + 1, clips.length - 1)"
     @keydown.up.prevent="at = Math.max(0, at - 1)"
     @keydown.enter.prevent="pick(at)"
   />
-  <div class="hits" role="listbox" aria-label="Clips of that name">
+  <div class="hits" role="listbox" :aria-label="t('handoff.FindClip.clipsOfThatName')">
     <button
       v-for="(hit, index) in clips"
       :key="hit.ulid"
@@ -43,7 +44,7 @@ const pick = (index: number) => clips.value[index] && emit('pick', clips.value[i
       <DeviceBadge v-if="hit.device" :letter="hit.device" /><b>{{ hit.name }}</b>
       <span class="soft">{{ hit.note }}</span>
     </button>
-    <p v-if="clips.length === 0" class="soft">No clip is called so.</p>
+    <p v-if="clips.length === 0" class="soft">{{ t('handoff.FindClip.noClipIsCalledSo') }}</p>
   </div>
 </template>
 

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { counted, t } from '@/words'
 import { day as dayApi } from '@/api/endpoints/day'
 import { nextTick, ref, useTemplateRef } from 'vue'
 import { useRouter } from 'vue-router'
@@ -6,7 +7,6 @@ import { makeStale } from '@/api/queries'
 import type { GatePoint } from '@/api/types'
 import { useDesk } from '@/shell/desk'
 import { attempt } from '@/shell/say'
-import { count } from './words'
 
 /** What stands open about what goes: each is set right here, or goes along with a reason. */
 const props = defineProps<{ points: GatePoint[] }>()
@@ -54,9 +54,9 @@ function go(one: GatePoint): void {
 </script>
 
 <template>
-  <section class="gate" aria-label="Before it goes">
-    <h2>Before it goes</h2>
-    <p v-if="points.length === 0" class="good">Nothing stands open about what you chose.</p>
+  <section class="gate" :aria-label="t('handoff.GateList.beforeItGoes')">
+    <h2>{{ t('handoff.GateList.beforeItGoes') }}</h2>
+    <p v-if="points.length === 0" class="good">{{ t('handoff.GateList.nothingStandsOpenAboutWhat') }}</p>
     <template v-else>
       <form v-if="points.length > 1" class="all" @submit.prevent="all">
         <input
@@ -64,10 +64,12 @@ function go(one: GatePoint): void {
           v-model="forAll"
           class="field"
           maxlength="300"
-          aria-label="Why the rest goes along as it is"
-          placeholder="Why the rest goes along as it is"
+          :aria-label="t('handoff.GateList.whyTheRestGoesAlong')"
+          :placeholder="t('handoff.GateList.whyTheRestGoesAlong')"
         />
-        <button class="plain" :disabled="forAll.trim() === ''">For all {{ points.length }}</button>
+        <button class="plain" :disabled="forAll.trim() === ''">
+          {{ t('handoff.GateList.forAll', [points.length]) }}
+        </button>
       </form>
       <ul>
         <li v-for="one in points" :key="keyOf(one)" :class="one.weight">
@@ -80,18 +82,18 @@ function go(one: GatePoint): void {
               v-model="reasons[keyOf(one)]"
               class="field why"
               maxlength="300"
-              :aria-label="`Why it goes along: ${one.title}`"
-              placeholder="or say why it goes along"
+              :aria-label="t('handoff.GateList.whyItGoesAlong', [one.title])"
+              :placeholder="t('handoff.GateList.orSayWhyItGoes')"
               @keydown.enter="letGo"
             />
           </div>
           <button v-if="one.fixes[0]" class="plain" @click="fix(one, one.fixes[0].name)">
             {{ one.fixes[0].label }}
           </button>
-          <button v-else class="plain" @click="go(one)">Look</button>
+          <button v-else class="plain" @click="go(one)">{{ t('handoff.GateList.look') }}</button>
         </li>
       </ul>
-      <p class="soft small">{{ count(points.length, 'point') }}; what goes along says so in the package.</p>
+      <p class="soft small">{{ t('handoff.GateList.whatGoesAlongSaysSo', [counted(points.length, 'point')]) }}</p>
     </template>
   </section>
 </template>

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { counted, t } from '@/words'
 import { handoff as handoffApi, type Choice, type Waiver } from '@/api/endpoints/handoff'
 import { shell as shellApi } from '@/api/endpoints/shell'
 import { useLocalStorage, watchDebounced } from '@vueuse/core'
@@ -17,7 +18,6 @@ import GateList from './GateList.vue'
 import PackageCard from './PackageCard.vue'
 import PackingTable from './PackingTable.vue'
 import ReceivedStrip from './ReceivedStrip.vue'
-import { count } from './words'
 
 /** What goes to the editing team: chosen, looked over, packed; what they said of it; and what came back. */
 const { production, day } = useDesk()
@@ -104,11 +104,11 @@ const waived = computed<Waiver[]>(() =>
   }),
 )
 const KINDS: Record<string, string> = {
-  reel: 'reel',
-  string_out: 'string-out',
-  cut: 'cut',
-  angle_cut: 'cut between angles',
-  received: 'came back',
+  reel: t('handoff.HandoffPage.reel'),
+  string_out: t('handoff.HandoffPage.stringOut'),
+  cut: t('handoff.HandoffPage.cut'),
+  angle_cut: t('handoff.HandoffPage.cutBetweenAngles'),
+  received: t('handoff.HandoffPage.cameBack'),
 }
 const busy = ref(false)
 const gate = useTemplateRef('gate')
@@ -122,7 +122,7 @@ async function make(): Promise<void> {
   const done = await attempt(() => handoffApi.make(production.value.ulid, choice.value, waived.value))
   busy.value = false
   if (done !== undefined) {
-    say("The package is being written to the editing room's inbox.")
+    say(t('handoff.HandoffPage.thePackageIsBeingWritten'))
     reasons.value = {}
   }
   makeStale('handoffs')
@@ -134,7 +134,7 @@ const running = computed(() =>
   ),
 )
 const choices = computed(() => [
-  { name: 'Own bins', bins: data.value?.bins.own ?? [] },
+  { name: t('handoff.HandoffPage.ownBins'), bins: data.value?.bins.own ?? [] },
   ...(data.value?.bins.groups ?? []).map((group) => ({ name: group.name, bins: group.bins })),
 ])
 function toggle(set: Set<string>, key: string): Set<string> {
@@ -143,15 +143,19 @@ function toggle(set: Set<string>, key: string): Set<string> {
   return next
 }
 const FROMS = computed<{ key: From; words: string }[]>(() => [
-  ...(takes.value.length > 0 ? [{ key: 'takes' as const, words: count(takes.value.length, 'take') }] : []),
-  { key: 'days', words: 'days' },
-  { key: 'bins', words: 'bins' },
-  { key: 'cuts', words: 'reels and cuts' },
-  { key: 'since', words: 'what is new' },
+  ...(takes.value.length > 0 ? [{ key: 'takes' as const, words: counted(takes.value.length, 'take') }] : []),
+  { key: 'days', words: t('handoff.HandoffPage.days2') },
+  { key: 'bins', words: t('handoff.HandoffPage.bins') },
+  { key: 'cuts', words: t('handoff.HandoffPage.reelsAndCuts2') },
+  { key: 'since', words: t('handoff.HandoffPage.whatIsNew') },
 ])
 const room = computed(() => {
   const { free_bytes: free = null, bytes: needs = 0 } = plan.value ?? {}
-  return free === null ? '' : needs > free ? `only ${bytes(free)} free` : `${bytes(free)} free`
+  return free === null
+    ? ''
+    : needs > free
+      ? t('handoff.HandoffPage.onlyFree', [bytes(free)])
+      : t('handoff.HandoffPage.free', [bytes(free)])
 })
 
 const at = ref(0)
@@ -161,24 +165,24 @@ const openPackage = (one: Handoff) =>
 useShortcuts('Hand-off', [
   {
     keys: ['ArrowDown', 'ArrowUp'],
-    what: 'Next package, the one before',
+    what: t('handoff.HandoffPage.nextPackageTheOneBefore'),
     run: (event) =>
       (at.value = Math.max(
         0,
         Math.min((data.value?.handoffs.length ?? 1) - 1, at.value + (event.key === 'ArrowDown' ? 1 : -1)),
       )),
   },
-  { keys: ['Enter'], what: 'Open the package', run: () => here.value && openPackage(here.value) },
-  { keys: ['p'], what: 'Pack and deliver what is chosen', run: () => void make() },
+  { keys: ['Enter'], what: t('handoff.HandoffPage.openThePackage'), run: () => here.value && openPackage(here.value) },
+  { keys: ['p'], what: t('handoff.HandoffPage.packAndDeliverWhatIs'), run: () => void make() },
 ])
 </script>
 
 <template>
   <AnswerState :pending="isPending" :error="error" @retry="refetch()">
     <div v-if="data" class="split" :class="{ alone: !production.may.work }">
-      <section v-if="production.may.work" class="choose" aria-label="What goes">
-        <h2>What goes</h2>
-        <div class="froms" role="radiogroup" aria-label="Chosen by">
+      <section v-if="production.may.work" class="choose" :aria-label="t('handoff.HandoffPage.whatGoes')">
+        <h2>{{ t('handoff.HandoffPage.whatGoes') }}</h2>
+        <div class="froms" role="radiogroup" :aria-label="t('handoff.HandoffPage.chosenBy')">
           <button
             v-for="one in FROMS"
             :key="one.key"
@@ -193,19 +197,19 @@ useShortcuts('Hand-off', [
         <p v-if="from === 'since'" class="soft small">
           {{
             plan?.since == null
-              ? 'No package was accepted yet, so everything is new.'
-              : `All that is new or changed since no. ${plan.since}, the last one that was accepted.`
+              ? t('handoff.HandoffPage.noPackageWasAcceptedYet')
+              : t('handoff.HandoffPage.allThatIsNewOr', [plan.since])
           }}
         </p>
         <fieldset v-if="from === 'days'" class="long">
-          <legend class="off">Days</legend>
+          <legend class="off">{{ t('handoff.HandoffPage.days') }}</legend>
           <label v-for="one in production.days" :key="one.ulid"
-            ><input type="checkbox" :checked="days.has(one.ulid)" @change="days = toggle(days, one.ulid)" /> Day
-            {{ one.number }} <span class="soft">{{ one.date }}</span></label
+            ><input type="checkbox" :checked="days.has(one.ulid)" @change="days = toggle(days, one.ulid)" />
+            {{ t('handoff.HandoffPage.day', [one.number]) }} <span class="soft">{{ one.date }}</span></label
           >
         </fieldset>
         <fieldset v-if="from === 'bins'" class="long">
-          <legend class="off">Bins</legend>
+          <legend class="off">{{ t('handoff.HandoffPage.bins') }}</legend>
           <template v-for="group in choices" :key="group.name">
             <b v-if="group.bins.length > 0" class="soft small">{{ group.name }}</b>
             <label v-for="one in group.bins" :key="one.key"
@@ -215,8 +219,8 @@ useShortcuts('Hand-off', [
           </template>
         </fieldset>
         <fieldset v-if="from === 'cuts'" class="long">
-          <legend class="off">Reels and cuts</legend>
-          <p v-if="data.cuts.length === 0" class="soft">There is no reel or cut yet.</p>
+          <legend class="off">{{ t('handoff.HandoffPage.reelsAndCuts') }}</legend>
+          <p v-if="data.cuts.length === 0" class="soft">{{ t('handoff.HandoffPage.thereIsNoReelOr') }}</p>
           <label v-for="one in data.cuts" :key="one.ulid"
             ><input type="checkbox" :checked="cuts.has(one.ulid)" @change="cuts = toggle(cuts, one.ulid)" />
             {{ one.name }} <span class="soft">{{ KINDS[one.kind] }}</span></label
@@ -224,59 +228,67 @@ useShortcuts('Hand-off', [
         </fieldset>
         <div class="how">
           <label
-            >Pictures
+            >{{ t('handoff.HandoffPage.pictures') }}
             <select v-model="how.picture" class="field">
-              <option value="proxies">as proxies</option>
-              <option value="originals">as recorded</option>
-              <option value="both">both</option>
-              <option value="none">not</option>
+              <option value="proxies">{{ t('handoff.HandoffPage.asProxies') }}</option>
+              <option value="originals">{{ t('handoff.HandoffPage.asRecorded') }}</option>
+              <option value="both">{{ t('handoff.HandoffPage.both') }}</option>
+              <option value="none">{{ t('handoff.HandoffPage.not') }}</option>
             </select></label
           >
           <label v-if="how.picture === 'proxies' || how.picture === 'both'"
-            >with
+            >{{ t('handoff.HandoffPage.with') }}
             <select v-model="how.mixes" class="field">
-              <option :value="true">the recorder's sound</option>
-              <option :value="false">the camera's sound</option>
+              <option :value="true">{{ t('handoff.HandoffPage.theRecordersSound') }}</option>
+              <option :value="false">{{ t('handoff.HandoffPage.theCamerasSound') }}</option>
             </select></label
           >
           <label
-            >Production sound
+            >{{ t('handoff.HandoffPage.productionSound') }}
             <select v-model="how.sound" class="field">
-              <option value="recorded">as recorded</option>
-              <option value="split">a file for each channel</option>
-              <option value="mix">as it is heard here</option>
-              <option value="none">not</option>
+              <option value="recorded">{{ t('handoff.HandoffPage.asRecorded') }}</option>
+              <option value="split">{{ t('handoff.HandoffPage.aFileForEachChannel') }}</option>
+              <option value="mix">{{ t('handoff.HandoffPage.asItIsHeardHere') }}</option>
+              <option value="none">{{ t('handoff.HandoffPage.not') }}</option>
             </select></label
           >
-          <span class="lists" role="group" aria-label="Lists"
-            >Lists
+          <span class="lists" role="group" :aria-label="t('handoff.HandoffPage.lists')"
+            >{{ t('handoff.HandoffPage.lists') }}
             <label v-for="one in ['otio', 'edl', 'aaf', 'words']" :key="one"
               ><input v-model="how.lists" type="checkbox" :value="one" />{{
-                one === 'words' ? 'Words' : one.toUpperCase()
+                one === 'words' ? t('handoff.HandoffPage.words') : one.toUpperCase()
               }}</label
             ></span
           >
           <label
-            >Media lie
+            >{{ t('handoff.HandoffPage.mediaLie') }}
             <select v-model="folders" class="field">
-              <option value="flat">together</option>
-              <option value="day">by day</option>
-              <option value="scene">by scene</option>
-              <option value="device">by device</option>
+              <option value="flat">{{ t('handoff.HandoffPage.together') }}</option>
+              <option value="day">{{ t('handoff.HandoffPage.byDay') }}</option>
+              <option value="scene">{{ t('handoff.HandoffPage.byScene') }}</option>
+              <option value="device">{{ t('handoff.HandoffPage.byDevice') }}</option>
             </select></label
           >
           <label
-            >and are called
+            >{{ t('handoff.HandoffPage.andAreCalled') }}
             <input
               v-model="pattern"
               class="field mono"
               maxlength="200"
-              placeholder="roll and name"
-              title="A pattern such as {setup}-{take} {device}"
+              :placeholder="t('handoff.HandoffPage.rollAndName')"
+              :title="t('handoff.HandoffPage.aPatternSuchAsSetup')"
           /></label>
           <details v-if="plan !== null" class="columns">
-            <summary>Log with {{ how.columns === null ? 'all columns' : count(how.columns.length, 'column') }}</summary>
-            <button v-if="how.columns !== null" class="plain" @click="how.columns = null">All columns</button>
+            <summary>
+              {{
+                t('handoff.HandoffPage.logWith', [
+                  how.columns === null ? t('handoff.HandoffPage.allColumns') : counted(how.columns.length, 'column'),
+                ])
+              }}
+            </summary>
+            <button v-if="how.columns !== null" class="plain" @click="how.columns = null">
+              {{ t('handoff.HandoffPage.allColumns2') }}
+            </button>
             <label v-for="one in plan.columns" :key="one"
               ><input
                 type="checkbox"
@@ -287,9 +299,10 @@ useShortcuts('Hand-off', [
           </details>
         </div>
         <GateList v-if="plan !== null" ref="gate" v-model="reasons" :points="plan.points" @changed="look" />
-        <h2>To</h2>
+        <h2>{{ t('handoff.HandoffPage.to') }}</h2>
         <p class="soft">
-          The editing room's inbox<template v-if="room">
+          {{ t('handoff.HandoffPage.theEditingRoomsInbox')
+          }}<template v-if="room">
             ·
             <span :class="{ fault: plan?.free_bytes != null && plan.bytes > plan.free_bytes }">{{
               room
@@ -299,9 +312,11 @@ useShortcuts('Hand-off', [
         <p v-if="planTrouble" class="note fault" role="alert">{{ planTrouble }}</p>
         <div class="act">
           <button class="go big" :disabled="busy || isEmpty || plan?.clips === 0" @click="make">
-            Pack and deliver <kbd>P</kbd>
+            {{ t('handoff.HandoffPage.packAndDeliver') }} <kbd>P</kbd>
           </button>
-          <span v-if="left > 0" class="warn" role="status">{{ count(left, 'point') }} to look at first</span>
+          <span v-if="left > 0" class="warn" role="status">{{
+            t('handoff.HandoffPage.toLookAtFirst', [counted(left, 'point')])
+          }}</span>
         </div>
         <TaskProgress v-for="one in running" :key="one.ulid" :task="one" />
       </section>
@@ -309,11 +324,10 @@ useShortcuts('Hand-off', [
         <PackingTable v-if="production.may.work && !isEmpty" :plan="plan" :waits="planning" />
         <div class="made">
           <div v-if="data.handoffs.length === 0" class="empty">
-            <b>Nothing has been handed off yet.</b
-            >{{
+            <b>{{ t('handoff.HandoffPage.nothingHasBeenHandedOff') }}</b>{{
               production.may.work
-                ? 'Choose what goes at the left, then pack and deliver.'
-                : 'Packages show up here when the assistants deliver them.'
+                ? t('handoff.HandoffPage.chooseWhatGoesAtThe')
+                : t('handoff.HandoffPage.packagesShowUpHereWhen')
             }}
           </div>
           <PackageCard

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { t } from '@/words'
 import { handoff as handoffApi } from '@/api/endpoints/handoff'
 import { computed } from 'vue'
 import { useAnswer } from '@/api/queries'
@@ -35,18 +36,18 @@ const { data, isPending, error, refetch } = useAnswer(() =>
       <span class="soft">{{ file.label }} {{ bytes(file.bytes) }}</span>
       <span class="push" />
       <slot />
-      <a class="plain" :href="url" download>Save</a>
+      <a class="plain" :href="url" download>{{ t('handoff.OpenedFile.save') }}</a>
     </header>
     <video v-if="kind === 'picture'" :src="url" controls preload="metadata" />
     <audio v-else-if="kind === 'sound'" :src="url" controls preload="metadata" />
     <iframe v-else-if="kind === 'paper' || isBin" :src="url" :title="file.path" />
     <AnswerState v-else-if="kind === 'list'" :pending="isPending" :error="error" @retry="refetch()">
       <template v-if="data">
-        <p class="soft">{{ data.title }} · {{ data.events.length }} events at {{ data.rate }}</p>
+        <p class="soft">{{ t('handoff.OpenedFile.eventsAt', [data.title, data.events.length, data.rate]) }}</p>
         <EventRows :events="data.events" />
       </template>
     </AnswerState>
-    <p v-else class="soft">This kind of file is opened elsewhere.</p>
+    <p v-else class="soft">{{ t('handoff.OpenedFile.thisKindOfFileIs') }}</p>
   </article>
 </template>
 

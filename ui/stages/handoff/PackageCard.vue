@@ -1,7 +1,8 @@
 <script setup lang="ts">
+import { counted, t } from '@/words'
 import type { Handoff } from '@/api/types'
 import { bytes } from '@/player/time'
-import { count, STATES, when } from './words'
+import { STATES, when } from './words'
 
 /** A package in the list of them: how it stands, and what was said of it. */
 defineProps<{ one: Handoff; on: boolean }>()
@@ -11,28 +12,30 @@ defineEmits<{ open: [] }>()
 <template>
   <article :class="{ on }">
     <header>
-      <b>No. {{ one.number }} · {{ one.title }}</b
-      ><span class="state" :class="STATES[one.state].look">{{ STATES[one.state].text }}</span>
+      <b>{{ t('handoff.PackageCard.no', [one.number, one.title]) }}</b><span
+        class="state"
+        :class="STATES[one.state].look"
+        >{{ STATES[one.state].text }}</span
+      >
     </header>
     <p v-if="one.summary" class="soft">
-      {{ count(one.summary.clips, 'clip') }}, {{ count(one.summary.files, 'file') }}, {{ bytes(one.summary.bytes) }}
+      {{ counted(one.summary.clips, 'clip') }}, {{ counted(one.summary.files, 'file') }}, {{ bytes(one.summary.bytes) }}
     </p>
     <p v-if="one.summary && one.summary.missing.length > 0" class="fault">
-      Left out, no file could be reached: {{ one.summary.missing.join(', ') }}
+      {{ t('handoff.PackageCard.leftOutNoFileCould', [one.summary.missing.join(', ')]) }}
     </p>
     <p v-if="one.summary?.unmixed?.length" class="warn">
-      With the camera's sound only, since no copy of the recording could be reached:
-      {{ one.summary.unmixed.join(', ') }}
+      {{ t('handoff.PackageCard.withTheCamerasSoundOnly', [one.summary.unmixed.join(', ')]) }}
     </p>
     <p v-for="asked in one.questions" :key="asked.ulid" :class="asked.answer === null ? 'fault' : 'soft'">
-      “{{ asked.question }}” <template v-if="asked.answer !== null">answered</template>
+      “{{ asked.question }}” <template v-if="asked.answer !== null">{{ t('handoff.PackageCard.answered') }}</template>
     </p>
     <p class="soft small">
       {{ one.made_by }}, {{ when(one.delivered_at ?? one.made_at)
       }}<template v-if="one.state === 'accepted'"> · {{ one.answered_by }}, {{ when(one.answered_at) }}</template>
     </p>
     <button v-if="one.delivered_at !== null" class="plain" @click="$emit('open')">
-      Open <kbd v-if="on">Enter</kbd>
+      {{ t('handoff.PackageCard.open') }} <kbd v-if="on">Enter</kbd>
     </button>
   </article>
 </template>

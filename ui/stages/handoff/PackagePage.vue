@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { counted, t } from '@/words'
 import { handoff as handoffApi } from '@/api/endpoints/handoff'
 import { shell as shellApi } from '@/api/endpoints/shell'
 import { Modal } from 'ant-design-vue'
@@ -13,7 +14,7 @@ import { useShortcuts } from '@/shell/keys'
 import { attempt, say } from '@/shell/say'
 import TaskProgress from '@/shell/TaskProgress.vue'
 import OpenedFile from './OpenedFile.vue'
-import { count, STATES, when } from './words'
+import { STATES, when } from './words'
 
 /** A delivered package as the editing team sees it: every part of it opened, checked, accepted or asked about. */
 const { production } = useDesk()
@@ -61,12 +62,12 @@ const canAnswer = computed(() => one.value?.state === 'delivered' || one.value?.
 async function accept(): Promise<void> {
   if (!may.value || !canAnswer.value) return
   Modal.confirm({
-    title: `Accept hand-off ${one.value?.number}?`,
-    content: 'Every file is read and compared with its hash first. You can take it back until the next package.',
-    okText: 'Check and accept',
+    title: t('handoff.PackagePage.acceptHandOff', [one.value?.number]),
+    content: t('handoff.PackagePage.everyFileIsReadAnd'),
+    okText: t('handoff.PackagePage.checkAndAccept'),
     onOk: async () => {
       if ((await attempt(() => handoffApi.accept(production.value.ulid, ulid.value))) === undefined) return
-      say('Every file is read first; then it is accepted.')
+      say(t('handoff.PackagePage.everyFileIsReadFirst'))
       makeStale('handoffs')
       makeStale('tasks')
     },
@@ -74,7 +75,7 @@ async function accept(): Promise<void> {
 }
 async function takeBack(): Promise<void> {
   if ((await attempt(() => handoffApi.takeBack(production.value.ulid, ulid.value))) !== undefined)
-    say('The acceptance is taken back.')
+    say(t('handoff.PackagePage.theAcceptanceIsTakenBack'))
   makeStale('handoffs')
 }
 const asking = ref<{ path: string | null; about: string } | null>(null)
@@ -82,14 +83,17 @@ const words = ref('')
 function ask(file: PackageFile | null): void {
   if (!may.value || !canAnswer.value) return
   words.value = ''
-  asking.value = { path: file?.path ?? null, about: file === null ? 'the package' : (file.label ?? file.path) }
+  asking.value = {
+    path: file?.path ?? null,
+    about: file === null ? t('handoff.PackagePage.thePackage2') : (file.label ?? file.path),
+  }
 }
 async function send(): Promise<void> {
   const about = asking.value
   const question = words.value.trim()
   if (about === null || question === '') return
   if ((await attempt(() => handoffApi.ask(production.value.ulid, ulid.value, question, about.path))) !== undefined)
-    say('The question is with the assistants.')
+    say(t('handoff.PackagePage.theQuestionIsWithThe'))
   asking.value = null
   makeStale('handoffs')
 }
@@ -99,7 +103,7 @@ async function answer(question: string, text: string | null): Promise<void> {
     (await attempt(() => handoffApi.answer(production.value.ulid, ulid.value, question, text))) !== undefined &&
     text !== null
   )
-    say('The answer goes with the next package.')
+    say(t('handoff.PackagePage.theAnswerGoesWithThe'))
   makeStale('handoffs')
   makeStale('takes')
 }
@@ -109,13 +113,13 @@ function leave(): void {
 useShortcuts('Package', [
   {
     keys: ['ArrowDown', 'ArrowUp'],
-    what: 'Next file, the one before',
+    what: t('handoff.PackagePage.nextFileTheOneBefore'),
     run: (event) => step(event.key === 'ArrowDown' ? 1 : -1),
   },
-  { keys: ['y'], what: 'Check and accept', run: () => void accept() },
-  { keys: ['a'], what: 'Ask about this file', run: () => ask(here.value) },
-  { keys: ['A'], what: 'Ask about the package', run: () => ask(null) },
-  { keys: ['Escape'], what: 'Back to the hand-offs', run: leave },
+  { keys: ['y'], what: t('handoff.PackagePage.checkAndAccept'), run: () => void accept() },
+  { keys: ['a'], what: t('handoff.PackagePage.askAboutThisFile'), run: () => ask(here.value) },
+  { keys: ['A'], what: t('handoff.PackagePage.askAboutThePackage'), run: () => ask(null) },
+  { keys: ['Escape'], what: t('handoff.PackagePage.backToTheHandOffs'), run: leave },
 ])
 </script>
 
@@ -123,32 +127,38 @@ useShortcuts('Package', [
   <AnswerState :pending="isPending" :error="error" @retry="refetch()">
     <div v-if="data && one" class="page">
       <header class="bar">
-        <button class="plain" @click="leave">Hand-offs <kbd>Esc</kbd></button>
-        <h1>No. {{ one.number }} · {{ one.title }}</h1>
+        <button class="plain" @click="leave">{{ t('handoff.PackagePage.handOffs') }} <kbd>Esc</kbd></button>
+        <h1>{{ t('handoff.PackagePage.no', [one.number, one.title]) }}</h1>
         <span class="state" :class="STATES[one.state].look">{{ STATES[one.state].text }}</span>
         <span class="soft"
           >{{ one.made_by }}, {{ when(one.delivered_at)
           }}<template v-if="one.summary">
-            · {{ count(one.summary.files, 'file') }}, {{ bytes(one.summary.bytes) }}</template
+            · {{ counted(one.summary.files, 'file') }}, {{ bytes(one.summary.bytes) }}</template
           ></span
         >
         <span class="push" />
         <template v-if="may && canAnswer">
-          <button class="plain" @click="ask(null)">Ask about it… <kbd>Shift A</kbd></button>
-          <button class="go" @click="accept">Check and accept <kbd>Y</kbd></button>
+          <button class="plain" @click="ask(null)">{{ t('handoff.PackagePage.askAboutIt') }} <kbd>Shift A</kbd></button>
+          <button class="go" @click="accept">{{ t('handoff.PackagePage.checkAndAccept') }} <kbd>Y</kbd></button>
         </template>
         <button v-if="may && one.state === 'accepted' && one.newest" class="plain" @click="takeBack">
-          Take the acceptance back
+          {{ t('handoff.PackagePage.takeTheAcceptanceBack') }}
         </button>
       </header>
       <div class="split">
-        <nav class="files" aria-label="What lies in the package">
-          <input v-model="wanted" class="field" aria-label="Find a file" placeholder="Find a file or a slate" />
+        <nav class="files" :aria-label="t('handoff.PackagePage.whatLiesInThePackage')">
+          <input
+            v-model="wanted"
+            class="field"
+            :aria-label="t('handoff.PackagePage.findAFile')"
+            :placeholder="t('handoff.PackagePage.findAFileOrA')"
+          />
           <section v-for="[folder, some] in folders" :key="folder">
             <h3>
-              <span class="mono">{{ folder === '' ? 'beside the folders' : folder }}</span><small class="soft">{{
-                some.length
-              }}</small>
+              <span class="mono">{{ folder === '' ? t('handoff.PackagePage.besideTheFolders') : folder }}</span><small
+                class="soft"
+                >{{ some.length }}</small
+              >
             </h3>
             <button
               v-for="file in some.slice(0, 500)"
@@ -161,11 +171,15 @@ useShortcuts('Package', [
                 file.label ?? bytes(file.bytes)
               }}</small>
             </button>
-            <p v-if="some.length > 500" class="soft">and {{ some.length - 500 }} more; find them by name</p>
+            <p v-if="some.length > 500" class="soft">
+              {{ t('handoff.PackagePage.andMoreFindThemBy', [some.length - 500]) }}
+            </p>
           </section>
           <p v-if="files.length === 0" class="empty">
             <b>{{
-              data.files.length === 0 ? 'The package does not lie in the inbox any more.' : 'No file is called so.'
+              data.files.length === 0
+                ? t('handoff.PackagePage.thePackageDoesNotLie')
+                : t('handoff.PackagePage.noFileIsCalledSo')
             }}</b>
           </p>
         </nav>
@@ -173,21 +187,27 @@ useShortcuts('Package', [
           <TaskProgress v-if="running" :task="running" />
           <p v-else-if="failed && one.state === 'delivered'" class="note fault" role="alert">{{ failed.message }}</p>
           <OpenedFile v-if="here" :key="here.path" :handoff="ulid" :file="here">
-            <button v-if="may && canAnswer" class="plain" @click="ask(here)">Ask about this… <kbd>A</kbd></button>
+            <button v-if="may && canAnswer" class="plain" @click="ask(here)">
+              {{ t('handoff.PackagePage.askAboutThis') }} <kbd>A</kbd>
+            </button>
           </OpenedFile>
           <div v-else class="empty">
-            <b>Choose a file at the left.</b>Pictures and sound play here, lists open here.
+            <b>{{ t('handoff.PackagePage.chooseAFileAtThe') }}</b>{{
+              t('handoff.PackagePage.picturesAndSoundPlayHere')
+            }}
           </div>
-          <section v-if="one.questions.length > 0" class="asked" aria-label="Questions">
-            <h2>Questions</h2>
+          <section v-if="one.questions.length > 0" class="asked" :aria-label="t('handoff.PackagePage.questions')">
+            <h2>{{ t('handoff.PackagePage.questions') }}</h2>
             <article v-for="asked in one.questions" :key="asked.ulid">
               <p>
-                <b>{{ asked.about ?? 'The package' }}</b> “{{ asked.question }}”
+                <b>{{ asked.about ?? t('handoff.PackagePage.thePackage') }}</b> “{{ asked.question }}”
                 <span class="soft">{{ asked.by }}, {{ when(asked.at) }}</span>
               </p>
               <p v-if="asked.answer !== null">
                 {{ asked.answer }} <span class="soft">{{ asked.answered_by }}</span>
-                <button v-if="production.may.work" class="plain" @click="answer(asked.ulid, null)">Take back</button>
+                <button v-if="production.may.work" class="plain" @click="answer(asked.ulid, null)">
+                  {{ t('handoff.PackagePage.takeBack') }}
+                </button>
               </p>
               <form
                 v-else-if="production.may.work"
@@ -197,10 +217,12 @@ useShortcuts('Package', [
                   v-model="answers[asked.ulid]"
                   class="field"
                   maxlength="1000"
-                  :aria-label="`Answer: ${asked.question}`"
-                  placeholder="What is answered; it goes with the next package"
+                  :aria-label="t('handoff.PackagePage.answer', [asked.question])"
+                  :placeholder="t('handoff.PackagePage.whatIsAnsweredItGoes')"
                 />
-                <button class="go" :disabled="(answers[asked.ulid] ?? '').trim() === ''">Answer</button>
+                <button class="go" :disabled="(answers[asked.ulid] ?? '').trim() === ''">
+                  {{ t('handoff.PackagePage.answer2') }}
+                </button>
                 <RouterLink
                   v-if="asked.take ?? asked.clip"
                   class="plain"
@@ -209,14 +231,14 @@ useShortcuts('Package', [
                       ? { name: 'log', params: route.params, query: { take: asked.take } }
                       : { name: 'clip', params: { ...route.params, clip: asked.clip! } }
                   "
-                  >Go there</RouterLink
+                  >{{ t('handoff.PackagePage.goThere') }}</RouterLink
                 >
               </form>
-              <p v-else class="warn">not answered yet</p>
+              <p v-else class="warn">{{ t('handoff.PackagePage.notAnsweredYet') }}</p>
             </article>
           </section>
-          <section v-if="one.waived.length > 0" class="asked" aria-label="Goes along as it is">
-            <h2>Went along as it was</h2>
+          <section v-if="one.waived.length > 0" class="asked" :aria-label="t('handoff.PackagePage.goesAlongAsItIs')">
+            <h2>{{ t('handoff.PackagePage.wentAlongAsItWas') }}</h2>
             <p v-for="point in one.waived" :key="point.day + point.point">
               {{ point.title }} <span class="soft">“{{ point.reason }}” {{ point.by }}</span>
             </p>
@@ -226,8 +248,8 @@ useShortcuts('Package', [
     </div>
     <Modal
       :open="asking !== null"
-      :title="`Ask about ${asking?.about}`"
-      ok-text="Send the question"
+      :title="t('handoff.PackagePage.askAbout', [asking?.about])"
+      :ok-text="t('handoff.PackagePage.sendTheQuestion')"
       :ok-button-props="{ disabled: words.trim() === '' }"
       @ok="send"
       @cancel="asking = null"
@@ -237,8 +259,8 @@ useShortcuts('Package', [
         class="field"
         rows="3"
         maxlength="1000"
-        aria-label="What is wrong or missing"
-        placeholder="What is wrong or missing"
+        :aria-label="t('handoff.PackagePage.whatIsWrongOrMissing')"
+        :placeholder="t('handoff.PackagePage.whatIsWrongOrMissing')"
         @vue:mounted="({ el }: { el: HTMLTextAreaElement }) => el.focus()"
         @keydown.ctrl.enter="send"
       />

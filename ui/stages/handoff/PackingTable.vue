@@ -1,41 +1,45 @@
 <script setup lang="ts">
+import { counted, t } from '@/words'
 import { ref } from 'vue'
 import type { PackingPlan } from '@/api/types'
 import { bytes } from '@/player/time'
-import { count } from './words'
 
 /** The packing list: what a package will hold, folder by folder, and what of it is new. */
 defineProps<{ plan: PackingPlan | null; waits: boolean }>()
 const opened = ref<string | null>(null)
 const news = (row: { new: number; changed: number; moved: number }) =>
   [
-    row.new > 0 ? { text: `${row.new} new`, look: 'good' } : null,
-    row.changed > 0 ? { text: `${row.changed} changed`, look: 'warn' } : null,
-    row.moved > 0 ? { text: `${row.moved} moved`, look: 'warn' } : null,
+    row.new > 0 ? { text: t('handoff.PackingTable.new', [row.new]), look: 'good' } : null,
+    row.changed > 0 ? { text: t('handoff.PackingTable.changed', [row.changed]), look: 'warn' } : null,
+    row.moved > 0 ? { text: t('handoff.PackingTable.moved', [row.moved]), look: 'warn' } : null,
   ].filter((one) => one !== null)
 </script>
 
 <template>
-  <section class="list" aria-label="Packing list" :aria-busy="waits">
+  <section class="list" :aria-label="t('handoff.PackingTable.packingList')" :aria-busy="waits">
     <header>
-      <h1>Packing list</h1>
+      <h1>{{ t('handoff.PackingTable.packingList') }}</h1>
       <p v-if="plan" class="soft" role="status">
-        {{ count(plan.clips, 'clip') }}, {{ count(plan.takes, 'take') }}, about {{ bytes(plan.bytes) }}
+        {{
+          t('handoff.PackingTable.about', [counted(plan.clips, 'clip'), counted(plan.takes, 'take'), bytes(plan.bytes)])
+        }}
       </p>
     </header>
     <p v-if="plan && plan.clips === 0" class="empty">
       <b>{{
-        plan.since === null ? 'Nothing that is chosen holds a clip.' : `Nothing is new since no. ${plan.since}.`
-      }}</b>Choose something else at the left.
+        plan.since === null
+          ? t('handoff.PackingTable.nothingThatIsChosenHolds')
+          : t('handoff.PackingTable.nothingIsNewSinceNo', [plan.since])
+      }}</b>{{ t('handoff.PackingTable.chooseSomethingElseAtThe') }}
     </p>
     <table v-else-if="plan">
       <thead>
         <tr>
-          <th>Folder</th>
-          <th>What</th>
-          <th>{{ plan.since === null ? '' : `Since no. ${plan.since}` }}</th>
-          <th class="num">Number</th>
-          <th class="num">Size</th>
+          <th>{{ t('handoff.PackingTable.folder') }}</th>
+          <th>{{ t('handoff.PackingTable.what') }}</th>
+          <th>{{ plan.since === null ? '' : t('handoff.PackingTable.sinceNo', [plan.since]) }}</th>
+          <th class="num">{{ t('handoff.PackingTable.number') }}</th>
+          <th class="num">{{ t('handoff.PackingTable.size') }}</th>
         </tr>
       </thead>
       <tbody v-for="row in plan.rows" :key="row.folder">
@@ -54,7 +58,7 @@ const news = (row: { new: number; changed: number; moved: number }) =>
             <template v-if="plan.since !== null"
               ><span v-for="(one, index) in news(row)" :key="one.text" :class="one.look"
                 >{{ index > 0 ? ' · ' : '' }}{{ one.text }}</span
-              ><span v-if="news(row).length === 0" class="soft">as it was</span></template
+              ><span v-if="news(row).length === 0" class="soft">{{ t('handoff.PackingTable.asItWas') }}</span></template
             >
           </td>
           <td class="num mono">{{ row.count }}</td>
@@ -66,31 +70,31 @@ const news = (row: { new: number; changed: number; moved: number }) =>
             <span v-for="(name, index) in row.names" :key="index">{{ name }}</span><span
               v-if="row.count > row.names.length"
               class="soft"
-              >and {{ row.count - row.names.length }} more</span
+              >{{ t('handoff.PackingTable.andMore', [row.count - row.names.length]) }}</span
             >
           </td>
         </tr>
       </tbody>
       <tbody>
         <tr>
-          <td class="mono">log.csv, log.xlsx</td>
-          <td colspan="4">everything that is known of each take and clip; looks, markers and subclips beside it</td>
+          <td class="mono">{{ t('handoff.PackingTable.logCsvLogXlsx') }}</td>
+          <td colspan="4">{{ t('handoff.PackingTable.everythingThatIsKnownOf') }}</td>
         </tr>
         <tr>
-          <td class="mono">reports/</td>
-          <td colspan="4">camera, sound and daily reports, screening notes, open points</td>
+          <td class="mono">{{ t('handoff.PackingTable.reports') }}</td>
+          <td colspan="4">{{ t('handoff.PackingTable.cameraSoundAndDailyReports') }}</td>
         </tr>
         <tr>
-          <td class="mono">README.pdf</td>
-          <td colspan="4">what this is, on one page, with a picture of each scene</td>
+          <td class="mono">{{ t('handoff.PackingTable.readmePdf') }}</td>
+          <td colspan="4">{{ t('handoff.PackingTable.whatThisIsOnOne') }}</td>
         </tr>
         <tr>
-          <td class="mono">ascmhl/</td>
-          <td colspan="4">hashes of all of it</td>
+          <td class="mono">{{ t('handoff.PackingTable.ascmhl') }}</td>
+          <td colspan="4">{{ t('handoff.PackingTable.hashesOfAllOfIt') }}</td>
         </tr>
       </tbody>
     </table>
-    <p v-else class="soft">Counting what goes…</p>
+    <p v-else class="soft">{{ t('handoff.PackingTable.countingWhatGoes') }}</p>
   </section>
 </template>
 

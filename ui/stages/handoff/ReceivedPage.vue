@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { counted, t } from '@/words'
 import { handoff as handoffApi } from '@/api/endpoints/handoff'
 import { Modal } from 'ant-design-vue'
 import { computed, ref, useTemplateRef, watch } from 'vue'
@@ -12,7 +13,7 @@ import { attempt, say } from '@/shell/say'
 import ChangeList from './ChangeList.vue'
 import EventRows from './EventRows.vue'
 import FindClip from './FindClip.vue'
-import { count, WAYS } from './words'
+import { WAYS } from './words'
 
 /** A list that came back: what each event was linked to and why, or why not; what changed; and its originals. */
 const { production } = useDesk()
@@ -47,7 +48,7 @@ async function link(clip: string): Promise<void> {
   // Asked before the event is linked: until then it still says from where it comes.
   const beside = await attempt(() => handoffApi.others(production.value.ulid, ulid.value, one))
   if ((await attempt(() => handoffApi.link(production.value.ulid, ulid.value, [one]))) === undefined) return
-  say('Linked. Ctrl+Z takes it back.')
+  say(t('handoff.ReceivedPage.linkedCtrlZTakesIt'))
   others.value = beside?.others ?? []
   makeStale('sequences')
 }
@@ -55,13 +56,17 @@ async function linkOthers(): Promise<void> {
   const links = others.value.map(({ track, index, clip }) => ({ track, index, clip, was: null }))
   others.value = []
   if ((await attempt(() => handoffApi.link(production.value.ulid, ulid.value, links))) !== undefined)
-    say(`${count(links.length, 'event')} linked.`)
+    say(t('handoff.ReceivedPage.linked2', [counted(links.length, 'event')]))
   makeStale('sequences')
 }
 async function again(): Promise<void> {
   const done = await attempt(() => handoffApi.linkAgain(production.value.ulid, ulid.value))
   if (done !== undefined)
-    say(done.count === 0 ? 'Nothing more could be linked.' : `${count(done.count, 'more event')} linked.`)
+    say(
+      done.count === 0
+        ? t('handoff.ReceivedPage.nothingMoreCouldBeLinked')
+        : t('handoff.ReceivedPage.linked2', [counted(done.count, 'moreEvent')]),
+    )
   makeStale('sequences')
 }
 function goToClip(): void {
@@ -80,7 +85,7 @@ const trimmed = ref(false)
 async function pull(): Promise<void> {
   pulling.value = false
   const done = await attempt(() => handoffApi.pull(production.value.ulid, ulid.value, handles.value, trimmed.value))
-  if (done !== undefined) say("The originals are copied to the editing room's inbox.")
+  if (done !== undefined) say(t('handoff.ReceivedPage.theOriginalsAreCopiedTo'))
   makeStale('tasks')
 }
 function leave(): void {
@@ -90,13 +95,17 @@ const mayWork = computed(() => production.value.may.work)
 useShortcuts('List that came back', [
   {
     keys: ['ArrowDown', 'ArrowUp'],
-    what: 'Next event, the one before',
+    what: t('handoff.ReceivedPage.nextEventTheOneBefore'),
     run: (event) => step(event.key === 'ArrowDown' ? 1 : -1),
   },
-  { keys: ['n'], what: 'Next event that is not linked', run: nextOpen },
-  { keys: ['Enter'], what: 'The clip that it shows', run: goToClip },
-  { keys: ['f'], what: 'Find its clip by hand', run: () => mayWork.value && (finding.value = true) },
-  { keys: ['Escape'], what: 'Back to the hand-offs', run: leave },
+  { keys: ['n'], what: t('handoff.ReceivedPage.nextEventThatIsNot'), run: nextOpen },
+  { keys: ['Enter'], what: t('handoff.ReceivedPage.theClipThatItShows'), run: goToClip },
+  {
+    keys: ['f'],
+    what: t('handoff.ReceivedPage.findItsClipByHand'),
+    run: () => mayWork.value && (finding.value = true),
+  },
+  { keys: ['Escape'], what: t('handoff.ReceivedPage.backToTheHandOffs'), run: leave },
 ])
 </script>
 
@@ -104,34 +113,50 @@ useShortcuts('List that came back', [
   <AnswerState :pending="isPending" :error="error" @retry="refetch()">
     <div v-if="data" class="page">
       <header class="bar">
-        <button class="plain" @click="leave">Hand-offs <kbd>Esc</kbd></button>
+        <button class="plain" @click="leave">{{ t('handoff.ReceivedPage.handOffs') }} <kbd>Esc</kbd></button>
         <h1>{{ data.name }}</h1>
-        <span class="soft">{{ data.file }} · from {{ data.start }}, {{ data.length }} long, at {{ data.rate }}</span>
+        <span class="soft">{{
+          t('handoff.ReceivedPage.fromLongAt', [data.file, data.start, data.length, data.rate])
+        }}</span>
         <span class="push" />
-        <button v-if="mayWork" class="plain" @click="pulling = true">Pull the originals…</button>
+        <button v-if="mayWork" class="plain" @click="pulling = true">
+          {{ t('handoff.ReceivedPage.pullTheOriginals') }}
+        </button>
       </header>
       <div class="bar">
         <button class="plain" :class="{ on: show === 'events' }" @click="show = 'events'">
-          {{ count(data.total, 'event') }},
-          <b :class="data.linked === data.total ? 'good' : 'warn'">{{ data.linked }} linked</b>
+          {{ counted(data.total, 'event') }},
+          <b :class="data.linked === data.total ? 'good' : 'warn'">{{
+            t('handoff.ReceivedPage.linked', [data.linked])
+          }}</b>
         </button>
-        <button class="plain" :class="{ on: show === 'changes' }" @click="show = 'changes'">What changed</button>
+        <button class="plain" :class="{ on: show === 'changes' }" @click="show = 'changes'">
+          {{ t('handoff.ReceivedPage.whatChanged') }}
+        </button>
         <button
           v-if="data.problem_count > 0"
           class="plain"
           :class="{ on: show === 'problems' }"
           @click="show = 'problems'"
         >
-          <span class="warn">{{ count(data.problem_count, 'line') }} not read as written</span>
+          <span class="warn">{{
+            t('handoff.ReceivedPage.notReadAsWritten', [counted(data.problem_count, 'line')])
+          }}</span>
         </button>
         <template v-if="show === 'events' && data.linked < data.total">
-          <label><input v-model="onlyOpen" type="checkbox" /> only those that are not linked</label>
-          <button v-if="mayWork" class="plain" @click="again">Look for them again</button>
+          <label
+            ><input v-model="onlyOpen" type="checkbox" /> {{ t('handoff.ReceivedPage.onlyThoseThatAreNot') }}</label
+          >
+          <button v-if="mayWork" class="plain" @click="again">{{ t('handoff.ReceivedPage.lookForThemAgain') }}</button>
         </template>
       </div>
       <div v-if="others.length > 0" class="also" role="status">
-        {{ count(others.length, 'other event') }} of the same folder
-        {{ others.length === 1 ? 'has its clip' : 'have their clips' }} beside it:
+        {{
+          t('handoff.ReceivedPage.ofTheSameFolderBeside', [
+            counted(others.length, 'otherEvent'),
+            others.length === 1 ? t('handoff.ReceivedPage.hasItsClip') : t('handoff.ReceivedPage.haveTheirClips'),
+          ])
+        }}
         <span class="soft"
           >{{
             others
@@ -140,12 +165,18 @@ useShortcuts('List that came back', [
               .join(', ')
           }}{{ others.length > 4 ? '…' : '' }}</span
         >
-        <button class="go" @click="linkOthers">Link {{ others.length === 1 ? 'it' : 'them' }} too</button>
-        <button class="plain" @click="others = []">Leave</button>
+        <button class="go" @click="linkOthers">
+          {{
+            t('handoff.ReceivedPage.linkToo', [
+              others.length === 1 ? t('handoff.ReceivedPage.it') : t('handoff.ReceivedPage.them'),
+            ])
+          }}
+        </button>
+        <button class="plain" @click="others = []">{{ t('handoff.ReceivedPage.leave') }}</button>
       </div>
       <main v-if="show === 'events'">
         <EventRows ref="rows" :events="events" :cursor="at" @pick="at = $event">
-          <template #head>Linked by</template>
+          <template #head>{{ t('handoff.ReceivedPage.linkedBy') }}</template>
           <template #default="{ event }">
             <span :class="event.way === 'none' ? 'fault' : 'soft'" :title="event.reason">
               <template v-if="event.clip_name"
@@ -160,14 +191,20 @@ useShortcuts('List that came back', [
           <p v-if="here.way === 'none'" class="fault">{{ here.reason }}</p>
           <template v-else>
             <p>
-              <b>{{ here.clip_name ?? 'a clip that is gone' }}</b> {{ here.slates }}
+              <b>{{ here.clip_name ?? t('handoff.ReceivedPage.aClipThatIsGone') }}</b> {{ here.slates }}
             </p>
-            <p class="soft">Found by {{ WAYS[here.way] }}. {{ here.reason }}</p>
+            <p class="soft">{{ t('handoff.ReceivedPage.foundBy', [WAYS[here.way], here.reason]) }}</p>
           </template>
           <div class="acts">
-            <button v-if="here.clip" class="plain" @click="goToClip">Its clip <kbd>Enter</kbd></button>
-            <button v-if="mayWork" class="plain" @click="finding = true">Find it by hand… <kbd>F</kbd></button>
-            <button v-if="data.linked < data.total" class="plain" @click="nextOpen">Next open one <kbd>N</kbd></button>
+            <button v-if="here.clip" class="plain" @click="goToClip">
+              {{ t('handoff.ReceivedPage.itsClip') }} <kbd>Enter</kbd>
+            </button>
+            <button v-if="mayWork" class="plain" @click="finding = true">
+              {{ t('handoff.ReceivedPage.findItByHand') }} <kbd>F</kbd>
+            </button>
+            <button v-if="data.linked < data.total" class="plain" @click="nextOpen">
+              {{ t('handoff.ReceivedPage.nextOpenOne') }} <kbd>N</kbd>
+            </button>
           </div>
         </aside>
       </main>
@@ -177,19 +214,34 @@ useShortcuts('List that came back', [
           <span class="mono soft">{{ one.where }}</span> {{ one.reason }}
         </li>
       </ul>
-      <Modal :open="finding" title="Which clip is it?" :footer="null" width="560px" @cancel="finding = false">
+      <Modal
+        :open="finding"
+        :title="t('handoff.ReceivedPage.whichClipIsIt')"
+        :footer="null"
+        width="560px"
+        @cancel="finding = false"
+      >
         <FindClip v-if="finding && here" :words="here.name" @pick="link" />
       </Modal>
-      <Modal :open="pulling" title="Pull the originals" ok-text="Pull" @ok="pull" @cancel="pulling = false">
-        <p>What this cut needs is copied to the editing room's inbox and verified, with a list of what is what.</p>
-        <label class="line"><input v-model="trimmed" type="radio" :value="false" /> Whole clips</label>
+      <Modal
+        :open="pulling"
+        :title="t('handoff.ReceivedPage.pullTheOriginals2')"
+        :ok-text="t('handoff.ReceivedPage.pull')"
+        @ok="pull"
+        @cancel="pulling = false"
+      >
+        <p>{{ t('handoff.ReceivedPage.whatThisCutNeedsIs') }}</p>
         <label class="line"
-          ><input v-model="trimmed" type="radio" :value="true" /> Only the stretches, where a file lets them be copied
-          out</label
+          ><input v-model="trimmed" type="radio" :value="false" /> {{ t('handoff.ReceivedPage.wholeClips') }}</label
         >
         <label class="line"
-          >with <input v-model.number="handles" class="field" type="number" min="0" max="1000" /> frames on either
-          side</label
+          ><input v-model="trimmed" type="radio" :value="true" />
+          {{ t('handoff.ReceivedPage.onlyTheStretchesWhereA') }}</label
+        >
+        <label class="line"
+          >{{ t('handoff.ReceivedPage.with') }}
+          <input v-model.number="handles" class="field" type="number" min="0" max="1000" />
+          {{ t('handoff.ReceivedPage.framesOnEitherSide') }}</label
         >
       </Modal>
     </div>

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { t } from '@/words'
 import { handoff as handoffApi } from '@/api/endpoints/handoff'
 import { ref, useTemplateRef } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
@@ -44,19 +45,23 @@ function drop(event: DragEvent): void {
   over.value = false
   void bring(event.dataTransfer?.files[0])
 }
-useShortcuts('Hand-off', [{ keys: ['b'], what: 'Bring in a list that came back', run: () => box.value?.click() }])
+useShortcuts('Hand-off', [
+  { keys: ['b'], what: t('handoff.ReceivedStrip.bringInAListThat'), run: () => box.value?.click() },
+])
 </script>
 
 <template>
-  <section class="back" aria-label="What came back">
+  <section class="back" :aria-label="t('handoff.ReceivedStrip.whatCameBack')">
     <header>
-      <h2>What came back</h2>
+      <h2>{{ t('handoff.ReceivedStrip.whatCameBack') }}</h2>
       <template v-if="production.may.work">
-        <button class="plain" :disabled="busy" @click="box?.click()">Bring in a list… <kbd>B</kbd></button>
+        <button class="plain" :disabled="busy" @click="box?.click()">
+          {{ t('handoff.ReceivedStrip.bringInAList') }} <kbd>B</kbd>
+        </button>
         <label class="soft"
-          >an EDL counts at
+          >{{ t('handoff.ReceivedStrip.anEdlCountsAt') }}
           <select v-model="rate" class="field">
-            <option value="">the production's rate</option>
+            <option value="">{{ t('handoff.ReceivedStrip.theProductionsRate') }}</option>
             <option v-for="one in ['23.976', '24', '25', '29.97', '29.97df', '30', '50', '59.94', '60']" :key="one">
               {{ one }}
             </option>
@@ -74,11 +79,17 @@ useShortcuts('Hand-off', [{ keys: ['b'], what: 'Bring in a list that came back',
     <div class="lists" :class="{ over }" @dragover.prevent="over = true" @dragleave="over = false" @drop.prevent="drop">
       <button v-for="one in data?.lists ?? []" :key="one.ulid" class="list" @click="open(one.ulid)">
         <b>{{ one.name }}</b>
-        <span :class="one.linked === one.total ? 'good' : 'warn'">{{ one.linked }} of {{ one.total }} linked</span>
+        <span :class="one.linked === one.total ? 'good' : 'warn'">{{
+          t('handoff.ReceivedStrip.ofLinked', [one.linked, one.total])
+        }}</span>
         <span class="soft">{{ one.file }} · {{ one.by }}, {{ when(one.at) }}</span>
       </button>
       <p v-if="data && data.lists.length === 0" class="soft">
-        Nothing came back yet. {{ production.may.work ? 'Drop an EDL, an OTIO or an AAF file here.' : '' }}
+        {{
+          t('handoff.ReceivedStrip.nothingCameBackYet', [
+            production.may.work ? t('handoff.ReceivedStrip.dropAnEdlAnOtio') : '',
+          ])
+        }}
       </p>
     </div>
   </section>

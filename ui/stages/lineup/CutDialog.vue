@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { t } from '@/words'
 import { lineup as lineupApi } from '@/api/endpoints/lineup'
 import { Modal } from 'ant-design-vue'
 import { computed, ref, watch } from 'vue'
@@ -25,18 +26,18 @@ const left = ref(new Set<string>())
 const pattern = ref('')
 const working = ref(false)
 const GROUPS: { what: CutRow['what']; title: string }[] = [
-  { what: 'take', title: 'Takes' },
-  { what: 'false_start', title: 'False starts' },
-  { what: 'wild', title: 'Sound without picture: wild tracks' },
-  { what: 'room_tone', title: 'Sound without picture: room tone' },
-  { what: 'mos', title: 'Picture without sound: MOS' },
+  { what: 'take', title: t('lineup.CutDialog.takes') },
+  { what: 'false_start', title: t('lineup.CutDialog.falseStarts') },
+  { what: 'wild', title: t('lineup.CutDialog.soundWithoutPictureWildTracks') },
+  { what: 'room_tone', title: t('lineup.CutDialog.soundWithoutPictureRoomTone') },
+  { what: 'mos', title: t('lineup.CutDialog.pictureWithoutSoundMos') },
 ]
 const WORDS: Record<CutRow['what'], string> = {
   take: '',
-  false_start: 'false start',
-  wild: 'wild',
-  room_tone: 'room tone, wild',
-  mos: 'MOS',
+  false_start: t('lineup.CutDialog.falseStart'),
+  wild: t('lineup.CutDialog.wild'),
+  room_tone: t('lineup.CutDialog.roomToneWild'),
+  mos: t('lineup.CutDialog.mos'),
 }
 const keyOf = (row: CutRow) => `${row.clip}:${row.what}`
 const groups = computed(() =>
@@ -85,7 +86,11 @@ async function apply(): Promise<void> {
   if (answer === undefined) return
   makeStale('takes')
   makeStale('lineup')
-  say(`${answer.changed === 1 ? 'One clip' : `${answer.changed} clips`} cut into takes. Ctrl Z takes it back.`)
+  say(
+    t('lineup.CutDialog.cutIntoTakesCtrlZ', [
+      answer.changed === 1 ? t('lineup.CutDialog.oneClip') : t('lineup.CutDialog.clips', [answer.changed]),
+    ]),
+  )
   emit('close')
 }
 </script>
@@ -94,8 +99,10 @@ async function apply(): Promise<void> {
   <Modal
     :open="open"
     :width="760"
-    title="Cut into takes"
-    :ok-text="chosen.length === 1 ? 'Apply this one' : `Apply these ${chosen.length}`"
+    :title="t('lineup.CutDialog.cutIntoTakes')"
+    :ok-text="
+      chosen.length === 1 ? t('lineup.CutDialog.applyThisOne') : t('lineup.CutDialog.applyThese', [chosen.length])
+    "
     :ok-button-props="{ disabled: chosen.length === 0 || !production.may.work }"
     :confirm-loading="working"
     @ok="apply"
@@ -103,12 +110,11 @@ async function apply(): Promise<void> {
   >
     <AnswerState :pending="isPending" :error="error" @retry="refetch()">
       <div v-if="data && data.rows.length === 0" class="empty">
-        <b>Every clip has the take it ran with.</b>Nothing is left to cut. New places will show here.
+        <b>{{ t('lineup.CutDialog.everyClipHasTheTake') }}</b>{{ t('lineup.CutDialog.nothingIsLeftToCut') }}
       </div>
       <div v-else-if="data" class="plan">
         <p class="soft">
-          Scene, take, notes, keywords, status and devices stay with the take; the clips come to it. A slate that a
-          person has set is not touched.
+          {{ t('lineup.CutDialog.sceneTakeNotesKeywordsStatus') }}
         </p>
         <div
           v-bind="containerProps"
@@ -140,8 +146,8 @@ async function apply(): Promise<void> {
                   <DeviceBadge :letter="line.row.device ?? ''" /> {{ line.row.name }}
                 </button>
                 <span class="mono cut">
-                  {{ line.row.was ?? 'no take' }} → <b>{{ line.row.now ?? WORDS[line.row.what] }}</b>
-                  <i v-if="line.row.is_new" class="soft"> new</i>
+                  {{ line.row.was ?? t('lineup.CutDialog.noTake') }} → <b>{{ line.row.now ?? WORDS[line.row.what] }}</b>
+                  <i v-if="line.row.is_new" class="soft"> {{ t('lineup.CutDialog.new') }}</i>
                 </span>
                 <small class="soft cut" :title="line.row.why">{{ line.row.why }}</small>
               </li>
@@ -149,9 +155,9 @@ async function apply(): Promise<void> {
           </ul>
         </div>
         <label class="names"
-          >Name them
+          >{{ t('lineup.CutDialog.nameThem') }}
           <select v-model="pattern">
-            <option value="">as they are</option>
+            <option value="">{{ t('lineup.CutDialog.asTheyAre') }}</option>
             <option v-for="one in data.patterns" :key="one" :value="one">{{ one }}</option>
           </select>
         </label>

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { t } from '@/words'
 import { useElementSize } from '@vueuse/core'
 import { computed, nextTick, ref, toRef } from 'vue'
 import type { Device, Lineup, Placed } from '@/api/types'
@@ -140,7 +141,7 @@ defineExpose({ ...mapView, reveal })
             v-if="x(to) > 0 && x(from) < view.width"
             class="hole"
             :style="box(from, to)"
-            :title="`${device.letter} did not roll at ${clock(from, true)}`"
+            :title="t('lineup.DayMap.didNotRollAt', [device.letter, clock(from, true)])"
             @click="point"
         /></template>
         <LaneCanvas
@@ -166,7 +167,7 @@ defineExpose({ ...mapView, reveal })
           }"
           :data-clip="one.clip"
           :aria-label="`${one.name}, ${how(one)}`"
-          :title="`${one.name} · ${one.take ?? 'no take'} · ${how(one)}`"
+          :title="`${one.name} · ${one.take ?? t('lineup.DayMap.noTake')} · ${how(one)}`"
           :style="style"
           @click="(emit('choose', one.clip, $event), point($event))"
         >
@@ -187,7 +188,7 @@ defineExpose({ ...mapView, reveal })
         aria-orientation="horizontal"
         aria-controls="lanes"
         :aria-valuenow="Math.round((100 * view.left) / map.length)"
-        title="Drag to move along the day"
+        :title="t('lineup.DayMap.dragToMoveAlongThe')"
         @pointerdown="grab"
       >
         <i

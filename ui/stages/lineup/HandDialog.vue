@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { t } from '@/words'
 import { bins as binsApi } from '@/api/endpoints/bins'
 import { lineup as lineupApi } from '@/api/endpoints/lineup'
 import { Modal } from 'ant-design-vue'
@@ -146,12 +147,12 @@ useShortcuts(
   [
     {
       keys: ['c', 'C'],
-      what: 'Next clap or slate that was found, the one before',
+      what: t('lineup.HandDialog.nextClapOrSlateThat'),
       run: (event) => turn(event.key === 'c' ? 1 : -1),
     },
     {
       keys: ['x'],
-      what: 'The other side',
+      what: t('lineup.HandDialog.theOtherSide'),
       run: () => sideOf(focused() === 'own' ? 'other' : 'own')?.region?.focus(),
     },
   ],
@@ -173,7 +174,7 @@ async function link(): Promise<void> {
   if (done === undefined) return
   makeStale('lineup')
   const comes = 'group' in clip && clip.group === 0 && (against.value?.group ?? 0) > 0 ? against.value : clip
-  say(`${comes?.name ?? clip.name} lies where you said, and is locked. Ctrl Z takes it back.`)
+  say(t('lineup.HandDialog.liesWhereYouSaidAnd', [comes?.name ?? clip.name]))
   emit('placed', clip.clip)
 }
 function time(ticks: number): string {
@@ -187,8 +188,8 @@ const isAt = (ticks: number, offer: Offer) => Math.abs(ticks - offer.ticks) < TI
   <Modal
     :open="open"
     :width="900"
-    :title="`Place ${clip?.name ?? ''} by hand`"
-    ok-text="Link the two"
+    :title="t('lineup.HandDialog.placeByHand', [clip?.name ?? ''])"
+    :ok-text="t('lineup.HandDialog.linkTheTwo')"
     :ok-button-props="{ disabled: !canLink }"
     destroy-on-close
     @ok="link"
@@ -207,15 +208,15 @@ const isAt = (ticks: number, offer: Offer) => Math.abs(ticks - offer.ticks) < TI
         />
         <p class="mono at" data-testid="hand-frame">
           <template v-if="isPicture"
-            >frame {{ own?.frame ?? 0 }}
+            >{{ t('lineup.HandDialog.frame', [own?.frame ?? 0]) }}
             <span class="soft">{{ label(own?.frame ?? 0, { ...rate, drop: false }) }}</span></template
           ><template v-else>{{ time(ownTicks) }}</template>
         </p>
         <div class="offers">
-          <span v-if="isPending" class="soft">Looking for the slate…</span>
-          <span v-else-if="points?.pending" class="soft">They are being looked for…</span>
+          <span v-if="isPending" class="soft">{{ t('lineup.HandDialog.lookingForTheSlate') }}</span>
+          <span v-else-if="points?.pending" class="soft">{{ t('lineup.HandDialog.theyAreBeingLookedFor') }}</span>
           <span v-else-if="ownOffers.length === 0" class="soft">{{
-            isPicture ? 'Nothing closes or flashes in this picture.' : 'No clap is heard on it.'
+            isPicture ? t('lineup.HandDialog.nothingClosesOrFlashesIn') : t('lineup.HandDialog.noClapIsHeardOn')
           }}</span>
           <button
             v-for="one in ownOffers"
@@ -230,12 +231,12 @@ const isAt = (ticks: number, offer: Offer) => Math.abs(ticks - offer.ticks) < TI
       </section>
       <section data-side="point">
         <p v-if="targets.length === 0" class="note warn">
-          Nothing of another device has a place and sound. Line up the day first.
+          {{ t('lineup.HandDialog.nothingOfAnotherDeviceHas') }}
         </p>
         <template v-else>
           <h3>
-            is the same moment in
-            <select v-model="target" aria-label="In which clip">
+            {{ t('lineup.HandDialog.isTheSameMomentIn') }}
+            <select v-model="target" :aria-label="t('lineup.HandDialog.inWhichClip')">
               <option v-for="one in targets" :key="one.clip" :value="one.clip">
                 {{ one.device }} · {{ one.name }}{{ one.take ? ` · ${one.take}` : '' }}
               </option>
@@ -251,12 +252,16 @@ const isAt = (ticks: number, offer: Offer) => Math.abs(ticks - offer.ticks) < TI
           />
           <p class="mono at" data-testid="hand-point">{{ time(otherTicks) }}</p>
           <div class="offers">
-            <span v-if="others && others.claps.length === 0" class="soft"
-              >No clap is heard on it. Go to where the moment is.</span
-            >
+            <span v-if="others && others.claps.length === 0" class="soft">{{
+              t('lineup.HandDialog.noClapIsHeardOn2')
+            }}</span>
             <template v-for="(one, index) in otherOffers" :key="one.ticks">
-              <small v-if="index === 0 && one.isNear" class="soft">near where it should be</small>
-              <small v-if="index > 0 && !one.isNear && otherOffers[index - 1]?.isNear" class="soft">elsewhere</small>
+              <small v-if="index === 0 && one.isNear" class="soft">{{
+                t('lineup.HandDialog.nearWhereItShouldBe')
+              }}</small>
+              <small v-if="index > 0 && !one.isNear && otherOffers[index - 1]?.isNear" class="soft">{{
+                t('lineup.HandDialog.elsewhere')
+              }}</small>
               <button class="plain mono" :class="{ on: isAt(otherTicks, one) }" @click="other?.goToTicks(one.ticks)">
                 {{ one.said }}
               </button>
@@ -265,8 +270,9 @@ const isAt = (ticks: number, offer: Offer) => Math.abs(ticks - offer.ticks) < TI
         </template>
       </section>
       <p class="soft keys">
-        <kbd>C</kbd> next clap <kbd>X</kbd> other side <kbd>Alt Z</kbd> closer <kbd>Alt →</kbd> a millisecond
-        <kbd>Enter</kbd> link
+        <kbd>C</kbd> {{ t('lineup.HandDialog.nextClap') }} <kbd>X</kbd> {{ t('lineup.HandDialog.otherSide') }}
+        <kbd>Alt Z</kbd> {{ t('lineup.HandDialog.closer') }} <kbd>Alt →</kbd> {{ t('lineup.HandDialog.aMillisecond') }}
+        <kbd>Enter</kbd> {{ t('lineup.HandDialog.link') }}
       </p>
     </div>
   </Modal>

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { t } from '@/words'
 import { lineup as lineupApi } from '@/api/endpoints/lineup'
 import { makeStale } from '@/api/queries'
 import type { Device, Lineup } from '@/api/types'
@@ -50,7 +51,7 @@ function laneKey(event: KeyboardEvent, letter: string): void {
       class="name"
       tabindex="0"
       :draggable="production.may.work"
-      :title="production.may.work ? 'Drag to order the lanes (Alt ↑ ↓)' : ''"
+      :title="production.may.work ? t('lineup.LaneNames.dragToOrderTheLanes') : ''"
       @dragstart="carry(device.letter, $event)"
       @dragover.prevent
       @drop.prevent="drop(device.letter)"
@@ -58,7 +59,9 @@ function laneKey(event: KeyboardEvent, letter: string): void {
     >
       <span
         ><DeviceBadge :letter="device.letter" />{{ ' ' }}
-        <b>{{ device.kind === 'recorder' ? 'Recorder' : 'Camera ' + device.letter }}</b></span
+        <b>{{
+          device.kind === 'recorder' ? t('lineup.LaneNames.recorder') : t('lineup.LaneNames.camera', [device.letter])
+        }}</b></span
       >
       <small>{{ device.note }}</small>
       <small
@@ -69,9 +72,10 @@ function laneKey(event: KeyboardEvent, letter: string): void {
         }"
         >{{
           device.kind === 'recorder'
-            ? 'the clock of the day'
-            : offsetText(clockOf(device.letter)?.learned_ticks ?? null, production.rate) || 'clock in step'
-        }}{{ clockOf(device.letter)?.applied_ticks != null ? ', applied' : '' }}</small
+            ? t('lineup.LaneNames.theClockOfTheDay')
+            : offsetText(clockOf(device.letter)?.learned_ticks ?? null, production.rate) ||
+              t('lineup.LaneNames.clockInStep')
+        }}{{ clockOf(device.letter)?.applied_ticks != null ? t('lineup.LaneNames.applied') : '' }}</small
       >
     </div>
   </div>

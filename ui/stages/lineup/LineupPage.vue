@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { t } from '@/words'
 import { bins as binsApi } from '@/api/endpoints/bins'
 import { lineup as lineupApi } from '@/api/endpoints/lineup'
 import { log as logApi } from '@/api/endpoints/log'
@@ -150,7 +151,7 @@ const doubtful = computed(() =>
 function nextDoubtful(): void {
   const at = doubtful.value.findIndex((one) => one.clip === cursor.value)
   const next = doubtful.value[(at + 1) % Math.max(1, doubtful.value.length)]
-  if (next === undefined) say('A person has looked at every place.')
+  if (next === undefined) say(t('lineup.LineupPage.aPersonHasLookedAt'))
   else select(next.clip)
 }
 
@@ -166,7 +167,9 @@ async function begin(what: object): Promise<void> {
 }
 
 /** Players and reels begin a second before the slate closes; the recordings stay whole. */
-const ofPicked = computed(() => (picked.value.size > 0 ? `these ${picked.value.size} clips` : 'all pictures'))
+const ofPicked = computed(() =>
+  picked.value.size > 0 ? t('lineup.LineupPage.theseClips', [picked.value.size]) : t('lineup.LineupPage.allPictures'),
+)
 const mayTrim = computed(() => production.value.may.work && placed.value.length > 0)
 async function heads(whole: boolean): Promise<void> {
   if (!mayTrim.value) return
@@ -178,12 +181,16 @@ async function heads(whole: boolean): Promise<void> {
   )
   if (answer === undefined) return
   makeStale('clips')
-  const clips = (n: number) => (n === 1 ? 'One clip' : `${n} clips`)
-  const rest = answer.none > 0 ? ` On ${answer.none} no slate was heard or seen; they stay whole.` : ''
+  const clips = (n: number) => (n === 1 ? t('lineup.LineupPage.oneClip') : t('lineup.LineupPage.clips', [n]))
+  const rest = answer.none > 0 ? t('lineup.LineupPage.onNoSlateWasHeard', [answer.none]) : ''
   say(
     answer.changed === 0
-      ? `Nothing changed.${rest}`
-      : `${clips(answer.changed)} ${whole ? 'whole again' : 'begin at the slate'}.${rest} Ctrl Z takes it back.`,
+      ? t('lineup.LineupPage.nothingChanged', [rest])
+      : t('lineup.LineupPage.ctrlZTakesItBack', [
+          clips(answer.changed),
+          whole ? t('lineup.LineupPage.wholeAgain') : t('lineup.LineupPage.beginAtTheSlate'),
+          rest,
+        ]),
   )
 }
 
@@ -213,7 +220,7 @@ const angles = computed(() =>
 )
 function split(): void {
   if (!production.value.may.work) return
-  if (chosen.value === undefined) say('Choose a clip on the map first.')
+  if (chosen.value === undefined) say(t('lineup.LineupPage.chooseAClipOnThe'))
   else splitting.value = chosen.value
 }
 
@@ -223,65 +230,69 @@ const how = (one: Placed) =>
     : one.is_anchor
       ? 'anchor'
       : one.locked
-        ? `by ${one.way}, locked`
+        ? t('lineup.LineupPage.byLocked', [one.way])
         : one.sure
-          ? `by ${one.way}`
-          : `by ${one.way}, look`
+          ? t('lineup.LineupPage.by', [one.way])
+          : t('lineup.LineupPage.byLook', [one.way])
 useShortcuts('Line-up', [
   {
     keys: ['ArrowRight', 'ArrowLeft'],
-    what: 'Next clip, the one before',
+    what: t('lineup.LineupPage.nextClipTheOneBefore'),
     run: (event) => move(event.key === 'ArrowRight' ? 1 : -1),
   },
   {
     keys: ['ArrowDown', 'ArrowUp'],
-    what: 'Lane below, lane above',
+    what: t('lineup.LineupPage.laneBelowLaneAbove'),
     run: (event) => lane(event.key === 'ArrowDown' ? 1 : -1),
   },
-  { keys: ['Shift+Enter'], what: 'Line up', run: () => void start() },
+  { keys: ['Shift+Enter'], what: t('lineup.LineupPage.lineUp2'), run: () => void start() },
   {
     keys: ['v'],
-    what: 'Pick the clip for the next run, or not',
+    what: t('lineup.LineupPage.pickTheClipForThe'),
     run: () => {
       if (cursor.value !== null) pick(cursor.value)
     },
   },
-  { keys: ['c'], what: 'Next of the least certain', run: nextDoubtful },
+  { keys: ['c'], what: t('lineup.LineupPage.nextOfTheLeastCertain'), run: nextDoubtful },
   {
     keys: ['q'],
-    what: 'To the next stray; Enter takes its step',
-    run: () => (tray.value === null ? say('There is no stray.') : tray.value.nextStray()),
+    what: t('lineup.LineupPage.toTheNextStrayEnter'),
+    run: () => (tray.value === null ? say(t('lineup.LineupPage.thereIsNoStray')) : tray.value.nextStray()),
   },
-  { keys: ['+', '-'], what: 'Closer, further', run: (event) => map.value?.zoom(event.key === '+' ? 1.6 : 1 / 1.6) },
+  {
+    keys: ['+', '-'],
+    what: t('lineup.LineupPage.closerFurther'),
+    run: (event) => map.value?.zoom(event.key === '+' ? 1.6 : 1 / 1.6),
+  },
   {
     keys: ['PageDown', 'PageUp'],
-    what: 'Along the day, back',
+    what: t('lineup.LineupPage.alongTheDayBack'),
     run: (event) => map.value?.page(event.key === 'PageDown' ? 1 : -1),
   },
   {
     keys: ['Shift+ArrowRight', 'Shift+ArrowLeft'],
-    what: 'The playhead by a frame; by a sample where one sees them',
+    what: t('lineup.LineupPage.thePlayheadByAFrame'),
     run: (event) => map.value?.nudgePlayhead(event.key === 'ArrowRight' ? 1 : -1, ticksPerFrame(production.value.rate)),
   },
-  { keys: ['f'], what: 'The take of this clip, then the whole day', run: () => map.value?.fit() },
-  { keys: ['F'], what: 'This clip', run: () => map.value?.fitClip() },
-  { keys: ['s'], what: 'Single samples at the playhead', run: () => map.value?.fitSamples() },
+  { keys: ['f'], what: t('lineup.LineupPage.theTakeOfThisClip2'), run: () => map.value?.fit() },
+  { keys: ['F'], what: t('lineup.LineupPage.thisClip2'), run: () => map.value?.fitClip() },
+  { keys: ['s'], what: t('lineup.LineupPage.singleSamplesAtThePlayhead'), run: () => map.value?.fitSamples() },
   {
     keys: ['u'],
-    what: 'Cut into takes',
+    what: t('lineup.LineupPage.cutIntoTakes'),
     run: () => {
       cutOpen.value = production.value.may.work
     },
   },
-  { keys: ['Alt+b'], what: 'Begin all pictures, or those picked, at their slates', run: () => void heads(false) },
+  { keys: ['Alt+b'], what: t('lineup.LineupPage.beginAllPicturesOrThose'), run: () => void heads(false) },
   {
     keys: ['m'],
-    what: 'Split the clip into takes',
+    what: t('lineup.LineupPage.splitTheClipIntoTakes'),
     run: split,
   },
   {
     keys: ['r'],
-    what: 'Runs: compare, go back',
+    what: t('lineup.LineupPage.runsCompareGoBack'),
     run: () => {
       runsOpen.value = true
     },
@@ -299,18 +310,19 @@ useShortcuts('Line-up', [
             v-if="production.may.work"
             class="go"
             :disabled="data.task !== null"
-            title="Line up (Shift Enter)"
+            :title="t('lineup.LineupPage.lineUpShiftEnter')"
             @click="start"
           >
-            Line up
             {{
-              wish.scope === 'day'
-                ? 'the day'
-                : wish.scope === 'clips'
-                  ? picked.size > 1
-                    ? `these ${picked.size} clips`
-                    : 'this clip'
-                  : `${wish.scope} ${wish.key}`
+              t('lineup.LineupPage.lineUp', [
+                wish.scope === 'day'
+                  ? t('lineup.LineupPage.theDay')
+                  : wish.scope === 'clips'
+                    ? picked.size > 1
+                      ? t('lineup.LineupPage.theseClips', [picked.size])
+                      : t('lineup.LineupPage.thisClip')
+                    : `${wish.scope} ${wish.key}`,
+              ])
             }}
           </button>
           <WaysMenu
@@ -324,47 +336,61 @@ useShortcuts('Line-up', [
           <button
             v-if="production.may.work && placed.length > 0"
             class="plain"
-            title="Takes, false starts, wild tracks and MOS from the line-up (U)"
+            :title="t('lineup.LineupPage.takesFalseStartsWildTracks')"
             @click="cutOpen = true"
           >
-            Cut into takes
+            {{ t('lineup.LineupPage.cutIntoTakes') }}
           </button>
           <Dropdown :trigger="['click']">
-            <button class="plain" aria-label="More">More ▾</button>
+            <button class="plain" :aria-label="t('lineup.LineupPage.more')">{{ t('lineup.LineupPage.more2') }}</button>
             <template #overlay
               ><div class="drop">
-                <button @click="runsOpen = true">Runs… <kbd>R</kbd></button
+                <button @click="runsOpen = true">{{ t('lineup.LineupPage.runs') }} <kbd>R</kbd></button
                 ><button v-if="mayTrim" @click="heads(false)">
-                  Begin {{ ofPicked }} at their slates <kbd>Alt B</kbd></button
-                ><button v-if="mayTrim" @click="heads(true)">Whole heads of {{ ofPicked }} again</button>
+                  {{ t('lineup.LineupPage.beginAtTheirSlates', [ofPicked]) }} <kbd>Alt B</kbd></button
+                ><button v-if="mayTrim" @click="heads(true)">
+                  {{ t('lineup.LineupPage.wholeHeadsOfAgain', [ofPicked]) }}
+                </button>
               </div></template
             >
           </Dropdown>
-          <span v-if="data.placements.length > 0" class="pill" :class="{ warn: sureCount < data.placements.length }"
-            >{{ placed.length - looseCount }} placed, {{ sureCount }} sure</span
-          >
+          <span v-if="data.placements.length > 0" class="pill" :class="{ warn: sureCount < data.placements.length }">{{
+            t('lineup.LineupPage.placedSure', [placed.length - looseCount, sureCount])
+          }}</span>
           <span class="push zoom">
             <span v-if="map?.playhead != null" class="mono now">{{ labelAt(map.playhead, production.rate) }}</span>
-            <button class="plain" title="The take of this clip, then the whole day (F)" @click="map?.fit()">
-              {{ map?.isWhole === false ? 'Day' : 'Take' }}
+            <button class="plain" :title="t('lineup.LineupPage.theTakeOfThisClip')" @click="map?.fit()">
+              {{ map?.isWhole === false ? t('lineup.LineupPage.day') : t('lineup.LineupPage.take') }}
             </button>
-            <button class="plain" aria-label="Further" title="Further (-)" @click="map?.zoom(1 / 1.6)">−</button
-            ><button class="plain" aria-label="Closer" title="Closer (+)" @click="map?.zoom(1.6)">+</button>
+            <button
+              class="plain"
+              :aria-label="t('lineup.LineupPage.further')"
+              :title="t('lineup.LineupPage.further2')"
+              @click="map?.zoom(1 / 1.6)"
+            >
+              −</button
+            ><button
+              class="plain"
+              :aria-label="t('lineup.LineupPage.closer')"
+              :title="t('lineup.LineupPage.closer2')"
+              @click="map?.zoom(1.6)"
+            >
+              +
+            </button>
           </span>
         </div>
         <div v-if="data.task" class="busy"><TaskProgress :task="data.task" /></div>
         <div v-if="placed.length === 0" class="empty">
-          <b>Nothing is lined up yet.</b
-          >{{
+          <b>{{ t('lineup.LineupPage.nothingIsLinedUpYet') }}</b>{{
             data.strays.length === 0
-              ? 'Offload the cards of this day first.'
-              : `${data.strays.length} clips wait. Their sound and their timecode will place them.`
+              ? t('lineup.LineupPage.offloadTheCardsOfThis')
+              : t('lineup.LineupPage.clipsWaitTheirSoundAnd', [data.strays.length])
           }}<br /><button
             v-if="production.may.work && data.strays.length > 0 && data.task === null"
             class="go"
             @click="start"
           >
-            Line up the day
+            {{ t('lineup.LineupPage.lineUpTheDay') }}
           </button>
         </div>
         <DayMap
@@ -387,9 +413,12 @@ useShortcuts('Line-up', [
           @step="step"
         />
         <p v-if="looseCount > 0" class="note warn loose">
-          {{ looseCount === 1 ? 'One clip lies' : `${looseCount} clips lie` }} on lighter ground: nothing ties
-          {{ looseCount === 1 ? 'it' : 'them' }} to the rest of the day. Place one by hand (H), and all that hangs
-          together with it comes along.
+          {{
+            t('lineup.LineupPage.onLighterGroundNothingTies', [
+              looseCount === 1 ? t('lineup.LineupPage.oneClipLies') : t('lineup.LineupPage.clipsLie', [looseCount]),
+              looseCount === 1 ? t('lineup.LineupPage.it') : t('lineup.LineupPage.them'),
+            ])
+          }}
         </p>
       </section>
       <PlacePanel
@@ -405,7 +434,9 @@ useShortcuts('Line-up', [
         @moment="map && (map.playhead = $event)"
       />
       <aside v-else>
-        <div class="empty"><b>No clip chosen.</b>Choose one on the map.</div>
+        <div class="empty">
+          <b>{{ t('lineup.LineupPage.noClipChosen') }}</b>{{ t('lineup.LineupPage.chooseOneOnTheMap') }}
+        </div>
       </aside>
       <RunsDialog
         :open="runsOpen"

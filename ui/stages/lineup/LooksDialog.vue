@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { decimal, t } from '@/words'
 import { lineup as lineupApi } from '@/api/endpoints/lineup'
 import { Modal } from 'ant-design-vue'
 import { computed, ref, watch } from 'vue'
@@ -30,11 +31,11 @@ const look = computed(() => data.value?.looks.find((one) => one.ulid === chosen.
 const simple = computed(() => toSimple(values.value))
 const isChanged = computed(() => JSON.stringify(values.value) !== JSON.stringify(own(look.value ?? PLAIN)))
 const CONTROLS: { key: keyof SimpleLook; title: string; from: number; to: number }[] = [
-  { key: 'light', title: 'Light', from: -2, to: 2 },
-  { key: 'shadows', title: 'Shadows', from: -1, to: 1 },
-  { key: 'middle', title: 'Middle tones', from: -1, to: 1 },
-  { key: 'warmth', title: 'Warmth', from: -1, to: 1 },
-  { key: 'colour', title: 'Colour', from: 0, to: 2 },
+  { key: 'light', title: t('lineup.LooksDialog.light'), from: -2, to: 2 },
+  { key: 'shadows', title: t('lineup.LooksDialog.shadows'), from: -1, to: 1 },
+  { key: 'middle', title: t('lineup.LooksDialog.middleTones'), from: -1, to: 1 },
+  { key: 'warmth', title: t('lineup.LooksDialog.warmth'), from: -1, to: 1 },
+  { key: 'colour', title: t('lineup.LooksDialog.colour'), from: 0, to: 2 },
 ]
 const FIELDS = ['slope', 'offset', 'power'] as const
 
@@ -75,7 +76,9 @@ async function bring(event: Event): Promise<void> {
   makeStale('looks')
   chosen.value = answer.looks[0]?.ulid ?? null
   say(
-    answer.looks.length === 1 ? `The look ${answer.looks[0]!.name} is here.` : `${answer.looks.length} looks are here.`,
+    answer.looks.length === 1
+      ? t('lineup.LooksDialog.theLookIsHere', [answer.looks[0]!.name])
+      : t('lineup.LooksDialog.looksAreHere', [answer.looks.length]),
   )
 }
 async function save(): Promise<void> {
@@ -103,11 +106,11 @@ async function set(of: { device: string } | { clips: string[] }, which: string |
 </script>
 
 <template>
-  <Modal :open="open" :width="820" title="Looks" :footer="null" @cancel="emit('close')">
+  <Modal :open="open" :width="820" :title="t('lineup.LooksDialog.looks')" :footer="null" @cancel="emit('close')">
     <div class="looks">
       <section class="list">
         <button class="one" :class="{ on: chosen === null }" @click="chosen = null">
-          <b>A new look</b><small>made with the controls</small>
+          <b>{{ t('lineup.LooksDialog.aNewLook') }}</b><small>{{ t('lineup.LooksDialog.madeWithTheControls') }}</small>
         </button>
         <button
           v-for="one in data?.looks ?? []"
@@ -117,11 +120,11 @@ async function set(of: { device: string } | { clips: string[] }, which: string |
           @click="chosen = one.ulid"
         >
           <b>{{ one.name }}</b> <DeviceBadge v-for="letter in one.devices ?? []" :key="letter" :letter="letter" />
-          <small>{{ one.source || 'made here' }}</small>
+          <small>{{ one.source || t('lineup.LooksDialog.madeHere') }}</small>
         </button>
         <template v-if="production.may.work">
           <input ref="picker" type="file" accept=".cc,.ccc,.cdl" hidden @change="bring" />
-          <button class="plain" @click="picker?.click()">Bring in .ccc, .cdl or .cc…</button>
+          <button class="plain" @click="picker?.click()">{{ t('lineup.LooksDialog.bringInCccCdlOr') }}</button>
         </template>
       </section>
       <section v-if="clip" class="try">
@@ -143,9 +146,11 @@ async function set(of: { device: string } | { clips: string[] }, which: string |
             :disabled="!production.may.work"
             @input="turn(control.key, Number(($event.target as HTMLInputElement).value))"
           />
-          <span class="mono">{{ simple[control.key].toFixed(2) }}</span>
+          <span class="mono">{{ decimal(simple[control.key], 2) }}</span>
         </label>
-        <button class="plain numbers" @click="exact = !exact">{{ exact ? 'Fewer numbers' : 'Exact numbers' }}</button>
+        <button class="plain numbers" @click="exact = !exact">
+          {{ exact ? t('lineup.LooksDialog.fewerNumbers') : t('lineup.LooksDialog.exactNumbers') }}
+        </button>
         <table v-if="exact" class="mono">
           <tbody>
             <tr v-for="field in FIELDS" :key="field">
@@ -161,12 +166,12 @@ async function set(of: { device: string } | { clips: string[] }, which: string |
               </td>
             </tr>
             <tr>
-              <th>saturation</th>
+              <th>{{ t('lineup.LooksDialog.saturation') }}</th>
               <td>
                 <input
                   type="number"
                   step="0.01"
-                  aria-label="saturation"
+                  :aria-label="t('lineup.LooksDialog.saturation')"
                   :value="values.saturation"
                   @change="values = { ...own(values), saturation: Number(($event.target as HTMLInputElement).value) }"
                 />
@@ -179,8 +184,8 @@ async function set(of: { device: string } | { clips: string[] }, which: string |
             v-if="look === undefined"
             v-model="name"
             class="name"
-            placeholder="Name of the look"
-            aria-label="Name of the look"
+            :placeholder="t('lineup.LooksDialog.nameOfTheLook')"
+            :aria-label="t('lineup.LooksDialog.nameOfTheLook')"
             maxlength="120"
           />
           <button
@@ -189,7 +194,7 @@ async function set(of: { device: string } | { clips: string[] }, which: string |
             :disabled="look === undefined && name.trim() === ''"
             @click="save"
           >
-            {{ look === undefined ? 'Keep this look' : 'Keep the change' }}
+            {{ look === undefined ? t('lineup.LooksDialog.keepThisLook') : t('lineup.LooksDialog.keepTheChange') }}
           </button>
           <template v-if="look !== undefined && !isChanged">
             <button
@@ -199,36 +204,38 @@ async function set(of: { device: string } | { clips: string[] }, which: string |
                 set(
                   { device: clip.device },
                   look.ulid,
-                  `Camera ${clip.device} looks like ${look.name} in every player.`,
+                  t('lineup.LooksDialog.cameraLooksLikeInEvery', [clip.device, look.name]),
                 )
               "
             >
-              For camera {{ clip.device }}
+              {{ t('lineup.LooksDialog.forCamera', [clip.device]) }}
             </button>
             <button
               class="plain"
-              @click="set({ clips: [clip.ulid] }, look.ulid, `${clip.name} looks like ${look.name}.`)"
+              @click="set({ clips: [clip.ulid] }, look.ulid, t('lineup.LooksDialog.looksLike', [clip.name, look.name]))"
             >
-              For this clip only
+              {{ t('lineup.LooksDialog.forThisClipOnly') }}
             </button>
           </template>
           <button
             v-if="clip.look?.of === 'clip'"
             class="plain"
-            @click="set({ clips: [clip.ulid] }, null, `${clip.name} looks as its camera does.`)"
+            @click="set({ clips: [clip.ulid] }, null, t('lineup.LooksDialog.looksAsItsCameraDoes', [clip.name]))"
           >
-            Not for this clip
+            {{ t('lineup.LooksDialog.notForThisClip') }}
           </button>
           <button
             v-if="clip.look?.of === 'device' && clip.device"
             class="plain"
-            @click="set({ device: clip.device }, null, `Camera ${clip.device} has no look.`)"
+            @click="set({ device: clip.device }, null, t('lineup.LooksDialog.cameraHasNoLook', [clip.device]))"
           >
-            No look for camera {{ clip.device }}
+            {{ t('lineup.LooksDialog.noLookForCamera', [clip.device]) }}
           </button>
         </div>
       </section>
-      <p v-else class="empty"><b>No picture is chosen.</b>Choose a clip with a picture to try a look on.</p>
+      <p v-else class="empty">
+        <b>{{ t('lineup.LooksDialog.noPictureIsChosen') }}</b>{{ t('lineup.LooksDialog.chooseAClipWithA') }}
+      </p>
     </div>
   </Modal>
 </template>

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { t } from '@/words'
 import { useElementSize } from '@vueuse/core'
 import { computed, onBeforeUnmount, ref, shallowRef, watch } from 'vue'
 import { player as playerApi } from '@/api/endpoints/player'
@@ -281,14 +282,14 @@ const keys = usePlayerKeys(active, ['<', '>'])
 useShortcuts('Check a place', [
   {
     keys: ['e'],
-    what: 'Around the moment: clip on the left ear, the other on the right; again to stop',
+    what: t('lineup.PairView.aroundTheMomentClipOn'),
     run: listen,
   },
-  { keys: ['d'], what: 'Listen to the difference', run: compare },
-  { keys: ['w'], what: 'Next clap or sharp sound', run: next },
+  { keys: ['d'], what: t('lineup.PairView.listenToTheDifference'), run: compare },
+  { keys: ['w'], what: t('lineup.PairView.nextClapOrSharpSound2'), run: next },
   {
     keys: ['z'],
-    what: 'Look closer; from the closest, all again',
+    what: t('lineup.PairView.lookCloserFromTheClosest'),
     run: () => {
       span.value = (span.value + 1) % SPANS.length
     },
@@ -312,7 +313,7 @@ defineExpose({ pair, shift })
     class="check"
     tabindex="0"
     role="group"
-    aria-label="Both at one moment"
+    :aria-label="t('lineup.PairView.bothAtOneMoment')"
     :data-ready="pair !== null"
     :data-playing="speed !== 0"
     @keydown="regionKey"
@@ -326,51 +327,63 @@ defineExpose({ pair, shift })
           :data-frame="shown[index] ?? ''"
           :style="filterOf(side, index) && looksShown ? { filter: `url(#${filterOf(side, index)})` } : undefined"
         />
-        <small v-if="isOff(side)">does not run here</small>
+        <small v-if="isOff(side)">{{ t('lineup.PairView.doesNotRunHere') }}</small>
         <figcaption><DeviceBadge :letter="side.device ?? ''" /></figcaption>
       </figure>
     </div>
     <p v-if="trouble" class="note warn" role="alert">
       {{ TROUBLE[trouble]
-      }}<button v-if="trouble !== 'browser'" class="plain" @click="player.again()">Try again</button>
+      }}<button v-if="trouble !== 'browser'" class="plain" @click="player.again()">
+        {{ t('lineup.PairView.tryAgain') }}
+      </button>
     </p>
     <template v-if="against !== null">
       <div
         class="waves"
-        :title="`${SPANS[span]} s around ${check.moments[moment]?.what ?? 'the middle'}`"
+        :title="
+          t('lineup.PairView.sAround', [SPANS[span], check.moments[moment]?.what ?? t('lineup.PairView.theMiddle')])
+        "
         @click="goThere"
       >
         <canvas ref="canvas" aria-hidden="true" />
         <span class="who up">{{ against.device }} {{ against.name }}</span>
-        <span class="who down">{{ chosen.device }} {{ chosen.kind === 'sound' ? chosen.name : 'guide sound' }}</span>
-        <span v-if="pair === null && !failed" class="trouble">Fetching the sound of both…</span>
-        <span v-if="failed" class="trouble">Its sound cannot be read now. Is a copy of the card connected?</span>
+        <span class="who down"
+          >{{ chosen.device }} {{ chosen.kind === 'sound' ? chosen.name : t('lineup.PairView.guideSound') }}</span
+        >
+        <span v-if="pair === null && !failed" class="trouble">{{ t('lineup.PairView.fetchingTheSoundOfBoth') }}</span>
+        <span v-if="failed" class="trouble">{{ t('lineup.PairView.itsSoundCannotBeRead') }}</span>
       </div>
       <div class="tools">
         <button
           class="plain"
           :class="{ on: speed !== 0 }"
-          title="Clip on the left ear, the other on the right (E)"
+          :title="t('lineup.PairView.clipOnTheLeftEar')"
           @click="listen"
         >
-          Listen
+          {{ t('lineup.PairView.listen') }}
         </button>
         <button
           class="plain"
           :class="{ on: comparing }"
           :disabled="pair === null"
-          title="What the two do not have in common (D)"
+          :title="t('lineup.PairView.whatTheTwoDoNot')"
           @click="compare"
         >
-          Difference
+          {{ t('lineup.PairView.difference') }}
         </button>
-        <button class="plain" title="Look closer (Z)" @click="span = (span + 1) % SPANS.length">
-          {{ SPANS[span]! >= 1 ? `${SPANS[span]} s` : `${SPANS[span]! * 1000} ms` }}
-        </button>
-        <button class="plain" :disabled="check.moments.length < 2" title="Next clap or sharp sound (W)" @click="next">
-          {{ check.moments[moment]?.what === 'clap' ? 'clap' : 'sound' }} {{ moment + 1 }}/{{
-            Math.max(1, check.moments.length)
+        <button class="plain" :title="t('lineup.PairView.lookCloserZ')" @click="span = (span + 1) % SPANS.length">
+          {{
+            SPANS[span]! >= 1 ? t('lineup.PairView.s', [SPANS[span]]) : t('lineup.PairView.ms', [SPANS[span]! * 1000])
           }}
+        </button>
+        <button
+          class="plain"
+          :disabled="check.moments.length < 2"
+          :title="t('lineup.PairView.nextClapOrSharpSound')"
+          @click="next"
+        >
+          {{ check.moments[moment]?.what === 'clap' ? t('lineup.PairView.clap') : t('lineup.PairView.sound') }}
+          {{ moment + 1 }}/{{ Math.max(1, check.moments.length) }}
         </button>
       </div>
     </template>

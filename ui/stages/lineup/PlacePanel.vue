@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { decimal, t } from '@/words'
 import { lineup as lineupApi } from '@/api/endpoints/lineup'
 import { useLocalStorage } from '@vueuse/core'
 import { computed, ref, watch } from 'vue'
@@ -46,8 +47,7 @@ async function change(what: string, body: object, said?: string): Promise<void> 
     await lineupApi.change(production.value.ulid, props.chosen.clip, what, body)
     if (said !== undefined) say(said)
   } catch (trouble) {
-    if (trouble instanceof ApiError && trouble.status === 409)
-      say('Somebody else moved it meanwhile; you see their place now.')
+    if (trouble instanceof ApiError && trouble.status === 409) say(t('lineup.PlacePanel.somebodyElseMovedItMeanwhile'))
     else complain(trouble)
   }
   makeStale('lineup')
@@ -57,14 +57,13 @@ const nudge = (unit: 'frame' | 'sample' | 'ticks', by: number) =>
 // Where only a date lays a clip there is nothing that a person could call right: it is tied by hand.
 const lock = () =>
   props.chosen.group > 0
-    ? say('Only its date lays it there. Place it by hand.')
+    ? say(t('lineup.PlacePanel.onlyItsDateLaysIt'))
     : void change('lock', { locked: !props.chosen.locked })
 const second = () =>
   props.chosen.second_ticks == null
-    ? say('It fits no other place.')
+    ? say(t('lineup.PlacePanel.itFitsNoOtherPlace'))
     : void change('second', { was_ticks: props.chosen.start_ticks })
-const out = () =>
-  change('leave-out', { out: true }, `${props.chosen.name} is out of the line-up. Ctrl Z brings it back.`)
+const out = () => change('leave-out', { out: true }, t('lineup.PlacePanel.isOutOfTheLine', [props.chosen.name]))
 
 /** A second before the slate closes, so that it can be read; from there back to the whole clip. */
 async function head(): Promise<void> {
@@ -80,8 +79,8 @@ async function head(): Promise<void> {
   makeStale('clips')
   say(
     answer.frames === null
-      ? `${props.chosen.name} begins at its first frame.`
-      : `${props.chosen.name} begins a second before its slate.`,
+      ? t('lineup.PlacePanel.beginsAtItsFirstFrame', [props.chosen.name])
+      : t('lineup.PlacePanel.beginsASecondBeforeIts', [props.chosen.name]),
   )
 }
 
@@ -95,8 +94,8 @@ async function applyClock(letter: string, whole: boolean): Promise<void> {
   makeStale('lineup')
   say(
     whole
-      ? `Camera ${letter}'s clock is corrected on every day.`
-      : `Camera ${letter}'s clock is corrected on this day.`,
+      ? t('lineup.PlacePanel.cameraSClockIsCorrected', [letter])
+      : t('lineup.PlacePanel.cameraSClockIsCorrected2', [letter]),
   )
 }
 
@@ -105,42 +104,38 @@ const MS = TICKS / 1000
 const nearest = (one: Placed) => Math.round(one.start_ticks / ticksPerFrame(production.value.rate))
 const inMs = (ticks: number) => {
   const ms = ticks / MS
-  return `${ms > 0 ? '+' : '−'} ${Math.abs(ms).toFixed(1)} ms`
+  return t('lineup.PlacePanel.ms2', [ms > 0 ? '+' : '−', decimal(Math.abs(ms), 1)])
 }
 const beside = (one: Placed) => {
   const off = one.start_ticks - nearest(one) * ticksPerFrame(production.value.rate)
   return Math.abs(off) < MS / 20 ? '' : inMs(off)
 }
 function found(one: Placed): string {
-  if (one.group > 0)
-    return (
-      `It lies ${laidBy(one)}: nothing ties it to the rest of the day. ` +
-      'Placed by hand, it brings along what hangs together with it.'
-    )
-  if (one.is_anchor) return 'The day is counted from this recording.'
+  if (one.group > 0) return t('lineup.PlacePanel.itLiesNothingTiesIt', [laidBy(one)])
+  if (one.is_anchor) return t('lineup.PlacePanel.theDayIsCountedFrom')
   if (one.weakest_link !== null) {
     const miss = Math.abs(one.miss_ticks ?? 0)
-    const by = miss < TICKS ? `${(miss / MS).toFixed(0)} ms` : `${(miss / TICKS).toFixed(1)} s`
-    return `Found by ${one.way}, but look: ${one.weakest_link.join(' and ')} do not agree with it, by ${by}.`
+    const by = miss < TICKS ? t('lineup.PlacePanel.ms3', [decimal(miss / MS, 0)]) : `${decimal(miss / TICKS, 1)} s`
+    return t('lineup.PlacePanel.foundByButLookDo', [one.way, one.weakest_link.join(t('lineup.PlacePanel.and')), by])
   }
   if (one.way === 'hand')
-    return one.locked ? 'A person placed it, and it stays there.' : 'A person moved it; later runs leave it there.'
-  if (one.sure) return `Found by ${one.way}, sure.`
+    return one.locked ? t('lineup.PlacePanel.aPersonPlacedItAnd') : t('lineup.PlacePanel.aPersonMovedItLater')
+  if (one.sure) return t('lineup.PlacePanel.foundBySure', [one.way])
   if (one.way === 'sound' && one.second_ticks !== null && (one.runner_up ?? 0) > (one.height ?? 0) * 0.7)
-    return 'Found by sound, but look: two places fit nearly as well.'
+    return t('lineup.PlacePanel.foundBySoundButLook')
   if (one.point?.endsWith(' clap') && one.way === 'mark')
-    return `Found by the clap of ${one.point.slice(0, -5)}. Look before you trust it.`
-  if (one.point !== null && one.way === 'mark') return `Found by the marker “${one.point}”. Look before you trust it.`
-  return `Found by ${one.way}. Look before you trust it.`
+    return t('lineup.PlacePanel.foundByTheClapOf', [one.point.slice(0, -5)])
+  if (one.point !== null && one.way === 'mark') return t('lineup.PlacePanel.foundByTheMarkerLook', [one.point])
+  return t('lineup.PlacePanel.foundByLookBeforeYou', [one.way])
 }
 /** What drift costs: over the clip, and after how long it is a frame. */
 function drift(one: Placed): string {
   const ppm = one.drift_ppm ?? 0
-  if (Math.abs(ppm) < 0.5) return 'none to speak of'
+  if (Math.abs(ppm) < 0.5) return t('lineup.PlacePanel.noneToSpeakOf')
   const perFrame = 1e6 / Math.abs(ppm) / (production.value.rate.num / production.value.rate.den)
   const over = (Math.abs(ppm) * 1e-6 * one.duration_ticks) / MS
-  const after = perFrame >= 90 ? `${Math.round(perFrame / 60)} min` : `${Math.round(perFrame)} s`
-  return `${ppm.toFixed(1)} ppm: ${over.toFixed(1)} ms over this clip, 1 frame in ${after}`
+  const after = perFrame >= 90 ? t('lineup.PlacePanel.min', [Math.round(perFrame / 60)]) : `${Math.round(perFrame)} s`
+  return t('lineup.PlacePanel.ppmMsOverThisClip', [decimal(ppm, 1), decimal(over, 1), after])
 }
 const drifting = computed(() =>
   props.lineup.placements.filter(
@@ -153,11 +148,11 @@ async function takeOut(applied: boolean, device: boolean): Promise<void> {
   )
     return
   makeStale('lineup')
-  const what = device ? `camera ${props.chosen.device}` : props.chosen.name
+  const what = device ? t('lineup.PlacePanel.camera', [props.chosen.device]) : props.chosen.name
   say(
     applied
-      ? `The recorder's sound keeps step with ${what} now.`
-      : `The recorder's sound runs under ${what} as it was recorded.`,
+      ? t('lineup.PlacePanel.theRecordersSoundKeepsStep', [what])
+      : t('lineup.PlacePanel.theRecordersSoundRunsUnder', [what]),
   )
 }
 const secondPlace = (one: Placed) =>
@@ -170,59 +165,59 @@ useSheet(
 useShortcuts('A place', [
   {
     keys: ['y'],
-    what: 'It is right: lock, or unlock',
+    what: t('lineup.PlacePanel.itIsRightLockOr'),
     run: () => {
       if (!props.chosen.is_anchor) void lock()
     },
   },
-  { keys: ['t'], what: 'Try the second best place', run: () => void second() },
+  { keys: ['t'], what: t('lineup.PlacePanel.tryTheSecondBestPlace'), run: () => void second() },
   {
     keys: ['h'],
-    what: 'Place by hand',
+    what: t('lineup.PlacePanel.placeByHand'),
     run: () => {
       if (production.value.may.work && !props.chosen.is_anchor) emit('hand')
     },
   },
   {
     keys: ['x'],
-    what: 'Not in this line-up',
+    what: t('lineup.PlacePanel.notInThisLineUp'),
     run: () => {
       if (!props.chosen.is_anchor) void out()
     },
   },
   {
     keys: ['<', '>'],
-    what: 'Nudge one frame earlier, later',
+    what: t('lineup.PlacePanel.nudgeOneFrameEarlierLater'),
     run: (event) => void nudge('frame', event.key === '>' ? 1 : -1),
   },
   {
     keys: ['(', ')'],
-    what: 'Nudge one millisecond earlier, later',
+    what: t('lineup.PlacePanel.nudgeOneMillisecondEarlierLater'),
     run: (event) => void nudge('ticks', event.key === ')' ? MS : -MS),
   },
   {
     keys: ['{', '}'],
-    what: 'Nudge one sample earlier, later',
+    what: t('lineup.PlacePanel.nudgeOneSampleEarlierLater'),
     run: (event) => void nudge('sample', event.key === '}' ? 1 : -1),
   },
-  { keys: ['b'], what: 'Begin at the slate, or whole again', run: () => void head() },
+  { keys: ['b'], what: t('lineup.PlacePanel.beginAtTheSlateOr'), run: () => void head() },
   {
     keys: ['a'],
-    what: 'Look of the angle',
+    what: t('lineup.PlacePanel.lookOfTheAngle'),
     run: () => {
       if (props.chosen.kind === 'picture') emit('looks')
     },
   },
   {
     keys: ['Alt+d'],
-    what: 'How it was found, and more',
+    what: t('lineup.PlacePanel.howItWasFoundAnd2'),
     run: () => {
       more.value = !more.value
     },
   },
   {
     keys: ['p'],
-    what: 'Watch the clip, or check its place',
+    what: t('lineup.PlacePanel.watchTheClipOrCheck'),
     run: () => {
       watching.value = !watching.value
     },
@@ -235,7 +230,9 @@ useShortcuts('A place', [
     <h2>
       <DeviceBadge :letter="chosen.device" /> {{ chosen.name }}
       <span class="soft">{{
-        chosen.against !== null && !chosen.is_anchor ? `against ${chosen.against}` : (chosen.take ?? 'no take')
+        chosen.against !== null && !chosen.is_anchor
+          ? t('lineup.PlacePanel.against', [chosen.against])
+          : (chosen.take ?? t('lineup.PlacePanel.noTake'))
       }}</span>
     </h2>
     <p :class="chosen.sure && chosen.group === 0 ? 'good' : 'warn'" class="found">{{ found(chosen) }}</p>
@@ -256,23 +253,58 @@ useShortcuts('A place', [
       :check="check"
       @moment="emit('moment', $event)"
     />
-    <div v-if="production.may.work && !chosen.is_anchor" class="nudge" role="group" aria-label="Nudge">
-      <button class="plain" :disabled="chosen.locked" title="One frame earlier (<)" @click="nudge('frame', -1)">
+    <div
+      v-if="production.may.work && !chosen.is_anchor"
+      class="nudge"
+      role="group"
+      :aria-label="t('lineup.PlacePanel.nudge')"
+    >
+      <button
+        class="plain"
+        :disabled="chosen.locked"
+        :title="t('lineup.PlacePanel.oneFrameEarlier')"
+        @click="nudge('frame', -1)"
+      >
         −1 f
       </button>
-      <button class="plain" :disabled="chosen.locked" title="One millisecond earlier (()" @click="nudge('ticks', -MS)">
-        −1 ms
+      <button
+        class="plain"
+        :disabled="chosen.locked"
+        :title="t('lineup.PlacePanel.oneMillisecondEarlier')"
+        @click="nudge('ticks', -MS)"
+      >
+        {{ t('lineup.PlacePanel.n1Ms') }}
       </button>
-      <button class="plain" :disabled="chosen.locked" title="One sample earlier ({)" @click="nudge('sample', -1)">
+      <button
+        class="plain"
+        :disabled="chosen.locked"
+        :title="t('lineup.PlacePanel.oneSampleEarlier')"
+        @click="nudge('sample', -1)"
+      >
         −1
       </button>
-      <button class="plain" :disabled="chosen.locked" title="One sample later (})" @click="nudge('sample', 1)">
+      <button
+        class="plain"
+        :disabled="chosen.locked"
+        :title="t('lineup.PlacePanel.oneSampleLater')"
+        @click="nudge('sample', 1)"
+      >
         +1
       </button>
-      <button class="plain" :disabled="chosen.locked" title="One millisecond later ())" @click="nudge('ticks', MS)">
-        +1 ms
+      <button
+        class="plain"
+        :disabled="chosen.locked"
+        :title="t('lineup.PlacePanel.oneMillisecondLater')"
+        @click="nudge('ticks', MS)"
+      >
+        {{ t('lineup.PlacePanel.n1Ms2') }}
       </button>
-      <button class="plain" :disabled="chosen.locked" title="One frame later (>)" @click="nudge('frame', 1)">
+      <button
+        class="plain"
+        :disabled="chosen.locked"
+        :title="t('lineup.PlacePanel.oneFrameLater')"
+        @click="nudge('frame', 1)"
+      >
         +1 f
       </button>
     </div>
@@ -281,127 +313,138 @@ useShortcuts('A place', [
         v-if="chosen.group === 0"
         class="plain"
         :class="{ go: !chosen.locked }"
-        title="It is right: lock (Y)"
+        :title="t('lineup.PlacePanel.itIsRightLockY')"
         @click="lock"
       >
-        {{ chosen.locked ? 'Unlock' : 'It is right, lock' }} <kbd>Y</kbd>
+        {{ chosen.locked ? t('lineup.PlacePanel.unlock') : t('lineup.PlacePanel.itIsRightLock') }} <kbd>Y</kbd>
       </button>
       <button
         v-if="chosen.second_ticks !== null && !chosen.locked"
         class="plain"
-        title="Where it would fit next best (T)"
+        :title="t('lineup.PlacePanel.whereItWouldFitNext')"
         @click="second"
       >
-        Try the second <kbd>T</kbd>
+        {{ t('lineup.PlacePanel.tryTheSecond') }} <kbd>T</kbd>
       </button>
-      <button class="plain" title="A frame and a point of the sound (H)" @click="emit('hand')">
-        By hand <kbd>H</kbd>
+      <button class="plain" :title="t('lineup.PlacePanel.aFrameAndAPoint')" @click="emit('hand')">
+        {{ t('lineup.PlacePanel.byHand') }} <kbd>H</kbd>
       </button>
-      <button class="plain" title="Take it out of the line-up (X)" @click="out">Not in it <kbd>X</kbd></button>
+      <button class="plain" :title="t('lineup.PlacePanel.takeItOutOfThe')" @click="out">
+        {{ t('lineup.PlacePanel.notInIt') }} <kbd>X</kbd>
+      </button>
     </div>
     <dl>
-      <dt v-if="chosen.group === 0">Sure</dt>
+      <dt v-if="chosen.group === 0">{{ t('lineup.PlacePanel.sure') }}</dt>
       <dd v-if="chosen.group === 0">
         <span class="meter" role="img" :aria-label="`${Math.round(chosen.confidence * 100)} %`"
           ><i :class="{ low: !chosen.sure }" :style="{ width: `${chosen.confidence * 100}%` }"
         /></span>
       </dd>
-      <dt>Place</dt>
+      <dt>{{ t('lineup.PlacePanel.place') }}</dt>
       <dd class="mono">
         {{ label(nearest(chosen), production.rate) }} <span class="soft">{{ beside(chosen) }}</span>
       </dd>
     </dl>
     <div class="verdict">
-      <button class="plain" title="Watch it, or check its place (P)" @click="watching = !watching">
-        {{ watching ? 'Check its place' : 'Watch it' }} <kbd>P</kbd>
+      <button class="plain" :title="t('lineup.PlacePanel.watchItOrCheckIts')" @click="watching = !watching">
+        {{ watching ? t('lineup.PlacePanel.checkItsPlace') : t('lineup.PlacePanel.watchIt') }} <kbd>P</kbd>
       </button>
-      <button class="plain" title="The least certain place that nobody has looked at (C)" @click="emit('next')">
-        Next uncertain <kbd>C</kbd>
+      <button class="plain" :title="t('lineup.PlacePanel.theLeastCertainPlaceThat')" @click="emit('next')">
+        {{ t('lineup.PlacePanel.nextUncertain') }} <kbd>C</kbd>
       </button>
     </div>
-    <button
-      class="fold"
-      :aria-expanded="more"
-      title="How it was found, its clock, drift, look and take (Alt D)"
-      @click="more = !more"
-    >
-      {{ more ? '▾' : '▸' }} How it was found, and more <kbd>Alt D</kbd>
+    <button class="fold" :aria-expanded="more" :title="t('lineup.PlacePanel.howItWasFoundIts')" @click="more = !more">
+      {{ t('lineup.PlacePanel.howItWasFoundAnd', [more ? '▾' : '▸']) }} <kbd>Alt D</kbd>
     </button>
     <template v-if="more">
       <dl>
-        <dt>Its own clock</dt>
+        <dt>{{ t('lineup.PlacePanel.itsOwnClock') }}</dt>
         <dd class="mono">
-          {{ chosen.own_ticks === null ? 'none' : labelAt(chosen.own_ticks, production.rate)
+          {{ chosen.own_ticks === null ? t('lineup.PlacePanel.none') : labelAt(chosen.own_ticks, production.rate)
           }}<span v-if="chosen.clock_disagrees_ticks !== null" class="warn">
-            off {{ inMs(chosen.clock_disagrees_ticks) }}</span
+            {{ t('lineup.PlacePanel.off', [inMs(chosen.clock_disagrees_ticks)]) }}</span
           >
         </dd>
         <template v-if="chosen.agreeing !== null && chosen.windows !== null"
-          ><dt>Agreement</dt>
-          <dd>{{ chosen.agreeing }} of {{ chosen.windows }} stretches of its sound</dd></template
+          ><dt>{{ t('lineup.PlacePanel.agreement') }}</dt>
+          <dd>{{ t('lineup.PlacePanel.ofStretchesOfItsSound', [chosen.agreeing, chosen.windows]) }}</dd></template
         >
         <template v-if="chosen.height !== null"
-          ><dt>Peak</dt>
+          ><dt>{{ t('lineup.PlacePanel.peak') }}</dt>
           <dd>
-            {{ chosen.height.toFixed(0)
+            {{ decimal(chosen.height, 0)
             }}<span class="soft">
-              — 10 is sure{{
-                (chosen.runner_up ?? 0) > 0 ? `; next best ${(chosen.runner_up ?? 0).toFixed(0)}` : ''
+              {{
+                t('lineup.PlacePanel.n10IsSure', [
+                  (chosen.runner_up ?? 0) > 0
+                    ? t('lineup.PlacePanel.nextBest', [decimal(chosen.runner_up ?? 0, 0)])
+                    : '',
+                ])
               }}</span
             >
           </dd></template
         >
         <template v-if="secondPlace(chosen)"
-          ><dt>Second best</dt>
+          ><dt>{{ t('lineup.PlacePanel.secondBest') }}</dt>
           <dd>
             <span class="mono">{{ secondPlace(chosen) }}</span><span v-if="chosen.second_against" class="soft">
-              along {{ chosen.second_against }}</span
+              {{ t('lineup.PlacePanel.along', [chosen.second_against]) }}</span
             >
           </dd></template
         >
         <template v-if="chosen.drift_ppm !== null && !chosen.is_anchor"
-          ><dt>Drift</dt>
+          ><dt>{{ t('lineup.PlacePanel.drift') }}</dt>
           <dd>
             {{ drift(chosen)
-            }}<span v-if="chosen.residual_ticks !== null" class="soft"
-              >, ±{{ (chosen.residual_ticks / MS).toFixed(2) }} ms</span
-            >
+            }}<span v-if="chosen.residual_ticks !== null" class="soft">{{
+              t('lineup.PlacePanel.ms', [decimal(chosen.residual_ticks / MS, 2)])
+            }}</span>
             <span
               v-if="chosen.kind === 'picture' && (chosen.drift_applied || Math.abs(chosen.drift_ppm) >= 0.5)"
               class="clocks"
             >
-              <b v-if="chosen.drift_applied" class="good">taken out of its sound</b>
+              <b v-if="chosen.drift_applied" class="good">{{ t('lineup.PlacePanel.takenOutOfItsSound') }}</b>
               <template v-if="production.may.work">
                 <button
                   class="plain"
                   :title="
                     chosen.drift_applied
-                      ? 'The recorder\'s sound as it was recorded'
-                      : 'Stretches the recorder\'s sound under this picture so that it keeps step to the end'
+                      ? t('lineup.PlacePanel.theRecordersSoundAsIt')
+                      : t('lineup.PlacePanel.stretchesTheRecordersSoundUnder')
                   "
                   @click="takeOut(!chosen.drift_applied, false)"
                 >
-                  {{ chosen.drift_applied ? 'Leave it in' : 'Take it out' }}
+                  {{ chosen.drift_applied ? t('lineup.PlacePanel.leaveItIn') : t('lineup.PlacePanel.takeItOut') }}
                 </button>
                 <button
                   v-if="drifting.some((one) => one.clip !== chosen.clip && one.drift_applied === chosen.drift_applied)"
                   class="plain"
-                  :title="`${chosen.drift_applied ? 'Leaves it in' : 'Takes it out'} for the camera's whole day`"
+                  :title="
+                    t('lineup.PlacePanel.forTheCamerasWholeDay', [
+                      chosen.drift_applied ? t('lineup.PlacePanel.leavesItIn') : t('lineup.PlacePanel.takesItOut'),
+                    ])
+                  "
                   @click="takeOut(!chosen.drift_applied, true)"
                 >
-                  All of camera {{ chosen.device }}
+                  {{ t('lineup.PlacePanel.allOfCamera', [chosen.device]) }}
                 </button>
               </template>
             </span>
           </dd></template
         >
         <template v-if="(clockOf(chosen.device)?.learned_ticks ?? null) !== null && clockOf(chosen.device)?.votes">
-          <dt>Camera clock</dt>
+          <dt>{{ t('lineup.PlacePanel.cameraClock') }}</dt>
           <dd>
-            {{ offsetText(clockOf(chosen.device)?.learned_ticks ?? null, production.rate) || 'in step' }}
-            <span class="soft"
-              >by {{ clockOf(chosen.device)?.votes }} {{ clockOf(chosen.device)?.votes === 1 ? 'clip' : 'clips' }}</span
-            >
+            {{
+              offsetText(clockOf(chosen.device)?.learned_ticks ?? null, production.rate) ||
+              t('lineup.PlacePanel.inStep')
+            }}
+            <span class="soft">{{
+              t('lineup.PlacePanel.by', [
+                clockOf(chosen.device)?.votes,
+                clockOf(chosen.device)?.votes === 1 ? t('lineup.PlacePanel.clip') : t('lineup.PlacePanel.clips'),
+              ])
+            }}</span>
             <span
               v-if="
                 production.may.work && offsetText(clockOf(chosen.device)?.learned_ticks ?? null, production.rate) !== ''
@@ -413,9 +456,11 @@ useShortcuts('A place', [
                 class="plain"
                 @click="applyClock(chosen.device, false)"
               >
-                Apply to the day
+                {{ t('lineup.PlacePanel.applyToTheDay') }}
               </button>
-              <button class="plain" @click="applyClock(chosen.device, true)">Apply to the device</button>
+              <button class="plain" @click="applyClock(chosen.device, true)">
+                {{ t('lineup.PlacePanel.applyToTheDevice') }}
+              </button>
             </span>
           </dd>
         </template>
@@ -424,33 +469,40 @@ useShortcuts('A place', [
         <button
           v-if="chosen.kind === 'picture' && production.may.work && clip"
           class="plain"
-          title="Players and reels begin a second before the slate closes; the recording stays whole (B)"
+          :title="t('lineup.PlacePanel.playersAndReelsBeginA')"
           @click="head"
         >
-          {{ clip.head_frames == null ? 'Begin at the slate' : 'Whole head again' }} <kbd>B</kbd>
+          {{
+            clip.head_frames == null ? t('lineup.PlacePanel.beginAtTheSlate') : t('lineup.PlacePanel.wholeHeadAgain')
+          }}
+          <kbd>B</kbd>
         </button>
         <button
           v-if="chosen.kind === 'picture'"
           class="plain"
-          title="The look of this angle (A)"
+          :title="t('lineup.PlacePanel.theLookOfThisAngle')"
           @click="emit('looks')"
         >
-          Look{{ clip?.look ? `: ${clip.look.name}` : '' }} <kbd>A</kbd>
+          {{ t('lineup.PlacePanel.look', [clip?.look ? `: ${clip.look.name}` : '']) }} <kbd>A</kbd>
         </button>
         <button
           v-if="production.may.work"
           class="plain"
-          title="Makes several takes of one long recording (M)"
+          :title="t('lineup.PlacePanel.makesSeveralTakesOfOne')"
           @click="emit('split')"
         >
-          Split into takes <kbd>M</kbd>
+          {{ t('lineup.PlacePanel.splitIntoTakes') }} <kbd>M</kbd>
         </button>
         <button
           v-if="chosen.take_ulid"
           class="plain"
           @click="router.push({ name: 'log', params: route.params, query: { take: chosen.take_ulid } })"
         >
-          Go to {{ chosen.take?.includes(' to ') ? 'its takes' : chosen.take }} in the log
+          {{
+            t('lineup.PlacePanel.goToInTheLog', [
+              chosen.take?.includes(' to ') ? t('lineup.PlacePanel.itsTakes') : chosen.take,
+            ])
+          }}
         </button>
       </div>
     </template>

@@ -1,4 +1,6 @@
 <script setup lang="ts">
+import { decimal, t } from '@/words'
+import { locale } from '@/words/language'
 import { lineup as lineupApi } from '@/api/endpoints/lineup'
 import { Modal } from 'ant-design-vue'
 import { computed, ref, watch } from 'vue'
@@ -41,39 +43,44 @@ watch(chosen, () => {
 })
 
 const when = (at: string) =>
-  new Date(at).toLocaleString('en-GB', { day: 'numeric', month: 'short', hour: '2-digit', minute: '2-digit' })
-const trust = (place: NonNullable<RunRow['before']>) => (place.locked ? ', locked' : place.sure ? '' : ', look')
+  new Date(at).toLocaleString(locale, { day: 'numeric', month: 'short', hour: '2-digit', minute: '2-digit' })
+const trust = (place: NonNullable<RunRow['before']>) =>
+  place.locked ? t('lineup.RunsDialog.locked') : place.sure ? '' : t('lineup.RunsDialog.look')
 const said = (place: RunRow['before']) =>
   place === null
-    ? 'not there yet'
+    ? t('lineup.RunsDialog.notThereYet')
     : place.start_ticks === null
-      ? 'a stray'
-      : `${labelAt(place.start_ticks, production.value.rate)} by ${place.way}${trust(place)}`
+      ? t('lineup.RunsDialog.aStray')
+      : t('lineup.RunsDialog.by', [labelAt(place.start_ticks, production.value.rate), place.way, trust(place)])
 function moved(ticks: number | null): string {
   if (ticks === null || ticks === 0) return ''
   const seconds = Math.abs(ticks) / TICKS
-  return `${ticks > 0 ? '+' : '−'}${seconds >= 1 ? `${seconds.toFixed(2)} s` : `${(seconds * 1000).toFixed(1)} ms`}`
+  const far = seconds >= 1 ? `${decimal(seconds, 2)} s` : `${decimal(seconds * 1000, 1)} ms`
+  return `${ticks > 0 ? '+' : '−'}${far}`
 }
 
 async function back(): Promise<void> {
   const answer = await attempt(() => lineupApi.goBack(production.value.ulid, chosen.value ?? ''))
   if (answer === undefined) return
   makeStale('lineup')
-  const [clips, them] = answer.moved === 1 ? ['One clip', 'it'] : [`${answer.moved} clips`, 'them']
-  const kept = answer.kept > 0 ? `; ${answer.kept} stay where a person put them` : ''
-  say(`${clips} back where run ${run.value?.number} had ${them}${kept}.`)
+  const [clips, them] =
+    answer.moved === 1
+      ? [t('lineup.RunsDialog.oneClip'), t('lineup.RunsDialog.it')]
+      : [t('lineup.RunsDialog.clips', [answer.moved]), t('lineup.RunsDialog.them')]
+  const kept = answer.kept > 0 ? t('lineup.RunsDialog.stayWhereAPersonPut', [answer.kept]) : ''
+  say(t('lineup.RunsDialog.backWhereRunHad', [clips, run.value?.number, them, kept]))
   emit('close')
 }
 </script>
 
 <template>
-  <Modal :open="open" :width="860" title="Runs of this day" :footer="null" @cancel="emit('close')">
+  <Modal :open="open" :width="860" :title="t('lineup.RunsDialog.runsOfThisDay')" :footer="null" @cancel="emit('close')">
     <AnswerState :pending="isPending" :error="error" @retry="refetch()">
       <div v-if="data && data.runs.length === 0" class="empty">
-        <b>This day has not been lined up yet.</b>Every run is kept here, with the places it found.
+        <b>{{ t('lineup.RunsDialog.thisDayHasNotBeen') }}</b>{{ t('lineup.RunsDialog.everyRunIsKeptHere') }}
       </div>
       <div v-else-if="data" class="runs">
-        <ul role="listbox" aria-label="Runs">
+        <ul role="listbox" :aria-label="t('lineup.RunsDialog.runs')">
           <li v-for="one in data.runs" :key="one.ulid">
             <button
               role="option"
@@ -81,30 +88,42 @@ async function back(): Promise<void> {
               :class="{ on: one.ulid === chosen }"
               @click="chosen = one.ulid"
             >
-              <b>Run {{ one.number }}</b> <span class="soft">{{ one.scope }}</span>
+              <b>{{ t('lineup.RunsDialog.run', [one.number]) }}</b> <span class="soft">{{ one.scope }}</span>
+              <small>{{
+                t('lineup.RunsDialog.placedSure', [
+                  one.placed,
+                  one.sure,
+                  one.strays > 0 ? t('lineup.RunsDialog.strays', [one.strays]) : '',
+                ])
+              }}</small>
               <small
-                >{{ one.placed }} placed, {{ one.sure }} sure{{ one.strays > 0 ? `, ${one.strays} strays` : '' }}</small
+                >{{ one.by ?? t('lineup.RunsDialog.somebody') }}, {{ when(one.at) }} · {{ one.ways.join(', ') }}</small
               >
-              <small>{{ one.by ?? 'somebody' }}, {{ when(one.at) }} · {{ one.ways.join(', ') }}</small>
             </button>
           </li>
         </ul>
         <section v-if="run">
           <label
-            >Run {{ run.number }} beside
+            >{{ t('lineup.RunsDialog.runBeside', [run.number]) }}
             <select v-model="other">
-              <option value="">what stands now</option>
+              <option value="">{{ t('lineup.RunsDialog.whatStandsNow') }}</option>
               <option v-for="one in data.runs.filter((o) => o.ulid !== chosen)" :key="one.ulid" :value="one.ulid">
-                run {{ one.number }}
+                {{ t('lineup.RunsDialog.run2', [one.number]) }}
               </option>
             </select>
           </label>
-          <p v-if="difference && difference.rows.length === 0" class="soft">Nothing differs.</p>
+          <p v-if="difference && difference.rows.length === 0" class="soft">
+            {{ t('lineup.RunsDialog.nothingDiffers') }}
+          </p>
           <div v-else-if="difference" class="table">
             <div class="row heads">
-              <span>Clip</span><span>Run {{ run.number }}</span
-              ><span>{{ other === '' ? 'Now' : `Run ${data.runs.find((o) => o.ulid === other)?.number}` }}</span
-              ><span>Moved</span>
+              <span>{{ t('lineup.RunsDialog.clip') }}</span><span>{{ t('lineup.RunsDialog.run', [run.number]) }}</span
+              ><span>{{
+                other === ''
+                  ? t('lineup.RunsDialog.now')
+                  : t('lineup.RunsDialog.run', [data.runs.find((o) => o.ulid === other)?.number])
+              }}</span
+              ><span>{{ t('lineup.RunsDialog.moved') }}</span>
             </div>
             <div
               v-bind="containerProps"
@@ -129,7 +148,7 @@ async function back(): Promise<void> {
             class="go"
             @click="back"
           >
-            Go back to run {{ run.number }}
+            {{ t('lineup.RunsDialog.goBackToRun', [run.number]) }}
           </button>
         </section>
       </div>

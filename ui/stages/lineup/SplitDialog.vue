@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { t } from '@/words'
 import { lineup as lineupApi } from '@/api/endpoints/lineup'
 import { Modal } from 'ant-design-vue'
 import { computed, ref, watch } from 'vue'
@@ -72,7 +73,12 @@ async function apply(): Promise<void> {
   makeStale('takes')
   makeStale('lineup')
   const takes = new Set(answer.takes).size
-  say(`${clip.name} is ${takes === 1 ? 'one take' : `${takes} takes`} now. Ctrl Z takes it back.`)
+  say(
+    t('lineup.SplitDialog.isNowCtrlZTakes', [
+      clip.name,
+      takes === 1 ? t('lineup.SplitDialog.oneTake') : t('lineup.SplitDialog.takes', [takes]),
+    ]),
+  )
   emit('close')
 }
 </script>
@@ -81,8 +87,12 @@ async function apply(): Promise<void> {
   <Modal
     :open="clip !== null"
     :width="720"
-    :title="`Split ${clip?.name ?? ''} into takes`"
-    :ok-text="chosen.length === 1 ? 'Make this take' : `Make these ${chosen.length} takes`"
+    :title="t('lineup.SplitDialog.splitIntoTakes', [clip?.name ?? ''])"
+    :ok-text="
+      chosen.length === 1
+        ? t('lineup.SplitDialog.makeThisTake')
+        : t('lineup.SplitDialog.makeTheseTakes', [chosen.length])
+    "
     :ok-button-props="{ disabled: chosen.length === 0 || !production.may.work }"
     :confirm-loading="working"
     @ok="apply"
@@ -90,36 +100,40 @@ async function apply(): Promise<void> {
   >
     <div class="ways">
       <label>
-        Split it
+        {{ t('lineup.SplitDialog.splitIt') }}
         <select v-model="by" class="field">
-          <option value="windows">where the others beside it ran</option>
-          <option value="marks">at its marks</option>
+          <option value="windows">{{ t('lineup.SplitDialog.whereTheOthersBesideIt') }}</option>
+          <option value="marks">{{ t('lineup.SplitDialog.atItsMarks') }}</option>
           <option v-for="letter in angles" :key="letter" :value="`angle:${letter}`">
-            where {{ letter }} started and stopped
+            {{ t('lineup.SplitDialog.whereStartedAndStopped', [letter]) }}
           </option>
         </select>
       </label>
       <label>
-        First slate
+        {{ t('lineup.SplitDialog.firstSlate') }}
         <input v-model="first" class="field mono" placeholder="12A/1" maxlength="40" spellcheck="false" />
       </label>
     </div>
     <AnswerState :pending="isPending" :error="error" @retry="refetch()">
       <p class="soft">
-        Nothing is cut on disk. What ran in a stretch and has no slate of its own joins its take; a stretch that is not
-        ticked, or has no slate, belongs to none.
+        {{ t('lineup.SplitDialog.nothingIsCutOnDisk') }}
       </p>
       <ul>
         <li v-for="(one, at) in spans" :key="one.from">
-          <input type="checkbox" :checked="!left.has(at)" :aria-label="`Stretch ${at + 1}`" @change="toggle(at)" />
+          <input
+            type="checkbox"
+            :checked="!left.has(at)"
+            :aria-label="t('lineup.SplitDialog.stretch', [at + 1])"
+            @change="toggle(at)"
+          />
           <span class="mono">{{ labelAt(zero + one.from, production.rate) }}</span>
-          <span class="soft">for {{ length(one.to - one.from) }}</span>
+          <span class="soft">{{ t('lineup.SplitDialog.for', [length(one.to - one.from)]) }}</span>
           <input
             v-model="slates[at]"
             class="field mono"
             :disabled="left.has(at)"
-            :aria-label="`Slate of stretch ${at + 1}`"
-            placeholder="slate"
+            :aria-label="t('lineup.SplitDialog.slateOfStretch', [at + 1])"
+            :placeholder="t('lineup.SplitDialog.slate')"
             maxlength="40"
             spellcheck="false"
           />

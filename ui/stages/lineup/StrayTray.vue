@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { t } from '@/words'
 import { computed } from 'vue'
 import type { Stray, StrayStep } from '@/api/types'
 import { length } from '@/player/time'
@@ -12,23 +13,26 @@ const strayWords = computed(() => {
   const fresh = props.strays.filter((one) => one.steps[0] === 'lineup').length
   const out = props.strays.filter((one) => one.left_out).length
   const groups: [number, string][] = [
-    [props.strays.length - fresh - out, 'nothing could place'],
-    [fresh, 'came in since the last run'],
-    [out, 'taken out by a person'],
+    [props.strays.length - fresh - out, t('lineup.StrayTray.nothingCouldPlace')],
+    [fresh, t('lineup.StrayTray.cameInSinceTheLast')],
+    [out, t('lineup.StrayTray.takenOutByAPerson')],
   ]
-  return `${groups
-    .filter(([count]) => count > 0)
-    .map(([count, what]) => `${count} ${what}`)
-    .join(', ')}. ${props.strays.length === 1 ? 'It holds' : 'They hold'} nobody up.`
+  return t('lineup.StrayTray.nobodyUp', [
+    groups
+      .filter(([count]) => count > 0)
+      .map(([count, what]) => `${count} ${what}`)
+      .join(', '),
+    props.strays.length === 1 ? t('lineup.StrayTray.itHolds') : t('lineup.StrayTray.theyHold'),
+  ])
 })
 const STEPS: Record<StrayStep, string> = {
-  back: 'Let it in again',
-  lineup: 'Line it up',
-  clap: 'Match a clap',
-  hand: 'Place by hand',
-  false_start: 'Mark false start',
-  out: 'Not in this line-up',
-  wild: 'It is wild',
+  back: t('lineup.StrayTray.letItInAgain'),
+  lineup: t('lineup.StrayTray.lineItUp'),
+  clap: t('lineup.StrayTray.matchAClap'),
+  hand: t('lineup.StrayTray.placeByHand'),
+  false_start: t('lineup.StrayTray.markFalseStart'),
+  out: t('lineup.StrayTray.notInThisLineUp'),
+  wild: t('lineup.StrayTray.itIsWild'),
 }
 /** The focus goes to what fits the next stray; Enter does it. */
 function nextStray(): void {
@@ -36,7 +40,7 @@ function nextStray(): void {
     .map((stray) => stray.querySelector<HTMLElement>('button'))
     .filter((button) => button !== null)
   const at = first.findIndex((button) => button.closest('.stray')?.contains(document.activeElement))
-  if (first.length === 0) say('There is no stray.')
+  if (first.length === 0) say(t('lineup.StrayTray.thereIsNoStray'))
   else first[(at + 1) % first.length]!.focus()
 }
 
@@ -46,7 +50,7 @@ defineExpose({ nextStray })
 <template>
   <div class="strays">
     <h2>
-      Strays <span class="soft">— {{ strayWords }}</span>
+      {{ t('lineup.StrayTray.strays') }} <span class="soft">— {{ strayWords }}</span>
     </h2>
     <div class="tray">
       <div v-for="stray in strays" :key="stray.clip" class="stray" :class="{ out: stray.left_out }">

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { t } from '@/words'
 import { Popover } from 'ant-design-vue'
 import { computed, useTemplateRef } from 'vue'
 import type { Lineup } from '@/api/types'
@@ -33,7 +34,7 @@ function shift(at: number, by: -1 | 1): void {
 useShortcuts('The next run', [
   {
     keys: ['n'],
-    what: 'What it is about: clips, ways, clock',
+    what: t('lineup.WaysMenu.whatItIsAboutClips'),
     run: () => {
       open.value = !open.value
     },
@@ -46,27 +47,38 @@ useShortcuts('The next run', [
     <template #content>
       <div ref="menu" class="wish" @keydown="onKey">
         <label
-          >Line up
+          >{{ t('lineup.WaysMenu.lineUp') }}
           <select :value="`${wish.scope}:${wish.key}`" @change="scope(($event.target as HTMLSelectElement).value)">
-            <option value="day:">the whole day</option>
+            <option value="day:">{{ t('lineup.WaysMenu.theWholeDay') }}</option>
             <option v-if="chosen" value="clips:">
-              {{ picked > 1 ? `the ${picked} picked clips` : 'the chosen clip only' }}
+              {{ picked > 1 ? t('lineup.WaysMenu.thePickedClips', [picked]) : t('lineup.WaysMenu.theChosenClipOnly') }}
             </option>
-            <option v-for="roll in rolls" :key="roll" :value="`card:${roll}`">card {{ roll }}</option>
-            <option v-for="scene in scenes" :key="scene" :value="`scene:${scene}`">scene {{ scene }}</option>
+            <option v-for="roll in rolls" :key="roll" :value="`card:${roll}`">
+              {{ t('lineup.WaysMenu.card', [roll]) }}
+            </option>
+            <option v-for="scene in scenes" :key="scene" :value="`scene:${scene}`">
+              {{ t('lineup.WaysMenu.scene', [scene]) }}
+            </option>
           </select>
         </label>
-        <p class="soft">What lies outside stays where it is. Ctrl or Shift with a click picks several clips.</p>
-        <h3>Ways, in this order</h3>
+        <p class="soft">{{ t('lineup.WaysMenu.whatLiesOutsideStaysWhere') }}</p>
+        <h3>{{ t('lineup.WaysMenu.waysInThisOrder') }}</h3>
         <ol>
           <li v-for="(way, n) in wish.ways" :key="way">
             <span
               ><b>{{ way }}</b> <small>{{ WAYS.find((one) => one.key === way)?.what }}</small></span
             >
-            <button class="plain" :aria-label="`${way} earlier`" :disabled="n === 0" @click="shift(n, -1)">↑</button>
             <button
               class="plain"
-              :aria-label="`${way} later`"
+              :aria-label="t('lineup.WaysMenu.earlier', [way])"
+              :disabled="n === 0"
+              @click="shift(n, -1)"
+            >
+              ↑
+            </button>
+            <button
+              class="plain"
+              :aria-label="t('lineup.WaysMenu.later', [way])"
               :disabled="n === wish.ways.length - 1"
               @click="shift(n, 1)"
             >
@@ -74,7 +86,7 @@ useShortcuts('The next run', [
             </button>
             <button
               class="plain"
-              :aria-label="`Not by ${way}`"
+              :aria-label="t('lineup.WaysMenu.notBy', [way])"
               :disabled="wish.ways.length === 1"
               @click="change({ ways: wish.ways.filter((one) => one !== way) })"
             >
@@ -94,12 +106,12 @@ useShortcuts('The next run', [
           </button>
         </div>
         <label
-          >The clock of
+          >{{ t('lineup.WaysMenu.theClockOf') }}
           <select
             :value="wish.anchor ?? ''"
             @change="change({ anchor: ($event.target as HTMLSelectElement).value || null })"
           >
-            <option value="">the first recording</option>
+            <option value="">{{ t('lineup.WaysMenu.theFirstRecording') }}</option>
             <option v-for="one in recordings" :key="one.clip" :value="one.clip">{{ one.name }}</option>
           </select>
         </label>
@@ -109,12 +121,12 @@ useShortcuts('The next run', [
             :checked="wish.cut"
             @change="change({ cut: ($event.target as HTMLInputElement).checked })"
           />
-          then cut into takes</label
+          {{ t('lineup.WaysMenu.thenCutIntoTakes') }}</label
         >
       </div>
     </template>
-    <button class="plain" title="What the next run is about (N)" :aria-expanded="open">
-      Ways: {{ wish.ways.join(', then ') }}
+    <button class="plain" :title="t('lineup.WaysMenu.whatTheNextRunIs')" :aria-expanded="open">
+      {{ t('lineup.WaysMenu.ways', [wish.ways.join(t('lineup.WaysMenu.then'))]) }}
     </button>
   </Popover>
 </template>

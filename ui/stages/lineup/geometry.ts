@@ -1,3 +1,4 @@
+import { t } from '@/words'
 import type { Rate } from '@/api/types'
 import { TICKS, ticksPerFrame } from '@/player/time'
 
@@ -138,14 +139,20 @@ export function offsetText(ticks: number | null, rate: Rate): string {
   if (ticks === null) return ''
   const frames = Math.round(Math.abs(ticks) / ticksPerFrame(rate))
   if (frames === 0) return ''
-  if (frames > 3600 * rate.nominal) return 'clock not set'
+  if (frames > 3600 * rate.nominal) return t('lineup.geometry.clockNotSet')
   const seconds = Math.floor(frames / rate.nominal)
   const rest = frames % rate.nominal
   const by = [seconds > 0 ? `${seconds} s` : '', rest > 0 || seconds === 0 ? `${rest} f` : '']
-  return [...by, ticks > 0 ? 'late' : 'early'].filter((word) => word !== '').join(' ')
+  return [...by, ticks > 0 ? t('lineup.geometry.late') : t('lineup.geometry.early')]
+    .filter((word) => word !== '')
+    .join(' ')
 }
 
 /** What says where a clip lies that nothing ties to the day's clock. */
 export function laidBy(one: { laid_by: 'timecode' | 'date' | 'order' | null }): string {
-  return { timecode: 'by its timecode', date: 'by its date', order: 'behind the others' }[one.laid_by ?? 'order']
+  return {
+    timecode: t('lineup.geometry.byItsTimecode'),
+    date: t('lineup.geometry.byItsDate'),
+    order: t('lineup.geometry.behindTheOthers'),
+  }[one.laid_by ?? 'order']
 }

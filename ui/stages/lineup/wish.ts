@@ -1,17 +1,18 @@
+import { t } from '@/words'
 import { useStorage } from '@vueuse/core'
 import { computed, type ComputedRef } from 'vue'
 
 export type Way = 'sound' | 'timecode' | 'clock' | 'mark' | 'clap' | 'in' | 'out' | 'start'
 
 export const WAYS: { key: Way; what: string }[] = [
-  { key: 'sound', what: 'clips that heard the same' },
-  { key: 'timecode', what: 'by the clock that sound has taught' },
-  { key: 'clock', what: 'recorded date and time, to a second' },
-  { key: 'mark', what: 'markers of one name' },
-  { key: 'clap', what: 'claps of one take, heard or seen' },
-  { key: 'in', what: 'your in-points of one take' },
-  { key: 'out', what: 'your out-points of one take' },
-  { key: 'start', what: 'clips of one take start together' },
+  { key: 'sound', what: t('lineup.wish.clipsThatHeardTheSame') },
+  { key: 'timecode', what: t('lineup.wish.byTheClockThatSound') },
+  { key: 'clock', what: t('lineup.wish.recordedDateAndTimeTo') },
+  { key: 'mark', what: t('lineup.wish.markersOfOneName') },
+  { key: 'clap', what: t('lineup.wish.clapsOfOneTakeHeard') },
+  { key: 'in', what: t('lineup.wish.yourInPointsOfOne') },
+  { key: 'out', what: t('lineup.wish.yourOutPointsOfOne') },
+  { key: 'start', what: t('lineup.wish.clipsOfOneTakeStart') },
 ]
 
 /** What the next run of line-up is to do. */

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { t } from '@/words'
 import { useVirtualList } from '@vueuse/core'
 import { computed, nextTick, ref, watch } from 'vue'
 import { mediaUrl } from '@/api/client'
@@ -79,20 +80,22 @@ function look(one: Picture, event: PointerEvent): void {
 useShortcuts('Pictures', [
   {
     keys: ['ArrowRight', 'ArrowLeft'],
-    what: 'Next picture, the one before',
+    what: t('log.ClipPictures.nextPictureTheOneBefore'),
     run: (event) => go(event.key === 'ArrowRight' ? 1 : -1),
   },
   {
     keys: ['ArrowDown', 'ArrowUp'],
-    what: 'A line down, a line up',
+    what: t('log.ClipPictures.aLineDownALine'),
     run: (event) => go(event.key === 'ArrowDown' ? across.value : -across.value),
   },
 ])
 </script>
 
 <template>
-  <div ref="box" class="pictures" role="listbox" aria-label="Clips as pictures">
-    <div v-if="pictures.length === 0" class="empty"><b>No picture on this day.</b>Offload a camera card first.</div>
+  <div ref="box" class="pictures" role="listbox" :aria-label="t('log.ClipPictures.clipsAsPictures')">
+    <div v-if="pictures.length === 0" class="empty">
+      <b>{{ t('log.ClipPictures.noPictureOnThisDay') }}</b>{{ t('log.ClipPictures.offloadACameraCardFirst') }}
+    </div>
     <div v-else v-bind="containerProps" class="scroll">
       <div v-bind="wrapperProps">
         <div v-for="{ data: line, index } in list" :key="index" class="shelf" :style="{ '--across': across }">
@@ -107,7 +110,7 @@ useShortcuts('Pictures', [
           >
             <div class="frame" @pointermove="look(one, $event)" @pointerleave="looking = null">
               <img v-if="one.clip.ready" :src="mediaUrl(production, one.clip.ulid, 'thumb-2')" alt="" loading="lazy" />
-              <span v-else class="soft">being made</span>
+              <span v-else class="soft">{{ t('log.ClipPictures.beingMade') }}</span>
               <FramePicture
                 v-if="looking === one.clip.ulid"
                 class="through"
@@ -125,7 +128,7 @@ useShortcuts('Pictures', [
               <DeviceBadge :letter="one.clip.device" /><template v-if="one.take"
                 ><b class="mono">{{ one.take.setup }}</b
                 ><TakeNumber :take="one.take.take" :part="one.take.part" :status="one.take.status" /></template
-              ><span v-else class="soft">no slate</span
+              ><span v-else class="soft">{{ t('log.ClipPictures.noSlate') }}</span
               ><span class="mono name" :title="one.clip.name">{{ one.clip.name }}</span
               ><small class="mono soft">{{ length(one.clip.duration_ticks) }}</small>
             </footer>

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { t } from '@/words'
 import { Popover } from 'ant-design-vue'
 import { useTemplateRef } from 'vue'
 import { useMenu } from '@/shell/menu'
@@ -10,7 +11,7 @@ const emit = defineEmits<{ columns: [columns: SheetColumn[]]; reset: [] }>()
 const { open, onKey } = useMenu(useTemplateRef<HTMLElement>('menu'))
 defineExpose({ show: () => (open.value = true) })
 const titleOf = (column: SheetColumn) =>
-  column.key.startsWith('device:') ? `Device ${column.key.slice(7)}, ${column.title}` : column.title
+  column.key.startsWith('device:') ? t('log.ColumnsMenu.device', [column.key.slice(7), column.title]) : column.title
 
 function change(key: string, values: Partial<SheetColumn>): void {
   emit(
@@ -31,9 +32,11 @@ function shift(column: SheetColumn, step: number): void {
 
 <template>
   <Popover v-model:open="open" trigger="click" placement="bottomLeft">
-    <button class="plain" title="Choose, order and widen columns (Alt K)" :aria-expanded="open">Columns</button>
+    <button class="plain" :title="t('log.ColumnsMenu.chooseOrderAndWidenColumns')" :aria-expanded="open">
+      {{ t('log.ColumnsMenu.columns') }}
+    </button>
     <template #content>
-      <div ref="menu" class="columns" role="group" aria-label="Columns" @keydown="onKey">
+      <div ref="menu" class="columns" role="group" :aria-label="t('log.ColumnsMenu.columns')" @keydown="onKey">
         <div v-for="column in columns" :key="column.key" class="one">
           <label
             ><input
@@ -51,7 +54,7 @@ function shift(column: SheetColumn, step: number): void {
             max="900"
             step="10"
             :value="column.width"
-            :aria-label="`Width of ${titleOf(column)}`"
+            :aria-label="t('log.ColumnsMenu.widthOf', [titleOf(column)])"
             @change="
               change(column.key, {
                 width: Math.min(900, Math.max(30, Number(($event.target as HTMLInputElement).value))),
@@ -61,8 +64,8 @@ function shift(column: SheetColumn, step: number): void {
           <button
             class="plain"
             :disabled="column.frozen"
-            :aria-label="`${titleOf(column)} further left`"
-            title="Further left"
+            :aria-label="t('log.ColumnsMenu.furtherLeft', [titleOf(column)])"
+            :title="t('log.ColumnsMenu.furtherLeft2')"
             @click="shift(column, -1)"
           >
             ◂
@@ -70,14 +73,14 @@ function shift(column: SheetColumn, step: number): void {
           <button
             class="plain"
             :disabled="column.frozen"
-            :aria-label="`${titleOf(column)} further right`"
-            title="Further right"
+            :aria-label="t('log.ColumnsMenu.furtherRight', [titleOf(column)])"
+            :title="t('log.ColumnsMenu.furtherRight2')"
             @click="shift(column, 1)"
           >
             ▸
           </button>
         </div>
-        <button class="plain" @click="emit('reset')">As it was at first</button>
+        <button class="plain" @click="emit('reset')">{{ t('log.ColumnsMenu.asItWasAtFirst') }}</button>
       </div>
     </template>
   </Popover>

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { t } from '@/words'
 import { log as logApi } from '@/api/endpoints/log'
 import { watchDebounced } from '@vueuse/core'
 import { computed, nextTick, ref, shallowRef } from 'vue'
@@ -35,10 +36,10 @@ const does = computed(() => {
   if (now === null || now.slate === null) return ''
   return {
     nothing: '',
-    joins: `↵ puts ${props.on} into ${now.slate}`,
-    'joins-new': `↵ makes ${now.slate} of ${props.on}`,
-    makes: `↵ makes ${now.slate}; no clip shows it yet`,
-    edits: `↵ changes ${now.slate}`,
+    joins: t('log.LogLine.putsInto', [props.on, now.slate]),
+    'joins-new': t('log.LogLine.makesOf', [now.slate, props.on]),
+    makes: t('log.LogLine.makesNoClipShowsIt', [now.slate]),
+    edits: t('log.LogLine.changes', [now.slate]),
   }[now.does]
 })
 
@@ -87,11 +88,10 @@ async function log(): Promise<void> {
     // The sheet has their value now; Enter once more means it.
     trouble.value =
       other !== undefined
-        ? `Somebody else has set ${other.field.replace('is_', '')} to “${String(other.theirs)}” meanwhile. ` +
-          'Enter once more puts yours there.'
+        ? t('log.LogLine.somebodyElseHasSetTo', [other.field.replace('is_', ''), String(other.theirs)])
         : error instanceof ApiError
           ? `${error.message} ${error.fix}`
-          : 'It could not be logged.'
+          : t('log.LogLine.itCouldNotBeLogged')
     if (other !== undefined) makeStale('takes')
   } finally {
     busy.value = false
@@ -130,7 +130,7 @@ defineExpose({ open })
       </template>
     </div>
     <div class="entry">
-      <label for="log-line"><kbd>B</kbd> log</label>
+      <label for="log-line"><kbd>B</kbd> {{ t('log.LogLine.log') }}</label>
       <input
         id="log-line"
         ref="input"
@@ -149,7 +149,8 @@ defineExpose({ open })
       />
       <span class="soft hint"
         ><template v-if="active"
-          ><b>{{ on }}</b> · <kbd>+</kbd> next take <kbd>=</kbd> same slate <kbd>Ctrl Space</kbd> play</template
+          ><b>{{ on }}</b> · <kbd>+</kbd> {{ t('log.LogLine.nextTake') }} <kbd>=</kbd> {{ t('log.LogLine.sameSlate') }}
+          <kbd>Ctrl Space</kbd> {{ t('log.LogLine.play') }}</template
         ><slot v-else
       /></span>
     </div>

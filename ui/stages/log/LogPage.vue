@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { t } from '@/words'
 import { words as wordsApi } from '@/api/endpoints/words'
 import { log as logApi } from '@/api/endpoints/log'
 import { screening } from '@/api/endpoints/screening'
@@ -83,7 +84,12 @@ const summary = computed(() => {
   const takes = data.value?.takes ?? []
   const circled = takes.filter((one) => one.status === 'circled').length
   const ran = length(takes.reduce((sum, one) => sum + runningOf(one), 0))
-  return `${takes.length} ${takes.length === 1 ? 'take' : 'takes'} · ${circled} circled · ${ran}`
+  return t('log.LogPage.circled2', [
+    takes.length,
+    takes.length === 1 ? t('log.LogPage.take') : t('log.LogPage.takes'),
+    circled,
+    ran,
+  ])
 })
 /** Each from its slate, on Screening. */
 async function makeReel(): Promise<void> {
@@ -97,7 +103,12 @@ async function makeReel(): Promise<void> {
     }),
   )
   if (made === undefined) return
-  say(`A reel of ${chosen.length} ${chosen.length === 1 ? 'take' : 'takes'} is ready on Screening.`)
+  say(
+    t('log.LogPage.aReelOfIsReady', [
+      chosen.length,
+      chosen.length === 1 ? t('log.LogPage.take') : t('log.LogPage.takes'),
+    ]),
+  )
   makeStale('sequences')
 }
 /** What is chosen goes to the editing team: its packing list is on Hand-off. */
@@ -114,16 +125,16 @@ function handOff(): void {
 async function listen(): Promise<void> {
   if (!production.value.may.organise) return
   const started = await attempt(() => wordsApi.find(production.value.ulid, day.value.ulid, { language: 'en-us' }))
-  if (started !== undefined) say('What is said on this day is being found. You can go on meanwhile.')
+  if (started !== undefined) say(t('log.LogPage.whatIsSaidOnThis'))
   makeStale('tasks')
 }
 const on = computed(() =>
-  row.value?.kind === 'clip' ? row.value.clip.name : take.value === null ? 'no row' : slateOf(take.value),
+  row.value?.kind === 'clip' ? row.value.clip.name : take.value === null ? t('log.LogPage.noRow') : slateOf(take.value),
 )
 const example = computed(() => {
   const one = take.value
   return one === null
-    ? '3A/4 wide, Mara turns, circled'
+    ? t('log.LogPage.n3a4WideMaraTurns')
     : [`${one.setup}/${one.take + 1} ${one.size.toLowerCase()}`.trim(), one.description].filter(Boolean).join(', ')
 })
 
@@ -238,30 +249,34 @@ const ask = (which: typeof dialog.value) => {
 }
 
 useShortcuts('Log', [
-  { keys: ['b'], what: 'The log line: 3A/4 wide, Mara turns, circled', run: () => openLine() },
-  { keys: ['Ctrl+b'], what: 'The log line, from a column of words too', whileTyping: true, run: () => openLine() },
-  { keys: ['n'], what: 'Next take: setup, size and what happens go on', run: () => openLine('+ ') },
-  { keys: ['v'], what: 'Write a note', run: () => panel.value?.writeNote() },
-  { keys: ['y'], what: 'Who changed what of this take', run: () => panel.value?.toggleHistory() },
+  { keys: ['b'], what: t('log.LogPage.theLogLine3a4'), run: () => openLine() },
+  { keys: ['Ctrl+b'], what: t('log.LogPage.theLogLineFromA'), whileTyping: true, run: () => openLine() },
+  { keys: ['n'], what: t('log.LogPage.nextTakeSetupSizeAnd'), run: () => openLine('+ ') },
+  { keys: ['v'], what: t('log.LogPage.writeANote'), run: () => panel.value?.writeNote() },
+  { keys: ['y'], what: t('log.LogPage.whoChangedWhatOfThis'), run: () => panel.value?.toggleHistory() },
   {
     keys: ['[', ']'],
-    what: 'Angle before, angle after',
+    what: t('log.LogPage.angleBeforeAngleAfter'),
     run: (event) => panel.value?.turn(event.key === ']' ? 1 : -1),
   },
-  { keys: ['q'], what: 'Rows or pictures', run: () => (view.value = view.value === 'rows' ? 'pictures' : 'rows') },
+  {
+    keys: ['q'],
+    what: t('log.LogPage.rowsOrPictures'),
+    run: () => (view.value = view.value === 'rows' ? 'pictures' : 'rows'),
+  },
   {
     keys: ['z'],
-    what: 'Slate order, as shot, by device, widest first',
+    what: t('log.LogPage.slateOrderAsShotBy'),
     run: () => (order.value = ORDERS[(ORDERS.findIndex((one) => one.key === order.value) + 1) % ORDERS.length]!.key),
   },
-  { keys: ['s'], what: 'Read slates', run: () => ask('slates') },
-  { keys: ['u'], what: 'Script notes and reports', run: () => ask('notes') },
-  { keys: ['a'], what: 'Names', run: () => ask('names') },
-  { keys: ['Alt+t'], what: 'Script', run: () => ask('script') },
-  { keys: ['Alt+w'], what: 'A review reel of the chosen takes', run: () => void makeReel() },
-  { keys: ['Alt+p'], what: 'Hand off the chosen takes', run: handOff },
-  { keys: ['Alt+l'], what: 'Find what is said on this day', run: () => void listen() },
-  { keys: ['Alt+k'], what: 'Columns', run: () => view.value === 'rows' && columnsMenu.value?.show() },
+  { keys: ['s'], what: t('log.LogPage.readSlates'), run: () => ask('slates') },
+  { keys: ['u'], what: t('log.LogPage.scriptNotesAndReports'), run: () => ask('notes') },
+  { keys: ['a'], what: t('log.LogPage.names2'), run: () => ask('names') },
+  { keys: ['Alt+t'], what: t('log.LogPage.script2'), run: () => ask('script') },
+  { keys: ['Alt+w'], what: t('log.LogPage.aReviewReelOfThe'), run: () => void makeReel() },
+  { keys: ['Alt+p'], what: t('log.LogPage.handOffTheChosenTakes'), run: handOff },
+  { keys: ['Alt+l'], what: t('log.LogPage.findWhatIsSaidOn'), run: () => void listen() },
+  { keys: ['Alt+k'], what: t('log.LogPage.columns'), run: () => view.value === 'rows' && columnsMenu.value?.show() },
 ])
 </script>
 
@@ -271,47 +286,51 @@ useShortcuts('Log', [
       <PanelEdge stage="log" :usual="372" />
       <section class="left">
         <div class="bar">
-          <span class="two" role="radiogroup" aria-label="View"
+          <span class="two" role="radiogroup" :aria-label="t('log.LogPage.view')"
             ><button
               role="radio"
               :aria-checked="view === 'rows'"
               :class="{ on: view === 'rows' }"
-              title="Rows (Q)"
+              :title="t('log.LogPage.rowsQ')"
               @click="view = 'rows'"
             >
-              Slate sheet</button
+              {{ t('log.LogPage.slateSheet') }}</button
             ><button
               role="radio"
               :aria-checked="view === 'pictures'"
               :class="{ on: view === 'pictures' }"
-              title="Pictures (Q)"
+              :title="t('log.LogPage.picturesQ')"
               @click="view = 'pictures'"
             >
-              Pictures
+              {{ t('log.LogPage.pictures') }}
             </button></span
           >
-          <select v-model="order" class="order" aria-label="Order" title="Order (Z)">
+          <select v-model="order" class="order" :aria-label="t('log.LogPage.order')" :title="t('log.LogPage.orderZ')">
             <option v-for="one in ORDERS" :key="one.key" :value="one.key">{{ one.title }}</option>
           </select>
           <template v-if="mayLog">
-            <button class="plain" title="From the recorder's fields and from names (S)" @click="ask('slates')">
-              Read slates
+            <button class="plain" :title="t('log.LogPage.fromTheRecordersFieldsAnd')" @click="ask('slates')">
+              {{ t('log.LogPage.readSlates') }}
             </button>
-            <button class="plain" title="Script notes and reports (U)" @click="ask('notes')">Script notes…</button>
+            <button class="plain" :title="t('log.LogPage.scriptNotesAndReportsU')" @click="ask('notes')">
+              {{ t('log.LogPage.scriptNotes') }}
+            </button>
             <Dropdown :trigger="['click']">
-              <button class="plain" aria-label="More">More ▾</button>
+              <button class="plain" :aria-label="t('log.LogPage.more')">{{ t('log.LogPage.more2') }}</button>
               <template #overlay
                 ><div class="drop">
-                  <button @click="ask('names')">Names… <kbd>A</kbd></button
-                  ><button @click="ask('script')">Script… <kbd>Alt T</kbd></button
-                  ><button @click="makeReel">Review reel of the chosen takes <kbd>Alt W</kbd></button>
+                  <button @click="ask('names')">{{ t('log.LogPage.names') }} <kbd>A</kbd></button
+                  ><button @click="ask('script')">{{ t('log.LogPage.script') }} <kbd>Alt T</kbd></button
+                  ><button @click="makeReel">{{ t('log.LogPage.reviewReelOfTheChosen') }} <kbd>Alt W</kbd></button>
                   <button v-if="production.may.work" @click="handOff">
-                    Hand off the chosen takes <kbd>Alt P</kbd>
+                    {{ t('log.LogPage.handOffTheChosenTakes') }} <kbd>Alt P</kbd>
                   </button>
                   <button v-if="production.may.organise" @click="listen">
-                    Find what is said on this day <kbd>Alt L</kbd>
+                    {{ t('log.LogPage.findWhatIsSaidOn') }} <kbd>Alt L</kbd>
                   </button>
-                  <router-link :to="{ name: 'script', params: route.params }">Script and reads</router-link>
+                  <router-link :to="{ name: 'script', params: route.params }">{{
+                    t('log.LogPage.scriptAndReads')
+                  }}</router-link>
                 </div></template
               >
             </Dropdown>
@@ -324,32 +343,40 @@ useShortcuts('Log', [
             @reset="setColumns(null)"
           />
           <span class="push soft"
-            ><span v-for="one in others.values()" :key="one.who" class="met" :title="`${one.name} logs here too`">{{
-              one.initials
-            }}</span
+            ><span
+              v-for="one in others.values()"
+              :key="one.who"
+              class="met"
+              :title="t('log.LogPage.logsHereToo', [one.name])"
+              >{{ one.initials }}</span
             >{{ summary }}</span
           >
         </div>
         <p v-if="edits.waiting.value > 0" class="note warn waiting" role="status">
           <span
-            ><b>{{ edits.why.value || 'Not sent yet.' }}</b> {{ edits.waiting.value }}
-            {{ edits.waiting.value === 1 ? 'entry is' : 'entries are' }} kept on this machine and sent as soon as
-            Cartella takes {{ edits.waiting.value === 1 ? 'it' : 'them' }}.</span
+            ><b>{{ edits.why.value || t('log.LogPage.notSentYet') }}</b>
+            {{
+              t('log.LogPage.keptOnThisMachineAnd', [
+                edits.waiting.value,
+                edits.waiting.value === 1 ? t('log.LogPage.entryIs') : t('log.LogPage.entriesAre'),
+                edits.waiting.value === 1 ? t('log.LogPage.it') : t('log.LogPage.them'),
+              ])
+            }}</span
           >
-          <button class="plain go" @click="edits.sendAgain()">Send now</button>
+          <button class="plain go" @click="edits.sendAgain()">{{ t('log.LogPage.sendNow') }}</button>
           <Popconfirm
-            title="What you typed is lost then."
+            :title="t('log.LogPage.whatYouTypedIsLost')"
             placement="bottomRight"
-            ok-text="Do not send"
-            cancel-text="Keep"
+            :ok-text="t('log.LogPage.doNotSend')"
+            :cancel-text="t('log.LogPage.keep')"
             @confirm="edits.forget()"
-            ><button class="plain">Do not send…</button></Popconfirm
+            ><button class="plain">{{ t('log.LogPage.doNotSend2') }}</button></Popconfirm
           >
         </p>
         <div v-if="rows.length === 0" class="empty">
-          <b>No clip of this day yet.</b>Offload a card first; its clips come here.<br /><RouterLink
+          <b>{{ t('log.LogPage.noClipOfThisDay') }}</b>{{ t('log.LogPage.offloadACardFirstIts') }}<br /><RouterLink
             :to="{ name: 'cards', params: route.params }"
-            ><button class="go">To the bench</button></RouterLink
+            ><button class="go">{{ t('log.LogPage.toTheBench') }}</button></RouterLink
           >
         </div>
         <SlateGrid
@@ -389,9 +416,14 @@ useShortcuts('Log', [
           @logged="logged"
           @leave="grid?.focus()"
           @move="(step) => grid?.move(step)"
-          ><kbd>N</kbd> next take <kbd>C</kbd> circled <kbd>X</kbd> NG <kbd>D</kbd> as above <kbd>V</kbd> note</LogLine
+          ><kbd>N</kbd> {{ t('log.LogPage.nextTake') }} <kbd>C</kbd> {{ t('log.LogPage.circled') }} <kbd>X</kbd>
+          {{ t('log.LogPage.ng') }} <kbd>D</kbd> {{ t('log.LogPage.asAbove') }} <kbd>V</kbd>
+          {{ t('log.LogPage.note') }}</LogLine
         >
-        <div v-else class="foot soft"><kbd>C</kbd> circled <kbd>Space</kbd> play <kbd>[</kbd><kbd>]</kbd> angle</div>
+        <div v-else class="foot soft">
+          <kbd>C</kbd> {{ t('log.LogPage.circled') }} <kbd>Space</kbd> {{ t('log.LogPage.play') }} <kbd>[</kbd
+          ><kbd>]</kbd> {{ t('log.LogPage.angle') }}
+        </div>
       </section>
       <TakePanel
         ref="panel"
@@ -412,29 +444,36 @@ useShortcuts('Log', [
       <ScriptDialog :open="dialog === 'script'" @close="dialog = null" />
       <Modal
         :open="edits.conflict.value !== null"
-        title="Two people changed the same thing"
+        :title="t('log.LogPage.twoPeopleChangedTheSame')"
         :footer="null"
         @cancel="edits.settle(false)"
       >
         <template v-if="edits.conflict.value">
           <p class="soft">
-            {{ fieldName(production.fields, edits.conflict.value.field) }} of
-            <b class="mono">{{ edits.conflict.value.label }}</b>. Nothing is lost: choose which stays.
+            {{ t('log.LogPage.of', [fieldName(production.fields, edits.conflict.value.field)]) }}
+            <b class="mono">{{ edits.conflict.value.label }}</b>{{ t('log.LogPage.nothingIsLostChooseWhich') }}
           </p>
           <dl class="both">
-            <dt>Yours</dt>
+            <dt>{{ t('log.LogPage.yours') }}</dt>
             <dd>{{ edits.conflict.value.yours || '—' }}</dd>
-            <dt>Theirs</dt>
+            <dt>{{ t('log.LogPage.theirs') }}</dt>
             <dd>{{ edits.conflict.value.theirs || '—' }}</dd>
           </dl>
           <div class="answers">
             <button v-if="edits.left.value > 1" class="plain" @click="edits.settle(false, true)">
-              Theirs for all {{ edits.left.value }}</button
-            ><button v-if="edits.left.value > 1" class="plain" @click="edits.settle(true, true)">
-              Mine for all {{ edits.left.value }}
+              {{ t('log.LogPage.theirsForAll', [edits.left.value]) }}</button><button
+              v-if="edits.left.value > 1"
+              class="plain"
+              @click="edits.settle(true, true)"
+            >
+              {{ t('log.LogPage.mineForAll', [edits.left.value]) }}
             </button>
-            <button class="plain" @click="edits.settle(false)">Keep theirs</button
-            ><button class="go ant-btn-primary" @click="edits.settle(true)">Use mine</button>
+            <button class="plain" @click="edits.settle(false)">{{ t('log.LogPage.keepTheirs') }}</button><button
+              class="go ant-btn-primary"
+              @click="edits.settle(true)"
+            >
+              {{ t('log.LogPage.useMine') }}
+            </button>
           </div>
         </template>
       </Modal>

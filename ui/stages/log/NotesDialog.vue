@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { t } from '@/words'
 import { log as logApi } from '@/api/endpoints/log'
 import { useIntervalFn } from '@vueuse/core'
 import { Modal } from 'ant-design-vue'
@@ -16,19 +17,19 @@ const props = defineProps<{ open: boolean }>()
 const emit = defineEmits<{ close: []; go: [take: string] }>()
 const { day, production } = useDesk()
 const TITLES: Record<string, string> = {
-  slate: 'slate (3A/4)',
-  scene: 'scene',
-  setup: 'setup',
-  take: 'take',
-  day: 'day or date',
-  time: 'time',
-  clip: 'clip name',
-  description: 'what happens',
-  size: 'size',
-  status: 'circled, hold, NG',
-  notes: 'notes',
-  keywords: 'keywords',
-  marks: 'marks (MOS, tail…)',
+  slate: t('log.NotesDialog.slate3a4'),
+  scene: t('log.NotesDialog.scene'),
+  setup: t('log.NotesDialog.setup'),
+  take: t('log.NotesDialog.take'),
+  day: t('log.NotesDialog.dayOrDate'),
+  time: t('log.NotesDialog.time'),
+  clip: t('log.NotesDialog.clipName'),
+  description: t('log.NotesDialog.whatHappens'),
+  size: t('log.NotesDialog.size'),
+  status: t('log.NotesDialog.circledHoldNg'),
+  notes: t('log.NotesDialog.notes'),
+  keywords: t('log.NotesDialog.keywords'),
+  marks: t('log.NotesDialog.marksMosTail'),
 }
 const file = shallowRef<NoteFile | null>(null)
 const columns = ref<Record<string, string>>({})
@@ -135,7 +136,7 @@ function arrived(): void {
   }
   if (file.value.task?.state === 'failed' || file.value.task?.state === 'cancelled') mapping.value = true
   else if (file.value.applied) {
-    say(`${file.value.name} is in the log. Ctrl+Z takes it back.`)
+    say(t('log.NotesDialog.isInTheLogCtrl', [file.value.name]))
     makeStale('takes')
     emit('close')
   }
@@ -143,12 +144,15 @@ function arrived(): void {
 const ok = () => (step.value === 'map' ? look() : step.value === 'look' ? apply() : picker.value?.click())
 const okText = computed(() =>
   step.value === 'bring'
-    ? 'Choose a file'
+    ? t('log.NotesDialog.chooseAFile')
     : step.value === 'map'
-      ? 'See what it changes'
+      ? t('log.NotesDialog.seeWhatItChanges')
       : applies.value === 0
-        ? 'Nothing to bring in'
-        : `Bring in ${applies.value} ${applies.value === 1 ? 'row' : 'rows'}`,
+        ? t('log.NotesDialog.nothingToBringIn')
+        : t('log.NotesDialog.bringIn', [
+            applies.value,
+            applies.value === 1 ? t('log.NotesDialog.row') : t('log.NotesDialog.rows'),
+          ]),
 )
 </script>
 
@@ -156,10 +160,10 @@ const okText = computed(() =>
   <Modal
     :open="open"
     :style="{ top: '36px' }"
-    title="Script notes and reports"
+    :title="t('log.NotesDialog.scriptNotesAndReports')"
     width="980px"
     :ok-text="okText"
-    cancel-text="Leave it"
+    :cancel-text="t('log.NotesDialog.leaveIt')"
     :ok-button-props="{
       disabled: sending || busy || (step === 'map' && file?.rows.length === 0) || (step === 'look' && applies === 0),
     }"
@@ -171,7 +175,7 @@ const okText = computed(() =>
       type="file"
       class="hush"
       accept=".csv,.tsv,.txt,.xlsx"
-      aria-label="A table of notes"
+      :aria-label="t('log.NotesDialog.aTableOfNotes')"
       @change="bring(($event.target as HTMLInputElement).files)"
     />
     <div
@@ -182,18 +186,19 @@ const okText = computed(() =>
       @dragleave="over = false"
       @drop.prevent="bring($event.dataTransfer?.files)"
     >
-      <b>{{ sending ? 'Reading it…' : 'Drop a table here' }}</b>
+      <b>{{ sending ? t('log.NotesDialog.readingIt') : t('log.NotesDialog.dropATableHere') }}</b>
       <p class="soft">
-        CSV, TSV or XLSX from a script supervisor, a slate that writes its own log, a camera or sound report. Rows find
-        their takes by slate and day, else by time, else by clip name. Nothing changes before you have seen it.
+        {{ t('log.NotesDialog.csvTsvOrXlsxFrom') }}
       </p>
     </div>
     <template v-else>
       <p class="head">
-        <b>{{ file.name }}</b><span v-if="file.is_known && mapping" class="pill">read as last time</span
-        ><span v-if="step === 'map'" class="soft">Say what each column is. Choose the row that holds the headings.</span
+        <b>{{ file.name }}</b><span v-if="file.is_known && mapping" class="pill">{{
+          t('log.NotesDialog.readAsLastTime')
+        }}</span
+        ><span v-if="step === 'map'" class="soft">{{ t('log.NotesDialog.sayWhatEachColumnIs') }}</span
         ><label v-if="step === 'map' && file.sheets.length > 1" class="soft"
-          >Sheet
+          >{{ t('log.NotesDialog.sheet') }}
           <select
             class="field"
             :value="file.sheet"
@@ -202,11 +207,16 @@ const okText = computed(() =>
           >
             <option v-for="(name, at) in file.sheets" :key="at" :value="at">{{ name }}</option>
           </select></label
-        ><button v-if="step === 'look' && !busy" class="plain push" @click="mapping = true">Columns…</button
-        ><button v-if="step === 'map'" class="plain push" @click="picker?.click()">Another file…</button>
+        ><button v-if="step === 'look' && !busy" class="plain push" @click="mapping = true">
+          {{ t('log.NotesDialog.columns') }}</button
+        ><button v-if="step === 'map'" class="plain push" @click="picker?.click()">
+          {{ t('log.NotesDialog.anotherFile') }}
+        </button>
       </p>
       <p v-if="failed" class="note fault" role="alert">{{ failed }}</p>
-      <p v-if="step === 'map' && !busy && file.rows.length === 0" class="soft empty">This sheet is empty.</p>
+      <p v-if="step === 'map' && !busy && file.rows.length === 0" class="soft empty">
+        {{ t('log.NotesDialog.thisSheetIsEmpty') }}
+      </p>
       <div v-else-if="step === 'map' && !(busy && file.rows.length === 0)" class="rolls" tabindex="0">
         <table class="list raw">
           <thead>
@@ -217,10 +227,10 @@ const okText = computed(() =>
                   v-model="columns[String(at - 1)]"
                   class="field"
                   :class="{ set: columns[String(at - 1)] }"
-                  :aria-label="`What column ${letter(at - 1)} is`"
+                  :aria-label="t('log.NotesDialog.whatColumnIs', [letter(at - 1)])"
                 >
-                  <option :value="undefined">not used</option>
-                  <option value="">not used</option>
+                  <option :value="undefined">{{ t('log.NotesDialog.notUsed') }}</option>
+                  <option value="">{{ t('log.NotesDialog.notUsed') }}</option>
                   <option v-for="target in file.targets" :key="target" :value="target">
                     {{ TITLES[target] ?? called(target) }}
                   </option>
@@ -240,7 +250,7 @@ const okText = computed(() =>
               @click="heading = index"
             >
               <td class="mono soft">
-                <label :title="`Row ${index + 1} holds the headings`"
+                <label :title="t('log.NotesDialog.rowHoldsTheHeadings', [index + 1])"
                   ><input v-model="heading" type="radio" name="heading" :value="index" />{{ index + 1 }}</label
                 >
               </td>
@@ -259,7 +269,7 @@ const okText = computed(() =>
           @corrects="(place) => look({ corrects: place })"
         />
         <p class="soft stays">
-          A person's entry stays; where it differs, an open point asks. One step back with Ctrl Z.
+          {{ t('log.NotesDialog.aPersonsEntryStaysWhere') }}
         </p>
       </template>
     </template>

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { t } from '@/words'
 import { computed, ref, shallowRef, watch } from 'vue'
 import { log as logApi } from '@/api/endpoints/log'
 import type { NoteFile, NoteReport, NoteSample, Said, Verdict } from '@/api/types'
@@ -11,10 +12,10 @@ const props = defineProps<{ file: NoteFile; report: NoteReport; titles: Record<s
 const emit = defineEmits<{ go: [take: string]; corrects: [place: string | null] }>()
 const { production } = useDesk()
 const VERDICTS: { key: Verdict; title: string }[] = [
-  { key: 'new', title: 'new' },
-  { key: 'different', title: 'different' },
-  { key: 'same', title: 'the same' },
-  { key: 'unmatched', title: 'of no take' },
+  { key: 'new', title: t('log.NotesReport.new') },
+  { key: 'different', title: t('log.NotesReport.different') },
+  { key: 'same', title: t('log.NotesReport.theSame') },
+  { key: 'unmatched', title: t('log.NotesReport.ofNoTake') },
 ]
 const tab = ref<Verdict | 'faults'>('new')
 const later = shallowRef<NoteReport['faults']>([])
@@ -36,7 +37,11 @@ async function more(): Promise<void> {
   if (answer !== undefined) later.value = [...later.value, ...answer.faults]
 }
 const words = (value: Said | null) =>
-  value === true ? 'yes' : value === null || value === false || value === '' || value === 'none' ? '—' : String(value)
+  value === true
+    ? t('log.NotesReport.yes')
+    : value === null || value === false || value === '' || value === 'none'
+      ? '—'
+      : String(value)
 /** What is put behind words that stay, as in notes of several sources; empty where they are replaced. */
 function added({ was, becomes }: { was: Said; becomes: Said | null }): string {
   return typeof was === 'string' && typeof becomes === 'string' && was !== '' && becomes.startsWith(was)
@@ -51,16 +56,22 @@ const choice = (event: Event) => emit('corrects', (event.target as HTMLSelectEle
   <div>
     <p v-if="file.others.length > 0" class="corrects">
       <label
-        >They correct
+        >{{ t('log.NotesReport.theyCorrect') }}
         <select class="field" :value="report.corrects ?? ''" @change="choice">
-          <option value="">no other file; they add to the log</option>
+          <option value="">{{ t('log.NotesReport.noOtherFileTheyAdd') }}</option>
           <option v-for="place in file.others" :key="place" :value="place">{{ place }}</option>
         </select></label
       >
       <span v-if="report.corrects" class="soft"
-        >Its words give way to these.<template v-if="report.left > 0">
-          {{ report.left }} {{ report.left === 1 ? 'take' : 'takes' }} of it {{ report.left === 1 ? 'is' : 'are' }} not
-          in these; what it said there stays.</template
+        >{{ t('log.NotesReport.itsWordsGiveWayTo')
+        }}<template v-if="report.left > 0">
+          {{
+            t('log.NotesReport.ofItNotInThese', [
+              report.left,
+              report.left === 1 ? t('log.NotesReport.take') : t('log.NotesReport.takes'),
+              report.left === 1 ? t('log.NotesReport.is') : t('log.NotesReport.are'),
+            ])
+          }}</template
         ></span
       >
     </p>
@@ -83,27 +94,31 @@ const choice = (event: Event) => emit('corrects', (event.target as HTMLSelectEle
         :class="{ on: tab === 'faults', bad: report.fault_count > 0 }"
         @click="tab = 'faults'"
       >
-        <b class="mono">{{ report.fault_count }}</b> {{ report.fault_count === 1 ? 'cell' : 'cells' }} left out
+        <b class="mono">{{ report.fault_count }}</b>
+        {{
+          t('log.NotesReport.leftOut', [
+            report.fault_count === 1 ? t('log.NotesReport.cell') : t('log.NotesReport.cells'),
+          ])
+        }}
       </button>
       <a
         v-if="tab === 'faults' && report.fault_count > 0"
         class="plain"
         :href="logApi.noteFaultsFile(production.ulid, file.ulid)"
         download
-        >Save as CSV</a
-      ><span class="soft push"
-        >{{ report.rows }} rows<template v-if="report.made">
-          · {{ report.made }} takes that are not in the log yet</template
-        ><template v-if="report.joined"> · {{ report.joined }} clips get their slate</template></span
+        >{{ t('log.NotesReport.saveAsCsv') }}</a><span class="soft push"
+        >{{ t('log.NotesReport.rows', [report.rows])
+        }}<template v-if="report.made"> {{ t('log.NotesReport.takesThatAreNotIn', [report.made]) }}</template
+        ><template v-if="report.joined"> {{ t('log.NotesReport.clipsGetTheirSlate', [report.joined]) }}</template></span
       >
     </div>
     <div class="rolls" tabindex="0">
       <table v-if="tab === 'faults'" class="list">
         <thead>
           <tr>
-            <th>Cell</th>
-            <th>What it should be</th>
-            <th>Why it is left out</th>
+            <th>{{ t('log.NotesReport.cell2') }}</th>
+            <th>{{ t('log.NotesReport.whatItShouldBe') }}</th>
+            <th>{{ t('log.NotesReport.whyItIsLeftOut') }}</th>
           </tr>
         </thead>
         <tbody>
@@ -117,9 +132,9 @@ const choice = (event: Event) => emit('corrects', (event.target as HTMLSelectEle
       <table v-else class="list">
         <thead>
           <tr>
-            <th>Row</th>
-            <th>Slate</th>
-            <th>What it says</th>
+            <th>{{ t('log.NotesReport.row') }}</th>
+            <th>{{ t('log.NotesReport.slate') }}</th>
+            <th>{{ t('log.NotesReport.whatItSays') }}</th>
           </tr>
         </thead>
         <tbody>
@@ -140,7 +155,7 @@ const choice = (event: Event) => emit('corrects', (event.target as HTMLSelectEle
                   ><b>{{ words(field.said) }}</b></template
                 ><template v-else-if="field.becomes === null"
                   ><b>{{ words(field.was) }}</b
-                  >&nbsp;stays; they say {{ words(field.said) }}</template
+                  >{{ t('log.NotesReport.staysTheySay', [words(field.said)]) }}</template
                 ><template v-else-if="added(field)"
                   >{{ words(field.was) }} <b>+ {{ words(added(field)) }}</b></template
                 ><template v-else
@@ -152,13 +167,15 @@ const choice = (event: Event) => emit('corrects', (event.target as HTMLSelectEle
           </tr>
         </tbody>
       </table>
-      <p v-if="tab === 'faults' ? faults.length === 0 : samples.length === 0" class="soft empty">None.</p>
+      <p v-if="tab === 'faults' ? faults.length === 0 : samples.length === 0" class="soft empty">
+        {{ t('log.NotesReport.none') }}
+      </p>
       <p v-else-if="tab === 'faults' && faults.length < report.fault_count" class="soft empty">
-        The first {{ faults.length }} of {{ report.fault_count }}.
-        <button class="plain" :disabled="fetching" @click="more">Show more</button>
+        {{ t('log.NotesReport.theFirstOf', [faults.length, report.fault_count]) }}
+        <button class="plain" :disabled="fetching" @click="more">{{ t('log.NotesReport.showMore') }}</button>
       </p>
       <p v-else-if="tab !== 'faults' && samples.length < report.counts[tab]" class="soft empty">
-        The first {{ samples.length }} of {{ report.counts[tab] }}.
+        {{ t('log.NotesReport.theFirstOf', [samples.length, report.counts[tab]]) }}
       </p>
     </div>
   </div>

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { t } from '@/words'
 import { log as logApi } from '@/api/endpoints/log'
 import { Modal } from 'ant-design-vue'
 import { ref, shallowRef, watch } from 'vue'
@@ -35,20 +36,22 @@ async function apply(): Promise<void> {
   const file = chosen.value
   if (file === null) return picker.value?.click()
   if ((await attempt(() => logApi.script(production.value.ulid, file, { apply: '1' }))) === undefined) return
-  say(`${report.value?.scenes} scenes are in. Ctrl+Z takes them back.`)
+  say(t('log.ScriptDialog.scenesAreInCtrlZ', [report.value?.scenes]))
   makeStale('takes')
   emit('close')
 }
 const list = (names: string[]) =>
-  names.slice(0, 30).join(', ') + (names.length > 30 ? ` and ${names.length - 30} more` : '')
+  names.slice(0, 30).join(', ') + (names.length > 30 ? t('log.ScriptDialog.andMore', [names.length - 30]) : '')
 </script>
 
 <template>
   <Modal
     :open="open"
-    title="Script"
-    :ok-text="report === null ? 'Choose a file' : `Bring in ${report.scenes} scenes`"
-    cancel-text="Leave it"
+    :title="t('log.ScriptDialog.script')"
+    :ok-text="
+      report === null ? t('log.ScriptDialog.chooseAFile') : t('log.ScriptDialog.bringInScenes', [report.scenes])
+    "
+    :cancel-text="t('log.ScriptDialog.leaveIt')"
     @ok="apply"
     @cancel="emit('close')"
   >
@@ -57,7 +60,7 @@ const list = (names: string[]) =>
       type="file"
       class="hush"
       accept=".fountain,.txt,.text,.spmd"
-      aria-label="A script"
+      :aria-label="t('log.ScriptDialog.aScript')"
       @change="bring(($event.target as HTMLInputElement).files)"
     />
     <div
@@ -68,25 +71,30 @@ const list = (names: string[]) =>
       @drop.prevent="bring($event.dataTransfer?.files)"
     >
       <template v-if="report === null"
-        ><b>Drop a script here</b>
+        ><b>{{ t('log.ScriptDialog.dropAScriptHere') }}</b>
         <p class="soft">
-          Fountain or plain text. Headings, who speaks and the length in eighths come over the scenes of the sheet;
-          nothing of what is logged changes.
+          {{ t('log.ScriptDialog.fountainOrPlainTextHeadings') }}
         </p></template
       >
       <dl v-else>
-        <dt>File</dt>
+        <dt>{{ t('log.ScriptDialog.file') }}</dt>
         <dd>
           <b>{{ chosen?.name }}</b>
         </dd>
-        <dt>Scenes</dt>
-        <dd>{{ report.scenes }}, {{ report.pages }} pages</dd>
-        <dt>New here</dt>
-        <dd>{{ report.new.length === 0 ? 'none' : list(report.new) }}</dd>
-        <dt>Changed</dt>
-        <dd>{{ report.changed.length === 0 ? 'none' : list(report.changed) }}</dd>
-        <dt>Gone</dt>
-        <dd>{{ report.gone.length === 0 ? 'none' : `${list(report.gone)}; what was shot of them stays` }}</dd>
+        <dt>{{ t('log.ScriptDialog.scenes') }}</dt>
+        <dd>{{ t('log.ScriptDialog.pages', [report.scenes, report.pages]) }}</dd>
+        <dt>{{ t('log.ScriptDialog.newHere') }}</dt>
+        <dd>{{ report.new.length === 0 ? t('log.ScriptDialog.none') : list(report.new) }}</dd>
+        <dt>{{ t('log.ScriptDialog.changed') }}</dt>
+        <dd>{{ report.changed.length === 0 ? t('log.ScriptDialog.none') : list(report.changed) }}</dd>
+        <dt>{{ t('log.ScriptDialog.gone') }}</dt>
+        <dd>
+          {{
+            report.gone.length === 0
+              ? t('log.ScriptDialog.none')
+              : t('log.ScriptDialog.whatWasShotOfThem', [list(report.gone)])
+          }}
+        </dd>
       </dl>
     </div>
   </Modal>

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { t } from '@/words'
 import { useEventListener } from '@vueuse/core'
 import { computed, ref, toRef, watch } from 'vue'
 import { words as wordsApi } from '@/api/endpoints/words'
@@ -200,17 +201,17 @@ const who = (key: string) => props.colleagues.get(key) ?? []
 useShortcuts('Slate sheet', [
   {
     keys: ['ArrowDown', 'ArrowUp'],
-    what: 'Next row, the one before',
+    what: t('log.SlateGrid.nextRowTheOneBefore'),
     run: (event) => void move(event.key === 'ArrowDown' ? 1 : -1),
   },
   {
     keys: ['ArrowRight', 'ArrowLeft'],
-    what: 'Next column, the one before',
+    what: t('log.SlateGrid.nextColumnTheOneBefore'),
     run: (event) => sideways(event.key === 'ArrowRight' ? 1 : -1),
   },
   {
     keys: ['Shift+ArrowDown', 'Shift+ArrowUp', 'Shift+ArrowRight', 'Shift+ArrowLeft'],
-    what: 'Choose a range',
+    what: t('log.SlateGrid.chooseARange'),
     run: (event) =>
       event.key === 'ArrowDown' || event.key === 'ArrowUp'
         ? void move(event.key === 'ArrowDown' ? 1 : -1, true)
@@ -218,34 +219,34 @@ useShortcuts('Slate sheet', [
   },
   {
     keys: ['PageDown', 'PageUp', 'Shift+PageDown', 'Shift+PageUp'],
-    what: 'A page on, a page back; with Shift choosing on the way',
+    what: t('log.SlateGrid.aPageOnAPage'),
     run: (event) => pageOn(event.key === 'PageDown' ? 1 : -1, event.shiftKey),
   },
   {
     keys: ['Ctrl+End', 'Ctrl+Home', 'Ctrl+Shift+End', 'Ctrl+Shift+Home'],
-    what: 'The last row, the first; with Shift choosing all to there',
+    what: t('log.SlateGrid.theLastRowTheFirst'),
     run: (event) => toEnd(event.key === 'End' ? 1 : -1, event.shiftKey),
   },
   {
     keys: ['Enter', 'F2'],
-    what: 'Type in the cell, else what happens; the slate of chosen clips: 3B/1, or 3B/1+ to count on',
+    what: t('log.SlateGrid.typeInTheCellElse'),
     run: () => typing.open(),
   },
-  { keys: ['r'], what: 'Change setup and take', run: () => typing.open('slate') },
-  { keys: ['c'], what: 'Circled, or not', run: () => marks.mark('circled') },
-  { keys: ['h'], what: 'Hold, or not', run: () => marks.mark('hold') },
-  { keys: ['x'], what: 'NG, or not', run: () => marks.mark('ng') },
-  { keys: ['m'], what: 'MOS, or not', run: () => marks.flag('is_mos') },
-  { keys: ['t'], what: 'Tail slate, or not', run: () => marks.flag('is_tail_slate') },
-  { keys: ['f'], what: 'False start, or not', run: () => marks.flag('is_false_start') },
-  { keys: ['w'], what: 'Wild, or not', run: () => marks.flag('is_wild') },
-  { keys: ['p'], what: 'Pick-up, or not', run: () => marks.flag('is_pickup') },
-  { keys: ['d'], what: 'Same as above', run: marks.sameAsAbove },
-  { keys: ['Ctrl+d'], what: 'Fill the range down from its first row', run: marks.fillDown },
-  { keys: ['Delete', 'Backspace'], what: 'Empty the chosen cells', run: marks.clear },
+  { keys: ['r'], what: t('log.SlateGrid.changeSetupAndTake'), run: () => typing.open('slate') },
+  { keys: ['c'], what: t('log.SlateGrid.circledOrNot'), run: () => marks.mark('circled') },
+  { keys: ['h'], what: t('log.SlateGrid.holdOrNot'), run: () => marks.mark('hold') },
+  { keys: ['x'], what: t('log.SlateGrid.ngOrNot'), run: () => marks.mark('ng') },
+  { keys: ['m'], what: t('log.SlateGrid.mosOrNot'), run: () => marks.flag('is_mos') },
+  { keys: ['t'], what: t('log.SlateGrid.tailSlateOrNot'), run: () => marks.flag('is_tail_slate') },
+  { keys: ['f'], what: t('log.SlateGrid.falseStartOrNot'), run: () => marks.flag('is_false_start') },
+  { keys: ['w'], what: t('log.SlateGrid.wildOrNot'), run: () => marks.flag('is_wild') },
+  { keys: ['p'], what: t('log.SlateGrid.pickUpOrNot'), run: () => marks.flag('is_pickup') },
+  { keys: ['d'], what: t('log.SlateGrid.sameAsAbove'), run: marks.sameAsAbove },
+  { keys: ['Ctrl+d'], what: t('log.SlateGrid.fillTheRangeDownFrom'), run: marks.fillDown },
+  { keys: ['Delete', 'Backspace'], what: t('log.SlateGrid.emptyTheChosenCells'), run: marks.clear },
   {
     keys: ['Ctrl+c', 'Ctrl+v'],
-    what: 'Copy cells, paste them; to and from a spreadsheet too',
+    what: t('log.SlateGrid.copyCellsPasteThemTo'),
     run: () => undefined,
     leaveToBrowser: true,
   },
@@ -254,16 +255,26 @@ defineExpose({ select, move, focus: () => box.value?.focus(), chosen: chosenTake
 </script>
 
 <template>
-  <div ref="box" class="sheet" tabindex="-1" role="grid" aria-label="Slate sheet" :aria-rowcount="rows.length">
+  <div
+    ref="box"
+    class="sheet"
+    tabindex="-1"
+    role="grid"
+    :aria-label="t('log.SlateGrid.slateSheet')"
+    :aria-rowcount="rows.length"
+  >
     <div
       v-bind="containerProps"
       class="scroll"
       :style="{ '--cols': template, '--least': order === 'device' ? '0' : `${least}px` }"
     >
       <div v-if="order === 'device'" class="row heads bydevice" role="row">
-        <span role="columnheader">Slate</span><span role="columnheader">Clip</span
-        ><span role="columnheader">Length</span><span role="columnheader">Size</span
-        ><span role="columnheader">What happens</span>
+        <span role="columnheader">{{ t('log.SlateGrid.slate') }}</span><span role="columnheader">{{
+          t('log.SlateGrid.clip')
+        }}</span
+        ><span role="columnheader">{{ t('log.SlateGrid.length') }}</span
+        ><span role="columnheader">{{ t('log.SlateGrid.size') }}</span
+        ><span role="columnheader">{{ t('log.SlateGrid.whatHappens') }}</span>
       </div>
       <GridHead v-else :columns="columns" :stuck="stuck" @columns="emit('columns', $event)">
         <template #default="{ column: one }"
@@ -285,11 +296,13 @@ defineExpose({ select, move, focus: () => box.value?.focus(), chosen: chosenTake
           <template v-if="one.kind === 'scene'">
             <span role="gridcell" class="mono">{{ one.scene }}</span><b role="gridcell">{{ one.facts?.heading }}</b>
             <small role="gridcell"
-              >{{ one.setups }} {{ one.setups === 1 ? 'setup' : 'setups' }} · {{ one.takes }}
-              {{ one.takes === 1 ? 'take' : 'takes'
+              >{{ one.setups }} {{ one.setups === 1 ? t('log.SlateGrid.setup') : t('log.SlateGrid.setups') }} ·
+              {{ one.takes }} {{ one.takes === 1 ? t('log.SlateGrid.take') : t('log.SlateGrid.takes')
               }}<template v-if="one.facts">
-                · {{ one.facts.circled }} circled · {{ length(one.facts.running_ticks) }}</template
-              ><template v-if="one.facts && one.facts.days > 1"> on {{ one.facts.days }} days</template></small
+                {{ t('log.SlateGrid.circled', [one.facts.circled, length(one.facts.running_ticks)]) }}</template
+              ><template v-if="one.facts && one.facts.days > 1">
+                {{ t('log.SlateGrid.onDays', [one.facts.days]) }}</template
+              ></small
             >
             <span v-if="(saidOf(one.scene)?.reads ?? 0) > 0" role="gridcell"
               ><router-link
@@ -299,13 +312,16 @@ defineExpose({ select, move, focus: () => box.value?.focus(), chosen: chosenTake
                   params: { production: production.ulid, day: day.ulid },
                   query: { scene: one.scene },
                 }"
-                :title="`${saidOf(one.scene)?.reads} reads of its lines`"
+                :title="t('log.SlateGrid.readsOfItsLines', [saidOf(one.scene)?.reads])"
                 @click.stop
-                ><small>{{ saidOf(one.scene)?.said }} of {{ saidOf(one.scene)?.lines }} lines heard</small></router-link
+                ><small>{{
+                  t('log.SlateGrid.ofLinesHeard', [saidOf(one.scene)?.said, saidOf(one.scene)?.lines])
+                }}</small></router-link
               ></span
             >
             <small v-if="one.facts?.pages" role="gridcell" class="script" :title="one.facts.characters.join(', ')"
-              >script {{ one.facts.pages }} p.<template v-if="one.facts.characters.length">
+              >{{ t('log.SlateGrid.scriptP', [one.facts.pages])
+              }}<template v-if="one.facts.characters.length">
                 · {{ one.facts.characters.slice(0, 3).join(', ')
                 }}{{ one.facts.characters.length > 3 ? ' …' : '' }}</template
               ></small
@@ -338,30 +354,42 @@ defineExpose({ select, move, focus: () => box.value?.focus(), chosen: chosenTake
               v-model="draft"
               class="field edit mono"
               placeholder="3B/1"
-              :title="chosenClips.length > 1 ? '3B/1 is the slate of them all; 3B/1+ counts on' : undefined"
-              aria-label="Slate"
+              :title="chosenClips.length > 1 ? t('log.SlateGrid.n3b1IsTheSlate') : undefined"
+              :aria-label="t('log.SlateGrid.slate')"
               maxlength="41"
               @keydown.enter.stop.prevent="typing.commit('down')"
               @keydown.esc.stop="typing.leave"
               @blur="editing && typing.commit('stay')"
             />
-            <span v-else-if="waiting.has(one.clip.ulid)" role="gridcell" class="mono soft" title="Not sent yet">{{
-              waiting.get(one.clip.ulid)
-            }}</span>
+            <span
+              v-else-if="waiting.has(one.clip.ulid)"
+              role="gridcell"
+              class="mono soft"
+              :title="t('log.SlateGrid.notSentYet')"
+              >{{ waiting.get(one.clip.ulid) }}</span
+            >
             <span v-else-if="one.take" role="gridcell" class="slate"
               ><b class="mono">{{ one.take.setup }}</b
               ><TakeNumber :take="one.take.take" :part="one.take.part" :status="one.take.status"
             /></span>
             <span v-else role="gridcell" class="faint">{{
-              one.clip.is_wild ? 'wild' : one.clip.is_false_start ? 'false start' : 'no slate'
+              one.clip.is_wild
+                ? t('log.SlateGrid.wild')
+                : one.clip.is_false_start
+                  ? t('log.SlateGrid.falseStart')
+                  : t('log.SlateGrid.noSlate')
             }}</span>
             <span role="gridcell" class="clipcell"
               ><DeviceBadge :letter="one.clip.device" /><span class="mono clip" :title="one.clip.file">{{
                 one.clip.name
               }}</span
-              ><i v-for="other in who(one.key)" :key="other.who" class="here" :title="`${other.name} is on this row`">{{
-                other.initials
-              }}</i></span
+              ><i
+                v-for="other in who(one.key)"
+                :key="other.who"
+                class="here"
+                :title="t('log.SlateGrid.isOnThisRow', [other.name])"
+                >{{ other.initials }}</i
+              ></span
             >
             <span role="gridcell" class="mono soft">{{ length(one.clip.duration_ticks) }}</span>
             <span role="gridcell" class="text soft">{{ one.take?.size }}</span>

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { t } from '@/words'
 import { log as logApi } from '@/api/endpoints/log'
 import { watchDebounced } from '@vueuse/core'
 import { Modal } from 'ant-design-vue'
@@ -61,7 +62,8 @@ watchDebounced(
       clips.value = (await logApi.tryPatterns(production.value.ulid, day.value.ulid, { patterns: now })).clips
       trouble.value = ''
     } catch (error) {
-      trouble.value = error instanceof ApiError ? `${error.message} ${error.fix}` : 'They cannot be tried now.'
+      trouble.value =
+        error instanceof ApiError ? `${error.message} ${error.fix}` : t('log.SlatesDialog.theyCannotBeTriedNow')
     }
   },
   { debounce: 150 },
@@ -83,9 +85,13 @@ async function read(): Promise<void> {
   if (answer === undefined) return
   say(
     answer.read === 0
-      ? `Nothing new to read. ${answer.silent} clips say no slate.`
-      : `Read ${answer.read} slates: ${answer.from_recorder} from the recorder, ${answer.from_names} from names. ` +
-          `${answer.silent} clips say none.`,
+      ? t('log.SlatesDialog.nothingNewToReadClips', [answer.silent])
+      : t('log.SlatesDialog.readSlatesFromTheRecorder', [
+          answer.read,
+          answer.from_recorder,
+          answer.from_names,
+          answer.silent,
+        ]),
   )
   makeStale('takes')
   emit('close')
@@ -96,32 +102,38 @@ async function read(): Promise<void> {
   <Modal
     :open="open"
     :style="{ top: '36px' }"
-    title="Read slates"
+    :title="t('log.SlatesDialog.readSlates')"
     width="820px"
     :ok-text="
       count.news === 0
         ? changed
-          ? 'Keep the patterns'
-          : 'Nothing new'
-        : `Read ${count.news} ${count.news === 1 ? 'slate' : 'slates'}`
+          ? t('log.SlatesDialog.keepThePatterns')
+          : t('log.SlatesDialog.nothingNew')
+        : t('log.SlatesDialog.read', [
+            count.news,
+            count.news === 1 ? t('log.SlatesDialog.slate') : t('log.SlatesDialog.slates'),
+          ])
     "
-    cancel-text="Leave it"
+    :cancel-text="t('log.SlatesDialog.leaveIt')"
     :ok-button-props="{ disabled: trouble !== '' || (count.news === 0 && !changed) }"
     @ok="read"
     @cancel="emit('close')"
   >
     <p class="soft">
-      {{ count.news }} new: {{ count.ixml }} from the recorder's fields, {{ count.news - count.ixml }} from names.
-      {{ count.has }} clips have their take already;
-      <label><input v-model="onlySilent" type="checkbox" /> {{ count.silent }} say nothing</label>
+      {{
+        t('log.SlatesDialog.newFromTheRecordersFields', [count.news, count.ixml, count.news - count.ixml, count.has])
+      }}
+      <label
+        ><input v-model="onlySilent" type="checkbox" /> {{ t('log.SlatesDialog.sayNothing', [count.silent]) }}</label
+      >
     </p>
     <div class="rolls" :class="{ low: editing }" tabindex="0">
       <table class="list">
         <thead>
           <tr>
-            <th>Clip</th>
-            <th>Slate</th>
-            <th>Where it is from</th>
+            <th>{{ t('log.SlatesDialog.clip') }}</th>
+            <th>{{ t('log.SlatesDialog.slate2') }}</th>
+            <th>{{ t('log.SlatesDialog.whereItIsFrom') }}</th>
             <th />
           </tr>
         </thead>
@@ -134,49 +146,55 @@ async function read(): Promise<void> {
               <b>{{ one.slate ?? '' }}</b><span v-if="!one.slate" class="soft">—</span>
             </td>
             <td>
-              <template v-if="one.from === 'ixml'">the recorder's fields</template
-              ><span v-else-if="one.pattern" class="mono soft">{{ one.pattern }}</span>
+              <template v-if="one.from === 'ixml'">{{ t('log.SlatesDialog.theRecordersFields') }}</template><span
+                v-else-if="one.pattern"
+                class="mono soft"
+                >{{ one.pattern }}</span
+              >
             </td>
             <td class="soft">
               {{
                 one.has === null
                   ? ''
                   : one.slate === null || one.has === one.slate
-                    ? `is ${one.has}`
-                    : `stays ${one.has}`
+                    ? t('log.SlatesDialog.is', [one.has])
+                    : t('log.SlatesDialog.stays', [one.has])
               }}
             </td>
           </tr>
         </tbody>
       </table>
-      <p v-if="!waiting && clips.length === 0" class="soft empty">No clip of this day yet.</p>
+      <p v-if="!waiting && clips.length === 0" class="soft empty">{{ t('log.SlatesDialog.noClipOfThisDay') }}</p>
     </div>
     <button class="plain" :aria-expanded="editing" @click="editing = !editing">
-      Patterns {{ editing ? '▾' : '▸' }}</button
-    ><span v-if="changed" class="soft"> changed; they are kept with the reading</span>
+      {{ t('log.SlatesDialog.patterns', [editing ? '▾' : '▸']) }}</button><span v-if="changed" class="soft">
+      {{ t('log.SlatesDialog.changedTheyAreKeptWith') }}</span
+    >
     <div v-if="editing" class="patterns">
       <label
-        >One spelling a line, the first that fits a name reads it<textarea
+        >{{ t('log.SlatesDialog.oneSpellingALineThe')
+        }}<textarea
           v-model="text"
           class="field mono"
           rows="8"
           spellcheck="false"
-          aria-label="Slate patterns"
+          :aria-label="t('log.SlatesDialog.slatePatterns')"
           @keydown.enter.stop
         />
       </label>
       <dl class="soft">
-        <dt class="mono">{setup} {take}</dt>
+        <dt class="mono">{{ t('log.SlatesDialog.setupTake') }}</dt>
         <dd>
-          what the slate says; <span class="mono">{setup+}</span> only with letters,
-          <span class="mono">{take:3}</span> three digits
+          {{ t('log.SlatesDialog.whatTheSlateSays') }} <span class="mono">{{ t('log.SlatesDialog.setup') }}</span>
+          {{ t('log.SlatesDialog.onlyWithLetters') }} <span class="mono">{{ t('log.SlatesDialog.take3') }}</span>
+          {{ t('log.SlatesDialog.threeDigits') }}
         </dd>
         <dt class="mono">{s} {t} {-}</dt>
-        <dd>the word scene, the word take, any one separator</dd>
-        <dt class="mono">{device} {roll} {any}</dt>
-        <dd>a letter, such as A003, anything</dd>
+        <dd>{{ t('log.SlatesDialog.theWordSceneTheWord') }}</dd>
+        <dt class="mono">{{ t('log.SlatesDialog.deviceRollAny') }}</dt>
+        <dd>{{ t('log.SlatesDialog.aLetterSuchAsA003') }}</dd>
         <dt class="mono">[ ] /</dt>
-        <dd>may be missing; the edge of a folder</dd>
+        <dd>{{ t('log.SlatesDialog.mayBeMissingTheEdge') }}</dd>
       </dl>
       <p v-if="trouble" class="note fault" role="alert">{{ trouble }}</p>
     </div>

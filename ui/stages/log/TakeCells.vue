@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { t } from '@/words'
 import type { LogClip, Production, Take } from '@/api/types'
 import { length } from '@/player/time'
 import DeviceBadge from '@/shell/DeviceBadge.vue'
@@ -70,7 +71,7 @@ const otherSlate = (take: Take) => take.claims.map(slateOf).find((slate) => slat
       v-model="draft"
       class="field edit"
       :class="{ mono: editing === 'slate', wide: editing === 'slate' }"
-      :aria-label="editing === 'slate' ? 'Setup and take' : cell.title"
+      :aria-label="editing === 'slate' ? t('log.TakeCells.setupAndTake') : cell.title"
       :maxlength="cell.limit"
       @keydown.enter.stop.prevent="emit('commit', editing === 'slate' ? 'stay' : 'down')"
       @keydown.tab.prevent="emit('commit', $event.shiftKey ? 'back' : 'next')"
@@ -79,7 +80,7 @@ const otherSlate = (take: Take) => take.claims.map(slateOf).find((slate) => slat
     />
     <template v-else-if="cell.key === 'setup'"
       ><span class="mono su" :class="{ again: repeats }">{{ take.setup }}</span
-      ><i v-for="other in who" :key="other.who" class="here" :title="`${other.name} is on this row`">{{
+      ><i v-for="other in who" :key="other.who" class="here" :title="t('log.TakeCells.isOnThisRow', [other.name])">{{
         other.initials
       }}</i></template
     >
@@ -90,12 +91,14 @@ const otherSlate = (take: Take) => take.claims.map(slateOf).find((slate) => slat
       :title="take.notes ? `${take.description}\n${take.notes}` : take.description"
       ><span>{{ take.description }}<i v-if="!take.description" class="soft">—</i></span
       ><em v-if="marksOf(take)">{{ marksOf(take) }}</em
-      ><em v-if="take.notes" title="has a note">✎</em
-      ><em v-if="take.claims.length" class="warn" title="Two sources disagree">or {{ otherSlate(take) }}?</em
+      ><em v-if="take.notes" :title="t('log.TakeCells.hasANote')">✎</em
+      ><em v-if="take.claims.length" class="warn" :title="t('log.TakeCells.twoSourcesDisagree')">{{
+        t('log.TakeCells.or', [otherSlate(take)])
+      }}</em
       ><em
         v-if="take.disputes.length"
         class="warn"
-        :title="`Two sources differ on ${take.disputes.map((dispute) => dispute.field).join(', ')}`"
+        :title="t('log.TakeCells.twoSourcesDifferOn', [take.disputes.map((dispute) => dispute.field).join(', ')])"
         >≠</em
       ></span
     >

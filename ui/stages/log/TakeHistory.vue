@@ -1,4 +1,6 @@
 <script setup lang="ts">
+import { t } from '@/words'
+import { locale } from '@/words/language'
 import { log as logApi } from '@/api/endpoints/log'
 import { computed } from 'vue'
 import { useAnswer } from '@/api/queries'
@@ -10,26 +12,30 @@ const { production } = useDesk()
 const { data, error } = useAnswer(() => logApi.history(production.value.ulid, props.take))
 const steps = computed(() => data.value?.steps ?? [])
 const when = (iso: string) =>
-  new Date(iso).toLocaleString('en-GB', { day: 'numeric', month: 'short', hour: '2-digit', minute: '2-digit' })
+  new Date(iso).toLocaleString(locale, { day: 'numeric', month: 'short', hour: '2-digit', minute: '2-digit' })
 </script>
 
 <template>
-  <section class="history" aria-label="History of the take">
+  <section class="history" :aria-label="t('log.TakeHistory.historyOfTheTake')">
     <p v-if="error" class="note fault">{{ error.message }} {{ error.fix }}</p>
-    <p v-else-if="data && steps.length === 0" class="soft">Nobody has changed anything of this take.</p>
+    <p v-else-if="data && steps.length === 0" class="soft">{{ t('log.TakeHistory.nobodyHasChangedAnythingOf') }}</p>
     <ol>
       <li v-for="(step, index) in steps" :key="index" :class="{ undone: step.undone }">
         <span class="soft"
-          >{{ when(step.at) }} · {{ step.by }}<template v-if="step.undone"> · taken back</template></span
+          >{{ when(step.at) }} · {{ step.by
+          }}<template v-if="step.undone"> {{ t('log.TakeHistory.takenBack') }}</template></span
         >
         <span v-for="one in step.fields" :key="one.field + one.from + one.to" class="field-change"
           ><b>{{ one.field }}</b
           >{{ ' ' }}
           <template v-if="one.field === 'clip'">{{
-            one.to !== '' ? `${one.to} joined` : `${one.from} left`
+            one.to !== '' ? t('log.TakeHistory.joined', [one.to]) : t('log.TakeHistory.left', [one.from])
           }}</template><template v-else
-            ><s v-if="one.from !== ''">{{ one.from }}</s> <span v-else class="soft">empty</span> →
-            <span v-if="one.to !== ''">{{ one.to }}</span><span v-else class="soft">empty</span></template
+            ><s v-if="one.from !== ''">{{ one.from }}</s>
+            <span v-else class="soft">{{ t('log.TakeHistory.empty') }}</span> →
+            <span v-if="one.to !== ''">{{ one.to }}</span><span v-else class="soft">{{
+              t('log.TakeHistory.empty')
+            }}</span></template
           ></span
         >
         <span v-if="step.fields.length === 0">{{ step.label }}</span>

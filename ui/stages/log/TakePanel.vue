@@ -1,4 +1,6 @@
 <script setup lang="ts">
+import { t } from '@/words'
+import { locale } from '@/words/language'
 import { bins as binsApi } from '@/api/endpoints/bins'
 import { day as dayApi } from '@/api/endpoints/day'
 import { log as logApi } from '@/api/endpoints/log'
@@ -98,7 +100,7 @@ async function settle(slate: string): Promise<void> {
       fix: `slate:${slate}`,
     }),
   )
-  if (done !== undefined) say(`It is ${slate}.`)
+  if (done !== undefined) say(t('log.TakePanel.itIs', [slate]))
   makeStale('takes')
 }
 /** What this production added, where something is said. */
@@ -110,15 +112,15 @@ const ownFields = computed(() => {
 const own = computed(() => (props.take === null ? '' : slateOf(props.take)))
 const words = (value: Said) =>
   value === true
-    ? 'yes'
+    ? t('log.TakePanel.yes')
     : value === false || value === '' || value === 'none'
-      ? 'nothing'
+      ? t('log.TakePanel.nothing')
       : value === 'ng'
-        ? 'NG'
+        ? t('log.TakePanel.ng2')
         : String(value)
 const called = (field: string) => fieldName(production.value.fields, field)
 const when = (at: number) =>
-  new Date(at * 1000).toLocaleString('en-GB', { day: 'numeric', month: 'short', hour: '2-digit', minute: '2-digit' })
+  new Date(at * 1000).toLocaleString(locale, { day: 'numeric', month: 'short', hour: '2-digit', minute: '2-digit' })
 /** Two sources that say the same need no two buttons. */
 const unlike = (dispute: Dispute) =>
   dispute.said.filter((said, at) => dispute.said.findIndex((other) => other.value === said.value) === at)
@@ -127,7 +129,12 @@ async function decide(field: string, said: string, alike: boolean): Promise<void
   if (props.take === null) return
   const done = await attempt(() => logApi.settle(production.value.ulid, props.take?.ulid ?? '', { field, said, alike }))
   if (done !== undefined && alike)
-    say(`Settled for ${done.settled} ${done.settled === 1 ? 'take' : 'takes'}. Ctrl+Z takes it back.`)
+    say(
+      t('log.TakePanel.settledForCtrlZTakes', [
+        done.settled,
+        done.settled === 1 ? t('log.TakePanel.take2') : t('log.TakePanel.takes'),
+      ]),
+    )
   makeStale('takes')
 }
 /** Digits go to a timecode while the player has the focus; with Alt they are angles. */
@@ -149,8 +156,8 @@ defineExpose({ turn, writeNote, toggleHistory: () => (history.value = !history.v
 <template>
   <aside @keydown="regionKey">
     <div v-if="chosen === undefined" class="empty">
-      <b>{{ take === null ? 'No take here.' : `No clip shows ${own}.` }}</b>{{
-        take === null ? 'Choose a row of the sheet.' : 'It is in the log, and no file belongs to it yet.'
+      <b>{{ take === null ? t('log.TakePanel.noTakeHere') : t('log.TakePanel.noClipShows', [own]) }}</b>{{
+        take === null ? t('log.TakePanel.chooseARowOfThe') : t('log.TakePanel.itIsInTheLog')
       }}
     </div>
     <template v-else>
@@ -166,7 +173,7 @@ defineExpose({ turn, writeNote, toggleHistory: () => (history.value = !history.v
         @guide="guide = $event"
       />
       <div v-else class="hold" />
-      <div class="angles" role="radiogroup" aria-label="Angle">
+      <div class="angles" role="radiogroup" :aria-label="t('log.TakePanel.angle')">
         <button
           v-for="(one, index) in clips"
           :key="one.ulid"
@@ -174,7 +181,7 @@ defineExpose({ turn, writeNote, toggleHistory: () => (history.value = !history.v
           role="radio"
           :aria-checked="one.ulid === chosen.ulid"
           :class="{ on: one.ulid === chosen.ulid }"
-          :title="`${one.name} ([ and ], or Alt ${index + 1})`"
+          :title="t('log.TakePanel.andOrAlt', [one.name, index + 1])"
           @click="choose(one)"
         >
           <DeviceBadge :letter="one.device" /><span>{{
@@ -185,53 +192,58 @@ defineExpose({ turn, writeNote, toggleHistory: () => (history.value = !history.v
         </button>
       </div>
       <dl v-if="take">
-        <dt>Take</dt>
+        <dt>{{ t('log.TakePanel.take') }}</dt>
         <dd>
           <b class="mono">{{ take.setup }} / {{ take.take }}{{ take.part }}</b>
-          {{ { none: '', circled: ' circled', hold: ' hold', ng: ' NG' }[take.status]
+          {{
+            { none: '', circled: t('log.TakePanel.circled'), hold: t('log.TakePanel.hold'), ng: t('log.TakePanel.ng') }[
+              take.status
+            ]
           }}<span v-if="marksOf(take)" class="soft"> · {{ marksOf(take) }}</span>
         </dd>
         <template v-if="take.name"
-          ><dt>Name</dt>
+          ><dt>{{ t('log.TakePanel.name') }}</dt>
           <dd class="mono clip">{{ take.name }}</dd></template
         >
-        <dt>Happens</dt>
+        <dt>{{ t('log.TakePanel.happens') }}</dt>
         <dd>{{ take.description || '—' }}</dd>
-        <dt>Size</dt>
+        <dt>{{ t('log.TakePanel.size') }}</dt>
         <dd>{{ take.size || '—' }}</dd>
         <template v-if="take.keywords"
-          ><dt>Keywords</dt>
+          ><dt>{{ t('log.TakePanel.keywords') }}</dt>
           <dd>{{ take.keywords }}</dd></template
         >
         <template v-for="field in ownFields" :key="field.key">
           <dt>{{ field.label }}</dt>
           <dd>{{ cellText(take, field.key) }}</dd>
         </template>
-        <dt>Clip</dt>
+        <dt>{{ t('log.TakePanel.clip') }}</dt>
         <dd class="mono clip">
           {{ data?.roll }} · {{ chosen.name
-          }}<span v-if="chosen.file !== chosen.name" class="soft"> was {{ chosen.file }}</span>
+          }}<span v-if="chosen.file !== chosen.name" class="soft"> {{ t('log.TakePanel.was', [chosen.file]) }}</span>
         </dd>
         <template v-if="marked && marked.markers.length > 0"
-          ><dt>Markers</dt>
+          ><dt>{{ t('log.TakePanel.markers') }}</dt>
           <dd class="marks">
             <RouterLink
               v-for="one in marked.markers"
               :key="one.ulid"
               :to="{ name: 'clip', params: { ...route.params, clip: one.clip }, query: { at: one.in_ticks } }"
-              :title="one.note || `On ${one.clip_name}`"
-              ><DeviceBadge :letter="one.device" /> {{ one.name || 'a place' }}
+              :title="one.note || t('log.TakePanel.on', [one.clip_name])"
+              ><DeviceBadge :letter="one.device" /> {{ one.name || t('log.TakePanel.aPlace') }}
               <span class="mono soft">{{ one.timecode }}</span></RouterLink
             >
           </dd></template
         >
         <template v-if="take.screening"
-          ><dt>Screening</dt>
+          ><dt>{{ t('log.TakePanel.screening') }}</dt>
           <dd>{{ take.screening }}</dd></template
         >
-        <dt>Synced</dt>
+        <dt>{{ t('log.TakePanel.synced') }}</dt>
         <dd :class="syncOf(take).look">{{ syncOf(take).text }}</dd>
-        <dt><label for="note">Notes</label></dt>
+        <dt>
+          <label for="note">{{ t('log.TakePanel.notes') }}</label>
+        </dt>
         <dd>
           <textarea
             id="note"
@@ -240,7 +252,7 @@ defineExpose({ turn, writeNote, toggleHistory: () => (history.value = !history.v
             class="field"
             rows="3"
             :disabled="!mayLog"
-            placeholder="Anything the cutting room should know"
+            :placeholder="t('log.TakePanel.anythingTheCuttingRoomShould')"
             @focus="begun = take"
             @blur="keepNote"
             @keydown.esc.stop="noteBox?.blur()"
@@ -252,28 +264,30 @@ defineExpose({ turn, writeNote, toggleHistory: () => (history.value = !history.v
         <button
           class="plain"
           :aria-expanded="history"
-          title="Who changed what of this take (Y)"
+          :title="t('log.TakePanel.whoChangedWhatOfThis')"
           @click="history = !history"
         >
-          History <kbd>Y</kbd>
+          {{ t('log.TakePanel.history') }} <kbd>Y</kbd>
         </button>
         <TakeHistory v-if="history" :take="take.ulid" />
       </template>
       <dl v-else>
-        <dt>Clip</dt>
+        <dt>{{ t('log.TakePanel.clip') }}</dt>
         <dd class="mono clip">{{ data?.roll }} · {{ chosen.name }}</dd>
-        <dt>Starts</dt>
-        <dd class="mono">{{ data?.start_timecode ?? 'no timecode' }}</dd>
-        <dt>Slate</dt>
+        <dt>{{ t('log.TakePanel.starts') }}</dt>
+        <dd class="mono">{{ data?.start_timecode ?? t('log.TakePanel.noTimecode') }}</dd>
+        <dt>{{ t('log.TakePanel.slate') }}</dt>
         <dd>
-          none · <kbd>↵</kbd> types it, <kbd>B</kbd> logs the whole line, <kbd>F</kbd> marks a false start,
-          <kbd>W</kbd> marks it wild
+          {{ t('log.TakePanel.none') }} <kbd>↵</kbd> {{ t('log.TakePanel.typesIt') }} <kbd>B</kbd>
+          {{ t('log.TakePanel.logsTheWholeLine') }} <kbd>F</kbd> {{ t('log.TakePanel.marksAFalseStart') }} <kbd>W</kbd>
+          {{ t('log.TakePanel.marksItWild') }}
         </dd>
       </dl>
       <div v-if="bySlate.length > 1" class="note warn says">
-        <b>Two sources disagree.</b>{{ ' ' }}
+        <b>{{ t('log.TakePanel.twoSourcesDisagree') }}</b>{{ ' ' }}
         <span v-for="[slate, who] in bySlate" :key="slate"
-          >{{ who.join(' and ') }} {{ who.length > 1 ? 'say' : 'says' }} {{ slate }}.
+          >{{ who.join(t('log.TakePanel.and')) }}
+          {{ who.length > 1 ? t('log.TakePanel.say') : t('log.TakePanel.says') }} {{ slate }}.
         </span>
         <div v-if="mayLog">
           <button
@@ -283,24 +297,16 @@ defineExpose({ turn, writeNote, toggleHistory: () => (history.value = !history.v
             :class="{ go: slate === own }"
             @click="settle(slate)"
           >
-            {{ slate === own ? 'Keep' : 'Use' }} {{ slate }}</button
-          ><button
-            class="alike"
-            title="For every take of the day whose number the recorder and the name disagree about"
-            @click="decide('slate', 'ixml', true)"
-          >
-            The recorder for all alike</button
-          ><button
-            class="alike"
-            title="For every take of the day whose number the recorder and the name disagree about"
-            @click="decide('slate', 'name', true)"
-          >
-            The names for all alike
+            {{ slate === own ? t('log.TakePanel.keep') : t('log.TakePanel.use') }} {{ slate }}</button
+          ><button class="alike" :title="t('log.TakePanel.forEveryTakeOfThe')" @click="decide('slate', 'ixml', true)">
+            {{ t('log.TakePanel.theRecorderForAllAlike') }}</button
+          ><button class="alike" :title="t('log.TakePanel.forEveryTakeOfThe')" @click="decide('slate', 'name', true)">
+            {{ t('log.TakePanel.theNamesForAllAlike') }}
           </button>
         </div>
       </div>
       <div v-for="dispute in take?.disputes ?? []" :key="dispute.field" class="note warn says">
-        <b>Sources differ on {{ called(dispute.field) }}.</b>
+        <b>{{ t('log.TakePanel.sourcesDifferOn', [called(dispute.field)]) }}</b>
         <ul>
           <li>
             {{ whoSaid(dispute.by, dispute.place) }}: <b>{{ words(dispute.now) }}</b>{{ ' ' }}
@@ -312,23 +318,25 @@ defineExpose({ turn, writeNote, toggleHistory: () => (history.value = !history.v
           </li>
         </ul>
         <div v-if="mayLog">
-          <button class="plain go" @click="decide(dispute.field, 'now', false)">Keep {{ words(dispute.now) }}</button>
+          <button class="plain go" @click="decide(dispute.field, 'now', false)">
+            {{ t('log.TakePanel.keep2', [words(dispute.now)]) }}
+          </button>
           <button
             v-for="said in unlike(dispute)"
             :key="said.id"
             class="plain"
             @click="decide(dispute.field, said.id, false)"
           >
-            Use {{ words(said.value) }}
+            {{ t('log.TakePanel.use2', [words(said.value)]) }}
           </button>
           <button
             v-for="said in dispute.said"
             :key="`all ${said.id}`"
             class="alike"
-            :title="`For every take of the day whose ${called(dispute.field)} differs in the same way`"
+            :title="t('log.TakePanel.forEveryTakeOfThe2', [called(dispute.field)])"
             @click="decide(dispute.field, said.id, true)"
           >
-            {{ said.source === 'script' ? said.place : SOURCES[said.source] }} for all alike
+            {{ t('log.TakePanel.forAllAlike', [said.source === 'script' ? said.place : SOURCES[said.source]]) }}
           </button>
         </div>
       </div>

@@ -1,3 +1,4 @@
+import { counted, t } from '@/words'
 import type { Device, LogClip, SheetScene, SlateSheet, Take } from '@/api/types'
 
 export type Order = 'slate' | 'shot' | 'device' | 'size'
@@ -8,10 +9,10 @@ export type Row =
   | { kind: 'clip'; key: string; clip: LogClip; take: Take | null }
 
 export const ORDERS: { key: Order; title: string }[] = [
-  { key: 'slate', title: 'slate order' },
-  { key: 'shot', title: 'as shot' },
-  { key: 'device', title: 'by device' },
-  { key: 'size', title: 'widest first' },
+  { key: 'slate', title: t('log.rows.slateOrder') },
+  { key: 'shot', title: t('log.rows.asShot') },
+  { key: 'device', title: t('log.rows.byDevice') },
+  { key: 'size', title: t('log.rows.widestFirst') },
 ]
 
 /**
@@ -68,12 +69,12 @@ export function rowsOf(
     setup = take.setup
   }
   if (sheet.unslated.length > 0) {
-    const clips = `${sheet.unslated.length} ${sheet.unslated.length === 1 ? 'clip' : 'clips'}`
+    const clips = `${sheet.unslated.length} ${sheet.unslated.length === 1 ? t('log.rows.clip') : t('log.rows.clips')}`
     rows.push({
       kind: 'rest',
       key: 'rest',
-      title: 'No slate',
-      note: `${clips} that no take claims · Enter types a slate (of several chosen 3B/1+ counts on), W marks wild`,
+      title: t('log.rows.noSlate'),
+      note: t('log.rows.thatNoTakeClaimsEnter', [clips]),
       device: null,
     })
     for (const clip of sheet.unslated) rows.push({ kind: 'clip', key: clip.ulid, clip, take: null })
@@ -103,8 +104,11 @@ function byDevice(sheet: SlateSheet, devices: Device[]): Row[] {
     rows.push({
       kind: 'rest',
       key: `device:${letter ?? ''}`,
-      title: letter === null ? 'No device' : `${devices.find((device) => device.letter === letter)?.note || 'Device'}`,
-      note: `${own.length} ${own.length === 1 ? 'clip' : 'clips'}${bare === 0 ? '' : `, ${bare} without a slate`}`,
+      title:
+        letter === null
+          ? t('log.rows.noDevice')
+          : `${devices.find((device) => device.letter === letter)?.note || t('log.rows.device')}`,
+      note: counted(own.length, 'clip') + (bare === 0 ? '' : t('log.rows.withoutASlate', [bare])),
       device: letter,
     })
     // A recording over several takes stands there once for each.
@@ -116,35 +120,35 @@ function byDevice(sheet: SlateSheet, devices: Device[]): Row[] {
 
 /** What stands in the cell of a device that has nothing of a take: why that is so, or a hole. */
 export function holeOf(take: Take, letter: string, kind: 'camera' | 'recorder'): { text: string; hole: boolean } {
-  if (take.is_false_start) return { text: 'false start', hole: false }
+  if (take.is_false_start) return { text: t('log.rows.falseStart'), hole: false }
   if (kind === 'recorder') {
-    if (take.is_mos) return { text: 'MOS', hole: false }
-    if (take.absent_devices.includes(letter)) return { text: 'not rolling', hole: false }
-    if (take.is_guide_only) return { text: 'guide only', hole: false }
+    if (take.is_mos) return { text: t('log.rows.mos'), hole: false }
+    if (take.absent_devices.includes(letter)) return { text: t('log.rows.notRolling'), hole: false }
+    if (take.is_guide_only) return { text: t('log.rows.guideOnly'), hole: false }
     // Of two recorders one may have run alone all day; that is no hole.
     if (take.clips.some((clip) => clip.kind === 'sound') && !take.missed.includes(letter))
       return { text: '—', hole: false }
-    return { text: 'nothing here', hole: true }
+    return { text: t('log.rows.nothingHere'), hole: true }
   }
-  if (take.is_wild) return { text: 'wild', hole: false }
-  if (take.absent_devices.includes(letter)) return { text: 'not rolling', hole: false }
-  return take.missed.includes(letter) ? { text: 'nothing here', hole: true } : { text: '—', hole: false }
+  if (take.is_wild) return { text: t('log.rows.wild'), hole: false }
+  if (take.absent_devices.includes(letter)) return { text: t('log.rows.notRolling'), hole: false }
+  return take.missed.includes(letter) ? { text: t('log.rows.nothingHere'), hole: true } : { text: '—', hole: false }
 }
 
 const SYNC: Record<string, { text: string; look: string }> = {
-  sound: { text: 'by sound', look: 'good' },
-  timecode: { text: 'by timecode', look: 'good' },
-  hand: { text: 'by hand', look: 'good' },
-  clock: { text: 'by clock', look: 'warn' },
-  start: { text: 'by start', look: 'warn' },
-  unsure: { text: 'look at it', look: 'warn' },
-  mos: { text: 'MOS', look: 'soft' },
-  wild: { text: 'wild', look: 'soft' },
-  guide: { text: 'guide only', look: 'soft' },
-  'no sound': { text: 'no sound', look: 'fault' },
-  'no picture': { text: 'no picture', look: 'fault' },
-  'no file': { text: 'no file', look: 'fault' },
-  'not lined up': { text: 'not yet', look: 'soft' },
+  sound: { text: t('log.rows.bySound'), look: 'good' },
+  timecode: { text: t('log.rows.byTimecode'), look: 'good' },
+  hand: { text: t('log.rows.byHand'), look: 'good' },
+  clock: { text: t('log.rows.byClock'), look: 'warn' },
+  start: { text: t('log.rows.byStart'), look: 'warn' },
+  unsure: { text: t('log.rows.lookAtIt'), look: 'warn' },
+  mos: { text: t('log.rows.mos'), look: 'soft' },
+  wild: { text: t('log.rows.wild'), look: 'soft' },
+  guide: { text: t('log.rows.guideOnly'), look: 'soft' },
+  'no sound': { text: t('log.rows.noSound'), look: 'fault' },
+  'no picture': { text: t('log.rows.noPicture'), look: 'fault' },
+  'no file': { text: t('log.rows.noFile'), look: 'fault' },
+  'not lined up': { text: t('log.rows.notYet'), look: 'soft' },
 }
 
 export function syncOf(take: Take): { text: string; look: string } {

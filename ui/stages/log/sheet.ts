@@ -1,3 +1,4 @@
+import { t } from '@/words'
 import type { GridColumn } from '@/grid/columns'
 import { valueOf } from '@/grid/fieldValue'
 import type { Column, Device, LogClip, MarkWords, Take, TakeField, TakeStatus } from '@/api/types'
@@ -11,29 +12,29 @@ export interface SheetColumn extends GridColumn {
 }
 
 const OWN: SheetColumn[] = [
-  { key: 'setup', title: 'Setup', width: 50, frozen: true, shown: true },
-  { key: 'take', title: 'Take', width: 40, frozen: true, shown: true },
-  { key: 'description', title: 'What happens', width: 136, shown: true, words: true, limit: 300 },
-  { key: 'size', title: 'Size', width: 60, shown: true, words: true, limit: 30 },
-  { key: 'status', title: 'Status', width: 70, shown: false, words: true, limit: 30 },
-  { key: 'marks', title: 'Marks', width: 110, shown: false },
-  { key: 'notes', title: 'Notes', width: 180, shown: false, words: true, limit: 4000 },
-  { key: 'keywords', title: 'Keywords', width: 130, shown: false, words: true, limit: 300 },
-  { key: 'screening', title: 'Screening notes', width: 180, shown: false },
-  { key: 'name', title: 'Name', width: 120, shown: false },
-  { key: 'length', title: 'Length', width: 54, shown: false },
+  { key: 'setup', title: t('log.sheet.setup'), width: 50, frozen: true, shown: true },
+  { key: 'take', title: t('log.sheet.take'), width: 40, frozen: true, shown: true },
+  { key: 'description', title: t('log.sheet.whatHappens'), width: 136, shown: true, words: true, limit: 300 },
+  { key: 'size', title: t('log.sheet.size'), width: 60, shown: true, words: true, limit: 30 },
+  { key: 'status', title: t('log.sheet.status'), width: 70, shown: false, words: true, limit: 30 },
+  { key: 'marks', title: t('log.sheet.marks'), width: 110, shown: false },
+  { key: 'notes', title: t('log.sheet.notes'), width: 180, shown: false, words: true, limit: 4000 },
+  { key: 'keywords', title: t('log.sheet.keywords'), width: 130, shown: false, words: true, limit: 300 },
+  { key: 'screening', title: t('log.sheet.screeningNotes'), width: 180, shown: false },
+  { key: 'name', title: t('log.sheet.name'), width: 120, shown: false },
+  { key: 'length', title: t('log.sheet.length'), width: 54, shown: false },
 ]
 /** Running numbers say no scene, so it has a column where they are used. */
 const SCENE: SheetColumn = {
   key: 'scene',
-  title: 'Scene',
+  title: t('log.sheet.scene'),
   width: 52,
   frozen: true,
   shown: true,
   words: true,
   limit: 20,
 }
-const SYNC: SheetColumn = { key: 'sync', title: 'Synced', width: 76, shown: true }
+const SYNC: SheetColumn = { key: 'sync', title: t('log.sheet.synced'), width: 76, shown: true }
 
 type OwnKey = `own:${string}`
 const isOwn = (field: TakeField): field is TakeField & { key: OwnKey } => field.key.startsWith('own:')
@@ -169,27 +170,25 @@ export function valuesFor(
       return { notes: text.trim().slice(0, 4000) }
     case 'status': {
       const mark = plain === '' ? ['status', 'none'] : words[plain.toLowerCase()]
-      return mark?.[0] === 'status'
-        ? { status: mark[1] as TakeStatus }
-        : `“${plain}” is no mark; circled, hold or NG are.`
+      return mark?.[0] === 'status' ? { status: mark[1] as TakeStatus } : t('log.sheet.isNoMarkCircledHold', [plain])
     }
     case 'marks': {
       const values: Partial<Take> = Object.fromEntries(FLAGS.map((flag) => [flag.field, false]))
       for (const word of plain.split(/\s*[,;]\s*/).filter(Boolean)) {
         const flag = FLAGS.find((one) => one.field === words[word.toLowerCase()]?.[0])
-        if (flag === undefined) return `“${word}” is no mark.`
+        if (flag === undefined) return t('log.sheet.isNoMark', [word])
         values[flag.field] = true
       }
       return values
     }
     case 'scene':
-      return plain === '' ? 'A take has a scene.' : { scene: plain.replaceAll(' ', '').slice(0, 20) }
+      return plain === '' ? t('log.sheet.aTakeHasAScene') : { scene: plain.replaceAll(' ', '').slice(0, 20) }
     case 'setup':
-      return plain === '' ? 'A take has a setup.' : { setup: plain.replaceAll(' ', '').toUpperCase() }
+      return plain === '' ? t('log.sheet.aTakeHasASetup') : { setup: plain.replaceAll(' ', '').toUpperCase() }
     case 'take': {
       const part = /^(\d{1,3})([a-hj-np-z]?)$/.exec(plain)
       return part === null || Number(part[1]) < 1
-        ? `“${plain}” is no take number.`
+        ? t('log.sheet.isNoTakeNumber', [plain])
         : { take: Number(part[1]), part: part[2] ?? '' }
     }
     default:
@@ -252,7 +251,11 @@ export function pasted(
     if (take === undefined) {
       const left = rows - row
       problems.push(
-        `${left} ${left === 1 ? 'row' : 'rows'} below the last take ${left === 1 ? 'was' : 'were'} left out.`,
+        t('log.sheet.belowTheLastTakeLeft', [
+          left,
+          left === 1 ? t('log.sheet.row') : t('log.sheet.rows'),
+          left === 1 ? t('log.sheet.was') : t('log.sheet.were'),
+        ]),
       )
       break
     }

@@ -1,3 +1,4 @@
+import { t } from '@/words'
 import { ApiError } from '@/api/client'
 import type { LogClip, Production, Take, TakeStatus } from '@/api/types'
 import { complain } from '@/shell/say'
@@ -70,7 +71,8 @@ export function useSheetMarks(options: {
   /** The slate of one clip for others. */
   function slateFrom(one: SlatedClip | undefined, clips: SlatedClip[]): void {
     if (!options.mayLog() || clips.length === 0) return
-    if (one === undefined || one.take === null) refuse('There is no slate to take over.', 'Type it: Enter, then 3B/1.')
+    if (one === undefined || one.take === null)
+      refuse(t('log.useSheetMarks.thereIsNoSlateTo'), t('log.useSheetMarks.typeItEnterThen3b'))
     else options.slates(clips, slateOf(one.take))
   }
   const refuse = (message: string, fix: string) => complain(new ApiError(422, 'sheet', message, fix, {}))
@@ -123,8 +125,8 @@ export function useSheetMarks(options: {
       fields,
     )
     if (problems.length > 0) {
-      const more = problems.length > 2 ? ` And ${problems.length - 2} more.` : ''
-      const rest = edits.length > 0 ? 'The rest is pasted.' : 'Nothing was changed.'
+      const more = problems.length > 2 ? t('log.useSheetMarks.andMore', [problems.length - 2]) : ''
+      const rest = edits.length > 0 ? t('log.useSheetMarks.theRestIsPasted') : t('log.useSheetMarks.nothingWasChanged')
       complain(new ApiError(422, 'paste', problems.slice(0, 2).join(' ') + more, rest, {}))
     }
     if (edits.length > 0) options.edit(edits)
@@ -136,7 +138,11 @@ export function useSheetMarks(options: {
     const { clips, slates, left } = pastedSlates(cells, options.clipsOnwards(), chosen)
     if (left > 0)
       refuse(
-        `${left} ${left === 1 ? 'line' : 'lines'} below the last clip ${left === 1 ? 'was' : 'were'} left out.`,
+        t('log.useSheetMarks.belowTheLastClipLeft', [
+          left,
+          left === 1 ? t('log.useSheetMarks.line') : t('log.useSheetMarks.lines'),
+          left === 1 ? t('log.useSheetMarks.was') : t('log.useSheetMarks.were'),
+        ]),
         '',
       )
     if (slates !== '') options.slates(clips, slates)

@@ -1,3 +1,4 @@
+import { t } from '@/words'
 import { log as logApi } from '@/api/endpoints/log'
 import { useEventListener, useIntervalFn, useLocalStorage } from '@vueuse/core'
 import { computed, shallowRef } from 'vue'
@@ -141,7 +142,13 @@ export function useTakeEdits(production: () => string, day: () => string, who: (
     } finally {
       sending = false
     }
-    if (sent > 0) say(`Cartella answers again: ${sent} ${sent === 1 ? 'entry is' : 'entries are'} in the log.`)
+    if (sent > 0)
+      say(
+        t('log.useTakeEdits.cartellaAnswersAgainInThe', [
+          sent,
+          sent === 1 ? t('log.useTakeEdits.entryIs') : t('log.useTakeEdits.entriesAre'),
+        ]),
+      )
     if (sent > 0 || queue.value.length === 0) makeStale('takes')
   }
   /** A colleague changed the same field while the entry waited: it is asked about, as if it had been typed now. */

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { t } from '@/words'
 import { bins as binsApi } from '@/api/endpoints/bins'
 import { log as logApi } from '@/api/endpoints/log'
 import { player as playerApi } from '@/api/endpoints/player'
@@ -48,7 +49,7 @@ async function bringUpToDate(): Promise<void> {
   const answer = await attempt(() => screeningApi.bringUpToDate(production.value.ulid, props.reel))
   if (answer?.changed) {
     makeStale('sequences')
-    say(`The reel was built again. ${answer.changed}`)
+    say(t('screening.DarkRoom.theReelWasBuiltAgain', [answer.changed]))
   }
   isCurrent.value = true
 }
@@ -125,7 +126,7 @@ const soundsNow = computed(() => (playlist.value?.sounds ?? []).filter((one) => 
 const plays = (one: { at: number; length: number }) =>
   one.at < (item.value === undefined ? 0 : endOf(at.value) + 1) && one.at + one.length > (item.value?.at_ticks ?? 0)
 const choices = computed(() => [
-  { key: '', name: 'All that is chosen for the take' },
+  { key: '', name: t('screening.DarkRoom.allThatIsChosenFor') },
   ...[...new Set(soundsNow.value.flatMap((one) => channelsOf(one).map((channel) => channel.name)))].map((name) => ({
     key: name,
     name,
@@ -183,7 +184,7 @@ function goToSlate(): void {
   const words = slate.value?.trim() ?? ''
   slate.value = null
   if (found !== null) go(found.position)
-  else if (words !== '') refuse(`No take of this reel is ${words.toUpperCase()}.`)
+  else if (words !== '') refuse(t('screening.DarkRoom.noTakeOfThisReel', [words.toUpperCase()]))
 }
 
 // What is seen.
@@ -195,7 +196,7 @@ function all(): void {
   if (view.value.mode === 'all') view.value = { ...view.value, mode: 'one' }
   else if ((item.value?.angles.length ?? 0) > 1 || data.value?.together === true)
     view.value = { ...view.value, mode: 'all', beside: null }
-  else refuse('Nothing but this camera saw the take.')
+  else refuse(t('screening.DarkRoom.nothingButThisCameraSaw'))
 }
 /** Two takes of a setup beside each other, both at their action. */
 function pair(): void {
@@ -205,7 +206,7 @@ function pair(): void {
   }
   const [first] = partners(items.value, at.value)
   if (first === undefined) {
-    refuse('No other take of this setup is in the reel.')
+    refuse(t('screening.DarkRoom.noOtherTakeOfThis'))
     return
   }
   view.value = { ...view.value, mode: 'pair', beside: first }
@@ -230,7 +231,7 @@ function loop(): void {
   if (one === undefined) return
   transport.range = { from: one.at_ticks, to: endOf(at.value) + 1 }
   transport.setLoop(!transport.loops)
-  say(transport.loops ? `Round and round: ${slateOf(one)}` : 'On to the next take.')
+  say(transport.loops ? t('screening.DarkRoom.roundAndRound', [slateOf(one)]) : t('screening.DarkRoom.onToTheNextTake'))
 }
 
 // What is said.
@@ -267,14 +268,14 @@ function setIn(): void {
   const piece = active.piece.value
   if (piece === null) return
   range.value = { clip: piece.clip, frame: shown.value ?? 0 }
-  say(`From ${timecodeNow()}. O ends the stretch and writes its note.`)
+  say(t('screening.DarkRoom.fromOEndsTheStretch', [timecodeNow()]))
 }
 function setOut(): void {
   const from = range.value
   const piece = active.piece.value
   if (piece === null) return
   if (from === null || from.clip !== piece.clip) {
-    refuse('Press I first, where the stretch of this picture begins.')
+    refuse(t('screening.DarkRoom.pressIFirstWhereThe'))
     return
   }
   const [first, last] = [Math.min(from.frame, shown.value ?? 0), Math.max(from.frame, shown.value ?? 0)]
@@ -304,7 +305,7 @@ async function keepNote(text: string): Promise<void> {
     }),
   )
   if (done === undefined) return
-  if (!called.isPinned('notes')) say(`Noted at ${now.label}.`)
+  if (!called.isPinned('notes')) say(t('screening.DarkRoom.notedAt', [now.label]))
   makeStale('notes', { take: now.take })
 }
 function leaveNote(): void {
@@ -345,7 +346,7 @@ async function setMarker(): Promise<void> {
   const [clip, at] = [piece.clip, timecodeNow()]
   const body = { in_ticks: ofFrames(shown.value ?? 0, rate.value), name: '' }
   if ((await attempt(() => binsApi.addMarker(production.value.ulid, clip, body))) === undefined) return
-  say(`Marked at ${at}.`)
+  say(t('screening.DarkRoom.markedAt', [at]))
   makeStale('clips', { clip })
 }
 
@@ -400,80 +401,92 @@ useShortcuts('Dark room', [
   ...keys.shortcuts,
   {
     keys: ['ArrowLeft', 'ArrowRight', ',', '.'],
-    what: 'One frame back, one forward; held it crawls',
+    what: t('screening.DarkRoom.oneFrameBackOneForward'),
     run: (event) => keys.step(event, event.key === 'ArrowLeft' || event.key === ',' ? -1 : 1, false),
   },
-  { keys: [';', "'"], what: 'Take before, take after', run: (event) => go(at.value + (event.key === ';' ? -1 : 1)) },
-  { keys: [':', '"'], what: 'Setup before, setup after', run: (event) => goSetup(event.key === ':' ? -1 : 1) },
+  {
+    keys: [';', "'"],
+    what: t('screening.DarkRoom.takeBeforeTakeAfter'),
+    run: (event) => go(at.value + (event.key === ';' ? -1 : 1)),
+  },
+  {
+    keys: [':', '"'],
+    what: t('screening.DarkRoom.setupBeforeSetupAfter'),
+    run: (event) => goSetup(event.key === ':' ? -1 : 1),
+  },
   {
     keys: ['Home', 'End'],
-    what: 'Start of the take, its last frame',
+    what: t('screening.DarkRoom.startOfTheTakeIts'),
     run: (event) => goTo(event.key === 'Home' ? (item.value?.at_ticks ?? 0) : endOf(at.value)),
   },
-  { keys: ['a'], what: 'Past the slate to the action', run: goAction },
-  { keys: ['g'], what: 'Go to a slate: 1c, 12a/3, /3', run: askSlate },
+  { keys: ['a'], what: t('screening.DarkRoom.pastTheSlateToThe'), run: goAction },
+  { keys: ['g'], what: t('screening.DarkRoom.goToASlate1c'), run: askSlate },
   {
     keys: ['1', '2', '3', '4', '5', '6', '7', '8', '9'],
-    what: 'Angle; of the stars after R',
+    what: t('screening.DarkRoom.angleOfTheStarsAfter'),
     run: (event) => (rates.value ? void stars(Math.min(5, Number(event.key))) : turn(Number(event.key) - 1)),
   },
-  { keys: ['0'], what: 'All angles at once, or one', run: () => (rates.value ? void stars(null) : all()) },
-  { keys: ['v'], what: 'Two takes of the setup beside each other, at their action', run: pair },
-  { keys: ['V'], what: 'Another take beside it', run: otherPartner },
-  { keys: ['Alt+r'], what: 'The take round and round, or on', run: loop },
-  { keys: ['e'], what: 'One channel by its name', run: () => (hears.value = true) },
-  { keys: ['c'], what: 'Circle, or not', run: () => void mark('circled') },
-  { keys: ['x'], what: 'NG, or not', run: () => void mark('ng') },
-  { keys: ['Alt+h'], what: 'Hold, or not', run: () => void mark('hold') },
+  { keys: ['0'], what: t('screening.DarkRoom.allAnglesAtOnceOr'), run: () => (rates.value ? void stars(null) : all()) },
+  { keys: ['v'], what: t('screening.DarkRoom.twoTakesOfTheSetup'), run: pair },
+  { keys: ['V'], what: t('screening.DarkRoom.anotherTakeBesideIt'), run: otherPartner },
+  { keys: ['Alt+r'], what: t('screening.DarkRoom.theTakeRoundAndRound'), run: loop },
+  { keys: ['e'], what: t('screening.DarkRoom.oneChannelByItsName'), run: () => (hears.value = true) },
+  { keys: ['c'], what: t('screening.DarkRoom.circleOrNot'), run: () => void mark('circled') },
+  { keys: ['x'], what: t('screening.DarkRoom.ngOrNot'), run: () => void mark('ng') },
+  { keys: ['Alt+h'], what: t('screening.DarkRoom.holdOrNot'), run: () => void mark('hold') },
   {
     keys: ['r'],
-    what: 'Your stars: then 1 to 5, 0 for none',
+    what: t('screening.DarkRoom.yourStarsThen1To'),
     run: () => {
       if (!mayReview.value) return
       rates.value = !rates.value
       called.call()
     },
   },
-  { keys: ['Enter', 'n'], what: 'Note at this frame; it plays on', run: startNote },
-  { keys: ['m'], what: 'Marker at this frame; it plays on', run: () => void setMarker() },
+  { keys: ['Enter', 'n'], what: t('screening.DarkRoom.noteAtThisFrameIt'), run: startNote },
+  { keys: ['m'], what: t('screening.DarkRoom.markerAtThisFrameIt'), run: () => void setMarker() },
   {
     keys: ['i', 'o'],
-    what: 'A stretch begins, ends and gets its note',
+    what: t('screening.DarkRoom.aStretchBeginsEndsAnd'),
     run: (event) => (event.key === 'i' ? setIn() : setOut()),
   },
-  { keys: ['s'], what: 'The script beside it, or not', run: () => called.pin('script') },
-  { keys: ['p'], what: 'Keep all of it on the screen, or nothing', run: called.pinAll },
+  { keys: ['s'], what: t('screening.DarkRoom.theScriptBesideItOr'), run: () => called.pin('script') },
+  { keys: ['p'], what: t('screening.DarkRoom.keepAllOfItOn'), run: called.pinAll },
   {
     keys: ['Alt+1', 'Alt+2', 'Alt+3', 'Alt+4', 'Alt+5'],
-    what: 'Keep slate, timecode, takes, notes, script',
+    what: t('screening.DarkRoom.keepSlateTimecodeTakesNotes'),
     run: (event) => called.pin(PARTS[Number(event.code.slice(-1)) - 1]!),
   },
   {
     keys: ['q'],
-    what: 'Call what stands around, or send it away',
+    what: t('screening.DarkRoom.callWhatStandsAroundOr'),
     run: () => (called.isCalled.value ? called.hide() : called.call()),
   },
   {
     keys: ['h'],
-    what: 'House screen: opens it, or brings it to the front',
+    what: t('screening.DarkRoom.houseScreenOpensItOr'),
     run: () => {
       wantsHouse.value = true
       called.call()
       void house.open()
     },
   },
-  { keys: ['b'], what: 'The house sees nothing, or the picture', run: () => house.draw('blank') },
-  { keys: ['Alt+n'], what: 'The house sees the name card, or the picture', run: () => house.draw('card') },
-  { keys: ['Alt+t'], what: 'The house sees the test picture, or the picture', run: () => house.draw('test') },
+  { keys: ['b'], what: t('screening.DarkRoom.theHouseSeesNothingOr'), run: () => house.draw('blank') },
+  { keys: ['Alt+n'], what: t('screening.DarkRoom.theHouseSeesTheName2'), run: () => house.draw('card') },
+  { keys: ['Alt+t'], what: t('screening.DarkRoom.theHouseSeesTheTest2'), run: () => house.draw('test') },
   {
     keys: ['w'],
-    what: 'Let those with a link follow, or not',
+    what: t('screening.DarkRoom.letThoseWithALink'),
     run: () => {
       if (production.value.may.organise) void together.toggle()
     },
   },
-  { keys: ['f'], what: 'Full screen, or not', run: fill },
-  { keys: ['Escape'], what: 'Leave the room', run: () => (rates.value ? (rates.value = false) : emit('leave')) },
+  { keys: ['f'], what: t('screening.DarkRoom.fullScreenOrNot'), run: fill },
+  {
+    keys: ['Escape'],
+    what: t('screening.DarkRoom.leaveTheRoom'),
+    run: () => (rates.value ? (rates.value = false) : emit('leave')),
+  },
 ])
 </script>
 
@@ -485,7 +498,7 @@ useShortcuts('Dark room', [
     :class="{ bare: !called.isCalled.value, ...sides }"
     :data-playing="speed !== 0"
     :data-item="at"
-    :data-house="!house.isThere.value ? 'none' : house.isInStep.value ? 'in step' : 'coming'"
+    :data-house="!house.isThere.value ? 'none' : house.isInStep.value ? t('screening.DarkRoom.inStep') : 'coming'"
   >
     <AnswerState :pending="isPending" :error="error" @retry="refetch()">
       <template v-if="data && item && angle">
@@ -501,7 +514,9 @@ useShortcuts('Dark room', [
           </RoomScreens>
           <p v-if="trouble" class="trouble" role="alert">
             {{ TROUBLE[trouble]
-            }}<button v-if="trouble !== 'browser'" class="plain" @click.stop="player.again()">Try again</button>
+            }}<button v-if="trouble !== 'browser'" class="plain" @click.stop="player.again()">
+              {{ t('screening.DarkRoom.tryAgain') }}
+            </button>
           </p>
           <NameCard
             v-if="isOver"
@@ -512,25 +527,27 @@ useShortcuts('Dark room', [
             is-end
           />
           <span v-if="called.shows('slate')" class="corner left mono" data-testid="slate"
-            >{{ item.take.setup }} · take {{ item.take.take }}{{ item.take.part
+            >{{ t('screening.DarkRoom.take', [item.take.setup, item.take.take, item.take.part])
             }}<PinButton part="slate" :called="called"
           /></span>
           <span v-if="called.shows('timecode')" class="corner right mono"
             ><RoomTimecode :active="active" data-testid="timecode" /><PinButton part="timecode" :called="called"
           /></span>
           <p class="states">
-            <span v-if="speed !== 0 && speed !== 1" class="chip mono">{{ speed }}x</span>
-            <span v-if="only !== null" class="chip">only {{ only }}</span>
+            <span v-if="speed !== 0 && speed !== 1" class="chip mono">{{ t('screening.DarkRoom.x', [speed]) }}</span>
+            <span v-if="only !== null" class="chip">{{ t('screening.DarkRoom.only', [only]) }}</span>
             <span v-if="house.isThere.value && house.curtain.value !== 'picture'" class="chip">{{
               {
-                blank: 'The house sees nothing',
-                card: 'The house sees the name card',
-                test: 'The house sees the test picture',
+                blank: t('screening.DarkRoom.theHouseSeesNothing'),
+                card: t('screening.DarkRoom.theHouseSeesTheName'),
+                test: t('screening.DarkRoom.theHouseSeesTheTest'),
               }[house.curtain.value]
             }}</span>
-            <span v-if="together.isOn.value" class="chip follow">Others follow</span>
-            <span v-if="range !== null" class="chip">a stretch from {{ timecodeAt(range.frame) }}</span>
-            <span v-if="rates" class="chip">Your stars: 1 to 5, 0 for none</span>
+            <span v-if="together.isOn.value" class="chip follow">{{ t('screening.DarkRoom.othersFollow') }}</span>
+            <span v-if="range !== null" class="chip">{{
+              t('screening.DarkRoom.aStretchFrom', [timecodeAt(range.frame)])
+            }}</span>
+            <span v-if="rates" class="chip">{{ t('screening.DarkRoom.yourStars1To5') }}</span>
           </p>
         </div>
         <aside v-if="called.shows('notes') || writing !== null" class="side stays">
@@ -560,18 +577,27 @@ useShortcuts('Dark room', [
               :disabled="!mayReview"
               @click="mark(one)"
             >
-              {{ { circled: 'Circle', hold: 'Hold', ng: 'NG' }[one] }}
+              {{
+                {
+                  circled: t('screening.DarkRoom.circle'),
+                  hold: t('screening.DarkRoom.hold'),
+                  ng: t('screening.DarkRoom.ng'),
+                }[one]
+              }}
               <kbd>{{ { circled: 'C', hold: 'Alt H', ng: 'X' }[one] }}</kbd>
             </button>
-            <button class="plain" title="Its clip, take and bins (Alt Enter)" @click="toSheet">Sheet</button>
+            <button class="plain" :title="t('screening.DarkRoom.itsClipTakeAndBins')" @click="toSheet">
+              {{ t('screening.DarkRoom.sheet') }}
+            </button>
             <button
               v-if="production.may.organise"
               class="plain"
               :class="{ on: together.isOn.value }"
-              title="Those who have a link see what the room sees (W)"
+              :title="t('screening.DarkRoom.thoseWhoHaveALink')"
               @click="together.toggle()"
             >
-              {{ together.isOn.value ? 'Others follow' : 'Let others follow' }} <kbd>W</kbd>
+              {{ together.isOn.value ? t('screening.DarkRoom.othersFollow') : t('screening.DarkRoom.letOthersFollow') }}
+              <kbd>W</kbd>
             </button>
           </div>
           <HouseChip :house="house" />
@@ -584,14 +610,17 @@ useShortcuts('Dark room', [
           <PinButton part="strip" :called="called" class="corner-pin" />
           <RoomStrip :items="items" :at="at" :active="active" @go="go" />
           <div class="keys">
-            <kbd>;</kbd><kbd>'</kbd> take before, after <kbd>G</kbd> go to slate <kbd>A</kbd> to the action
-            <kbd>C</kbd> circle <kbd>↵</kbd> note here <kbd>V</kbd> beside <kbd>H</kbd> house <kbd>P</kbd> keep
-            <kbd>?</kbd> keys <kbd>Esc</kbd> leave
+            <kbd>;</kbd><kbd>'</kbd> {{ t('screening.DarkRoom.takeBeforeAfter') }} <kbd>G</kbd>
+            {{ t('screening.DarkRoom.goToSlate') }} <kbd>A</kbd> {{ t('screening.DarkRoom.toTheAction') }} <kbd>C</kbd>
+            {{ t('screening.DarkRoom.circle2') }} <kbd>↵</kbd> {{ t('screening.DarkRoom.noteHere') }} <kbd>V</kbd>
+            {{ t('screening.DarkRoom.beside') }} <kbd>H</kbd> {{ t('screening.DarkRoom.house') }} <kbd>P</kbd>
+            {{ t('screening.DarkRoom.keep') }} <kbd>?</kbd> {{ t('screening.DarkRoom.keys') }} <kbd>Esc</kbd>
+            {{ t('screening.DarkRoom.leave') }}
           </div>
         </footer>
         <form v-if="slate !== null" class="ask stays" @submit.prevent="goToSlate">
           <label
-            >Go to slate
+            >{{ t('screening.DarkRoom.goToSlate2') }}
             <input
               ref="slateBox"
               v-model="slate"
@@ -603,14 +632,14 @@ useShortcuts('Dark room', [
           <p class="soft">
             <template v-if="slateMatch"
               ><b class="mono">{{ slateOf(slateMatch) }}</b> {{ slateMatch.take.description }}</template
-            ><template v-else-if="slate.trim() === ''">a setup, setup/take, or /take of this setup</template
-            ><template v-else>no such take in this reel</template>
+            ><template v-else-if="slate.trim() === ''">{{ t('screening.DarkRoom.aSetupSetupTakeOr') }}</template
+            ><template v-else>{{ t('screening.DarkRoom.noSuchTakeInThis') }}</template>
           </p>
         </form>
         <PickDialog
           :open="hears"
-          title="What is heard"
-          label="Channels"
+          :title="t('screening.DarkRoom.whatIsHeard')"
+          :label="t('screening.DarkRoom.channels')"
           :choices="choices"
           @close="hears = false"
           @pick="((only = $event.key === '' ? null : $event.key), (hears = false))"
@@ -619,11 +648,9 @@ useShortcuts('Dark room', [
         </PickDialog>
       </template>
       <div v-else class="empty">
-        <b>This reel is empty.</b>Its takes are gone, or none of them is circled any more.<button
-          class="plain"
-          @click="emit('leave')"
-        >
-          Leave
+        <b>{{ t('screening.DarkRoom.thisReelIsEmpty') }}</b>{{ t('screening.DarkRoom.itsTakesAreGoneOr')
+        }}<button class="plain" @click="emit('leave')">
+          {{ t('screening.DarkRoom.leave2') }}
         </button>
       </div>
     </AnswerState>

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { t } from '@/words'
 import { computed, onMounted, onScopeDispose, ref, shallowRef, useTemplateRef, watch } from 'vue'
 import { useRoute } from 'vue-router'
 import { ApiError } from '@/api/client'
@@ -44,12 +45,12 @@ async function ask<T>(work: () => Promise<T>): Promise<T | undefined> {
     return await work()
   } catch (cause) {
     trouble.value =
-      cause instanceof ApiError ? `${cause.message} ${cause.fix}` : 'Something went wrong. Load the page again.'
+      cause instanceof ApiError ? `${cause.message} ${cause.fix}` : t('screening.GuestPage.somethingWentWrongLoadThe')
     return undefined
   }
 }
 onMounted(async () => {
-  document.title = 'Screening'
+  document.title = t('screening.GuestPage.screening')
   known.value = (await ask(() => guestApi.show(secret))) ?? null
   if (known.value?.is_open) await load()
 })
@@ -163,25 +164,30 @@ onScopeDispose(() => {
 const keys = usePlayerKeys(active)
 useShortcuts('Watching', [
   ...keys.shortcuts.map((one) => ({ ...one, run: (event: KeyboardEvent) => !isTogether.value && one.run(event) })),
-  { keys: [';', "'"], what: 'Take before, take after', run: (event) => go(at.value + (event.key === ';' ? -1 : 1)) },
-  { keys: ['a'], what: 'Past the slate to the action', run: goAction },
-  { keys: ['f'], what: 'Full screen, or not', run: fill },
+  {
+    keys: [';', "'"],
+    what: t('screening.GuestPage.takeBeforeTakeAfter'),
+    run: (event) => go(at.value + (event.key === ';' ? -1 : 1)),
+  },
+  { keys: ['a'], what: t('screening.GuestPage.pastTheSlateToThe'), run: goAction },
+  { keys: ['f'], what: t('screening.GuestPage.fullScreenOrNot'), run: fill },
 ])
 </script>
 
 <template>
   <div ref="page" class="guest" :data-playing="speed !== 0" :data-together="isTogether">
     <div v-if="reel === undefined" class="door">
-      <h1>{{ known?.reel ?? 'A screening' }}</h1>
-      <p v-if="known" class="soft">{{ known.production }} · for {{ known.for_name }}</p>
+      <h1>{{ known?.reel ?? t('screening.GuestPage.aScreening') }}</h1>
+      <p v-if="known" class="soft">{{ t('screening.GuestPage.for', [known.production, known.for_name]) }}</p>
       <p v-if="trouble" role="alert" class="trouble">{{ trouble }}</p>
       <form v-if="known" @submit.prevent="open">
         <label v-if="known.needs_password"
-          >Password <input v-model="password" class="say" type="password" autocomplete="off"
+          >{{ t('screening.GuestPage.password') }}
+          <input v-model="password" class="say" type="password" autocomplete="off"
         /></label>
-        <button class="go large">Watch</button>
+        <button class="go large">{{ t('screening.GuestPage.watch') }}</button>
       </form>
-      <p v-else-if="!trouble" class="soft">One moment…</p>
+      <p v-else-if="!trouble" class="soft">{{ t('screening.GuestPage.oneMoment') }}</p>
     </div>
     <template v-else>
       <div class="screen" @click="own(() => player.toggle())()">
@@ -204,12 +210,28 @@ useShortcuts('Watching', [
           <RoomTimecode :active="active" class="soft" />
         </p>
         <div class="buttons">
-          <button class="plain large" :disabled="isTogether" aria-label="Take before" @click="go(at - 1)">‹</button>
-          <button class="plain large" :disabled="isTogether" @click="player.toggle()">
-            {{ speed !== 0 ? 'Stop' : 'Play' }}
+          <button
+            class="plain large"
+            :disabled="isTogether"
+            :aria-label="t('screening.GuestPage.takeBefore')"
+            @click="go(at - 1)"
+          >
+            ‹
           </button>
-          <button class="plain large" :disabled="isTogether" aria-label="Take after" @click="go(at + 1)">›</button>
-          <button class="plain large" :disabled="isTogether" @click="goAction">To the action</button>
+          <button class="plain large" :disabled="isTogether" @click="player.toggle()">
+            {{ speed !== 0 ? t('screening.GuestPage.stop') : t('screening.GuestPage.play') }}
+          </button>
+          <button
+            class="plain large"
+            :disabled="isTogether"
+            :aria-label="t('screening.GuestPage.takeAfter')"
+            @click="go(at + 1)"
+          >
+            ›
+          </button>
+          <button class="plain large" :disabled="isTogether" @click="goAction">
+            {{ t('screening.GuestPage.toTheAction') }}
+          </button>
           <button
             v-for="(one, index) in item && item.angles.length > 1 ? item.angles : []"
             :key="one.clip"
@@ -221,14 +243,19 @@ useShortcuts('Watching', [
           </button>
           <span class="push" />
           <button v-if="room?.open" class="plain large" :class="{ on: follows }" @click="alone">
-            {{ follows ? 'In step with the room' : 'Join the room' }}
+            {{ follows ? t('screening.GuestPage.inStepWithTheRoom') : t('screening.GuestPage.joinTheRoom') }}
           </button>
-          <button class="plain large" @click="fill">Full screen</button>
+          <button class="plain large" @click="fill">{{ t('screening.GuestPage.fullScreen') }}</button>
         </div>
         <RoomStrip :items="items" :at="at" :active="active" @go="go" />
         <p class="soft small">
-          {{ reel.name }} · {{ length(show.playlist.value?.length ?? 0) }} · for {{ known?.for_name }}; please pass
-          nothing on
+          {{
+            t('screening.GuestPage.forPleasePassNothingOn', [
+              reel.name,
+              length(show.playlist.value?.length ?? 0),
+              known?.for_name,
+            ])
+          }}
         </p>
       </footer>
     </template>

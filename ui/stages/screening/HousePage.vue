@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { t } from '@/words'
 import { computed, onMounted, onScopeDispose, ref, shallowRef, useTemplateRef, watch } from 'vue'
 import { useRoute } from 'vue-router'
 import { useEventListener } from '@vueuse/core'
@@ -96,7 +97,7 @@ useEventListener(window, 'keydown', (event) => {
   if (event.key === 'f' || event.key === 'F') fill()
 })
 onMounted(() => {
-  document.title = 'House screen'
+  document.title = t('screening.HousePage.houseScreen')
   // Opened by a press at the desk it may fill its screen at once.
   if (navigator.userActivation?.isActive)
     document.documentElement.requestFullscreen().then(
@@ -126,7 +127,7 @@ onMounted(() => {
       :takes="data?.items.length ?? 0"
       :running="show.playlist.value?.length ?? 0"
     />
-    <p v-if="hint" class="hint">F or a double click fills the screen. The desk leads.</p>
+    <p v-if="hint" class="hint">{{ t('screening.HousePage.fOrADoubleClick') }}</p>
   </div>
 </template>
 

@@ -1,4 +1,6 @@
 <script setup lang="ts">
+import { t } from '@/words'
+import { locale } from '@/words/language'
 import { Modal } from 'ant-design-vue'
 import { useDebounceFn } from '@vueuse/core'
 import { computed, ref, shallowRef, watch } from 'vue'
@@ -75,7 +77,7 @@ watch([recipe, () => props.open], () => void look(), { deep: true, immediate: tr
 const ends = computed(() =>
   looked.value === null
     ? ''
-    : new Date(Date.now() + looked.value.running_ticks / 705_600).toLocaleTimeString('en-GB', {
+    : new Date(Date.now() + looked.value.running_ticks / 705_600).toLocaleTimeString(locale, {
         hour: '2-digit',
         minute: '2-digit',
       }),
@@ -98,19 +100,19 @@ async function build(): Promise<void> {
 <template>
   <Modal
     :open="open"
-    title="New review reel"
-    ok-text="Build it"
+    :title="t('screening.ReelDialog.newReviewReel')"
+    :ok-text="t('screening.ReelDialog.buildIt')"
     :ok-button-props="{ disabled: !isWhole || looked?.takes === 0, loading: busy }"
     width="560px"
     @ok="build"
     @cancel="emit('close')"
   >
     <form class="recipe" @submit.prevent="build">
-      <div class="line" role="radiogroup" aria-label="Takes of">
-        <span>Takes of</span>
-        <label><input v-model="from" type="radio" value="days" /> days</label>
-        <label><input v-model="from" type="radio" value="scenes" /> scenes</label>
-        <label><input v-model="from" type="radio" value="bin" /> a bin</label>
+      <div class="line" role="radiogroup" :aria-label="t('screening.ReelDialog.takesOf')">
+        <span>{{ t('screening.ReelDialog.takesOf') }}</span>
+        <label><input v-model="from" type="radio" value="days" /> {{ t('screening.ReelDialog.days') }}</label>
+        <label><input v-model="from" type="radio" value="scenes" /> {{ t('screening.ReelDialog.scenes') }}</label>
+        <label><input v-model="from" type="radio" value="bin" /> {{ t('screening.ReelDialog.aBin') }}</label>
       </div>
       <div v-if="from === 'days'" class="chips">
         <button
@@ -122,7 +124,7 @@ async function build(): Promise<void> {
           :aria-pressed="days.includes(one.ulid)"
           @click="days = toggle(days, one.ulid)"
         >
-          Day {{ one.number }}
+          {{ t('screening.ReelDialog.day', [one.number]) }}
         </button>
       </div>
       <div v-else-if="from === 'scenes'" class="chips">
@@ -138,55 +140,67 @@ async function build(): Promise<void> {
         >
           {{ one.key.slice(6) }}
         </button>
-        <span v-if="allScenes.length === 0" class="soft">No scene has a slate yet.</span>
+        <span v-if="allScenes.length === 0" class="soft">{{ t('screening.ReelDialog.noSceneHasASlate') }}</span>
       </div>
-      <select v-else v-model="bin" class="field bin" aria-label="The bin">
-        <option value="" disabled>Choose a bin</option>
+      <select v-else v-model="bin" class="field bin" :aria-label="t('screening.ReelDialog.theBin')">
+        <option value="" disabled>{{ t('screening.ReelDialog.chooseABin') }}</option>
         <option v-for="one in allBins" :key="one.key" :value="one.key">
-          {{ '\u2003'.repeat(one.depth) }}{{ one.name }}{{ one.is_rule ? ' (fills itself)' : '' }}
+          {{ '\u2003'.repeat(one.depth) }}{{ one.name }}{{ one.is_rule ? t('screening.ReelDialog.fillsItself') : '' }}
         </option>
       </select>
-      <div class="line" role="radiogroup" aria-label="Which">
-        <span>Which</span>
-        <label><input v-model="circled" type="radio" :value="true" /> circled takes</label>
-        <label><input v-model="circled" type="radio" :value="false" /> all takes</label>
+      <div class="line" role="radiogroup" :aria-label="t('screening.ReelDialog.which')">
+        <span>{{ t('screening.ReelDialog.which') }}</span>
+        <label
+          ><input v-model="circled" type="radio" :value="true" /> {{ t('screening.ReelDialog.circledTakes') }}</label
+        >
+        <label><input v-model="circled" type="radio" :value="false" /> {{ t('screening.ReelDialog.allTakes') }}</label>
       </div>
       <div class="line">
-        <span>Picture</span>
-        <select v-model="angles" class="field" aria-label="Picture">
-          <option value="first">of the first camera</option>
-          <option value="best">of the camera that saw most of the take</option>
-          <option value="device">of one camera</option>
-          <option value="each">every angle, one after the other</option>
-          <option value="together">all angles at once, in step</option>
+        <span>{{ t('screening.ReelDialog.picture') }}</span>
+        <select v-model="angles" class="field" :aria-label="t('screening.ReelDialog.picture')">
+          <option value="first">{{ t('screening.ReelDialog.ofTheFirstCamera') }}</option>
+          <option value="best">{{ t('screening.ReelDialog.ofTheCameraThatSaw') }}</option>
+          <option value="device">{{ t('screening.ReelDialog.ofOneCamera') }}</option>
+          <option value="each">{{ t('screening.ReelDialog.everyAngleOneAfterThe') }}</option>
+          <option value="together">{{ t('screening.ReelDialog.allAnglesAtOnceIn') }}</option>
         </select>
-        <select v-if="angles === 'device'" v-model="device" class="field" aria-label="The camera">
-          <option value="" disabled>Which?</option>
+        <select
+          v-if="angles === 'device'"
+          v-model="device"
+          class="field"
+          :aria-label="t('screening.ReelDialog.theCamera')"
+        >
+          <option value="" disabled>{{ t('screening.ReelDialog.which2') }}</option>
           <option v-for="one in cameras" :key="one.letter" :value="one.letter">{{ one.letter }} {{ one.note }}</option>
         </select>
       </div>
       <div class="line">
-        <span>Each take</span>
-        <select v-model="begin" class="field" aria-label="Each take">
-          <option value="slate">from its slate</option>
-          <option value="action">from its action</option>
-          <option value="whole">whole</option>
+        <span>{{ t('screening.ReelDialog.eachTake') }}</span>
+        <select v-model="begin" class="field" :aria-label="t('screening.ReelDialog.eachTake')">
+          <option value="slate">{{ t('screening.ReelDialog.fromItsSlate') }}</option>
+          <option value="action">{{ t('screening.ReelDialog.fromItsAction') }}</option>
+          <option value="whole">{{ t('screening.ReelDialog.whole') }}</option>
         </select>
-        <select v-model="order" class="field" aria-label="Order">
-          <option value="slate">in slate order</option>
-          <option value="shot">as shot</option>
+        <select v-model="order" class="field" :aria-label="t('screening.ReelDialog.order')">
+          <option value="slate">{{ t('screening.ReelDialog.inSlateOrder') }}</option>
+          <option value="shot">{{ t('screening.ReelDialog.asShot') }}</option>
         </select>
       </div>
       <label class="line"
-        ><span>Name</span> <input v-model="name" class="field grow" maxlength="120" placeholder="by what it is"
+        ><span>{{ t('screening.ReelDialog.name') }}</span>
+        <input v-model="name" class="field grow" maxlength="120" :placeholder="t('screening.ReelDialog.byWhatItIs')"
       /></label>
       <p class="soft found" role="status">
-        <template v-if="!isWhole">Choose what it is made of.</template>
-        <template v-else-if="looked === null">Looking…</template>
-        <template v-else-if="looked.takes === 0">No take like that has a picture.</template>
+        <template v-if="!isWhole">{{ t('screening.ReelDialog.chooseWhatItIsMade') }}</template>
+        <template v-else-if="looked === null">{{ t('screening.ReelDialog.looking') }}</template>
+        <template v-else-if="looked.takes === 0">{{ t('screening.ReelDialog.noTakeLikeThatHas') }}</template>
         <template v-else
-          ><b>{{ looked.takes }} {{ looked.takes === 1 ? 'take' : 'takes' }}, {{ length(looked.running_ticks) }}.</b>
-          Begun now it ends at {{ ends }}.
+          ><b
+            >{{ looked.takes }}
+            {{ looked.takes === 1 ? t('screening.ReelDialog.take') : t('screening.ReelDialog.takes') }},
+            {{ length(looked.running_ticks) }}.</b
+          >
+          {{ t('screening.ReelDialog.begunNowItEndsAt', [ends]) }}
           <span class="mono">{{ looked.slates.join(' ') }}{{ looked.takes > looked.slates.length ? ' …' : '' }}</span>
         </template>
       </p>

@@ -1,4 +1,6 @@
 <script setup lang="ts">
+import { t } from '@/words'
+import { locale } from '@/words/language'
 import { useClipboard } from '@vueuse/core'
 import { ref } from 'vue'
 import { screening } from '@/api/endpoints/screening'
@@ -15,17 +17,17 @@ const password = ref('')
 const made = ref<Link | null>(null)
 const { copy } = useClipboard({ legacy: true })
 const HOURS: [number, string][] = [
-  [4, '4 hours'],
-  [24, 'a day'],
-  [48, 'two days'],
-  [168, 'a week'],
-  [720, '30 days'],
+  [4, t('screening.ReelLinks.n4Hours')],
+  [24, t('screening.ReelLinks.aDay')],
+  [48, t('screening.ReelLinks.twoDays')],
+  [168, t('screening.ReelLinks.aWeek')],
+  [720, t('screening.ReelLinks.n30Days')],
 ]
 const address = (secret: string) => `${location.origin}/watch/${secret}`
 const clock = (moment: string | null) =>
   moment === null
     ? ''
-    : new Date(moment).toLocaleString('en-GB', { day: 'numeric', month: 'short', hour: '2-digit', minute: '2-digit' })
+    : new Date(moment).toLocaleString(locale, { day: 'numeric', month: 'short', hour: '2-digit', minute: '2-digit' })
 
 async function make(): Promise<void> {
   const link = await attempt(() =>
@@ -42,12 +44,12 @@ async function make(): Promise<void> {
 }
 async function take(): Promise<void> {
   await copy(address(made.value?.secret ?? ''))
-  say('The link is copied.')
+  say(t('screening.ReelLinks.theLinkIsCopied'))
 }
 async function end(link: Link): Promise<void> {
   if ((await attempt(() => screening.endLink(props.production, props.reel, link.ulid))) === undefined) return
   if (made.value?.ulid === link.ulid) made.value = null
-  say(`${link.for_name} cannot watch by that link any more.`)
+  say(t('screening.ReelLinks.cannotWatchByThatLink', [link.for_name]))
   makeStale('notes', { sequence: props.reel })
 }
 </script>
@@ -56,46 +58,62 @@ async function end(link: Link): Promise<void> {
   <div class="links">
     <form class="new" @submit.prevent="make">
       <label
-        >For <input v-model="who" class="say" maxlength="80" placeholder="name, over the picture" required
+        >{{ t('screening.ReelLinks.for') }}
+        <input
+          v-model="who"
+          class="say"
+          maxlength="80"
+          :placeholder="t('screening.ReelLinks.nameOverThePicture')"
+          required
       /></label>
       <label
-        >for
+        >{{ t('screening.ReelLinks.for2') }}
         <select v-model.number="hours" class="say">
           <option v-for="[count, words] in HOURS" :key="count" :value="count">{{ words }}</option>
         </select></label
       >
       <label
-        >password
-        <input v-model="password" class="say short" maxlength="120" placeholder="none" autocomplete="new-password"
+        >{{ t('screening.ReelLinks.password') }}
+        <input
+          v-model="password"
+          class="say short"
+          maxlength="120"
+          :placeholder="t('screening.ReelLinks.none')"
+          autocomplete="new-password"
       /></label>
-      <button class="go" :disabled="who.trim() === ''">Make a link</button>
+      <button class="go" :disabled="who.trim() === ''">{{ t('screening.ReelLinks.makeALink') }}</button>
     </form>
     <div v-if="made" class="made" role="status">
       <p>
-        The link for <b>{{ made.for_name }}</b> is shown this once; copy it now.
+        {{ t('screening.ReelLinks.theLinkFor') }} <b>{{ made.for_name }}</b>
+        {{ t('screening.ReelLinks.isShownThisOnceCopy') }}
       </p>
       <input
         class="say mono whole"
         readonly
         :value="address(made.secret ?? '')"
-        aria-label="The link"
+        :aria-label="t('screening.ReelLinks.theLink')"
         @focus="($event.target as HTMLInputElement).select()"
       />
-      <button class="plain" @click="take">Copy</button>
+      <button class="plain" @click="take">{{ t('screening.ReelLinks.copy') }}</button>
     </div>
     <p v-if="data && data.links.length === 0" class="soft">
-      Nobody watches this reel from afar yet. A link shows this reel and nothing else, on their own or in step with the
-      room.
+      {{ t('screening.ReelLinks.nobodyWatchesThisReelFrom') }}
     </p>
     <ul v-else>
       <li v-for="one in data?.links ?? []" :key="one.ulid" :class="{ ended: one.ended }">
         <b>{{ one.for_name }}</b>
-        <span class="soft"
-          >{{ one.ended ? 'ended' : `until ${clock(one.expires_at)}` }}{{ one.has_password ? ', password' : '' }} ·
-          opened {{ one.opens }} {{ one.opens === 1 ? 'time' : 'times'
-          }}{{ one.last_opened_at ? `, last ${clock(one.last_opened_at)}` : '' }} · by {{ one.by }}</span
-        >
-        <button v-if="!one.ended" class="plain" @click="end(one)">End it</button>
+        <span class="soft">{{
+          t('screening.ReelLinks.openedBy', [
+            one.ended ? t('screening.ReelLinks.ended') : t('screening.ReelLinks.until', [clock(one.expires_at)]),
+            one.has_password ? t('screening.ReelLinks.password2') : '',
+            one.opens,
+            one.opens === 1 ? t('screening.ReelLinks.time') : t('screening.ReelLinks.times'),
+            one.last_opened_at ? t('screening.ReelLinks.last', [clock(one.last_opened_at)]) : '',
+            one.by,
+          ])
+        }}</span>
+        <button v-if="!one.ended" class="plain" @click="end(one)">{{ t('screening.ReelLinks.endIt') }}</button>
       </li>
     </ul>
   </div>

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { t } from '@/words'
 import { computed, ref } from 'vue'
 import { screening } from '@/api/endpoints/screening'
 import { useAnswer } from '@/api/queries'
@@ -21,11 +22,13 @@ const takes = computed(() =>
 <template>
   <div v-if="data" class="said">
     <p v-if="data.people.length === 0" class="soft">
-      Nothing was said of these takes yet. In the dark room Enter writes a note at the frame, R and a digit give stars.
+      {{ t('screening.ReelSaid.nothingWasSaidOfThese') }}
     </p>
     <template v-else>
       <div class="people">
-        <button class="chip" :class="{ on: who === '' }" @click="who = ''">everybody</button>
+        <button class="chip" :class="{ on: who === '' }" @click="who = ''">
+          {{ t('screening.ReelSaid.everybody') }}
+        </button>
         <button
           v-for="one in data.people"
           :key="one.name"
@@ -33,21 +36,27 @@ const takes = computed(() =>
           :class="{ on: who === one.name }"
           @click="who = who === one.name ? '' : one.name"
         >
-          {{ one.name }}: {{ one.notes }} {{ one.notes === 1 ? 'note' : 'notes'
-          }}{{ one.stars === null ? '' : `, ${one.rated} rated, ${one.stars} on the mean` }}
+          {{ one.name }}: {{ one.notes }}
+          {{ one.notes === 1 ? t('screening.ReelSaid.note') : t('screening.ReelSaid.notes')
+          }}{{ one.stars === null ? '' : t('screening.ReelSaid.ratedOnTheMean', [one.rated, one.stars]) }}
         </button>
         <span class="push" />
-        <a class="plain" target="_blank" :href="screening.notesUrl(production, reel, 'pdf')">Print</a>
-        <a class="plain" :href="screening.notesUrl(production, reel, 'csv')">CSV</a>
+        <a class="plain" target="_blank" :href="screening.notesUrl(production, reel, 'pdf')">{{
+          t('screening.ReelSaid.print')
+        }}</a>
+        <a class="plain" :href="screening.notesUrl(production, reel, 'csv')">{{ t('screening.ReelSaid.csv') }}</a>
       </div>
       <section v-for="one in takes" :key="one.ulid">
         <h3>
           <span class="mono">{{ one.label }}</span>
           <small class="soft"
-            >{{ one.status === 'none' ? '' : one.status === 'ng' ? 'NG' : one.status }} {{ one.description }}</small
+            >{{ one.status === 'none' ? '' : one.status === 'ng' ? t('screening.ReelSaid.ng') : one.status }}
+            {{ one.description }}</small
           >
         </h3>
-        <p v-for="rating in one.ratings" :key="rating.by" class="soft">{{ rating.by }}: {{ rating.stars }} of 5</p>
+        <p v-for="rating in one.ratings" :key="rating.by" class="soft">
+          {{ t('screening.ReelSaid.of5', [rating.by, rating.stars]) }}
+        </p>
         <p v-for="note in one.notes" :key="note.ulid">
           <small class="mono soft">{{ note.timecode }} {{ note.by }}</small
           ><br />{{ note.text }}

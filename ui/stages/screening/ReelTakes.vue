@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { t } from '@/words'
 import { computed, nextTick, ref } from 'vue'
 import { mediaUrl } from '@/api/client'
 import { screening } from '@/api/endpoints/screening'
@@ -51,11 +52,11 @@ function shift(by: 1 | -1): void {
 function leaveOut(index: number): void {
   const gone = takes.value[index]
   if (gone === undefined) return
-  if (order.value.length === 1) return void say('A reel shows one take at least.')
+  if (order.value.length === 1) return void say(t('screening.ReelTakes.aReelShowsOneTake'))
   void arrange(
     order.value.filter((_, other) => other !== index),
     index,
-  ).then(() => say(`${gone.first.take.setup}/${gone.first.take.take} is left out. Ctrl Z brings it back.`))
+  ).then(() => say(t('screening.ReelTakes.isLeftOutCtrlZ', [gone.first.take.setup, gone.first.take.take])))
 }
 function takeIn(ulid: string): void {
   void arrange([...order.value, ulid], order.value.length)
@@ -78,19 +79,29 @@ function move(by: number): void {
   list.value?.querySelector(`[data-at="${at.value}"]`)?.scrollIntoView({ block: 'nearest' })
 }
 useShortcuts('Takes of the reel', [
-  { keys: ['j', 'k'], what: 'Next take, the one before', run: (event) => move(event.key === 'j' ? 1 : -1) },
+  {
+    keys: ['j', 'k'],
+    what: t('screening.ReelTakes.nextTakeTheOneBefore'),
+    run: (event) => move(event.key === 'j' ? 1 : -1),
+  },
   {
     keys: ['Alt+ArrowDown', 'Alt+ArrowUp'],
-    what: 'Put the take later, earlier',
+    what: t('screening.ReelTakes.putTheTakeLaterEarlier'),
     run: (event) => shift(event.key === 'ArrowDown' ? 1 : -1),
   },
-  { keys: ['Delete'], what: 'Leave the take out', run: () => leaveOut(at.value) },
+  { keys: ['Delete'], what: t('screening.ReelTakes.leaveTheTakeOut'), run: () => leaveOut(at.value) },
 ])
 </script>
 
 <template>
   <div class="takes">
-    <ol ref="list" :class="{ busy }" aria-label="Takes of the reel" @dragover.prevent @drop.prevent="drop">
+    <ol
+      ref="list"
+      :class="{ busy }"
+      :aria-label="t('screening.ReelTakes.takesOfTheReel')"
+      @dragover.prevent
+      @drop.prevent="drop"
+    >
       <li
         v-for="(one, index) in takes"
         :key="one.first.take.ulid"
@@ -114,17 +125,18 @@ useShortcuts('Takes of the reel', [
         /></span>
         <span class="what"
           >{{ one.first.take.description
-          }}<small v-if="one.angles > 1" class="soft"> {{ one.angles }} angles in turn</small
+          }}<small v-if="one.angles > 1" class="soft"> {{ t('screening.ReelTakes.anglesInTurn', [one.angles]) }}</small
           ><small v-if="one.first.notes.length > 0" class="soft">
-            {{ one.first.notes.length }} {{ one.first.notes.length === 1 ? 'note' : 'notes' }}</small
+            {{ one.first.notes.length }}
+            {{ one.first.notes.length === 1 ? t('screening.ReelTakes.note') : t('screening.ReelTakes.notes') }}</small
           ></span
         >
         <span class="mono soft">{{ length(one.ticks) }}</span>
         <button
           v-if="mayChange"
           class="out"
-          :title="`Leave it out (Delete)`"
-          aria-label="Leave it out"
+          :title="t('screening.ReelTakes.leaveItOutDelete')"
+          :aria-label="t('screening.ReelTakes.leaveItOut')"
           @click.stop="leaveOut(index)"
         >
           ×
@@ -136,17 +148,17 @@ useShortcuts('Takes of the reel', [
         :class="{ over: over === takes.length }"
         @dragover.prevent="over = takes.length"
       >
-        to the end
+        {{ t('screening.ReelTakes.toTheEnd') }}
       </li>
     </ol>
     <div v-if="reel.left_out.length > 0" class="left-out">
-      <span class="soft">Left out:</span>
+      <span class="soft">{{ t('screening.ReelTakes.leftOut') }}</span>
       <button
         v-for="one in reel.left_out"
         :key="one.ulid"
         class="chip mono"
         :disabled="!mayChange"
-        :title="`${one.description} Take it in again, at the end`"
+        :title="t('screening.ReelTakes.takeItInAgainAt', [one.description])"
         @click="takeIn(one.ulid)"
       >
         {{ one.label }} +

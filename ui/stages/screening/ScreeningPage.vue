@@ -1,4 +1,6 @@
 <script setup lang="ts">
+import { t } from '@/words'
+import { locale } from '@/words/language'
 import { screening as screeningApi } from '@/api/endpoints/screening'
 import { computed, nextTick, ref, watch } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
@@ -36,10 +38,10 @@ const { data: whole } = useAnswer(() =>
 type Part = 'takes' | 'said' | 'links' | 'file'
 const part = ref<Part>('takes')
 const PARTS = computed<[Part, string][]>(() => [
-  ['takes', 'Takes'],
-  ['said', 'Notes'],
-  ...(production.value.may.organise ? ([['links', 'From afar']] as [Part, string][]) : []),
-  ['file', 'As a file'],
+  ['takes', t('screening.ScreeningPage.takes')],
+  ['said', t('screening.ScreeningPage.notes')],
+  ...(production.value.may.organise ? ([['links', t('screening.ScreeningPage.fromAfar')]] as [Part, string][]) : []),
+  ['file', t('screening.ScreeningPage.asAFile')],
 ])
 const building = ref(false)
 const busy = ref(false)
@@ -49,7 +51,7 @@ const nameBox = ref<HTMLInputElement | null>(null)
 const clock = (moment: string | null) =>
   moment === null
     ? ''
-    : new Date(moment).toLocaleString('en-GB', { day: 'numeric', month: 'short', hour: '2-digit', minute: '2-digit' })
+    : new Date(moment).toLocaleString(locale, { day: 'numeric', month: 'short', hour: '2-digit', minute: '2-digit' })
 
 async function buildAll(): Promise<void> {
   if (!production.value.may.organise || busy.value) return
@@ -61,7 +63,7 @@ async function buildAll(): Promise<void> {
 function isMade(ulid: string): void {
   building.value = false
   chosen.value = ulid
-  say('The reel is ready.')
+  say(t('screening.ScreeningPage.theReelIsReady'))
   makeStale('sequences')
 }
 
@@ -79,7 +81,7 @@ async function leave(): Promise<void> {
 async function remove(one: ReelSummary | undefined): Promise<void> {
   if (one === undefined || !production.value.may.organise) return
   if ((await attempt(() => screeningApi.remove(production.value.ulid, one.ulid))) === undefined) return
-  say(`${one.name} is removed. Ctrl Z brings it back.`)
+  say(t('screening.ScreeningPage.isRemovedCtrlZBrings', [one.name]))
   makeStale('sequences')
 }
 function rename(): void {
@@ -99,20 +101,24 @@ watch(reel, () => (naming.value = null))
 useShortcuts('Screening', [
   {
     keys: ['ArrowDown', 'ArrowUp'],
-    what: 'Next reel, the one before',
+    what: t('screening.ScreeningPage.nextReelTheOneBefore'),
     run: (event) => {
       const next = reels.value[at.value + (event.key === 'ArrowDown' ? 1 : -1)]
       if (next !== undefined) chosen.value = next.ulid
     },
   },
-  { keys: ['Enter'], what: 'Watch the reel', run: () => watchReel(reel.value?.ulid) },
-  { keys: ['n'], what: 'New review reel', run: () => (building.value = production.value.may.organise) },
-  { keys: ['b'], what: 'A reel of all takes of the day, at once', run: () => void buildAll() },
-  { keys: ['F2'], what: 'Another name for the reel', run: rename },
-  { keys: ['Shift+Delete'], what: 'Remove the reel', run: () => void remove(reel.value) },
+  { keys: ['Enter'], what: t('screening.ScreeningPage.watchTheReel'), run: () => watchReel(reel.value?.ulid) },
+  {
+    keys: ['n'],
+    what: t('screening.ScreeningPage.newReviewReel2'),
+    run: () => (building.value = production.value.may.organise),
+  },
+  { keys: ['b'], what: t('screening.ScreeningPage.aReelOfAllTakes'), run: () => void buildAll() },
+  { keys: ['F2'], what: t('screening.ScreeningPage.anotherNameForTheReel'), run: rename },
+  { keys: ['Shift+Delete'], what: t('screening.ScreeningPage.removeTheReel'), run: () => void remove(reel.value) },
   {
     keys: ['[', ']'],
-    what: 'Takes, notes, from afar, as a file',
+    what: t('screening.ScreeningPage.takesNotesFromAfarAs'),
     run: (event) => {
       const all = PARTS.value.map(([key]) => key)
       part.value = all[(all.indexOf(part.value) + (event.key === ']' ? 1 : -1) + all.length) % all.length]!
@@ -127,30 +133,29 @@ useShortcuts('Screening', [
     <div v-if="data" class="page">
       <div class="bar">
         <template v-if="production.may.organise">
-          <button class="go" title="Days, scenes or a bin; circled or all; which angles (N)" @click="building = true">
-            New review reel…
+          <button class="go" :title="t('screening.ScreeningPage.daysScenesOrABin')" @click="building = true">
+            {{ t('screening.ScreeningPage.newReviewReel') }}
           </button>
           <button
             class="plain"
             :disabled="busy"
-            title="Every take of the day in slate order, each from its slate (B)"
+            :title="t('screening.ScreeningPage.everyTakeOfTheDay')"
             @click="buildAll"
           >
-            All takes of the day
+            {{ t('screening.ScreeningPage.allTakesOfTheDay') }}
           </button>
         </template>
-        <span class="push soft">in and out points on clips shorten nothing here</span>
+        <span class="push soft">{{ t('screening.ScreeningPage.inAndOutPointsOn') }}</span>
       </div>
       <div v-if="reels.length === 0" class="empty">
-        <b>No reel of this day yet.</b
-        >{{
+        <b>{{ t('screening.ScreeningPage.noReelOfThisDay') }}</b>{{
           production.may.organise
-            ? 'Build one of the circled takes, or of all of them.'
-            : 'An assistant or editor builds it; it shows up here by itself.'
+            ? t('screening.ScreeningPage.buildOneOfTheCircled')
+            : t('screening.ScreeningPage.anAssistantOrEditorBuilds')
         }}
       </div>
       <div v-else class="both">
-        <ul class="reels" aria-label="Reels of the day">
+        <ul class="reels" :aria-label="t('screening.ScreeningPage.reelsOfTheDay')">
           <li
             v-for="(one, index) in reels"
             :key="one.ulid"
@@ -158,7 +163,11 @@ useShortcuts('Screening', [
             :aria-current="index === at"
             @click="chosen = one.ulid"
           >
-            <button class="still" :aria-label="`Watch ${one.name}`" @click.stop="watchReel(one.ulid)">
+            <button
+              class="still"
+              :aria-label="t('screening.ScreeningPage.watch', [one.name])"
+              @click.stop="watchReel(one.ulid)"
+            >
               <img v-if="one.first_clip" :src="mediaUrl(production.ulid, one.first_clip, 'thumb-3')" alt="" /><span
                 >▶</span
               >
@@ -169,9 +178,16 @@ useShortcuts('Screening', [
                 {{ one.shows }} · <span class="mono">{{ length(one.running_ticks) }}</span> · {{ clock(one.made_at) }}
               </p>
               <p class="soft of-what">{{ one.of }}: {{ one.words }}</p>
-              <p v-if="one.changed" class="soft">Built again {{ clock(one.changed_at) }}: {{ one.changed }}</p>
+              <p v-if="one.changed" class="soft">
+                {{ t('screening.ScreeningPage.builtAgain', [clock(one.changed_at), one.changed]) }}
+              </p>
               <p v-if="one.links > 0" class="soft">
-                {{ one.links }} {{ one.links === 1 ? 'link is' : 'links are' }} open
+                {{
+                  t('screening.ScreeningPage.open', [
+                    one.links,
+                    one.links === 1 ? t('screening.ScreeningPage.linkIs') : t('screening.ScreeningPage.linksAre'),
+                  ])
+                }}
               </p>
             </div>
           </li>
@@ -184,16 +200,26 @@ useShortcuts('Screening', [
                 v-model="naming"
                 class="say"
                 maxlength="120"
-                aria-label="Name of the reel"
+                :aria-label="t('screening.ScreeningPage.nameOfTheReel')"
                 @blur="keepName"
                 @keydown.esc.stop="naming = null"
               />
             </form>
             <h2 v-else :title="reel.name">{{ reel.name }}</h2>
-            <button class="go" @click="watchReel(reel.ulid)">Watch <kbd>↵</kbd></button>
+            <button class="go" @click="watchReel(reel.ulid)">
+              {{ t('screening.ScreeningPage.watch2') }} <kbd>↵</kbd>
+            </button>
             <template v-if="production.may.organise">
-              <button class="plain" title="Another name (F2)" @click="rename">Rename</button>
-              <button class="plain" title="Remove the reel (Shift Delete)" @click="remove(reel)">Remove</button>
+              <button class="plain" :title="t('screening.ScreeningPage.anotherNameF2')" @click="rename">
+                {{ t('screening.ScreeningPage.rename') }}
+              </button>
+              <button
+                class="plain"
+                :title="t('screening.ScreeningPage.removeTheReelShiftDelete')"
+                @click="remove(reel)"
+              >
+                {{ t('screening.ScreeningPage.remove') }}
+              </button>
             </template>
           </header>
           <nav class="parts" role="tablist">

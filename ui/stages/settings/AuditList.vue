@@ -1,4 +1,6 @@
 <script setup lang="ts">
+import { t } from '@/words'
+import { locale } from '@/words/language'
 import { settings as settingsApi } from '@/api/endpoints/settings'
 import { useAnswer } from '@/api/queries'
 import type { AuditRow } from '@/api/types'
@@ -6,30 +8,30 @@ import AnswerState from '@/shell/AnswerState.vue'
 import { useDesk } from '@/shell/desk'
 
 const WHAT: Record<string, string> = {
-  signed_in: 'signed in',
-  signed_out: 'signed out',
-  sign_in_refused: 'was refused',
-  password_changed: 'changed their password',
-  password_reset: 'gave a new password',
-  second_factor_on: 'set up a second factor',
-  second_factor_off: 'turned a second factor off',
-  session_ended: 'ended sessions',
-  person_added: 'added somebody',
-  role_changed: 'changed a role',
-  membership_ended: 'ended a membership',
-  setting_changed: 'changed a setting',
-  'card.released': 'released a card',
-  'handoff.delivered': 'delivered a hand-off',
-  'token.made': 'made a token for a program',
-  'token.revoked': 'revoked a token',
-  'hook.made': 'added a web hook',
-  'hook.removed': 'removed a web hook',
-  'handoff.answered': 'answered a hand-off',
+  signed_in: t('settings.AuditList.signedIn'),
+  signed_out: t('settings.AuditList.signedOut'),
+  sign_in_refused: t('settings.AuditList.wasRefused'),
+  password_changed: t('settings.AuditList.changedTheirPassword'),
+  password_reset: t('settings.AuditList.gaveANewPassword'),
+  second_factor_on: t('settings.AuditList.setUpASecondFactor'),
+  second_factor_off: t('settings.AuditList.turnedASecondFactorOff'),
+  session_ended: t('settings.AuditList.endedSessions'),
+  person_added: t('settings.AuditList.addedSomebody'),
+  role_changed: t('settings.AuditList.changedARole'),
+  membership_ended: t('settings.AuditList.endedAMembership'),
+  setting_changed: t('settings.AuditList.changedASetting'),
+  'card.released': t('settings.AuditList.releasedACard'),
+  'handoff.delivered': t('settings.AuditList.deliveredAHandOff'),
+  'token.made': t('settings.AuditList.madeATokenForA'),
+  'token.revoked': t('settings.AuditList.revokedAToken'),
+  'hook.made': t('settings.AuditList.addedAWebHook'),
+  'hook.removed': t('settings.AuditList.removedAWebHook'),
+  'handoff.answered': t('settings.AuditList.answeredAHandOff'),
 }
 const { production } = useDesk()
 const { data, isPending, error, refetch } = useAnswer(() => settingsApi.audit(production.value.ulid))
 const when = (iso: string) =>
-  new Date(iso).toLocaleString('en-GB', {
+  new Date(iso).toLocaleString(locale, {
     day: 'numeric',
     month: 'short',
     hour: '2-digit',
@@ -45,18 +47,20 @@ const facts = (row: AuditRow) =>
 
 <template>
   <p class="intro">
-    Sign-ins, refusals, roles, settings, releases and hand-offs, newest first. Nothing here can be changed or removed.
+    {{ t('settings.AuditList.signInsRefusalsRolesSettings') }}
   </p>
   <AnswerState :pending="isPending" :error="error" :rows="8" @retry="refetch()">
-    <p v-if="data?.rows.length === 0" class="empty"><b>Nothing is written down yet.</b></p>
+    <p v-if="data?.rows.length === 0" class="empty">
+      <b>{{ t('settings.AuditList.nothingIsWrittenDownYet') }}</b>
+    </p>
     <table v-else-if="data" class="list">
       <thead>
         <tr>
-          <th>When</th>
-          <th>Who</th>
-          <th>What</th>
+          <th>{{ t('settings.AuditList.when') }}</th>
+          <th>{{ t('settings.AuditList.who') }}</th>
+          <th>{{ t('settings.AuditList.what') }}</th>
           <th />
-          <th>From</th>
+          <th>{{ t('settings.AuditList.from') }}</th>
         </tr>
       </thead>
       <tbody>

@@ -1,4 +1,6 @@
 <script setup lang="ts">
+import { t } from '@/words'
+import { locale } from '@/words/language'
 import { settings as settingsApi } from '@/api/endpoints/settings'
 import { ref } from 'vue'
 import { makeStale, useAnswer } from '@/api/queries'
@@ -10,21 +12,25 @@ import { attempt, say } from '@/shell/say'
 const { production } = useDesk()
 const { data, isPending, error, refetch } = useAnswer(() => settingsApi.connections(production.value.ulid))
 const EVENTS = [
-  { key: 'delivered', words: 'delivered' },
-  { key: 'accepted', words: 'accepted' },
-  { key: 'asked', words: 'asked about' },
+  { key: 'delivered', words: t('settings.ConnectionList.delivered') },
+  { key: 'accepted', words: t('settings.ConnectionList.accepted') },
+  { key: 'asked', words: t('settings.ConnectionList.askedAbout') },
 ]
 const url = ref('')
 const events = ref(EVENTS.map((one) => one.key))
 const name = ref('')
 /** A secret, shown this once. */
 const shown = ref<{ what: string; secret: string } | null>(null)
-const when = (iso: string | null) => (iso === null ? 'never' : new Date(iso).toLocaleString('en-GB'))
+const when = (iso: string | null) =>
+  iso === null ? t('settings.ConnectionList.never') : new Date(iso).toLocaleString(locale)
 
 async function addHook(): Promise<void> {
   const made = await attempt(() => settingsApi.addHook(production.value.ulid, url.value.trim(), events.value))
   if (made !== undefined) {
-    shown.value = { what: `Messages to ${url.value.trim()} are signed with`, secret: made.secret }
+    shown.value = {
+      what: t('settings.ConnectionList.messagesToAreSignedWith', [url.value.trim()]),
+      secret: made.secret,
+    }
     url.value = ''
   }
   makeStale('settings')
@@ -38,7 +44,11 @@ async function setService(address: string | null): Promise<void> {
     (await attempt(() => settingsApi.setWordsService(production.value.ulid, address, token === '' ? null : token))) !==
     undefined
   ) {
-    say(address === null ? 'Words are found on this machine only.' : 'It can be asked for the words of clips.')
+    say(
+      address === null
+        ? t('settings.ConnectionList.wordsAreFoundOnThis2')
+        : t('settings.ConnectionList.itCanBeAskedFor'),
+    )
     service.value = serviceToken.value = ''
   }
   makeStale('settings')
@@ -46,19 +56,19 @@ async function setService(address: string | null): Promise<void> {
 async function addToken(): Promise<void> {
   const made = await attempt(() => settingsApi.addToken(production.value.ulid, name.value.trim()))
   if (made !== undefined) {
-    shown.value = { what: `The token of ${name.value.trim()} is`, secret: made.secret }
+    shown.value = { what: t('settings.ConnectionList.theTokenOfIs', [name.value.trim()]), secret: made.secret }
     name.value = ''
   }
   makeStale('settings')
 }
 async function removeHook(hook: string): Promise<void> {
   if ((await attempt(() => settingsApi.removeHook(production.value.ulid, hook))) !== undefined)
-    say('It is told nothing any more.')
+    say(t('settings.ConnectionList.itIsToldNothingAny'))
   makeStale('settings')
 }
 async function revoke(token: string): Promise<void> {
   if ((await attempt(() => settingsApi.revokeToken(production.value.ulid, token))) !== undefined)
-    say('The token opens nothing any more.')
+    say(t('settings.ConnectionList.theTokenOpensNothingAny'))
   makeStale('settings')
 }
 </script>
@@ -67,11 +77,11 @@ async function revoke(token: string): Promise<void> {
   <AnswerState :pending="isPending" :error="error" @retry="refetch()">
     <div v-if="data" class="box">
       <p v-if="shown" class="note" role="status">
-        {{ shown.what }} <code>{{ shown.secret }}</code> It is shown this once.
-        <button class="plain" @click="shown = null">I have it</button>
+        {{ shown.what }} <code>{{ shown.secret }}</code> {{ t('settings.ConnectionList.itIsShownThisOnce') }}
+        <button class="plain" @click="shown = null">{{ t('settings.ConnectionList.iHaveIt') }}</button>
       </p>
       <section>
-        <h2>Told what becomes of hand-offs</h2>
+        <h2>{{ t('settings.ConnectionList.toldWhatBecomesOfHand') }}</h2>
         <ul>
           <li v-for="one in data.hooks" :key="one.ulid">
             <span class="mono cut">{{ one.url }}</span>
@@ -80,58 +90,80 @@ async function revoke(token: string): Promise<void> {
                 .map((event) => event.words)
                 .join(', ')
             }}</span>
-            <span :class="one.trouble ? 'warn' : 'soft'">{{ one.trouble ?? `last told ${when(one.told_at)}` }}</span>
-            <button class="plain" @click="removeHook(one.ulid)">Remove</button>
+            <span :class="one.trouble ? 'warn' : 'soft'">{{
+              one.trouble ?? t('settings.ConnectionList.lastTold', [when(one.told_at)])
+            }}</span>
+            <button class="plain" @click="removeHook(one.ulid)">{{ t('settings.ConnectionList.remove') }}</button>
           </li>
         </ul>
         <form @submit.prevent="addHook">
-          <input v-model="url" class="field mono" aria-label="Address" placeholder="https://" />
+          <input
+            v-model="url"
+            class="field mono"
+            :aria-label="t('settings.ConnectionList.address')"
+            :placeholder="t('settings.ConnectionList.https')"
+          />
           <label v-for="one in EVENTS" :key="one.key"
             ><input v-model="events" type="checkbox" :value="one.key" />{{ one.words }}</label
           >
-          <button class="plain" :disabled="url.trim() === '' || events.length === 0">Add</button>
+          <button class="plain" :disabled="url.trim() === '' || events.length === 0">
+            {{ t('settings.ConnectionList.add') }}
+          </button>
         </form>
       </section>
       <section>
-        <h2>May read this production</h2>
+        <h2>{{ t('settings.ConnectionList.mayReadThisProduction') }}</h2>
         <ul>
           <li v-for="one in data.tokens" :key="one.ulid">
             <b class="cut">{{ one.name }}</b>
-            <span class="soft">made {{ when(one.made_at) }}</span>
-            <span class="soft">last used {{ when(one.used_at) }}</span>
-            <button class="plain" @click="revoke(one.ulid)">Revoke</button>
+            <span class="soft">{{ t('settings.ConnectionList.made', [when(one.made_at)]) }}</span>
+            <span class="soft">{{ t('settings.ConnectionList.lastUsed', [when(one.used_at)]) }}</span>
+            <button class="plain" @click="revoke(one.ulid)">{{ t('settings.ConnectionList.revoke') }}</button>
           </li>
         </ul>
         <form @submit.prevent="addToken">
-          <input v-model="name" class="field" maxlength="80" aria-label="Which program" placeholder="Which program" />
-          <button class="plain" :disabled="name.trim() === ''">Make a token</button>
+          <input
+            v-model="name"
+            class="field"
+            maxlength="80"
+            :aria-label="t('settings.ConnectionList.whichProgram')"
+            :placeholder="t('settings.ConnectionList.whichProgram')"
+          />
+          <button class="plain" :disabled="name.trim() === ''">{{ t('settings.ConnectionList.makeAToken') }}</button>
         </form>
       </section>
       <section>
-        <h2>Finds what is said</h2>
+        <h2>{{ t('settings.ConnectionList.findsWhatIsSaid') }}</h2>
         <p class="soft">
-          Words are found on this machine, and nothing leaves it; languages that it has:
-          {{ data.languages.length === 0 ? 'none yet' : data.languages.join(', ') }}. Another service can be asked for
-          single clips; it gets their sound.
+          {{
+            t('settings.ConnectionList.wordsAreFoundOnThis', [
+              data.languages.length === 0 ? t('settings.ConnectionList.noneYet') : data.languages.join(', '),
+            ])
+          }}
         </p>
         <ul v-if="data.words_service">
           <li>
             <span class="mono cut">{{ data.words_service }}</span>
             <span /><span />
-            <button class="plain" @click="setService(null)">Remove</button>
+            <button class="plain" @click="setService(null)">{{ t('settings.ConnectionList.remove') }}</button>
           </li>
         </ul>
         <form v-else @submit.prevent="setService(service.trim())">
-          <input v-model="service" class="field mono" aria-label="Address of the service" placeholder="https://" />
+          <input
+            v-model="service"
+            class="field mono"
+            :aria-label="t('settings.ConnectionList.addressOfTheService')"
+            :placeholder="t('settings.ConnectionList.https')"
+          />
           <input
             v-model="serviceToken"
             class="field"
             type="password"
             autocomplete="off"
-            aria-label="Its token"
-            placeholder="Its token, if it has one"
+            :aria-label="t('settings.ConnectionList.itsToken')"
+            :placeholder="t('settings.ConnectionList.itsTokenIfItHas')"
           />
-          <button class="plain" :disabled="service.trim() === ''">Add</button>
+          <button class="plain" :disabled="service.trim() === ''">{{ t('settings.ConnectionList.add') }}</button>
         </form>
       </section>
     </div>

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { t } from '@/words'
 import { settings as settingsApi } from '@/api/endpoints/settings'
 import { ref } from 'vue'
 import { useRouter } from 'vue-router'
@@ -14,19 +15,19 @@ const value = (event: Event) => (event.target as HTMLInputElement).value.trim()
 
 async function change(one: Day, values: Partial<Day>): Promise<void> {
   if ((await attempt(() => settingsApi.changeDay(production.value.ulid, one.ulid, values))) !== undefined)
-    say(`Day ${one.number} is corrected. Ctrl Z takes it back.`)
+    say(t('settings.DayList.dayIsCorrectedCtrlZ', [one.number]))
   makeStale('settings')
 }
 async function add(): Promise<void> {
   const made = await attempt(() => settingsApi.addDay(production.value.ulid, fresh.value))
   if (made === undefined) return
-  say(`Day ${made.number} is added. Ctrl Z takes it back.`)
+  say(t('settings.DayList.dayIsAddedCtrlZ', [made.number]))
   fresh.value.date = ''
   makeStale('settings')
 }
 async function remove(one: Day): Promise<void> {
   if ((await attempt(() => settingsApi.removeDay(production.value.ulid, one.ulid))) === undefined) return
-  say(`Day ${one.number} is removed. Ctrl Z takes it back.`)
+  say(t('settings.DayList.dayIsRemovedCtrlZ', [one.number]))
   const other = production.value.days.find((another) => another.ulid !== one.ulid)
   if (one.ulid === day.value.ulid && other !== undefined)
     await router.replace({
@@ -40,15 +41,14 @@ async function remove(one: Day): Promise<void> {
 
 <template>
   <p class="intro">
-    A night shoot belongs to the day that began before it. Cards find their day by the dates of their clips, so a wrong
-    date here makes them strangers.
+    {{ t('settings.DayList.aNightShootBelongsTo') }}
   </p>
   <table class="list">
     <thead>
       <tr>
-        <th>Number</th>
-        <th>Date</th>
-        <th>Unit</th>
+        <th>{{ t('settings.DayList.number') }}</th>
+        <th>{{ t('settings.DayList.date') }}</th>
+        <th>{{ t('settings.DayList.unit') }}</th>
         <th />
       </tr>
     </thead>
@@ -62,7 +62,7 @@ async function remove(one: Day): Promise<void> {
             max="9999"
             :value="one.number"
             :disabled="!production.may.work"
-            :aria-label="`Number of day ${one.number}`"
+            :aria-label="t('settings.DayList.numberOfDay', [one.number])"
             @change="change(one, { number: Number(value($event)) })"
           />
         </td>
@@ -72,7 +72,7 @@ async function remove(one: Day): Promise<void> {
             type="date"
             :value="one.date"
             :disabled="!production.may.work"
-            :aria-label="`Date of day ${one.number}`"
+            :aria-label="t('settings.DayList.dateOfDay', [one.number])"
             @change="change(one, { date: value($event) })"
           />
         </td>
@@ -82,7 +82,7 @@ async function remove(one: Day): Promise<void> {
             maxlength="60"
             :value="one.unit"
             :disabled="!production.may.work"
-            :aria-label="`Unit of day ${one.number}`"
+            :aria-label="t('settings.DayList.unitOfDay', [one.number])"
             @change="change(one, { unit: value($event) })"
           />
         </td>
@@ -90,19 +90,19 @@ async function remove(one: Day): Promise<void> {
           <button
             v-if="production.may.work && production.days.length > 1"
             class="plain"
-            title="Only a day that nothing belongs to"
+            :title="t('settings.DayList.onlyADayThatNothing')"
             @click="remove(one)"
           >
-            Remove
+            {{ t('settings.DayList.remove') }}
           </button>
         </td>
       </tr>
     </tbody>
   </table>
   <form v-if="production.may.work" class="add" @submit.prevent="add">
-    <label>Date<input v-model="fresh.date" class="field" type="date" required /></label>
-    <label>Unit<input v-model="fresh.unit" class="field" maxlength="60" required /></label>
-    <button class="go" type="submit">Add the day</button>
+    <label>{{ t('settings.DayList.date') }}<input v-model="fresh.date" class="field" type="date" required /></label>
+    <label>{{ t('settings.DayList.unit') }}<input v-model="fresh.unit" class="field" maxlength="60" required /></label>
+    <button class="go" type="submit">{{ t('settings.DayList.addTheDay') }}</button>
   </form>
 </template>
 

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { t } from '@/words'
 import { settings as settingsApi } from '@/api/endpoints/settings'
 import { ref } from 'vue'
 import { makeStale, useAnswer } from '@/api/queries'
@@ -10,10 +11,10 @@ import DeviceBadge from '@/shell/DeviceBadge.vue'
 import { attempt, say } from '@/shell/say'
 
 const KINDS: Record<DeviceKind, string> = {
-  camera: 'camera',
-  recorder: 'sound recorder',
-  phone: 'phone',
-  other: 'other',
+  camera: t('settings.DeviceList.camera'),
+  recorder: t('settings.DeviceList.soundRecorder'),
+  phone: t('settings.DeviceList.phone'),
+  other: t('settings.DeviceList.other'),
 }
 const { production } = useDesk()
 const { data, isPending, error, refetch } = useAnswer(() => settingsApi.devices(production.value.ulid))
@@ -25,7 +26,7 @@ async function change(
   what: string,
 ): Promise<void> {
   if ((await attempt(() => settingsApi.changeDevice(production.value.ulid, device.ulid, values))) !== undefined)
-    say(`${what} Ctrl Z takes it back.`)
+    say(t('settings.DeviceList.ctrlZTakesItBack', [what]))
   makeStale('settings')
 }
 async function add(): Promise<void> {
@@ -33,7 +34,7 @@ async function add(): Promise<void> {
     settingsApi.addDevice(production.value.ulid, { ...fresh.value, letter: fresh.value.letter.trim() }),
   )
   if (made === undefined) return
-  say(`${made.letter} is added. Ctrl Z takes it back.`)
+  say(t('settings.DeviceList.isAddedCtrlZTakes', [made.letter]))
   fresh.value = { letter: '', kind: 'camera', note: '' }
   makeStale('settings')
 }
@@ -42,19 +43,18 @@ const value = (event: Event) => (event.target as HTMLInputElement | HTMLSelectEl
 
 <template>
   <p class="intro">
-    The cameras and recorders of this production. A device is the angle: a card is assigned to one, and every clip of it
-    has it. Their order is the order of the lanes, which are dragged in the line-up.
+    {{ t('settings.DeviceList.theCamerasAndRecordersOf') }}
   </p>
   <AnswerState :pending="isPending" :error="error" :rows="5" @retry="refetch()">
     <table v-if="data" class="list">
       <thead>
         <tr>
-          <th>Device</th>
-          <th>Letter or word</th>
-          <th>What it is</th>
-          <th>Note</th>
-          <th>Colour</th>
-          <th>Clips</th>
+          <th>{{ t('settings.DeviceList.device') }}</th>
+          <th>{{ t('settings.DeviceList.letterOrWord') }}</th>
+          <th>{{ t('settings.DeviceList.whatItIs') }}</th>
+          <th>{{ t('settings.DeviceList.note') }}</th>
+          <th>{{ t('settings.DeviceList.colour') }}</th>
+          <th>{{ t('settings.DeviceList.clips') }}</th>
           <th />
         </tr>
       </thead>
@@ -68,8 +68,10 @@ const value = (event: Event) => (event.target as HTMLInputElement | HTMLSelectEl
               maxlength="12"
               size="8"
               :disabled="!production.may.work"
-              :aria-label="`Letter of ${one.letter}`"
-              @change="change(one, { letter: value($event) }, `${one.letter} is now ${value($event)}.`)"
+              :aria-label="t('settings.DeviceList.letterOf', [one.letter])"
+              @change="
+                change(one, { letter: value($event) }, t('settings.DeviceList.isNow', [one.letter, value($event)]))
+              "
             />
           </td>
           <td>
@@ -77,8 +79,8 @@ const value = (event: Event) => (event.target as HTMLInputElement | HTMLSelectEl
               class="field"
               :value="one.kind"
               :disabled="!production.may.work"
-              :aria-label="`What ${one.letter} is`"
-              @change="change(one, { kind: value($event) }, `${one.letter} is a ${value($event)}.`)"
+              :aria-label="t('settings.DeviceList.whatIs', [one.letter])"
+              @change="change(one, { kind: value($event) }, t('settings.DeviceList.isA', [one.letter, value($event)]))"
             >
               <option v-for="(title, kind) in KINDS" :key="kind" :value="kind">{{ title }}</option>
             </select>
@@ -89,8 +91,8 @@ const value = (event: Event) => (event.target as HTMLInputElement | HTMLSelectEl
               :value="one.note"
               maxlength="60"
               :disabled="!production.may.work"
-              :aria-label="`Note on ${one.letter}`"
-              @change="change(one, { note: value($event) }, 'Kept.')"
+              :aria-label="t('settings.DeviceList.noteOn', [one.letter])"
+              @change="change(one, { note: value($event) }, t('settings.DeviceList.kept'))"
             />
           </td>
           <td>
@@ -98,11 +100,19 @@ const value = (event: Event) => (event.target as HTMLInputElement | HTMLSelectEl
               class="field"
               :value="one.colour ?? ''"
               :disabled="!production.may.work"
-              :aria-label="`Colour of ${one.letter}`"
-              @change="change(one, { colour: value($event) === '' ? null : Number(value($event)) }, 'Kept.')"
+              :aria-label="t('settings.DeviceList.colourOf', [one.letter])"
+              @change="
+                change(
+                  one,
+                  { colour: value($event) === '' ? null : Number(value($event)) },
+                  t('settings.DeviceList.kept'),
+                )
+              "
             >
-              <option value="">by its letter</option>
-              <option v-for="(tone, index) in TONES" :key="tone" :value="index">like {{ tone }}</option>
+              <option value="">{{ t('settings.DeviceList.byItsLetter') }}</option>
+              <option v-for="(tone, index) in TONES" :key="tone" :value="index">
+                {{ t('settings.DeviceList.like', [tone]) }}
+              </option>
             </select>
           </td>
           <td class="mono">{{ one.clips }}</td>
@@ -114,11 +124,13 @@ const value = (event: Event) => (event.target as HTMLInputElement | HTMLSelectEl
                 change(
                   one,
                   { retired: !one.is_retired },
-                  one.is_retired ? `${one.letter} is back.` : `${one.letter} is retired.`,
+                  one.is_retired
+                    ? t('settings.DeviceList.isBack', [one.letter])
+                    : t('settings.DeviceList.isRetired', [one.letter]),
                 )
               "
             >
-              {{ one.is_retired ? 'Bring back' : 'Retire' }}
+              {{ one.is_retired ? t('settings.DeviceList.bringBack') : t('settings.DeviceList.retire') }}
             </button>
           </td>
         </tr>
@@ -126,21 +138,24 @@ const value = (event: Event) => (event.target as HTMLInputElement | HTMLSelectEl
     </table>
     <form v-if="production.may.work" class="add" @submit.prevent="add">
       <label
-        >Letter or word<input
-          v-model="fresh.letter"
-          class="field mono"
-          required
-          maxlength="12"
-          size="10"
-          placeholder="D"
+        >{{ t('settings.DeviceList.letterOrWord')
+        }}<input v-model="fresh.letter" class="field mono" required maxlength="12" size="10" placeholder="D"
       /></label>
       <label
-        >What it is<select v-model="fresh.kind" class="field">
+        >{{ t('settings.DeviceList.whatItIs')
+        }}<select v-model="fresh.kind" class="field">
           <option v-for="(title, kind) in KINDS" :key="kind" :value="kind">{{ title }}</option>
         </select></label
       >
-      <label>Note<input v-model="fresh.note" class="field" maxlength="60" placeholder="drone, second unit" /></label>
-      <button class="go" type="submit">Add the device</button>
+      <label
+        >{{ t('settings.DeviceList.note')
+        }}<input
+          v-model="fresh.note"
+          class="field"
+          maxlength="60"
+          :placeholder="t('settings.DeviceList.droneSecondUnit')"
+      /></label>
+      <button class="go" type="submit">{{ t('settings.DeviceList.addTheDevice') }}</button>
     </form>
   </AnswerState>
 </template>

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { t } from '@/words'
 import { settings as settingsApi } from '@/api/endpoints/settings'
 import { ref } from 'vue'
 import { makeStale, useAnswer } from '@/api/queries'
@@ -9,10 +10,10 @@ import { attempt, say } from '@/shell/say'
 
 /** What this production wants to know of its takes beside what every production does. */
 const TYPES: Record<OwnField['type'], string> = {
-  text: 'text',
-  number: 'a number',
-  choice: 'one of a list',
-  yes_no: 'yes or no',
+  text: t('settings.FieldList.text'),
+  number: t('settings.FieldList.aNumber'),
+  choice: t('settings.FieldList.oneOfAList'),
+  yes_no: t('settings.FieldList.yesOrNo'),
 }
 const { production } = useDesk()
 const { data, isPending, error, refetch } = useAnswer(() => settingsApi.fields(production.value.ulid))
@@ -25,7 +26,7 @@ const listOf = (text: string) =>
 
 async function change(field: OwnField, values: Record<string, unknown>, what: string): Promise<void> {
   if ((await attempt(() => settingsApi.changeField(production.value.ulid, field.ulid, values))) !== undefined)
-    say(`${what} Ctrl Z takes it back.`)
+    say(t('settings.FieldList.ctrlZTakesItBack', [what]))
   makeStale('settings')
 }
 async function add(): Promise<void> {
@@ -38,7 +39,7 @@ async function add(): Promise<void> {
     }),
   )
   if (made === undefined) return
-  say(`${made.label} is a column of the slate sheet now. Ctrl Z takes it back.`)
+  say(t('settings.FieldList.isAColumnOfThe', [made.label]))
   fresh.value = { label: '', type: 'text', choices: '' }
   makeStale('settings')
 }
@@ -47,17 +48,16 @@ const value = (event: Event) => (event.target as HTMLInputElement).value.trim()
 
 <template>
   <p class="intro">
-    Fields of your own for every take: a column of the slate sheet, found in script notes by its name, searched, usable
-    in name patterns, and handed on in lists and metadata. Values stay when a field is retired.
+    {{ t('settings.FieldList.fieldsOfYourOwnFor') }}
   </p>
   <AnswerState :pending="isPending" :error="error" :rows="3" @retry="refetch()">
     <table v-if="data && data.fields.length > 0" class="list">
       <thead>
         <tr>
-          <th>Field</th>
-          <th>What it holds</th>
-          <th>To choose from</th>
-          <th>In name patterns</th>
+          <th>{{ t('settings.FieldList.field') }}</th>
+          <th>{{ t('settings.FieldList.whatItHolds') }}</th>
+          <th>{{ t('settings.FieldList.toChooseFrom') }}</th>
+          <th>{{ t('settings.FieldList.inNamePatterns') }}</th>
           <th />
         </tr>
       </thead>
@@ -69,8 +69,8 @@ const value = (event: Event) => (event.target as HTMLInputElement).value.trim()
               :value="one.label"
               maxlength="40"
               :disabled="!production.may.work"
-              :aria-label="`Name of ${one.label}`"
-              @change="change(one, { label: value($event) }, `It is called ${value($event)} now.`)"
+              :aria-label="t('settings.FieldList.nameOf', [one.label])"
+              @change="change(one, { label: value($event) }, t('settings.FieldList.itIsCalledNow', [value($event)]))"
             />
           </td>
           <td>{{ TYPES[one.type] }}</td>
@@ -80,8 +80,8 @@ const value = (event: Event) => (event.target as HTMLInputElement).value.trim()
               class="field"
               :value="one.choices.join(', ')"
               :disabled="!production.may.work"
-              :aria-label="`Choices of ${one.label}`"
-              @change="change(one, { choices: listOf(value($event)) }, 'Kept.')"
+              :aria-label="t('settings.FieldList.choicesOf', [one.label])"
+              @change="change(one, { choices: listOf(value($event)) }, t('settings.FieldList.kept'))"
             />
           </td>
           <td class="mono soft">{{ `\{${one.name}\}` }}</td>
@@ -93,30 +93,42 @@ const value = (event: Event) => (event.target as HTMLInputElement).value.trim()
                 change(
                   one,
                   { retired: !one.is_retired },
-                  one.is_retired ? `${one.label} is back.` : `${one.label} is retired.`,
+                  one.is_retired
+                    ? t('settings.FieldList.isBack', [one.label])
+                    : t('settings.FieldList.isRetired', [one.label]),
                 )
               "
             >
-              {{ one.is_retired ? 'Bring back' : 'Retire' }}
+              {{ one.is_retired ? t('settings.FieldList.bringBack') : t('settings.FieldList.retire') }}
             </button>
           </td>
         </tr>
       </tbody>
     </table>
     <div v-else-if="data" class="empty">
-      <b>No fields of your own yet.</b>Lens, lighting state, which plate it is for: what your cutting room asks about.
+      <b>{{ t('settings.FieldList.noFieldsOfYourOwn') }}</b>{{ t('settings.FieldList.lensLightingStateWhichPlate') }}
     </div>
     <form v-if="production.may.work" class="add" @submit.prevent="add">
-      <label>Name<input v-model="fresh.label" class="field" required maxlength="40" placeholder="Lens" /></label>
       <label
-        >What it holds<select v-model="fresh.type" class="field">
+        >{{ t('settings.FieldList.name')
+        }}<input
+          v-model="fresh.label"
+          class="field"
+          required
+          maxlength="40"
+          :placeholder="t('settings.FieldList.lens')"
+      /></label>
+      <label
+        >{{ t('settings.FieldList.whatItHolds')
+        }}<select v-model="fresh.type" class="field">
           <option v-for="(title, type) in TYPES" :key="type" :value="type">{{ title }}</option>
         </select></label
       >
       <label v-if="fresh.type === 'choice'"
-        >To choose from<input v-model="fresh.choices" class="field" required placeholder="day, dusk, night"
+        >{{ t('settings.FieldList.toChooseFrom')
+        }}<input v-model="fresh.choices" class="field" required :placeholder="t('settings.FieldList.dayDuskNight')"
       /></label>
-      <button class="go" type="submit">Add the field</button>
+      <button class="go" type="submit">{{ t('settings.FieldList.addTheField') }}</button>
     </form>
   </AnswerState>
 </template>

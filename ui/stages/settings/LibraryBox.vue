@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { t } from '@/words'
 import { settings as settingsApi } from '@/api/endpoints/settings'
 import { makeStale } from '@/api/queries'
 import { useDesk } from '@/shell/desk'
@@ -8,7 +9,9 @@ import { attempt, say } from '@/shell/say'
 const { production } = useDesk()
 async function share(on: boolean): Promise<void> {
   if ((await attempt(() => settingsApi.share(production.value.ulid, on))) !== undefined)
-    say(on ? 'All productions see the imports of this one now.' : 'The imports are this production’s own again.')
+    say(
+      on ? t('settings.LibraryBox.allProductionsSeeTheImports') : t('settings.LibraryBox.theImportsAreThisProductions'),
+    )
   makeStale('settings')
 }
 </script>
@@ -21,12 +24,11 @@ async function share(on: boolean): Promise<void> {
         :checked="production.is_library"
         @change="share(($event.target as HTMLInputElement).checked)"
       />
-      This production is a library</label
+      {{ t('settings.LibraryBox.thisProductionIsALibrary') }}</label
     >
     <p class="soft">
-      Its imports (music, effects, graphics, stills, stock) then stand in the bins of every production under
-      <i>Library</i>. Others see and hear them and put them into their own bins; they change nothing here. Camera and
-      recorder files are never shared.
+      {{ t('settings.LibraryBox.itsImportsMusicEffectsGraphics') }}
+      <i>{{ t('settings.LibraryBox.library') }}</i>{{ t('settings.LibraryBox.othersSeeAndHearThem') }}
     </p>
   </section>
 </template>

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { t, valueWord } from '@/words'
 import { settings as settingsApi } from '@/api/endpoints/settings'
 import { Modal } from 'ant-design-vue'
 import { ref } from 'vue'
@@ -25,7 +26,7 @@ async function add(): Promise<void> {
   const made = await attempt(() => settingsApi.addPerson(production.value.ulid, fresh.value))
   if (made === undefined) return
   if (made.password !== null) shown.value = { name: made.name, password: made.password }
-  else say(`${made.name} belongs to the production now.`)
+  else say(t('settings.PeopleList.belongsToTheProductionNow', [made.name]))
   fresh.value = { name: '', email: '', role: 'assistant' }
   makeStale('settings')
 }
@@ -40,46 +41,45 @@ async function end(): Promise<void> {
   if (one !== null)
     await change(
       () => settingsApi.endMembership(production.value.ulid, one.ulid),
-      `${one.name} no longer belongs to the production. What they wrote stays.`,
+      t('settings.PeopleList.noLongerBelongsToThe', [one.name]),
     )
 }
 </script>
 
 <template>
-  <p class="intro">Roles are of this production only. Every change is written down.</p>
+  <p class="intro">{{ t('settings.PeopleList.rolesAreOfThisProduction') }}</p>
   <AnswerState :pending="isPending" :error="error" :rows="5" @retry="refetch()">
     <table v-if="data" class="list">
       <thead>
         <tr>
-          <th>Name</th>
-          <th>E-mail</th>
-          <th>Role</th>
-          <th>Second factor</th>
-          <th>Signed in</th>
+          <th>{{ t('settings.PeopleList.name') }}</th>
+          <th>{{ t('settings.PeopleList.eMail') }}</th>
+          <th>{{ t('settings.PeopleList.role') }}</th>
+          <th>{{ t('settings.PeopleList.secondFactor') }}</th>
+          <th>{{ t('settings.PeopleList.signedIn') }}</th>
           <th />
         </tr>
       </thead>
       <tbody>
         <tr v-for="one in data.people" :key="one.ulid">
           <td>
-            <b>{{ one.name }}</b><span v-if="one.is_you" class="soft"> (you)</span>
+            <b>{{ one.name }}</b><span v-if="one.is_you" class="soft"> {{ t('settings.PeopleList.you') }}</span>
           </td>
           <td class="mono mail" :title="one.email">{{ one.email }}</td>
           <td>
-            <span v-if="one.is_desk_admin" class="soft">admin of the desk</span
-            ><select
+            <span v-if="one.is_desk_admin" class="soft">{{ t('settings.PeopleList.adminOfTheDesk') }}</span><select
               v-else
               class="field"
               :value="one.role"
-              :aria-label="`Role of ${one.name}`"
+              :aria-label="t('settings.PeopleList.roleOf', [one.name])"
               @change="
                 change(
                   () => settingsApi.changePerson(production.ulid, one.ulid, { role: value($event) }),
-                  `${one.name} is ${value($event)} now.`,
+                  t('settings.PeopleList.isNow', [one.name, valueWord(value($event))]),
                 )
               "
             >
-              <option v-for="role in ROLES" :key="role" :value="role">{{ role }}</option>
+              <option v-for="role in ROLES" :key="role" :value="role">{{ valueWord(role) }}</option>
             </select>
           </td>
           <td>
@@ -93,14 +93,14 @@ async function end(): Promise<void> {
                       settingsApi.changePerson(production.ulid, one.ulid, {
                         must_use_second_factor: ($event.target as HTMLInputElement).checked,
                       }),
-                    'Kept.',
+                    t('settings.PeopleList.kept'),
                   )
                 "
               />
-              required</label
+              {{ t('settings.PeopleList.required') }}</label
             >
             <span :class="one.has_second_factor ? 'good' : 'soft'">{{
-              one.has_second_factor ? 'set up' : 'not set up'
+              one.has_second_factor ? t('settings.PeopleList.setUp') : t('settings.PeopleList.notSetUp')
             }}</span>
           </td>
           <td class="mono">{{ one.sessions === 0 ? '—' : one.sessions }}</td>
@@ -111,62 +111,70 @@ async function end(): Promise<void> {
               @click="
                 change(
                   () => settingsApi.endSessions(production.ulid, one.ulid),
-                  `${one.name} is signed out everywhere.`,
+                  t('settings.PeopleList.isSignedOutEverywhere', [one.name]),
                 )
               "
             >
-              Sign out
+              {{ t('settings.PeopleList.signOut') }}
             </button>
-            <button v-if="!one.is_you" class="plain" @click="reset(one)">New password</button>
+            <button v-if="!one.is_you" class="plain" @click="reset(one)">
+              {{ t('settings.PeopleList.newPassword') }}
+            </button>
             <button
               v-if="one.has_second_factor && !one.is_you"
               class="plain"
-              title="For somebody who lost the authenticator and the codes"
+              :title="t('settings.PeopleList.forSomebodyWhoLostThe')"
               @click="
                 change(
                   () => settingsApi.removeSecondFactor(production.ulid, one.ulid),
-                  `${one.name} signs in without a code until it is set up again.`,
+                  t('settings.PeopleList.signsInWithoutACode', [one.name]),
                 )
               "
             >
-              Factor off
+              {{ t('settings.PeopleList.factorOff') }}
             </button>
-            <button class="plain" @click="ending = one">End…</button>
+            <button class="plain" @click="ending = one">{{ t('settings.PeopleList.end') }}</button>
           </td>
         </tr>
       </tbody>
     </table>
     <form class="add" @submit.prevent="add">
-      <label>Name<input v-model="fresh.name" class="field" required maxlength="120" /></label>
-      <label>E-mail<input v-model="fresh.email" class="field" type="email" required maxlength="190" size="26" /></label>
       <label
-        >Role<select v-model="fresh.role" class="field">
-          <option v-for="role in ROLES" :key="role" :value="role">{{ role }}</option>
+        >{{ t('settings.PeopleList.name') }}<input v-model="fresh.name" class="field" required maxlength="120"
+      /></label>
+      <label
+        >{{ t('settings.PeopleList.eMail')
+        }}<input v-model="fresh.email" class="field" type="email" required maxlength="190" size="26"
+      /></label>
+      <label
+        >{{ t('settings.PeopleList.role')
+        }}<select v-model="fresh.role" class="field">
+          <option v-for="role in ROLES" :key="role" :value="role">{{ valueWord(role) }}</option>
         </select></label
       >
-      <button class="go" type="submit">Add the person</button>
+      <button class="go" type="submit">{{ t('settings.PeopleList.addThePerson') }}</button>
     </form>
   </AnswerState>
   <Modal
     :open="shown !== null"
-    :title="`The password of ${shown?.name}`"
-    ok-text="I have passed it on"
-    cancel-text="Close"
+    :title="t('settings.PeopleList.thePasswordOf', [shown?.name])"
+    :ok-text="t('settings.PeopleList.iHavePassedItOn')"
+    :cancel-text="t('settings.PeopleList.close')"
     @ok="shown = null"
     @cancel="shown = null"
   >
-    <p>It is shown once. At the first sign-in it has to be changed.</p>
+    <p>{{ t('settings.PeopleList.itIsShownOnceAt') }}</p>
     <p class="mono password">{{ shown?.password }}</p>
   </Modal>
   <Modal
     :open="ending !== null"
-    :title="`End the part of ${ending?.name}?`"
-    ok-text="End it"
-    cancel-text="Keep it"
+    :title="t('settings.PeopleList.endThePartOf', [ending?.name])"
+    :ok-text="t('settings.PeopleList.endIt')"
+    :cancel-text="t('settings.PeopleList.keepIt')"
     @ok="end"
     @cancel="ending = null"
   >
-    <p>They no longer reach {{ production.name }}. Their notes, bins and steps stay under their name.</p>
+    <p>{{ t('settings.PeopleList.theyNoLongerReachTheir', [production.name]) }}</p>
   </Modal>
 </template>
 

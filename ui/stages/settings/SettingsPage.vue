@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { t } from '@/words'
 import { computed } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
 import { useDesk } from '@/shell/desk'
@@ -17,14 +18,14 @@ const { production } = useDesk()
 const route = useRoute()
 const router = useRouter()
 const TABS = [
-  { key: 'devices', title: 'Devices', part: DeviceList, manage: false },
-  { key: 'days', title: 'Shoot days', part: DayList, manage: false },
-  { key: 'fields', title: 'Fields', part: FieldList, manage: false },
-  { key: 'volumes', title: 'Volumes for copies', part: StoreList, manage: false },
-  { key: 'people', title: 'People', part: PeopleList, manage: true },
-  { key: 'connections', title: 'Programs', part: ConnectionList, manage: true },
-  { key: 'library', title: 'Library', part: LibraryBox, manage: true },
-  { key: 'record', title: 'Written down', part: AuditList, manage: true },
+  { key: 'devices', title: t('settings.SettingsPage.devices'), part: DeviceList, manage: false },
+  { key: 'days', title: t('settings.SettingsPage.shootDays'), part: DayList, manage: false },
+  { key: 'fields', title: t('settings.SettingsPage.fields'), part: FieldList, manage: false },
+  { key: 'volumes', title: t('settings.SettingsPage.volumesForCopies'), part: StoreList, manage: false },
+  { key: 'people', title: t('settings.SettingsPage.people'), part: PeopleList, manage: true },
+  { key: 'connections', title: t('settings.SettingsPage.programs'), part: ConnectionList, manage: true },
+  { key: 'library', title: t('settings.SettingsPage.library'), part: LibraryBox, manage: true },
+  { key: 'record', title: t('settings.SettingsPage.writtenDown'), part: AuditList, manage: true },
 ]
 const tabs = computed(() => TABS.filter((tab) => !tab.manage || production.value.may.manage))
 const tab = computed(() => tabs.value.find((one) => one.key === route.query.tab) ?? tabs.value[0]!)
@@ -36,7 +37,7 @@ function beside(step: number): void {
 useShortcuts('Production', [
   {
     keys: ['ArrowLeft', 'ArrowRight'],
-    what: 'The list before, the next one',
+    what: t('settings.SettingsPage.theListBeforeTheNext'),
     run: (event) => beside(event.key === 'ArrowLeft' ? -1 : 1),
   },
 ])
@@ -44,7 +45,7 @@ useShortcuts('Production', [
 
 <template>
   <div class="page">
-    <div class="bar" role="tablist" aria-label="Parts of the production">
+    <div class="bar" role="tablist" :aria-label="t('settings.SettingsPage.partsOfTheProduction')">
       <button
         v-for="one in tabs"
         :key="one.key"
@@ -56,7 +57,9 @@ useShortcuts('Production', [
       >
         {{ one.title }}
       </button>
-      <span class="push soft">{{ production.name }}, {{ production.rate.name }} pictures a second</span>
+      <span class="push soft">{{
+        t('settings.SettingsPage.picturesASecond', [production.name, production.rate.name])
+      }}</span>
     </div>
     <div class="body"><component :is="tab.part" /></div>
   </div>

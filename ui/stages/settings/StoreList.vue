@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { t } from '@/words'
 import { settings as settingsApi } from '@/api/endpoints/settings'
 import { computed, ref } from 'vue'
 import { makeStale, useAnswer } from '@/api/queries'
@@ -19,7 +20,11 @@ const isOneDisk = computed(
 )
 const value = (event: Event) => (event.target as HTMLInputElement).value.trim()
 const state = (one: StoreSetting) =>
-  one.is_there ? 'there' : one.is_other ? 'another volume, or none, in its place' : 'not there'
+  one.is_there
+    ? t('settings.StoreList.there')
+    : one.is_other
+      ? t('settings.StoreList.anotherVolumeOrNoneIn')
+      : t('settings.StoreList.notThere')
 
 async function change(
   one: StoreSetting,
@@ -32,7 +37,7 @@ async function change(
 async function add(): Promise<void> {
   const made = await attempt(() => settingsApi.addStore(production.value.ulid, fresh.value))
   if (made === undefined) return
-  say(`Cards are copied to ${fresh.value.name} as well from now on.`)
+  say(t('settings.StoreList.cardsAreCopiedToAs', [fresh.value.name]))
   fresh.value = { name: '', path: '' }
   makeStale('settings')
 }
@@ -40,21 +45,20 @@ async function add(): Promise<void> {
 
 <template>
   <p class="intro">
-    Cards are copied to every one of these, unless somebody chooses among them. Each holds a small file that says which
-    volume it is; where that file is missing, nothing is written. Two copies count as two only on two disks.
+    {{ t('settings.StoreList.cardsAreCopiedToEvery') }}
   </p>
   <p v-if="isOneDisk" class="note warn disk">
-    All of these lie on one disk. Cards can be copied and verified; releasing one will ask for a typed word.
+    {{ t('settings.StoreList.allOfTheseLieOn') }}
   </p>
   <AnswerState :pending="isPending" :error="error" :rows="4" @retry="refetch()">
     <table v-if="data" class="list">
       <thead>
         <tr>
-          <th>Name</th>
-          <th>Path on the machine of the desk</th>
-          <th>State</th>
-          <th>Free</th>
-          <th>Cards</th>
+          <th>{{ t('settings.StoreList.name') }}</th>
+          <th>{{ t('settings.StoreList.pathOnTheMachineOf') }}</th>
+          <th>{{ t('settings.StoreList.state') }}</th>
+          <th>{{ t('settings.StoreList.free') }}</th>
+          <th>{{ t('settings.StoreList.cards') }}</th>
           <th />
         </tr>
       </thead>
@@ -66,13 +70,13 @@ async function add(): Promise<void> {
               :value="one.name"
               maxlength="60"
               :disabled="!manage"
-              :aria-label="`Name of ${one.name}`"
-              @change="change(one, { name: value($event) }, 'Kept.')"
+              :aria-label="t('settings.StoreList.nameOf', [one.name])"
+              @change="change(one, { name: value($event) }, t('settings.StoreList.kept'))"
             />
           </td>
           <td class="mono path" :title="one.path">{{ one.path }}</td>
           <td class="state" :class="one.is_there ? 'good' : 'fault'">
-            {{ one.is_retired ? 'no longer used' : state(one) }}
+            {{ one.is_retired ? t('settings.StoreList.noLongerUsed') : state(one) }}
           </td>
           <td class="mono">{{ one.free_bytes === null ? '' : bytes(one.free_bytes) }}</td>
           <td class="mono">{{ one.cards }}</td>
@@ -81,17 +85,17 @@ async function add(): Promise<void> {
               <button
                 v-if="!one.is_there && one.is_other"
                 class="plain"
-                title="Make what lies at this path now the volume that is meant"
-                @click="change(one, { mark: true }, `${one.name} is what lies there now.`)"
+                :title="t('settings.StoreList.makeWhatLiesAtThis')"
+                @click="change(one, { mark: true }, t('settings.StoreList.isWhatLiesThereNow', [one.name]))"
               >
-                It is this one
+                {{ t('settings.StoreList.itIsThisOne') }}
               </button>
               <button
                 v-if="index > 0"
                 class="plain"
-                :aria-label="`${one.name} before the one above`"
-                title="Before the one above"
-                @click="change(one, { position: index - 1 }, 'Kept.')"
+                :aria-label="t('settings.StoreList.beforeTheOneAbove', [one.name])"
+                :title="t('settings.StoreList.beforeTheOneAbove2')"
+                @click="change(one, { position: index - 1 }, t('settings.StoreList.kept'))"
               >
                 ↑
               </button>
@@ -101,11 +105,13 @@ async function add(): Promise<void> {
                   change(
                     one,
                     { retired: !one.is_retired },
-                    one.is_retired ? `${one.name} is used again.` : `Nothing is copied to ${one.name} any more.`,
+                    one.is_retired
+                      ? t('settings.StoreList.isUsedAgain', [one.name])
+                      : t('settings.StoreList.nothingIsCopiedToAny', [one.name]),
                   )
                 "
               >
-                {{ one.is_retired ? 'Use again' : 'Retire' }}
+                {{ one.is_retired ? t('settings.StoreList.useAgain') : t('settings.StoreList.retire') }}
               </button>
             </template>
           </td>
@@ -113,19 +119,28 @@ async function add(): Promise<void> {
       </tbody>
     </table>
     <form v-if="manage" class="add" @submit.prevent="add">
-      <label>Name<input v-model="fresh.name" class="field" required maxlength="60" placeholder="Shuttle 2" /></label>
       <label
-        >Path<input
+        >{{ t('settings.StoreList.name')
+        }}<input
+          v-model="fresh.name"
+          class="field"
+          required
+          maxlength="60"
+          :placeholder="t('settings.StoreList.shuttle2')"
+      /></label>
+      <label
+        >{{ t('settings.StoreList.path')
+        }}<input
           v-model="fresh.path"
           class="field mono"
           required
           maxlength="400"
           size="34"
-          placeholder="/mnt/shuttle-2"
+          :placeholder="t('settings.StoreList.mntShuttle2')"
       /></label>
-      <button class="go" type="submit">Add the volume</button>
+      <button class="go" type="submit">{{ t('settings.StoreList.addTheVolume') }}</button>
     </form>
-    <p v-else class="intro">The admin of the production changes these.</p>
+    <p v-else class="intro">{{ t('settings.StoreList.theAdminOfTheProduction') }}</p>
   </AnswerState>
 </template>
 

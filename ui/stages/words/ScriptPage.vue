@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { decimal, t } from '@/words'
 import { computed, nextTick, ref, useTemplateRef, watch } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
 import { words as wordsApi } from '@/api/endpoints/words'
@@ -59,8 +60,10 @@ function open(read: Read): void {
   })
 }
 const titleOf = (read: Read) =>
-  read.share !== null && read.share < 1 ? `${read.text} (${Math.round(100 * read.share)}% of the line)` : read.text
-const length = (read: Read) => `${((read.end_ticks - read.start_ticks) / TICKS).toFixed(1)} s`
+  read.share !== null && read.share < 1
+    ? t('words.ScriptPage.ofTheLine', [read.text, Math.round(100 * read.share)])
+    : read.text
+const length = (read: Read) => `${decimal((read.end_ticks - read.start_ticks) / TICKS, 1)} s`
 function stepScene(by: number): void {
   const all = data.value?.scenes ?? []
   const next = all[all.indexOf(data.value?.scene ?? '') + by]
@@ -69,17 +72,17 @@ function stepScene(by: number): void {
 useShortcuts('Script', [
   {
     keys: ['ArrowUp', 'ArrowDown'],
-    what: 'The line before, the next one',
+    what: t('words.ScriptPage.theLineBeforeTheNext'),
     run: (event) => step(event.key === 'ArrowUp' ? -1 : 1),
   },
-  { keys: ['Enter', 'y'], what: 'Play all reads of the line, one after the other', run: playLine },
-  { keys: ['x'], what: 'Only circled takes, or all', run: () => (circled.value = !circled.value) },
+  { keys: ['Enter', 'y'], what: t('words.ScriptPage.playAllReadsOfThe'), run: playLine },
+  { keys: ['x'], what: t('words.ScriptPage.onlyCircledTakesOrAll'), run: () => (circled.value = !circled.value) },
   {
     keys: ['Alt+ArrowLeft', 'Alt+ArrowRight'],
-    what: 'The scene before, the next one',
+    what: t('words.ScriptPage.theSceneBeforeTheNext'),
     run: (event) => stepScene(event.key === 'ArrowLeft' ? -1 : 1),
   },
-  { keys: ['Escape'], what: 'Stop', run: stop },
+  { keys: ['Escape'], what: t('words.ScriptPage.stop'), run: stop },
 ])
 </script>
 
@@ -87,36 +90,46 @@ useShortcuts('Script', [
   <div class="page">
     <section class="left">
       <div class="bar">
-        <h2>Script and reads</h2>
+        <h2>{{ t('words.ScriptPage.scriptAndReads') }}</h2>
         <select
           v-if="data && data.scenes.length > 0"
           class="field"
-          aria-label="Scene"
+          :aria-label="t('words.ScriptPage.scene')"
           :value="data.scene"
           @change="goScene(($event.target as HTMLSelectElement).value)"
         >
-          <option v-for="one in data.scenes" :key="one" :value="one">scene {{ one }}</option>
+          <option v-for="one in data.scenes" :key="one" :value="one">{{ t('words.ScriptPage.scene2', [one]) }}</option>
         </select>
         <span v-if="data" class="soft">{{ data.heading }}</span>
-        <label class="push"><input v-model="circled" type="checkbox" /> only circled <kbd>X</kbd></label>
+        <label class="push"
+          ><input v-model="circled" type="checkbox" /> {{ t('words.ScriptPage.onlyCircled') }} <kbd>X</kbd></label
+        >
       </div>
       <AnswerState :pending="isPending" :error="error" @retry="refetch()">
         <p v-if="data && data.scenes.length === 0" class="nothing soft">
-          This production has no script yet.
-          <router-link class="plain" :to="{ name: 'log', params: { production: production.ulid, day: day.ulid } }"
-            >Bring one in the log</router-link
-          >
+          {{ t('words.ScriptPage.thisProductionHasNoScript') }}
+          <router-link class="plain" :to="{ name: 'log', params: { production: production.ulid, day: day.ulid } }">{{
+            t('words.ScriptPage.bringOneInTheLog')
+          }}</router-link>
         </p>
         <div v-else-if="data" ref="list" class="list">
           <p class="soft">
-            {{ data.lines.length - unsaid }} of {{ data.lines.length }} lines were heard, in
-            {{ data.takes - data.unheard.length }} of {{ data.takes }} takes.
-            <template v-if="data.unheard.length > 0"
-              >Nobody has listened to {{ data.unheard.slice(0, 8).join(', ')
-              }}{{ data.unheard.length > 8 ? ` and ${data.unheard.length - 8} more` : '' }}.</template
-            >
+            {{
+              t('words.ScriptPage.ofLinesWereHeardIn', [
+                data.lines.length - unsaid,
+                data.lines.length,
+                data.takes - data.unheard.length,
+                data.takes,
+              ])
+            }}
+            <template v-if="data.unheard.length > 0">{{
+              t('words.ScriptPage.nobodyHasListenedTo', [
+                data.unheard.slice(0, 8).join(', '),
+                data.unheard.length > 8 ? t('words.ScriptPage.andMore', [data.unheard.length - 8]) : '',
+              ])
+            }}</template>
           </p>
-          <p v-if="data.lines.length === 0" class="soft">The script has no lines in this scene.</p>
+          <p v-if="data.lines.length === 0" class="soft">{{ t('words.ScriptPage.theScriptHasNoLines') }}</p>
           <div
             v-for="(line, n) in data.lines"
             :key="line.number"
@@ -127,15 +140,15 @@ useShortcuts('Script', [
             <b class="who">{{ line.character }}</b>
             <p>{{ line.text }}</p>
             <div class="reads">
-              <span v-if="line.reads.length === 0" class="warn">not heard</span>
+              <span v-if="line.reads.length === 0" class="warn">{{ t('words.ScriptPage.notHeard') }}</span>
               <template v-else>
                 <button
                   v-if="reads(line.reads).length > 1"
                   class="plain"
-                  title="One after the other (Enter)"
+                  :title="t('words.ScriptPage.oneAfterTheOtherEnter')"
                   @click.stop="((at = n), play(reads(line.reads)))"
                 >
-                  ▶ {{ reads(line.reads).length }} reads
+                  {{ t('words.ScriptPage.reads', [reads(line.reads).length]) }}
                 </button>
                 <button
                   v-for="read in reads(line.reads)"
@@ -150,14 +163,14 @@ useShortcuts('Script', [
                     v-if="read.share !== null && read.share < 0.95"
                     class="warn"
                   >
-                    in part</small
+                    {{ t('words.ScriptPage.inPart') }}</small
                   >
                 </button>
               </template>
             </div>
           </div>
           <template v-if="data.unwritten.length > 0">
-            <h3>Heard, and not found in the script</h3>
+            <h3>{{ t('words.ScriptPage.heardAndNotFoundIn') }}</h3>
             <div class="unwritten">
               <button
                 v-for="read in data.unwritten.slice(0, 300)"
@@ -175,10 +188,10 @@ useShortcuts('Script', [
     <aside v-if="heard" class="right">
       <h2>
         <span class="mono">{{ heard.label }}</span>
-        <span v-if="queue.length > 0" class="soft">{{ queue.length }} more behind it</span>
-        <button class="plain" @click="open(heard)">Its sheet</button>
+        <span v-if="queue.length > 0" class="soft">{{ t('words.ScriptPage.moreBehindIt', [queue.length]) }}</span>
+        <button class="plain" @click="open(heard)">{{ t('words.ScriptPage.itsSheet') }}</button>
         <span class="soft"
-          >as
+          >{{ t('words.ScriptPage.as') }}
           <a
             v-for="cues in ['txt', 'srt', 'vtt']"
             :key="cues"

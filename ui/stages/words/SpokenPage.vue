@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { t } from '@/words'
 import { refDebounced } from '@vueuse/core'
 import { computed, nextTick, onMounted, ref, useTemplateRef, watch } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
@@ -83,18 +84,18 @@ function clear(): void {
 useShortcuts('Words', [
   {
     keys: ['ArrowUp', 'ArrowDown'],
-    what: 'The place before, the next one',
+    what: t('words.SpokenPage.thePlaceBeforeTheNext'),
     whileTyping: true,
     run: (event) => step(event.key === 'ArrowUp' ? -1 : 1),
   },
-  { keys: ['Enter'], what: 'Hear it', whileTyping: true, run: () => hear(hits.value[at.value]) },
+  { keys: ['Enter'], what: t('words.SpokenPage.hearIt'), whileTyping: true, run: () => hear(hits.value[at.value]) },
   {
     keys: ['Shift+Enter'],
-    what: 'The whole page for it',
+    what: t('words.SpokenPage.theWholePageForIt2'),
     whileTyping: true,
     run: () => open(hits.value[at.value]),
   },
-  { keys: ['Escape'], what: 'Look for something else', run: () => box.value?.select() },
+  { keys: ['Escape'], what: t('words.SpokenPage.lookForSomethingElse'), run: () => box.value?.select() },
 ])
 </script>
 
@@ -108,34 +109,50 @@ useShortcuts('Words', [
           class="field find"
           type="search"
           maxlength="200"
-          placeholder='Words, or "a phrase"'
-          aria-label="What was said"
+          :placeholder="t('words.SpokenPage.wordsOrAPhrase')"
+          :aria-label="t('words.SpokenPage.whatWasSaid')"
         />
-        <select v-model="speaker" class="field" aria-label="Who says it">
-          <option value="">anybody</option>
+        <select v-model="speaker" class="field" :aria-label="t('words.SpokenPage.whoSaysIt')">
+          <option value="">{{ t('words.SpokenPage.anybody') }}</option>
           <option v-if="speaker !== '' && !data?.speakers.includes(speaker)">{{ speaker }}</option>
           <option v-for="one in data?.speakers ?? []" :key="one">{{ one }}</option>
         </select>
-        <input v-model="scene" class="field scene" maxlength="20" placeholder="any scene" aria-label="Scene" />
-        <select v-model="of" class="field" aria-label="Day">
-          <option value="">any day</option>
-          <option v-for="one in production.days" :key="one.ulid" :value="one.ulid">day {{ one.number }}</option>
+        <input
+          v-model="scene"
+          class="field scene"
+          maxlength="20"
+          :placeholder="t('words.SpokenPage.anyScene')"
+          :aria-label="t('words.SpokenPage.scene')"
+        />
+        <select v-model="of" class="field" :aria-label="t('words.SpokenPage.day')">
+          <option value="">{{ t('words.SpokenPage.anyDay') }}</option>
+          <option v-for="one in production.days" :key="one.ulid" :value="one.ulid">
+            {{ t('words.SpokenPage.day2', [one.number]) }}
+          </option>
         </select>
-        <label><input v-model="circled" type="checkbox" /> circled</label>
+        <label><input v-model="circled" type="checkbox" /> {{ t('words.SpokenPage.circled') }}</label>
       </div>
       <p v-if="text.trim() === ''" class="nothing soft">
-        Type what was said. Words stand in any order; “in quotes” they stand as they are.
+        {{ t('words.SpokenPage.typeWhatWasSaidWords') }}
       </p>
       <AnswerState v-else :pending="isPending" :error="error" @retry="refetch()">
         <p v-if="data?.meant" class="note">
-          “{{ text.trim() }}” was not heard. This is “<b>{{ data.meant }}</b
+          {{ t('words.SpokenPage.wasNotHeardThisIs', [text.trim()]) }}<b>{{ data.meant }}</b
           >”.
         </p>
         <p v-if="data && hits.length === 0" class="nothing soft">
-          That was not heard{{ speaker || scene || of || circled ? ' there' : ' in what has been listened to' }}.
-          <button v-if="speaker || scene || of || circled" class="plain" @click="clear">Look everywhere</button>
+          {{
+            t('words.SpokenPage.thatWasNotHeard', [
+              speaker || scene || of || circled
+                ? t('words.SpokenPage.there')
+                : t('words.SpokenPage.inWhatHasBeenListened'),
+            ])
+          }}
+          <button v-if="speaker || scene || of || circled" class="plain" @click="clear">
+            {{ t('words.SpokenPage.lookEverywhere') }}
+          </button>
         </p>
-        <div ref="list" class="list" role="listbox" aria-label="Where it is said">
+        <div ref="list" class="list" role="listbox" :aria-label="t('words.SpokenPage.whereItIsSaid')">
           <section v-for="group in groups" :key="`${group.first.clip} ${group.first.take?.ulid}`">
             <h3>
               <DeviceBadge v-if="group.first.device" :letter="group.first.device" />
@@ -146,7 +163,7 @@ useShortcuts('Words', [
                   :part="group.first.take.part"
                   :status="group.first.take.status" /></template
               ><span class="mono name">{{ group.first.name }}</span>
-              <span class="soft">day {{ group.first.day_number }}</span>
+              <span class="soft">{{ t('words.SpokenPage.day2', [group.first.day_number]) }}</span>
             </h3>
             <button
               v-for="hit in group.hits"
@@ -171,13 +188,15 @@ useShortcuts('Words', [
             </button>
           </section>
         </div>
-        <p v-if="data?.more" class="nothing soft">There is more than this; say who, which scene or which day.</p>
+        <p v-if="data?.more" class="nothing soft">{{ t('words.SpokenPage.thereIsMoreThanThis') }}</p>
       </AnswerState>
     </section>
     <aside v-if="heard" class="right">
       <h2>
         <span class="mono">{{ heard.name }}</span>
-        <button class="plain" title="The whole page for it (Shift Enter)" @click="open(heard)">Its sheet</button>
+        <button class="plain" :title="t('words.SpokenPage.theWholePageForIt')" @click="open(heard)">
+          {{ t('words.SpokenPage.itsSheet') }}
+        </button>
       </h2>
       <HeardPlace :clip="heard.clip" :from="heard.at_ticks" :take="heard.take?.ulid" :turn="turn" />
     </aside>

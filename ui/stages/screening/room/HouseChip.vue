@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { t } from '@/words'
 import { computed } from 'vue'
 import { type Curtain, houseSetting } from './house'
 import type { House } from './useHouse'
@@ -6,15 +7,15 @@ import type { House } from './useHouse'
 /** What the house sees, at the desk; and how late its projector is. */
 const props = defineProps<{ house: House }>()
 const WORDS: Record<Curtain, string> = {
-  picture: 'the picture',
-  blank: 'nothing',
-  card: 'the name card',
-  test: 'the test picture',
+  picture: t('screening.room.HouseChip.thePicture'),
+  blank: t('screening.room.HouseChip.nothing'),
+  card: t('screening.room.HouseChip.theNameCard'),
+  test: t('screening.room.HouseChip.theTestPicture'),
 }
 const words = computed(() => {
   const seen = props.house.seen.value
-  if (seen === null) return 'No house screen is open'
-  return `The house sees ${WORDS[seen.curtain]}`
+  if (seen === null) return t('screening.room.HouseChip.noHouseScreenIsOpen')
+  return t('screening.room.HouseChip.theHouseSees', [WORDS[seen.curtain]])
 })
 function later(by: number): void {
   houseSetting.value = {
@@ -29,12 +30,13 @@ function later(by: number): void {
     <p>
       <i :class="{ step: house.isThere.value && house.isInStep.value }" />{{ words
       }}<span v-if="house.isThere.value" class="soft">{{
-        house.isInStep.value ? ' · in step' : ' · coming into step'
+        house.isInStep.value ? t('screening.room.HouseChip.inStep') : t('screening.room.HouseChip.comingIntoStep')
       }}</span>
     </p>
     <div class="row">
       <button class="plain" @click="house.open()">
-        {{ house.isThere.value ? 'To the front' : 'Open' }} <kbd>H</kbd>
+        {{ house.isThere.value ? t('screening.room.HouseChip.toTheFront') : t('screening.room.HouseChip.open') }}
+        <kbd>H</kbd>
       </button>
       <button
         class="plain"
@@ -42,7 +44,7 @@ function later(by: number): void {
         :disabled="!house.isThere.value"
         @click="house.draw('blank')"
       >
-        Blank <kbd>B</kbd>
+        {{ t('screening.room.HouseChip.blank') }} <kbd>B</kbd>
       </button>
       <button
         class="plain"
@@ -50,7 +52,7 @@ function later(by: number): void {
         :disabled="!house.isThere.value"
         @click="house.draw('card')"
       >
-        Name <kbd>Alt N</kbd>
+        {{ t('screening.room.HouseChip.name') }} <kbd>Alt N</kbd>
       </button>
       <button
         class="plain"
@@ -58,24 +60,24 @@ function later(by: number): void {
         :disabled="!house.isThere.value"
         @click="house.draw('test')"
       >
-        Test <kbd>Alt T</kbd>
+        {{ t('screening.room.HouseChip.test') }} <kbd>Alt T</kbd>
       </button>
     </div>
     <label v-if="house.screens.value.length > 1"
-      >Screen
+      >{{ t('screening.room.HouseChip.screen') }}
       <select v-model="houseSetting.screen">
-        <option value="">another than this one</option>
+        <option value="">{{ t('screening.room.HouseChip.anotherThanThisOne') }}</option>
         <option v-for="one in house.screens.value" :key="one.label" :value="one.label">{{ one.label }}</option>
       </select>
     </label>
     <div v-if="house.curtain.value === 'test'" class="late">
-      <span>Move it until flash and beep are one: the projector is late by</span>
-      <button class="plain" aria-label="5 ms less" @click="later(-5)">−</button>
-      <b class="mono">{{ houseSetting.late }} ms</b>
-      <button class="plain" aria-label="5 ms more" @click="later(5)">+</button>
+      <span>{{ t('screening.room.HouseChip.moveItUntilFlashAnd') }}</span>
+      <button class="plain" :aria-label="t('screening.room.HouseChip.n5MsLess')" @click="later(-5)">−</button>
+      <b class="mono">{{ t('screening.room.HouseChip.ms', [houseSetting.late]) }}</b>
+      <button class="plain" :aria-label="t('screening.room.HouseChip.n5MsMore')" @click="later(5)">+</button>
     </div>
     <p v-else-if="houseSetting.late > 0" class="soft">
-      Shown {{ houseSetting.late }} ms early, for a projector that is late.
+      {{ t('screening.room.HouseChip.shownMsEarlyForA', [houseSetting.late]) }}
     </p>
   </div>
 </template>

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { t } from '@/words'
 import { length } from '@/player/time'
 
 /** What the house sees before a reel begins and behind its end: what it is, and how long. */
@@ -10,8 +11,11 @@ defineProps<{ production: string; name: string; takes: number; running: number; 
     <p>{{ production }}</p>
     <h1>{{ name }}</h1>
     <p class="soft">
-      <template v-if="isEnd">End of the reel</template>
-      <template v-else>{{ takes }} {{ takes === 1 ? 'take' : 'takes' }} · {{ length(running) }}</template>
+      <template v-if="isEnd">{{ t('screening.room.NameCard.endOfTheReel') }}</template>
+      <template v-else
+        >{{ takes }} {{ takes === 1 ? t('screening.room.NameCard.take') : t('screening.room.NameCard.takes') }} ·
+        {{ length(running) }}</template
+      >
     </p>
   </div>
 </template>

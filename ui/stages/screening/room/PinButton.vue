@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { t } from '@/words'
 import { PARTS, TITLES, type Called, type Part } from './useCalled'
 
 /** Keeps a part of the room on the screen, or lets it go by itself again. */
@@ -11,8 +12,13 @@ const number = PARTS.indexOf(props.part) + 1
     class="pin"
     :class="{ on: called.isPinned(part) }"
     :aria-pressed="called.isPinned(part)"
-    :title="`${called.isPinned(part) ? 'Let go' : 'Keep'} (Alt ${number})`"
-    :aria-label="`Keep the ${TITLES[part]} on the screen`"
+    :title="
+      t('screening.room.PinButton.alt', [
+        called.isPinned(part) ? t('screening.room.PinButton.letGo') : t('screening.room.PinButton.keep'),
+        number,
+      ])
+    "
+    :aria-label="t('screening.room.PinButton.keepTheOnTheScreen', [TITLES[part]])"
     @click.stop="called.pin(part)"
   >
     <svg viewBox="0 0 12 16" aria-hidden="true">

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { t } from '@/words'
 import { computed, nextTick, ref } from 'vue'
 import { screening } from '@/api/endpoints/screening'
 import { makeStale } from '@/api/queries'
@@ -34,8 +35,10 @@ const mine = computed(() => props.item.take.ratings.find((one) => one.mine)?.sta
 const others = computed(() => props.item.take.ratings.filter((one) => !one.mine))
 const placeholder = computed(() => {
   const now = props.writes
-  if (now === null) return 'Note at this frame…'
-  return now.to === null ? `Note at ${now.at}…` : `Note from ${now.at} to ${now.to}…`
+  if (now === null) return t('screening.room.RoomNotes.noteAtThisFrame')
+  return now.to === null
+    ? t('screening.room.RoomNotes.noteAt', [now.at])
+    : t('screening.room.RoomNotes.noteFromTo', [now.at, now.to])
 })
 function keep(): void {
   const words = text.value.trim()
@@ -82,15 +85,17 @@ defineExpose({ focus: () => box.value?.focus(), isWriting: () => document.active
     <p v-if="item.take.description || item.take.size" class="soft">
       {{ [item.take.description, item.take.size].filter((one) => one !== '').join('. ') }}
     </p>
-    <div class="stars" role="group" aria-label="Your stars">
+    <div class="stars" role="group" :aria-label="t('screening.room.RoomNotes.yourStars')">
       <button
         v-for="n in 5"
         :key="n"
         class="star"
         :class="{ on: n <= mine }"
         :disabled="!mayReview"
-        :title="n === mine ? 'Take your stars away (R 0)' : `${n} of 5 (R ${n})`"
-        :aria-label="`${n} of 5`"
+        :title="
+          n === mine ? t('screening.room.RoomNotes.takeYourStarsAwayR') : t('screening.room.RoomNotes.of5R', [n, n])
+        "
+        :aria-label="t('screening.room.RoomNotes.of5', [n])"
         @click="emit('stars', n === mine ? null : n)"
       >
         ★
@@ -116,20 +121,24 @@ defineExpose({ focus: () => box.value?.focus(), isWriting: () => document.active
           <input
             v-model="opened.text"
             class="say again"
-            aria-label="The note"
+            :aria-label="t('screening.room.RoomNotes.theNote')"
             maxlength="1000"
             @blur="store"
             @keydown.esc.stop="opened = null"
           />
         </form>
         <template v-else>
-          <button class="place" :title="one.clip ? 'Go to the frame' : ''" @click="emit('go', one)">
+          <button
+            class="place"
+            :title="one.clip ? t('screening.room.RoomNotes.goToTheFrame') : ''"
+            @click="emit('go', one)"
+          >
             <small class="mono">{{ one.timecode ?? '' }}{{ one.out_ticks === null ? '' : ' –' }} · {{ one.by }}</small
             ><span>{{ one.text }}</span>
           </button>
           <span v-if="one.mine" class="acts"
-            ><button class="act" @click="change(one)">Change</button
-            ><button class="act" @click="remove(one)">Remove</button></span
+            ><button class="act" @click="change(one)">{{ t('screening.room.RoomNotes.change') }}</button
+            ><button class="act" @click="remove(one)">{{ t('screening.room.RoomNotes.remove') }}</button></span
           >
         </template>
       </li>
@@ -137,23 +146,23 @@ defineExpose({ focus: () => box.value?.focus(), isWriting: () => document.active
         <small class="mono">{{ whoSaid(one.by, one.place) }}</small><span>{{ one.text }}</span>
       </li>
       <li v-if="item.take.log_note" class="came">
-        <small class="mono">the log</small><span>{{ item.take.log_note }}</span>
+        <small class="mono">{{ t('screening.room.RoomNotes.theLog') }}</small><span>{{ item.take.log_note }}</span>
       </li>
     </ul>
     <div v-if="item.markers.length > 0" class="angles">
-      <span class="soft">Markers</span>
+      <span class="soft">{{ t('screening.room.RoomNotes.markers') }}</span>
       <button
         v-for="(one, index) in item.markers"
         :key="one.ulid"
         class="plain"
-        title="Go to the marker"
+        :title="t('screening.room.RoomNotes.goToTheMarker')"
         @click="emit('place', one.clip, one.in_ticks)"
       >
         <i class="flag" />{{ one.name || index + 1 }}
       </button>
     </div>
     <div v-if="item.angles.length > 1" class="angles">
-      <span class="soft">Angles</span>
+      <span class="soft">{{ t('screening.room.RoomNotes.angles') }}</span>
       <button
         v-for="(one, index) in item.angles"
         :key="one.clip"
@@ -163,7 +172,10 @@ defineExpose({ focus: () => box.value?.focus(), isWriting: () => document.active
       >
         <DeviceBadge :letter="one.device" /> {{ one.device_note || one.name }} <kbd>{{ index + 1 }}</kbd>
       </button>
-      <span class="soft"><kbd>0</kbd> {{ view.mode === 'all' ? 'one' : 'all at once' }}</span>
+      <span class="soft"
+        ><kbd>0</kbd>
+        {{ view.mode === 'all' ? t('screening.room.RoomNotes.one') : t('screening.room.RoomNotes.allAtOnce') }}</span
+      >
     </div>
   </div>
 </template>

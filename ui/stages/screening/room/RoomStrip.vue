@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { t } from '@/words'
 import { ref, watch } from 'vue'
 import type { ReelItem } from '@/api/types'
 import type { ActivePlayer } from '@/player/usePlayer'
@@ -17,7 +18,7 @@ watch(
 </script>
 
 <template>
-  <div ref="strip" class="strip" role="listbox" aria-label="Takes of the reel">
+  <div ref="strip" class="strip" role="listbox" :aria-label="t('screening.room.RoomStrip.takesOfTheReel')">
     <button
       v-for="(one, index) in items"
       :key="one.position"
@@ -30,11 +31,13 @@ watch(
       @click="emit('go', index)"
     >
       <span class="mono">{{ slateOf(one) }}</span>
-      <svg v-if="one.take.status === 'circled'" viewBox="0 0 36 28" aria-label="circled">
+      <svg v-if="one.take.status === 'circled'" viewBox="0 0 36 28" :aria-label="t('screening.room.RoomStrip.circled')">
         <path d="M7 15C5 7 13 3 20 3.5c8 .4 12.5 5 12 11C31.5 21 25 25 17 24.5 9 24 4 20 5.5 13 6.5 9 10 6 15 5" />
       </svg>
-      <small v-else-if="one.take.status !== 'none'">{{ one.take.status === 'ng' ? 'NG' : 'hold' }}</small>
-      <i v-if="one.notes.length > 0" class="said" :title="`${one.notes.length} notes`" />
+      <small v-else-if="one.take.status !== 'none'">{{
+        one.take.status === 'ng' ? t('screening.room.RoomStrip.ng') : t('screening.room.RoomStrip.hold')
+      }}</small>
+      <i v-if="one.notes.length > 0" class="said" :title="t('screening.room.RoomStrip.notes', [one.notes.length])" />
       <StripHead v-if="index === at" :active="active" :item="one" />
     </button>
   </div>

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { t } from '@/words'
 import { computed } from 'vue'
 import { screening } from '@/api/endpoints/screening'
 import { useAnswer } from '@/api/queries'
@@ -11,14 +12,14 @@ const pieces = computed(() => (data.value?.text == null ? [] : scriptPieces(data
 </script>
 
 <template>
-  <section class="script" aria-label="Script">
+  <section class="script" :aria-label="t('screening.room.ScriptBeside.script')">
     <h2 class="mono">{{ scene }}</h2>
     <p v-if="data?.heading" class="heading">{{ data.heading }}</p>
     <p v-if="data && pieces.length === 0" class="soft">
       {{
         data.text === null
-          ? 'No script of this scene is here. It is brought in on the Log page (More, Script…).'
-          : 'The script has nothing but the heading of this scene.'
+          ? t('screening.room.ScriptBeside.noScriptOfThisScene')
+          : t('screening.room.ScriptBeside.theScriptHasNothingBut')
       }}
     </p>
     <p v-for="(piece, index) in pieces" :key="index" :class="piece.kind">{{ piece.text }}</p>

@@ -1,3 +1,4 @@
+import { t } from '@/words'
 import { useLocalStorage } from '@vueuse/core'
 import type { RoomView } from './view'
 
@@ -63,7 +64,7 @@ export async function machineScreens(): Promise<HouseScreen[]> {
   try {
     const details = await ask.call(window)
     return details.screens.map((one, index) => ({
-      label: one.label === '' ? `Screen ${index + 1}` : one.label,
+      label: one.label === '' ? t('screening.room.house.screen', [index + 1]) : one.label,
       left: one.availLeft,
       top: one.availTop,
       width: one.availWidth,

@@ -1,3 +1,4 @@
+import { t } from '@/words'
 import { useEventListener, useLocalStorage } from '@vueuse/core'
 import { computed, onScopeDispose, ref } from 'vue'
 
@@ -5,11 +6,11 @@ import { computed, onScopeDispose, ref } from 'vue'
 export const PARTS = ['slate', 'timecode', 'strip', 'notes', 'script'] as const
 export type Part = (typeof PARTS)[number]
 export const TITLES: Record<Part, string> = {
-  slate: 'slate',
-  timecode: 'timecode',
-  strip: 'takes',
-  notes: 'notes',
-  script: 'script',
+  slate: t('screening.room.useCalled.slate'),
+  timecode: t('screening.room.useCalled.timecode'),
+  strip: t('screening.room.useCalled.takes'),
+  notes: t('screening.room.useCalled.notes'),
+  script: t('screening.room.useCalled.script'),
 }
 
 /** So long after the pointer's last move, or the key that called it, it goes; milliseconds. */

@@ -1,3 +1,4 @@
+import { t } from '@/words'
 import { useRafFn } from '@vueuse/core'
 import { computed, onScopeDispose, ref, shallowRef, watch, type Ref } from 'vue'
 import { useRouter } from 'vue-router'
@@ -76,7 +77,7 @@ export function useHouse(options: {
     screens.value = await machineScreens()
     const address = router.resolve({ name: 'house', params: { production: options.production() } }).href
     const opened = openHouse(address, houseScreen(screens.value, houseSetting.value.screen))
-    if (opened === null) refuse('The browser let no second window open. Allow pop-up windows for this address.')
+    if (opened === null) refuse(t('screening.room.useHouse.theBrowserLetNoSecond'))
   }
 
   /** While the test picture runs, a beep is heard at each flash as the desk means it. */
