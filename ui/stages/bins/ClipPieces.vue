@@ -9,6 +9,7 @@ import { label, length, ofFrames, toFrames } from '@/player/time'
 import { useDesk } from '@/shell/desk'
 import { useShortcuts } from '@/shell/keys'
 import PickDialog from '@/shell/PickDialog.vue'
+import { useLastCut } from '@/shell/useLastCut'
 import { attempt, say } from '@/shell/say'
 
 /** What people name on a clip: stretches of it that they keep, and places that they mark. */
@@ -92,6 +93,15 @@ async function remove(work: () => Promise<unknown>, what: string): Promise<void>
   if ((await attempt(work)) === undefined) return
   say(t('bins.ClipPieces.isRemovedCtrlZBrings', [what]))
   makeStale('bins')
+}
+// The stretch of a subclip or marker, at the end of the cut that was worked on last.
+const { add: addPieces } = useLastCut(
+  () => production.value.ulid,
+  () => production.value.may.organise,
+)
+function addToCut(inTicks: number | null, outTicks: number | null, called: string): void {
+  const piece = { clip: props.clip.ulid, in_ticks: inTicks ?? 0, out_ticks: outTicks ?? props.clip.duration_ticks ?? 0 }
+  void addPieces([piece], called)
 }
 const putting = ref<{ ref: string; name: string } | null>(null)
 /** A marker's stretch lies in a bin as a stretch of its clip. */
@@ -219,6 +229,13 @@ useShortcuts('Clip sheet', [
         >
           {{ t('bins.ClipPieces.intoABin') }}</button
         ><button
+          v-if="clip.duration_ticks !== null"
+          class="act"
+          :title="t('bins.ClipPieces.addToTheCut', [one.name])"
+          @click="addToCut(one.in_ticks, one.out_ticks, one.name)"
+        >
+          {{ t('bins.ClipPieces.toTheCut') }}</button
+        ><button
           class="act"
           :title="t('bins.ClipPieces.removeTheSubclip', [one.name])"
           :aria-label="t('bins.ClipPieces.removeTheSubclip', [one.name])"
@@ -245,6 +262,14 @@ useShortcuts('Clip sheet', [
         @click="putting = { ref: rangeOf(one), name: one.name || t('bins.ClipPieces.theStretch') }"
       >
         {{ t('bins.ClipPieces.intoABin') }}
+      </button>
+      <button
+        v-if="mayOrganise && one.out_ticks !== null"
+        class="act"
+        :title="t('bins.ClipPieces.addToTheCut', [one.name || t('bins.ClipPieces.theStretch')])"
+        @click="addToCut(one.in_ticks, one.out_ticks, one.name || t('bins.ClipPieces.theStretch'))"
+      >
+        {{ t('bins.ClipPieces.toTheCut') }}
       </button>
       <button
         v-if="mayOrganise && one.kind === 'person'"

@@ -75,7 +75,7 @@ const go = (clip: string) =>
       <div class="lane">
         <span class="corner" />
         <div class="hours mono">
-          <span v-for="mark in marks" :key="mark" :style="{ left: `${at(mark)}%` }">{{ clock(mark) }}</span>
+          <span v-for="mark in marks" :key="mark.at" :style="{ left: `${at(mark.at)}%` }">{{ mark.text }}</span>
         </div>
       </div>
     </template>
