@@ -21,7 +21,7 @@ down() {
 trap 'trap - INT TERM; exit 0' INT TERM
 trap down EXIT
 app_up
-rm -f "$APP_ROUTES_CACHE" # a route that is added is there at once
+rm -f "$APP_ROUTES_CACHE" "$CARTELLA_VAR/cache/config-web.php" # a route that is added is there at once, and a setting
 printf 'http://127.0.0.1:%s/build' "$DEV_PORT" | as_desk tee "$RUN/hot" > /dev/null
 npx vite --config vite.config.ts > "$LOGS/vite-dev.log" 2>&1 < /dev/null &
 VITE=$!

@@ -408,6 +408,12 @@ services_up() {
     # 150 routes are a sixth of a short answer. A failure costs only that: without the file they are read as they are written.
     rm -f "$APP_ROUTES_CACHE"
     artisan route:cache > "$LOGS/routes.log" 2>&1 || rm -f "$APP_ROUTES_CACHE"
+    # The settings, read once: for the web alone, since what is run by hand or by a test may bring others.
+    rm -f "$CARTELLA_VAR/cache/config-web.php"
+    (
+        umask 077
+        APP_CONFIG_CACHE=$CARTELLA_VAR/cache/config-web.php artisan config:cache
+    ) > "$LOGS/config.log" 2>&1 || rm -f "$CARTELLA_VAR/cache/config-web.php"
     # Classes that are linked once are not linked in each answer. The same holds: without the list each answer links its own.
     rm -f "$CARTELLA_VAR/cache/classes.txt"
     [ -n "${CARTELLA_DEV:-}" ] || as_desk php "${PHP_FLAGS[@]}" scripts/classes.php > "$CARTELLA_VAR/cache/classes.txt" 2> "$LOGS/classes.log" || rm -f "$CARTELLA_VAR/cache/classes.txt"

@@ -22,6 +22,7 @@ use Cartella\Core\Cutting\Edit\Refused;
 use Cartella\Core\Cutting\Edit\Restore;
 use Cartella\Core\Cutting\Packed;
 use Cartella\Core\Cutting\Sequence;
+use Cartella\Core\Cutting\Track;
 use Cartella\Core\Failure;
 use Cartella\Core\Time\FrameRate;
 use Illuminate\Support\Facades\DB;
@@ -462,11 +463,18 @@ final class SequenceStore
         return ['items' => $items, 'running_ticks' => $sequence->durationTicks()];
     }
 
-    /** Only what differs is written: most steps change no clip's uses. */
+    /** Only what differs is written, and tracks that are the same are not counted: most steps change no clip's uses. */
     private function keepUses(StoredSequence $stored, ?Sequence $before, Sequence $after): void
     {
-        $was = $before === null ? [] : self::uses($before);
-        $is = self::uses($after);
+        $changedTracks = array_filter($after->tracks, static fn(Track $track): bool => !in_array($track, $before->tracks ?? [], true));
+        if ($before !== null && count($before->tracks) === count($after->tracks)) {
+            $replaced = array_intersect_key($before->tracks, $changedTracks);
+            if (self::uses($replaced) == self::uses($changedTracks)) {
+                return;
+            }
+        }
+        $was = $before === null ? [] : self::uses($before->tracks);
+        $is = self::uses($after->tracks);
         $changed = array_diff_assoc($is, $was);
         $gone = array_diff_key($was, $is);
         if ($changed === [] && $gone === []) {
@@ -491,11 +499,14 @@ final class SequenceStore
             ->delete();
     }
 
-    /** @return array<string, int> how often each source plays, by its id */
-    private static function uses(Sequence $sequence): array
+    /**
+     * @param  array<int, Track>  $tracks
+     * @return array<string, int> how often each source plays, by its id
+     */
+    private static function uses(array $tracks): array
     {
         $uses = [];
-        foreach ($sequence->tracks as $track) {
+        foreach ($tracks as $track) {
             foreach ($track->sourceIds() as $id) {
                 $uses[$id] = ($uses[$id] ?? 0) + 1;
             }

@@ -8,8 +8,8 @@ use Cartella\Core\Exchange\Exception\InvalidSequence;
 
 /**
  * A cut as a store keeps it: the JSON of {@see Sequence::toArray} with each source written once and of each item only what is
- * not usual, a fifth of the size. Read back, it is the same cut to the byte. Tracks at which nobody looks are neither unpacked nor
- * packed anew.
+ * not usual, a fifth of the size. Each track and each source is a JSON of its own within it: what nobody looks at is not even
+ * parsed. Read back, it is the same cut to the byte.
  */
 final class Packed
 {
@@ -20,7 +20,7 @@ final class Packed
             $key = json_encode($source, self::FLAGS);
             if (!isset($numbers[$key])) {
                 $numbers[$key] = count($sources);
-                $sources[] = $source;
+                $sources[] = $key;
             }
 
             return $numbers[$key];
@@ -28,9 +28,12 @@ final class Packed
         $tracks = [];
         foreach ($sequence->tracks as $track) {
             $packed = $track->packed();
+            $items = $packed === null ? self::items($track, $number) : self::renumbered($packed, $number);
             $tracks[] =
                 [
-                    'items' => $packed === null ? self::items($track, $number) : self::renumbered($packed, $number),
+                    'items' => json_encode($items, self::FLAGS),
+                    'count' => $track->count(),
+                    'end_ticks' => $track->endTicks(),
                 ] + $track->toHead();
         }
 
@@ -44,7 +47,16 @@ final class Packed
         $sources = new PackedSources($root->map('sources'));
         $tracks = [];
         foreach ($root->list('tracks') as $track) {
-            $tracks[] = Sequence::track($track, new PackedItems(array_values($track->map('items')), $sources));
+            $isNew = $track->has('count');
+            $tracks[] = Sequence::track(
+                $track,
+                new PackedItems(
+                    $isNew ? $track->text('items') : array_values($track->map('items')),
+                    $sources,
+                    $isNew ? $track->whole('count') : null,
+                    $isNew ? $track->whole('end_ticks') : null,
+                ),
+            );
         }
 
         return Sequence::headed($root, $tracks);
@@ -73,7 +85,7 @@ final class Packed
     private static function renumbered(PackedItems $packed, callable $number): array
     {
         $items = $known = [];
-        foreach ($packed->entries as $entry) {
+        foreach ($packed->entries() as $entry) {
             $entry[0] = $known[$entry[0]] ??= $number($packed->sources->written($entry[0]));
             $items[] = $entry;
         }

@@ -12,21 +12,49 @@ use Cartella\Core\Exchange\Exception\InvalidSequence;
  *
  * @internal
  */
-final readonly class PackedItems
+final class PackedItems
 {
+    /** @var list<array{0: int, 1: int, 2: int, 3: int, 4: string, 5?: array<string, mixed>}>|null null while nobody has asked */
+    private ?array $entries = null;
+
     /**
-     * @param  list<array{0: int, 1: int, 2: int, 3: int, 4: string, 5?: array<string, mixed>}>  $entries  source, first tick of it,
-     *     length, place, name; and what is not usual, by name
+     * @param  mixed  $written  JSON of a list: of each item source, first tick of it, length, place, name; and what is not usual, by
+     *     name. Or that list, as cuts were kept before
+     * @param  int|null  $count  how many there are, and where the last one ends, ticks; null where that was not written
+     */
+    public function __construct(
+        private readonly mixed $written,
+        public readonly PackedSources $sources,
+        private readonly ?int $count = null,
+        private readonly ?int $endTicks = null,
+    ) {}
+
+    /**
+     * @return list<array{0: int, 1: int, 2: int, 3: int, 4: string, 5?: array<string, mixed>}>
      *
      * @throws InvalidSequence if one of them is none
      */
-    public function __construct(public array $entries, public PackedSources $sources)
+    public function entries(): array
     {
+        if ($this->entries !== null) {
+            return $this->entries;
+        }
+        $entries = is_string($this->written) ? json_decode($this->written, true) : $this->written;
+        if (!is_array($entries)) {
+            throw InvalidSequence::field('sequence', 'has a track without items');
+        }
         foreach ($entries as $entry) {
-            if (!is_array($entry) || count($entry) < 5 || !is_int($entry[0]) || !$sources->has($entry[0])) {
+            if (!is_array($entry) || count($entry) < 5 || !is_int($entry[0]) || !$this->sources->has($entry[0])) {
                 throw InvalidSequence::field('sequence', 'has an item that is none');
             }
         }
+
+        return $this->entries = array_values($entries);
+    }
+
+    public function count(): int
+    {
+        return $this->count ?? count($this->entries());
     }
 
     /** @return list<Item> */
@@ -34,12 +62,15 @@ final readonly class PackedItems
     {
         $plain = new Speed();
 
-        return array_map(fn(array $entry): Item => $this->unpacked($entry, $plain), $this->entries);
+        return array_map(fn(array $entry): Item => $this->unpacked($entry, $plain), $this->entries());
     }
 
     public function endTicks(): int
     {
-        $last = $this->entries[count($this->entries) - 1] ?? null;
+        if ($this->endTicks !== null) {
+            return $this->endTicks;
+        }
+        $last = array_slice($this->entries(), -1)[0] ?? null;
 
         return $last === null ? 0 : $last[3] + $last[2];
     }
@@ -47,9 +78,7 @@ final readonly class PackedItems
     /** @return list<string> the source of each of them, by its id */
     public function ids(): array
     {
-        $ids = $this->sources->ids();
-
-        return array_map(static fn(array $entry): string => $ids[$entry[0]], $this->entries);
+        return array_map(fn(array $entry): string => $this->sources->written($entry[0])['id'], $this->entries());
     }
 
     /** @param  array{0: int, 1: int, 2: int, 3: int, 4: string, 5?: array<string, mixed>}  $entry */

@@ -20,40 +20,39 @@ final class PackedSources
     /** @var array<string, FrameRate> by its label */
     private array $rates = [];
 
-    /**
-     * @param  array<mixed>  $list  of {@see Source::toArray}
-     *
-     * @throws InvalidSequence if one of them is none
-     */
-    public function __construct(private readonly array $list)
-    {
-        foreach ($list as $one) {
-            if (!is_array($one) || !is_string($one['id'] ?? null) || !is_int($one['duration_ticks'] ?? null)) {
-                throw InvalidSequence::field('sequence', 'has a source that is none');
-            }
-        }
-    }
+    /** @var array<int, array<string, mixed>> as they were written, of those that were asked for */
+    private array $read = [];
+
+    /** @param  array<mixed>  $list  JSON of {@see Source::toArray} each, or what that gives, as cuts were kept before */
+    public function __construct(private readonly array $list) {}
 
     public function has(int $number): bool
     {
         return isset($this->list[$number]);
     }
 
-    /** @return array<string, mixed> as it is written */
+    /**
+     * @return array<string, mixed> as it is written
+     *
+     * @throws InvalidSequence if it is none
+     */
     public function written(int $number): array
     {
-        return $this->list[$number];
-    }
+        if (isset($this->read[$number])) {
+            return $this->read[$number];
+        }
+        $one = $this->list[$number] ?? null;
+        $one = is_string($one) ? json_decode($one, true) : $one;
+        if (!is_array($one) || !is_string($one['id'] ?? null) || !is_int($one['duration_ticks'] ?? null)) {
+            throw InvalidSequence::field('sequence', 'has a source that is none');
+        }
 
-    /** @return array<int, string> of all, by their numbers */
-    public function ids(): array
-    {
-        return array_column($this->list, 'id');
+        return $this->read[$number] = $one;
     }
 
     public function get(int $number): Source
     {
-        $one = $this->list[$number];
+        $one = $this->written($number);
         $rate = $one['rate'] ?? null;
 
         return $this->made[$number] ??= new Source(

@@ -74,7 +74,7 @@ final class Track
 
     public function count(): int
     {
-        return count($this->packed === null ? $this->items : $this->packed->entries);
+        return $this->packed === null ? count($this->items) : $this->packed->count();
     }
 
     /** @return list<string> the source of each item, by its id */
