@@ -35,7 +35,7 @@ use Illuminate\Support\Facades\DB;
 final class SequenceStore
 {
     /** After so many steps the whole is written down again, when the answer is on its way. */
-    private const STEPS_BETWEEN = 4;
+    private const STEPS_BETWEEN = 8;
 
     /** Operations of one change. */
     public const MOST_OPERATIONS = 500;
