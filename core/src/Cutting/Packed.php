@@ -15,7 +15,9 @@ final class Packed
 {
     public static function write(Sequence $sequence): string
     {
-        $sources = $numbers = [];
+        $kept = self::kept($sequence);
+        $sources = $kept?->list() ?? [];
+        $numbers = array_flip($sources);
         $number = static function (array $source) use (&$sources, &$numbers): int {
             $key = json_encode($source, self::FLAGS);
             if (!isset($numbers[$key])) {
@@ -28,16 +30,39 @@ final class Packed
         $tracks = [];
         foreach ($sequence->tracks as $track) {
             $packed = $track->packed();
-            $items = $packed === null ? self::items($track, $number) : self::renumbered($packed, $number);
             $tracks[] =
                 [
-                    'items' => json_encode($items, self::FLAGS),
+                    'items' =>
+                        $packed !== null && $kept !== null ? $packed->written() : json_encode(self::items($track, $number), self::FLAGS),
                     'count' => $track->count(),
                     'end_ticks' => $track->endTicks(),
                 ] + $track->toHead();
         }
 
         return json_encode(['sources' => $sources, 'tracks' => $tracks] + $sequence->toHead(), self::FLAGS);
+    }
+
+    /**
+     * The list of sources that goes on, so that tracks at which nobody looked are written as they were read. Null begins anew: where
+     * there is none yet, or where it would hold more that nothing shows than what something does.
+     */
+    private static function kept(Sequence $sequence): ?PackedSources
+    {
+        $kept = null;
+        $items = 0;
+        foreach ($sequence->tracks as $track) {
+            $items += $track->count();
+            $packed = $track->packed();
+            if ($packed === null) {
+                continue;
+            }
+            if ($packed->written() === null || ($kept !== null && $packed->sources !== $kept)) {
+                return null;
+            }
+            $kept = $packed->sources;
+        }
+
+        return $kept === null || count($kept->list()) > 2 * $items ? null : $kept;
     }
 
     /** @throws InvalidSequence if it was not written by {@see self::write}, or breaks a rule; of its items when they are looked at */
@@ -73,21 +98,6 @@ final class Packed
         $items = $known = [];
         foreach ($track->items as $item) {
             $items[] = self::item($item, $known[spl_object_id($item->source)] ??= $number($item->source->toArray()));
-        }
-
-        return $items;
-    }
-
-    /**
-     * @param  callable(array<string, mixed>): int  $number
-     * @return list<array<int, mixed>>
-     */
-    private static function renumbered(PackedItems $packed, callable $number): array
-    {
-        $items = $known = [];
-        foreach ($packed->entries() as $entry) {
-            $entry[0] = $known[$entry[0]] ??= $number($packed->sources->written($entry[0]));
-            $items[] = $entry;
         }
 
         return $items;

@@ -52,6 +52,12 @@ final class PackedItems
         return $this->entries = array_values($entries);
     }
 
+    /** As they were read; null where cuts were kept otherwise. */
+    public function written(): ?string
+    {
+        return is_string($this->written) ? $this->written : null;
+    }
+
     public function count(): int
     {
         return $this->count ?? count($this->entries());

@@ -26,6 +26,12 @@ final class PackedSources
     /** @param  array<mixed>  $list  JSON of {@see Source::toArray} each, or what that gives, as cuts were kept before */
     public function __construct(private readonly array $list) {}
 
+    /** @return array<mixed> as they were read */
+    public function list(): array
+    {
+        return $this->list;
+    }
+
     public function has(int $number): bool
     {
         return isset($this->list[$number]);
