@@ -60,7 +60,7 @@ const failed = computed(() => (tasks.value?.tasks ?? []).filter((task) => task.s
 const note = computed<Record<StageName, string>>(() => {
   const counts = tabs.value
   return {
-    day: 'sheet',
+    day: t('shell.DeskFrame.sheet'),
     cards:
       counts === undefined || counts.cards.all === 0
         ? ''
@@ -76,7 +76,7 @@ const note = computed<Record<StageName, string>>(() => {
     bins: '',
     screening: '',
     assembly: '',
-    handoff: counts?.handoff ?? '',
+    handoff: (counts?.handoff ?? '').replace(/[a-z][a-z ]*/, valueWord),
   }
 })
 const open = (stage: StageName) => (stage === 'day' ? (tabs.value?.open ?? 0) : (tabs.value?.by_stage[stage] ?? 0))
@@ -382,6 +382,7 @@ useShortcuts('Everywhere', [
   font-size: 11px;
   color: var(--ink-soft);
   gap: 3px;
+  padding-top: 6px;
   position: relative;
   margin-right: 0;
 }
@@ -419,8 +420,8 @@ useShortcuts('Everywhere', [
 }
 .count {
   position: absolute;
-  right: 4px;
-  top: 4px;
+  right: 2px;
+  top: 2px;
   background: var(--fault);
   color: #fff;
   border-radius: 8px;

@@ -53,7 +53,8 @@ onMounted(() => {
         <button class="go" @click="opening = true">{{ t('shell.ProductionsPage.openTheFirstProduction') }}</button>
       </template>
       <template v-else>
-        <b>{{ t('shell.ProductionsPage.youAreInNoProduction') }}</b>{{ t('shell.ProductionsPage.anAdminAddsYouTo') }}
+        <b>{{ t('shell.ProductionsPage.youAreInNoProduction') }}</b>{{ t('shell.ProductionsPage.anAdminAddsYouTo')
+        }}{{ ' ' }}
       </template>
     </div>
     <form v-if="opening" class="fresh" :aria-label="t('shell.ProductionsPage.aNewProduction')" @submit.prevent="make">

@@ -60,7 +60,8 @@ const unit = computed(() => {
       <template v-else>
         <span
           ><b class="mono">{{ task.done }}</b
-          ><template v-if="task.total > 0"> {{ t('shell.TaskProgress.of', [task.total]) }}</template> {{ unit }}</span
+          ><template v-if="task.total > 0"> {{ ' ' }}{{ t('shell.TaskProgress.of', [task.total]) }}</template>
+          {{ unit }}</span
         >
         <span v-if="task.total_bytes > 0" class="mono">{{
           t('shell.TaskProgress.of2', [bytes(task.done_bytes), bytes(task.total_bytes)])

@@ -22,6 +22,8 @@ const props = defineProps<{
   range: { from: number; to: number } | null
   sounds: string[]
   canWork: boolean
+  /** The stave that is brought into sight, by its letter. */
+  sought: string | null
 }>()
 const emit = defineEmits<{
   go: [ticks: number]
@@ -29,6 +31,11 @@ const emit = defineEmits<{
   move: [index: number, by: number]
 }>()
 const area = useTemplateRef<HTMLElement>('area')
+watch(
+  () => props.sought,
+  (letter) => area.value?.querySelector(`[data-stave="${letter}"]`)?.scrollIntoView({ block: 'nearest' }),
+  { flush: 'post' },
+)
 const { width } = useElementSize(area)
 const frame = computed(() => ticksPerFrame(props.rate))
 const asked = shallowRef<PaperView>({ left: 0, perPixel: Number.MAX_VALUE })
@@ -98,8 +105,8 @@ function take(event: PointerEvent, seam: { index: number; at: number }): void {
       <p class="ruler">
         <b>{{ t('assembly.ScoreStaves.score') }}</b>
       </p>
-      <p v-for="angle in angles" :key="angle.letter" class="name">
-        <DeviceBadge :letter="angle.letter" /> {{ angle.note }}
+      <p v-for="angle in angles" :key="angle.letter" class="name" :title="angle.note">
+        <DeviceBadge :letter="angle.letter" /><span>{{ angle.note }}</span>
       </p>
       <p v-if="sounds.length > 0" class="name soft">{{ t('assembly.ScoreStaves.sound') }}</p>
     </div>
@@ -184,7 +191,10 @@ p {
   gap: 7px;
   align-items: center;
   white-space: nowrap;
+}
+.name span {
   overflow: hidden;
+  text-overflow: ellipsis;
 }
 .area {
   position: relative;

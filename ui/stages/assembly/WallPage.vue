@@ -244,6 +244,10 @@ const sheet = ref(0)
 const NINE = 9
 const shown = computed(() => angles.value.slice(NINE * sheet.value, NINE * sheet.value + NINE))
 const sheets = computed(() => Math.max(1, Math.ceil(angles.value.length / NINE)))
+/** In the score: what went on air, or the angles that were paged to. */
+const sought = ref<string | null>(null)
+watch(onAir, (letter) => (sought.value = letter ?? sought.value))
+watch(sheet, () => (sought.value = shown.value.at(sheet.value === 0 ? 0 : -1)?.letter ?? null))
 const across = computed(() => Math.max(1, Math.ceil(Math.sqrt(shown.value.length))))
 const lookOf = (angle: Shown) => {
   const look = pieceAt(angle.list, position.value)?.look ?? null
@@ -417,7 +421,7 @@ onMounted(() => page.value?.focus())
                 angles.length,
               ])
             }}
-            <kbd>PgDn</kbd>
+            <kbd>{{ sheet < sheets - 1 ? 'PgDn' : 'PgUp' }}</kbd>
           </p>
           <p class="acts">
             <button v-if="mayCut" class="plain" :disabled="pieces.length === 0" @click="picking = true">
@@ -437,6 +441,7 @@ onMounted(() => page.value?.focus())
           :range="range"
           :sounds="wall.sounds"
           :can-work="mayCut"
+          :sought="sought"
           @go="player.goTo($event)"
           @change="change"
           @move="move"

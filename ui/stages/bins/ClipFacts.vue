@@ -78,14 +78,16 @@ const toLineup = () => to('lineup', { clip: props.sheet.ulid })
     <template v-if="sheet.found"
       ><dt>{{ t('bins.ClipFacts.foundAgain') }}</dt>
       <dd>
-        {{ t('bins.ClipFacts.by', [sheet.found.words])
+        {{ ' ' }}{{ t('bins.ClipFacts.by', [sheet.found.words])
         }}<template v-if="sheet.found.was">{{ t('bins.ClipFacts.wasOf', [sheet.found.was]) }}</template>
       </dd></template
     >
     <dt>{{ t('bins.ClipFacts.length') }}</dt>
     <dd class="mono">
       {{ length(sheet.duration_ticks)
-      }}<template v-if="sheet.frames"> {{ t('bins.ClipFacts.fAt', [sheet.frames, sheet.rate.name]) }}</template>
+      }}<template v-if="sheet.frames">
+        {{ ' ' }}{{ t('bins.ClipFacts.fAt', [sheet.frames, sheet.rate.name]) }}</template
+      >
     </dd>
     <template v-if="sheet.width"
       ><dt>{{ t('bins.ClipFacts.picture') }}</dt>
@@ -140,7 +142,8 @@ const toLineup = () => to('lineup', { clip: props.sheet.ulid })
     <dd>
       <p v-if="sheet.bins.length === 0" class="soft">{{ t('bins.ClipFacts.inNoneOfYourOwn') }}</p>
       <button v-for="bin in sheet.bins" :key="bin.key" class="link" @click="toBin(bin.key)">
-        {{ bin.name }}<span v-if="bin.as !== 'clip'" class="soft"> {{ t('bins.ClipFacts.byIts', [bin.as]) }}</span>
+        {{ bin.name
+        }}<span v-if="bin.as !== 'clip'" class="soft"> {{ ' ' }}{{ t('bins.ClipFacts.byIts', [bin.as]) }}</span>
       </button>
     </dd>
     <dt>{{ t('bins.ClipFacts.cutsAndReels') }}</dt>

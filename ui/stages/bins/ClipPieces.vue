@@ -217,7 +217,7 @@ useShortcuts('Clip sheet', [
         ><span class="mono soft"
           >{{ length(one.in_ticks === null ? clip.duration_ticks : (one.out_ticks ?? 0) - one.in_ticks)
           }}<template v-if="one.handle_ticks > 0">
-            {{ t('bins.ClipPieces.f2', [toFrames(one.handle_ticks, clip.rate)]) }}</template
+            {{ ' ' }}{{ t('bins.ClipPieces.f2', [toFrames(one.handle_ticks, clip.rate)]) }}</template
           ></span
         >
       </button>

@@ -193,7 +193,9 @@ function toTake(take: string): void {
         <dt>{{ t('bins.ClipSheetPanel.length') }}</dt>
         <dd class="mono">
           {{ length(data.duration_ticks)
-          }}<template v-if="data.frames"> {{ t('bins.ClipSheetPanel.fAt', [data.frames, data.rate.name]) }}</template>
+          }}<template v-if="data.frames">
+            {{ ' ' }}{{ t('bins.ClipSheetPanel.fAt', [data.frames, data.rate.name]) }}</template
+          >
         </dd>
         <template v-if="data.width"
           ><dt>{{ t('bins.ClipSheetPanel.picture') }}</dt>

@@ -58,7 +58,7 @@ function drop(ulid: string, what: string): void {
       <p v-if="one.state === 'sending'" class="soft mono">
         {{ t('bins.ImportsStrip.of', [bytes(one.received), bytes(one.bytes)])
         }}<template v-if="one.rate > 0">
-          {{ t('bins.ImportsStrip.sLeft', [bytes(one.rate), left(secondsLeft(one) ?? 0)]) }}</template
+          {{ ' ' }}{{ t('bins.ImportsStrip.sLeft', [bytes(one.rate), left(secondsLeft(one) ?? 0)]) }}</template
         >
       </p>
       <p v-else-if="one.state === 'waiting'">{{ t('bins.ImportsStrip.itIsTriedAgain', [one.trouble]) }}</p>

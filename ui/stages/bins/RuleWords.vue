@@ -49,7 +49,9 @@ defineExpose({ ask: () => (open.value = true) })
 <template>
   <span class="group">
     <template v-if="path.length > 0">(</template
-    ><template v-if="group.join === 'none' && group.parts.length > 0">{{ t('bins.RuleWords.noneOf') }} </template>
+    ><template v-if="group.join === 'none' && group.parts.length > 0"
+      >{{ t('bins.RuleWords.noneOf') }}{{ ' ' }}
+    </template>
     <template v-for="(part, index) in group.parts" :key="index"
       ><button
         v-if="index > 0"

@@ -99,7 +99,7 @@ function chosenFile(event: Event): void {
         <button class="plain" @click="pasting = !pasting">{{ t('bins.WordsFind.pasteOne') }}</button>
       </div>
       <label v-if="hasWords" class="row soft">
-        <input v-model="again" type="checkbox" /> {{ t('bins.WordsFind.replaceCorrectedWords') }}
+        <input v-model="again" type="checkbox" /> {{ t('bins.WordsFind.replaceCorrectedWords') }}{{ ' ' }}
       </label>
       <form v-if="pasting" @submit.prevent="bring(pasted)">
         <textarea

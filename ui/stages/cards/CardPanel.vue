@@ -114,9 +114,9 @@ async function setDevice(letter: string): Promise<void> {
     <div v-for="fault in card.faults.slice(0, 4)" :key="fault.path + fault.reason + (fault.destination ?? '')">
       <b>{{ fault.path === '' ? (fault.destination ?? card.roll) : fault.path.split('/').at(-1) }}</b>: {{ fault.reason
       }}<template v-if="fault.byte !== undefined">
-        {{ t('cards.CardPanel.byte', [fault.byte.toLocaleString(locale)]) }}</template
+        {{ ' ' }}{{ t('cards.CardPanel.byte', [fault.byte.toLocaleString(locale)]) }}</template
       ><template v-if="fault.path !== '' && fault.destination">
-        {{ t('cards.CardPanel.on', [fault.destination]) }}</template
+        {{ ' ' }}{{ t('cards.CardPanel.on', [fault.destination]) }}</template
       >
     </div>
     <div v-if="card.faults.length > 4">{{ t('cards.CardPanel.andMore', [card.faults.length - 4]) }}</div>

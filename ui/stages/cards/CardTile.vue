@@ -80,7 +80,9 @@ const foot = computed(() => {
     <p class="soft">
       {{ title }}
       <template v-if="span(card.first_at, card.last_at)"> · {{ span(card.first_at, card.last_at) }}</template>
-      <template v-if="card.use_number > 1"> {{ t('cards.CardTile.useOfTheCard', [card.use_number]) }}</template>
+      <template v-if="card.use_number > 1">
+        {{ ' ' }}{{ t('cards.CardTile.useOfTheCard', [card.use_number]) }}</template
+      >
     </p>
     <template v-if="busy">
       <strong v-if="share !== null" class="percent mono">{{ Math.floor(share * 100) }}<small>%</small></strong>

@@ -137,7 +137,7 @@ const small = computed(() =>
       </p>
       <p class="soft">
         {{ first(volume.why) }}.<template v-if="volume.is_ours && volume.ours_why">
-          {{ t('cards.VolumePanel.aCardOfThisProduction', [volume.ours_why]) }}
+          {{ ' ' }}{{ t('cards.VolumePanel.aCardOfThisProduction', [volume.ours_why]) }}
           <button
             type="button"
             class="link"
@@ -147,7 +147,7 @@ const small = computed(() =>
             {{ t('cards.VolumePanel.notOurs') }}
           </button></template
         ><template v-else-if="!volume.is_ours">
-          {{ t('cards.VolumePanel.nobodyHasClaimedIt') }}
+          {{ ' ' }}{{ t('cards.VolumePanel.nobodyHasClaimedIt') }}
           <button
             type="button"
             class="link"
@@ -213,8 +213,10 @@ const small = computed(() =>
     </form>
     <p class="soft figures">
       {{ t('cards.VolumePanel.files', [volume.files, bytes(volume.size_bytes)]) }}
-      <template v-if="volume.first"> {{ t('cards.VolumePanel.first', [volume.first.name]) }}</template>
-      <template v-if="volume.first && volume.last"> {{ t('cards.VolumePanel.last', [volume.last.name]) }}</template>
+      <template v-if="volume.first"> {{ ' ' }}{{ t('cards.VolumePanel.first', [volume.first.name]) }}</template>
+      <template v-if="volume.first && volume.last">
+        {{ ' ' }}{{ t('cards.VolumePanel.last', [volume.last.name]) }}</template
+      >
     </p>
     <table class="list files">
       <tbody>

@@ -147,7 +147,7 @@ async function apply(): Promise<void> {
                 </button>
                 <span class="mono cut">
                   {{ line.row.was ?? t('lineup.CutDialog.noTake') }} → <b>{{ line.row.now ?? WORDS[line.row.what] }}</b>
-                  <i v-if="line.row.is_new" class="soft"> {{ t('lineup.CutDialog.new') }}</i>
+                  <i v-if="line.row.is_new" class="soft"> {{ ' ' }}{{ t('lineup.CutDialog.new') }}</i>
                 </span>
                 <small class="soft cut" :title="line.row.why">{{ line.row.why }}</small>
               </li>

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { t } from '@/words'
+import { t, valueWord } from '@/words'
 import { bins as binsApi } from '@/api/endpoints/bins'
 import { lineup as lineupApi } from '@/api/endpoints/lineup'
 import { log as logApi } from '@/api/endpoints/log'
@@ -230,10 +230,10 @@ const how = (one: Placed) =>
     : one.is_anchor
       ? 'anchor'
       : one.locked
-        ? t('lineup.LineupPage.byLocked', [one.way])
+        ? t('lineup.LineupPage.byLocked', [valueWord(one.way ?? '')])
         : one.sure
-          ? t('lineup.LineupPage.by', [one.way])
-          : t('lineup.LineupPage.byLook', [one.way])
+          ? t('lineup.LineupPage.by', [valueWord(one.way ?? '')])
+          : t('lineup.LineupPage.byLook', [valueWord(one.way ?? '')])
 useShortcuts('Line-up', [
   {
     keys: ['ArrowRight', 'ArrowLeft'],

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { decimal, t } from '@/words'
+import { decimal, t, valueWord } from '@/words'
 import { lineup as lineupApi } from '@/api/endpoints/lineup'
 import { useLocalStorage } from '@vueuse/core'
 import { computed, ref, watch } from 'vue'
@@ -116,17 +116,21 @@ function found(one: Placed): string {
   if (one.weakest_link !== null) {
     const miss = Math.abs(one.miss_ticks ?? 0)
     const by = miss < TICKS ? t('lineup.PlacePanel.ms3', [decimal(miss / MS, 0)]) : `${decimal(miss / TICKS, 1)} s`
-    return t('lineup.PlacePanel.foundByButLookDo', [one.way, one.weakest_link.join(t('lineup.PlacePanel.and')), by])
+    return t('lineup.PlacePanel.foundByButLookDo', [
+      valueWord(one.way ?? ''),
+      one.weakest_link.join(t('lineup.PlacePanel.and')),
+      by,
+    ])
   }
   if (one.way === 'hand')
     return one.locked ? t('lineup.PlacePanel.aPersonPlacedItAnd') : t('lineup.PlacePanel.aPersonMovedItLater')
-  if (one.sure) return t('lineup.PlacePanel.foundBySure', [one.way])
+  if (one.sure) return t('lineup.PlacePanel.foundBySure', [valueWord(one.way ?? '')])
   if (one.way === 'sound' && one.second_ticks !== null && (one.runner_up ?? 0) > (one.height ?? 0) * 0.7)
     return t('lineup.PlacePanel.foundBySoundButLook')
   if (one.point?.endsWith(' clap') && one.way === 'mark')
     return t('lineup.PlacePanel.foundByTheClapOf', [one.point.slice(0, -5)])
   if (one.point !== null && one.way === 'mark') return t('lineup.PlacePanel.foundByTheMarkerLook', [one.point])
-  return t('lineup.PlacePanel.foundByLookBeforeYou', [one.way])
+  return t('lineup.PlacePanel.foundByLookBeforeYou', [valueWord(one.way ?? '')])
 }
 /** What drift costs: over the clip, and after how long it is a frame. */
 function drift(one: Placed): string {
@@ -362,7 +366,7 @@ useShortcuts('A place', [
         <dd class="mono">
           {{ chosen.own_ticks === null ? t('lineup.PlacePanel.none') : labelAt(chosen.own_ticks, production.rate)
           }}<span v-if="chosen.clock_disagrees_ticks !== null" class="warn">
-            {{ t('lineup.PlacePanel.off', [inMs(chosen.clock_disagrees_ticks)]) }}</span
+            {{ ' ' }}{{ t('lineup.PlacePanel.off', [inMs(chosen.clock_disagrees_ticks)]) }}</span
           >
         </dd>
         <template v-if="chosen.agreeing !== null && chosen.windows !== null"
@@ -374,7 +378,8 @@ useShortcuts('A place', [
           <dd>
             {{ decimal(chosen.height, 0)
             }}<span class="soft">
-              {{
+              {{ ' '
+              }}{{
                 t('lineup.PlacePanel.n10IsSure', [
                   (chosen.runner_up ?? 0) > 0
                     ? t('lineup.PlacePanel.nextBest', [decimal(chosen.runner_up ?? 0, 0)])
@@ -388,7 +393,7 @@ useShortcuts('A place', [
           ><dt>{{ t('lineup.PlacePanel.secondBest') }}</dt>
           <dd>
             <span class="mono">{{ secondPlace(chosen) }}</span><span v-if="chosen.second_against" class="soft">
-              {{ t('lineup.PlacePanel.along', [chosen.second_against]) }}</span
+              {{ ' ' }}{{ t('lineup.PlacePanel.along', [chosen.second_against]) }}</span
             >
           </dd></template
         >

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { decimal, t } from '@/words'
+import { decimal, t, valueWord } from '@/words'
 import { locale } from '@/words/language'
 import { lineup as lineupApi } from '@/api/endpoints/lineup'
 import { Modal } from 'ant-design-vue'
@@ -51,7 +51,11 @@ const said = (place: RunRow['before']) =>
     ? t('lineup.RunsDialog.notThereYet')
     : place.start_ticks === null
       ? t('lineup.RunsDialog.aStray')
-      : t('lineup.RunsDialog.by', [labelAt(place.start_ticks, production.value.rate), place.way, trust(place)])
+      : t('lineup.RunsDialog.by', [
+          labelAt(place.start_ticks, production.value.rate),
+          valueWord(place.way ?? ''),
+          trust(place),
+        ])
 function moved(ticks: number | null): string {
   if (ticks === null || ticks === 0) return ''
   const seconds = Math.abs(ticks) / TICKS

@@ -100,7 +100,7 @@ async function apply(): Promise<void> {
   >
     <div class="ways">
       <label>
-        {{ t('lineup.SplitDialog.splitIt') }}
+        {{ ' ' }}{{ t('lineup.SplitDialog.splitIt') }}
         <select v-model="by" class="field">
           <option value="windows">{{ t('lineup.SplitDialog.whereTheOthersBesideIt') }}</option>
           <option value="marks">{{ t('lineup.SplitDialog.atItsMarks') }}</option>
@@ -110,7 +110,7 @@ async function apply(): Promise<void> {
         </select>
       </label>
       <label>
-        {{ t('lineup.SplitDialog.firstSlate') }}
+        {{ ' ' }}{{ t('lineup.SplitDialog.firstSlate') }}
         <input v-model="first" class="field mono" placeholder="12A/1" maxlength="40" spellcheck="false" />
       </label>
     </div>

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { t } from '@/words'
+import { t, valueWord } from '@/words'
 import { Popover } from 'ant-design-vue'
 import { computed, useTemplateRef } from 'vue'
 import type { Lineup } from '@/api/types'
@@ -66,11 +66,11 @@ useShortcuts('The next run', [
         <ol>
           <li v-for="(way, n) in wish.ways" :key="way">
             <span
-              ><b>{{ way }}</b> <small>{{ WAYS.find((one) => one.key === way)?.what }}</small></span
+              ><b>{{ valueWord(way) }}</b> <small>{{ WAYS.find((one) => one.key === way)?.what }}</small></span
             >
             <button
               class="plain"
-              :aria-label="t('lineup.WaysMenu.earlier', [way])"
+              :aria-label="t('lineup.WaysMenu.earlier', [valueWord(way)])"
               :disabled="n === 0"
               @click="shift(n, -1)"
             >
@@ -78,7 +78,7 @@ useShortcuts('The next run', [
             </button>
             <button
               class="plain"
-              :aria-label="t('lineup.WaysMenu.later', [way])"
+              :aria-label="t('lineup.WaysMenu.later', [valueWord(way)])"
               :disabled="n === wish.ways.length - 1"
               @click="shift(n, 1)"
             >
@@ -86,7 +86,7 @@ useShortcuts('The next run', [
             </button>
             <button
               class="plain"
-              :aria-label="t('lineup.WaysMenu.notBy', [way])"
+              :aria-label="t('lineup.WaysMenu.notBy', [valueWord(way)])"
               :disabled="wish.ways.length === 1"
               @click="change({ ways: wish.ways.filter((one) => one !== way) })"
             >
@@ -102,7 +102,7 @@ useShortcuts('The next run', [
             :title="way.what"
             @click="change({ ways: [...wish.ways, way.key] })"
           >
-            + {{ way.key }}
+            + {{ valueWord(way.key) }}
           </button>
         </div>
         <label
@@ -126,7 +126,7 @@ useShortcuts('The next run', [
       </div>
     </template>
     <button class="plain" :title="t('lineup.WaysMenu.whatTheNextRunIs')" :aria-expanded="open">
-      {{ t('lineup.WaysMenu.ways', [wish.ways.join(t('lineup.WaysMenu.then'))]) }}
+      {{ t('lineup.WaysMenu.ways', [wish.ways.map(valueWord).join(t('lineup.WaysMenu.then'))]) }}
     </button>
   </Popover>
 </template>

@@ -108,8 +108,10 @@ const choice = (event: Event) => emit('corrects', (event.target as HTMLSelectEle
         download
         >{{ t('log.NotesReport.saveAsCsv') }}</a><span class="soft push"
         >{{ t('log.NotesReport.rows', [report.rows])
-        }}<template v-if="report.made"> {{ t('log.NotesReport.takesThatAreNotIn', [report.made]) }}</template
-        ><template v-if="report.joined"> {{ t('log.NotesReport.clipsGetTheirSlate', [report.joined]) }}</template></span
+        }}<template v-if="report.made"> {{ ' ' }}{{ t('log.NotesReport.takesThatAreNotIn', [report.made]) }}</template
+        ><template v-if="report.joined">
+          {{ ' ' }}{{ t('log.NotesReport.clipsGetTheirSlate', [report.joined]) }}</template
+        ></span
       >
     </div>
     <div class="rolls" tabindex="0">

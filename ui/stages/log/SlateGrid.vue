@@ -299,9 +299,10 @@ defineExpose({ select, move, focus: () => box.value?.focus(), chosen: chosenTake
               >{{ one.setups }} {{ one.setups === 1 ? t('log.SlateGrid.setup') : t('log.SlateGrid.setups') }} ·
               {{ one.takes }} {{ one.takes === 1 ? t('log.SlateGrid.take') : t('log.SlateGrid.takes')
               }}<template v-if="one.facts">
-                {{ t('log.SlateGrid.circled', [one.facts.circled, length(one.facts.running_ticks)]) }}</template
+                {{ ' '
+                }}{{ t('log.SlateGrid.circled', [one.facts.circled, length(one.facts.running_ticks)]) }}</template
               ><template v-if="one.facts && one.facts.days > 1">
-                {{ t('log.SlateGrid.onDays', [one.facts.days]) }}</template
+                {{ ' ' }}{{ t('log.SlateGrid.onDays', [one.facts.days]) }}</template
               ></small
             >
             <span v-if="(saidOf(one.scene)?.reads ?? 0) > 0" role="gridcell"

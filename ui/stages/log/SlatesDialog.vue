@@ -168,7 +168,7 @@ async function read(): Promise<void> {
     </div>
     <button class="plain" :aria-expanded="editing" @click="editing = !editing">
       {{ t('log.SlatesDialog.patterns', [editing ? '▾' : '▸']) }}</button><span v-if="changed" class="soft">
-      {{ t('log.SlatesDialog.changedTheyAreKeptWith') }}</span
+      {{ ' ' }}{{ t('log.SlatesDialog.changedTheyAreKeptWith') }}</span
     >
     <div v-if="editing" class="patterns">
       <label
@@ -185,9 +185,9 @@ async function read(): Promise<void> {
       <dl class="soft">
         <dt class="mono">{{ t('log.SlatesDialog.setupTake') }}</dt>
         <dd>
-          {{ t('log.SlatesDialog.whatTheSlateSays') }} <span class="mono">{{ t('log.SlatesDialog.setup') }}</span>
-          {{ t('log.SlatesDialog.onlyWithLetters') }} <span class="mono">{{ t('log.SlatesDialog.take3') }}</span>
-          {{ t('log.SlatesDialog.threeDigits') }}
+          {{ ' ' }}{{ t('log.SlatesDialog.whatTheSlateSays') }}
+          <span class="mono">{{ t('log.SlatesDialog.setup') }}</span> {{ t('log.SlatesDialog.onlyWithLetters') }}
+          <span class="mono">{{ t('log.SlatesDialog.take3') }}</span> {{ t('log.SlatesDialog.threeDigits') }}{{ ' ' }}
         </dd>
         <dt class="mono">{s} {t} {-}</dt>
         <dd>{{ t('log.SlatesDialog.theWordSceneTheWord') }}</dd>

@@ -23,7 +23,7 @@ const when = (iso: string) =>
       <li v-for="(step, index) in steps" :key="index" :class="{ undone: step.undone }">
         <span class="soft"
           >{{ when(step.at) }} · {{ step.by
-          }}<template v-if="step.undone"> {{ t('log.TakeHistory.takenBack') }}</template></span
+          }}<template v-if="step.undone"> {{ ' ' }}{{ t('log.TakeHistory.takenBack') }}</template></span
         >
         <span v-for="one in step.fields" :key="one.field + one.from + one.to" class="field-change"
           ><b>{{ one.field }}</b

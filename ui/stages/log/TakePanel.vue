@@ -220,7 +220,9 @@ defineExpose({ turn, writeNote, toggleHistory: () => (history.value = !history.v
         <dt>{{ t('log.TakePanel.clip') }}</dt>
         <dd class="mono clip">
           {{ data?.roll }} · {{ chosen.name
-          }}<span v-if="chosen.file !== chosen.name" class="soft"> {{ t('log.TakePanel.was', [chosen.file]) }}</span>
+          }}<span v-if="chosen.file !== chosen.name" class="soft">
+            {{ ' ' }}{{ t('log.TakePanel.was', [chosen.file]) }}</span
+          >
         </dd>
         <template v-if="marked && marked.markers.length > 0"
           ><dt>{{ t('log.TakePanel.markers') }}</dt>
@@ -278,9 +280,9 @@ defineExpose({ turn, writeNote, toggleHistory: () => (history.value = !history.v
         <dd class="mono">{{ data?.start_timecode ?? t('log.TakePanel.noTimecode') }}</dd>
         <dt>{{ t('log.TakePanel.slate') }}</dt>
         <dd>
-          {{ t('log.TakePanel.none') }} <kbd>↵</kbd> {{ t('log.TakePanel.typesIt') }} <kbd>B</kbd>
+          {{ ' ' }}{{ t('log.TakePanel.none') }} <kbd>↵</kbd> {{ t('log.TakePanel.typesIt') }} <kbd>B</kbd>
           {{ t('log.TakePanel.logsTheWholeLine') }} <kbd>F</kbd> {{ t('log.TakePanel.marksAFalseStart') }} <kbd>W</kbd>
-          {{ t('log.TakePanel.marksItWild') }}
+          {{ t('log.TakePanel.marksItWild') }}{{ ' ' }}
         </dd>
       </dl>
       <div v-if="bySlate.length > 1" class="note warn says">

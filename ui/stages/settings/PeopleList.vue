@@ -63,7 +63,9 @@ async function end(): Promise<void> {
       <tbody>
         <tr v-for="one in data.people" :key="one.ulid">
           <td>
-            <b>{{ one.name }}</b><span v-if="one.is_you" class="soft"> {{ t('settings.PeopleList.you') }}</span>
+            <b>{{ one.name }}</b><span v-if="one.is_you" class="soft">
+              {{ ' ' }}{{ t('settings.PeopleList.you') }}</span
+            >
           </td>
           <td class="mono mail" :title="one.email">{{ one.email }}</td>
           <td>
