@@ -92,4 +92,34 @@ final class FirstMinutesTest extends BrowserTestCase
             'the cut is not there once',
         );
     }
+
+    public function test_the_desk_speaks_italian_when_asked_and_english_again(): void
+    {
+        try {
+            $this->open('/favicon.svg');
+            $this->chrome()->driver->manage()->deleteAllCookies();
+            $this->open('/');
+            $this->click('.languages button', 'Italiano');
+            $this->see('.door h1', 'Entra');
+            self::assertSame('it', $this->js('return document.documentElement.lang'));
+            $this->signIn('rosa');
+            $this->see('.spine', 'Giorno');
+            $this->see('.rolled', 'Chi girava quando');
+            $this->press('3');
+            $this->see('.left', 'Foglio dei ciak');
+            $this->press('?');
+            $this->see('.ant-modal', 'Tasti di questa pagina');
+            $this->see('.ant-modal h2', 'Foglio dei ciak');
+            $this->press(WebDriverKeys::ESCAPE);
+            $this->click('.me');
+            $this->click('.ant-dropdown-menu-item', 'Il tuo account');
+            $this->click('.languages button', 'English');
+            $this->see('.spine', 'Day');
+            $this->see('.left', 'Slate sheet');
+        } finally {
+            // Whatever comes next is English.
+            $this->js('localStorage.removeItem("cartella.language")');
+        }
+        self::assertSame([], $this->consoleErrors());
+    }
 }
