@@ -1,6 +1,7 @@
 import { describe, expect, it } from 'vitest'
 import type { Rate } from '@/api/types'
-import { bytes, label, left, length, ofFrames, TICKS, toFrames } from './time'
+import { label, length, ofFrames, TICKS, toFrames } from './time'
+import { bytes, left } from '@/words/amounts'
 
 const rates: Record<string, Rate> = {
   '23.976': { num: 24000, den: 1001, nominal: 24, drop: false, name: '23.976' },

@@ -1,4 +1,3 @@
-import { decimal, t } from '@/words'
 import type { Rate } from '@/api/types'
 
 /** Ticks to the second: whole at every frame rate and sample rate in use, and within 53 bits for a day. */
@@ -56,20 +55,4 @@ export function clock(ticks: number, withSeconds = false): string {
   const two = (value: number) => String(value).padStart(2, '0')
   const minutes = `${two(Math.floor(seconds / 3600) % 24)}:${two(Math.floor(seconds / 60) % 60)}`
   return withSeconds ? `${minutes}:${two(((seconds % 60) + 60) % 60)}` : minutes
-}
-
-export function bytes(count: number): string {
-  if (count >= 1e12) return t('player.time.tb', [decimal(count / 1e12, 1)])
-  if (count >= 1e9) return t('player.time.gb', [decimal(count / 1e9, 1)])
-  if (count >= 1e6) return t('player.time.mb', [decimal(count / 1e6, count >= 1e8 ? 0 : 1)])
-  return t('player.time.kb', [Math.ceil(count / 1e3)])
-}
-
-/** Seconds in words for what is left of a task. */
-export function left(seconds: number): string {
-  if (!Number.isFinite(seconds)) return ''
-  const whole = Math.max(0, Math.ceil(seconds))
-  return whole >= 3600
-    ? t('player.time.hMin', [Math.floor(whole / 3600), Math.floor(whole / 60) % 60])
-    : `${Math.floor(whole / 60)}:${String(whole % 60).padStart(2, '0')}`
 }

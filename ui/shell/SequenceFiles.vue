@@ -3,7 +3,7 @@ import { t } from '@/words'
 import { ref } from 'vue'
 import { screening } from '@/api/endpoints/screening'
 import { makeStale, useAnswer } from '@/api/queries'
-import { bytes } from '@/player/time'
+import { bytes } from '@/words/amounts'
 import { attempt, say } from '@/shell/say'
 
 /** A reel as a file to be watched elsewhere: what is written over it, how it gets on, and where it is. */

@@ -3,7 +3,7 @@ import { counted, decimal, t } from '@/words'
 import { shell as shellApi } from '@/api/endpoints/shell'
 import { computed } from 'vue'
 import type { Task } from '@/api/types'
-import { bytes, left } from '@/player/time'
+import { bytes, left } from '@/words/amounts'
 import { useDesk } from './desk'
 import { attempt } from './say'
 

@@ -2,7 +2,7 @@
 import { t, valueWord } from '@/words'
 import { computed } from 'vue'
 import type { Volume } from '@/api/types'
-import { bytes } from '@/player/time'
+import { bytes } from '@/words/amounts'
 import DeviceBadge from '@/shell/DeviceBadge.vue'
 import { offloadLabel, span, stampOfVolume } from './tile'
 

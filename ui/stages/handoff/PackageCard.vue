@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { counted, t } from '@/words'
 import type { Handoff } from '@/api/types'
-import { bytes } from '@/player/time'
+import { bytes } from '@/words/amounts'
 import { STATES, when } from './words'
 
 /** A package in the list of them: how it stands, and what was said of it. */

@@ -2,7 +2,7 @@
 import { counted, t } from '@/words'
 import { ref } from 'vue'
 import type { PackingPlan } from '@/api/types'
-import { bytes } from '@/player/time'
+import { bytes } from '@/words/amounts'
 
 /** The packing list: what a package will hold, folder by folder, and what of it is new. */
 defineProps<{ plan: PackingPlan | null; waits: boolean }>()
