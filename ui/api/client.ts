@@ -1,15 +1,18 @@
+import { deskSays } from '@/words/desk'
 import { lost, waitForIt } from './reach'
 
 /** A refusal or a failure of the server, with its code, its sentence and the next step. */
 export class ApiError extends Error {
+  readonly fix: string
   constructor(
     readonly status: number,
     readonly code: string,
     message: string,
-    readonly fix: string,
+    fix: string,
     readonly context: Record<string, unknown>,
   ) {
-    super(message)
+    super(deskSays(message))
+    this.fix = deskSays(fix)
   }
 }
 

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { deskSays } from '@/words/desk'
 import { t, valueWord } from '@/words'
 import { shell as shellApi } from '@/api/endpoints/shell'
 import { settings as settingsApi } from '@/api/endpoints/settings'
@@ -127,14 +128,14 @@ async function takeBack(redo: boolean): Promise<void> {
   const done = redo ? t('shell.DeskFrame.doneAgain') : t('shell.DeskFrame.takenBack')
   const more = answer.stayed_count > 2 ? t('shell.DeskFrame.andMore', [answer.stayed_count - 2]) : ''
   if (answer.label === null) say(redo ? t('shell.DeskFrame.nothingToDoAgain') : t('shell.DeskFrame.nothingToTakeBack'))
-  else if (answer.stayed_count === 0) say(`${done}: ${answer.label}`)
+  else if (answer.stayed_count === 0) say(`${done}: ${deskSays(answer.label)}`)
   else
     say(
       t('shell.DeskFrame.butFor', [
         done,
         answer.stayed_count,
-        answer.label,
-        answer.stayed.slice(0, 2).join('; '),
+        deskSays(answer.label),
+        answer.stayed.slice(0, 2).map(deskSays).join('; '),
         more,
       ]),
     )
@@ -255,7 +256,7 @@ useShortcuts('Everywhere', [
           :title="t('shell.DeskFrame.whatRunsF9')"
           @click="tray = true"
         >
-          {{ running.length === 1 ? running[0]?.title : t('shell.DeskFrame.tasks', [running.length]) }}…
+          {{ running.length === 1 ? deskSays(running[0]?.title ?? '') : t('shell.DeskFrame.tasks', [running.length]) }}…
         </button>
         <button
           v-if="failed.length > 0"

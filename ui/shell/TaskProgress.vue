@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { deskSays } from '@/words/desk'
 import { counted, decimal, t } from '@/words'
 import { shell as shellApi } from '@/api/endpoints/shell'
 import { computed } from 'vue'
@@ -49,7 +50,7 @@ const unit = computed(() => {
 </script>
 
 <template>
-  <div class="progress" role="progressbar" :aria-valuenow="Math.round(share * 100)" :aria-label="task.title">
+  <div class="progress" role="progressbar" :aria-valuenow="Math.round(share * 100)" :aria-label="deskSays(task.title)">
     <div class="line">
       <i class="ahead" :style="{ width: `${ahead * 100}%` }" /><i :style="{ width: `${share * 100}%` }" />
     </div>

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { deskSays } from '@/words/desk'
 import { t } from '@/words'
 import { locale } from '@/words/language'
 import { shell as shellApi } from '@/api/endpoints/shell'
@@ -42,7 +43,7 @@ const time = (iso: string | null) =>
   iso === null ? '' : new Date(iso).toLocaleTimeString(locale, { hour: '2-digit', minute: '2-digit' })
 async function again(task: Task): Promise<void> {
   if ((await attempt(() => shellApi.again(production.value.ulid, task.ulid))) !== undefined)
-    say(t('shell.TaskTray.triedAgain', [task.title]))
+    say(t('shell.TaskTray.triedAgain', [deskSays(task.title)]))
   makeStale('tasks')
 }
 </script>
@@ -63,7 +64,7 @@ async function again(task: Task): Promise<void> {
       <p v-if="group.tasks.length === 0" class="soft">{{ group.none }}</p>
       <article v-for="task in group.tasks" :key="task.ulid" :class="task.state">
         <header>
-          <b>{{ task.title }}</b><span class="soft"
+          <b>{{ deskSays(task.title) }}</b><span class="soft"
             >{{ task.by ?? t('shell.TaskTray.byItself')
             }}<template v-if="task.ended_at">, {{ time(task.ended_at) }}</template
             ><template v-else-if="task.started_at">{{
@@ -74,8 +75,11 @@ async function again(task: Task): Promise<void> {
         <TaskProgress v-if="task.state === 'running' || task.state === 'waiting'" :task="task" />
         <template v-else>
           <p>
-            {{ task.message ?? (task.state === 'done' ? t('shell.TaskTray.done') : t('shell.TaskTray.stopped')) }}
-            <span v-if="task.fix && task.state === 'failed'">{{ task.fix }}</span>
+            {{
+              (task.message === null ? null : deskSays(task.message)) ??
+              (task.state === 'done' ? t('shell.TaskTray.done') : t('shell.TaskTray.stopped'))
+            }}
+            <span v-if="task.fix && task.state === 'failed'">{{ deskSays(task.fix) }}</span>
           </p>
           <p v-if="task.problems > 0" class="warn">
             {{

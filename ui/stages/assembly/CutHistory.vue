@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { deskSays } from '@/words/desk'
 import { t } from '@/words'
 import { locale } from '@/words/language'
 import { Modal } from 'ant-design-vue'
@@ -128,7 +129,7 @@ const when = (at: string | null) =>
         </p>
         <ol>
           <li v-for="one in history?.steps ?? []" :key="one.number" :class="{ undone: one.undone }">
-            {{ one.label }}
+            {{ deskSays(one.label) }}
             <span class="soft">{{ one.by ?? t('assembly.CutHistory.theDesk') }} · {{ when(one.at) }}</span>
           </li>
         </ol>

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { deskSays } from '@/words/desk'
 import { t } from '@/words'
 import { useLocalStorage } from '@vueuse/core'
 import { computed, ref } from 'vue'
@@ -75,7 +76,7 @@ const countOf = (bin: BinEntry) => bin.items ?? props.counts?.[bin.key] ?? '…'
     <div v-for="group in tree.groups" :key="group.key">
       <h3>
         <button class="fold" :aria-expanded="isOpen(group.key)" @click="fold(group.key)">
-          <i>{{ isOpen(group.key) ? '▾' : '▸' }}</i>{{ group.name }}
+          <i>{{ isOpen(group.key) ? '▾' : '▸' }}</i>{{ deskSays(group.name) }}
         </button>
       </h3>
       <template v-if="isOpen(group.key)">
@@ -86,7 +87,7 @@ const countOf = (bin: BinEntry) => bin.items ?? props.counts?.[bin.key] ?? '…'
           :class="{ on: one.key === chosen }"
           @click="emit('open', one)"
         >
-          <b>{{ one.name }}</b><small v-if="one.note">{{ one.note }}</small
+          <b>{{ group.key === 'kinds' ? deskSays(one.name) : one.name }}</b><small v-if="one.note">{{ one.note }}</small
           ><span class="mono">{{ countOf(one) }}</span>
         </button>
         <p v-if="group.bins.length === 0" class="soft hint">{{ t('bins.BinTreeNav.nothingYet') }}</p>

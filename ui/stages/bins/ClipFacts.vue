@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { deskSays } from '@/words/desk'
 import { t, valueWord } from '@/words'
 import { locale } from '@/words/language'
 import { computed } from 'vue'
@@ -108,7 +109,7 @@ const toLineup = () => to('lineup', { clip: props.sheet.ulid })
       </dd></template
     >
     <template v-for="one in said" :key="one.label"
-      ><dt>{{ one.label }}</dt>
+      ><dt>{{ deskSays(one.label) }}</dt>
       <dd class="lines">
         {{ one.text }}<span v-if="one.by" class="soft"> · {{ one.by }}</span>
       </dd></template
@@ -126,7 +127,7 @@ const toLineup = () => to('lineup', { clip: props.sheet.ulid })
           class="step"
           :class="{ undone: step.undone }"
         >
-          <span class="soft">{{ day(step.at) }} · {{ step.by }}</span> {{ step.label }}
+          <span class="soft">{{ day(step.at) }} · {{ step.by }}</span> {{ deskSays(step.label) }}
           <span v-for="field in step.fields" :key="field.field" class="soft"
             >{{ field.field }}: {{ field.from || '–' }} → {{ field.to || '–' }}</span
           >

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { deskSays } from '@/words/desk'
 import { decimal, t } from '@/words'
 import { locale } from '@/words/language'
 import { useLocalStorage } from '@vueuse/core'
@@ -518,7 +519,7 @@ useShortcuts(
       </div>
       <ol v-if="isHistory && history" class="history soft">
         <li v-for="(step, n) in history.steps" :key="n" :class="{ undone: step.undone }">
-          {{ step.label }}
+          {{ deskSays(step.label) }}
           <small>{{ step.by }}, {{ when(step.at) }}{{ step.undone ? t('bins.ClipWords.takenBack') : '' }}</small>
         </li>
         <li v-if="history.steps.length === 0">{{ t('bins.ClipWords.nobodyHasChangedAnythingHere') }}</li>

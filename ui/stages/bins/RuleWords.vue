@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { deskSays } from '@/words/desk'
 import { t } from '@/words'
 import { Popover } from 'ant-design-vue'
 import { computed, nextTick, ref, useTemplateRef } from 'vue'
@@ -101,7 +102,9 @@ defineExpose({ ask: () => (open.value = true) })
             @keydown.enter.prevent="add(offered[0])"
           />
           <div class="offers">
-            <button v-for="one in offered" :key="one.key" class="offer" @click="add(one)">{{ one.label }}</button>
+            <button v-for="one in offered" :key="one.key" class="offer" @click="add(one)">
+              {{ deskSays(one.label) }}
+            </button>
           </div>
           <p v-if="offered.length === 0" class="soft">{{ t('bins.RuleWords.nothingIsCalledSo') }}</p>
         </div>

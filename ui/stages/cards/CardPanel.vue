@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { deskSays } from '@/words/desk'
 import { t } from '@/words'
 import { locale } from '@/words/language'
 import { cards as cardsApi } from '@/api/endpoints/cards'
@@ -112,7 +113,8 @@ async function setDevice(letter: string): Promise<void> {
   </div>
   <div v-if="card.faults.length > 0" class="note fault" role="alert">
     <div v-for="fault in card.faults.slice(0, 4)" :key="fault.path + fault.reason + (fault.destination ?? '')">
-      <b>{{ fault.path === '' ? (fault.destination ?? card.roll) : fault.path.split('/').at(-1) }}</b>: {{ fault.reason
+      <b>{{ fault.path === '' ? (fault.destination ?? card.roll) : fault.path.split('/').at(-1) }}</b>:
+      {{ deskSays(fault.reason)
       }}<template v-if="fault.byte !== undefined">
         {{ ' ' }}{{ t('cards.CardPanel.byte', [fault.byte.toLocaleString(locale)]) }}</template
       ><template v-if="fault.path !== '' && fault.destination">

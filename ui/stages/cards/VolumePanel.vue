@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { deskSays } from '@/words/desk'
 import { t } from '@/words'
 import { cards as cardsApi } from '@/api/endpoints/cards'
 import { settings as settingsApi } from '@/api/endpoints/settings'
@@ -192,7 +193,7 @@ const small = computed(() =>
         </button>
       </div>
       <div v-if="volume.problems.length > 0" class="note warn">
-        <div v-for="problem in problems" :key="problem" class="problem">{{ problem }}</div>
+        <div v-for="problem in problems" :key="problem" class="problem">{{ deskSays(problem) }}</div>
         <button
           v-if="volume.problems.length > 4 && !allProblems"
           type="button"

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { deskSays } from '@/words/desk'
 import { t } from '@/words'
 import { day as dayApi } from '@/api/endpoints/day'
 import { computed, ref, watch } from 'vue'
@@ -36,7 +37,10 @@ async function fix(point: OpenPoint, name: string | undefined): Promise<void> {
   busy.value = ''
   if (answer === undefined) return
   say(
-    t('day.DayPage.ctrlZTakesItBack', [point.title, point.fixes.find((one) => one.name === name)?.label.toLowerCase()]),
+    t('day.DayPage.ctrlZTakesItBack', [
+      deskSays(point.title),
+      deskSays(point.fixes.find((one) => one.name === name)?.label ?? '').toLowerCase(),
+    ]),
   )
   makeStale('takes')
 }
@@ -166,8 +170,8 @@ useShortcuts('Day sheet', [
                     ...stageOf(point.place.stage),
                     query: { take: point.place.take, clip: point.place.clip, card: point.place.card },
                   }"
-                  ><b>{{ point.title }}</b
-                  ><span>{{ point.evidence }}</span></RouterLink
+                  ><b>{{ deskSays(point.title) }}</b
+                  ><span>{{ deskSays(point.evidence) }}</span></RouterLink
                 >
                 <span v-if="production.may.work" class="steps">
                   <button
@@ -177,7 +181,7 @@ useShortcuts('Day sheet', [
                     :disabled="busy === point.key"
                     @click="fix(point, one.name)"
                   >
-                    {{ one.label }} <kbd v-if="index === at && n === 0" title="Enter">↵</kbd>
+                    {{ deskSays(one.label) }} <kbd v-if="index === at && n === 0" title="Enter">↵</kbd>
                   </button>
                 </span>
               </li>
@@ -189,9 +193,9 @@ useShortcuts('Day sheet', [
               <li v-for="step in data.wrap" :key="step.title" :class="{ done: step.done }">
                 <span class="tick" aria-hidden="true">{{ step.done ? '✓' : step.is_running ? '…' : '○' }}</span>
                 <RouterLink :to="stageOf(step.stage)"
-                  ><b>{{ step.title }}</b
+                  ><b>{{ deskSays(step.title) }}</b
                   ><span
-                    >{{ step.note
+                    >{{ deskSays(step.note)
                     }}<span class="hush">{{ step.done ? t('day.DayPage.done') : t('day.DayPage.open') }}</span></span
                   ></RouterLink
                 >

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { deskSays } from '@/words/desk'
 import { counted, t } from '@/words'
 import { day as dayApi } from '@/api/endpoints/day'
 import { nextTick, ref, useTemplateRef } from 'vue'
@@ -76,13 +77,13 @@ function go(one: GatePoint): void {
           <i />
           <div>
             <a role="button" tabindex="0" @click="go(one)" @keydown.enter="go(one)"
-              ><b>{{ one.title }}</b></a
+              ><b>{{ deskSays(one.title) }}</b></a
             ><small>{{ one.evidence }}</small>
             <input
               v-model="reasons[keyOf(one)]"
               class="field why"
               maxlength="300"
-              :aria-label="t('handoff.GateList.whyItGoesAlong', [one.title])"
+              :aria-label="t('handoff.GateList.whyItGoesAlong', [deskSays(one.title)])"
               :placeholder="t('handoff.GateList.orSayWhyItGoes')"
               @keydown.enter="letGo"
             />

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { deskSays } from '@/words/desk'
 import { t } from '@/words'
 import { computed } from 'vue'
 import type { Stray, StrayStep } from '@/api/types'
@@ -58,7 +59,7 @@ defineExpose({ nextStray })
           ><DeviceBadge :letter="stray.device" /> <b class="mono">{{ stray.name }}</b>{{ ' ' }}
           <span class="mono soft">{{ length(stray.duration_ticks) }}</span></span
         >
-        <p>{{ stray.reason }}</p>
+        <p>{{ deskSays(stray.reason) }}</p>
         <span v-if="mayWork" class="steps"
           ><button v-for="which in stray.steps" :key="which" class="plain" @click="emit('step', stray, which)">
             {{ STEPS[which] }}

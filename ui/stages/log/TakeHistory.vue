@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { deskSays } from '@/words/desk'
 import { t } from '@/words'
 import { locale } from '@/words/language'
 import { log as logApi } from '@/api/endpoints/log'
@@ -38,7 +39,7 @@ const when = (iso: string) =>
             }}</span></template
           ></span
         >
-        <span v-if="step.fields.length === 0">{{ step.label }}</span>
+        <span v-if="step.fields.length === 0">{{ deskSays(step.label) }}</span>
       </li>
     </ol>
   </section>

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { deskSays } from '@/words/desk'
 import { t } from '@/words'
 import { locale } from '@/words/language'
 import { bins as binsApi } from '@/api/endpoints/bins'
@@ -214,7 +215,7 @@ defineExpose({ turn, writeNote, toggleHistory: () => (history.value = !history.v
           <dd>{{ take.keywords }}</dd></template
         >
         <template v-for="field in ownFields" :key="field.key">
-          <dt>{{ field.label }}</dt>
+          <dt>{{ deskSays(field.label) }}</dt>
           <dd>{{ cellText(take, field.key) }}</dd>
         </template>
         <dt>{{ t('log.TakePanel.clip') }}</dt>
