@@ -67,32 +67,6 @@ final class FirstMinutesTest extends BrowserTestCase
         self::assertSame([], $this->consoleErrors());
     }
 
-    public function test_what_is_done_while_the_desk_is_away_waits_is_told_and_is_sent_once(): void
-    {
-        $this->signIn('rosa');
-        $this->press('7');
-        $this->see('.page .bar', 'New cut');
-        $this->away(true);
-        try {
-            $this->press('+');
-            $this->see('.ant-modal input');
-            $this->press('Through the gap', WebDriverKeys::ENTER);
-            $this->see('.reach', 'One change waits');
-        } finally {
-            $this->away(false);
-        }
-        $this->seeNo('.reach', 30);
-        $this->until(
-            fn(): bool => $this->jsAsync(
-                'const done = arguments[0]; const parts = location.pathname.split("/");' .
-                    'fetch(`/api/productions/${parts[1]}/cuts`).then((answer) => answer.json())' .
-                    '.then((all) => done(all.cuts.filter((one) => one.name === "Through the gap").length))',
-                10,
-            ) === 1,
-            'the cut is not there once',
-        );
-    }
-
     public function test_the_desk_speaks_italian_when_asked_and_english_again(): void
     {
         try {
@@ -121,5 +95,31 @@ final class FirstMinutesTest extends BrowserTestCase
             $this->js('localStorage.removeItem("cartella.language")');
         }
         self::assertSame([], $this->consoleErrors());
+    }
+
+    public function test_what_is_done_while_the_desk_is_away_waits_is_told_and_is_sent_once(): void
+    {
+        $this->signIn('rosa');
+        $this->press('7');
+        $this->see('.page .bar', 'New cut');
+        $this->away(true);
+        try {
+            $this->press('+');
+            $this->see('.ant-modal input');
+            $this->press('Through the gap', WebDriverKeys::ENTER);
+            $this->see('.reach', 'One change waits');
+        } finally {
+            $this->away(false);
+        }
+        $this->seeNo('.reach', 30);
+        $this->until(
+            fn(): bool => $this->jsAsync(
+                'const done = arguments[0]; const parts = location.pathname.split("/");' .
+                    'fetch(`/api/productions/${parts[1]}/cuts`).then((answer) => answer.json())' .
+                    '.then((all) => done(all.cuts.filter((one) => one.name === "Through the gap").length))',
+                10,
+            ) === 1,
+            'the cut is not there once',
+        );
     }
 }
