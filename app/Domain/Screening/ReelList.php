@@ -29,7 +29,8 @@ final class ReelList
             ->latest('id')
             ->selectRaw(
                 'id, ulid, production_id, shoot_day_id, kind, name, recipe, items, running_ticks, created_at, ' .
-                    "JSON_VALUE(content, '$.sources[0].id') AS first_clip",
+                    // The second is how cuts were kept before.
+                    "COALESCE(JSON_VALUE(content, '$.first'), JSON_VALUE(content, '$.sources[0].id')) AS first_clip",
             )
             ->get()
             ->each(static fn(StoredSequence $reel) => $reel->setRelation('day', $day));

@@ -39,7 +39,21 @@ final class Packed
                 ] + $track->toHead();
         }
 
-        return json_encode(['sources' => $sources, 'tracks' => $tracks] + $sequence->toHead(), self::FLAGS);
+        $whole = ['first' => self::first($sequence), 'sources' => $sources, 'tracks' => $tracks] + $sequence->toHead();
+
+        return json_encode($whole, self::FLAGS);
+    }
+
+    /** What it shows first, by its source's id: lists of cuts have a picture of it without reading the cut. */
+    private static function first(Sequence $sequence): ?string
+    {
+        foreach ($sequence->tracks as $track) {
+            if ($track->count() > 0) {
+                return $track->sourceIds()[0];
+            }
+        }
+
+        return null;
     }
 
     /**
