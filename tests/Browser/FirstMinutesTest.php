@@ -70,14 +70,12 @@ final class FirstMinutesTest extends BrowserTestCase
     public function test_the_desk_speaks_italian_when_asked_and_english_again(): void
     {
         try {
-            $this->open('/favicon.svg');
-            $this->chrome()->driver->manage()->deleteAllCookies();
-            $this->open('/');
-            $this->click('.languages button', 'Italiano');
-            $this->see('.door h1', 'Entra');
-            self::assertSame('it', $this->js('return document.documentElement.lang'));
             $this->signIn('rosa');
+            $this->click('.me');
+            $this->click('.ant-dropdown-menu-item', 'Your account');
+            $this->click('.languages button', 'Italiano');
             $this->see('.spine', 'Giorno');
+            self::assertSame('it', $this->js('return document.documentElement.lang'));
             $this->see('.rolled', 'Chi girava quando');
             $this->press('3');
             $this->see('.left', 'Foglio dei ciak');

@@ -203,7 +203,8 @@ export class Mixer {
       const ideal = this.device.at(next)
       if (ideal === null) continue
       if (ideal < this.context.currentTime) {
-        // Too late: it was still being read. By now it is there.
+        // Too late: it was still being read. By now it is there. What was laid before is not heard beside it.
+        if (end > this.context.currentTime) this.silence()
         next = null
         await this.wait(0.005, run)
         continue
