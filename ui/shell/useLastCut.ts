@@ -50,7 +50,7 @@ export function useLastCut(production: () => string, isAsked: () => boolean = ()
       wordsApi.addPieces(production(), into.ulid, {
         pieces,
         at_ticks: atEnd ? null : (places.value[into.ulid] ?? into.duration_ticks),
-        label: `${atEnd ? t('shell.useLastCut.add') : t('shell.useLastCut.putIn')} ${what}`.slice(0, 120),
+        label: `${atEnd ? 'Add' : 'Put in'} ${what}`.slice(0, 120),
       }),
     )
     if (added === undefined) return false

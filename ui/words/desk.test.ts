@@ -18,14 +18,19 @@ describe('what the desk says', () => {
     expect(said('That clip is not here.')).toBe('Quel clip non è qui.')
     expect(said('That day is not here. Load the page again.')).toBe('Quel giorno non è qui. Ricarica la pagina.')
   })
+  it('leaves the names that people gave as they are, also where they are words of the desk', () => {
+    expect(said('There is a bin named Circled takes already.')).toBe("C'è già una raccolta di nome Circled takes.")
+    expect(said('Remove the bin Notes')).toBe('Togli la raccolta Notes')
+    expect(said('constructor')).toBe('constructor')
+  })
   it('stays as it came where nobody knows it, whatever it holds', () => {
     expect(said('Gulls over the sluice')).toBe('Gulls over the sluice')
     expect(said('$& {0} {1} ('.repeat(40))).toBe('$& {0} {1} ('.repeat(40))
   })
   it('has its places in both languages', () => {
     const places = (text: string) =>
-      [...text.matchAll(/\{\d\}/g)]
-        .map(([place]) => place)
+      [...text.matchAll(/\{(\d)!?\}/g)]
+        .map(([, place]) => place)
         .sort()
         .join()
     expect(Object.entries(table).filter(([english, other]) => places(english) !== places(other))).toEqual([])

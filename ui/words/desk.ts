@@ -3,7 +3,8 @@ import { language } from './language'
 /**
  * What the desk itself says, a refusal or an open point, is English: programs read it, too. In another language a page
  * knows its sentences by their patterns, with `{0}` where something stands, and says them anew; what it does not know
- * it says as it came.
+ * it says as it came. What stands in a place is most often somebody's name for something and stays as it is: only
+ * where the other language says `{0!}` it is the desk's own word, and said anew, too.
  */
 const patterns: Record<string, string> =
   language === 'it' ? ((await import('./it/desk.json')).default as Record<string, string>) : {}
@@ -14,7 +15,7 @@ interface Pattern {
   places: number[]
   other: string
 }
-const PLACE = /\{(\d)\}/g
+const PLACE = /\{(\d)(!?)\}/g
 
 /** Those that say most first, so that no vague one takes what belongs to a plain one. */
 export function patternsOf(table: Record<string, string>): Pattern[] {
@@ -34,16 +35,18 @@ export function patternsOf(table: Record<string, string>): Pattern[] {
     }))
 }
 
-/** A sentence of the desk by a table of patterns; what stands in its places may be such a sentence again. */
+/** A sentence of the desk by a table of patterns. */
 export function saidBy(table: Record<string, string>, list: Pattern[], text: string, depth = 0): string {
-  const plain = table[text]
-  if (plain !== undefined) return plain
+  if (Object.hasOwn(table, text)) return table[text]!
   if (depth > 2 || text.length > 600) return text
   for (const { english, places, other } of list) {
     const found = english.exec(text)
     if (found === null) continue
     const values = new Map(places.map((place, n) => [place, found[n + 1]!]))
-    return other.replaceAll(PLACE, (_, place) => saidBy(table, list, values.get(Number(place)) ?? '', depth + 1))
+    return other.replaceAll(PLACE, (_, place: string, isWord: string) => {
+      const value = values.get(Number(place)) ?? ''
+      return isWord === '' ? value : saidBy(table, list, value, depth + 1)
+    })
   }
   // Two sentences one after the other.
   const cut = text.search(/[.!?] (?=[A-Z"“])/)

@@ -466,14 +466,17 @@ final class SequenceStore
     /** Only what differs is written, and tracks that are the same are not counted: most steps change no clip's uses. */
     private function keepUses(StoredSequence $stored, ?Sequence $before, Sequence $after): void
     {
-        $changedTracks = array_filter($after->tracks, static fn(Track $track): bool => !in_array($track, $before->tracks ?? [], true));
         if ($before !== null && count($before->tracks) === count($after->tracks)) {
-            $replaced = array_intersect_key($before->tracks, $changedTracks);
-            if (self::uses($replaced) == self::uses($changedTracks)) {
+            $other = array_filter(
+                $after->tracks,
+                static fn(Track $track, int $at): bool => $track !== $before->tracks[$at],
+                ARRAY_FILTER_USE_BOTH,
+            );
+            if (self::uses(array_intersect_key($before->tracks, $other)) == self::uses($other)) {
                 return;
             }
         }
-        $was = $before === null ? [] : self::uses($before->tracks);
+        $was = self::uses($before->tracks ?? []);
         $is = self::uses($after->tracks);
         $changed = array_diff_assoc($is, $was);
         $gone = array_diff_key($was, $is);

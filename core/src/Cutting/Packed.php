@@ -8,7 +8,7 @@ use Cartella\Core\Exchange\Exception\InvalidSequence;
 
 /**
  * A cut as a store keeps it: the JSON of {@see Sequence::toArray} with each source written once and of each item only what is
- * not usual, a fifth of the size. Each track and each source is a JSON of its own within it: what nobody looks at is not even
+ * not usual, a third of the size. Each track and each source is a JSON of its own within it: what nobody looks at is not even
  * parsed. Read back, it is the same cut to the byte.
  */
 final class Packed

@@ -214,7 +214,7 @@ function split(): void {
       : [{ op: 'split', track: one, at_ticks: at.value }]
   })
   if (operations.length === 0) refuse(t('assembly.CutDesk.thereIsNothingToSplit'))
-  else void edit(operations, t('assembly.CutDesk.split2'))
+  else void edit(operations, 'Split')
 }
 /** Ends or begins at the playhead. */
 function trimTo(edge: 'head' | 'tail'): void {
@@ -226,7 +226,7 @@ function trimTo(edge: 'head' | 'tail'): void {
   if (by !== 0)
     void edit(
       [{ op: 'trim', track: track.value, index: index!, edge, by_ticks: by, ripple: rippling.value }],
-      edge === 'head' ? t('assembly.CutDesk.beginHere') : t('assembly.CutDesk.endHere'),
+      edge === 'head' ? 'Begin here' : 'End here',
     ).then((done) => done && edge === 'head' && rippling.value && player.goTo(item.record_start_ticks))
 }
 /** The cut of the chosen track that is nearest to the playhead. */
@@ -250,21 +250,21 @@ function roll(by: number): void {
   else
     void edit(
       [{ op: 'roll', track: track.value, index: nearestCut.value.index, by_ticks: by * frame.value }],
-      t('assembly.CutDesk.moveTheCut'),
+      'Move the cut',
     )
 }
 function slip(by: number): void {
   if (meant.value.length === 0) return nothing()
   void edit(
     meant.value.map((one) => ({ op: 'slip', track: one.track, index: one.index, by_ticks: by * frame.value })),
-    t('assembly.CutDesk.showOtherMaterial'),
+    'Show other material',
   )
 }
 function lift(): void {
   if (range.value !== null)
     void edit(
       [{ op: 'lift', track: track.value, from_ticks: range.value.from, to_ticks: range.value.to }],
-      t('assembly.CutDesk.leaveAGap'),
+      'Leave a gap',
     )
   else if (meant.value.length === 0) nothing()
   else
@@ -275,7 +275,7 @@ function lift(): void {
         from_ticks: item.record_start_ticks,
         to_ticks: endOf(item),
       })),
-      t('assembly.CutDesk.leaveAGap'),
+      'Leave a gap',
     )
 }
 function extract(): void {
@@ -293,7 +293,7 @@ function extract(): void {
   }
   void edit(
     one.reverse().map(({ from, to }) => ({ op: 'extract', from_ticks: from, to_ticks: to })),
-    t('assembly.CutDesk.takeOutAndCloseUp'),
+    'Take out and close up',
   ).then((done) => {
     if (!done) return
     range.value = null
@@ -301,29 +301,26 @@ function extract(): void {
   })
 }
 function closeHole(): void {
-  void edit([{ op: 'close_gap', track: track.value, at_ticks: at.value }], t('assembly.CutDesk.closeTheHole2'))
+  void edit([{ op: 'close_gap', track: track.value, at_ticks: at.value }], 'Close the hole')
 }
 function join(): void {
   const index = nearestCut.value?.index
   if (index === undefined) refuse(t('assembly.CutDesk.noTwoPiecesMeetNear'))
-  else void edit([{ op: 'join', track: track.value, index }], t('assembly.CutDesk.join'))
+  else void edit([{ op: 'join', track: track.value, index }], 'Join')
 }
 function enable(): void {
   if (meant.value.length === 0) return nothing()
   const on = !meant.value[0]!.item.enabled
   void edit(
     meant.value.map((one) => ({ op: 'enable', track: one.track, index: one.index, on })),
-    on ? t('assembly.CutDesk.on') : t('assembly.CutDesk.off'),
+    on ? 'On' : 'Off',
   )
 }
 function turnTo(angle: string): void {
   const item = currentItem.value
   if (item === null) return nothing()
   const [from, to] = [item.record_start_ticks, endOf(item)]
-  void edit(
-    [{ op: 'angle', from_ticks: from, to_ticks: to, takes: 'picture', angle }],
-    t('assembly.CutDesk.instead', [angle]),
-  )
+  void edit([{ op: 'angle', from_ticks: from, to_ticks: to, takes: 'picture', angle }], `${angle} instead`)
 }
 const angles = computed(() => currentItem.value?.angles?.list.map((one) => one.angle) ?? [])
 function plain(back: boolean): void {
@@ -334,7 +331,7 @@ function plain(back: boolean): void {
   if (spans.length === 0) return nothing()
   void edit(
     spans.map(({ from, to }) => ({ op: back ? 'angled' : 'plain', from_ticks: from, to_ticks: to })),
-    back ? t('assembly.CutDesk.anglesAgain') : t('assembly.CutDesk.plainClips'),
+    back ? 'Angles again' : 'Plain clips',
   )
 }
 function setLevel(gain: number, fadeIn: number, fadeOut: number): void {
@@ -351,16 +348,13 @@ function setLevel(gain: number, fadeIn: number, fadeOut: number): void {
         fade_out_ticks: Math.max(0, Math.round(fadeOut)) * frame.value,
       },
     ],
-    t('assembly.CutDesk.level'),
+    'Level',
   )
 }
 function dragged(item: CutItem, from: number, to: number, ticks: number): void {
   const found = placed(item)
   if (found !== null)
-    void edit(
-      [{ op: 'move', track: from, index: found.index, to_track: to, at_ticks: ticks }],
-      t('assembly.CutDesk.move'),
-    )
+    void edit([{ op: 'move', track: from, index: found.index, to_track: to, at_ticks: ticks }], 'Move')
 }
 function edged(item: CutItem, on: number, which: 'head' | 'tail' | 'cut', by: number): void {
   const found = placed(item)
@@ -369,7 +363,7 @@ function edged(item: CutItem, on: number, which: 'head' | 'tail' | 'cut', by: nu
     which === 'cut'
       ? [{ op: 'roll', track: on, index: found.index, by_ticks: by }]
       : [{ op: 'trim', track: on, index: found.index, edge: which, by_ticks: by, ripple: rippling.value }],
-    which === 'cut' ? t('assembly.CutDesk.moveTheCut') : t('assembly.CutDesk.trim2'),
+    which === 'cut' ? 'Move the cut' : 'Trim',
   )
 }
 
@@ -391,10 +385,10 @@ async function put(pieces: Stuff[], how: 'append' | 'insert' | 'lay_over'): Prom
       step,
       label:
         how === 'append'
-          ? t('assembly.CutDesk.add', [pieces[0]!.label])
+          ? `Add ${pieces[0]!.label}`
           : how === 'insert'
-            ? t('assembly.CutDesk.putIn', [pieces[0]!.label])
-            : t('assembly.CutDesk.layOver', [pieces[0]!.label]),
+            ? `Put in ${pieces[0]!.label}`
+            : `Lay over ${pieces[0]!.label}`,
     })
     end = answer.end_ticks
     told = ratesTold(answer)
@@ -509,7 +503,7 @@ function answerTyped(): void {
             }
           : { op: 'trim', track: one.track, index: one.index, edge: what.value, by_ticks: by, ripple: rippling.value },
       ),
-      what.value === 'move' ? t('assembly.CutDesk.move') : t('assembly.CutDesk.trim2'),
+      what.value === 'move' ? 'Move' : 'Trim',
     )
 }
 
@@ -656,13 +650,13 @@ function addTrack(): void {
   const one = adding.value
   adding.value = null
   if (one !== null && one.name.trim() !== '')
-    void edit([{ op: 'add_track', ...one }], t('assembly.CutDesk.addTheTrack', [one.name.trim()]))
+    void edit([{ op: 'add_track', ...one }], `Add the track ${one.name.trim()}`)
 }
 function nameTrack(): void {
   const one = naming.value
   naming.value = null
   if (one !== null && one.name.trim() !== '')
-    setTrack(one.track, { name: one.name }, t('assembly.CutDesk.nameTheTrack', [one.name.trim()]))
+    setTrack(one.track, { name: one.name }, `Name the track ${one.name.trim()}`)
 }
 </script>
 

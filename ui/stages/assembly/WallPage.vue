@@ -12,7 +12,7 @@ import { EMPTY, fromAnswer, pieceAt, type Picture, type Playlist } from '@/playe
 import { isPlain, looksShown } from '@/player/look'
 import LookFilter from '@/player/LookFilter.vue'
 import PlayerPlace from '@/player/PlayerPlace.vue'
-import { labelAt, length, ticksPerFrame } from '@/player/time'
+import { labelAt, length, TICKS, ticksPerFrame } from '@/player/time'
 import { TROUBLE } from '@/player/trouble'
 import { usePlayer } from '@/player/usePlayer'
 import { usePlayerKeys } from '@/player/usePlayerKeys'
@@ -145,7 +145,8 @@ function seenAt(coming: string): number {
   const seen = [onAir.value, coming]
     .map((letter) => angles.value.find((angle) => angle.letter === letter))
     .map((angle) => (angle === undefined ? null : player.seenTicks(angle.list)))
-    .find((ticks) => ticks !== null)
+    // After a jump the old picture stands for a moment longer; nobody means that one.
+    .find((ticks) => ticks !== null && Math.abs(ticks - clock) < TICKS)
   return Math.ceil((seen ?? clock - frame.value + 1) / frame.value - 1e-6) * frame.value
 }
 /** The key cuts on the frame that is seen. */
@@ -183,7 +184,7 @@ const nearest = computed(() => {
   return best as { index: number; far: number } | null
 })
 function move(index: number, by: number): void {
-  void cut.edit([{ op: 'roll', track: 0, index, by_ticks: by }], t('assembly.WallPage.moveTheCut2'))
+  void cut.edit([{ op: 'roll', track: 0, index, by_ticks: by }], 'Move the cut')
 }
 function moveNearest(frames: number): void {
   if (nearest.value === null) refuse(t('assembly.WallPage.thereIsNoCutYet'))

@@ -62,12 +62,7 @@ export function useCopied(options: {
         : [{ op: 'lay_over', track: on.index, at_ticks: options.at.value + one.offset, item: one.item }]
     })
     if (operations.length === 0) return refuse(t('assembly.useCopied.thisCutHasNoOpen'))
-    void options.edit(
-      operations,
-      operations.length === 1
-        ? t('assembly.useCopied.paste')
-        : t('assembly.useCopied.pastePieces', [operations.length]),
-    )
+    void options.edit(operations, operations.length === 1 ? 'Paste' : `Paste ${operations.length} pieces`)
   }
   return { copy, paste }
 }

@@ -75,7 +75,7 @@ export function useTrial(options: {
         until_ticks: now.to,
         track: track.value,
         step,
-        label: t('assembly.useTrial.instead', [now.one.label]),
+        label: `${now.one.label} instead`,
       }),
     )
     drop()

@@ -30,7 +30,8 @@ const said = computed(() => {
   const { fields, sources } = props.sheet
   return production.value.fields.flatMap((one) => {
     const [text, source] = [fields[one.key], sources[one.key]]
-    return text ? [{ label: one.label, text, by: source === undefined ? '' : whoSaid(source.by, source.place) }] : []
+    const label = one.key.startsWith('own:') ? one.label : deskSays(one.label)
+    return text ? [{ label, text, by: source === undefined ? '' : whoSaid(source.by, source.place) }] : []
   })
 })
 const day = (iso: string) =>
@@ -109,7 +110,7 @@ const toLineup = () => to('lineup', { clip: props.sheet.ulid })
       </dd></template
     >
     <template v-for="one in said" :key="one.label"
-      ><dt>{{ deskSays(one.label) }}</dt>
+      ><dt>{{ one.label }}</dt>
       <dd class="lines">
         {{ one.text }}<span v-if="one.by" class="soft"> · {{ one.by }}</span>
       </dd></template

@@ -22,8 +22,10 @@ const JOINS = { all: t('bins.RuleWords.and'), any: t('bins.RuleWords.or'), none:
 const NEXT = { all: 'any', any: 'none', none: 'all' } as const
 const { open, onKey } = useMenu(useTemplateRef<HTMLElement>('menu'))
 const filter = ref('')
+/** A field that people added has their name. */
+const nameOf = (one: RuleSubject) => (one.key.startsWith('own:') ? one.label : deskSays(one.label))
 const offered = computed(() =>
-  [...props.subjects.values()].filter((one) => one.label.toLowerCase().includes(filter.value.toLowerCase())),
+  [...props.subjects.values()].filter((one) => nameOf(one).toLowerCase().includes(filter.value.toLowerCase())),
 )
 const conditions = ref<InstanceType<typeof RuleCondition>[]>([])
 const at = (index: number): Path => [...props.path, index]
@@ -103,7 +105,7 @@ defineExpose({ ask: () => (open.value = true) })
           />
           <div class="offers">
             <button v-for="one in offered" :key="one.key" class="offer" @click="add(one)">
-              {{ deskSays(one.label) }}
+              {{ nameOf(one) }}
             </button>
           </div>
           <p v-if="offered.length === 0" class="soft">{{ t('bins.RuleWords.nothingIsCalledSo') }}</p>

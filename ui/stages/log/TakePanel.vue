@@ -1,5 +1,4 @@
 <script setup lang="ts">
-import { deskSays } from '@/words/desk'
 import { t } from '@/words'
 import { locale } from '@/words/language'
 import { bins as binsApi } from '@/api/endpoints/bins'
@@ -215,7 +214,7 @@ defineExpose({ turn, writeNote, toggleHistory: () => (history.value = !history.v
           <dd>{{ take.keywords }}</dd></template
         >
         <template v-for="field in ownFields" :key="field.key">
-          <dt>{{ deskSays(field.label) }}</dt>
+          <dt>{{ field.label }}</dt>
           <dd>{{ cellText(take, field.key) }}</dd>
         </template>
         <dt>{{ t('log.TakePanel.clip') }}</dt>
