@@ -28,7 +28,10 @@ import { language, LANGUAGES, speak } from '@/words/language'
   gap: 4px;
   margin: 0;
 }
-.on {
-  font-weight: 600;
+.on,
+.on:hover {
+  background: var(--ink);
+  border-color: var(--ink);
+  color: var(--sheet);
 }
 </style>

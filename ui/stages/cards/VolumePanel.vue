@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { deskSays } from '@/words/desk'
-import { t } from '@/words'
+import { t, valueWord } from '@/words'
 import { cards as cardsApi } from '@/api/endpoints/cards'
 import { settings as settingsApi } from '@/api/endpoints/settings'
 import { computed, nextTick, ref, watch } from 'vue'
@@ -137,8 +137,8 @@ const small = computed(() =>
         }}
       </p>
       <p class="soft">
-        {{ first(volume.why) }}.<template v-if="volume.is_ours && volume.ours_why">
-          {{ ' ' }}{{ t('cards.VolumePanel.aCardOfThisProduction', [volume.ours_why]) }}
+        {{ first(deskSays(volume.why)) }}.<template v-if="volume.is_ours && volume.ours_why">
+          {{ ' ' }}{{ t('cards.VolumePanel.aCardOfThisProduction', [deskSays(volume.ours_why)]) }}
           <button
             type="button"
             class="link"
@@ -229,7 +229,9 @@ const small = computed(() =>
                 ? file.is_new
                   ? t('cards.VolumePanel.new')
                   : t('cards.VolumePanel.known')
-                : (file.kind ?? t('cards.VolumePanel.other'))
+                : file.kind === null
+                  ? t('cards.VolumePanel.other')
+                  : valueWord(file.kind)
             }}
           </td>
           <td class="mono num">{{ bytes(file.size_bytes) }}</td>

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { deskSays } from '@/words/desk'
 import { t, valueWord } from '@/words'
 import { computed } from 'vue'
 import type { Volume } from '@/api/types'
@@ -16,7 +17,7 @@ const line = computed(() => {
     return t('cards.VolumeTile.seenBeforeTheSameFiles', [volume.known_files, volume.known_roll ?? ''])
   if (volume.state === 'grown') return t('cards.VolumeTile.againWithMoreOnIt', [volume.known_roll ?? ''])
   if (volume.state === 'reused') return t('cards.VolumeTile.theCardOfUsedAgain', [volume.known_roll ?? ''])
-  return `${props.title}, ${volume.why}`
+  return `${props.title}, ${deskSays(volume.why)}`
 })
 const times = computed(() => span(props.volume.first?.at, props.volume.last?.at))
 </script>
@@ -67,7 +68,7 @@ const times = computed(() => span(props.volume.first?.at, props.volume.last?.at)
       </div>
     </dl>
     <span class="stamp" :class="stamp.look">{{ valueWord(stamp.text) }}</span>
-    <p v-if="volume.ask && may" class="warn ask">{{ volume.ask }}</p>
+    <p v-if="volume.ask && may" class="warn ask">{{ deskSays(volume.ask) }}</p>
     <p v-else-if="volume.problem_count > 0" class="warn">
       {{
         t('cards.VolumeTile.toLookAt', [

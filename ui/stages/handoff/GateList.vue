@@ -78,7 +78,7 @@ function go(one: GatePoint): void {
           <div>
             <a role="button" tabindex="0" @click="go(one)" @keydown.enter="go(one)"
               ><b>{{ deskSays(one.title) }}</b></a
-            ><small>{{ one.evidence }}</small>
+            ><small>{{ deskSays(one.evidence) }}</small>
             <input
               v-model="reasons[keyOf(one)]"
               class="field why"
@@ -89,7 +89,7 @@ function go(one: GatePoint): void {
             />
           </div>
           <button v-if="one.fixes[0]" class="plain" @click="fix(one, one.fixes[0].name)">
-            {{ one.fixes[0].label }}
+            {{ deskSays(one.fixes[0].label) }}
           </button>
           <button v-else class="plain" @click="go(one)">{{ t('handoff.GateList.look') }}</button>
         </li>

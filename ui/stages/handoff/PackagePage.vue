@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { deskSays } from '@/words/desk'
 import { counted, t } from '@/words'
 import { handoff as handoffApi } from '@/api/endpoints/handoff'
 import { shell as shellApi } from '@/api/endpoints/shell'
@@ -167,9 +168,9 @@ useShortcuts('Package', [
               :class="{ on: file.path === at }"
               @click="at = file.path"
             >
-              <span>{{ folder === '' ? file.path : file.path.slice(folder.length) }}</span><small class="soft">{{
-                file.label ?? bytes(file.bytes)
-              }}</small>
+              <span
+                ><bdi>{{ folder === '' ? file.path : file.path.slice(folder.length) }}</bdi></span
+              ><small class="soft">{{ file.label ?? bytes(file.bytes) }}</small>
             </button>
             <p v-if="some.length > 500" class="soft">
               {{ t('handoff.PackagePage.andMoreFindThemBy', [some.length - 500]) }}
@@ -240,7 +241,7 @@ useShortcuts('Package', [
           <section v-if="one.waived.length > 0" class="asked" :aria-label="t('handoff.PackagePage.goesAlongAsItIs')">
             <h2>{{ t('handoff.PackagePage.wentAlongAsItWas') }}</h2>
             <p v-for="point in one.waived" :key="point.day + point.point">
-              {{ point.title }} <span class="soft">“{{ point.reason }}” {{ point.by }}</span>
+              {{ deskSays(point.title) }} <span class="soft">“{{ point.reason }}” {{ point.by }}</span>
             </p>
           </section>
         </section>

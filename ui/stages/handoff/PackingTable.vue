@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { deskSays } from '@/words/desk'
 import { counted, t } from '@/words'
 import { ref } from 'vue'
 import type { PackingPlan } from '@/api/types'
@@ -53,7 +54,7 @@ const news = (row: { new: number; changed: number; moved: number }) =>
               {{ row.folder }}
             </button>
           </td>
-          <td>{{ row.what }}</td>
+          <td>{{ deskSays(row.what) }}</td>
           <td>
             <template v-if="plan.since !== null"
               ><span v-for="(one, index) in news(row)" :key="one.text" :class="one.look"
