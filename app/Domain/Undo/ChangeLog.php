@@ -42,6 +42,18 @@ final class ChangeLog
         return $log;
     }
 
+    /**
+     * A step of a task that somebody started and that replaces nothing: it is in the histories, and neither undo nor redo of what the
+     * person did meanwhile comes upon it.
+     */
+    public static function beside(Production $production, User $user, string $label): self
+    {
+        $log = new self();
+        $log->long = self::create($production, $user, $label, [], ['skipped_at' => now()]);
+
+        return $log;
+    }
+
     public function save(Model $model): void
     {
         if (!$model->exists) {
@@ -210,12 +222,23 @@ final class ChangeLog
         // What was taken back before this step can no longer be done again over it.
         Change::query()->where('production_id', $production->id)->where('user_id', $user->id)->whereNotNull('undone_at')->delete();
 
-        return Change::query()->create([
-            'production_id' => $production->id,
-            'user_id' => $user->id,
-            'label' => mb_substr($label, 0, 160),
-            'rows' => $rows,
-        ]);
+        return self::create($production, $user, $label, $rows);
+    }
+
+    /**
+     * @param  list<array{table: string, id: int, before: array<string, mixed>|null, after: array<string, mixed>|null}>  $rows
+     * @param  array<string, mixed>  $more
+     */
+    private static function create(Production $production, User $user, string $label, array $rows, array $more = []): Change
+    {
+        return Change::query()->create(
+            $more + [
+                'production_id' => $production->id,
+                'user_id' => $user->id,
+                'label' => mb_substr($label, 0, 160),
+                'rows' => $rows,
+            ],
+        );
     }
 
     /**

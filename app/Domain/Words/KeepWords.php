@@ -15,7 +15,7 @@ use App\Support\Topic;
 use Cartella\Core\Words\Transcript as Words;
 use Illuminate\Support\Facades\DB;
 
-/** Keeps what was found in a clip, or brought to it: one undoable step, which puts the words before it back. */
+/** Keeps what was found in a clip, or brought to it: where words were there before, one undoable step, which puts them back. */
 final class KeepWords
 {
     /** Words that a person wrote are only replaced where a person asked for just that. */
@@ -51,9 +51,15 @@ final class KeepWords
             if (!$again) {
                 self::refuseCorrected($clip);
             }
-            $label = ($source === 'recognised' || $source === 'service' ? 'Find' : 'Bring') . " the words of {$clip->title()}";
-            $log = $user === null ? new ChangeLog() : ChangeLog::long($clip->production, $user, $label, null);
+            $isFound = $source === 'recognised' || $source === 'service';
+            $label = ($isFound ? 'Find' : 'Bring') . " the words of {$clip->title()}";
             $old = Transcript::query()->where('clip_id', $clip->id)->first();
+            $log = match (true) {
+                $user === null => new ChangeLog(),
+                // What is found for a whole day comes while the person works on something else, and takes nothing away.
+                $isFound && $old === null => ChangeLog::beside($clip->production, $user, $label),
+                default => ChangeLog::long($clip->production, $user, $label, null),
+            };
             if ($old !== null) {
                 $log->deleteAll($old->passages()->get());
             }

@@ -173,6 +173,29 @@ final class WordsTest extends TestCase
         self::assertSame('Read me', $this->text($clip));
     }
 
+    public function test_words_that_come_in_while_somebody_works_do_not_stand_before_their_own_last_step(): void
+    {
+        $clip = $this->clip('T01', 'S', 8, 20);
+        $person = $this->person();
+        $this->actingAs($person);
+        foreach (['First', 'Second'] as $name) {
+            $this->postJson($this->at('cuts'), ['name' => $name])->assertCreated();
+        }
+        $this->postJson($this->at('undo'))->assertOk();
+        app(KeepWords::class)($clip, $person, new Words([new Word('Read', 0, 9)], 'test', 'script'), 'recognised', 'en-us');
+        $names = fn(): array => array_column($this->getJson($this->at('cuts'))->json('cuts'), 'name');
+        $this->postJson($this->at('redo'))->assertOk();
+        self::assertEqualsCanonicalizing(['First', 'Second'], $names());
+        $this->postJson($this->at('undo'))->assertOk();
+        $this->postJson($this->at('undo'))->assertOk();
+        self::assertSame([], $names());
+        self::assertSame('Read', $this->text($clip));
+        self::assertSame(
+            ['Find the words of T01'],
+            array_column($this->getJson($this->at("clips/$clip->ulid/words/history"))->json('steps'), 'label'),
+        );
+    }
+
     public function test_a_find_that_a_colleague_has_worked_on_is_not_taken_back_and_those_before_it_are(): void
     {
         $clip = $this->clip('T01', 'S', 8, 20);
