@@ -64,6 +64,7 @@ final class WordsToCutTest extends BrowserTestCase
         $rolled = $this->items($cut)['Picture'];
         self::assertSame($before[0]['duration_ticks'] + self::S / 25, $rolled[0]['duration_ticks']);
         self::assertSame($before[2], $rolled[2], 'nothing else moved');
+        self::assertSame($rolled[0]['duration_ticks'], $this->items($cut)['Mara'][0]['duration_ticks'], 'her sound goes along');
         $this->press('.', '.', '.', '.', '|');
         $done(5, 'a split');
         self::assertCount(4, $this->items($cut)['Picture']);

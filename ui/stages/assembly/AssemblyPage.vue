@@ -65,6 +65,13 @@ const laying = ref<{ of: 'circled' | 'keyword'; scene: string; keyword: string }
 const { data: script } = useAnswer(() =>
   laying.value === null ? null : wordsApi.script(production.value.ulid, '', null),
 )
+const choice = useTemplateRef<HTMLSelectElement>('choice')
+/** By the keyboard: a letter or an arrow chooses the scene, Enter lays it. */
+function askWhat(): void {
+  if (!mayCut.value) return
+  laying.value = { of: 'circled', scene: '', keyword: '' }
+  void nextTick(() => choice.value?.focus())
+}
 const isLaying = ref(false)
 async function lay(): Promise<void> {
   const now = laying.value
@@ -122,7 +129,7 @@ useShortcuts('Cuts', [
   {
     keys: ['a'],
     what: t('assembly.AssemblyPage.layAStringOut'),
-    run: alone(() => mayCut.value && (laying.value = { of: 'circled', scene: '', keyword: '' })),
+    run: alone(askWhat),
   },
 ])
 const leave = () => void router.push({ query: {} })
@@ -137,9 +144,7 @@ const leave = () => void router.push({ query: {} })
         <h2>{{ t('assembly.AssemblyPage.cuts') }}</h2>
         <template v-if="mayCut">
           <button class="plain" @click="ask">{{ t('assembly.AssemblyPage.newCut') }} <kbd>+</kbd></button>
-          <button class="plain" @click="laying = { of: 'circled', scene: '', keyword: '' }">
-            {{ t('assembly.AssemblyPage.layAStringOut') }} <kbd>A</kbd>
-          </button>
+          <button class="plain" @click="askWhat">{{ t('assembly.AssemblyPage.layAStringOut') }} <kbd>A</kbd></button>
           <button class="plain push" @click="plan = true">{{ t('assembly.AssemblyPage.tracksOfNewCuts') }}</button>
         </template>
       </div>
@@ -148,7 +153,7 @@ const leave = () => void router.push({ query: {} })
           <b>{{ t('assembly.AssemblyPage.nothingIsCutYet') }}</b>
           <template v-if="mayCut"
             >{{ t('assembly.AssemblyPage.aStringOutOfThe') }}<br />
-            <button class="plain" @click="laying = { of: 'circled', scene: '', keyword: '' }">
+            <button class="plain" @click="askWhat">
               {{ t('assembly.AssemblyPage.layOne') }}
             </button></template
           ><template v-else>{{ t('assembly.AssemblyPage.theAssistantsAndTheEditors') }}</template>
@@ -237,7 +242,7 @@ const leave = () => void router.push({ query: {} })
         >
         <label v-if="laying.of === 'circled'" class="in"
           >{{ t('assembly.AssemblyPage.of') }}
-          <select v-model="laying.scene" class="field">
+          <select ref="choice" v-model="laying.scene" class="field" @keydown.enter.prevent="lay">
             <option value="">{{ t('assembly.AssemblyPage.allScenes') }}</option>
             <option v-for="one in script?.scenes ?? []" :key="one" :value="one">
               {{ t('assembly.AssemblyPage.scene', [one]) }}

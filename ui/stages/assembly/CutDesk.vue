@@ -30,6 +30,7 @@ import TrackHeads from './TrackHeads.vue'
 import TrackPaper from './TrackPaper.vue'
 import { movesBy, tried, type Trial } from './tried'
 import { useCopied } from './useCopied'
+import { along, holeAt, joined, movedAlong, rolled, splits, together, trimmed } from './along'
 import { useCut, type Operation } from './useCut'
 import { useTrial } from './useTrial'
 import { amountTyped, endOf, indexAt, itemAt, lengthOf, paperOrder, type CutItem } from './value'
@@ -199,6 +200,15 @@ const TAKES = {
   picture: t('assembly.CutDesk.pictureOnly'),
   sound: t('assembly.CutDesk.soundOnly'),
 } as const
+/** Only the piece itself: otherwise a take's picture and sound stay together in whatever is done to one of them. */
+const alone = computed(() => takes.value !== 'both')
+/** Pieces with what goes along with them. */
+const withAlong = (places: typeof meant.value) => (alone.value ? places : together(tracks.value, places))
+const endOfTrack = computed(() => (here.value?.items.length ? endOf(here.value.items.at(-1)!) : 0))
+const goesAlong = computed(
+  () =>
+    new Set(alone.value ? [] : chosenPlaces.value.flatMap((one) => along(tracks.value, one)).map((one) => one.item)),
+)
 const edit = (operations: Operation[], label: string) => {
   drop()
   return cut.edit(operations, label)
@@ -206,13 +216,7 @@ const edit = (operations: Operation[], label: string) => {
 const nothing = () => refuse(t('assembly.CutDesk.nothingIsChosenAndNothing'))
 function split(): void {
   const places = chosenPlaces.value.length > 0 ? chosenPlaces.value.map((one) => one.track) : [track.value]
-  const operations = [...new Set(places)].flatMap((one) => {
-    const items = tracks.value[one]!.items
-    const index = itemAt(items, at.value)
-    return index === null || items[index]!.record_start_ticks === at.value
-      ? []
-      : [{ op: 'split', track: one, at_ticks: at.value }]
-  })
+  const operations = splits(tracks.value, places, at.value, alone.value)
   if (operations.length === 0) refuse(t('assembly.CutDesk.thereIsNothingToSplit'))
   else void edit(operations, 'Split')
 }
@@ -225,7 +229,7 @@ function trimTo(edge: 'head' | 'tail'): void {
   const by = edge === 'head' ? at.value - item.record_start_ticks : at.value + frame.value - endOf(item)
   if (by !== 0)
     void edit(
-      [{ op: 'trim', track: track.value, index: index!, edge, by_ticks: by, ripple: rippling.value }],
+      trimmed(tracks.value, [{ track: track.value, index: index!, item }], edge, by, rippling.value, alone.value),
       edge === 'head' ? 'Begin here' : 'End here',
     ).then((done) => done && edge === 'head' && rippling.value && player.goTo(item.record_start_ticks))
 }
@@ -248,15 +252,17 @@ const nearestCut = computed(() => {
 function roll(by: number): void {
   if (nearestCut.value === null) refuse(t('assembly.CutDesk.noTwoPiecesMeetNear'))
   else
-    void edit(
-      [{ op: 'roll', track: track.value, index: nearestCut.value.index, by_ticks: by * frame.value }],
-      'Move the cut',
-    )
+    void edit(rolled(tracks.value, track.value, nearestCut.value.index, by * frame.value, alone.value), 'Move the cut')
 }
 function slip(by: number): void {
   if (meant.value.length === 0) return nothing()
   void edit(
-    meant.value.map((one) => ({ op: 'slip', track: one.track, index: one.index, by_ticks: by * frame.value })),
+    withAlong(meant.value).map((one) => ({
+      op: 'slip',
+      track: one.track,
+      index: one.index,
+      by_ticks: by * frame.value,
+    })),
     'Show other material',
   )
 }
@@ -269,7 +275,7 @@ function lift(): void {
   else if (meant.value.length === 0) nothing()
   else
     void edit(
-      meant.value.map(({ track: on, item }) => ({
+      withAlong(meant.value).map(({ track: on, item }) => ({
         op: 'lift',
         track: on,
         from_ticks: item.record_start_ticks,
@@ -301,18 +307,25 @@ function extract(): void {
   })
 }
 function closeHole(): void {
-  void edit([{ op: 'close_gap', track: track.value, at_ticks: at.value }], 'Close the hole')
+  const hole = alone.value ? null : holeAt(tracks.value, track.value, at.value)
+  if (hole !== null)
+    void edit([{ op: 'extract', from_ticks: hole.from, to_ticks: hole.to }], 'Close the hole').then(
+      (done) => done && player.goTo(hole.from),
+    )
+  else if (!alone.value && itemAt(here.value?.items ?? [], at.value) === null && at.value < endOfTrack.value)
+    refuse(t('assembly.CutDesk.somethingPlaysInTheHole'))
+  else void edit([{ op: 'close_gap', track: track.value, at_ticks: at.value }], 'Close the hole')
 }
 function join(): void {
   const index = nearestCut.value?.index
   if (index === undefined) refuse(t('assembly.CutDesk.noTwoPiecesMeetNear'))
-  else void edit([{ op: 'join', track: track.value, index }], 'Join')
+  else void edit(joined(tracks.value, track.value, index, alone.value), 'Join')
 }
 function enable(): void {
   if (meant.value.length === 0) return nothing()
   const on = !meant.value[0]!.item.enabled
   void edit(
-    meant.value.map((one) => ({ op: 'enable', track: one.track, index: one.index, on })),
+    withAlong(meant.value).map((one) => ({ op: 'enable', track: one.track, index: one.index, on })),
     on ? 'On' : 'Off',
   )
 }
@@ -354,15 +367,15 @@ function setLevel(gain: number, fadeIn: number, fadeOut: number): void {
 function dragged(item: CutItem, from: number, to: number, ticks: number): void {
   const found = placed(item)
   if (found !== null)
-    void edit([{ op: 'move', track: from, index: found.index, to_track: to, at_ticks: ticks }], 'Move')
+    void edit(movedAlong(tracks.value, { track: from, index: found.index, item }, to, ticks, alone.value), 'Move')
 }
 function edged(item: CutItem, on: number, which: 'head' | 'tail' | 'cut', by: number): void {
   const found = placed(item)
   if (found === null) return
   void edit(
     which === 'cut'
-      ? [{ op: 'roll', track: on, index: found.index, by_ticks: by }]
-      : [{ op: 'trim', track: on, index: found.index, edge: which, by_ticks: by, ripple: rippling.value }],
+      ? rolled(tracks.value, on, found.index, by, alone.value)
+      : trimmed(tracks.value, [{ track: on, index: found.index, item }], which, by, rippling.value, alone.value),
     which === 'cut' ? 'Move the cut' : 'Trim',
   )
 }
@@ -423,7 +436,14 @@ function open(item: CutItem | null = currentItem.value): void {
   })
 }
 
-const { copy, paste } = useCopied({ production: () => production.value.ulid, meant, tracks, at, edit, nothing })
+const { copy, paste } = useCopied({
+  production: () => production.value.ulid,
+  meant: computed(() => withAlong(meant.value)),
+  tracks,
+  at,
+  edit,
+  nothing,
+})
 
 // Under the playhead.
 const { beneath, tryOne, tryNext, drop, keep } = useTrial({
@@ -492,17 +512,15 @@ function answerTyped(): void {
   else if (meant.value.length === 0) nothing()
   else
     void edit(
-      meant.value.map((one) =>
-        what.value === 'move'
-          ? {
-              op: 'move',
-              track: one.track,
-              index: one.index,
-              to_track: one.track,
-              at_ticks: one.item.record_start_ticks + by,
-            }
-          : { op: 'trim', track: one.track, index: one.index, edge: what.value, by_ticks: by, ripple: rippling.value },
-      ),
+      what.value === 'move'
+        ? withAlong(meant.value).map((one) => ({
+            op: 'move',
+            track: one.track,
+            index: one.index,
+            to_track: one.track,
+            at_ticks: one.item.record_start_ticks + by,
+          }))
+        : trimmed(tracks.value, meant.value, what.value, by, rippling.value, alone.value),
       what.value === 'move' ? 'Move' : 'Trim',
     )
 }
@@ -813,6 +831,7 @@ function nameTrack(): void {
           :clips="clips"
           :at="at"
           :chosen="chosen"
+          :along="goesAlong"
           :track="track"
           :range="range"
           :snaps="snaps"

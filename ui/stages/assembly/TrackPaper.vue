@@ -23,6 +23,8 @@ const props = defineProps<{
   /** Where the playhead stands, ticks. */
   at: number
   chosen: Set<CutItem>
+  /** What goes along with those that are chosen. */
+  along: Set<CutItem>
   track: number
   range: { from: number; to: number } | null
   snaps: boolean
@@ -114,7 +116,7 @@ function drawItem(pen: CanvasRenderingContext2D, item: CutItem, top: number, hig
   const wide = Math.max(1, Math.min(width.value + 4, right) - from)
   const isChosen = props.chosen.has(item)
   pen.globalAlpha = item.enabled ? 1 : 0.35
-  pen.fillStyle = isChosen ? '#dcebe4' : '#fffcf5'
+  pen.fillStyle = isChosen ? '#dcebe4' : props.along.has(item) ? '#eff5ee' : '#fffcf5'
   pen.fillRect(from, top + 3, wide, high - 6)
   if (wide < 3) {
     pen.fillStyle = clip?.device ? colour(toneOf(clip.device)) : '#b9ac90'
@@ -274,6 +276,7 @@ watch(
     () => props.value,
     () => props.at,
     () => props.chosen,
+    () => props.along,
     () => props.clips,
     () => props.track,
     () => props.range,
