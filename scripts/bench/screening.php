@@ -11,6 +11,7 @@ require __DIR__ . '/../../vendor/autoload.php';
 require __DIR__ . '/Bars.php';
 
 use Cartella\Bench\Bars;
+use Tests\Browser\Support\Machine;
 
 const PRESSES = 60;
 const KEYS = 300;
@@ -132,24 +133,43 @@ try {
     $driver->switchTo()->window($desk);
     time_sleep_until(time() + 2);
     $measure('since', $asked);
-    $late = [];
-    for ($begin = $next = time(); time() < $begin + 60 * $minutes; ) {
-        $next += 15;
-        time_sleep_until($next);
-        array_push($late, ...$measure('since', $asked)['late']);
+    // Moments at which somebody else had the processors say nothing, and others are waited for in their place, twice as long at most.
+    $all = $late = $taken = [];
+    $left = 0;
+    $machine = Machine::now();
+    $wanted = 60 * $minutes;
+    for ($begin = $next = time(), $quiet = 0; $quiet < $wanted && time() < $begin + 2 * $wanted; ) {
+        time_sleep_until(++$next);
+        $share = $machine->takenSince();
+        $machine = Machine::now();
+        $taken[$next] = $share >= Machine::TAKEN;
+        $quiet += $taken[$next] ? 0 : 1;
+        if (($next - $begin) % 15 === 0) {
+            array_push($all, ...$measure('since', $asked)['late']);
+        }
+    }
+    foreach ($all as [$moment, $one]) {
+        $second = (int) ceil($moment);
+        if (($taken[$second - 1] ?? false) || ($taken[$second] ?? false) || ($taken[$second + 1] ?? false)) {
+            $left++;
+        } else {
+            $late[] = $one;
+        }
     }
     $off = array_map(static fn(float $one): float => 1000 * abs($one), $late === [] ? [INF] : $late);
     $say(
         sprintf('sound with its picture, %d min', $minutes),
         sprintf(
-            'p50 %.1f ms, p99 %.1f ms, %.1f ms at most, of %d pictures (bar 20 ms for p99), in the middle %+.1f ms',
+            'p50 %.1f ms, p99 %.1f ms, %.1f ms at most, of %d pictures (bar 20 ms for p99), in the middle %+.1f ms; ' .
+                '%d left out, others had the processors',
             $p($off, 0.5),
             $p($off, 0.99),
             max($off),
             count($off),
             $late === [] ? INF : 1000 * $p($late, 0.5),
+            $left,
         ),
-        count($off) > 60 * $minutes && $p($off, 0.99) <= 20,
+        count($off) > $wanted && $p($off, 0.99) <= 20,
     );
 } finally {
     $chrome->quit();

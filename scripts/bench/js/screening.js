@@ -87,7 +87,7 @@ if (what === 'next') {
   await until(() => room().dataset.playing === 'true' && Number(room().dataset.at) > TICKS)
   done({})
 } else if (what === 'since') {
-  // Each picture that came up around a beep: how much later than its sound, which the beep says to the sample.
+  // Each picture that came up around a beep: when, seconds since 1970, and how much later than its sound, which the beep says to the sample.
   const late = []
   const start = performance.timeOrigin / 1000
   for (const beep of (window.heard ?? []).splice(0))
@@ -95,7 +95,7 @@ if (what === 'next') {
       const now = moment / 1000 - start
       const before = window.seen[at - 1]?.[1] ?? null
       if (number === null || before === null || number === before || Math.abs(now - beep) > given.around) return
-      if (Math.abs(number - given.flash) <= 25 * given.around) late.push(now - beep - (number - given.flash) / 25)
+      if (Math.abs(number - given.flash) <= 25 * given.around) late.push([moment / 1000, now - beep - (number - given.flash) / 25])
     })
   // The frame of the reel that each picture was, by its number and the place that the window says.
   const seen = window.seen.splice(0).flatMap(([moment, number, at]) => {
