@@ -8,10 +8,13 @@ use Cartella\Core\Custody\Verify;
 use Facebook\WebDriver\WebDriverKeys;
 use Symfony\Component\Process\Process;
 use Tests\Browser\Support\BrowserTestCase;
+use Tests\Browser\Support\CutReading;
 
 /** Whatever dies in the middle of a card: the person sees the card come in all the same. */
 final class RecoveryTest extends BrowserTestCase
 {
+    use CutReading;
+
     private const FILES = 2000;
 
     /** What is killed, one after the other; a copy worker most often: it is the one that writes. */
@@ -41,11 +44,13 @@ final class RecoveryTest extends BrowserTestCase
         foreach (self::VICTIMS as $number => $victims) {
             $this->until(fn(): bool => $this->parts() > $number * 100 || $this->isWhole(), 'nothing is copied', 60);
             foreach (explode(' ', $victims) as $victim) {
-                $process = new Process(['supervisorctl', '-c', getenv('RUN') . '/supervisord.conf', 'pid', $victim]);
-                $process->run();
-                if ((int) trim($process->getOutput()) > 1) {
-                    posix_kill((int) trim($process->getOutput()), SIGKILL);
+                if (($process = self::process($victim)) > 1) {
+                    posix_kill($process, SIGKILL);
                 }
+            }
+            if ($number === 2) {
+                $this->until(fn(): bool => $this->parts() > $number * 100 + 50, 'nothing is copied again', 60);
+                $this->outlastAHangingDisk();
             }
         }
         $this->until(fn(): bool => $this->isWhole(), 'the card does not come in', 180);
@@ -66,10 +71,8 @@ final class RecoveryTest extends BrowserTestCase
         $this->press(WebDriverKeys::SHIFT . WebDriverKeys::ENTER . WebDriverKeys::SHIFT);
         $this->see('.busy .progress');
         foreach (['work:work-0', 'work:work-1'] as $victim) {
-            $process = new Process(['supervisorctl', '-c', getenv('RUN') . '/supervisord.conf', 'pid', $victim]);
-            $process->run();
-            self::assertGreaterThan(1, (int) trim($process->getOutput()), "$victim runs");
-            posix_kill((int) trim($process->getOutput()), SIGKILL);
+            self::assertGreaterThan(1, self::process($victim), "$victim runs");
+            posix_kill(self::process($victim), SIGKILL);
         }
         $this->until(
             fn(): bool => !str_contains($this->text('.left'), 'comparing') &&
@@ -80,6 +83,48 @@ final class RecoveryTest extends BrowserTestCase
         $this->see('.bar .pill', '42 placed');
         $this->press('r');
         $this->see('.runs li', 'Run 2', 30);
+    }
+
+    /** A worker that waits for its disk is not dead: nobody else begins the card, and the desk answers meanwhile. */
+    private function outlastAHangingDisk(): void
+    {
+        $tries = $this->tries();
+        $workers = array_map(self::process(...), ['copy:copy-0', 'copy:copy-1']);
+        foreach ($workers as $worker) {
+            posix_kill($worker, SIGSTOP);
+        }
+        try {
+            $recover = (new Process([PHP_BINARY, 'artisan', 'cartella:recover'], dirname(__DIR__, 2)))->mustRun();
+            self::assertSame('', trim($recover->getOutput()), 'a second worker is sent for what one is at');
+            $this->press('1');
+            $this->see('main h2');
+            $this->press('2');
+            $this->see('.card', 'B081');
+            self::assertSame($tries, $this->tries());
+        } finally {
+            foreach ($workers as $worker) {
+                posix_kill($worker, SIGCONT);
+            }
+        }
+    }
+
+    /** How often the copy of the card was begun. */
+    private function tries(): int
+    {
+        foreach ($this->asked('tasks')['tasks'] as $task) {
+            if ($task['kind'] === 'offload' && str_contains($task['title'], 'B081')) {
+                return $task['tries'];
+            }
+        }
+        self::fail('the copy is in no list of work');
+    }
+
+    private static function process(string $service): int
+    {
+        $process = new Process(['supervisorctl', '-c', getenv('RUN') . '/supervisord.conf', 'pid', $service]);
+        $process->run();
+
+        return (int) trim($process->getOutput());
     }
 
     private function isWhole(): bool

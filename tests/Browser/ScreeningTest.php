@@ -6,12 +6,14 @@ namespace Tests\Browser;
 
 use Facebook\WebDriver\WebDriverKeys;
 use Tests\Browser\Support\BrowserTestCase;
+use Tests\Browser\Support\Reach;
 use Tests\Browser\Support\TestCards;
 use Tests\Browser\Support\TestDay;
 
 /** A reel on several screens: the desk, the house and somebody far away see the same picture at the same moment. */
 final class ScreeningTest extends BrowserTestCase
 {
+    use Reach;
     use TestDay;
 
     private static ?string $reel = null;
@@ -261,6 +263,7 @@ final class ScreeningTest extends BrowserTestCase
         $this->see('.room .chip', 'Others follow');
         $guest = $this->beside("/watch/{$link['secret']}");
         $this->see('.door', 'for Dora Winterfeld');
+        $this->reach('the door of a link');
         $this->click('.door button', 'Watch');
         $this->see('.guest[data-together=true]');
         $this->see('.guest .name', 'Dora Winterfeld');
@@ -290,8 +293,10 @@ final class ScreeningTest extends BrowserTestCase
         $this->at(self::$desk);
         $this->ask('DELETE', 'reels/' . self::$reel . "/links/{$link['ulid']}");
         $this->at($guest);
+        $this->reach('what a guest watches');
         $this->chrome()->driver->navigate()->refresh();
         $this->see('.door [role=alert]', 'This link has ended.');
+        $this->reach('a link that has ended');
     }
 
     public function test_a_reel_is_made_arranged_and_watched_to_its_end_by_keys_alone(): void
@@ -318,7 +323,9 @@ final class ScreeningTest extends BrowserTestCase
         $this->press(WebDriverKeys::ENTER);
         $this->see('.room');
         $this->until(fn(): bool => (int) $this->js('return document.querySelector(".room").dataset.frame || 0') > 3, 'it does not play');
-        $this->press('k', 'g');
+        $this->press('k');
+        $this->reach('the dark room');
+        $this->press('g');
         $this->see('.ask input');
         $this->press(...mb_str_split('/4'), ...[WebDriverKeys::ENTER]);
         $this->until(
@@ -334,5 +341,6 @@ final class ScreeningTest extends BrowserTestCase
         $this->see('.room .card', 'End of the reel');
         $this->press(WebDriverKeys::ESCAPE);
         $this->see('.reels', 'Numbers');
+        $this->reach('the reels');
     }
 }

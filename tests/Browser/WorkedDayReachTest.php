@@ -7,11 +7,13 @@ namespace Tests\Browser;
 use PHPUnit\Framework\Attributes\Depends;
 use Tests\Browser\Support\BrowserTestCase;
 use Tests\Browser\Support\CutReading;
+use Tests\Browser\Support\Reach;
 
 /** Every page for whoever hears it read out. The day is worked on by now: this comes after the tests that do that. */
 final class WorkedDayReachTest extends BrowserTestCase
 {
     use CutReading;
+    use Reach;
 
     /** Stages by their keys, and what is seen when they are there. */
     private const STAGES = [
@@ -25,48 +27,6 @@ final class WorkedDayReachTest extends BrowserTestCase
         '8' => 'main h2',
         '9' => 'main table, main .list',
     ];
-
-    /** @return list<string> what keeps somebody out of the page as it is: rule, element and why; serious and worse */
-    private function found(): array
-    {
-        if ($this->js('return typeof window.axe') !== 'object') {
-            $this->js((string) file_get_contents(__DIR__ . '/../../node_modules/axe-core/axe.min.js'));
-        }
-
-        return $this->jsAsync(
-            <<<'JS'
-            const done = arguments[arguments.length - 1]
-            axe
-              .run(document, { runOnly: ['wcag2a', 'wcag2aa', 'wcag21a', 'wcag21aa'], resultTypes: ['violations'] })
-              .then(({ violations }) =>
-                done(
-                  violations
-                    .filter((one) => ['serious', 'critical'].includes(one.impact))
-                    .flatMap(({ id, nodes }) =>
-                      nodes.slice(0, 4).map((node) => `${id}: ${node.html.slice(0, 160)} | ${node.failureSummary.slice(0, 260)}`),
-                    ),
-                ),
-              )
-              .catch((trouble) => done([String(trouble)]))
-            JS
-            ,
-            60,
-        );
-    }
-
-    private function reach(string $page): void
-    {
-        $this->seeNo('.bones');
-        // What comes with a movement is measured when it is there.
-        $this->until(
-            fn(): bool => $this->js(
-                'return document.getAnimations().every((one) => one.playState !== "running" || ' .
-                    'one.effect.getTiming().iterations === Infinity)',
-            ),
-            "$page moves on and on",
-        );
-        self::assertSame([], $this->found(), $page);
-    }
 
     public function test_every_stage_says_what_it_is_to_those_who_hear_it(): void
     {
