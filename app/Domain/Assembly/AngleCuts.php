@@ -61,7 +61,7 @@ final readonly class AngleCuts
             }
         }
         $sequence = new Sequence(
-            "$event[label], cut",
+            SequenceStore::freeName($day->production, "$event[label], cut"),
             $rate,
             $from,
             [new Track(TrackKind::Picture, 'On air', [], 'picture'), new Track(TrackKind::Sound, 'The whole', $sounds, 'dialogue')],

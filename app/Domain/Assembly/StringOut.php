@@ -192,6 +192,7 @@ final readonly class StringOut
         if ($materials === []) {
             throw Problem::refused('string_out.empty', 'None of them has a picture or sound.', 'Offload their cards first.');
         }
+        $name = SequenceStore::freeName($production, $name);
         $sequence = new Sequence($name, $rate ?? $production->rate(), 0, TrackPlan::tracks($production));
         if ($size !== null) {
             $sequence = $sequence->shaped($sequence->rate, $size);

@@ -304,7 +304,8 @@ final class PackingPlan
     }
 
     /**
-     * The cuts that were chosen, and those that show nothing but what goes along.
+     * The cuts that were chosen; with days or bins also those that show nothing but what goes along. Where cuts were chosen by name, no
+     * draft goes along unasked.
      *
      * @param  Collection<int, Clip>  $here
      * @param  Collection<int, StoredSequence>  $chosen
@@ -315,6 +316,29 @@ final class PackingPlan
             return;
         }
         $names = [];
+        foreach ($chosen->concat($this->covered($here, $chosen)) as $cut) {
+            $this->items[] = new PackingItem(
+                "cuts:$cut->ulid",
+                self::free($names, 'cuts/' . PathTemplate::plain($cut->name)),
+                self::mark([$cut->step, $cut->name]),
+                400 * $cut->items,
+                sequence: $cut,
+                name: $cut->name,
+            );
+        }
+    }
+
+    /**
+     * @param  Collection<int, Clip>  $here
+     * @param  Collection<int, StoredSequence>  $chosen
+     * @return Collection<int, StoredSequence>
+     */
+    private function covered(Collection $here, Collection $chosen): Collection
+    {
+        $choice = $this->choice;
+        if (!$chosen->isEmpty() && $choice->days === [] && $choice->bins === [] && $choice->takes === [] && !$choice->isSince) {
+            return new Collection();
+        }
         $others = StoredSequence::query()
             ->where('production_id', $this->production->id)
             ->whereNull('removed_at')
@@ -328,21 +352,12 @@ final class PackingPlan
             ->whereIn('sequence_id', $others->pluck('id'))
             ->get(['sequence_id', 'clip_id'])
             ->groupBy('sequence_id');
-        $whole = $others->filter(
+
+        return $others->filter(
             static fn(StoredSequence $one): bool => ($shown[$one->id] ?? new Collection())->every(
                 static fn(object $use): bool => $here->has($use->clip_id),
             ),
         );
-        foreach ($chosen->concat($whole) as $cut) {
-            $this->items[] = new PackingItem(
-                "cuts:$cut->ulid",
-                self::free($names, 'cuts/' . PathTemplate::plain($cut->name)),
-                self::mark([$cut->step, $cut->name]),
-                400 * $cut->items,
-                sequence: $cut,
-                name: $cut->name,
-            );
-        }
     }
 
     /**

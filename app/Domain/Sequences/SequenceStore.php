@@ -40,6 +40,22 @@ final class SequenceStore
     /** Operations of one change. */
     public const MOST_OPERATIONS = 500;
 
+    /** A name that nothing of the production has yet: two of one name cannot be told apart in a list. */
+    public static function freeName(Production $production, string $name): string
+    {
+        $taken = StoredSequence::query()
+            ->where('production_id', $production->id)
+            ->where('name', 'like', addcslashes($name, '%_\\') . '%')
+            ->pluck('name')
+            ->flip();
+        $free = $name;
+        for ($number = 2; isset($taken[$free]); $number++) {
+            $free = "$name, $number";
+        }
+
+        return $free;
+    }
+
     /** @param  array<string, mixed>|null  $recipe  how it is made again, for a reel */
     public function create(
         Production $production,

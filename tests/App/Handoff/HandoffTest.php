@@ -362,6 +362,29 @@ final class HandoffTest extends TestCase
         self::assertFileDoesNotExist($this->inbox($second) . "/proxies/import_$kept->name.mp4");
     }
 
+    public function test_a_cut_that_is_chosen_by_its_name_takes_no_other_of_the_same_clips_along(): void
+    {
+        $take = $this->take('3', 1, ['status' => 'circled']);
+        $clip = $this->clip('A001C001', 'A', 8, 10, $take);
+        $this->as();
+        [$first, $second] = array_map(
+            fn(): array => $this->postJson($this->at('string-outs'), ['of' => 'circled', 'scene' => '3'])
+                ->assertCreated()
+                ->json(),
+            [1, 2],
+        );
+        self::assertSame("$first[name], 2", $second['name'], 'two of one name cannot be told apart');
+        $cuts = fn(array $choice): array => array_column(
+            $this->postJson($this->at('handoffs/plan'), $choice + ['days' => [], 'bins' => []])
+                ->assertOk()
+                ->json('rows'),
+            'names',
+            'folder',
+        )['cuts/'];
+        self::assertSame([$first['name']], $cuts(['sequences' => [$first['ulid']]]));
+        self::assertEqualsCanonicalizing([$first['name'], $second['name']], $cuts(['days' => [$clip->day->ulid]]));
+    }
+
     public function test_words_corrected_since_go_with_what_is_new_where_words_go(): void
     {
         $take = $this->take('7', 1);

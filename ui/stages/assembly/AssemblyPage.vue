@@ -75,7 +75,7 @@ function askWhat(): void {
 const isLaying = ref(false)
 async function lay(): Promise<void> {
   const now = laying.value
-  if (now === null) return
+  if (now === null || isLaying.value) return
   isLaying.value = true
   const done = await attempt(() =>
     assembly.stringOut(

@@ -529,6 +529,16 @@ const heights = useLocalStorage<Record<string, number>>('cartella.cut.heights', 
 const history = ref(false)
 const writing = ref(false)
 const scene = ref(String(route.query.scene ?? ''))
+// The script opens where the cut begins.
+watch(
+  [sources, value],
+  ([known, now]) => {
+    if (scene.value !== '' || known === undefined || now === null) return
+    const first = now.tracks.flatMap((one) => one.items.slice(0, 1)).find((item) => item.metadata.take !== undefined)
+    scene.value = known.takes.find((take) => take.ulid === first?.metadata.take)?.scene ?? ''
+  },
+  { immediate: true },
+)
 const timecode = computed(() => labelAt((value.value?.start_ticks ?? 0) + at.value, rate.value))
 const shownLook = computed(() => {
   const now = piece.value?.look ?? null
