@@ -4,15 +4,22 @@ declare(strict_types=1);
 
 namespace Tests\App\Handoff;
 
+use App\Domain\Sequences\ToldChanges;
 use App\Models\Card;
 use App\Models\Clip;
 use App\Models\Production;
 use App\Models\Role;
 use App\Models\StoredSequence;
 use Cartella\Core\Custody\Verify;
+use Cartella\Core\Cutting\Item;
+use Cartella\Core\Cutting\Sequence;
+use Cartella\Core\Cutting\Source;
+use Cartella\Core\Cutting\Track;
+use Cartella\Core\Cutting\TrackKind;
 use Cartella\Core\Exchange\Otio\OtioReader;
 use Cartella\Core\Media\Probe;
 use Cartella\Core\Process;
+use Cartella\Core\Time\FrameRate;
 use Cartella\Core\Time\Ticks;
 use Illuminate\Http\UploadedFile;
 use Illuminate\Support\Facades\File;
@@ -154,6 +161,52 @@ final class BackTest extends TestCase
         $found = $this->getJson($this->at("sequences/$after/compare?with=$before"))->assertOk();
         self::assertEqualsCanonicalizing(['gone', 'slipped'], array_column($found->json('changes'), 'kind'));
         $this->getJson($this->at("sequences/$after/compare?with=01ARZ3NDEKTSV4RRFFQ69G5FAV"))->assertNotFound();
+    }
+
+    public function test_it_is_compared_with_the_cut_that_shows_the_same_before_any_newer_one(): void
+    {
+        $this->rolled('A003C001', 'A003', 36_000);
+        $this->rolled('A004C001', 'A004', 36_000);
+        $list = fn(string $title, string ...$reels): string => (string) $this->bring(
+            "TITLE: $title\nFCM: NON-DROP FRAME\n\n" .
+                implode(
+                    array_map(
+                        static fn(string $reel, int $n): string => self::event($n + 1, $reel, '10:00:10:00', '10:00:12:00', 2 * $n),
+                        $reels,
+                        array_keys($reels),
+                    ),
+                ),
+            "$title.edl",
+        )
+            ->assertCreated()
+            ->json('ulid');
+        $list('Mill', 'A003');
+        $list('Both', 'A003', 'A004');
+        $list('Gate', 'A004');
+        $now = $list('Second of the mill', 'A003');
+        self::assertSame(
+            ['Mill', 'Both', 'Gate'],
+            array_column($this->getJson($this->at("received/$now"))->assertOk()->json('others'), 'name'),
+        );
+    }
+
+    public function test_sound_that_a_list_rounded_to_frames_has_moved_by_what_its_length_says(): void
+    {
+        $frame = 28_224_000;
+        $rate = FrameRate::parse('25');
+        $source = new Source('S', 'S', null, null, 0, 1000 * $frame, $rate);
+        $cut = static fn(int $from, int $length): Sequence => new Sequence('x', $rate, 0, [
+            new Track(TrackKind::Sound, 'A', [new Item('T', $source, $from, $length, 0)]),
+        ]);
+        $sent = $cut(100 * $frame + intdiv(6 * $frame, 10), 200 * $frame);
+        self::assertSame(
+            ['shorter: begins 50 frames later'],
+            array_column(ToldChanges::of($sent, $cut(150 * $frame, 150 * $frame))['changes'], 'words'),
+        );
+        self::assertSame(
+            ['shorter: ends 50 frames earlier'],
+            array_column(ToldChanges::of($sent, $cut(100 * $frame, 150 * $frame))['changes'], 'words'),
+        );
     }
 
     public function test_the_originals_of_a_cut_are_pulled_whole_or_as_far_as_it_needs_them(): void
