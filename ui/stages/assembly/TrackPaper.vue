@@ -150,7 +150,8 @@ function drawItem(pen: CanvasRenderingContext2D, item: CutItem, top: number, hig
   pen.strokeStyle = isChosen ? '#1f6f5c' : '#c7baa2'
   pen.lineWidth = isChosen ? 2 : 1
   pen.strokeRect(from + 0.5, top + 3.5, wide - 1, high - 7)
-  if (wide > 26) {
+  // Two letters of a name say nothing.
+  if (wide > 44) {
     pen.save()
     pen.beginPath()
     pen.rect(from, top, wide - 4, high)

@@ -498,8 +498,12 @@ useShortcuts('Bins', [
                   ? t('bins.BinsPage.nothingIsLikeItsRule')
                   : isOwn
                     ? t('bins.BinsPage.dragClipsOntoItIn')
-                    : ''
-              }}</template
+                    : t('bins.BinsPage.clipsComeHereFromCards')
+              }}<template v-if="!isOwn && !bin?.is_rule"
+                ><br /><RouterLink class="plain" :to="{ name: 'cards', params: route.params }">{{
+                  t('bins.BinsPage.toTheBench')
+                }}</RouterLink></template
+              ></template
             >
           </div>
           <BinRows

@@ -36,7 +36,7 @@ const go = (clip: string) =>
     </h2>
     <p v-if="span === null" class="soft none">
       {{ t('day.RolledStrip.nothingHasBeenShotOr') }}
-      <RouterLink :to="{ name: 'cards', params: { production: production.ulid, day: day.ulid } }">{{
+      <RouterLink class="plain" :to="{ name: 'cards', params: { production: production.ulid, day: day.ulid } }">{{
         t('day.RolledStrip.toTheBench')
       }}</RouterLink>
     </p>

@@ -392,6 +392,9 @@ useShortcuts('Line-up', [
           >
             {{ t('lineup.LineupPage.lineUpTheDay') }}
           </button>
+          <RouterLink v-if="data.strays.length === 0" class="plain" :to="{ name: 'cards', params: route.params }">{{
+            t('lineup.LineupPage.toTheBench')
+          }}</RouterLink>
         </div>
         <DayMap
           v-else
