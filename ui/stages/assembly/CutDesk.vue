@@ -529,16 +529,22 @@ const heights = useLocalStorage<Record<string, number>>('cartella.cut.heights', 
 const history = ref(false)
 const writing = ref(false)
 const scene = ref(String(route.query.scene ?? ''))
-// The script opens where the cut begins.
+// The script opens where the cut begins; while somebody cuts it stays where they put it.
+let isOpened = scene.value !== ''
 watch(
   [sources, value],
   ([known, now]) => {
-    if (scene.value !== '' || known === undefined || now === null) return
+    if (isOpened || known === undefined || now === null) return
+    isOpened = true
     const first = now.tracks.flatMap((one) => one.items.slice(0, 1)).find((item) => item.metadata.take !== undefined)
     scene.value = known.takes.find((take) => take.ulid === first?.metadata.take)?.scene ?? ''
   },
   { immediate: true },
 )
+function chooseScene(name: string): void {
+  isOpened = true
+  scene.value = name
+}
 const timecode = computed(() => labelAt((value.value?.start_ticks ?? 0) + at.value, rate.value))
 const shownLook = computed(() => {
   const now = piece.value?.look ?? null
@@ -711,7 +717,7 @@ function nameTrack(): void {
           :turning="turning"
           @keep="keep"
           @turn="digit"
-          @scene="scene = $event"
+          @scene="chooseScene"
           @put="(stuff, how) => cut.act(() => void put([stuff], how))"
           @line="lineOut"
           @hear="hear"
