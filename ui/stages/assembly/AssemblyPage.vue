@@ -1,7 +1,8 @@
 <script setup lang="ts">
 import { t } from '@/words'
 import { Modal } from 'ant-design-vue'
-import { computed, nextTick, ref, useTemplateRef } from 'vue'
+import { useSessionStorage } from '@vueuse/core'
+import { computed, nextTick, ref, useTemplateRef, watch } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
 import { assembly } from '@/api/endpoints/assembly'
 import { words as wordsApi } from '@/api/endpoints/words'
@@ -14,6 +15,7 @@ import { useDesk } from '@/shell/desk'
 import { useShortcuts } from '@/shell/keys'
 import { attempt, say } from '@/shell/say'
 import CutDesk from './CutDesk.vue'
+import { placeOf, still, type OpenCut } from './openCuts'
 import PlanDialog from './PlanDialog.vue'
 import WallPage from './WallPage.vue'
 
@@ -39,6 +41,12 @@ const KINDS: Record<string, string> = {
   angle_cut: t('assembly.AssemblyPage.betweenAngles'),
 }
 const cuts = computed(() => data.value?.cuts ?? [])
+const lying = useSessionStorage<OpenCut[]>(placeOf(production.value.ulid), [])
+watch(cuts, (now) => {
+  // What is here may be newer than the list.
+  const here = [cut.value, wall.value].filter((one) => one !== null)
+  lying.value = still(lying.value, [...now.map((one) => one.ulid), ...here])
+})
 const at = ref(0)
 const list = useTemplateRef<HTMLElement>('list')
 

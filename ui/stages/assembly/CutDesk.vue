@@ -24,6 +24,7 @@ import SequenceFiles from '@/shell/SequenceFiles.vue'
 import { ratesTold } from '@/shell/useLastCut'
 import BeneathPane from './BeneathPane.vue'
 import CutHistory from './CutHistory.vue'
+import OpenCuts from './OpenCuts.vue'
 import { playedOf } from './played'
 import ReadsPane, { type Stuff } from './ReadsPane.vue'
 import TrackHeads from './TrackHeads.vue'
@@ -781,7 +782,9 @@ function nameTrack(): void {
           @level="setLevel"
         />
         <div class="bar">
-          <b class="name" :title="cut.name.value">{{ cut.name.value }}</b>
+          <OpenCuts :cut="props.cut" kind="cut" :name="cut.name.value" :at="at">
+            <b class="name" :title="cut.name.value">{{ cut.name.value }}</b>
+          </OpenCuts>
           <button
             class="chip"
             :class="{ on: rippling }"

@@ -23,6 +23,7 @@ import { useShortcuts } from '@/shell/keys'
 import PickDialog from '@/shell/PickDialog.vue'
 import { attempt, refuse, say } from '@/shell/say'
 import { backIn, type Piece, piecesOf, pieceOn, reach, withPending } from './score'
+import OpenCuts from './OpenCuts.vue'
 import ScoreStaves from './ScoreStaves.vue'
 import { useCut } from './useCut'
 
@@ -430,6 +431,7 @@ onMounted(() => page.value?.focus())
             </button>
             <button class="plain" @click="emit('leave')">{{ t('assembly.WallPage.allCuts') }}</button>
           </p>
+          <OpenCuts :cut="props.cut" kind="wall" :name="wall.name" :at="at" />
         </aside>
         <ScoreStaves
           :angles="angles"
