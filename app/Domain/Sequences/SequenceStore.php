@@ -43,6 +43,8 @@ final class SequenceStore
     /** A name that nothing of the production has yet: two of one name cannot be told apart in a list. */
     public static function freeName(Production $production, string $name): string
     {
+        // Room for the number in what is kept of a name.
+        $name = mb_substr($name, 0, 150);
         $taken = StoredSequence::query()
             ->where('production_id', $production->id)
             ->where('name', 'like', addcslashes($name, '%_\\') . '%')

@@ -39,31 +39,12 @@ final class ToldChanges
         ];
     }
 
-    /**
-     * By how much a piece begins earlier and ends later, ticks. Lists round sound to frames: an edge that is less than a frame away stands
-     * where it did, and the other one has moved by what the length says.
-     *
-     * @return array{int, int}
-     */
-    private static function edges(Change $change, FrameRate $rate): array
-    {
-        [$head, $tail] = [$change->headTicks(), $change->tailTicks()];
-        $grown = $head + $tail;
-
-        return match (true) {
-            $grown === 0 => [$head, $tail],
-            abs($tail) < $rate->ticksPerFrame() => [$grown, 0],
-            abs($head) < $rate->ticksPerFrame() => [0, $grown],
-            default => [$head, $tail],
-        };
-    }
-
     private static function words(Change $change, FrameRate $rate): string
     {
         $frames = static fn(int $ticks): int => (int) round($ticks / $rate->ticksPerFrame());
         $count = static fn(int $n): string => abs($n) === 1 ? '1 frame' : abs($n) . ' frames';
         $length = static fn(?Item $item): string => Timecode::duration($frames($item->durationTicks ?? 0), $rate);
-        [$head, $tail] = array_map($frames, self::edges($change, $rate));
+        [$head, $tail] = array_map($frames, $change->edgesTicks($rate->ticksPerFrame()));
         $edges = implode(
             ', ',
             array_filter([

@@ -15,15 +15,28 @@ final readonly class Change
         return $this->is->recordStartTicks ?? ($this->was->recordStartTicks ?? 0);
     }
 
-    /** By how much its head begins earlier in the source, ticks; below zero later. */
-    public function headTicks(): int
+    /**
+     * By how much it begins earlier and ends later in its source; below zero later and earlier. Lists round sound to frames: an edge that
+     * is less than a frame away stands where it did, and the other one has moved by what the length says.
+     *
+     * @param  int  $frame  ticks
+     * @return array{int, int} ticks
+     */
+    public function edgesTicks(int $frame): array
     {
-        return $this->was === null || $this->is === null ? 0 : $this->was->sourceStartTicks - $this->is->sourceStartTicks;
-    }
+        if ($this->was === null || $this->is === null) {
+            return [0, 0];
+        }
+        $head = $this->was->sourceStartTicks - $this->is->sourceStartTicks;
+        $tail = $this->is->sourceEndTicks() - $this->was->sourceEndTicks();
+        $grown = $head + $tail;
 
-    /** By how much its tail ends later in the source, ticks; below zero earlier. */
-    public function tailTicks(): int
-    {
-        return $this->was === null || $this->is === null ? 0 : $this->is->sourceEndTicks() - $this->was->sourceEndTicks();
+        return match (true) {
+            // Other material of the same length.
+            $grown === 0 => [$head, $tail],
+            abs($tail) < $frame => [$grown, 0],
+            abs($head) < $frame => [0, $grown],
+            default => [$head, $tail],
+        };
     }
 }

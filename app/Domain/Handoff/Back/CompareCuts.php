@@ -15,14 +15,14 @@ use Illuminate\Support\Facades\DB;
 /** What became of a cut that was sent, when it comes back: each difference in words and with its place. */
 final class CompareCuts
 {
-    public function __construct(private readonly SequenceStore $store, private readonly ExchangeSequence $exchange) {}
-
     /** The newest of so many are offered. */
     private const OFFERED = 100;
 
+    public function __construct(private readonly SequenceStore $store, private readonly ExchangeSequence $exchange) {}
+
     /**
-     * @return Collection<int, StoredSequence> the cuts with which one can be compared; one of its name first, then those that show most of
-     *     the same clips and little else, the newest of them first
+     * @return Collection<int, StoredSequence> names of the cuts with which one can be compared; one of its name first, then those that show
+     *     most of the same clips and little else, the newest of them first
      */
     public static function with(StoredSequence $stored): Collection
     {
@@ -33,23 +33,21 @@ final class CompareCuts
             ->orderByRaw('name = ? DESC', [$stored->name])
             ->orderByDesc('id')
             ->limit(self::OFFERED)
-            ->get();
+            ->get(['id', 'ulid', 'name', 'kind']);
         $uses = DB::table('sequence_uses')
             ->whereIn('sequence_id', [...$all->modelKeys(), $stored->id])
-            ->distinct()
             ->get(['sequence_id', 'clip_id'])
             ->groupBy('sequence_id')
-            ->map(static fn(Collection $own): array => $own->pluck('clip_id')->all());
+            ->map(static fn(Collection $own): array => array_flip($own->pluck('clip_id')->all()));
         $mine = $uses[$stored->id] ?? [];
-        $alike = static fn(StoredSequence $one): float => (2 * count(array_intersect($mine, $uses[$one->id] ?? []))) /
-            max(1, count($mine) + count($uses[$one->id] ?? []));
+        $alike = $all->mapWithKeys(static function (StoredSequence $one) use ($uses, $mine): array {
+            $theirs = $uses[$one->id] ?? [];
+
+            return [$one->id => (2 * count(array_intersect_key($mine, $theirs))) / max(1, count($mine) + count($theirs))];
+        });
 
         return $all
-            ->sortBy([
-                static fn(StoredSequence $x, StoredSequence $y): int => ($y->name === $stored->name) <=> ($x->name === $stored->name),
-                static fn(StoredSequence $x, StoredSequence $y): int => $alike($y) <=> $alike($x),
-                static fn(StoredSequence $x, StoredSequence $y): int => $y->id <=> $x->id,
-            ])
+            ->sortByDesc(static fn(StoredSequence $one): array => [$one->name === $stored->name, $alike[$one->id], $one->id])
             ->values();
     }
 
