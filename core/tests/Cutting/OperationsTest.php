@@ -91,6 +91,90 @@ final class OperationsTest extends TestCase
         return $op;
     }
 
+    /** Pictures A 0–10, B 10–30, C 30–40 and under each its sound a, b, c; a locked track with L 5–25. */
+    private static function pairs(): Sequence
+    {
+        $own = static fn(string ...$names): array => [
+            self::item($names[0], 10),
+            self::item($names[1], 20, 20, 10),
+            self::item($names[2], 10, 20, 30),
+        ];
+
+        return Sequence::fromArray([
+            'title' => 'x',
+            'rate' => '25',
+            'start_ticks' => 0,
+            'tracks' => [
+                ['kind' => 'picture', 'name' => 'V', 'items' => $own('A', 'B', 'C')],
+                ['kind' => 'sound', 'name' => 'A', 'items' => $own('a', 'b', 'c')],
+                ['kind' => 'sound', 'name' => 'L', 'locked' => true, 'items' => [self::item('L', 20, 20, 5)]],
+            ],
+        ]);
+    }
+
+    /** @return iterable<string, array{string, int, bool, string}> edge, frames, ripple, and both tracks as they are then */
+    public static function edgesOfPairs(): iterable
+    {
+        yield 'a tail earlier' => ['tail', -5, true, 'A 0-10 @20, B 10-25 @20, C 25-35 @20'];
+        yield 'a tail later' => ['tail', 5, true, 'A 0-10 @20, B 10-35 @20, C 35-45 @20'];
+        yield 'a head later' => ['head', 5, true, 'A 0-10 @20, B 10-25 @25, C 25-35 @20'];
+        yield 'a head earlier' => ['head', -5, true, 'A 0-10 @20, B 10-35 @15, C 35-45 @20'];
+        yield 'a tail, and nothing follows' => ['tail', -5, false, 'A 0-10 @20, B 10-25 @20, C 30-40 @20'];
+        yield 'a head, and nothing follows' => ['head', 5, false, 'A 0-10 @20, B 15-30 @25, C 30-40 @20'];
+    }
+
+    #[DataProvider('edgesOfPairs')]
+    public function test_what_goes_along_is_trimmed_as_one_and_what_is_behind_moves_once(
+        string $edge,
+        int $frames,
+        bool $ripple,
+        string $wanted,
+    ): void {
+        $before = self::pairs();
+        $done = Operations::run($before, [
+            [
+                ...['op' => 'trim', 'track' => 0, 'index' => 1, 'edge' => $edge, 'by_ticks' => $frames * self::FRAME, 'ripple' => $ripple],
+                'with' => [['track' => 1, 'index' => 1]],
+            ],
+        ]);
+        self::assertSame([], $done['refused']);
+        self::assertSame([$wanted, strtolower($wanted)], [self::told($done['sequence']), self::told($done['sequence'], 1)]);
+        self::assertSame('L 5-25 @20', self::told($done['sequence'], 2));
+        self::assertEquals($before, $done['inverse'][0]->apply($done['sequence']));
+    }
+
+    public function test_what_has_no_such_edge_goes_along_with_nothing(): void
+    {
+        foreach ([['track' => 1, 'index' => 0], ['track' => 0, 'index' => 0], ['track' => 2, 'index' => 0]] as $other) {
+            $done = Operations::run(self::pairs(), [
+                ['op' => 'trim', 'track' => 0, 'index' => 1, 'edge' => 'tail', 'by_ticks' => -self::FRAME, 'with' => [$other]],
+            ]);
+            self::assertCount(1, $done['refused']);
+            self::assertEquals(self::pairs(), $done['sequence']);
+        }
+    }
+
+    public function test_a_gap_closes_everywhere_as_far_as_nothing_plays_in_it(): void
+    {
+        $cut = static fn(array $sound): Sequence => Sequence::fromArray([
+            'title' => 'x',
+            'rate' => '25',
+            'start_ticks' => 0,
+            'tracks' => [
+                ['kind' => 'picture', 'name' => 'V', 'items' => [self::item('A', 10), self::item('B', 10, 20, 40)]],
+                ['kind' => 'sound', 'name' => 'A', 'items' => $sound],
+            ],
+        ]);
+        $closed = static fn(array $sound): array => Operations::run($cut($sound), [
+            ['op' => 'close_gap', 'track' => 0, 'at_ticks' => 20 * self::FRAME, 'everywhere' => true],
+        ]);
+        $told = static fn(array $sound): array => [self::told($closed($sound)['sequence']), self::told($closed($sound)['sequence'], 1)];
+        self::assertSame(['A 0-10 @20, B 10-20 @20', 'S 10-20 @20'], $told([self::item('S', 10, 20, 40)]));
+        self::assertSame(['A 0-10 @20, B 15-25 @20', 'S 0-15 @20'], $told([self::item('S', 15)]));
+        self::assertSame(['A 0-10 @20, B 20-30 @20', 'S 10-30 @20'], $told([self::item('S', 20, 20, 30)]));
+        self::assertSame('Something plays in that gap on another track.', $closed([self::item('S', 60)])['refused'][0]['reason']);
+    }
+
     /** @return iterable<string, array{array<string, mixed>, string, string}> operation, picture and sound afterwards */
     public static function done(): iterable
     {
@@ -402,10 +486,14 @@ final class OperationsTest extends TestCase
             ['op' => 'join', 'track' => $track, 'index' => $index],
             ['op' => 'trim', 'track' => $track, 'index' => $index, 'edge' => 'head', 'by_ticks' => $by, 'ripple' => $at > 30],
             ['op' => 'trim', 'track' => $track, 'index' => $index, 'edge' => 'tail', 'by_ticks' => $by, 'ripple' => $at > 30],
+            [
+                ...['op' => 'trim', 'track' => 0, 'index' => $index, 'edge' => 'tail', 'by_ticks' => $by, 'ripple' => $at > 30],
+                'with' => [['track' => 1, 'index' => $index]],
+            ],
             ['op' => 'roll', 'track' => $track, 'index' => $index, 'by_ticks' => $by],
             ['op' => 'slip', 'track' => $track, 'index' => $index, 'by_ticks' => $by],
             ['op' => 'move', 'track' => $track, 'index' => $index, 'to_track' => $random->getInt(0, 1), 'at_ticks' => $at],
-            ['op' => 'close_gap', 'track' => $track, 'at_ticks' => $at],
+            ['op' => 'close_gap', 'track' => $track, 'at_ticks' => $at, 'everywhere' => $at > 30],
             ['op' => 'enable', 'track' => $track, 'index' => $index, 'on' => $by > 0],
             ['op' => 'replace', 'track' => $track, 'index' => $index, 'source' => $item['source'], 'source_start_ticks' => $length],
             ['op' => 'set_track', 'track' => $track, 'name' => "T$by", 'locked' => false, 'enabled' => $at > 30],
@@ -414,7 +502,7 @@ final class OperationsTest extends TestCase
             ['op' => 'level', 'track' => 2, 'index' => $index, 'gain_millibels' => 100 * $by, 'fade_in_ticks' => 1],
             ['op' => 'plain', 'from_ticks' => $at, 'to_ticks' => $at + $length],
             ['op' => 'angled', 'from_ticks' => $at, 'to_ticks' => $at + $length],
-        ][$random->getInt(0, 20)];
+        ][$random->getInt(0, 21)];
 
         return self::ticks($op);
     }

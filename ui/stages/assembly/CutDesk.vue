@@ -31,7 +31,7 @@ import TrackHeads from './TrackHeads.vue'
 import TrackPaper from './TrackPaper.vue'
 import { movesBy, tried, type Trial } from './tried'
 import { useCopied } from './useCopied'
-import { along, holeAt, joined, movedAlong, rolled, splits, together, trimmed } from './along'
+import { along, joined, movedAlong, rolled, splits, together, trimmed } from './along'
 import { useCut, type Operation } from './useCut'
 import { useTrial } from './useTrial'
 import { amountTyped, endOf, indexAt, itemAt, lengthOf, paperOrder, type CutItem } from './value'
@@ -205,7 +205,6 @@ const TAKES = {
 const alone = computed(() => takes.value !== 'both')
 /** Pieces with what goes along with them. */
 const withAlong = (places: typeof meant.value) => (alone.value ? places : together(tracks.value, places))
-const endOfTrack = computed(() => (here.value?.items.length ? endOf(here.value.items.at(-1)!) : 0))
 const goesAlong = computed(
   () =>
     new Set(alone.value ? [] : chosenPlaces.value.flatMap((one) => along(tracks.value, one)).map((one) => one.item)),
@@ -308,14 +307,7 @@ function extract(): void {
   })
 }
 function closeHole(): void {
-  const hole = alone.value ? null : holeAt(tracks.value, track.value, at.value)
-  if (hole !== null)
-    void edit([{ op: 'extract', from_ticks: hole.from, to_ticks: hole.to }], 'Close the hole').then(
-      (done) => done && player.goTo(hole.from),
-    )
-  else if (!alone.value && itemAt(here.value?.items ?? [], at.value) === null && at.value < endOfTrack.value)
-    refuse(t('assembly.CutDesk.somethingPlaysInTheHole'))
-  else void edit([{ op: 'close_gap', track: track.value, at_ticks: at.value }], 'Close the hole')
+  void edit([{ op: 'close_gap', track: track.value, at_ticks: at.value, everywhere: !alone.value }], 'Close the hole')
 }
 function join(): void {
   const index = nearestCut.value?.index

@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest'
-import { along, holeAt, joined, movedAlong, rolled, splits, trimmed, type Place } from './along'
-import { endOf, type CutItem, type CutTrack } from './value'
+import { along, joined, movedAlong, rolled, splits, trimmed, type Place } from './along'
+import type { CutItem, CutTrack } from './value'
 
 const piece = (take: string, at: number, length: number, source = `${take} picture`): CutItem => ({
   name: take,
@@ -29,58 +29,32 @@ const place = (tracks: CutTrack[], on: number, index: number): Place => ({
   item: tracks[on]!.items[index]!,
 })
 
-/** Trims and moves as docs/architecture.md has them, on pieces that nothing spans. */
-function after(tracks: CutTrack[], operations: { op: string; [name: string]: unknown }[]): string[] {
-  const all = tracks.map((one) => one.items.map((item) => ({ ...item })))
-  for (const { op, track, index, edge, by_ticks, ripple, at_ticks } of operations) {
-    const item = all[Number(track)]![Number(index)]!
-    const end = endOf(item)
-    const by = Number(by_ticks)
-    if (op === 'move') item.record_start_ticks = Number(at_ticks)
-    else if (edge === 'tail') item.duration_ticks += by
-    else {
-      item.duration_ticks -= by
-      item.source_start_ticks += by
-      if (ripple !== true) item.record_start_ticks += by
-    }
-    if (op === 'trim' && ripple === true)
-      for (const other of all.flat())
-        if (other !== item && other.record_start_ticks >= end) other.record_start_ticks += edge === 'tail' ? by : -by
-    for (const own of all)
-      own.forEach((one, at) => {
-        const next = own[at + 1]
-        if (next !== undefined && endOf(one) > next.record_start_ticks) throw new Error('overlap')
-      })
-  }
-  return all.map((items) =>
-    items
-      .map((one) => `${one.name}@${one.record_start_ticks}+${one.duration_ticks}/${one.source_start_ticks}`)
-      .join(' '),
-  )
-}
-
 describe("a take's picture and its sound", () => {
-  it.each([
-    ['tail', -5, '1@0+10/100 2@10+15/100 3@25+10/100'],
-    ['tail', 5, '1@0+10/100 2@10+25/100 3@35+10/100'],
-    ['head', 5, '1@0+10/100 2@10+15/105 3@25+10/100'],
-    ['head', -5, '1@0+10/100 2@10+25/95 3@35+10/100'],
-  ] as const)('stay together when the %s moves by %i and the rest follows', (edge, by, wanted) => {
+  const told = (operations: { op: string; [name: string]: unknown }[]) =>
+    operations.map((one) => [one.track, one.index, one.with])
+
+  it('are trimmed as one, from the end on', () => {
     const tracks = three()
-    expect(after(tracks, trimmed(tracks, [place(tracks, 0, 1)], edge, by, true, false))).toEqual([wanted, wanted])
+    const places = [place(tracks, 0, 0), place(tracks, 0, 2)]
+    expect(told(trimmed(tracks, places, 'tail', -5, true, false))).toEqual([
+      [0, 2, [{ track: 1, index: 2 }]],
+      [0, 0, [{ track: 1, index: 0 }]],
+    ])
   })
   it('are each by themselves when somebody says so', () => {
     const tracks = three()
-    expect(after(tracks, trimmed(tracks, [place(tracks, 0, 1)], 'tail', -5, false, true))).toEqual([
-      '1@0+10/100 2@10+15/100 3@30+10/100',
-      '1@0+10/100 2@10+20/100 3@30+10/100',
-    ])
+    expect(told(trimmed(tracks, [place(tracks, 0, 1)], 'tail', -5, true, true))).toEqual([[0, 1, []]])
   })
   it.each([true, false])('are trimmed once when both are chosen, by themselves or not', (alone) => {
     const tracks = three()
     const both = [place(tracks, 0, 1), place(tracks, 1, 1)]
-    const wanted = '1@0+10/100 2@10+15/100 3@25+10/100'
-    expect(after(tracks, trimmed(tracks, both, 'tail', -5, true, alone))).toEqual([wanted, wanted])
+    expect(told(trimmed(tracks, both, 'tail', -5, true, alone))).toEqual([[0, 1, [{ track: 1, index: 1 }]]])
+  })
+  it('share an edge: for a head that moves what is behind, both of them', () => {
+    const tracks = [track('picture', [piece('1', 0, 10)]), track('sound', [sound('1', 0, 14)])]
+    const only = [place(tracks, 0, 0)]
+    expect(told(trimmed(tracks, only, 'head', 2, false, false))).toEqual([[0, 0, [{ track: 1, index: 0 }]]])
+    expect(told(trimmed(tracks, only, 'head', 2, true, false))).toEqual([[0, 0, []]])
   })
   it('are rolled, split and moved together', () => {
     const tracks = three()
@@ -121,20 +95,5 @@ describe('what does not go along', () => {
       track('sound', [sound('1', 0, 10), { ...sound('1', 10, 10), source_start_ticks: 300 }]),
     ]
     expect(joined(tracks, 0, 0, false)).toEqual([{ op: 'join', track: 0, index: 0 }])
-  })
-})
-
-describe('a hole', () => {
-  it('closes as far as nothing plays in it on the other tracks', () => {
-    const tracks = (from: number, length: number) => [
-      track('picture', [piece('1', 0, 10), piece('2', 40, 10)]),
-      track('sound', length === 0 ? [] : [sound('1', from, length)]),
-    ]
-    expect(holeAt(tracks(0, 0), 0, 20)).toEqual({ from: 10, to: 40 })
-    expect(holeAt(tracks(0, 15), 0, 20)).toEqual({ from: 15, to: 40 })
-    expect(holeAt(tracks(30, 20), 0, 20)).toEqual({ from: 10, to: 30 })
-    expect(holeAt(tracks(0, 60), 0, 20)).toBeNull()
-    expect(holeAt(tracks(0, 0), 0, 5)).toBeNull()
-    expect(holeAt(tracks(0, 0), 0, 60)).toBeNull()
   })
 })

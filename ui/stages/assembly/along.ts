@@ -1,4 +1,4 @@
-import { endOf, indexAt, itemAt, type CutItem, type CutTrack } from './value'
+import { endOf, itemAt, type CutItem, type CutTrack } from './value'
 
 /** What belongs together on several tracks, a take's picture and its sound, and what an act does to all of it. */
 export interface Place {
@@ -44,9 +44,8 @@ export function together(tracks: CutTrack[], places: Place[], ends: Ends = 'both
 }
 
 /**
- * An edge of pieces and of what goes along with them. With ripple what is behind moves once, however many tracks a
- * piece lies on: the piece itself moves it; what goes along is shortened before or made longer after, and keeps its
- * beginning.
+ * An edge of pieces, each with what goes along with it. From the end on: what a ripple moves is done already, so places
+ * are as they were.
  */
 export function trimmed(
   tracks: CutTrack[],
@@ -57,39 +56,28 @@ export function trimmed(
   alone: boolean,
 ): Operation[] {
   const own = new Set(places.map((one) => one.item))
-  const trim = (one: Place, moves: boolean): Operation => ({
-    op: 'trim',
-    track: one.track,
-    index: one.index,
-    edge,
-    by_ticks: by,
-    ripple: moves,
-  })
-  // From the end on: what a ripple moves is done already, so places are as they were.
-  const order = [...places].sort((a, b) => b.item.record_start_ticks - a.item.record_start_ticks)
   const done = new Set<CutItem>()
-  return order.flatMap((place) => {
-    if (done.has(place.item)) return []
-    const others = along(tracks, place, edge).filter((one) => !alone || own.has(one.item))
-    for (const one of others) done.add(one.item)
-    if (!ripple) return [trim(place, false), ...others.map((one) => trim(one, false))]
-    const back = (one: Place, ticks: number): Operation => ({
-      op: 'move',
-      track: one.track,
-      index: one.index,
-      to_track: one.track,
-      at_ticks: ticks,
+  return [...places]
+    .sort((a, b) => b.item.record_start_ticks - a.item.record_start_ticks)
+    .flatMap((place) => {
+      if (done.has(place.item)) return []
+      // What is behind follows the end, so of a head both have to be at one place.
+      const others = along(tracks, place, edge === 'head' && ripple ? 'both' : edge).filter(
+        (one) => !alone || own.has(one.item),
+      )
+      for (const one of others) done.add(one.item)
+      return [
+        {
+          op: 'trim',
+          track: place.track,
+          index: place.index,
+          edge,
+          by_ticks: by,
+          ripple,
+          with: others.map(({ track, index }) => ({ track, index })),
+        },
+      ]
     })
-    const from = place.item.record_start_ticks
-    const isShorter = edge === 'head' ? by > 0 : by < 0
-    if (edge === 'tail')
-      return isShorter
-        ? [...others.map((one) => trim(one, false)), trim(place, true)]
-        : [trim(place, true), ...others.map((one) => trim(one, false))]
-    return isShorter
-      ? [...others.flatMap((one) => [trim(one, false), back(one, from)]), trim(place, true)]
-      : [trim(place, true), ...others.flatMap((one) => [back(one, from - by), trim(one, false)])]
-  })
 }
 
 /** A cut between two pieces, and the edges of what goes along with either of them. */
@@ -160,28 +148,4 @@ export function movedAlong(tracks: CutTrack[], place: Place, to: number, ticks: 
         at_ticks: one.item.record_start_ticks + by,
       })),
   ]
-}
-
-/**
- * The hole of a track at an instant, as far as nothing plays in it on other open tracks either: what is behind moves on
- * all of them.
- *
- * @returns null where there is none
- */
-export function holeAt(tracks: CutTrack[], track: number, ticks: number): { from: number; to: number } | null {
-  const items = tracks[track]!.items
-  const next = indexAt(items, ticks)
-  if (next === items.length || items[next]!.record_start_ticks <= ticks) return null
-  let [from, to] = [next === 0 ? 0 : endOf(items[next - 1]!), items[next]!.record_start_ticks]
-  tracks.forEach((other, index) => {
-    if (index === track || other.locked) return
-    for (let at = indexAt(other.items, from); at < other.items.length; at++) {
-      const one = other.items[at]!
-      if (one.record_start_ticks >= to) break
-      // What reaches in from before leaves the rest of it, what begins in it what is before that.
-      if (one.record_start_ticks <= from) from = Math.min(to, endOf(one))
-      else to = one.record_start_ticks
-    }
-  })
-  return to > from ? { from, to } : null
 }

@@ -60,11 +60,15 @@ final class Operations
                     Edge::tryFrom($op->text('edge')) ?? throw InvalidOperation::because($index, 'its edge is neither head nor tail'),
                     $op->whole('by_ticks'),
                     $op->flag('ripple', false),
+                    array_map(
+                        static fn(SequenceReader $one): array => ['track' => $one->whole('track'), 'index' => $one->whole('index')],
+                        $op->has('with') ? $op->list('with') : [],
+                    ),
                 ),
                 'roll' => new Roll($op->whole('track'), $op->whole('index'), $op->whole('by_ticks')),
                 'slip' => new Slip($op->whole('track'), $op->whole('index'), $op->whole('by_ticks')),
                 'move' => new Move($op->whole('track'), $op->whole('index'), $op->whole('to_track'), $op->whole('at_ticks')),
-                'close_gap' => new CloseGap($op->whole('track'), $op->whole('at_ticks')),
+                'close_gap' => new CloseGap($op->whole('track'), $op->whole('at_ticks'), $op->flag('everywhere', false)),
                 'enable' => new Enable($op->whole('track'), $op->whole('index'), self::on($index, $op)),
                 'replace' => new Replace(
                     $op->whole('track'),
