@@ -1,9 +1,6 @@
-import { api } from './api/client'
 import { log } from './api/endpoints/log'
-import { shell } from './api/endpoints/shell'
 import { createRouter, createWebHistory } from 'vue-router'
 import { ahead } from './api/queries'
-import type { Production } from './api/types'
 import type { StageName } from './shell/stages'
 
 const loads: (() => Promise<unknown>)[] = []
@@ -23,16 +20,7 @@ export const router = createRouter({
   history: createWebHistory(),
   routes: [
     { path: '/', name: 'home', component: () => import('./shell/ProductionsPage.vue') },
-    {
-      // An address that was cut short leads to the newest day.
-      path: '/:production([0-9A-Za-z]{26})',
-      component: () => import('./shell/NotHere.vue'),
-      beforeEnter: async (to) => {
-        const known = await api.get<Production>(shell.production(String(to.params.production)).path).catch(() => null)
-        const day = known?.days[0]
-        return day === undefined || { name: 'day', params: { ...to.params, day: day.ulid } }
-      },
-    },
+    { path: '/:production([0-9A-Za-z]{26})', component: () => import('./shell/NewestDay.vue') },
     {
       path: '/:production([0-9A-Za-z]{26})/:day([0-9A-Za-z]{26})',
       component: () => import('./shell/Desk.vue'),

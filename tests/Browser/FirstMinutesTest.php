@@ -31,7 +31,12 @@ final class FirstMinutesTest extends BrowserTestCase
 
     private function stage(): string
     {
-        return basename((string) parse_url($this->chrome()->driver->getCurrentURL(), PHP_URL_PATH));
+        return basename($this->path());
+    }
+
+    private function path(): string
+    {
+        return (string) parse_url($this->chrome()->driver->getCurrentURL(), PHP_URL_PATH);
     }
 
     public function test_a_walk_leads_past_the_stages_by_the_keyboard_is_left_and_goes_on_where_it_was(): void
@@ -65,6 +70,17 @@ final class FirstMinutesTest extends BrowserTestCase
         $this->click('.walk button', 'Close');
         $this->seeNo('.walk');
         self::assertSame([], $this->consoleErrors());
+    }
+
+    public function test_an_address_that_was_cut_short_leads_to_the_newest_day(): void
+    {
+        $this->signIn('rosa');
+        $whole = explode('/', $this->path());
+        $this->open("/$whole[1]");
+        $this->see('main h2');
+        self::assertSame(['', $whole[1], 'day'], array_values(array_diff_key(explode('/', $this->path()), [2 => ''])));
+        $this->open('/01ARZ3NDEKTSV4RRFFQ69G5FAV');
+        $this->see('.empty', 'There is nothing at this address.');
     }
 
     public function test_the_desk_speaks_italian_when_asked_and_english_again(): void
