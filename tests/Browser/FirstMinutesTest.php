@@ -81,6 +81,8 @@ final class FirstMinutesTest extends BrowserTestCase
         self::assertSame(['', $whole[1], 'day'], array_values(array_diff_key(explode('/', $this->path()), [2 => ''])));
         $this->open('/01ARZ3NDEKTSV4RRFFQ69G5FAV');
         $this->see('.empty', 'There is nothing at this address.');
+        // The browser itself writes down that the answer was no.
+        self::assertCount(1, $this->consoleErrors());
     }
 
     public function test_the_desk_speaks_italian_when_asked_and_english_again(): void
