@@ -14,6 +14,8 @@ const AHEAD = 0.45
 const AHEAD_HIDDEN = 2.5
 /** Seconds from when a piece is given to the device until it is to be heard, beyond the device's own. */
 const LEAD = 0.03
+/** The device is farther on than it says by up to its block: a piece that begins sooner may be begun late. */
+const SOON = 0.005
 /** Seconds by which sound may be beside its place and is led back; farther it is put back at once. */
 const ASTRAY = 0.012
 /** Farther than that, what is laid already is laid anew: it would be heard beside its picture to its end. */
@@ -202,8 +204,10 @@ export class Mixer {
       }
       const ideal = this.device.at(next)
       if (ideal === null) continue
-      if (ideal < this.context.currentTime) {
-        // Too late: it was still being read. By now it is there. What was laid before is not heard beside it.
+      const begin = end === 0 ? ideal : end
+      if (begin < this.context.currentTime + SOON) {
+        // Too late: it was still being read. By now it is there. What was laid before is not heard beside it, nor would
+        // be what comes after: a piece that the device begins late lies over the next one, and both are heard.
         if (end > this.context.currentTime) this.silence()
         next = null
         await this.wait(0.005, run)
@@ -220,7 +224,6 @@ export class Mixer {
       }
       const seconds = left.length / SAMPLE_RATE
       // The device's clock is led after gently: a piece runs a few thousandths faster or slower.
-      const begin = end === 0 ? ideal : end
       const rate = end === 0 ? 1 : 1 + Math.max(-LED, Math.min(LED, (begin - ideal) / seconds))
       if (end === 0 || fades) fadeIn(left, right)
       fades = false

@@ -1,6 +1,7 @@
-import { describe, expect, it } from 'vitest'
+import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest'
 import { TICKS } from '../time'
 import { DeviceClock } from './clock'
+import { Mixer } from './mixer'
 import { mix, type ReadChannel } from './mix'
 import type { Sound } from './playlist'
 import { Stretcher } from './stretch'
@@ -125,6 +126,70 @@ describe('tape', () => {
     works = true
     tape.forget()
     expect([...(await tape.read('x', 0, 2))]).toEqual([1, 1])
+  })
+})
+
+describe('mixer', () => {
+  beforeEach(() => {
+    vi.useFakeTimers({ now: 1_000_000 })
+    vi.stubGlobal('document', { hidden: false })
+  })
+  afterEach(() => {
+    vi.useRealTimers()
+    vi.unstubAllGlobals()
+  })
+
+  /** A sound device that jumps ahead of the wall by 10 ms after a second; each piece, with the moment it was given. */
+  function device() {
+    const begun: { at: number; now: number }[] = []
+    const gain = { setTargetAtTime() {}, cancelScheduledValues() {}, setValueAtTime() {}, linearRampToValueAtTime() {} }
+    const since = Date.now()
+    const context = {
+      state: 'running',
+      get currentTime() {
+        const seconds = (Date.now() - since) / 1000 + 1
+        return seconds > 2 ? seconds + 0.01 : seconds
+      },
+      createGain: () => ({ gain, connect() {}, disconnect() {} }),
+      createBuffer: (_channels: number, length: number) => ({ length, getChannelData: () => new Float32Array(length) }),
+      createBufferSource: () => ({
+        playbackRate: { value: 1 },
+        connect() {},
+        stop() {},
+        start: (at: number) => begun.push({ at, now: context.currentTime }),
+      }),
+    }
+    return { context: context as unknown as AudioContext, begun }
+  }
+
+  it('begins no piece late: it would be heard over the one after it', async () => {
+    const late = []
+    let pieces = 0
+    // A block that is read just as its sound is due: by the wall in time still, for what is laid already too late.
+    for (let wait = 380; wait < 500; wait += 2) {
+      const { context, begun } = device()
+      const tape = new Tape(async () => ({
+        block: async (block) => {
+          if (block === 2) await new Promise((resolve) => setTimeout(resolve, wait))
+          return new Float32Array(RATE).fill(0.1)
+        },
+        close() {},
+      }))
+      const mixer = new Mixer(
+        context,
+        tape,
+        () => 'x',
+        () => Date.now() / 1000,
+      )
+      mixer.setSounds([piece()])
+      mixer.start({ from: 0, since: Date.now() / 1000, speed: 1, low: 0, high: 10 * TICKS, loops: false })
+      await vi.advanceTimersByTimeAsync(3500)
+      mixer.close()
+      late.push(...begun.filter(({ at, now }) => at < now))
+      pieces += begun.length
+    }
+    expect(pieces).toBeGreaterThan(1500)
+    expect(late).toEqual([])
   })
 })
 
