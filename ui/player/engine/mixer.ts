@@ -249,8 +249,11 @@ export class Mixer {
     node.buffer = buffer
     node.playbackRate.value = rate
     node.connect(this.out)
-    node.start(at)
     const to = at + left.length / SAMPLE_RATE / rate
+    node.start(at)
+    // A device that stood still goes on with a leap and may begin it late: then it is cut off, and not heard over the
+    // next.
+    node.stop(to)
     const shown = this.muted ? 0 : this.volume
     const { currentTime: now } = this.context
     this.laid = this.laid.filter((one) => one.to > now - 0.3)
@@ -268,7 +271,7 @@ export class Mixer {
     for (const one of this.laid) {
       if (one.to <= now) continue
       // A sample cut off in its middle clicks; the gain of all goes down and up instead of each piece's own.
-      one.node.stop(now + 0.004)
+      one.node.stop(Math.min(one.to, now + 0.004))
     }
     if (this.laid.some((one) => one.to > now) && !this.muted) {
       this.out.gain.cancelScheduledValues(now)

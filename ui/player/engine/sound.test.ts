@@ -141,7 +141,7 @@ describe('mixer', () => {
 
   /** A sound device that jumps ahead of the wall by 10 ms after a second; each piece, with the moment it was given. */
   function device() {
-    const begun: { at: number; now: number }[] = []
+    const begun: { at: number; now: number; until: number | null }[] = []
     const gain = { setTargetAtTime() {}, cancelScheduledValues() {}, setValueAtTime() {}, linearRampToValueAtTime() {} }
     const since = Date.now()
     const context = {
@@ -152,18 +152,22 @@ describe('mixer', () => {
       },
       createGain: () => ({ gain, connect() {}, disconnect() {} }),
       createBuffer: (_channels: number, length: number) => ({ length, getChannelData: () => new Float32Array(length) }),
-      createBufferSource: () => ({
-        playbackRate: { value: 1 },
-        connect() {},
-        stop() {},
-        start: (at: number) => begun.push({ at, now: context.currentTime }),
-      }),
+      createBufferSource: () => {
+        const piece = { at: 0, now: 0, until: null as number | null }
+        return {
+          playbackRate: { value: 1 },
+          connect() {},
+          start: (at: number) => begun.push(Object.assign(piece, { at, now: context.currentTime })),
+          stop: (at: number) => (piece.until = at),
+        }
+      },
     }
     return { context: context as unknown as AudioContext, begun }
   }
 
   it('begins no piece late: it would be heard over the one after it', async () => {
     const late = []
+    const over = []
     let pieces = 0
     // A block that is read just as its sound is due: by the wall in time still, for what is laid already too late.
     for (let wait = 380; wait < 500; wait += 2) {
@@ -186,10 +190,12 @@ describe('mixer', () => {
       await vi.advanceTimersByTimeAsync(3500)
       mixer.close()
       late.push(...begun.filter(({ at, now }) => at < now))
+      // A device with a leap in its time begins later than it was told: its end must have been told it as well.
+      over.push(...begun.filter(({ until }, n) => n + 1 < begun.length && (until === null || until > begun[n + 1]!.at)))
       pieces += begun.length
     }
     expect(pieces).toBeGreaterThan(1500)
-    expect(late).toEqual([])
+    expect([late, over]).toEqual([[], []])
   })
 })
 
