@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace App\Http;
 
+use App\Policies\ProductionPolicy;
 use App\Support\Problem;
 use Cartella\Core\CartellaException;
 use Illuminate\Auth\Access\AuthorizationException;
@@ -54,22 +55,10 @@ final class ErrorAnswer
                 'Load the page again and sign in.',
             ),
             $trouble instanceof ModelNotFoundException => self::notFound(),
-            $trouble instanceof AuthorizationException => $trouble->status() === 404
-                ? self::notFound()
-                : self::json(
-                    403,
-                    'role.forbidden',
-                    $trouble->getMessage() !== 'This action is unauthorized.' ? $trouble->getMessage() : 'Your role does not allow this.',
-                    'Ask an assistant or an admin of the production.',
-                ),
+            $trouble instanceof AuthorizationException => $trouble->status() === 404 ? self::notFound() : self::refused($trouble, $trouble),
             $trouble instanceof HttpExceptionInterface => match ($trouble->getStatusCode()) {
                 404 => self::notFound(),
-                403 => self::json(
-                    403,
-                    'role.forbidden',
-                    $trouble->getMessage() ?: 'Your role does not allow this.',
-                    'Ask an assistant or an admin of the production.',
-                ),
+                403 => self::refused($trouble, $trouble->getPrevious()),
                 419 => self::json(419, 'session.expired', 'Your session has ended.', 'Load the page again and sign in.'),
                 429 => self::json(429, 'too_many', 'That was tried too often.', 'Wait a minute and try again.'),
                 405 => self::json(405, 'method', 'That cannot be done with this address.', 'Load the page again.'),
@@ -79,6 +68,21 @@ final class ErrorAnswer
                 ? null
                 : self::json(500, 'fault', 'Something went wrong here. Nothing was lost.', 'Try again; the cause is in the log.'),
         };
+    }
+
+    /** @param  \Throwable|null  $cause  whose answer says whether only an admin may */
+    private static function refused(\Throwable $trouble, ?\Throwable $cause): JsonResponse
+    {
+        $isAdmins = $cause instanceof AuthorizationException && $cause->response()?->code() === ProductionPolicy::ADMINS;
+
+        return self::json(
+            403,
+            'role.forbidden',
+            in_array($trouble->getMessage(), ['', 'This action is unauthorized.'], true)
+                ? 'Your role does not allow this.'
+                : $trouble->getMessage(),
+            $isAdmins ? 'Ask an admin.' : 'Ask an assistant or an admin of the production.',
+        );
     }
 
     private static function notFound(): JsonResponse

@@ -14,10 +14,13 @@ use Illuminate\Auth\Access\Response;
  */
 final class ProductionPolicy
 {
+    /** The code of a refusal where nobody but an admin may. */
+    public const ADMINS = 'admins';
+
     /** Only an admin opens a production. */
     public function create(User $user): Response
     {
-        return $user->role === Role::Admin ? Response::allow() : Response::deny('An admin opens productions.');
+        return $user->role === Role::Admin ? Response::allow() : Response::deny('An admin opens productions.', self::ADMINS);
     }
 
     public function view(User $user, Production $production): Response
@@ -73,6 +76,6 @@ final class ProductionPolicy
             return Response::denyAsNotFound();
         }
 
-        return in_array($role, $roles, true) ? Response::allow() : Response::deny($why);
+        return in_array($role, $roles, true) ? Response::allow() : Response::deny($why, $roles === [Role::Admin] ? self::ADMINS : null);
     }
 }

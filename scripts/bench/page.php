@@ -7,7 +7,7 @@ declare(strict_types=1);
 use Facebook\WebDriver\WebDriverBy;
 use Tests\Browser\Support\Chrome;
 
-return static function (string $base): array {
+return static function (string $base, string $person = 'bench@lowwater.test'): array {
     $chrome = Chrome::start();
     $until = static function (string $condition) use ($chrome): void {
         for ($end = microtime(true) + 30; !$chrome->driver->executeScript("return Boolean($condition)"); usleep(20_000)) {
@@ -26,7 +26,7 @@ return static function (string $base): array {
         ]);
         $chrome->driver->get($base);
         $until('document.querySelector("input[name=email]")');
-        $chrome->driver->findElement(WebDriverBy::cssSelector('input[name=email]'))->sendKeys('bench@lowwater.test');
+        $chrome->driver->findElement(WebDriverBy::cssSelector('input[name=email]'))->sendKeys($person);
         $chrome->driver->findElement(WebDriverBy::cssSelector('input[name=password]'))->sendKeys("tide-mill\u{E007}");
         $until('document.querySelector("nav.spine")');
     } catch (Throwable $trouble) {

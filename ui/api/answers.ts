@@ -2009,6 +2009,7 @@ export interface SplitTakes {
 export interface SpokenFound {
   meant: string | null
   speakers: string[]
+  is_any: boolean
   more: boolean
   hits: SpokenHit[]
 }

@@ -2,6 +2,7 @@ import { onScopeDispose, watch, type MaybeRefOrGetter, toValue } from 'vue'
 import { api, PAGE } from './client'
 import type { Cause } from './ask'
 import { justMadeStale, makeStale } from './queries'
+import { lookForIt } from './reach'
 import type { Topic } from './types'
 
 interface Event {
@@ -43,6 +44,12 @@ export function useLive(production: MaybeRefOrGetter<string>): void {
 
 /** A page that nobody sees gives its connection back after so long: a browser keeps only six to one server. */
 const HIDDEN_FOR = 20_000
+/**
+ * A stream says every 8 s that it is there. One that is silent for so long is dead: the machine slept, or a cable is
+ * out.
+ */
+const DEAF_FOR = 25_000
+const LISTEN_EVERY = 5000
 
 function listen(production: string): () => void {
   let source: EventSource | null = null
@@ -50,6 +57,7 @@ function listen(production: string): () => void {
   let timer: number | undefined
   let rest: number | undefined
   let failures = 0
+  let heard = Date.now()
   const pending = new Map<string, [Cause, Record<string, unknown>]>()
   let flush: number | undefined
   const hear = (event: Event) => {
@@ -78,14 +86,19 @@ function listen(production: string): () => void {
     if (source !== null) return
     // What happened meanwhile comes first.
     source = new EventSource(`/api/productions/${production}/live${last < 0 ? '' : `?after=${last}`}`)
+    heard = Date.now()
+    source.addEventListener('still', () => (heard = Date.now()))
     source.addEventListener('hello', (message) => {
       failures = 0
+      heard = Date.now()
       last = Math.max(last, Number((message as MessageEvent).lastEventId))
       stopPolling()
     })
     source.addEventListener('change', (message) => hear(JSON.parse((message as MessageEvent<string>).data) as Event))
     source.onerror = () => {
       failures += 1
+      // A stream ends every minute and another one begins; a second failure is none of that.
+      if (failures === 2) void lookForIt()
       if (failures < 3 || timer !== undefined) return
       timer = window.setInterval(async () => {
         const answer = await api
@@ -102,6 +115,13 @@ function listen(production: string): () => void {
     source = null
     stopPolling()
   }
+  const ear = window.setInterval(() => {
+    if (source === null || Date.now() - heard < DEAF_FOR) return
+    void lookForIt()
+    source.close()
+    source = null
+    open()
+  }, LISTEN_EVERY)
   const look = () => {
     window.clearTimeout(rest)
     if (document.visibilityState === 'visible') open()
@@ -117,6 +137,7 @@ function listen(production: string): () => void {
     window.removeEventListener('pageshow', look)
     window.clearTimeout(rest)
     window.clearTimeout(flush)
+    window.clearInterval(ear)
     close()
   }
 }

@@ -40,6 +40,11 @@ export function lost(): Promise<void> {
   return back
 }
 
+/** Something hints that the line is dead, which is no proof: the desk may run on this very machine. */
+export async function lookForIt(): Promise<void> {
+  if (back === null && !(await answers())) void lost()
+}
+
 /**
  * Waits with a change until the desk answers again.
  *

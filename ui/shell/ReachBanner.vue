@@ -1,11 +1,12 @@
 <script setup lang="ts">
 import { t } from '@/words'
 import { useEventListener } from '@vueuse/core'
-import { forget, onBack, reach } from '@/api/reach'
+import { forget, lookForIt, onBack, reach } from '@/api/reach'
 import { queryClient } from '@/api/queries'
 
 /** Says that the desk cannot be reached, and what waits; when it is back, all on screen is asked for anew. */
 onBack(() => void queryClient.invalidateQueries())
+useEventListener(window, 'offline', () => void lookForIt())
 useEventListener(window, 'beforeunload', (event) => {
   if (reach.waiting > 0) event.preventDefault()
 })

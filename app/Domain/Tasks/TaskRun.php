@@ -8,6 +8,7 @@ use App\Models\Task;
 use App\Support\Live;
 use App\Support\Problem;
 use App\Support\Topic;
+use App\Support\WroteAtOnce;
 use Cartella\Core\CartellaException;
 use Illuminate\Support\Facades\Log;
 
@@ -28,6 +29,9 @@ final class TaskRun
 
     /** Seconds until a task that waits for room, or for another run on the same thing, is tried again. */
     private const AGAIN_SECONDS = 15;
+
+    /** Until one goes on that wrote at once with another. */
+    private const SOON_SECONDS = 2;
 
     /** How long a run waits for a database that comes back, to hand its try back: times half a second. */
     private const RETURN_TRIES = 20;
@@ -155,6 +159,13 @@ final class TaskRun
                     'cause' => $trouble->getMessage(),
                 ]);
                 throw $trouble;
+            }
+            if (WroteAtOnce::isBehind($trouble)) {
+                Log::notice('Another one wrote the same at once; the task goes on where it was.', ['task' => $this->task->ulid]);
+                $this->handBack();
+                $this->wait('Goes on when the others have written.', self::SOON_SECONDS);
+
+                return;
             }
             $this->endWith($trouble);
         }

@@ -36,7 +36,7 @@ final class WordSearch
     {
         [$words, $phrases] = self::parse($text);
         if ($words === [] && $phrases === []) {
-            return ['meant' => null, 'speakers' => [], 'more' => false, 'hits' => []];
+            return $this->around($production) + ['meant' => null, 'more' => false, 'hits' => []];
         }
         $rows = $this->rows($production, $words, $phrases, $only);
         $meant = null;
@@ -56,7 +56,16 @@ final class WordSearch
             ->values()
             ->all();
 
-        return ['meant' => $meant, 'speakers' => $this->speakers($production), 'more' => $more, 'hits' => $hits];
+        return $this->around($production) + ['meant' => $meant, 'more' => $more, 'hits' => $hits];
+    }
+
+    /** @return array{speakers: list<string>, is_any: bool} */
+    private function around(Production $production): array
+    {
+        return [
+            'speakers' => $this->speakers($production),
+            'is_any' => DB::table('passages')->where('production_id', $production->id)->exists(),
+        ];
     }
 
     /** @return list<string> who is said to speak anywhere, in the alphabet's order */

@@ -19,6 +19,9 @@ final class EventStream
 
     private const LOOK_EVERY_US = 300_000;
 
+    /** A page that hears nothing for much longer knows that the line is dead, which no page is told. */
+    private const STILL_HERE_SECONDS = 8;
+
     /**
      * A seat is held by the connection's own database session until it ends, however it ends.
      *
@@ -47,6 +50,7 @@ final class EventStream
                 echo "retry: 1000\nid: $first\nevent: hello\ndata: {}\n\n";
                 self::push();
                 $end = microtime(true) + self::SECONDS;
+                $said = microtime(true);
                 while (microtime(true) < $end && connection_aborted() === 0) {
                     $events = $next();
                     foreach ($events as $event) {
@@ -56,6 +60,10 @@ final class EventStream
                     }
                     if ($events === []) {
                         echo ": still here\n\n"; // a write is how PHP notices that the page is gone
+                    }
+                    if (microtime(true) - $said > self::STILL_HERE_SECONDS) {
+                        $said = microtime(true);
+                        echo "event: still\ndata: {}\n\n";
                     }
                     self::push();
                     usleep($everyUs);

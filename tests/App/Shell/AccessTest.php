@@ -306,7 +306,7 @@ final class AccessTest extends TestCase
     public function test_only_an_admin_opens_a_production_and_it_has_a_day_and_devices(): void
     {
         $body = ['name' => 'High Water', 'rate' => '29.97df', 'date' => '2026-11-01'];
-        $this->as()->postJson('/api/productions', $body)->assertForbidden();
+        $this->as()->postJson('/api/productions', $body)->assertForbidden()->assertJsonPath('fix', 'Ask an admin.');
         $ulid = $this->as(Role::Admin)->postJson('/api/productions', $body)->assertStatus(201)->json('ulid');
         $this->getJson("/api/productions/$ulid")
             ->assertJsonPath('rate.name', '29.97df')

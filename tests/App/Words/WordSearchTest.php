@@ -28,6 +28,7 @@ final class WordSearchTest extends TestCase
     {
         $circled = $this->take('7', 2, ['status' => 'circled']);
         $other = $this->take('12A', 1);
+        $this->as(Role::Reviewer)->getJson($this->at('spoken?q='))->assertJsonPath('is_any', false);
         $first = $this->clip('T01', 'S', 8, 60, $circled);
         $second = $this->clip('T02', 'S', 100, 60, $other);
         $this->say($first, [[1, 'Then somebody has opened the sluice.', 'Mara'], [20, "I count eleven, don't I?", 'Quill']]);
@@ -50,6 +51,7 @@ final class WordSearchTest extends TestCase
         self::assertSame(['T01'], $clips($found('q=sluice&circled=1')));
         self::assertSame(['T02'], $clips($found('q=sluice&scene=12')));
         self::assertSame(['Mara', 'Quill'], $found('q=sluice')['speakers']);
+        self::assertSame(['meant' => null, 'speakers' => ['Mara', 'Quill'], 'is_any' => true, 'more' => false, 'hits' => []], $found('q='));
         $hit = $found('q=sluice&circled=1')['hits'][0];
         self::assertSame([5], $hit['found']);
         self::assertSame('7', $hit['take']['setup']);

@@ -4,18 +4,19 @@ import { refDebounced } from '@vueuse/core'
 import { computed, nextTick, onMounted, ref, useTemplateRef, watch } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
 import { words as wordsApi } from '@/api/endpoints/words'
-import { useAnswer } from '@/api/queries'
+import { makeStale, useAnswer } from '@/api/queries'
 import type { SpokenHit } from '@/api/types'
 import { clock } from '@/player/time'
 import AnswerState from '@/shell/AnswerState.vue'
 import { useDesk } from '@/shell/desk'
 import DeviceBadge from '@/shell/DeviceBadge.vue'
 import { useShortcuts } from '@/shell/keys'
+import { attempt, say } from '@/shell/say'
 import TakeNumber from '@/shell/TakeNumber.vue'
 import HeardPlace from './HeardPlace.vue'
 
 /** Finds what was said anywhere in the production; each place can be heard where it stands. */
-const { production } = useDesk()
+const { production, day } = useDesk()
 const route = useRoute()
 const router = useRouter()
 const text = ref(String(route.query.q ?? ''))
@@ -36,9 +37,16 @@ const asked = refDebounced(
 )
 // The address says what is looked for, so that it can be sent to a colleague.
 watch(asked, (now) => void router.replace({ query: Object.fromEntries(new URLSearchParams(now)) }))
-const { data, isPending, error, refetch } = useAnswer(() =>
-  text.value.trim() === '' ? null : wordsApi.found(production.value.ulid, asked.value),
-)
+// Asked before anything is typed, too: who speaks, and whether anything was listened to.
+const { data, isPending, error, refetch } = useAnswer(() => wordsApi.found(production.value.ulid, asked.value))
+const listening = ref(false)
+async function listen(): Promise<void> {
+  listening.value = true
+  const started = await attempt(() => wordsApi.find(production.value.ulid, day.value.ulid, { language: 'en-us' }))
+  if (started === undefined) listening.value = false
+  else say(t('words.SpokenPage.itIsListenedTo'))
+  makeStale('tasks')
+}
 const groups = computed(() => {
   const all = new Map<string, { first: SpokenHit; hits: SpokenHit[] }>()
   for (const hit of data.value?.hits ?? []) {
@@ -132,7 +140,13 @@ useShortcuts('Words', [
         </select>
         <label><input v-model="circled" type="checkbox" /> {{ t('words.SpokenPage.circled') }}</label>
       </div>
-      <p v-if="text.trim() === ''" class="nothing soft">
+      <div v-if="data?.is_any === false" class="empty">
+        <b>{{ t('words.SpokenPage.nothingWasListenedTo') }}</b>{{ t('words.SpokenPage.whatWasSaidIsFound') }}<br />
+        <button v-if="production.may.organise" class="go" :disabled="listening" @click="listen">
+          {{ listening ? t('words.SpokenPage.itIsListenedTo') : t('words.SpokenPage.listenToDay', [day.number]) }}
+        </button>
+      </div>
+      <p v-else-if="text.trim() === ''" class="nothing soft">
         {{ t('words.SpokenPage.typeWhatWasSaidWords') }}
       </p>
       <AnswerState v-else :pending="isPending" :error="error" @retry="refetch()">
