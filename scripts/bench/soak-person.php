@@ -69,7 +69,8 @@ $bring = static function (int $turn) use ($ask, $timed, $note, $until, $done, $p
     $database ??= SixtyClips::database();
     $rolls = ['A' => sprintf('K%03d', $turn), 'S' => sprintf('R%03d', $turn)];
     $clip = sprintf('K%03dC001', $turn);
-    $at = 36_000 + 20 * $turn;
+    // Before the other clips of the day, which begins at ten.
+    $at = 18_000 + 20 * ($turn % 800);
     foreach ($rolls as $roll) {
         mkdir("$var/volumes/.$roll");
     }
@@ -157,10 +158,10 @@ $log = static function (int $turn) use ($ask, $timed, $note, $until, $done, $pro
     if ($turn % 10 === 0) {
         // Somebody's notes of the newest takes, as a file.
         $path = "$var/soak-notes.csv";
-        file_put_contents($path, "Slate,Take,Comment\n" . str_replace('/', ',', $slate) . ",written at turn $turn\n");
+        file_put_contents($path, "Setup,Take,Comments\n" . str_replace('/', ',', $slate) . ",written at turn $turn\n");
         [, $notes] = $timed('notes file', "$day/notes", ['file' => new CURLFile($path, 'text/csv', "notes-$turn.csv")]);
         if (!$notes['is_known']) {
-            $columns = ['0' => 'setup', '1' => 'take', '2' => 'comment'];
+            $columns = ['0' => 'setup', '1' => 'take', '2' => 'notes'];
             [, $notes] = $ask("$production/notes/$notes[ulid]/preview", ['heading' => 0, 'columns' => $columns]);
         }
         $until(static fn(): ?bool => $ask("$production/notes/$notes[ulid]")[1]['report'] === null ? null : true, 'the notes are not read');
@@ -187,7 +188,8 @@ $look = static function (int $turn) use ($ask, $timed, $production, $day, $share
 // The page that the same one has open all day: from stage to stage, what came in is watched, its line goes dead and comes back.
 if ($person === 'page') {
     $base = (string) getenv('APP_URL');
-    [$chrome, $seen] = require __DIR__ . ('/page.php')($base, PEOPLE['page'] . '@lowwater.test');
+    $open = require __DIR__ . '/page.php';
+    [$chrome, $seen] = $open($base, PEOPLE['page'] . '@lowwater.test');
     try {
         $tools = new ChromeDevToolsDriver($chrome->driver);
         $address = '/' . basename($production) . '/' . basename($day);
