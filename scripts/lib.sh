@@ -26,7 +26,7 @@ use_profile() {
     # out: what is left out the application would look up in .env itself.
     [ "$1" = desk ] || export CARTELLA_BENCH=$CARTELLA_VAR/volumes CARTELLA_STORE_1=$CARTELLA_VAR/stores/shuttle-1 \
         CARTELLA_STORE_2=$CARTELLA_VAR/stores/nearline CARTELLA_INBOX=$CARTELLA_VAR/inbox CARTELLA_DB=$CARTELLA_VAR/db \
-        CARTELLA_CHANGES= CARTELLA_MEDIA=local CARTELLA_LIVE=database QUEUE_CONNECTION=database CACHE_STORE=database
+        CARTELLA_CHANGES= CARTELLA_MEDIA=local CARTELLA_PACKAGES=local CARTELLA_LIVE=database QUEUE_CONNECTION=database CACHE_STORE=database
     # The drill puts a moment back, for which changes are logged.
     [ "$1" != drill ] || CARTELLA_CHANGES=$CARTELLA_VAR/changes
     export CARTELLA_VAR WEB_PORT=$web DB_PORT=$db PANEL_PORT=${CARTELLA_PANEL_PORT:-$((web + 1))} TRANSCRIPTION_PORT=${CARTELLA_TRANSCRIPTION_PORT:-$((web + 2))}

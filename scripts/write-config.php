@@ -6,8 +6,8 @@ declare(strict_types=1);
 // for an environment variable that scripts/lib.sh exports.
 
 $run = (string) getenv('RUN');
-// Where media come from beside this server: the store of a bucket, whose signed addresses browsers are sent to.
-$store = getenv('CARTELLA_MEDIA') === 's3' ? (string) getenv('S3_ENDPOINT') : '';
+// Where media and packages come from beside this server: the store of a bucket, whose signed addresses browsers are sent to.
+$store = in_array('s3', [getenv('CARTELLA_MEDIA'), getenv('CARTELLA_PACKAGES')], true) ? (string) getenv('S3_ENDPOINT') : '';
 if ($store !== '' && preg_match('#^https?://[A-Za-z0-9.-]+(:\d{1,5})?(?=/|$)#', $store, $origin) !== 1) {
     throw new RuntimeException('S3_ENDPOINT is no address such as https://media.example:9000.');
 }

@@ -160,10 +160,8 @@ $log = static function (int $turn) use ($ask, $timed, $note, $until, $done, $pro
         $path = "$var/soak-notes.csv";
         file_put_contents($path, "Setup,Take,Comments\n" . str_replace('/', ',', $slate) . ",written at turn $turn\n");
         [, $notes] = $timed('notes file', "$day/notes", ['file' => new CURLFile($path, 'text/csv', "notes-$turn.csv")]);
-        if (!$notes['is_known']) {
-            $columns = ['0' => 'setup', '1' => 'take', '2' => 'notes'];
-            [, $notes] = $ask("$production/notes/$notes[ulid]/preview", ['heading' => 0, 'columns' => $columns]);
-        }
+        $columns = ['0' => 'setup', '1' => 'take', '2' => 'notes'];
+        $ask("$production/notes/$notes[ulid]/preview", ['heading' => 0, 'columns' => $columns]);
         $until(static fn(): ?bool => $ask("$production/notes/$notes[ulid]")[1]['report'] === null ? null : true, 'the notes are not read');
         [, $applied] = $ask("$production/notes/$notes[ulid]/apply", []);
         $applied['task'] === null || $until(static fn(): ?string => $done($applied['task']['ulid']), 'the notes do not come in');
@@ -174,6 +172,7 @@ $log = static function (int $turn) use ($ask, $timed, $note, $until, $done, $pro
 
 // One looks around, works on the same row, sleeps for a while and hears then what happened meanwhile.
 $look = static function (int $turn) use ($ask, $timed, $production, $day, $shared, $common): void {
+    $timed('floor', '/api/session');
     $timed('day sheet', "$day/sheet");
     $timed('log sheet', "$day/log");
     $timed('line-up', "$day/lineup");

@@ -85,6 +85,8 @@ $p95 = static function (array $all): float {
 
     return $all[(int) floor(0.95 * (count($all) - 1))] ?? 0.0;
 };
+// What others take from this machine in a part of the run, its least answer tells.
+$floor = max(1.0, $p95($times['floor'][2] ?? []) / max(0.1, $p95($times['floor'][0] ?? [])));
 foreach ($times as $what => $thirds) {
     [$first, $last] = [$thirds[0] ?? [], $thirds[2] ?? []];
     if (isset(HELD[$what])) {
@@ -107,6 +109,7 @@ foreach ($times as $what => $thirds) {
 
         continue;
     }
+    $bar = 1.5 * $floor * $p95($first) + 20;
     // A fifth more is what one third of a run differs from another by itself; a few milliseconds are no growth.
     Bars::check(
         sprintf(
@@ -115,9 +118,9 @@ foreach ($times as $what => $thirds) {
             array_sum(array_map(count(...), $thirds)),
             $p95($first),
             $p95($last),
-            1.5 * $p95($first) + 20,
+            $bar,
         ),
-        $p95($last) < 1.5 * $p95($first) + 20,
+        $p95($last) < $bar,
     );
 }
 $early = array_column(array_filter($held, static fn(array $one): bool => $one[0] > $whole / 6 && $one[0] < $whole / 3), 1);

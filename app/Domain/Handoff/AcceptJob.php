@@ -7,10 +7,8 @@ namespace App\Domain\Handoff;
 use App\Domain\Tasks\TaskRun;
 use App\Models\Handoff;
 use App\Support\Audit;
-use App\Support\Folders;
 use App\Support\Live;
 use App\Support\Topic;
-use Cartella\Core\Custody\Verify;
 use Illuminate\Bus\Queueable;
 use Illuminate\Contracts\Queue\ShouldQueue;
 use Illuminate\Foundation\Bus\Dispatchable;
@@ -32,13 +30,8 @@ final class AcceptJob implements ShouldQueue
         TaskRun::of($this->taskId, static function (TaskRun $run): array {
             $handoff = Handoff::query()->findOrFail($run->task->subject['handoff']);
             $run->expect((int) ($handoff->summary['files'] ?? 1));
-            $found = Verify::folder(
-                Folders::inbox($handoff->folder),
-                progress: static fn(string $path, int $bytes, int $files) => $run->at(
-                    min($files, $run->task->total),
-                    $bytes,
-                    basename($path),
-                ),
+            $found = Delivery::of($handoff)->verify(
+                static fn(string $path, int $bytes, int $files) => $run->at(min($files, $run->task->total), $bytes, basename($path)),
             );
             if (!$found['ok']) {
                 throw AnswerHandoff::altered(

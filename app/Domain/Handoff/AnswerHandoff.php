@@ -8,12 +8,9 @@ use App\Domain\Tasks\StartTask;
 use App\Models\Handoff;
 use App\Models\User;
 use App\Support\Audit;
-use App\Support\Folders;
 use App\Support\Live;
 use App\Support\Problem;
 use App\Support\Topic;
-use Cartella\Core\Custody\FolderWalk;
-use Cartella\Core\Custody\Manifest;
 
 /**
  * The editor accepts a hand-off, once {@see AcceptJob} has read the package and found it whole; what is missing, foreign or of
@@ -32,7 +29,7 @@ final class AnswerHandoff
         if ($handoff->state === 'accepted') {
             throw Problem::refused('handoff.answered', 'This hand-off is accepted already.', 'Nothing to do.');
         }
-        $found = self::look(Folders::inbox($handoff->folder));
+        $found = self::look(Delivery::of($handoff));
         $wrong = array_merge(...array_values($found));
         if ($wrong !== []) {
             throw self::altered($wrong, $found);
@@ -78,17 +75,12 @@ final class AnswerHandoff
     }
 
     /** @return array{missing: list<string>, altered: list<string>, new: list<string>} without reading a file */
-    private static function look(string $folder): array
+    private static function look(Delivery $delivery): array
     {
-        $known = [];
-        foreach (Manifest::chain($folder) as $generation) {
-            foreach (Manifest::read($folder . '/' . FolderWalk::HISTORY . '/' . basename($generation['path'])) as $entry) {
-                $known[$entry->path] = $entry->sizeBytes;
-            }
-        }
+        $known = $delivery->known();
         $found = ['missing' => $known === [] ? ['the manifest'] : [], 'altered' => [], 'new' => []];
         $there = [];
-        foreach (is_dir($folder) ? FolderWalk::of($folder) : [] as $path => $facts) {
+        foreach ($delivery->list() as $path => $facts) {
             if ($facts['type'] === 'folder') {
                 continue;
             }

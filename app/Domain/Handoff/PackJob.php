@@ -13,6 +13,7 @@ use App\Models\Handoff;
 use App\Support\Audit;
 use App\Support\Live;
 use App\Support\Topic;
+use App\Support\WroteAtOnce;
 use Illuminate\Bus\Queueable;
 use Illuminate\Contracts\Queue\ShouldQueue;
 use Illuminate\Foundation\Bus\Dispatchable;
@@ -48,6 +49,9 @@ final class PackJob implements ShouldQueue
                 Live::tell($handoff->production_id, Topic::Handoffs, ['handoff' => $handoff->ulid]);
                 throw $stopped;
             } catch (\Throwable $trouble) {
+                if (WroteAtOnce::isBehind($trouble)) {
+                    throw $trouble; // it goes on in a moment
+                }
                 $handoff->update(['state' => 'failed']);
                 Live::tell($handoff->production_id, Topic::Handoffs, ['handoff' => $handoff->ulid]);
                 throw $trouble;

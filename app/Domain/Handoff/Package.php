@@ -20,7 +20,6 @@ use App\Models\Handoff;
 use App\Models\Look;
 use App\Models\ScreeningNote;
 use App\Models\ShootDay;
-use App\Support\Folders;
 use App\Support\OwnFolder;
 use App\Support\Problem;
 use Cartella\Core\Custody\FolderWalk;
@@ -85,18 +84,36 @@ final class Package
     public function write(Handoff $handoff, TaskRun $run): array
     {
         $this->unmixed = $this->unmixedKeys = $this->missing = $this->wanted = [];
-        $final = Folders::inbox($handoff->folder);
+        $delivery = Delivery::of($handoff);
         $choice = PackageChoice::fromArray($handoff->chosen);
         $this->plan = $this->plans->ofNow($handoff->production, $choice);
-        if (is_dir($final)) {
-            $label = json_decode((string) @file_get_contents($final . '/' . self::LABEL), true);
+        if ($delivery->isThere()) {
+            $label = self::label($delivery->read(self::LABEL));
             if (($label['handoff'] ?? null) !== $handoff->ulid) {
                 throw self::inTheWay();
             }
 
-            return $this->summary($final);
+            return $this->summary($delivery->list(), $label);
         }
-        $work = self::work($handoff);
+        // Made, but not sent to its end.
+        if (!is_dir($delivery->folder())) {
+            $this->make($handoff, $delivery, $run);
+        }
+        $summary = $this->summary(
+            iterator_to_array(FolderWalk::of($delivery->folder())),
+            self::label($delivery->folder() . '/' . self::LABEL),
+        );
+        $delivery->send(static function (string $path) use ($run): void {
+            $run->at($run->task->done, (int) $run->task->done_bytes, 'Sent: ' . basename($path));
+        });
+
+        return $summary;
+    }
+
+    private function make(Handoff $handoff, Delivery $delivery, TaskRun $run): void
+    {
+        $final = $delivery->folder();
+        $work = $delivery->work($handoff->ulid);
         app(Room::class)->need([dirname($final) => self::BESIDE + max(0, $this->plan->bytes() - self::sizeOf($work))]);
         if (!is_dir($work)) {
             OwnFolder::make($work);
@@ -138,21 +155,13 @@ final class Package
             file_put_contents($work . '/' . OwnFolder::MARKER, '');
             throw self::inTheWay();
         }
-
-        return $this->summary($final);
-    }
-
-    private static function work(Handoff $handoff): string
-    {
-        $final = Folders::inbox($handoff->folder);
-
-        return dirname($final) . '/.' . $handoff->ulid . '.part';
     }
 
     /** Takes away what a run that is not to go on has begun. */
     public static function abandon(Handoff $handoff): void
     {
-        rescue(static fn() => OwnFolder::remove(self::work($handoff)));
+        rescue(static fn() => OwnFolder::remove(Delivery::of($handoff)->work($handoff->ulid)));
+        rescue(static fn() => Delivery::of($handoff)->abandon());
     }
 
     /** @return array<string, array{string, string}> what went, by key: what could not be reached is new the next time */
@@ -398,23 +407,30 @@ final class Package
         );
     }
 
-    /** @return array{files: int, bytes: int, clips: int, reel: string|null, missing: list<string>, unmixed: list<string>,
-     *     days: list<string>, takes: int, cuts: int, bins: int} */
-    private function summary(string $folder): array
+    /** @return array<string, mixed> what a package says of itself */
+    private static function label(?string $file): array
     {
-        $files = $bytes = 0;
-        foreach (FolderWalk::of($folder) as $facts) {
-            $files += (int) ($facts['type'] === 'file');
-            $bytes += $facts['type'] === 'file' ? $facts['size'] : 0;
-        }
-        $label = json_decode((string) @file_get_contents($folder . '/' . self::LABEL), true) ?: [];
+        $label = $file === null ? null : json_decode((string) @file_get_contents($file), true);
+
+        return is_array($label) ? $label : [];
+    }
+
+    /**
+     * @param  array<string, array{type: string, size: int}>  $there
+     * @param  array<string, mixed>  $label
+     * @return array{files: int, bytes: int, clips: int, reel: string|null, missing: list<string>, unmixed: list<string>,
+     *     days: list<string>, takes: int, cuts: int, bins: int}
+     */
+    private function summary(array $there, array $label): array
+    {
+        $files = array_filter($there, static fn(array $facts): bool => $facts['type'] === 'file');
         $of = fn(string $part): array => array_values(
             array_filter($this->plan->items, static fn(PackingItem $item): bool => $item->part() === $part),
         );
 
         return [
-            'files' => $files,
-            'bytes' => $bytes,
+            'files' => count($files),
+            'bytes' => array_sum(array_column($files, 'size')),
             'clips' => $this->plan->clips->count(),
             'reel' => $of('cuts')[0]->name ?? null,
             'missing' => $label['missing'] ?? [],

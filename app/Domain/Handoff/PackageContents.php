@@ -7,9 +7,6 @@ namespace App\Domain\Handoff;
 use App\Models\Clip;
 use App\Models\Handoff;
 use App\Models\Take;
-use App\Support\Folders;
-use Cartella\Core\Custody\FolderWalk;
-use Cartella\Core\Custody\Manifest;
 
 /** What lies in a package, as its manifest says it: nothing else of the inbox can be asked for. */
 final class PackageContents
@@ -60,30 +57,29 @@ final class PackageContents
         return ['clip_id' => $id(Clip::class, $thing['clip'] ?? null), 'take_id' => $id(Take::class, $thing['take'] ?? null)];
     }
 
-    /** Where a file of the package lies; null if its manifest knows no such file, or it is gone. */
+    /** Whether its manifest knows such a file, and it is there. */
+    public static function has(Handoff $handoff, string $path): bool
+    {
+        return isset(self::files($handoff)[$path]) && Delivery::of($handoff)->has($path);
+    }
+
+    /** A file of the package on this machine; null if its manifest knows no such file, or it is gone. */
     public static function file(Handoff $handoff, string $path): ?string
     {
-        $file = Folders::inbox($handoff->folder) . '/' . $path;
-
-        return isset(self::files($handoff)[$path]) && is_file($file) && !is_link($file) ? $file : null;
+        return isset(self::files($handoff)[$path]) ? Delivery::of($handoff)->read($path) : null;
     }
 
     /** @return array<string, int> bytes by path */
     private static function files(Handoff $handoff): array
     {
         static $known = [];
-        $folder = Folders::inbox($handoff->folder);
-        if ($handoff->delivered_at === null || !is_dir($folder)) {
+        $delivery = Delivery::of($handoff);
+        if ($handoff->delivered_at === null || !$delivery->isThere()) {
             return [];
         }
-        $key = $folder . ' ' . $handoff->delivered_at->getTimestamp();
+        $key = $delivery->folder() . ' ' . $handoff->delivered_at->getTimestamp();
         if (!isset($known[$key])) {
-            $files = [];
-            foreach (Manifest::chain($folder) as $generation) {
-                foreach (Manifest::read($folder . '/' . FolderWalk::HISTORY . '/' . basename($generation['path'])) as $entry) {
-                    $files[$entry->path] = $entry->sizeBytes;
-                }
-            }
+            $files = $delivery->known();
             ksort($files);
             $known = [$key => $files];
         }

@@ -10,7 +10,6 @@ use App\Domain\Footage\GiveNames;
 use App\Domain\Sequences\Recipes;
 use App\Domain\Tasks\Room;
 use App\Models\Production;
-use App\Support\Folders;
 
 /** Makes packing plans, and says what is in one in a few rows. */
 final class PackingPlans
@@ -90,7 +89,7 @@ final class PackingPlans
             'clips' => $plan->clips->count(),
             'takes' => $takes,
             'bytes' => $plan->bytes(),
-            'free_bytes' => $this->room->freeBytes(Folders::inbox()),
+            'free_bytes' => $this->room->freeBytes(Delivery::room()),
             'rows' => $rows,
         ];
     }

@@ -6,6 +6,7 @@ namespace App\Http\Handoff;
 
 use App\Domain\Handoff\AnswerHandoff;
 use App\Domain\Handoff\Back\ListFile;
+use App\Domain\Handoff\Delivery;
 use App\Domain\Handoff\HandoffList;
 use App\Domain\Handoff\HandoffQuestions;
 use App\Domain\Handoff\PackageContents;
@@ -29,6 +30,7 @@ use App\Support\Problem;
 use Cartella\Core\Time\Ticks;
 use Cartella\Core\Time\Timecode;
 use Illuminate\Http\JsonResponse;
+use Illuminate\Http\RedirectResponse;
 use Illuminate\Http\Request;
 use Illuminate\Http\Response;
 use Symfony\Component\HttpFoundation\HeaderUtils;
@@ -60,25 +62,26 @@ final class PackageController extends Controller
         );
     }
 
-    /** nginx sends the bytes after this check; what is shown can do nothing there, and what cannot be shown is saved. */
-    public function file(PackagePathRequest $request, Production $production, Handoff $handoff): Response
+    /** nginx or the store sends the bytes after this check; what is shown can do nothing there, and what cannot be shown is saved. */
+    public function file(PackagePathRequest $request, Production $production, Handoff $handoff): Response|RedirectResponse
     {
         $path = (string) $request->validated('path');
-        if (PackageContents::file($handoff, $path) === null) {
+        if (!PackageContents::has($handoff, $path)) {
             throw self::gone();
         }
         $kind = self::SHOWN[strtolower(pathinfo($path, PATHINFO_EXTENSION))] ?? null;
+        $type = $kind ?? 'application/octet-stream';
+        $disposition = HeaderUtils::makeDisposition(
+            $kind === null ? 'attachment' : 'inline',
+            str_replace(['/', '\\', '%'], '_', basename($path)),
+            (string) preg_replace('/[^\x20-\x7e]|[%\/\\\\]/', '_', basename($path)),
+        );
+        $delivery = Delivery::of($handoff);
+        $accel = $delivery->accel($path);
 
-        return new Response('', 200, [
-            'X-Accel-Redirect' =>
-                config('cartella.accel_inbox') . implode('/', array_map(rawurlencode(...), explode('/', "$handoff->folder/$path"))),
-            'Content-Type' => $kind ?? 'application/octet-stream',
-            'Content-Disposition' => HeaderUtils::makeDisposition(
-                $kind === null ? 'attachment' : 'inline',
-                str_replace(['/', '\\', '%'], '_', basename($path)),
-                (string) preg_replace('/[^\x20-\x7e]|[%\/\\\\]/', '_', basename($path)),
-            ),
-        ]);
+        return $accel === null
+            ? new RedirectResponse($delivery->signed($path, $type, $disposition))
+            : new Response('', 200, ['X-Accel-Redirect' => $accel, 'Content-Type' => $type, 'Content-Disposition' => $disposition]);
     }
 
     public function open(PackagePathRequest $request, Production $production, Handoff $handoff): JsonResponse

@@ -77,6 +77,52 @@ final class Verify
     }
 
     /**
+     * Compares files that lie where no folder can be read, such as in a bucket, with their manifests. What was renamed is told as missing
+     * and new; of what is there nothing is written.
+     *
+     * @param  string  $history  folder in which the manifests lie, fetched from there
+     * @param  array<string, int>  $there  bytes by path, without the manifests
+     * @param  callable(string $path, HashAlgorithm $algorithm): ?string  $hash  the checksum of what is read from there; null where that
+     *     ends in its middle
+     * @param  callable(string $path, int $bytes, int $files): void  $progress
+     * @return array{ok: bool, missing: list<string>, altered: list<string>, new: list<string>, renamed: list<array{from: string,
+     *     to: string}>, problems: list<string>}
+     *
+     * @throws UnableToVerify if there is no manifest, or one that is not XML
+     */
+    public static function elsewhere(string $history, array $there, callable $hash, callable $progress): array
+    {
+        $problems = $missing = $altered = $new = [];
+        $ignore = Manifest::IGNORED;
+        $known = self::known($history, $problems, $ignore);
+        $bytes = $files = 0;
+        foreach ($known as $path => $entry) {
+            $path = (string) $path;
+            if (!isset($there[$path])) {
+                $missing[] = $path;
+            } elseif ($there[$path] !== $entry->sizeBytes || $hash($path, $entry->algorithm) !== $entry->hash) {
+                $altered[] = $path;
+            }
+            $bytes += $entry->sizeBytes;
+            $progress($path, $bytes, ++$files);
+        }
+        foreach (array_keys($there) as $path) {
+            if (!isset($known[$path]) && !self::isIgnored((string) $path, $ignore)) {
+                $new[] = (string) $path;
+            }
+        }
+
+        return [
+            'ok' => $missing === [] && $altered === [] && $new === [] && $problems === [],
+            'missing' => $missing,
+            'altered' => $altered,
+            'new' => $new,
+            'renamed' => [],
+            'problems' => $problems,
+        ];
+    }
+
+    /**
      * The last trusted checksum of every path over all generations.
      *
      * @param  list<string>  $problems

@@ -6,13 +6,20 @@ namespace Tests\App\Machines;
 
 use App\Domain\Footage\MediaFile;
 use App\Domain\Footage\MediaFolder;
+use App\Domain\Handoff\Delivery;
+use App\Models\Handoff;
+use App\Models\Role;
+use App\Models\Task;
+use Cartella\Core\Custody\HashAlgorithm;
+use Cartella\Core\Custody\Manifest;
+use Cartella\Core\Custody\ManifestEntry;
 use Illuminate\Support\Facades\File;
 use Illuminate\Support\Facades\Http;
 use Illuminate\Support\Facades\Storage;
 use Tests\App\Support\RealServer;
 use Tests\App\TestCase;
 
-/** Media in a bucket: made on one machine, read on another, and given to browsers by signed addresses. */
+/** Media and packages in a bucket: made on one machine, read on another, and given to browsers by signed addresses. */
 final class BucketTest extends TestCase
 {
     private static ?RealServer $server = null;
@@ -28,20 +35,19 @@ final class BucketTest extends TestCase
     {
         parent::setUp();
         self::$server ??= RealServer::s3();
-        config([
-            'filesystems.disks.media' => [
-                'driver' => 's3',
-                'key' => 'S3RVER',
-                'secret' => 'S3RVER',
-                'region' => 'us-east-1',
-                'bucket' => 'cartella',
-                'endpoint' => 'http://127.0.0.1:' . self::$server->port,
-                'use_path_style_endpoint' => true,
-                'root' => 'media',
-                'throw' => true,
-            ],
-        ]);
-        Storage::forgetDisk(MediaFolder::DISK);
+        $bucket = static fn(string $root): array => [
+            'driver' => 's3',
+            'key' => 'S3RVER',
+            'secret' => 'S3RVER',
+            'region' => 'us-east-1',
+            'bucket' => 'cartella',
+            'endpoint' => 'http://127.0.0.1:' . self::$server->port,
+            'use_path_style_endpoint' => true,
+            'root' => $root,
+            'throw' => true,
+        ];
+        config(['filesystems.disks.media' => $bucket('media'), 'filesystems.disks.packages' => $bucket('packages')]);
+        Storage::forgetDisk([MediaFolder::DISK, Delivery::DISK]);
     }
 
     public function test_what_one_machine_made_another_reads_and_a_browser_gets_by_a_signed_address(): void
@@ -78,6 +84,75 @@ final class BucketTest extends TestCase
         touch($media->read(MediaFile::Points), time() - 3600);
         Storage::disk(MediaFolder::DISK)->put(substr($clip->ulid, -2) . "/$clip->ulid/points.json", 'new');
         self::assertSame('new', file_get_contents($media->read(MediaFile::Points)));
+    }
+
+    public function test_a_package_is_handed_off_opened_read_by_a_signed_address_and_accepted(): void
+    {
+        $clip = $this->clip('A001C001', 'A', 100, more: ['proxied_at' => now()]);
+        file_put_contents(MediaFolder::of($clip)->write(MediaFile::Proxy), 'pictures');
+        MediaFolder::of($clip)->keep();
+        $choice = ['days' => [$this->day->ulid], 'bins' => []];
+        $points = $this->as(Role::Admin)->postJson($this->at('handoffs/plan'), $choice)->json('points');
+        $waived = array_map(static fn(array $one): array => ['day' => $one['day'], 'point' => $one['key'], 'reason' => 'known'], $points);
+        $ulid = $this->postJson($this->at('handoffs'), $choice + ['waived' => $waived])
+            ->assertStatus(202)
+            ->json('ulid');
+        $handoff = Handoff::query()->where('ulid', $ulid)->sole();
+        self::assertSame('delivered', $handoff->state, json_encode(Task::query()->where('kind', 'package')->value('result')) ?: '');
+        self::assertSame([], File::allFiles("$this->folder/scratch/packages"), 'nothing of it stays on this machine');
+        self::assertDirectoryDoesNotExist("$this->folder/inbox/$handoff->folder");
+
+        // Another machine has nothing of it.
+        File::deleteDirectory("$this->folder/scratch");
+        $files = array_column($this->getJson($this->at("handoffs/$ulid"))->assertOk()->json('files'), 'bytes', 'path');
+        self::assertSame(count($files), $handoff->summary['files']);
+        $proxy = array_values(preg_grep('~^proxies/~', array_keys($files)) ?: [])[0] ?? '';
+        self::assertSame(8, $files[$proxy] ?? null);
+        $given = fn(string $path) => $this->get($this->at("handoffs/$ulid/file?path=" . rawurlencode($path)));
+        $readme = Http::get((string) $given('README.pdf')->assertStatus(302)->headers->get('Location'));
+        self::assertSame(['%PDF', 'application/pdf'], [substr($readme->body(), 0, 4), $readme->header('Content-Type')]);
+        self::assertStringContainsString('inline', $readme->header('Content-Disposition'));
+        $given('../packages')->assertStatus(404);
+
+        // What somebody changed in the bucket is found, though it is as long as it was.
+        $place = "$handoff->folder/$proxy";
+        Storage::disk(Delivery::DISK)->put($place, 'PICTURES');
+        $accept = fn() => $this->postJson($this->at("handoffs/$ulid/accept"))->json('state');
+        self::assertSame('delivered', $accept());
+        self::assertStringContainsString(
+            'A001C001.mp4',
+            Task::query()->where('kind', 'accept')->latest('id')->firstOrFail()->result['message'],
+        );
+        Storage::disk(Delivery::DISK)->put($place, 'pictures');
+        self::assertSame('accepted', $accept());
+    }
+
+    public function test_a_package_that_was_sent_in_part_is_no_package_and_goes_on_where_it_was(): void
+    {
+        $delivery = Delivery::at('Low Water/Day 1');
+        File::ensureDirectoryExists("{$delivery->folder()}/takes");
+        $entries = [];
+        foreach (['takes/one.otio' => 'one', 'two.wav' => random_bytes(100_000), 'package.json' => '{}'] as $path => $bytes) {
+            file_put_contents("{$delivery->folder()}/$path", $bytes);
+            $hash = HashAlgorithm::Xxh128->of($bytes);
+            $entries[] = new ManifestEntry($path, strlen($bytes), 1_790_000_000, HashAlgorithm::Xxh128, $hash, 'original', 1_790_000_000);
+        }
+        Manifest::write($delivery->folder(), $entries, 'transfer', HashAlgorithm::Xxh128, 1_790_000_000);
+        foreach ([1, 2, 3, 4] as $die) {
+            try {
+                $delivery->send(static function () use (&$die): void {
+                    --$die > 0 || throw new \RuntimeException('killed');
+                });
+                self::fail('it was to be killed');
+            } catch (\RuntimeException $killed) {
+                self::assertSame('killed', $killed->getMessage());
+            }
+            self::assertFalse($delivery->isThere());
+        }
+        $delivery->send(static fn(string $path) => null);
+        self::assertTrue($delivery->isThere());
+        self::assertDirectoryDoesNotExist($delivery->folder());
+        self::assertTrue($delivery->verify(static fn() => null)['ok']);
     }
 
     public function test_a_store_that_is_too_busy_is_asked_again_until_it_keeps_what_was_made(): void

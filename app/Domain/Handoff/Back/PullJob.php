@@ -48,12 +48,13 @@ final class PullJob implements ShouldQueue
         TaskRun::of($this->taskId, function (TaskRun $run) use ($store, $stores): array {
             $subject = $run->task->subject;
             $cut = StoredSequence::query()->findOrFail($subject['sequence']);
-            $final = PullOriginals::folder($run->task, $cut);
-            if (is_dir($final)) {
+            $delivery = PullOriginals::delivery($run->task, $cut);
+            $final = $delivery->folder();
+            if ($delivery->isThere()) {
                 return ['message' => 'The originals lie in the inbox.', 'folder' => basename($final)];
             }
             $needs = PullOriginals::needs($cut, $store, (int) $subject['handles']);
-            $work = dirname($final) . '/.' . $run->task->ulid . '.part';
+            $work = $delivery->work($run->task->ulid);
             if (!is_dir($work)) {
                 OwnFolder::make($work);
             }
@@ -96,6 +97,9 @@ final class PullJob implements ShouldQueue
             if (file_exists($final) || !@rename($work, $final)) {
                 throw Problem::refused('pull.there', 'A folder of that name lies in the inbox already.', 'Move it away and pull again.');
             }
+            $delivery->send(static function (string $path) use ($run, &$done): void {
+                $run->at($done, (int) $run->task->done_bytes, 'Sent: ' . basename($path));
+            });
 
             return [
                 'message' => sprintf('%d of %d clips lie in the inbox.', count($needs) - count($missing), count($needs)),

@@ -4,13 +4,13 @@ declare(strict_types=1);
 
 namespace App\Domain\Handoff\Back;
 
+use App\Domain\Handoff\Delivery;
 use App\Domain\Sequences\SequenceStore;
 use App\Domain\Tasks\StartTask;
 use App\Models\Clip;
 use App\Models\StoredSequence;
 use App\Models\Task;
 use App\Models\User;
-use App\Support\Folders;
 use App\Support\Problem;
 use Cartella\Core\Custody\PathTemplate;
 use Cartella\Core\Cutting\PullRanges;
@@ -89,9 +89,9 @@ final class PullOriginals
         return $streams !== [];
     }
 
-    public static function folder(Task $task, StoredSequence $cut): string
+    public static function delivery(Task $task, StoredSequence $cut): Delivery
     {
-        return Folders::inbox(
+        return Delivery::at(
             PathTemplate::plain($cut->production->name) .
                 '/Pull ' .
                 PathTemplate::plain($cut->name) .
