@@ -141,7 +141,8 @@ $safe = array_column(
     array_filter($answer['cards'], static fn(array $one): bool => $one['is_safe'] || $one['released_at'] !== null),
     'roll',
 );
-$lost = $cards = $takes = $laid = $beside = 0;
+$cards = $takes = $laid = $beside = 0;
+$lost = [];
 $placed = SixtyClips::database()->prepare(
     'SELECT placements.start_ticks, placements.is_sure FROM placements JOIN clips ON clips.id = clip_id WHERE clips.ulid = ?',
 );
@@ -149,11 +150,11 @@ foreach ($made as $what) {
     [$kind, $name] = explode(' ', $what, 2);
     if ($kind === 'made') {
         $cards++;
-        $lost += in_array($name, $safe, true) ? 0 : 1;
+        in_array($name, $safe, true) || ($lost[] = "$name is not safe");
         foreach (['shuttle-1', 'nearline'] as $store) {
             $folders = glob("$var/stores/$store/*/Day */[AS]/$name") ?: [];
             $files = $name[0] === 'K' ? FILES + 1 : 1;
-            $lost += count($folders) === 1 && count(glob("$folders[0]/{S,K,8}*", GLOB_BRACE) ?: []) === $files ? 0 : 1;
+            (count($folders) === 1 && count(glob("$folders[0]/{S,K,8}*", GLOB_BRACE) ?: []) === $files) || ($lost[] = "$name on $store");
         }
     } elseif ($kind === 'laid') {
         $starts = [];
@@ -169,10 +170,14 @@ foreach ($made as $what) {
         $takes++;
         [$name, $words] = explode(' ', $name, 2);
         [, $rows] = $ask("$day/takes?ulids=$name");
-        $lost += ($rows['takes'][0]['description'] ?? '') === $words ? 0 : 1;
+        $is = $rows['takes'][0]['description'] ?? 'no take';
+        $is === $words || ($lost[] = "$words of " . ($rows['takes'][0]['slate'] ?? $name) . " is '$is'");
     }
 }
-Bars::check(sprintf('soak     %d cards and %d takes, %d lost (bar 0)', $cards, $takes, $lost), $lost === 0 && $cards > 0 && $takes > 0);
+Bars::check(
+    sprintf('soak     %d cards and %d takes, %d lost (bar 0) %s', $cards, $takes, count($lost), implode('; ', array_slice($lost, 0, 6))),
+    $lost === [] && $cards > 0 && $takes > 0,
+);
 Bars::check(
     sprintf('soak     %d pairs laid on one clock, %d of them not to the frame (bar 0)', $laid, $beside),
     $beside === 0 && $laid > 0,

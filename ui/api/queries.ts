@@ -1,5 +1,5 @@
 import { QueryClient, useQuery } from '@tanstack/vue-query'
-import { computed, type MaybeRefOrGetter, toValue } from 'vue'
+import { computed, type MaybeRefOrGetter, onScopeDispose, toValue } from 'vue'
 import { type About, type Ask, type Cause, type Ids, pathOf } from './ask'
 import { api, ApiError } from './client'
 import { isKnown, isStale, SUMS } from './stale'
@@ -87,20 +87,35 @@ export function makeStale(topic: Cause, facts: Record<string, unknown> = {}): vo
 /** The key of a question that waits; no question is like it. */
 const NOTHING = ['(nothing)'] as const
 
+/** Asks what a key says. */
+const fetchKey = ({ queryKey, signal }: { queryKey: readonly unknown[]; signal: AbortSignal }) =>
+  api.get<never>(pathOf(queryKey as unknown as Key), signal)
+
+/**
+ * A list that is narrowed or paged keeps its rows until the new ones come; another place starts empty.
+ *
+ * An answer is kept for minutes with the functions that asked it, and those with everything around them: they are made
+ * here, and let go of the page when it goes, so that no page is kept with all that was on it.
+ */
+const keepRows =
+  (page: { asks: (() => Ask<unknown> | null) | null }) =>
+  (previous: unknown, query: { queryKey: readonly unknown[] } | undefined) =>
+    query !== undefined && isSamePlace(keyOf(query), page.asks?.() ?? null) ? (previous as never) : undefined
+
 /** What a question is answered; null waits. */
 export function useAnswer<T>(ask: MaybeRefOrGetter<Ask<T> | null>, options: { poll?: number; large?: boolean } = {}) {
   const now = computed(() => toValue(ask))
+  const page: Parameters<typeof keepRows>[0] = { asks: () => now.value }
+  onScopeDispose(() => (page.asks = null))
   return useQuery<T, ApiError>({
     queryKey: computed(() => now.value?.key ?? NOTHING),
-    queryFn: ({ queryKey, signal }) => api.get<T>(pathOf(queryKey as unknown as Key), signal),
+    queryFn: fetchKey,
     enabled: computed(() => now.value !== null),
     refetchInterval: options.poll ?? false,
     // Answers are replaced and never changed in place, so that nothing has to watch each of their fields.
     shallow: true,
     structuralSharing: options.large !== true,
-    placeholderData: (previous: unknown, query: { queryKey: readonly unknown[] } | undefined) =>
-      // A list that is narrowed or paged keeps its rows until the new ones come; another place starts empty.
-      query !== undefined && isSamePlace(keyOf(query), now.value) ? (previous as never) : undefined,
+    placeholderData: keepRows(page),
   })
 }
 

@@ -88,6 +88,8 @@ final class FindTake
         if (trim((string) ($ixml['note'] ?? '')) !== '') {
             $said['notes'] = trim((string) $ixml['note']);
         }
+        // By what stands there now: a person may have marked it meanwhile.
+        $take = Take::query()->lockForUpdate()->findOrFail($take->id)->setRelation('production', $take->production);
         TakeFacts::say($take, 'ixml', $clip->name, $said, $log);
         $log->save($take);
     }

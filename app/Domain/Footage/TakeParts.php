@@ -39,6 +39,9 @@ final class TakeParts
             return false;
         }
         $rows = TakePart::query()->where('clip_id', $clip->id)->orderBy('in_ticks')->orderBy('id')->lockForUpdate()->get()->all();
+        if ($by !== 'person' && !$clip->isSaidByPerson() && in_array('person', array_column($rows, 'said_by'), true)) {
+            return false; // a person has said it meanwhile
+        }
         $changed = false;
         // First those that keep their take, so that a part that is only trimmed is no other part.
         usort(

@@ -10,13 +10,17 @@ use App\Domain\Footage\GiveNames;
 use App\Domain\Footage\TakeParts;
 use App\Domain\Undo\ChangeLog;
 use App\Models\Clip;
+use App\Models\ScreeningNote;
 use App\Models\ShootDay;
 use App\Models\Take;
+use App\Models\TakeFact;
 use App\Models\TakePart;
+use App\Models\TakeRating;
 use App\Models\User;
 use Cartella\Core\Fields\TakeStatus;
 use Cartella\Core\Slate\Slate;
 use Cartella\Core\Slate\SlateReader;
+use Illuminate\Database\Eloquent\Builder;
 use Illuminate\Support\Collection;
 use Illuminate\Support\Facades\DB;
 
@@ -264,22 +268,35 @@ final class CutIntoTakes
     private function dropEmpty(ShootDay $day, Collection $clips, ChangeLog $log): void
     {
         $used = TakePart::query()->whereIn('clip_id', $clips->pluck('id'))->distinct()->pluck('take_id');
-        $empty = Take::query()
+        $seen = Take::query()
             ->where('shoot_day_id', $day->id)
             ->whereNotIn('id', $used)
             ->where('status', TakeStatus::None->value)
             ->whereNull('own')
             ->whereNull('notes')
             ->where('keywords', '')
-            ->whereDoesntHave('screeningNotes')
-            ->whereDoesntHave('ratings')
-            ->whereDoesntHave('saidFacts', static fn($facts) => $facts->where('source', 'script'))
-            ->get()
-            // What a person has typed of it is not a machine's reading.
-            ->filter(
-                static fn(Take $take): bool => array_filter($take->set_by ?? [], static fn(array $set): bool => $set['by'] === 'person') ===
-                    [],
-            );
+            ->pluck('id');
+        if ($seen->isEmpty()) {
+            return;
+        }
+        // A cut of a long day takes seconds, and people log meanwhile: it is decided by what stands there now, and nothing is said of
+        // these takes until it is.
+        $now = Take::query()->whereKey($seen)->lockForUpdate()->get();
+        $held = collect([
+            TakePart::query(),
+            ScreeningNote::query(),
+            TakeRating::query(),
+            TakeFact::query()->where('source', 'script'),
+        ])->flatMap(static fn(Builder $of): Collection => $of->whereIn('take_id', $seen)->sharedLock()->pluck('take_id'));
+        $empty = $now->filter(
+            static fn(Take $take): bool => $take->status === TakeStatus::None->value &&
+                $take->own === null &&
+                $take->notes === null &&
+                $take->keywords === '' &&
+                !$held->contains($take->id) &&
+                // What a person has typed of it, or that it is one, is not a machine's reading.
+                array_filter($take->set_by ?? [], static fn(array $set): bool => $set['by'] === 'person') === [],
+        );
         foreach ($empty as $take) {
             $log->delete($take);
         }

@@ -6,6 +6,7 @@ namespace App\Domain\Log;
 
 use App\Domain\Footage\FindTake;
 use App\Domain\Footage\SetSlate;
+use App\Domain\Footage\TakeFacts;
 use App\Domain\Undo\ChangeLog;
 use App\Models\Clip;
 use App\Models\ShootDay;
@@ -59,6 +60,10 @@ final class LogTyped
             $made = $take->wasRecentlyCreated;
             if (!$made) {
                 $take = Take::query()->lockForUpdate()->findOrFail($take->id);
+            }
+            if ($made && !($row instanceof Clip)) {
+                // There is such a take because a person says so, before any card of it is in.
+                TakeFacts::mark($take, ['slate'], 'person');
             }
             EditTake::fill($take, $made ? $line->fields : self::onto($take, $line->fields, $seen));
             $log->save($take);

@@ -5,8 +5,10 @@ declare(strict_types=1);
 namespace App\Http\Middleware;
 
 use App\Support\WroteAtOnce;
+use Illuminate\Database\Events\TransactionCommitted;
 use Illuminate\Http\Request;
 use Illuminate\Routing\Router;
+use Illuminate\Support\Facades\Event;
 use Illuminate\Support\Facades\Log;
 use Symfony\Component\HttpFoundation\Response;
 
@@ -26,6 +28,13 @@ final class DoneAgain
     /** @param  \Closure(Request): Response  $next */
     public function handle(Request $request, \Closure $next): Response
     {
+        if ($request->isMethodSafe()) {
+            return $next($request);
+        }
+        $isKept = false;
+        Event::listen(TransactionCommitted::class, static function (TransactionCommitted $what) use (&$isKept): void {
+            $isKept = $isKept || $what->connection->transactionLevel() === 0;
+        });
         for ($time = 1; ; $time++) {
             $response = $next($request);
             // The router has made an answer of what was thrown.
@@ -34,8 +43,9 @@ final class DoneAgain
             if ($route === null || !WroteAtOnce::isBehind($trouble)) {
                 return $response;
             }
-            if ($time === self::TIMES) {
-                Log::error('Others wrote the same at once each time it was done.', ['times' => $time, 'exception' => $trouble]);
+            // Where a part of it is kept already, the whole of it would be done twice.
+            if ($time === self::TIMES || $isKept) {
+                Log::error('Others wrote the same at once.', ['times' => $time, 'in_part' => $isKept, 'exception' => $trouble]);
 
                 return $response;
             }

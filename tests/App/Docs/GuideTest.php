@@ -70,6 +70,7 @@ final class GuideTest extends TestCase
     {
         self::assertStringContainsString('there is no bench', implode(' ', self::say(1, 'bench', 'moon')));
         self::assertStringContainsString("start knows --empty and --share, not '--moon'", implode(' ', self::say(1, 'start', '--moon')));
+        self::assertStringContainsString("how many workers, not by 'moon'", implode(' ', self::say(1, 'work', 'moon')));
         self::assertStringContainsString('backup knows', implode(' ', self::say(1, 'backup', '--moon')));
         self::assertStringContainsString('restore knows', implode(' ', self::say(1, 'restore', '--moon')));
         self::assertStringContainsString('--until needs a moment', implode(' ', self::say(1, 'restore', '.', '--until', 'the moon')));

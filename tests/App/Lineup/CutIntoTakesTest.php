@@ -4,10 +4,15 @@ declare(strict_types=1);
 
 namespace Tests\App\Lineup;
 
+use App\Domain\Footage\TakeParts;
 use App\Domain\Lineup\CutIntoTakes;
+use App\Domain\Undo\ChangeLog;
 use App\Models\Clip;
 use App\Models\Take;
 use App\Models\User;
+use Illuminate\Support\Facades\DB;
+use Illuminate\Support\Str;
+use PHPUnit\Framework\Attributes\DataProvider;
 use Tests\App\TestCase;
 
 final class CutIntoTakesTest extends TestCase
@@ -129,6 +134,68 @@ final class CutIntoTakesTest extends TestCase
         $this->cut();
         self::assertSame('3A/3', $close->refresh()->take->label(), 'line-up does not undo what a person decided');
         self::assertNull(Take::query()->where('take', 4)->first());
+    }
+
+    public function test_a_take_that_is_typed_before_its_card_is_in_stays(): void
+    {
+        $this->postJson($this->onDay('log/line'), ['text' => '7/1', 'row' => null])->assertOk();
+        $this->sound('3-T01', 0, '3', '1');
+        $this->cut();
+        self::assertSame(['3/1', '7/1'], Take::query()->get()->map->label()->sort()->values()->all());
+    }
+
+    /** @return array<string, array{callable(Take): mixed}> */
+    public static function meanwhile(): array
+    {
+        return [
+            'words' => [
+                static fn(Take $take) => $take
+                    ->newQuery()
+                    ->whereKey($take->id)
+                    ->update(['set_by' => '{"description":{"by":"person","at":1}}']),
+            ],
+            'a note' => [
+                static fn(Take $take) => DB::table('screening_notes')->insert([
+                    'ulid' => (string) Str::ulid(),
+                    'take_id' => $take->id,
+                    'user_id' => auth()->id(),
+                    'at_ticks' => 0,
+                    'text' => 'hold it',
+                ]),
+            ],
+            'nothing' => [static fn(Take $take) => null],
+        ];
+    }
+
+    #[DataProvider('meanwhile')]
+    public function test_a_take_that_a_person_says_something_of_while_it_is_cut_is_not_dropped(callable $say): void
+    {
+        $take = $this->take('9', 1, ['description' => '', 'size' => '', 'set_by' => null]);
+        $this->sound('3-T01', 0, '3', '1');
+        DB::connection()->beforeExecuting(static function (string $sql) use ($take, $say): void {
+            static $isSaid = false;
+            if (
+                !$isSaid &&
+                str_starts_with($sql, 'select * from `takes`') &&
+                str_ends_with($sql, 'for update') &&
+                str_contains($sql, ' in (')
+            ) {
+                $isSaid = true;
+                $say($take);
+            }
+        });
+        $this->cut();
+        self::assertSame($this->dataName() !== 'nothing', Take::query()->whereKey($take->id)->exists());
+    }
+
+    public function test_a_slate_that_a_person_gives_while_it_is_cut_stands(): void
+    {
+        $sound = $this->sound('3-T01', 0, '3', '1');
+        $seen = Clip::query()->with('parts')->findOrFail($sound->id);
+        $this->postJson($this->onDay('log/line'), ['text' => '4/2', 'row' => $sound->ulid])->assertOk();
+        $take = $this->take('3', 1);
+        self::assertFalse(TakeParts::whole($seen, $take, 'ixml', new ChangeLog()));
+        self::assertSame('4/2', $sound->refresh()->take->label());
     }
 
     public function test_the_whole_cut_is_one_step_to_take_back(): void

@@ -17,7 +17,8 @@ use Tests\App\TestCase;
 
 /**
  * Two machines that share a database, a Redis and a bucket, and the volumes of the copies, and nothing else: a card comes in at one, its
- * media are made by both, one of them loses its power, and pages of either show the same.
+ * media are made by both, one of them loses its power, the queue starts again empty, pages of either show the same, and a package of the
+ * day is made by one and opened at the other.
  */
 final class TwoMachinesTest extends TestCase
 {
@@ -74,6 +75,7 @@ final class TwoMachinesTest extends TestCase
             'REDIS_HOST' => '127.0.0.1',
             'REDIS_PORT' => (string) $redis->port,
             'CARTELLA_MEDIA' => 's3',
+            'CARTELLA_PACKAGES' => 's3',
             'S3_ENDPOINT' => "http://127.0.0.1:$bucket->port",
             'S3_BUCKET' => 'cartella',
             'S3_KEY' => 'S3RVER',
@@ -102,7 +104,7 @@ final class TwoMachinesTest extends TestCase
         }
     }
 
-    public function test_a_card_comes_in_and_its_media_are_made_while_one_machine_loses_its_power(): void
+    public function test_a_day_goes_through_two_machines_while_one_loses_its_power_and_the_queue_starts_again(): void
     {
         $shared = $this->shared();
         // On a connection of its own: such a statement ends the transaction that the test runs in.
@@ -153,13 +155,15 @@ final class TwoMachinesTest extends TestCase
         // The power of the second machine's workers goes in the middle, and comes again later; the first has workers by then.
         $second->kill('work');
         $first->run('work', ...$work);
+        // And the queue with all that waits in it, while it is worked on.
+        $this->servers[0]->restart();
         $this->until(function () use ($first, $second, $day): bool {
             $first->once('cartella:recover');
             $clips = self::clips($second->ask('GET', "$day/log")[1]);
 
             return count($clips) === self::CLIPS && array_filter($clips, static fn(array $clip): bool => !$clip['ready']) === [];
         }, 'the media are not made');
-        $second->run('again', ...$work);
+        $second->work('again');
 
         // Pages of the other machine show it, with media that lie in the bucket only.
         self::assertTrue($second->ask('GET', "$day/cards")[1]['cards'][0]['is_safe']);
@@ -181,6 +185,18 @@ final class TwoMachinesTest extends TestCase
 
             return Task::query()->where('kind', 'lineup')->where('state', 'done')->exists();
         }, 'nobody lines the day up');
+        $choice = ['days' => [$bench->day->ulid], 'bins' => []];
+        $points = $first->ask('POST', "$production/handoffs/plan", $choice)[1]['points'];
+        $waived = array_map(static fn(array $one): array => ['day' => $one['day'], 'point' => $one['key'], 'reason' => 'known'], $points);
+        [$status, $made] = $first->ask('POST', "$production/handoffs", $choice + ['waived' => $waived]);
+        self::assertSame(202, $status, json_encode($made) ?: '');
+        $this->until(
+            fn(): bool => $first->ask('GET', "$production/handoffs/$made[ulid]")[1]['handoff']['state'] === 'delivered',
+            'nobody packs the day',
+        );
+        [$status, , $address] = $first->ask('GET', "$production/handoffs/$made[ulid]/file?path=README.pdf");
+        self::assertSame(302, $status);
+        self::assertSame('%PDF', substr(Http::get($address)->throw()->body(), 0, 4));
         self::assertSame(0, Task::query()->where('state', 'failed')->count());
     }
 

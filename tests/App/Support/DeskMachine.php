@@ -51,8 +51,23 @@ final class DeskMachine
 
     public function run(string $name, string ...$command): void
     {
+        $this->start($name, [PHP_BINARY, ...$command]);
+    }
+
+    /** Workers as `./cartella work` has them. */
+    public function work(string $name): void
+    {
+        $this->start($name, ['./cartella', 'work', '1'], ['CARTELLA_PROFILE' => 'test']);
+    }
+
+    /**
+     * @param  list<string>  $command
+     * @param  array<string, string>  $more  settings
+     */
+    private function start(string $name, array $command, array $more = []): void
+    {
         $root = dirname(__DIR__, 3);
-        $process = new Process([PHP_BINARY, ...$command], $name === 'web' ? "$root/public" : $root, $this->settings(), timeout: null);
+        $process = new Process($command, $name === 'web' ? "$root/public" : $root, $more + $this->settings(), timeout: null);
         $process->start();
         $this->processes[$name] = $process;
     }

@@ -9,7 +9,7 @@ use Symfony\Component\Process\Process;
 /** A server of somebody else's on a loopback port of its own, ended with the test. */
 final class RealServer
 {
-    private function __construct(public readonly int $port, private readonly Process $process, private readonly string $folder) {}
+    private function __construct(public readonly int $port, private Process $process, private readonly string $folder) {}
 
     public static function redis(): self
     {
@@ -70,15 +70,29 @@ final class RealServer
         $folder = sys_get_temp_dir() . '/cartella-server-' . bin2hex(random_bytes(6));
         mkdir($folder);
         $process = new Process($command($port, $folder), env: $settings === null ? null : $settings($folder), timeout: null);
-        $process->start();
-        for ($end = microtime(true) + 30; ($door = @fsockopen('127.0.0.1', $port)) === false; usleep(20_000)) {
-            if (microtime(true) > $end || !$process->isRunning()) {
-                throw new \RuntimeException('It did not start: ' . $process->getErrorOutput() . $process->getOutput());
+        $server = new self($port, $process, $folder);
+        $server->await();
+
+        return $server;
+    }
+
+    private function await(): void
+    {
+        $this->process->start();
+        for ($end = microtime(true) + 30; ($door = @fsockopen('127.0.0.1', $this->port)) === false; usleep(20_000)) {
+            if (microtime(true) > $end || !$this->process->isRunning()) {
+                throw new \RuntimeException('It did not start: ' . $this->process->getErrorOutput() . $this->process->getOutput());
             }
         }
         fclose($door);
+    }
 
-        return new self($port, $process, $folder);
+    /** Ends it and starts it again at the same port, with what it keeps on disk. */
+    public function restart(): void
+    {
+        $this->process->stop(3);
+        $this->process = clone $this->process;
+        $this->await();
     }
 
     public function end(): void
