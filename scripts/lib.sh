@@ -41,7 +41,7 @@ use_profile() {
     for name in SERVICES PACKAGES CONFIG ROUTES EVENTS; do export "APP_${name}_CACHE=$CARTELLA_VAR/cache/${name,,}.php"; done
     choose_account
     umask 022
-    mkdir -p "$CARTELLA_ROOT/var/stamps" "$CARTELLA_VAR" "$RUN" "$LOGS" "$CARTELLA_VAR/cache" "$LARAVEL_STORAGE_PATH"/{framework/{cache/data,sessions,views},logs,app}
+    mkdir -p "$CARTELLA_ROOT/var/stamps" "$CARTELLA_VAR" "$RUN/tmp" "$LOGS" "$CARTELLA_VAR/cache" "$LARAVEL_STORAGE_PATH"/{framework/{cache/data,sessions,views},logs,app}
     hand_over
     secrets
 }
@@ -95,7 +95,7 @@ hand_over() {
     if [ "$(stat -c %U "$CARTELLA_VAR")" != "$RUN_AS" ] || [ "$(stat -c %U "$LARAVEL_STORAGE_PATH")" != "$RUN_AS" ]; then
         find "$CARTELLA_VAR" -xdev \( -path "$CARTELLA_ROOT/var/stamps" -o -path "$CARTELLA_VAR/volumes/*" -o -path "$CARTELLA_VAR/stores/*" \) -prune -o -exec chown -h "$RUN_AS:$group" {} +
     fi
-    chown "$RUN_AS:$group" "$CARTELLA_ROOT/var" "$CARTELLA_VAR" "$RUN" "$LOGS" "$CARTELLA_VAR/cache"
+    chown "$RUN_AS:$group" "$CARTELLA_ROOT/var" "$CARTELLA_VAR" "$RUN" "$RUN/tmp" "$LOGS" "$CARTELLA_VAR/cache"
     [ "$CARTELLA_PROFILE" = desk ] || chmod o+x "$CARTELLA_ROOT/var"
 }
 
@@ -268,7 +268,7 @@ make_database_files() {
         --skip-test-db > "$LOGS/mariadb-install.log" 2>&1 ||
         fail "The database could not be made. See $LOGS/mariadb-install.log."
     # Sets the account before the server ever listens.
-    as_desk mariadbd --no-defaults --bootstrap --datadir="$CARTELLA_DB" > "$LOGS/mariadb-bootstrap.log" 2>&1 << SQL ||
+    as_desk mariadbd --no-defaults --bootstrap --datadir="$CARTELLA_DB" --tmpdir="$RUN/tmp" > "$LOGS/mariadb-bootstrap.log" 2>&1 << SQL ||
 CREATE DATABASE IF NOT EXISTS cartella CHARACTER SET utf8mb4 COLLATE utf8mb4_unicode_ci;
 FLUSH PRIVILEGES;
 CREATE USER IF NOT EXISTS 'cartella'@'127.0.0.1' IDENTIFIED BY '$DB_PASSWORD';
@@ -286,7 +286,7 @@ database_alone_up() {
     # Supervisor writes on in it later, as the desk's account.
     rm -f "$LOGS/mariadb.out"
     as_desk touch "$LOGS/mariadb.out"
-    as_desk mariadbd --no-defaults --datadir="$CARTELLA_DB" --skip-networking --socket="$RUN/mariadb.sock" --pid-file="$RUN/mariadb.pid" --log-error="$LOGS/mariadb.err" \
+    as_desk mariadbd --no-defaults --datadir="$CARTELLA_DB" --tmpdir="$RUN/tmp" --skip-networking --socket="$RUN/mariadb.sock" --pid-file="$RUN/mariadb.pid" --log-error="$LOGS/mariadb.err" \
         --character-set-server=utf8mb4 --collation-server=utf8mb4_unicode_ci --max-allowed-packet=64M --skip-log-bin --innodb-ft-min-token-size=2 \
         --innodb-ft-enable-stopword=OFF > "$LOGS/mariadb.out" 2>&1 < /dev/null &
     DATABASE_ALONE=$!

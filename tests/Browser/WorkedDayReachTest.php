@@ -35,6 +35,7 @@ final class WorkedDayReachTest extends BrowserTestCase
             $this->press((string) $key);
             $this->see($seen);
             $this->reach("stage $key");
+            $this->fits("stage $key");
         }
         $this->press('?');
         $this->see('.ant-modal, .ant-drawer');
@@ -54,10 +55,12 @@ final class WorkedDayReachTest extends BrowserTestCase
         $this->see('.cut .bar');
         $this->see('.paper');
         $this->reach('the desk of a cut');
+        $this->fits('the desk of a cut');
         $clip = $this->asked("sequences/$cut")['value']['tracks'][0]['items'][0]['source']['id'];
         $this->open("$day/clip/$clip");
         $this->see('.player');
         $this->reach('the page of a clip');
+        $this->fits('the page of a clip');
         $this->open("$day/script");
         $this->see('main h2, .line');
         $this->reach('the script');
@@ -65,5 +68,6 @@ final class WorkedDayReachTest extends BrowserTestCase
         $this->see('.productions h1');
         $this->see('.production .day');
         $this->reach('the page of productions');
+        $this->fits('the page of productions');
     }
 }

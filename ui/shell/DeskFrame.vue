@@ -519,4 +519,21 @@ main {
   overflow: hidden;
   position: relative;
 }
+/* At twice the size: the day that is open can still be read. */
+@media (max-width: 860px) {
+  header {
+    gap: 8px;
+    padding: 0 10px 0 12px;
+  }
+  h1 {
+    max-width: 11ch;
+    font-size: 15px;
+  }
+  .days {
+    flex: 1 0 130px;
+  }
+  .right {
+    gap: 6px;
+  }
+}
 </style>

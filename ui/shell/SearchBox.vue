@@ -225,7 +225,7 @@ useShortcuts('Everywhere', [
   position: relative;
 }
 input {
-  width: 216px;
+  width: clamp(88px, 17vw, 216px);
   height: 28px;
   border: 1px solid var(--rule-strong);
   border-radius: 5px;

@@ -52,7 +52,8 @@ final class RealServer
             ]))->mustRun();
 
             return [
-                ...['mariadbd', '--no-defaults', "--datadir=$folder", "--user=$who", "--port=$port", '--bind-address=127.0.0.1'],
+                ...['mariadbd', '--no-defaults', "--datadir=$folder", "--tmpdir=$folder", "--user=$who", "--port=$port"],
+                '--bind-address=127.0.0.1',
                 ...["--socket=$folder/socket", '--innodb-buffer-pool-size=32M', '--character-set-server=utf8mb4', ...$more],
             ];
         });

@@ -35,6 +35,26 @@ trait Reach
         );
     }
 
+    /** Windows in which everything has to be got at: 1280 at twice the size, the least one, a tablet held upright, and the largest. */
+    private const WINDOWS = [[640, 400], [1024, 768], [820, 1180], [3840, 2160]];
+
+    private function fits(string $page): void
+    {
+        $look = (string) file_get_contents(__DIR__ . '/js/fits.js');
+        try {
+            foreach (self::WINDOWS as [$width, $height]) {
+                $this->chrome()->resize($width, $height);
+                // A page lays itself out anew when it has heard of it.
+                for ($cut = null, $end = microtime(true) + 4; $cut !== [] && microtime(true) < $end; usleep(50_000)) {
+                    $cut = $this->js($look);
+                }
+                self::assertSame([], $cut, "$page at $width x $height");
+            }
+        } finally {
+            $this->chrome()->resize(1280, 800);
+        }
+    }
+
     private function reach(string $page): void
     {
         $this->seeNo('.bones');

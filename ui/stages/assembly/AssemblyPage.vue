@@ -281,6 +281,7 @@ const leave = () => void router.push({ query: {} })
 <style scoped>
 .page {
   display: grid;
+  grid-template-columns: minmax(0, 1fr);
   grid-template-rows: minmax(0, 3fr) minmax(0, 2fr);
   height: 100%;
   min-height: 0;
@@ -343,5 +344,11 @@ button.name {
 }
 .wide {
   width: 100%;
+}
+@media (max-width: 860px) {
+  .bar,
+  .row {
+    flex-wrap: wrap;
+  }
 }
 </style>

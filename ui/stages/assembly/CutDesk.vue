@@ -1100,4 +1100,16 @@ function nameTrack(): void {
   display: grid;
   gap: 8px;
 }
+@media (max-width: 860px) {
+  .bar,
+  .under {
+    flex-wrap: nowrap;
+    overflow-x: auto;
+    scrollbar-width: thin;
+  }
+  .bar > *,
+  .under > * {
+    flex: none;
+  }
+}
 </style>

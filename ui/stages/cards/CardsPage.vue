@@ -502,7 +502,7 @@ useShortcuts('Cards', [
 }
 .cards {
   display: grid;
-  grid-template-columns: repeat(auto-fill, minmax(252px, 1fr));
+  grid-template-columns: repeat(auto-fill, minmax(min(252px, 100%), 1fr));
   gap: 14px;
   padding: 16px 18px;
 }
@@ -583,5 +583,10 @@ aside {
   grid-template-columns: minmax(0, 1fr);
   gap: 12px;
   align-content: start;
+}
+@media (max-width: 860px) {
+  .split {
+    grid-template-columns: minmax(0, 1fr) minmax(200px, 42%);
+  }
 }
 </style>
