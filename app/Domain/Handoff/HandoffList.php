@@ -13,6 +13,9 @@ use Illuminate\Support\Collection;
 /** The hand-offs of a production, newest first. */
 final class HandoffList
 {
+    /** Far more than a production hands off, or cuts. */
+    private const MOST = 5000;
+
     private const COLUMNS = [
         'id',
         'ulid',
@@ -44,7 +47,7 @@ final class HandoffList
             ->with(self::WITH)
             ->where('production_id', $production->id)
             ->latest('number')
-            ->limit(200)
+            ->limit(self::MOST)
             ->get()
             ->map(static fn(Handoff $handoff): array => self::row($handoff, $newest))
             ->all();
@@ -74,7 +77,7 @@ final class HandoffList
             ->where('production_id', $production->id)
             ->whereNull('removed_at')
             ->latest('id')
-            ->limit(200)
+            ->limit(self::MOST)
             ->get(['id', 'ulid', 'name', 'kind']);
     }
 

@@ -24,6 +24,9 @@ use Illuminate\Http\JsonResponse;
 /** Cuts that grow by pieces of clips: made, listed, added to. */
 final class CutsController extends Controller
 {
+    /** Far more than a production cuts. */
+    private const MOST = 5000;
+
     public function index(Production $production): JsonResponse
     {
         $cuts = StoredSequence::query()
@@ -31,7 +34,7 @@ final class CutsController extends Controller
             ->whereIn('kind', [SequenceKind::Cut, SequenceKind::StringOut, SequenceKind::AngleCut])
             ->whereNull('removed_at')
             ->orderByDesc('updated_at')
-            ->limit(200)
+            ->limit(self::MOST)
             ->get(['id', 'ulid', 'name', 'kind', 'running_ticks', 'step']);
 
         return new JsonResponse(new CutsAnswer($cuts->map(static fn(StoredSequence $one): CutAnswer => CutAnswer::of($one))->all()));

@@ -12,6 +12,7 @@ import { length } from '@/player/time'
 import AnswerState from '@/shell/AnswerState.vue'
 import DeviceBadge from '@/shell/DeviceBadge.vue'
 import { useDesk } from '@/shell/desk'
+import { useSoFar } from '@/shell/soFar'
 import { useShortcuts } from '@/shell/keys'
 import { attempt, say } from '@/shell/say'
 import CutDesk from './CutDesk.vue'
@@ -48,6 +49,7 @@ watch(cuts, (now) => {
   lying.value = still(lying.value, [...now.map((one) => one.ulid), ...here])
 })
 const at = ref(0)
+const { soFar, rest } = useSoFar(cuts, at)
 const list = useTemplateRef<HTMLElement>('list')
 
 function open(one: Pick<Cut, 'ulid' | 'kind'>): void {
@@ -168,7 +170,7 @@ const leave = () => void router.push({ query: {} })
         </div>
         <div v-else ref="list" class="list" role="list" :aria-label="t('assembly.AssemblyPage.cuts')">
           <div
-            v-for="(one, index) in cuts"
+            v-for="(one, index) in soFar"
             :key="one.ulid"
             role="listitem"
             class="row"
@@ -189,6 +191,7 @@ const leave = () => void router.push({ query: {} })
               {{ t('assembly.AssemblyPage.remove2') }}
             </button>
           </div>
+          <p v-if="rest > 0" ref="end" class="soft">{{ t('shell.soFar.more', [rest]) }}</p>
         </div>
       </AnswerState>
     </section>

@@ -338,6 +338,7 @@ async function setDevice(letter: string): Promise<void> {
 }
 .line-of {
   display: grid;
+  grid-template-columns: minmax(0, 1fr);
   gap: 8px;
 }
 .line-of label {
@@ -349,6 +350,7 @@ async function setDevice(letter: string): Promise<void> {
 .line-of .field {
   height: 28px;
   flex: 1;
+  min-width: 0;
 }
 .report {
   display: flex;

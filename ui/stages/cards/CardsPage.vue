@@ -12,6 +12,7 @@ import type { AwayCard, Card } from '@/api/types'
 import { bytes } from '@/words/amounts'
 import AnswerState from '@/shell/AnswerState.vue'
 import { useDesk } from '@/shell/desk'
+import { useSoFar } from '@/shell/soFar'
 import { useShortcuts } from '@/shell/keys'
 import { attempt, say } from '@/shell/say'
 import TakeAwayDialog, { type Leaving } from '@/shell/TakeAwayDialog.vue'
@@ -45,6 +46,7 @@ const roll = ref('')
 const device = ref('')
 
 const cards = computed(() => [...(data.value?.cards ?? [])].sort((x, y) => weightOf(x) - weightOf(y)))
+const { soFar, rest } = useSoFar(cards, () => cards.value.findIndex((one) => one.ulid === chosen.value?.key))
 const tiles = computed(() => [
   ...(data.value?.volumes ?? []).map((one) => ({ kind: 'volume' as const, key: one.name })),
   ...cards.value.map((one) => ({ kind: 'card' as const, key: one.ulid })),
@@ -369,7 +371,7 @@ useShortcuts('Cards', [
             @act="offload(one.name, one.roll, one.device ?? '')"
           />
           <CardTile
-            v-for="one in cards"
+            v-for="one in soFar"
             :key="one.ulid"
             :card="one"
             :title="deviceTitle(one.device)"
@@ -378,6 +380,7 @@ useShortcuts('Cards', [
             @choose="choose({ kind: 'card', key: one.ulid })"
             @act="actOn(one)"
           />
+          <div v-if="rest > 0" ref="end" class="slot">{{ t('shell.soFar.more', [rest]) }}</div>
           <div class="slot">
             {{ t('cards.CardsPage.putTheNextCardIn') }}<br />{{ t('cards.CardsPage.itShowsUpHereBy')
             }}<a v-if="data.panel" :href="data.panel" target="_blank" rel="noopener">{{

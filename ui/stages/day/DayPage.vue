@@ -12,6 +12,7 @@ import AnswerState from '@/shell/AnswerState.vue'
 import { useDesk } from '@/shell/desk'
 import { useShortcuts } from '@/shell/keys'
 import { attempt, say } from '@/shell/say'
+import { useSoFar } from '@/shell/soFar'
 import RolledStrip from './RolledStrip.vue'
 
 const { production, day, base } = useDesk()
@@ -20,6 +21,7 @@ const { data, isPending, error, refetch } = useAnswer(() => dayApi.sheet(product
 const at = ref(0)
 const busy = ref('')
 const points = computed(() => data.value?.points ?? [])
+const { soFar, rest } = useSoFar(points, at)
 watch(points, (list) => (at.value = Math.min(at.value, Math.max(0, list.length - 1))))
 
 const unitNumber = (count: number) => bytes(count).split(' ')
@@ -158,7 +160,7 @@ useShortcuts('Day sheet', [
             </p>
             <ol class="points">
               <li
-                v-for="(point, index) in points"
+                v-for="(point, index) in soFar"
                 :key="point.key"
                 :class="{ on: index === at }"
                 @mouseenter="at = index"
@@ -186,6 +188,7 @@ useShortcuts('Day sheet', [
                 </span>
               </li>
             </ol>
+            <p v-if="rest > 0" ref="end" class="soft">{{ t('shell.soFar.more', [rest]) }}</p>
           </section>
           <section>
             <h2>{{ t('day.DayPage.toWrapTheDay') }}</h2>

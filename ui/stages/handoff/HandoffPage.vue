@@ -11,6 +11,7 @@ import type { Handoff, PackingPlan } from '@/api/types'
 import { bytes } from '@/words/amounts'
 import AnswerState from '@/shell/AnswerState.vue'
 import { useDesk } from '@/shell/desk'
+import { useSoFar } from '@/shell/soFar'
 import { useShortcuts } from '@/shell/keys'
 import { attempt, complain, say } from '@/shell/say'
 import TaskProgress from '@/shell/TaskProgress.vue'
@@ -159,6 +160,7 @@ const room = computed(() => {
 })
 
 const at = ref(0)
+const { soFar, rest } = useSoFar(() => data.value?.handoffs ?? [], at)
 const here = computed<Handoff | undefined>(() => data.value?.handoffs[at.value])
 const openPackage = (one: Handoff) =>
   one.delivered_at !== null && void router.push({ name: 'package', params: { handoff: one.ulid } })
@@ -331,13 +333,14 @@ useShortcuts('Hand-off', [
             }}
           </div>
           <PackageCard
-            v-for="(one, index) in data.handoffs"
+            v-for="(one, index) in soFar"
             :key="one.ulid"
             :one="one"
             :on="index === at"
             @mouseenter="at = index"
             @open="openPackage(one)"
           />
+          <p v-if="rest > 0" ref="end" class="soft">{{ t('shell.soFar.more', [rest]) }}</p>
         </div>
         <ReceivedStrip />
       </section>

@@ -6,10 +6,12 @@ import type { Stray, StrayStep } from '@/api/types'
 import { length } from '@/player/time'
 import DeviceBadge from '@/shell/DeviceBadge.vue'
 import { say } from '@/shell/say'
+import { useSoFar } from '@/shell/soFar'
 
 /** Clips without a place: why, and what fits each. */
 const props = defineProps<{ strays: Stray[]; mayWork: boolean }>()
 const emit = defineEmits<{ step: [stray: Stray, which: StrayStep] }>()
+const { soFar, rest } = useSoFar(() => props.strays)
 const strayWords = computed(() => {
   const fresh = props.strays.filter((one) => one.steps[0] === 'lineup').length
   const out = props.strays.filter((one) => one.left_out).length
@@ -54,7 +56,7 @@ defineExpose({ nextStray })
       {{ t('lineup.StrayTray.strays') }} <span class="soft">— {{ strayWords }}</span>
     </h2>
     <div class="tray">
-      <div v-for="stray in strays" :key="stray.clip" class="stray" :class="{ out: stray.left_out }">
+      <div v-for="stray in soFar" :key="stray.clip" class="stray" :class="{ out: stray.left_out }">
         <span
           ><DeviceBadge :letter="stray.device" /> <b class="mono">{{ stray.name }}</b>{{ ' ' }}
           <span class="mono soft">{{ length(stray.duration_ticks) }}</span></span
@@ -66,6 +68,7 @@ defineExpose({ nextStray })
           </button></span
         >
       </div>
+      <p v-if="rest > 0" ref="end" class="soft">{{ t('shell.soFar.more', [rest]) }}</p>
     </div>
   </div>
 </template>
@@ -90,6 +93,7 @@ defineExpose({ nextStray })
   margin-top: 8px;
 }
 .stray {
+  overflow-wrap: anywhere;
   width: 258px;
   border: 1px dashed var(--fault);
   border-radius: 5px;
