@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace Tests\Browser;
 
 use Facebook\WebDriver\Remote\LocalFileDetector;
+use Facebook\WebDriver\Remote\RemoteWebDriver;
 use Facebook\WebDriver\WebDriverBy;
 use Facebook\WebDriver\WebDriverKeys;
 use PHPUnit\Framework\Attributes\Depends;
@@ -150,11 +151,47 @@ final class LogTest extends BrowserTestCase
             $this->press(WebDriverKeys::ENTER);
             $this->see('.row.take .what', 'Mine');
             $seen('document.querySelector(".row.take .what").textContent.includes("Mine")');
+            $this->whatOthersAddMovesNoRow($driver);
         } finally {
             $other->quit();
         }
         $this->press(WebDriverKeys::CONTROL . 'z' . WebDriverKeys::CONTROL);
         $this->see('.row.take .what', 'Theirs');
+    }
+
+    /** A colleague logs a take that stands above those in sight, and takes it back. */
+    private function whatOthersAddMovesNoRow(RemoteWebDriver $colleague): void
+    {
+        $scroll = 'let at = document.querySelector(".row.take"); while (at.scrollHeight <= at.clientHeight) at = at.parentElement;';
+        $this->js("$scroll at.scrollTop = Math.floor(at.scrollHeight / 2 / 31) * 31");
+        $row = '[...document.querySelectorAll(".row.take")].find((row) => row.getBoundingClientRect().top > 300)';
+        $this->until(fn(): bool => $this->js("return Boolean($row)"), 'no row is in sight');
+        [$words, $top, $long] = $this->js(
+            "$scroll const row = $row; return [row.innerText, row.getBoundingClientRect().top, at.scrollHeight]",
+        );
+        $say = static fn(string $path, string $body): int => $colleague->executeAsyncScript(
+            <<<'JS'
+            const [path, body, done] = arguments, parts = location.pathname.split('/')
+            const token = decodeURIComponent(document.cookie.match(/XSRF-TOKEN=([^;]+)/)[1])
+            fetch(`/api/productions/${parts[1]}/${path.replace('DAY', parts[2])}`, {
+              method: 'POST', body, headers: { 'Content-Type': 'application/json', Accept: 'application/json', 'X-XSRF-TOKEN': token },
+            }).then((answer) => done(answer.status))
+            JS
+            ,
+            [$path, $body],
+        );
+        self::assertSame(200, $say('days/DAY/log/line', '{"text":"1/1","row":null}'));
+        $this->until(fn(): bool => $this->js("$scroll return at.scrollHeight") > $long, 'the take does not come');
+        $now = fn(): array => $this->js(
+            "const row = [...document.querySelectorAll('.row.take')].find((one) => one.innerText === arguments[0]);" .
+                'return row === undefined ? [] : [row.getBoundingClientRect().top]',
+            $words,
+        );
+        self::assertEqualsWithDelta([$top], $now(), 1.0);
+        self::assertSame(200, $say('undo', '{}'));
+        $this->until(fn(): bool => $this->js("$scroll return at.scrollHeight") === $long, 'the take does not go');
+        self::assertEqualsWithDelta([$top], $now(), 1.0);
+        $this->js("$scroll at.scrollTop = 0");
     }
 
     #[Depends('test_sixty_clips_are_logged_with_a_few_keys_each')]

@@ -40,7 +40,7 @@ const PICTURE = 68
 const { list, containerProps, wrapperProps, reveal } = useRows(
   computed(() => props.rows),
   ROW,
-  { overscan: 10, heads: 1 },
+  { overscan: 10, heads: 1, key: (one) => (one.row === null ? undefined : one.key) },
 )
 watch([list, () => props.rows], ([shown]) => emit('need', shown[0]?.index ?? 0, shown.at(-1)?.index ?? 0), {
   immediate: true,

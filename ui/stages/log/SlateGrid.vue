@@ -91,7 +91,16 @@ watch(
   },
 )
 
-const { list, containerProps, wrapperProps, reveal: revealRow } = useRows(rows, ROW, { overscan: 6, heads: 1 })
+const {
+  list,
+  containerProps,
+  wrapperProps,
+  reveal: revealRow,
+} = useRows(rows, ROW, {
+  overscan: 6,
+  heads: 1,
+  key: (one) => one.key,
+})
 function reveal(): void {
   revealRow(range.at.value, (scroll) => {
     const one = shown.value[columnAt.value]
