@@ -45,10 +45,10 @@ trait Reach
             foreach (self::WINDOWS as [$width, $height]) {
                 $this->chrome()->resize($width, $height);
                 // A page lays itself out anew when it has heard of it.
-                for ($cut = null, $end = microtime(true) + 4; $cut !== [] && microtime(true) < $end; usleep(50_000)) {
-                    $cut = $this->js($look);
+                for ($beyond = null, $end = microtime(true) + 4; $beyond !== [] && microtime(true) < $end; usleep(50_000)) {
+                    $beyond = $this->js($look);
                 }
-                self::assertSame([], $cut, "$page at $width x $height");
+                self::assertSame([], $beyond, "$page at $width x $height");
             }
         } finally {
             $this->chrome()->resize(1280, 800);
