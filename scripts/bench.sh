@@ -114,7 +114,10 @@ fi
 if [ "$which" = scale ]; then
     fill --clips=60000
     supervise start 'copy:*' > /dev/null
-    bench scale "${2:-50}"
+    bench scale workers
+    # What else asks the database would be counted as well.
+    supervise stop 'copy:*' watch > /dev/null
+    bench scale pages "${2:-50}"
 fi
 if [ "$which" = kills ]; then
     supervise start 'copy:*' > /dev/null

@@ -281,7 +281,8 @@ final class SlateSheet
         // In the order of the day's index, which is named because a tenth of all clips looks to the database like a reason to read
         // them all: no sort, so that long texts may be among the columns.
         $rows = DB::table('clips')
-            ->forceIndex('clips_day_device_start')
+            // Those of some takes are found by their takes.
+            ->when($takes === null, static fn(Builder $query) => $query->forceIndex('clips_day_device_start'))
             ->leftJoin('placements', 'placements.clip_id', '=', 'clips.id')
             ->leftJoin('take_parts', 'take_parts.clip_id', '=', 'clips.id')
             ->where('clips.shoot_day_id', $day->id)

@@ -73,7 +73,8 @@ final class CardsController extends Controller
         );
 
         $inAll = array_column(OffloadAll::of($looked, $day), 'name');
-        $devices = $stores->known($production)->map(static fn(Store $store): ?int => $store->device())->all();
+        $known = $stores->known($production);
+        $devices = $known->map(static fn(Store $store): ?int => $store->device())->all();
 
         return new JsonResponse(
             Answers::make(CardsStageAnswer::class, [
@@ -91,7 +92,7 @@ final class CardsController extends Controller
                             $card,
                             ($inReaders[$card->volume] ?? null) === $card->ulid,
                             $tasks,
-                            $stores,
+                            $known,
                             $devices,
                         ),
                     )
@@ -152,7 +153,7 @@ final class CardsController extends Controller
         return new JsonResponse(
             Answers::make(
                 CardDetailAnswer::class,
-                $this->card($card, false, collect(), $stores) + [
+                $this->card($card, false, collect(), $stores->known($production)) + [
                     'list' => $card
                         ->cardFiles()
                         ->orderByRaw('fault IS NULL')
@@ -202,19 +203,19 @@ final class CardsController extends Controller
         return new JsonResponse(
             Answers::make(
                 CardAnswer::class,
-                $this->card($card->refresh()->load(['device', 'copies', 'releasedBy']), false, $tasks, $stores),
+                $this->card($card->refresh()->load(['device', 'copies', 'releasedBy']), false, $tasks, $stores->known($card->production)),
             ),
         );
     }
 
     /**
      * @param  \Illuminate\Support\Collection<string, Task>|\Illuminate\Support\Collection<non-falsy-string, Task>  $tasks
+     * @param  \Illuminate\Support\Collection<string, Store>  $known  stores, by key
      * @param  array<string, int|null>|null  $devices  of the stores now, by key
      * @return array<string, mixed>
      */
-    private function card(Card $card, bool $onBench, $tasks, Stores $stores, ?array $devices = null): array
+    private function card(Card $card, bool $onBench, $tasks, \Illuminate\Support\Collection $known, ?array $devices = null): array
     {
-        $known = $stores->known($card->production);
         $order = array_flip($known->keys()->all());
         $copies = $card->copies->sortBy(static fn(CardCopy $copy): int => $order[$copy->store] ?? 99)->values();
         $devices ??= $known->map(static fn(Store $store): ?int => $store->device())->all();
