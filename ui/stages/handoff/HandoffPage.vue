@@ -480,4 +480,11 @@ p {
 .made .empty {
   grid-column: 1 / -1;
 }
+@media (max-width: 860px) {
+  .split {
+    grid-template-columns: minmax(0, 1fr);
+    grid-template-rows: auto auto;
+    overflow: auto;
+  }
+}
 </style>

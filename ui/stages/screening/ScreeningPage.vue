@@ -411,4 +411,18 @@ h2 {
   scrollbar-width: thin;
   scrollbar-color: #4a545b transparent;
 }
+@media (max-width: 860px) {
+  .both {
+    grid-template-columns: minmax(0, 2fr) minmax(0, 3fr);
+  }
+  .reels {
+    padding: 10px;
+  }
+  .reels li {
+    grid-template-columns: minmax(0, 1fr);
+  }
+  .reel header {
+    flex-wrap: wrap;
+  }
+}
 </style>
