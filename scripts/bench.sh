@@ -116,7 +116,7 @@ if [ "$which" = scale ]; then
     supervise start 'copy:*' > /dev/null
     bench scale workers
     # What else asks the database would be counted as well.
-    supervise stop 'copy:*' watch > /dev/null
+    supervise stop 'copy:*' > /dev/null
     bench scale pages "${2:-50}"
 fi
 if [ "$which" = kills ]; then

@@ -16,6 +16,8 @@ use Tests\Browser\Support\SixtyClips;
 
 /** Tasks of each run of the workers. */
 const TASKS = 24;
+/** Statements of the watcher of the readers, which goes on meanwhile. */
+const NOISE = 6;
 /** Rows of small tables that a page may look through for each production. */
 const SMALL = 150;
 /** What is of the whole desk and not of a production. */
@@ -116,7 +118,11 @@ if ($argv[1] === 'workers') {
     exit(Bars::status());
 }
 
-// Pages.
+// Pages. Cards that lie in readers are looked at by whoever asks while nobody else does; here none lies there.
+(new Process(['rm', '-rf', '--', ...glob(getenv('CARTELLA_VAR') . '/volumes/*') ?: []]))->mustRun();
+do {
+    usleep(200_000);
+} while ($ask("$day/cards")[1]['volumes'] !== []);
 $pages = [
     'productions' => '/api/session',
     'a production at a glance' => "$production/glance",
@@ -264,16 +270,20 @@ foreach ($pages as $page => $path) {
     $may = $page === 'productions' ? $most : 1.1;
     Bars::check(
         sprintf('scale    %-24s %s', $page, implode('; ', $told)),
-        $worst['statements'] <= $least['statements'] + 1 && $worst['rows'] <= $may * $least['rows'] + SMALL * $most,
+        $worst['statements'] <= $least['statements'] + NOISE && $worst['rows'] <= $may * $least['rows'] + SMALL * $most,
     );
 }
-// What a page reads once it has read what every page reads.
-$rows = array_map(static fn(array $cost): int => array_sum(array_column($cost, 'rows')), $costs);
-$grows = (end($rows) - reset($rows)) / max(1, $most - 1);
+// A page that reads less with more productions has been given a better plan by the database; that is no curve.
+$first = reset($costs);
+$last = end($costs);
+$rows = array_sum(array_column($first, 'rows'));
+$grows = array_sum(
+    array_map(static fn(string $page): float => max(0, $last[$page]['rows'] - $first[$page]['rows']) / ($most - 1), array_keys($pages)),
+);
 printf(
-    "scale    all pages together: %s rows; by that curve %d rows with a thousand productions (%.2fx)\n",
-    implode(', ', array_map(static fn(int $count, int $sum): string => "$sum with $count", array_keys($rows), $rows)),
-    reset($rows) + 999 * $grows,
-    (reset($rows) + 999 * $grows) / reset($rows),
+    "scale    all pages together read %d rows with one production and %.0f more with each other one: %.2fx with a thousand\n",
+    $rows,
+    $grows,
+    ($rows + 999 * $grows) / $rows,
 );
 exit(Bars::status());
