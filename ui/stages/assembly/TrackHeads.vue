@@ -35,7 +35,7 @@ const part = (value: number) => Math.max(0, Math.min(100, 100 + (20 * Math.log10
 </script>
 
 <template>
-  <div class="heads" role="group" :aria-label="t('assembly.TrackHeads.tracks')">
+  <div class="heads" data-follows="paper" role="group" :aria-label="t('assembly.TrackHeads.tracks')">
     <div class="add">
       <button v-if="canWork" @click="emit('add')">{{ t('assembly.TrackHeads.track') }}</button>
     </div>

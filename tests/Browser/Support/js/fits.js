@@ -16,6 +16,8 @@ for (const one of document.querySelectorAll(
     for (let around = one.parentElement; around !== null && why === ''; around = around.parentElement) {
         const { overflowX, overflowY, position } = getComputedStyle(around)
         const frame = around.getBoundingClientRect()
+        // It goes along with what is scrolled beside it.
+        if (around.dataset.follows !== undefined) isFreeY = true
         if (/auto|scroll/.test(overflowX)) isFreeX = true
         else if (
             /hidden|clip/.test(overflowX) &&
