@@ -1001,7 +1001,11 @@ function nameTrack(): void {
   align-items: center;
   padding-top: 8px;
   white-space: nowrap;
-  overflow: hidden;
+  overflow: auto hidden;
+  scrollbar-width: thin;
+}
+.under > * {
+  flex: none;
 }
 .play {
   width: 32px;
@@ -1101,14 +1105,12 @@ function nameTrack(): void {
   gap: 8px;
 }
 @media (max-width: 860px) {
-  .bar,
-  .under {
+  .bar {
     flex-wrap: nowrap;
     overflow-x: auto;
     scrollbar-width: thin;
   }
-  .bar > *,
-  .under > * {
+  .bar > * {
     flex: none;
   }
 }
