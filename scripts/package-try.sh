@@ -46,10 +46,10 @@ sed -i 's/^Version: .*/Version: 1.1/' "$CARTELLA_VAR/package/again/DEBIAN/contro
 second=$CARTELLA_VAR/package/cartella_1.1_all.deb
 dpkg-deb --build --root-owner-group "$CARTELLA_VAR/package/again" "$second" > /dev/null
 rm -rf "$CARTELLA_VAR/package/again"
-cp "$first" "$second" "$bare/root/"
+cp "$first" "$second" "$bare/srv/"
 say 'Installing it.'
 inside apt-get update -q > "$LOGS/bare.log" 2>&1
-inside apt-get install -q -y --no-install-recommends "/root/${first##*/}" >> "$LOGS/bare.log" 2>&1 || fail "it cannot be installed. See $LOGS/bare.log."
+inside apt-get install -q -y --no-install-recommends "/srv/${first##*/}" >> "$LOGS/bare.log" 2>&1 || fail "it cannot be installed. See $LOGS/bare.log."
 for tool in composer npm node gcc make git; do
     ! inside sh -c "command -v $tool" > /dev/null || fail "the bare system has $tool, so this proves nothing."
 done
@@ -83,7 +83,7 @@ say 'Its first admin can sign in.'
 inside cartella status > "$LOGS/bare-status.log" 2>&1 || true
 grep -q "^Cartella runs at http://127.0.0.1:$web as cartella" "$LOGS/bare-status.log" || fail "its status cannot be asked. See $LOGS/bare-status.log."
 # The upgrade finds it running, stops it, and leaves what is there.
-inside apt-get install -q -y --no-install-recommends "/root/${second##*/}" >> "$LOGS/bare.log" 2>&1 || fail "it cannot be upgraded. See $LOGS/bare.log."
+inside apt-get install -q -y --no-install-recommends "/srv/${second##*/}" >> "$LOGS/bare.log" 2>&1 || fail "it cannot be upgraded. See $LOGS/bare.log."
 wait "$desk" 2> /dev/null || true
 desk=
 up
@@ -93,7 +93,7 @@ down
 inside apt-get remove -q -y cartella >> "$LOGS/bare.log" 2>&1 || fail "it cannot be removed. See $LOGS/bare.log."
 [ ! -e "$bare/usr/share/cartella/artisan" ] || fail 'removed, it is still there.'
 [ -d "$bare/var/lib/cartella/db/cartella" ] || fail 'removed, it took the database along.'
-inside apt-get install -q -y --no-install-recommends "/root/${second##*/}" >> "$LOGS/bare.log" 2>&1 || fail "it cannot be installed again. See $LOGS/bare.log."
+inside apt-get install -q -y --no-install-recommends "/srv/${second##*/}" >> "$LOGS/bare.log" 2>&1 || fail "it cannot be installed again. See $LOGS/bare.log."
 up
 sign_in "$password" || fail 'removed and installed again, its first admin is gone.'
 down

@@ -5,11 +5,9 @@ declare(strict_types=1);
 namespace App\Domain\Footage;
 
 use App\Models\Clip;
+use App\Support\Disk;
 use App\Support\Folders;
 use Cartella\Core\Media\Exception\UnableToReadMedia;
-use Illuminate\Filesystem\FilesystemAdapter;
-use Illuminate\Support\Facades\Storage;
-use League\Flysystem\Local\LocalFilesystemAdapter;
 
 /**
  * What is kept of one clip beside its recording, on whatever disk that is. Programs and the core read and write files: on a local
@@ -18,9 +16,6 @@ use League\Flysystem\Local\LocalFilesystemAdapter;
 final readonly class MediaFolder
 {
     public const DISK = 'media';
-
-    /** Seconds for which a signed address holds. */
-    private const SIGNED = 3600;
 
     /** The shape beside a guide sound belongs to it. */
     private const BESIDE = ['guide' => ['guide.shape']];
@@ -37,12 +32,12 @@ final readonly class MediaFolder
 
     public static function isLocal(): bool
     {
-        return self::disk()->getAdapter() instanceof LocalFilesystemAdapter;
+        return Disk::isLocal(self::DISK);
     }
 
     public function has(MediaFile $file, int $channel = 0): bool
     {
-        return self::isLocal() ? is_file($this->path($file, $channel)) : self::disk()->exists($this->name($file, $channel));
+        return self::isLocal() ? is_file($this->path($file, $channel)) : Disk::of(self::DISK)->exists($this->name($file, $channel));
     }
 
     /** A file that can be read, fetched if it lies elsewhere and is newer there; it may not be there. */
@@ -52,7 +47,7 @@ final readonly class MediaFolder
         if (!self::isLocal() && $this->isOld($file, $channel)) {
             self::make(dirname($path));
             foreach ([$file->file($channel), ...self::BESIDE[$file->value] ?? []] as $name) {
-                $stream = self::disk()->readStream("$this->below/$name");
+                $stream = Disk::of(self::DISK)->readStream("$this->below/$name");
                 if ($stream !== null) {
                     file_put_contents(dirname($path) . "/$name.part", $stream);
                     rename(dirname($path) . "/$name.part", dirname($path) . "/$name");
@@ -66,8 +61,8 @@ final readonly class MediaFolder
     /** Whether another machine has made it since it was fetched, or it never was. */
     private function isOld(MediaFile $file, int $channel = 0): bool
     {
-        return self::disk()->exists($this->name($file, $channel)) &&
-            (int) @filemtime($this->path($file, $channel)) < self::disk()->lastModified($this->name($file, $channel));
+        return Disk::of(self::DISK)->exists($this->name($file, $channel)) &&
+            (int) @filemtime($this->path($file, $channel)) < Disk::of(self::DISK)->lastModified($this->name($file, $channel));
     }
 
     /** Where a file is written, with its folder; {@see self::keep} afterwards. */
@@ -102,7 +97,7 @@ final readonly class MediaFolder
         foreach (glob($this->folder() . '/*') ?: [] as $path) {
             $stream = is_file($path) && !str_contains(basename($path), '.part') ? fopen($path, 'rb') : false;
             if ($stream !== false) {
-                self::disk()->writeStream($this->below . '/' . basename($path), $stream);
+                Disk::of(self::DISK)->writeStream($this->below . '/' . basename($path), $stream);
                 fclose($stream);
             }
         }
@@ -116,9 +111,9 @@ final readonly class MediaFolder
                 unlink($path);
             }
         }
-        foreach (self::isLocal() ? [] : self::disk()->files($this->below) as $name) {
+        foreach (self::isLocal() ? [] : Disk::of(self::DISK)->files($this->below) as $name) {
             if (MediaFile::isOld(basename($name))) {
-                self::disk()->delete($name);
+                Disk::of(self::DISK)->delete($name);
             }
         }
     }
@@ -132,7 +127,7 @@ final readonly class MediaFolder
     /** An address at which a browser gets the file from where it lies, for an hour. */
     public function signed(MediaFile $file, int $channel = 0): string
     {
-        return self::disk()->temporaryUrl($this->name($file, $channel), now()->addSeconds(self::SIGNED));
+        return Disk::of(self::DISK)->temporaryUrl($this->name($file, $channel), now()->addSeconds(Disk::SIGNED));
     }
 
     private function name(MediaFile $file, int $channel = 0): string
@@ -150,12 +145,5 @@ final readonly class MediaFolder
         if (!is_dir($folder) && !@mkdir($folder, 0775, true) && !is_dir($folder)) {
             throw UnableToReadMedia::missing($folder);
         }
-    }
-
-    private static function disk(): FilesystemAdapter
-    {
-        $disk = Storage::disk(self::DISK);
-
-        return $disk instanceof FilesystemAdapter ? $disk : throw new \LogicException('The disk of media is none that Flysystem serves.');
     }
 }

@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace App\Domain\Handoff;
 
 use App\Models\Handoff;
+use App\Support\Disk;
 use App\Support\Folders;
 use Cartella\Core\Custody\FolderWalk;
 use Cartella\Core\Custody\HashAlgorithm;
@@ -12,11 +13,8 @@ use Cartella\Core\Custody\Manifest;
 use Cartella\Core\Custody\ManifestEntry;
 use Cartella\Core\Custody\Verify;
 use Cartella\Core\Media\Exception\UnableToReadMedia;
-use Illuminate\Filesystem\FilesystemAdapter;
 use Illuminate\Support\Facades\File;
-use Illuminate\Support\Facades\Storage;
 use League\Flysystem\FileAttributes;
-use League\Flysystem\Local\LocalFilesystemAdapter;
 
 /**
  * A folder of the editing team's inbox, on whatever disk that is. On a volume it is made beside its place and renamed. In a bucket it is
@@ -26,9 +24,6 @@ use League\Flysystem\Local\LocalFilesystemAdapter;
 final readonly class Delivery
 {
     public const DISK = 'packages';
-
-    /** Seconds for which a signed address holds. */
-    private const SIGNED = 3600;
 
     private const PIECE = 1 << 20;
 
@@ -49,7 +44,7 @@ final readonly class Delivery
 
     public static function isLocal(): bool
     {
-        return self::disk()->getAdapter() instanceof LocalFilesystemAdapter;
+        return Disk::isLocal(self::DISK);
     }
 
     /** The disk of this machine that fills while one is made. */
@@ -73,7 +68,7 @@ final readonly class Delivery
     /** Whether something lies at its place, which may be another's. */
     public function isThere(): bool
     {
-        return self::isLocal() ? is_dir($this->folder()) : self::disk()->exists("$this->below/" . self::CHAIN);
+        return self::isLocal() ? is_dir($this->folder()) : Disk::of(self::DISK)->exists("$this->below/" . self::CHAIN);
     }
 
     /**
@@ -119,7 +114,7 @@ final readonly class Delivery
     {
         if (!self::isLocal() && !$this->isThere()) {
             File::deleteDirectory($this->folder());
-            self::disk()->deleteDirectory($this->below);
+            Disk::of(self::DISK)->deleteDirectory($this->below);
         }
     }
 
@@ -130,7 +125,7 @@ final readonly class Delivery
             return is_dir($this->folder()) ? iterator_to_array(FolderWalk::of($this->folder())) : [];
         }
         $list = [];
-        foreach (self::disk()->getDriver()->listContents($this->below, true) as $one) {
+        foreach (Disk::of(self::DISK)->getDriver()->listContents($this->below, true) as $one) {
             $path = substr($one->path(), strlen($this->below) + 1);
             if ($one instanceof FileAttributes && !str_starts_with($path, FolderWalk::HISTORY . '/')) {
                 $list[$path] = ['type' => 'file', 'size' => (int) $one->fileSize()];
@@ -159,7 +154,7 @@ final readonly class Delivery
 
             return is_file($file) && !is_link($file) ? $file : null;
         }
-        $stream = self::disk()->exists("$this->below/$path") ? self::disk()->readStream("$this->below/$path") : null;
+        $stream = Disk::of(self::DISK)->exists("$this->below/$path") ? Disk::of(self::DISK)->readStream("$this->below/$path") : null;
         if ($stream === null) {
             return null;
         }
@@ -174,7 +169,7 @@ final readonly class Delivery
     /** Whether a file of it is there. */
     public function has(string $path): bool
     {
-        return self::isLocal() ? $this->read($path) !== null : self::disk()->exists("$this->below/$path");
+        return self::isLocal() ? $this->read($path) !== null : Disk::of(self::DISK)->exists("$this->below/$path");
     }
 
     /** Where nginx finds a file below the inbox of this machine; null where it lies elsewhere. */
@@ -188,7 +183,7 @@ final readonly class Delivery
     /** An address at which a browser gets a file from where it lies, for an hour. */
     public function signed(string $path, string $kind, string $disposition): string
     {
-        return self::disk()->temporaryUrl("$this->below/$path", now()->addSeconds(self::SIGNED), [
+        return Disk::of(self::DISK)->temporaryUrl("$this->below/$path", now()->addSeconds(Disk::SIGNED), [
             'ResponseContentType' => $kind,
             'ResponseContentDisposition' => $disposition,
         ]);
@@ -221,7 +216,7 @@ final readonly class Delivery
         }
         $folder = Folders::scratch("read/$this->below");
         File::deleteDirectory("$folder/" . FolderWalk::HISTORY);
-        foreach (self::disk()->files("$this->below/" . FolderWalk::HISTORY) as $name) {
+        foreach (Disk::of(self::DISK)->files("$this->below/" . FolderWalk::HISTORY) as $name) {
             $this->read(FolderWalk::HISTORY . '/' . basename($name));
         }
 
@@ -242,7 +237,7 @@ final readonly class Delivery
         if ($stream === false) {
             throw UnableToReadMedia::missing($file);
         }
-        self::disk()->writeStream("$this->below/$path", $stream);
+        Disk::of(self::DISK)->writeStream("$this->below/$path", $stream);
         if (is_resource($stream)) {
             fclose($stream);
         }
@@ -251,7 +246,7 @@ final readonly class Delivery
     /** What the store gives back of a file; null where it has none, or stops in its middle. */
     private function hashOf(string $path, HashAlgorithm $algorithm): ?string
     {
-        $stream = self::disk()->exists("$this->below/$path") ? self::disk()->readStream("$this->below/$path") : null;
+        $stream = Disk::of(self::DISK)->exists("$this->below/$path") ? Disk::of(self::DISK)->readStream("$this->below/$path") : null;
         if ($stream === null) {
             return null;
         }
@@ -266,14 +261,5 @@ final readonly class Delivery
         fclose($stream);
 
         return $algorithm->end($hash);
-    }
-
-    private static function disk(): FilesystemAdapter
-    {
-        $disk = Storage::disk(self::DISK);
-
-        return $disk instanceof FilesystemAdapter
-            ? $disk
-            : throw new \LogicException('The disk of packages is none that Flysystem serves.');
     }
 }

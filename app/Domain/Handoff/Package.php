@@ -98,6 +98,8 @@ final class Package
         // Made, but not sent to its end.
         if (!is_dir($delivery->folder())) {
             $this->make($handoff, $delivery, $run);
+        } elseif ((self::label($delivery->folder() . '/' . self::LABEL)['handoff'] ?? null) !== $handoff->ulid) {
+            throw self::inTheWay();
         }
         $summary = $this->summary(
             iterator_to_array(FolderWalk::of($delivery->folder())),

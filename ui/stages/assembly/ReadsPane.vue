@@ -9,7 +9,8 @@ import { length } from '@/player/time'
 import AnswerState from '@/shell/AnswerState.vue'
 import { useDesk } from '@/shell/desk'
 import { useShortcuts } from '@/shell/keys'
-import { attempt, say } from '@/shell/say'
+import { listen } from '@/shell/listen'
+import { say } from '@/shell/say'
 import type { CutItem, CutValue } from './value'
 
 /**
@@ -170,11 +171,10 @@ useShortcuts('Reads', [
   },
 ])
 const listening = ref(false)
-async function listen(): Promise<void> {
+async function listenToDay(): Promise<void> {
   listening.value = true
-  const done = await attempt(() => wordsApi.find(production.value.ulid, day.value.ulid, { language: 'en-us' }))
-  if (done === undefined) listening.value = false
-  else say(t('assembly.ReadsPane.itIsListenedToReads'))
+  listening.value = await listen(production.value.ulid, day.value.ulid)
+  if (listening.value) say(t('assembly.ReadsPane.itIsListenedToReads'))
 }
 watch(
   () => data.value?.unheard.length,
@@ -210,7 +210,7 @@ function title(one: Read): string {
           <p v-if="lines.length === 0" class="soft">{{ t('assembly.ReadsPane.theScriptHasNoLines') }}</p>
           <p v-if="data!.unheard.length > 0" class="unheard soft">
             {{ t('assembly.ReadsPane.nobodyHasListenedToOf', [data!.unheard.length, data!.takes]) }}
-            <button v-if="production.may.organise" class="small" :disabled="listening" @click="listen">
+            <button v-if="production.may.organise" class="small" :disabled="listening" @click="listenToDay">
               {{ listening ? t('assembly.ReadsPane.listening') : t('assembly.ReadsPane.findWhatIsSaidIn') }}
             </button>
           </p>

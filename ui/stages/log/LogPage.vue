@@ -1,6 +1,5 @@
 <script setup lang="ts">
 import { t } from '@/words'
-import { words as wordsApi } from '@/api/endpoints/words'
 import { log as logApi } from '@/api/endpoints/log'
 import { screening } from '@/api/endpoints/screening'
 import { useDebounceFn, useLocalStorage } from '@vueuse/core'
@@ -15,6 +14,7 @@ import NamesDialog from '@/shell/NamesDialog.vue'
 import PanelEdge from '@/shell/PanelEdge.vue'
 import { useDesk } from '@/shell/desk'
 import { useShortcuts } from '@/shell/keys'
+import { listen } from '@/shell/listen'
 import { attempt, say } from '@/shell/say'
 import { useSession } from '@/shell/session'
 import ClipPictures from './ClipPictures.vue'
@@ -122,11 +122,9 @@ function handOff(): void {
   })
 }
 /** All sound of the day that nobody has listened to. */
-async function listen(): Promise<void> {
+async function listenToDay(): Promise<void> {
   if (!production.value.may.organise) return
-  const started = await attempt(() => wordsApi.find(production.value.ulid, day.value.ulid, { language: 'en-us' }))
-  if (started !== undefined) say(t('log.LogPage.whatIsSaidOnThis'))
-  makeStale('tasks')
+  if (await listen(production.value.ulid, day.value.ulid)) say(t('log.LogPage.whatIsSaidOnThis'))
 }
 const on = computed(() =>
   row.value?.kind === 'clip' ? row.value.clip.name : take.value === null ? t('log.LogPage.noRow') : slateOf(take.value),
@@ -275,7 +273,7 @@ useShortcuts('Log', [
   { keys: ['Alt+t'], what: t('log.LogPage.script2'), run: () => ask('script') },
   { keys: ['Alt+w'], what: t('log.LogPage.aReviewReelOfThe'), run: () => void makeReel() },
   { keys: ['Alt+p'], what: t('log.LogPage.handOffTheChosenTakes'), run: handOff },
-  { keys: ['Alt+l'], what: t('log.LogPage.findWhatIsSaidOn'), run: () => void listen() },
+  { keys: ['Alt+l'], what: t('log.LogPage.findWhatIsSaidOn'), run: () => void listenToDay() },
   { keys: ['Alt+k'], what: t('log.LogPage.columns'), run: () => view.value === 'rows' && columnsMenu.value?.show() },
 ])
 </script>
@@ -325,7 +323,7 @@ useShortcuts('Log', [
                   <button v-if="production.may.work" @click="handOff">
                     {{ t('log.LogPage.handOffTheChosenTakes') }} <kbd>Alt P</kbd>
                   </button>
-                  <button v-if="production.may.organise" @click="listen">
+                  <button v-if="production.may.organise" @click="listenToDay">
                     {{ t('log.LogPage.findWhatIsSaidOn') }} <kbd>Alt L</kbd>
                   </button>
                   <router-link :to="{ name: 'script', params: route.params }">{{

@@ -4,14 +4,15 @@ import { refDebounced } from '@vueuse/core'
 import { computed, nextTick, onMounted, ref, useTemplateRef, watch } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
 import { words as wordsApi } from '@/api/endpoints/words'
-import { makeStale, useAnswer } from '@/api/queries'
+import { useAnswer } from '@/api/queries'
 import type { SpokenHit } from '@/api/types'
 import { clock } from '@/player/time'
 import AnswerState from '@/shell/AnswerState.vue'
 import { useDesk } from '@/shell/desk'
 import DeviceBadge from '@/shell/DeviceBadge.vue'
 import { useShortcuts } from '@/shell/keys'
-import { attempt, say } from '@/shell/say'
+import { listen } from '@/shell/listen'
+import { say } from '@/shell/say'
 import TakeNumber from '@/shell/TakeNumber.vue'
 import HeardPlace from './HeardPlace.vue'
 
@@ -40,12 +41,10 @@ watch(asked, (now) => void router.replace({ query: Object.fromEntries(new URLSea
 // Asked before anything is typed, too: who speaks, and whether anything was listened to.
 const { data, isPending, error, refetch } = useAnswer(() => wordsApi.found(production.value.ulid, asked.value))
 const listening = ref(false)
-async function listen(): Promise<void> {
+async function listenToDay(): Promise<void> {
   listening.value = true
-  const started = await attempt(() => wordsApi.find(production.value.ulid, day.value.ulid, { language: 'en-us' }))
-  if (started === undefined) listening.value = false
-  else say(t('words.SpokenPage.itIsListenedTo'))
-  makeStale('tasks')
+  listening.value = await listen(production.value.ulid, day.value.ulid)
+  if (listening.value) say(t('words.SpokenPage.itIsListenedTo'))
 }
 const groups = computed(() => {
   const all = new Map<string, { first: SpokenHit; hits: SpokenHit[] }>()
@@ -142,7 +141,7 @@ useShortcuts('Words', [
       </div>
       <div v-if="data?.is_any === false" class="empty">
         <b>{{ t('words.SpokenPage.nothingWasListenedTo') }}</b>{{ t('words.SpokenPage.whatWasSaidIsFound') }}<br />
-        <button v-if="production.may.organise" class="go" :disabled="listening" @click="listen">
+        <button v-if="production.may.organise" class="go" :disabled="listening" @click="listenToDay">
           {{ listening ? t('words.SpokenPage.itIsListenedTo') : t('words.SpokenPage.listenToDay', [day.number]) }}
         </button>
       </div>

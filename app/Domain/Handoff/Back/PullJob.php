@@ -50,6 +50,14 @@ final class PullJob implements ShouldQueue
             $cut = StoredSequence::query()->findOrFail($subject['sequence']);
             $delivery = PullOriginals::delivery($run->task, $cut);
             $final = $delivery->folder();
+            $done = 0;
+            $sent = static function (string $path) use ($run, &$done): void {
+                $run->at($done, (int) $run->task->done_bytes, 'Sent: ' . basename($path));
+            };
+            if (!$delivery->isThere() && is_dir($final)) {
+                // Made by a run that was killed while it was sent.
+                $delivery->send($sent);
+            }
             if ($delivery->isThere()) {
                 return ['message' => 'The originals lie in the inbox.', 'folder' => basename($final)];
             }
@@ -61,7 +69,6 @@ final class PullJob implements ShouldQueue
             $sizes = self::sizes($needs);
             app(Room::class)->need([dirname($final) => array_sum($sizes)]);
             $run->expect(count($needs), array_sum($sizes));
-            $done = 0;
             $now = '';
             $files = new PackedFiles($work, static function (int $bytes) use ($run, &$done, &$now): void {
                 $run->at($done, $bytes, $now, $bytes);
@@ -97,9 +104,7 @@ final class PullJob implements ShouldQueue
             if (file_exists($final) || !@rename($work, $final)) {
                 throw Problem::refused('pull.there', 'A folder of that name lies in the inbox already.', 'Move it away and pull again.');
             }
-            $delivery->send(static function (string $path) use ($run, &$done): void {
-                $run->at($done, (int) $run->task->done_bytes, 'Sent: ' . basename($path));
-            });
+            $delivery->send($sent);
 
             return [
                 'message' => sprintf('%d of %d clips lie in the inbox.', count($needs) - count($missing), count($needs)),
