@@ -6,6 +6,8 @@ namespace Tests\App\Machines;
 
 use App\Domain\Footage\MediaFile;
 use App\Domain\Footage\MediaFolder;
+use App\Domain\Handoff\Back\PullJob;
+use App\Domain\Handoff\Back\PullOriginals;
 use App\Domain\Handoff\Delivery;
 use App\Models\Handoff;
 use App\Models\Role;
@@ -13,6 +15,7 @@ use App\Models\Task;
 use Cartella\Core\Custody\HashAlgorithm;
 use Cartella\Core\Custody\Manifest;
 use Cartella\Core\Custody\ManifestEntry;
+use Database\Factories\StoredSequenceFactory;
 use Illuminate\Support\Facades\File;
 use Illuminate\Support\Facades\Http;
 use Illuminate\Support\Facades\Storage;
@@ -127,9 +130,9 @@ final class BucketTest extends TestCase
         self::assertSame('accepted', $accept());
     }
 
-    public function test_a_package_that_was_sent_in_part_is_no_package_and_goes_on_where_it_was(): void
+    /** What lies in scratch of a run that was killed before it had sent it. */
+    private static function made(Delivery $delivery): void
     {
-        $delivery = Delivery::at('Low Water/Day 1');
         File::ensureDirectoryExists("{$delivery->folder()}/takes");
         $entries = [];
         foreach (['takes/one.otio' => 'one', 'two.wav' => random_bytes(100_000), 'package.json' => '{}'] as $path => $bytes) {
@@ -138,6 +141,29 @@ final class BucketTest extends TestCase
             $entries[] = new ManifestEntry($path, strlen($bytes), 1_790_000_000, HashAlgorithm::Xxh128, $hash, 'original', 1_790_000_000);
         }
         Manifest::write($delivery->folder(), $entries, 'transfer', HashAlgorithm::Xxh128, 1_790_000_000);
+    }
+
+    public function test_a_pull_that_was_killed_while_it_was_sent_goes_on_and_ends(): void
+    {
+        $cut = StoredSequenceFactory::new()->createOne(['production_id' => $this->production->id, 'name' => 'Scene 3']);
+        $task = Task::query()->create([
+            'production_id' => $this->production->id,
+            'kind' => 'pull',
+            'title' => 'Pull the originals of Scene 3',
+            'state' => 'waiting',
+            'subject' => ['sequence' => $cut->id, 'handles' => 0, 'trimmed' => false, 'made' => '2026-10-05 190000'],
+        ]);
+        $delivery = PullOriginals::delivery($task, $cut);
+        self::made($delivery);
+        app()->call([new PullJob($task->id), 'handle']);
+        self::assertSame('done', $task->refresh()->state, json_encode($task->result) ?: '');
+        self::assertTrue($delivery->verify(static fn() => null)['ok']);
+    }
+
+    public function test_a_package_that_was_sent_in_part_is_no_package_and_goes_on_where_it_was(): void
+    {
+        $delivery = Delivery::at('Low Water/Day 1');
+        self::made($delivery);
         foreach ([1, 2, 3, 4] as $die) {
             try {
                 $delivery->send(static function () use (&$die): void {
