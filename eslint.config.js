@@ -1,5 +1,8 @@
 import pluginVue from 'eslint-plugin-vue'
-import { defineConfigWithVueTs, vueTsConfigs } from '@vue/eslint-config-typescript'
+import { configureVueProject, defineConfigWithVueTs, vueTsConfigs } from '@vue/eslint-config-typescript'
+
+// Otherwise it walks through `var/` too, with the bare system of the package's test and its /proc.
+configureVueProject({ rootDir: `${import.meta.dirname}/ui` })
 
 export default defineConfigWithVueTs(
     { ignores: ['public/**', 'var/**', 'vendor/**', 'node_modules/**'] },

@@ -41,6 +41,8 @@ watch(asked, (now) => void router.replace({ query: Object.fromEntries(new URLSea
 // Asked before anything is typed, too: who speaks, and whether anything was listened to.
 const { data, isPending, error, refetch } = useAnswer(() => wordsApi.found(production.value.ulid, asked.value))
 const listening = ref(false)
+// What was listened to has words by now, or has none.
+watch(data, () => (listening.value = false))
 async function listenToDay(): Promise<void> {
   listening.value = true
   listening.value = await listen(production.value.ulid, day.value.ulid)
