@@ -6,6 +6,7 @@ namespace App\Http;
 
 use App\Policies\ProductionPolicy;
 use App\Support\Problem;
+use Aws\Exception\AwsException;
 use Cartella\Core\CartellaException;
 use Illuminate\Auth\Access\AuthorizationException;
 use Illuminate\Auth\AuthenticationException;
@@ -13,6 +14,7 @@ use Illuminate\Database\Eloquent\ModelNotFoundException;
 use Illuminate\Http\JsonResponse;
 use Illuminate\Session\TokenMismatchException;
 use Illuminate\Validation\ValidationException;
+use League\Flysystem\FilesystemException;
 use Symfony\Component\HttpKernel\Exception\HttpExceptionInterface;
 
 /** Turns whatever went wrong into `{code, message, fix, context}`, in one place. */
@@ -56,6 +58,12 @@ final class ErrorAnswer
             ),
             $trouble instanceof ModelNotFoundException => self::notFound(),
             $trouble instanceof AuthorizationException => $trouble->status() === 404 ? self::notFound() : self::refused($trouble, $trouble),
+            $trouble instanceof FilesystemException, $trouble instanceof AwsException => self::json(
+                503,
+                'store.away',
+                'What keeps media and packages does not answer. Nothing was lost.',
+                'Try again in a minute; an admin finds the cause in the log.',
+            ),
             $trouble instanceof HttpExceptionInterface => match ($trouble->getStatusCode()) {
                 404 => self::notFound(),
                 403 => self::refused($trouble, $trouble->getPrevious()),

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { t } from '@/words'
+import { deskSays } from '@/words/desk'
 import { log as logApi } from '@/api/endpoints/log'
 import { watchDebounced } from '@vueuse/core'
 import { Modal } from 'ant-design-vue'
@@ -250,7 +251,7 @@ async function drop(): Promise<void> {
             <td class="mono">
               <b>{{ one.name }}</b>
             </td>
-            <td class="fault">{{ one.problems.join('; ') }}</td>
+            <td class="fault">{{ one.problems.map(deskSays).join('; ') }}</td>
           </tr>
         </tbody>
       </table>

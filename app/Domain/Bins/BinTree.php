@@ -64,11 +64,7 @@ final class BinTree
     public function counts(Production $production): array
     {
         $rules = DB::table('bins')->where('production_id', $production->id)->whereNotNull('rule')->pluck('ulid')->all();
-        $keys = array_map(BinKey::own(...), $rules);
-        if (in_array('kinds', self::groups($production), true)) {
-            // Kinds that take a look at every clip.
-            array_push($keys, BinKey::all(), BinKey::sound(), BinKey::noSlate());
-        }
+        $keys = [...array_map(BinKey::own(...), $rules), BinKey::all(), BinKey::sound(), BinKey::noSlate()];
         $subjects = $rules === [] ? null : RuleSubjects::of($production);
         $counts = [];
         foreach ($keys as $key) {
@@ -85,20 +81,12 @@ final class BinTree
      */
     public function forHandoff(Production $production): array
     {
-        $subjects = RuleSubjects::of($production);
-        $counted = static function (array $bin) use ($production, $subjects): array {
-            $key = BinKey::parse($bin['key']);
-            $bin['items'] ??= ($key === null ? null : BinQuery::of($production, $key, subjects: $subjects))?->total() ?? 0;
-
-            return $bin;
-        };
-
         return [
             'groups' => [
-                ['key' => 'kinds', 'name' => self::GROUPS['kinds'], 'bins' => array_map($counted, $this->kinds($production))],
-                ['key' => 'scenes', 'name' => self::GROUPS['scenes'], 'bins' => array_map($counted, $this->scenes($production))],
+                ['key' => 'kinds', 'name' => self::GROUPS['kinds'], 'bins' => $this->kinds($production)],
+                ['key' => 'scenes', 'name' => self::GROUPS['scenes'], 'bins' => $this->scenes($production)],
             ],
-            'own' => array_map($counted, $this->own($production)),
+            'own' => $this->own($production),
         ];
     }
 

@@ -40,7 +40,7 @@ final class ColourClips
             $log = new ChangeLog();
             $log->saveAll($found->all());
             $what = $changed === 1 ? 'a clip' : "$changed clips";
-            $log->finish($production, $user, $colour === null ? "No colour for $what" : ucfirst($colour) . " for $what");
+            $log->finish($production, $user, $colour === null ? "No colour for $what" : "Colour $what $colour");
 
             return $changed;
         });

@@ -274,6 +274,11 @@ final class ListsTest extends TestCase
             ['tracks.children.0.children.1', 'tracks.children.1'],
             array_map(static fn(ListProblem $one): string => $one->path, $read->problems),
         );
+        self::assertSame(
+            ['track 1, item 2', 'track 2'],
+            array_map(static fn(ListProblem $one): string => $one->where(), $read->problems),
+            'people count from one',
+        );
         [$one, $two] = $read->sequence->tracks[0]->items;
         self::assertSame(['/cards/A 001/One.mov', 2 * Ticks::PER_SECOND], [$one->source->path, $one->durationTicks]);
         self::assertSame(intdiv(5 * Ticks::PER_SECOND, 2), $two->recordStartTicks, 'what is not known takes its time');

@@ -20,6 +20,15 @@ final class DeskWordsTest extends TestCase
         'Refused' => ['because' => [0]],
     ];
 
+    /** What is called by such a method has words as that argument; a reader's problem is a sentence without its stop. */
+    private const METHODS = ['finish' => 2, 'long' => 2, 'beside' => 2, 'keep' => 3, 'problem' => -1];
+
+    /** What stands under such a key is words for a person: a task, a button, a reason. */
+    private const KEYS = ['title', 'label', 'evidence', 'reason', 'why', 'ask', 'fix'];
+
+    /** Papers, lists and folders that go to others are English. */
+    private const PAPERS = '/(Report|DailyLog|PackageReadme|PackagePaths|PackageLists|PackageContents)\.php$/';
+
     /** @return list<Node\Expr\StaticCall|Node\Expr\New_> */
     private static function calls(string $file): array
     {
@@ -106,5 +115,62 @@ final class DeskWordsTest extends TestCase
         }
         self::assertGreaterThan(300, $count, 'the sentences are found');
         self::assertSame([], $unknown);
+    }
+
+    /** @return list<string> the words of an expression, whichever way it goes */
+    private static function words(Node $of): array
+    {
+        $places = 0;
+        $whole = $of instanceof Node\Expr ? self::template($of, $places) : null;
+        if ($whole !== null) {
+            return preg_match('/\p{L}{2}.* |^\p{Lu}\p{Ll}/u', $whole) === 1 ? [$whole] : [];
+        }
+        $below = match (true) {
+            $of instanceof Node\Expr\Ternary => [$of->if, $of->else],
+            $of instanceof Node\Expr\BinaryOp\Coalesce => [$of->left, $of->right],
+            $of instanceof Node\Expr\Match_ => array_map(static fn(Node\MatchArm $arm): Node => $arm->body, $of->arms),
+            default => [],
+        };
+
+        return array_merge(...array_map(self::words(...), array_values(array_filter($below))));
+    }
+
+    public function test_names_of_steps_tasks_buttons_and_problems_are_known_in_italian(): void
+    {
+        $known = json_decode((string) file_get_contents(self::ROOT . '/ui/words/it/desk.json'), true, 4, JSON_THROW_ON_ERROR);
+        $unknown = [];
+        $count = 0;
+        foreach (['app/Domain', 'core/src/Exchange'] as $folder) {
+            $files = new \RecursiveIteratorIterator(
+                new \RecursiveDirectoryIterator(self::ROOT . "/$folder", \FilesystemIterator::SKIP_DOTS),
+            );
+            foreach ($files as $file) {
+                if ($file->getExtension() !== 'php' || preg_match(self::PAPERS, $file->getPathname()) === 1) {
+                    continue;
+                }
+                $tree = (new ParserFactory())->createForHostVersion()->parse((string) file_get_contents($file->getPathname())) ?? [];
+                foreach ((new NodeFinder())->find($tree, static fn(Node $node): bool => true) as $node) {
+                    $said = [];
+                    if ($node instanceof Node\ArrayItem && $node->key instanceof Node\Scalar\String_) {
+                        $said = in_array($node->key->value, self::KEYS, true) ? self::words($node->value) : [];
+                    } elseif (
+                        ($node instanceof Node\Expr\MethodCall || $node instanceof Node\Expr\StaticCall) &&
+                        $node->name instanceof Node\Identifier &&
+                        isset(self::METHODS[(string) $node->name])
+                    ) {
+                        $at = self::METHODS[(string) $node->name];
+                        $argument = $at < 0 ? end($node->args) : $node->args[$at] ?? null;
+                        $said = $argument instanceof Node\Arg ? self::words($argument->value) : [];
+                        $said = $at < 0 ? array_map(static fn(string $one): string => rtrim($one, '.') . '.', $said) : $said;
+                    }
+                    foreach ($said as $one) {
+                        $count++;
+                        isset($known[$one]) || ($unknown[] = basename($file->getPathname()) . ": $one");
+                    }
+                }
+            }
+        }
+        self::assertGreaterThan(120, $count, 'the words are found');
+        self::assertSame([], array_values(array_unique($unknown)));
     }
 }

@@ -181,6 +181,31 @@ final class BucketTest extends TestCase
         self::assertTrue($delivery->verify(static fn() => null)['ok']);
     }
 
+    public function test_a_store_that_is_not_there_is_said_in_a_sentence_and_leaves_the_rest(): void
+    {
+        $clip = $this->clip('A001C001', 'A', 100, more: ['proxied_at' => now()]);
+        $handoff = Handoff::query()->create([
+            'production_id' => $this->production->id,
+            ...[
+                'number' => 1,
+                'title' => 'Day 1',
+                'chosen' => [],
+                'folder' => 'Low Water/Day 1',
+                'state' => 'delivered',
+                'delivered_at' => now(),
+            ],
+        ]);
+        foreach ([MediaFolder::DISK, Delivery::DISK] as $disk) {
+            config(["filesystems.disks.$disk.endpoint" => 'http://127.0.0.1:9', "filesystems.disks.$disk.retries" => 0]);
+            Storage::forgetDisk($disk);
+        }
+        foreach (["clips/$clip->ulid/media/proxy", "handoffs/$handoff->ulid/file?path=README.pdf"] as $address) {
+            $this->as()->get($this->at($address))->assertStatus(503)->assertJsonPath('code', 'store.away');
+        }
+        $this->getJson($this->at('handoffs'))->assertOk();
+        $this->getJson($this->at("clips/$clip->ulid"))->assertOk();
+    }
+
     public function test_a_store_that_is_too_busy_is_asked_again_until_it_keeps_what_was_made(): void
     {
         $store = RealServer::busyStore(3);

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { t } from '@/words'
+import { deskSays } from '@/words/desk'
 import { useLocalStorage } from '@vueuse/core'
 import { computed, ref, useTemplateRef, watch } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
@@ -370,7 +371,7 @@ useShortcuts('Clip sheet', [
         <p v-if="sheet.away_at" class="note warn">
           {{ t('bins.ClipPage.itsMediaWereTakenAway') }}
         </p>
-        <p v-for="problem in sheet.problems" :key="problem" class="note warn">{{ problem }}</p>
+        <p v-for="problem in sheet.problems" :key="problem" class="note warn">{{ deskSays(problem) }}</p>
       </section>
       <section class="right">
         <div class="tabs" role="tablist">

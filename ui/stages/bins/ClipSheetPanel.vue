@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { t } from '@/words'
+import { deskSays } from '@/words/desk'
 import { bins as binsApi } from '@/api/endpoints/bins'
 import { cards as cardsApi } from '@/api/endpoints/cards'
 import { computed, nextTick, ref } from 'vue'
@@ -127,7 +128,7 @@ function toTake(take: string): void {
         :src="mediaUrl(production.ulid, data.ulid, 'still')"
         :alt="data.name"
       />
-      <p v-for="problem in data.problems" :key="problem" class="note warn">{{ problem }}</p>
+      <p v-for="problem in data.problems" :key="problem" class="note warn">{{ deskSays(problem) }}</p>
       <div v-if="!data.ready && production.may.work && data.kind !== 'other'" class="note warn">
         {{ t('bins.ClipSheetPanel.itHasNoProxyYet') }}
         <button class="plain" @click="remake">{{ t('bins.ClipSheetPanel.makeItAgain') }}</button>

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { counted, t } from '@/words'
+import { bins as binsApi } from '@/api/endpoints/bins'
 import { handoff as handoffApi, type Choice, type Waiver } from '@/api/endpoints/handoff'
 import { shell as shellApi } from '@/api/endpoints/shell'
 import { useLocalStorage, watchDebounced } from '@vueuse/core'
@@ -33,6 +34,8 @@ const takes = computed(() =>
   typeof route.query.takes === 'string' ? route.query.takes.split(',').filter(Boolean) : [],
 )
 const from = ref<From>(takes.value.length > 0 ? 'takes' : 'days')
+/** Those of bins that are a question about all footage are counted by themselves. */
+const { data: counts } = useAnswer(() => (from.value === 'bins' ? binsApi.counts(production.value.ulid) : null))
 const days = ref(new Set<string>([day.value.ulid]))
 const bins = ref(new Set<string>())
 const cuts = ref(new Set<string>())
@@ -216,7 +219,7 @@ useShortcuts('Hand-off', [
             <b v-if="group.bins.length > 0" class="soft small">{{ group.name }}</b>
             <label v-for="one in group.bins" :key="one.key"
               ><input type="checkbox" :checked="bins.has(one.key)" @change="bins = toggle(bins, one.key)" />
-              {{ one.name }} <span class="soft mono">{{ one.items }}</span></label
+              {{ one.name }} <span class="soft mono">{{ one.items ?? counts?.counts[one.key] ?? '…' }}</span></label
             >
           </template>
         </fieldset>

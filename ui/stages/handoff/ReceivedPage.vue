@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { counted, t } from '@/words'
+import { deskSays } from '@/words/desk'
 import { handoff as handoffApi } from '@/api/endpoints/handoff'
 import { Modal } from 'ant-design-vue'
 import { computed, ref, useTemplateRef, watch } from 'vue'
@@ -211,7 +212,7 @@ useShortcuts('List that came back', [
       <ChangeList v-else-if="show === 'changes'" :sequence="ulid" :others="data.others" />
       <ul v-else class="problems">
         <li v-for="(one, index) in data.problems" :key="index">
-          <span class="mono soft">{{ one.where }}</span> {{ one.reason }}
+          <span class="mono soft">{{ deskSays(one.where) }}</span> {{ deskSays(one.reason) }}
         </li>
       </ul>
       <Modal

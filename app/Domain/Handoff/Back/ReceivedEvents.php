@@ -9,6 +9,7 @@ use App\Models\Clip;
 use App\Models\StoredSequence;
 use Cartella\Core\Cutting\Item;
 use Cartella\Core\Cutting\Sequence;
+use Cartella\Core\Exchange\ListProblem;
 use Cartella\Core\Exchange\Relink\LinkWay;
 use Cartella\Core\Exchange\Relink\Relink;
 use Cartella\Core\Time\Ticks;
@@ -91,8 +92,8 @@ final class ReceivedEvents
             'events' => $events,
             'problems' => array_map(
                 static fn(array $one): array => [
-                    'where' => isset($one['line']) ? "line $one[line]" : (string) ($one['path'] ?? ''),
-                    'reason' => (string) ($one['reason'] ?? ''),
+                    'where' => ListProblem::fromArray($one)->where(),
+                    'reason' => ListProblem::fromArray($one)->reason,
                 ],
                 array_values(array_filter((array) ($received['problems'] ?? []), is_array(...))),
             ),
