@@ -107,23 +107,37 @@ case $suite in
     *) fail "there is no suite '$suite'. Suites: quick, core, app, browser, drill, fuzz, unit, static, style, types, boundaries, audit, package." ;;
 esac
 
-checks() {
-    if looks boundaries; then step boundaries php scripts/boundaries.php; fi
+checks_of_pages() {
     if looks style; then step style style; fi
+    if looks types; then step types npx vue-tsc --noEmit -p tsconfig.json; fi
+    if looks unit; then step unit npx vitest run "$@"; fi
+    [ ${#failed[@]} -eq 0 ]
+}
+checks_of_core() {
+    if looks boundaries; then step boundaries php scripts/boundaries.php; fi
     if [ "$suite" = all ] || [ "$suite" = quick ]; then step wording wording; fi
     if wants audit; then step audit audit; fi
     if looks static; then step static static; fi
-    if looks types; then step types npx vue-tsc --noEmit -p tsconfig.json; fi
-    if looks unit; then step unit npx vitest run "$@"; fi
     if looks core; then step core phpunit --testsuite core "$@"; fi
     if looks fuzz; then step fuzz phpunit --testsuite fuzz; fi
     [ ${#failed[@]} -eq 0 ]
+}
+checks() {
+    checks_of_pages "$@" || true
+    checks_of_core "$@"
 }
 # Everything: what needs no server runs while the demo is made, on the core that leaves idle.
 if [ "$suite" = all ]; then
     mkdir -p "$LOGS"
     checks > "$LOGS/checks.log" 2>&1 &
     checking=$!
+elif [ "$suite" = quick ]; then
+    # Side by side: neither half keeps two cores busy.
+    mkdir -p "$LOGS"
+    (checks_of_pages) > "$LOGS/pages.log" 2>&1 &
+    pages=$!
+    checks_of_core || true
+    step 'what is of pages' finished "$pages" "$LOGS/pages.log"
 else
     checks "$@" || true
 fi

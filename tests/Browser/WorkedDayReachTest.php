@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace Tests\Browser;
 
+use Facebook\WebDriver\WebDriverKeys;
 use PHPUnit\Framework\Attributes\Depends;
 use Tests\Browser\Support\BrowserTestCase;
 use Tests\Browser\Support\CutReading;
@@ -69,5 +70,51 @@ final class WorkedDayReachTest extends BrowserTestCase
         $this->see('.production .day');
         $this->reach('the page of productions');
         $this->fits('the page of productions');
+    }
+
+    #[Depends('test_every_stage_says_what_it_is_to_those_who_hear_it')]
+    public function test_pages_that_are_opened_now_and_then_say_it_too(): void
+    {
+        $this->signIn('rosa');
+        $day = (string) preg_replace(
+            '#(/[0-9A-Z]{26}/[0-9A-Z]{26}).*#',
+            '$1',
+            (string) parse_url($this->chrome()->driver->getCurrentURL(), PHP_URL_PATH),
+        );
+        $package = $this->asked('handoffs')['handoffs'][0]['ulid'] ?? self::fail('nothing was handed off');
+        $received = $this->asked('received')['received'][0]['ulid'] ?? self::fail('no list came back');
+        [$one, $two] = array_slice(array_column($this->asked('bins/all/rows')['rows'], 'ulid'), 0, 2);
+        $pages = [
+            'words' => '.left .bar',
+            "handoff/$package" => '.split',
+            "received/$received" => '.bar .plain.on',
+            "compare/$one/$two" => '.two .player',
+        ];
+        foreach (['devices', 'days', 'fields', 'volumes', 'people', 'connections', 'library', 'record'] as $tab) {
+            $pages["settings?tab=$tab"] = '[role=tab][aria-selected=true]';
+        }
+        foreach ($pages as $page => $seen) {
+            $this->open("$day/$page");
+            $this->see($seen);
+            $this->reach($page);
+        }
+        foreach (['log' => ['s', 'u', 'a'], 'lineup' => ['r', 'a']] as $stage => $keys) {
+            $this->open("$day/$stage");
+            $this->see('main .bar, main .log');
+            foreach ($keys as $key) {
+                $this->press($key);
+                $this->see('.ant-modal');
+                $this->reach("$stage, $key");
+                $this->press(WebDriverKeys::ESCAPE);
+                $this->seeNo('.ant-modal-wrap:not([style*="display: none"])');
+            }
+        }
+        $this->open('/nowhere/at/all');
+        $this->see('main, .empty', 'nothing');
+        $this->reach('an address that is none');
+        $this->chrome()->driver->manage()->deleteAllCookies();
+        $this->open('/');
+        $this->see('input[name=email]');
+        $this->reach('the door');
     }
 }
