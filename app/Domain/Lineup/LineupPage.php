@@ -6,10 +6,11 @@ namespace App\Domain\Lineup;
 
 use App\Models\Clip;
 use App\Models\ClockOffset;
-use App\Models\Placement;
 use App\Models\ShootDay;
 use Cartella\Core\Lineup\Gaps;
 use Cartella\Core\Lineup\RanAlone;
+use Illuminate\Support\Collection;
+use Illuminate\Support\Facades\DB;
 
 /** The line-up of a day as lanes, placements and strays; ticks since midnight on the anchor's clock. */
 final class LineupPage
@@ -17,71 +18,73 @@ final class LineupPage
     /** @return array<string, mixed> */
     public function of(ShootDay $day): array
     {
-        $clips = Clip::shotOn($day->id)
-            ->with(['placement', 'device', 'parts.take', 'card'])
-            ->orderBy('id')
-            ->get();
-        $names = $clips->mapWithKeys(static fn(Clip $clip): array => [$clip->ulid => $clip->title()])->all();
-        $starts = $clips->mapWithKeys(static fn(Clip $clip): array => [$clip->ulid => $clip->placement?->start_ticks])->all();
+        $clips = self::clips($day);
+        $parts = self::parts($day);
+        $names = $starts = [];
+        foreach ($clips as $clip) {
+            $names[$clip->ulid] = $clip->label ?? $clip->name;
+            $starts[$clip->ulid] = $clip->start_ticks;
+        }
         $placements = $strays = [];
         foreach ($clips as $clip) {
-            $take = $clip->parts->first()?->take;
+            $takes = $parts[$clip->id] ?? [];
+            $take = $takes[0] ?? null;
             $entry = [
                 'clip' => $clip->ulid,
-                'name' => $clip->title(),
-                'device' => $clip->device?->letter,
+                'name' => $names[$clip->ulid],
+                'device' => $clip->device,
                 'kind' => $clip->kind,
                 'duration_ticks' => $clip->duration_ticks,
-                'own_ticks' => $clip->start_ticks,
-                'take' => $clip->slates(),
+                'own_ticks' => $clip->own_ticks,
+                'take' => self::slates($takes),
                 'take_ulid' => $take?->ulid,
                 'ready' => $clip->proxied_at !== null,
-                'has_sound' => ($clip->channels ?? []) !== [],
-                'roll' => $clip->card?->roll,
+                'has_sound' => (bool) $clip->has_sound,
+                'roll' => $clip->roll,
                 'scene' => $take?->scene,
-                'left_out' => $clip->placement?->left_out_at !== null,
+                'left_out' => $clip->left_out_at !== null,
                 'what' => (string) $take?->description,
-                'alone' => $clip->is_wild || $clip->is_false_start || $take?->is_mos === true || $take?->is_wild === true,
+                'alone' => (bool) $clip->is_wild || (bool) $clip->is_false_start || ($take !== null && ($take->is_mos || $take->is_wild)),
             ];
-            $place = $clip->placement;
-            if ($place?->start_ticks === null) {
+            if ($clip->start_ticks === null) {
                 $strays[] = $entry + [
                     'reason' =>
-                        $place->stray_reason ??
-                        ($clip->device_id === null
+                        $clip->stray_reason ??
+                        ($clip->device === null
                             ? 'Nobody has said which device recorded it. Say so in Cards, for the whole card.'
                             : 'The day has not been lined up since it came in.'),
-                    'is_false_start' => $clip->is_false_start,
+                    'is_false_start' => (bool) $clip->is_false_start,
                     'steps' => self::steps($clip),
                 ];
 
                 continue;
             }
+            $evidence = json_decode($clip->evidence ?? '[]', true) ?? [];
             $placements[] = $entry + [
-                'start_ticks' => $place->start_ticks,
-                'group' => $place->group,
-                'way' => $place->way,
-                'confidence' => $place->confidence,
-                'sure' => $place->is_sure,
-                'drift_ppm' => $place->drift_ppm,
-                'drift_applied' => $place->drift_applied,
-                'is_anchor' => ($place->evidence['anchor'] ?? false) === true,
-                'locked' => $place->locked_at !== null,
-                'second_ticks' => self::second($place, $starts),
-                'second_against' => isset($place->evidence['second_against']) ? $names[$place->evidence['second_against']] ?? null : null,
-                'agreeing' => $place->evidence['agreeing'] ?? null,
-                'windows' => $place->evidence['windows'] ?? null,
-                'against' => isset($place->evidence['against']) ? $names[$place->evidence['against']] ?? null : null,
-                'height' => $place->evidence['height'] ?? null,
-                'runner_up' => $place->evidence['runner_up'] ?? null,
-                'residual_ticks' => $place->evidence['residual_ticks'] ?? null,
-                'clock_disagrees_ticks' => $place->evidence['clock_disagrees_ticks'] ?? null,
-                'point' => $place->evidence['point'] ?? null,
-                'weakest_link' => isset($place->evidence['weakest_link'])
-                    ? array_map(static fn(string $ulid): string => $names[$ulid] ?? 'a clip that is gone', $place->evidence['weakest_link'])
+                'start_ticks' => $clip->start_ticks,
+                'group' => $clip->group,
+                'way' => $clip->way,
+                'confidence' => (float) $clip->confidence,
+                'sure' => (bool) $clip->is_sure,
+                'drift_ppm' => $clip->drift_ppm === null ? null : (float) $clip->drift_ppm,
+                'drift_applied' => (bool) $clip->drift_applied,
+                'is_anchor' => ($evidence['anchor'] ?? false) === true,
+                'locked' => $clip->locked_at !== null,
+                'second_ticks' => self::second($evidence, $starts),
+                'second_against' => isset($evidence['second_against']) ? $names[$evidence['second_against']] ?? null : null,
+                'agreeing' => $evidence['agreeing'] ?? null,
+                'windows' => $evidence['windows'] ?? null,
+                'against' => isset($evidence['against']) ? $names[$evidence['against']] ?? null : null,
+                'height' => $evidence['height'] ?? null,
+                'runner_up' => $evidence['runner_up'] ?? null,
+                'residual_ticks' => $evidence['residual_ticks'] ?? null,
+                'clock_disagrees_ticks' => $evidence['clock_disagrees_ticks'] ?? null,
+                'point' => $evidence['point'] ?? null,
+                'weakest_link' => isset($evidence['weakest_link'])
+                    ? array_map(static fn(string $ulid): string => $names[$ulid] ?? 'a clip that is gone', $evidence['weakest_link'])
                     : null,
-                'miss_ticks' => $place->evidence['miss_ticks'] ?? null,
-                'laid_by' => $place->group > 0 ? $place->evidence['laid_by'] ?? null : null,
+                'miss_ticks' => $evidence['miss_ticks'] ?? null,
+                'laid_by' => $clip->group > 0 ? $evidence['laid_by'] ?? null : null,
             ];
         }
 
@@ -105,18 +108,75 @@ final class LineupPage
         ];
     }
 
+    /** @return Collection<int, \stdClass> each clip with its place; rows, since a model of each of thousands costs six times as much */
+    private static function clips(ShootDay $day): Collection
+    {
+        return Clip::shotOn($day->id)
+            ->toBase()
+            ->leftJoin('placements', 'placements.clip_id', '=', 'clips.id')
+            ->leftJoin('devices', 'devices.id', '=', 'clips.device_id')
+            ->leftJoin('cards', 'cards.id', '=', 'clips.card_id')
+            ->orderBy('clips.id')
+            ->get([
+                ...['clips.id', 'clips.ulid', 'clips.name', 'clips.label', 'clips.kind', 'clips.duration_ticks', 'clips.proxied_at'],
+                ...['clips.start_ticks AS own_ticks', 'clips.is_wild', 'clips.is_false_start', 'devices.letter AS device', 'cards.roll'],
+                DB::raw('COALESCE(JSON_LENGTH(clips.channels), 0) > 0 AS has_sound'),
+                ...['placements.id AS placement', 'placements.start_ticks', 'placements.group', 'placements.way', 'placements.confidence'],
+                ...[
+                    'placements.is_sure',
+                    'placements.drift_ppm',
+                    'placements.drift_applied',
+                    'placements.locked_at',
+                    'placements.evidence',
+                ],
+                ...['placements.left_out_at', 'placements.stray_reason'],
+            ]);
+    }
+
+    /** @return array<int, list<\stdClass>> the takes of which each clip holds a part, in its own order, by the clip's id */
+    private static function parts(ShootDay $day): array
+    {
+        $parts = [];
+        $rows = DB::table('take_parts')
+            ->join('takes', 'takes.id', '=', 'take_parts.take_id')
+            ->whereIn('take_parts.clip_id', Clip::shotOn($day->id)->select('clips.id'))
+            ->orderBy('take_parts.in_ticks')
+            ->orderBy('take_parts.id')
+            ->get([
+                ...['take_parts.clip_id', 'takes.ulid', 'takes.scene', 'takes.setup', 'takes.take', 'takes.part', 'takes.description'],
+                ...['takes.is_mos', 'takes.is_wild'],
+            ]);
+        foreach ($rows as $row) {
+            $parts[$row->clip_id][] = $row;
+        }
+
+        return $parts;
+    }
+
+    /** @param  list<\stdClass>  $takes  of a clip */
+    private static function slates(array $takes): ?string
+    {
+        $labels = array_values(array_unique(array_map(static fn(\stdClass $one): string => "$one->setup/$one->take$one->part", $takes)));
+
+        return match (count($labels)) {
+            0 => null,
+            1 => $labels[0],
+            default => $labels[0] . ' to ' . $labels[count($labels) - 1],
+        };
+    }
+
     /**
      * Where the next best match would have a clip, be it along another recording.
      *
+     * @param  array<string, mixed>  $evidence
      * @param  array<string, int|null>  $starts  of all clips
      * @return int|null ticks of the day's clock
      */
-    private static function second(Placement $place, array $starts): ?int
+    private static function second(array $evidence, array $starts): ?int
     {
-        $known = $place->evidence ?? [];
-        $along = $starts[$known['second_against'] ?? ($known['against'] ?? '')] ?? null;
+        $along = $starts[$evidence['second_against'] ?? ($evidence['against'] ?? '')] ?? null;
 
-        return isset($known['second_ticks']) && $along !== null ? $along + $known['second_ticks'] : null;
+        return isset($evidence['second_ticks']) && $along !== null ? $along + $evidence['second_ticks'] : null;
     }
 
     /**
@@ -124,14 +184,14 @@ final class LineupPage
      *
      * @return list<'back'|'lineup'|'clap'|'hand'|'false_start'|'out'|'wild'>
      */
-    private static function steps(Clip $clip): array
+    private static function steps(\stdClass $clip): array
     {
         return match (true) {
-            $clip->placement?->left_out_at !== null => ['back'],
+            $clip->left_out_at !== null => ['back'],
             // Nothing has looked for its place yet.
-            $clip->placement === null => $clip->device_id === null ? ['out'] : ['lineup', 'out'],
-            $clip->isSound() => ['hand', 'wild', 'out'],
-            $clip->is_false_start => ['hand', 'out'],
+            $clip->placement === null => $clip->device === null ? ['out'] : ['lineup', 'out'],
+            $clip->kind === 'sound' => ['hand', 'wild', 'out'],
+            (bool) $clip->is_false_start => ['hand', 'out'],
             // So short that nobody spoke: it was started by mistake.
             $clip->duration_ticks < RanAlone::SHORT_TICKS => ['false_start', 'clap', 'out'],
             default => ['clap', 'hand', 'false_start', 'out'],
