@@ -5,11 +5,18 @@ declare(strict_types=1);
 namespace Tests\Browser;
 
 use Facebook\WebDriver\WebDriverKeys;
+use Facebook\WebDriver\WebDriverSelect;
+use Symfony\Component\Process\Process;
 use Tests\Browser\Support\BrowserTestCase;
+use Tests\Browser\Support\CutReading;
+use Tests\Browser\Support\SixtyClips;
+use Tests\Browser\Support\TestCards;
 
 /** Somebody's first minutes at a desk, and a minute in which the desk cannot be reached. */
 final class FirstMinutesTest extends BrowserTestCase
 {
+    use CutReading;
+
     private function away(bool $isAway): void
     {
         foreach (
@@ -69,6 +76,43 @@ final class FirstMinutesTest extends BrowserTestCase
         $this->see('.walk h2', 'You have seen it all');
         $this->click('.walk button', 'Close');
         $this->seeNo('.walk');
+        self::assertSame([], $this->consoleErrors());
+    }
+
+    public function test_an_admin_is_led_from_a_new_production_to_its_first_card(): void
+    {
+        $reader = self::bench() . '/Z901';
+        TestCards::numbered($reader, 'Z901C001', '25', '10:00:00:00', 50);
+        try {
+            $this->comeIn('adaeze');
+            $this->see('.production', 'Low Water');
+            $this->click('.productions .go', 'New production');
+            $this->see('.fresh input:focus');
+            $this->press('Spring Tide', WebDriverKeys::ENTER);
+            // Its first day is there, and what waits in the readers.
+            $this->until(fn(): bool => $this->stage() === 'cards', 'it does not lead to the cards');
+            $this->see('.card', 'Z901');
+            $this->chooseCard('Z901');
+            $this->see('.as .warn', 'Say here what it is');
+            (new WebDriverSelect($this->find('.as select')))->selectByValue('+');
+            $this->see('.fresh input:focus');
+            $this->press('Z', WebDriverKeys::ENTER);
+            $this->until(fn(): bool => $this->js('return document.querySelector(".as select").value') === 'Z', 'the device is not there');
+            $this->click('.as .big', 'Z901');
+            $this->see('.card', 'VERIFIED', 120);
+            $this->press('3');
+            $this->see('main', 'Z901C001');
+            $this->until(
+                fn(): bool => array_filter($this->asked('tasks')['tasks'], static fn(array $one): bool => $one['state'] !== 'done') === [],
+                'work on it does not end',
+                120,
+            );
+        } finally {
+            SixtyClips::database()
+                ->prepare('DELETE FROM productions WHERE name = ?')
+                ->execute(['Spring Tide']);
+            (new Process(['rm', '-rf', '--', $reader]))->mustRun();
+        }
         self::assertSame([], $this->consoleErrors());
     }
 

@@ -132,7 +132,7 @@ onMounted(look)
                     "
                     @click="one.fixed || (changing = { scope: group.scope, line: one, at })"
                     ><kbd>{{
-                      changing?.line.id === one.id && changing.at === at ? 'press a key' : shown(key)
+                      changing?.line.id === one.id && changing.at === at ? t('shell.HelpCard.pressAKey') : shown(key)
                     }}</kbd></component
                   >
                 </dt>

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { deskSays } from '@/words/desk'
 import { t } from '@/words'
 import { shell as shellApi } from '@/api/endpoints/shell'
 import { refDebounced } from '@vueuse/core'
@@ -194,7 +195,9 @@ useShortcuts('Everywhere', [
                   hit.name
                 }}</b></template
               ></span
-            ><small v-if="hit.note" class="soft">{{ hit.note }}</small></span
+            ><small v-if="hit.note" class="soft">{{
+              hit.what === 'sequence' ? deskSays(hit.note) : hit.note
+            }}</small></span
           >
           <small v-if="hit.number !== null" class="where"
             >{{ t('shell.SearchBox.day', [hit.number])

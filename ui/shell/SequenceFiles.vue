@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { deskSays } from '@/words/desk'
 import { t } from '@/words'
 import { ref } from 'vue'
 import { screening } from '@/api/endpoints/screening'
@@ -79,7 +80,7 @@ async function cancel(task: string): Promise<void> {
       <li v-for="one in data?.exports ?? []" :key="one.task">
         <template v-if="one.state === 'done'"
           ><span
-            >{{ one.message }} <span class="soft">{{ bytes(one.bytes) }}</span><small
+            >{{ deskSays(one.message) }} <span class="soft">{{ bytes(one.bytes) }}</span><small
               v-if="one.proxies.length > 0"
               class="soft"
               :title="one.proxies.join(', ')"
@@ -113,7 +114,7 @@ async function cancel(task: string): Promise<void> {
             {{ t('shell.SequenceFiles.stop') }}
           </button></template
         >
-        <span v-else>{{ one.state === 'cancelled' ? t('shell.SequenceFiles.stopped') : one.message }}</span>
+        <span v-else>{{ one.state === 'cancelled' ? t('shell.SequenceFiles.stopped') : deskSays(one.message) }}</span>
       </li>
     </ul>
   </div>

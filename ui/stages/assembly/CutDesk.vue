@@ -31,10 +31,12 @@ import TrackHeads from './TrackHeads.vue'
 import TrackPaper from './TrackPaper.vue'
 import { movesBy, tried, type Trial } from './tried'
 import { useCopied } from './useCopied'
-import { along, joined, movedAlong, rolled, splits, together, trimmed } from './along'
+import { trimmed } from './along'
+import { useActs } from './useActs'
+import { useChosen } from './useChosen'
 import { useCut, type Operation } from './useCut'
 import { useTrial } from './useTrial'
-import { amountTyped, endOf, indexAt, itemAt, lengthOf, paperOrder, type CutItem } from './value'
+import { amountTyped, endOf, lengthOf, paperOrder, type CutItem } from './value'
 
 /**
  * One cut: the reads that drive it, its picture, what lies under the playhead, and the tracks on ruled paper.
@@ -129,69 +131,6 @@ const meters = computed(() => {
   return found
 })
 
-// What is chosen.
-const track = ref(0)
-const chosen = shallowRef(new Set<CutItem>())
-const range = shallowRef<{ from: number; to: number } | null>(null)
-let isPlaced = false
-watch(value, (now) => {
-  if (now === null || isPlaced) return
-  isPlaced = true
-  track.value = Math.max(
-    0,
-    now.tracks.findIndex((one) => one.role === 'picture' || one.kind === 'picture'),
-  )
-})
-cut.onStep((moved) => {
-  const there = new Set((value.value?.tracks ?? []).flatMap((one) => one.items))
-  const next = new Set<CutItem>()
-  for (const item of chosen.value) {
-    const now = moved.get(item) ?? item
-    if (there.has(now)) next.add(now)
-  }
-  chosen.value = next
-})
-const tracks = computed(() => value.value?.tracks ?? [])
-const here = computed(() => tracks.value[track.value])
-/** The index on the chosen track of what is chosen there, or plays at the playhead. */
-const current = computed<number | null>(() => {
-  const items = here.value?.items ?? []
-  const only = [...chosen.value].filter((item) => items.includes(item))
-  if (only.length === 1) return items.indexOf(only[0]!)
-  return itemAt(items, at.value)
-})
-const currentItem = computed(() => (current.value === null ? null : (here.value?.items[current.value] ?? null)))
-function choose(index: number, item: CutItem | null, more: boolean): void {
-  track.value = index
-  const next = new Set(more ? chosen.value : [])
-  if (item !== null) {
-    if (more && next.has(item)) next.delete(item)
-    else next.add(item)
-  }
-  chosen.value = next
-}
-function placed(item: CutItem): { track: number; index: number } | null {
-  for (const [number, one] of tracks.value.entries()) {
-    const index = indexAt(one.items, item.record_start_ticks)
-    if (one.items[index] === item) return { track: number, index }
-  }
-  return null
-}
-const chosenPlaces = computed(() =>
-  [...chosen.value].flatMap((item) => {
-    const found = placed(item)
-    return found === null ? [] : [{ ...found, item }]
-  }),
-)
-/** What an act is about: what is chosen; else what plays at the playhead. */
-const meant = computed(() =>
-  chosenPlaces.value.length > 0
-    ? chosenPlaces.value
-    : currentItem.value === null
-      ? []
-      : [{ track: track.value, index: current.value!, item: currentItem.value }],
-)
-
 // Acts.
 const rippling = useLocalStorage('cartella.cut.ripples', true)
 const snaps = useLocalStorage('cartella.cut.snaps', true)
@@ -203,175 +142,24 @@ const TAKES = {
 } as const
 /** Only the piece itself: otherwise a take's picture and sound stay together in whatever is done to one of them. */
 const alone = computed(() => takes.value !== 'both')
-/** Pieces with what goes along with them. */
-const withAlong = (places: typeof meant.value) => (alone.value ? places : together(tracks.value, places))
-const goesAlong = computed(
-  () =>
-    new Set(alone.value ? [] : chosenPlaces.value.flatMap((one) => along(tracks.value, one)).map((one) => one.item)),
-)
+const picked = useChosen({
+  ...{ cut, at, frame, alone },
+  ranged: (now) => (player.transport.range = now),
+})
+const { track, tracks, here, current, currentItem, chosen, choose, meant, withAlong, goesAlong } = picked
+const { range, mark, clearRange } = picked
 const edit = (operations: Operation[], label: string) => {
   drop()
   return cut.edit(operations, label)
 }
 const nothing = () => refuse(t('assembly.CutDesk.nothingIsChosenAndNothing'))
-function split(): void {
-  const places = chosenPlaces.value.length > 0 ? chosenPlaces.value.map((one) => one.track) : [track.value]
-  const operations = splits(tracks.value, places, at.value, alone.value)
-  if (operations.length === 0) refuse(t('assembly.CutDesk.thereIsNothingToSplit'))
-  else void edit(operations, 'Split')
-}
-/** Ends or begins at the playhead. */
-function trimTo(edge: 'head' | 'tail'): void {
-  const index = itemAt(here.value?.items ?? [], at.value)
-  const item = index === null ? undefined : here.value!.items[index]
-  if (item === undefined) return nothing()
-  // The frame that is seen stays: a tail ends behind it.
-  const by = edge === 'head' ? at.value - item.record_start_ticks : at.value + frame.value - endOf(item)
-  if (by !== 0)
-    void edit(
-      trimmed(tracks.value, [{ track: track.value, index: index!, item }], edge, by, rippling.value, alone.value),
-      edge === 'head' ? 'Begin here' : 'End here',
-    ).then((done) => done && edge === 'head' && rippling.value && player.goTo(item.record_start_ticks))
-}
-/** The cut of the chosen track that is nearest to the playhead. */
-const nearestCut = computed(() => {
-  const items = here.value?.items ?? []
-  let best: { index: number; far: number } | null = null
-  for (
-    let index = Math.max(0, indexAt(items, at.value) - 1);
-    index < Math.min(items.length, indexAt(items, at.value) + 2);
-    index++
-  ) {
-    const next = items[index + 1]
-    if (next === undefined || next.record_start_ticks !== endOf(items[index]!)) continue
-    const far = Math.abs(endOf(items[index]!) - at.value)
-    if (best === null || far < best.far) best = { index, far }
-  }
-  return best
+const acts = useActs({
+  ...{ at, frame, rippling, alone, edit, nothing },
+  chosen: picked,
+  goTo: (ticks) => player.goTo(ticks),
 })
-function roll(by: number): void {
-  if (nearestCut.value === null) refuse(t('assembly.CutDesk.noTwoPiecesMeetNear'))
-  else
-    void edit(rolled(tracks.value, track.value, nearestCut.value.index, by * frame.value, alone.value), 'Move the cut')
-}
-function slip(by: number): void {
-  if (meant.value.length === 0) return nothing()
-  void edit(
-    withAlong(meant.value).map((one) => ({
-      op: 'slip',
-      track: one.track,
-      index: one.index,
-      by_ticks: by * frame.value,
-    })),
-    'Show other material',
-  )
-}
-function lift(): void {
-  if (range.value !== null)
-    void edit(
-      [{ op: 'lift', track: track.value, from_ticks: range.value.from, to_ticks: range.value.to }],
-      'Leave a gap',
-    )
-  else if (meant.value.length === 0) nothing()
-  else
-    void edit(
-      withAlong(meant.value).map(({ track: on, item }) => ({
-        op: 'lift',
-        track: on,
-        from_ticks: item.record_start_ticks,
-        to_ticks: endOf(item),
-      })),
-      'Leave a gap',
-    )
-}
-function extract(): void {
-  const spans =
-    range.value !== null
-      ? [range.value]
-      : meant.value.map(({ item }) => ({ from: item.record_start_ticks, to: endOf(item) }))
-  if (spans.length === 0) return nothing()
-  // From the end on, so that what is taken out moves nothing that is still to be taken out; what overlaps goes once.
-  const one: { from: number; to: number }[] = []
-  for (const span of spans.sort((a, b) => a.from - b.from)) {
-    const last = one.at(-1)
-    if (last !== undefined && span.from <= last.to) last.to = Math.max(last.to, span.to)
-    else one.push({ ...span })
-  }
-  void edit(
-    one.reverse().map(({ from, to }) => ({ op: 'extract', from_ticks: from, to_ticks: to })),
-    'Take out and close up',
-  ).then((done) => {
-    if (!done) return
-    range.value = null
-    player.goTo(one.at(-1)!.from)
-  })
-}
-function closeHole(): void {
-  void edit([{ op: 'close_gap', track: track.value, at_ticks: at.value, everywhere: !alone.value }], 'Close the hole')
-}
-function join(): void {
-  const index = nearestCut.value?.index
-  if (index === undefined) refuse(t('assembly.CutDesk.noTwoPiecesMeetNear'))
-  else void edit(joined(tracks.value, track.value, index, alone.value), 'Join')
-}
-function enable(): void {
-  if (meant.value.length === 0) return nothing()
-  const on = !meant.value[0]!.item.enabled
-  void edit(
-    withAlong(meant.value).map((one) => ({ op: 'enable', track: one.track, index: one.index, on })),
-    on ? 'On' : 'Off',
-  )
-}
-function turnTo(angle: string): void {
-  const item = currentItem.value
-  if (item === null) return nothing()
-  const [from, to] = [item.record_start_ticks, endOf(item)]
-  void edit([{ op: 'angle', from_ticks: from, to_ticks: to, takes: 'picture', angle }], `${angle} instead`)
-}
-const angles = computed(() => currentItem.value?.angles?.list.map((one) => one.angle) ?? [])
-function plain(back: boolean): void {
-  const spans =
-    range.value !== null
-      ? [range.value]
-      : meant.value.map(({ item }) => ({ from: item.record_start_ticks, to: endOf(item) }))
-  if (spans.length === 0) return nothing()
-  void edit(
-    spans.map(({ from, to }) => ({ op: back ? 'angled' : 'plain', from_ticks: from, to_ticks: to })),
-    back ? 'Angles again' : 'Plain clips',
-  )
-}
-function setLevel(gain: number, fadeIn: number, fadeOut: number): void {
-  const one = meant.value[0]
-  if (one === undefined) return
-  void edit(
-    [
-      {
-        op: 'level',
-        track: one.track,
-        index: one.index,
-        gain_millibels: Math.round(100 * gain),
-        fade_in_ticks: Math.max(0, Math.round(fadeIn)) * frame.value,
-        fade_out_ticks: Math.max(0, Math.round(fadeOut)) * frame.value,
-      },
-    ],
-    'Level',
-  )
-}
-function dragged(item: CutItem, from: number, to: number, ticks: number): void {
-  const found = placed(item)
-  if (found !== null)
-    void edit(movedAlong(tracks.value, { track: from, index: found.index, item }, to, ticks, alone.value), 'Move')
-}
-function edged(item: CutItem, on: number, which: 'head' | 'tail' | 'cut', by: number): void {
-  const found = placed(item)
-  if (found === null) return
-  void edit(
-    which === 'cut'
-      ? rolled(tracks.value, on, found.index, by, alone.value)
-      : trimmed(tracks.value, [{ track: on, index: found.index, item }], which, by, rippling.value, alone.value),
-    which === 'cut' ? 'Move the cut' : 'Trim',
-  )
-}
+const { split, trimTo, roll, slip, lift, extract, closeHole, join, enable } = acts
+const { turnTo, angles, plain, setLevel, dragged, edged } = acts
 
 // From the left into the cut.
 async function put(pieces: Stuff[], how: 'append' | 'insert' | 'lay_over'): Promise<void> {
@@ -465,19 +253,6 @@ function nextTrack(direction: 1 | -1): void {
   const order = paperOrder(tracks.value)
   track.value = order[Math.max(0, Math.min(order.length - 1, order.indexOf(track.value) + direction))] ?? 0
   chosen.value = new Set()
-}
-function mark(edge: 'from' | 'to'): void {
-  const here = edge === 'from' ? at.value : at.value + frame.value
-  const other = edge === 'from' ? (range.value?.to ?? 0) : (range.value?.from ?? 0)
-  range.value =
-    edge === 'from'
-      ? { from: here, to: other > here ? other : lengthOf(value.value!) }
-      : { from: other < here ? other : 0, to: here }
-  player.transport.range = range.value
-}
-function clearRange(): void {
-  range.value = null
-  player.transport.range = null
 }
 const typed = ref<{ what: 'place' | 'amount'; text: string } | null>(null)
 const what = ref<'tail' | 'head' | 'roll' | 'slip' | 'move'>('tail')

@@ -116,7 +116,7 @@ const when = (at: string | null) =>
                 @click="(emit('go', change.at_ticks), emit('close'))"
               >
                 <span class="mono">{{ change.is_at ?? change.was_at }}</span> <b>{{ change.name }}</b>
-                {{ change.words }}
+                {{ deskSays(change.words) }}
               </button>
             </div>
           </AnswerState>

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { deskSays } from '@/words/desk'
 import { t, valueWord } from '@/words'
 import { Modal } from 'ant-design-vue'
 import { computed, ref, shallowRef, watch } from 'vue'
@@ -123,7 +124,7 @@ async function bring(): Promise<void> {
       </p>
       <ul v-if="showRefused">
         <li v-for="(one, index) in look.refused.slice(0, 200)" :key="index">
-          <span class="mono">{{ one.path }}</span> {{ one.reason }}
+          <span class="mono">{{ one.path }}</span> {{ deskSays(one.reason) }}
         </li>
       </ul>
     </template>

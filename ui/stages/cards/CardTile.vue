@@ -105,7 +105,12 @@ const foot = computed(() => {
     </dl>
     <span v-if="stamp && !busy" class="stamp" :class="stamp.look">{{ valueWord(stamp.text) }}</span>
     <footer v-if="!busy">
-      <button v-if="action" :class="action === 'Try again' ? 'go' : 'plain'" tabindex="-1" @click.stop="$emit('act')">
+      <button
+        v-if="action"
+        :class="action === t('cards.CardTile.tryAgain') ? 'go' : 'plain'"
+        tabindex="-1"
+        @click.stop="$emit('act')"
+      >
         {{ action }}</button><span>{{ foot }}</span>
     </footer>
   </article>

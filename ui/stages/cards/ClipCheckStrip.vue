@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { deskSays } from '@/words/desk'
 import { t } from '@/words'
 import { computed } from 'vue'
 import type { ClipCheck } from '@/api/types'
@@ -32,7 +33,7 @@ const most = computed(() => Math.max(1, ...props.check.devices.map((one) => one.
       </tbody>
     </table>
     <p v-for="one in check.differences" :key="one.device" class="note warn">
-      <b>{{ one.title }}.</b> {{ one.evidence }}
+      <b>{{ deskSays(one.title) }}.</b> {{ deskSays(one.evidence) }}
     </p>
     <p v-if="check.differences.length === 0 && check.devices.length > 1" class="soft">
       {{ t('cards.ClipCheckStrip.theDevicesAgreeOrThe') }}

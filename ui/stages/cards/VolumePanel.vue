@@ -129,7 +129,7 @@ const small = computed(() =>
         </button>
       </div>
       <p v-if="volume.ask" class="note warn">
-        {{ volume.ask }} <i>{{ t('cards.VolumePanel.offloadAll') }}</i>
+        {{ deskSays(volume.ask) }} <i>{{ t('cards.VolumePanel.offloadAll') }}</i>
         {{
           t('cards.VolumePanel.leavesThisCardAlone', [
             volume.device === null ? t('cards.VolumePanel.sayHereWhatItIs') : t('cards.VolumePanel.ifItIsOneOf'),

@@ -81,7 +81,7 @@ export function differenceTree(found: Found): DifferenceFolder[] {
   for (const path of found.missing) put(path, '−', t('cards.tile.missing'), 'fault')
   for (const path of found.altered) put(path, '≠', t('cards.tile.altered'), 'fault')
   for (const { from, to } of found.renamed) put(to, '→', t('cards.tile.renamed'), 'warn', t('cards.tile.was', [from]))
-  for (const path of found.new) put(path, '+', 'new', 'soft')
+  for (const path of found.new) put(path, '+', t('cards.tile.new'), 'soft')
   const tree = [...folders]
     .sort(([x], [y]) => x.localeCompare(y))
     .map(([path, files]) => ({ path, files: files.sort((x, y) => x.name.localeCompare(y.name)) }))
@@ -90,7 +90,7 @@ export function differenceTree(found: Found): DifferenceFolder[] {
       path: 'ascmhl',
       files: found.problems.map((name) => ({
         sign: '!' as const,
-        what: 'manifest',
+        what: t('cards.tile.manifest'),
         look: 'fault' as const,
         name,
         note: '',

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { deskSays } from '@/words/desk'
 import { counted, t } from '@/words'
 import { handoff as handoffApi } from '@/api/endpoints/handoff'
 import { computed, ref, watch } from 'vue'
@@ -58,7 +59,7 @@ const last = computed(() => Math.max(1, ...(data.value?.changes ?? []).map((one)
               :key="index"
               :class="one.kind"
               :style="{ left: `${(100 * one.at_ticks) / (last * 1.02)}%` }"
-              :title="`${one.name} ${one.words}`"
+              :title="`${one.name} ${deskSays(one.words)}`"
             />
           </div>
           <table>
@@ -77,7 +78,7 @@ const last = computed(() => Math.max(1, ...(data.value?.changes ?? []).map((one)
                   <span class="kind" :class="one.kind">{{ WORDS[one.kind] }}</span>
                 </td>
                 <td>{{ one.name }}</td>
-                <td>{{ one.words }}</td>
+                <td>{{ deskSays(one.words) }}</td>
                 <td class="mono">{{ one.was_at }}</td>
                 <td class="mono">{{ one.is_at }}</td>
               </tr>

@@ -186,7 +186,9 @@ useShortcuts('Package', [
         </nav>
         <section class="shown">
           <TaskProgress v-if="running" :task="running" />
-          <p v-else-if="failed && one.state === 'delivered'" class="note fault" role="alert">{{ failed.message }}</p>
+          <p v-else-if="failed && one.state === 'delivered'" class="note fault" role="alert">
+            {{ deskSays(failed.message ?? '') }}
+          </p>
           <OpenedFile v-if="here" :key="here.path" :handoff="ulid" :file="here">
             <button v-if="may && canAnswer" class="plain" @click="ask(here)">
               {{ t('handoff.PackagePage.askAboutThis') }} <kbd>A</kbd>

@@ -182,14 +182,14 @@ useShortcuts('List that came back', [
             <span :class="event.way === 'none' ? 'fault' : 'soft'" :title="event.reason">
               <template v-if="event.clip_name"
                 ><b>{{ event.clip_name }}</b> {{ event.slates }} · </template
-              >{{ event.way === 'none' ? event.reason : WAYS[event.way] }}</span
+              >{{ event.way === 'none' ? deskSays(event.reason) : WAYS[event.way] }}</span
             >
           </template>
         </EventRows>
         <aside v-if="here" aria-live="polite">
           <h2>{{ here.name }}</h2>
           <p class="soft">{{ here.place }}</p>
-          <p v-if="here.way === 'none'" class="fault">{{ here.reason }}</p>
+          <p v-if="here.way === 'none'" class="fault">{{ deskSays(here.reason) }}</p>
           <template v-else>
             <p>
               <b>{{ here.clip_name ?? t('handoff.ReceivedPage.aClipThatIsGone') }}</b> {{ here.slates }}

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { deskSays } from '@/words/desk'
 import { t } from '@/words'
 import { lineup as lineupApi } from '@/api/endpoints/lineup'
 import { Modal } from 'ant-design-vue'
@@ -149,7 +150,7 @@ async function apply(): Promise<void> {
                   {{ line.row.was ?? t('lineup.CutDialog.noTake') }} → <b>{{ line.row.now ?? WORDS[line.row.what] }}</b>
                   <i v-if="line.row.is_new" class="soft"> {{ ' ' }}{{ t('lineup.CutDialog.new') }}</i>
                 </span>
-                <small class="soft cut" :title="line.row.why">{{ line.row.why }}</small>
+                <small class="soft cut" :title="deskSays(line.row.why)">{{ deskSays(line.row.why) }}</small>
               </li>
             </template>
           </ul>

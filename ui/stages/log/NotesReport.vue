@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { deskSays } from '@/words/desk'
 import { t } from '@/words'
 import { computed, ref, shallowRef, watch } from 'vue'
 import { log as logApi } from '@/api/endpoints/log'
@@ -127,7 +128,7 @@ const choice = (event: Event) => emit('corrects', (event.target as HTMLSelectEle
           <tr v-for="(one, index) in faults" :key="index">
             <td class="mono">{{ one.column }}{{ one.row }}</td>
             <td>{{ called(one.what) }}</td>
-            <td class="fault">{{ one.why }}</td>
+            <td class="fault">{{ deskSays(one.why) }}</td>
           </tr>
         </tbody>
       </table>
@@ -148,7 +149,7 @@ const choice = (event: Event) => emit('corrects', (event.target as HTMLSelectEle
               ><b v-else>{{ one.slate || '—' }}</b>
             </td>
             <td>
-              <span v-if="one.why" class="soft said">{{ one.why }}</span><span
+              <span v-if="one.why" class="soft said">{{ deskSays(one.why) }}</span><span
                 v-for="field in one.fields"
                 :key="field.field"
                 class="said"

@@ -59,7 +59,10 @@ const bySlate = computed(() => {
     const slate = slateOf(claim)
     const who = said.get(slate) ?? []
     if (!who.some((one) => one.endsWith(`(${claim.where})`)))
-      said.set(slate, [...who, `${claim.from === 'ixml' ? 'The recorder' : 'The name'} (${claim.where})`])
+      said.set(slate, [
+        ...who,
+        `${claim.from === 'ixml' ? t('log.TakePanel.theRecorder') : t('log.TakePanel.theName')} (${claim.where})`,
+      ])
   }
   return [...said]
 })
