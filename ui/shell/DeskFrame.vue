@@ -283,7 +283,7 @@ useShortcuts('Everywhere', [
         <Dropdown :trigger="['click']" placement="bottomRight">
           <button
             class="me"
-            :title="`${session.user?.name}, ${session.user?.role}`"
+            :title="`${session.user?.name}, ${valueWord(session.user?.role ?? '')}`"
             :aria-label="
               t('shell.DeskFrame.menuOf', [
                 session.user?.initials,
@@ -297,7 +297,7 @@ useShortcuts('Everywhere', [
           <template #overlay>
             <Menu>
               <MenuItem key="who" disabled
-                >{{ session.user?.name }}, {{ production.your_role ?? session.user?.role }}</MenuItem
+                >{{ session.user?.name }}, {{ valueWord(production.your_role ?? session.user?.role ?? '') }}</MenuItem
               >
               <MenuItem key="account" @click="account = true">{{ t('shell.DeskFrame.yourAccount') }}</MenuItem>
               <MenuItem key="tasks" @click="tray = true"

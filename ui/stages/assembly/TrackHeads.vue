@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { t } from '@/words'
+import { t, valueWord } from '@/words'
 import type { CutTrack } from './value'
 
 /** The names of a cut's tracks beside the paper, and what can be done with each. */
@@ -53,7 +53,7 @@ const part = (value: number) => Math.max(0, Math.min(100, 100 + (20 * Math.log10
     >
       <b :title="t('assembly.TrackHeads.aDoubleClickNamesIt', [row.track.name])">{{ row.track.name }}</b>
       <small v-if="row.track.role && row.track.role.toLowerCase() !== row.track.name.toLowerCase()" class="soft">{{
-        row.track.role
+        valueWord(row.track.role)
       }}</small>
       <span class="acts">
         <button

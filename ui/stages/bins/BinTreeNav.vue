@@ -87,7 +87,7 @@ const countOf = (bin: BinEntry) => bin.items ?? props.counts?.[bin.key] ?? '…'
           :class="{ on: one.key === chosen }"
           @click="emit('open', one)"
         >
-          <b>{{ group.key === 'kinds' ? deskSays(one.name) : one.name }}</b><small v-if="one.note">{{ one.note }}</small
+          <b>{{ deskSays(one.name) }}</b><small v-if="one.note">{{ one.note }}</small
           ><span class="mono">{{ countOf(one) }}</span>
         </button>
         <p v-if="group.bins.length === 0" class="soft hint">{{ t('bins.BinTreeNav.nothingYet') }}</p>
@@ -150,7 +150,7 @@ const countOf = (bin: BinEntry) => bin.items ?? props.counts?.[bin.key] ?? '…'
         <i>{{ choosing ? '▾' : '▸' }}</i>{{ t('bins.BinTreeNav.whatThisTreeShows') }}
       </button>
       <label v-for="(name, key) in choosing ? tree.known_groups : {}" :key="key" class="group"
-        ><input type="checkbox" :checked="shown.includes(key)" @change="toggle(key)" />{{ name }}</label
+        ><input type="checkbox" :checked="shown.includes(key)" @change="toggle(key)" />{{ deskSays(name) }}</label
       >
     </template>
   </nav>

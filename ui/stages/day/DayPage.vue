@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { deskSays } from '@/words/desk'
-import { t } from '@/words'
+import { t, valueWord } from '@/words'
 import { day as dayApi } from '@/api/endpoints/day'
 import { computed, ref, watch } from 'vue'
 import { useRouter } from 'vue-router'
@@ -165,7 +165,7 @@ useShortcuts('Day sheet', [
                 :class="{ on: index === at }"
                 @mouseenter="at = index"
               >
-                <i :class="point.weight" :title="point.weight" />
+                <i :class="point.weight" :title="valueWord(point.weight)" />
                 <RouterLink
                   class="what"
                   :to="{

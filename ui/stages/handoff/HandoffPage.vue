@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { deskSays } from '@/words/desk'
 import { counted, t } from '@/words'
 import { bins as binsApi } from '@/api/endpoints/bins'
 import { handoff as handoffApi, type Choice, type Waiver } from '@/api/endpoints/handoff'
@@ -139,7 +140,10 @@ const running = computed(() =>
 )
 const choices = computed(() => [
   { name: t('handoff.HandoffPage.ownBins'), bins: data.value?.bins.own ?? [] },
-  ...(data.value?.bins.groups ?? []).map((group) => ({ name: group.name, bins: group.bins })),
+  ...(data.value?.bins.groups ?? []).map((group) => ({
+    name: deskSays(group.name),
+    bins: group.bins.map((bin) => ({ ...bin, name: deskSays(bin.name) })),
+  })),
 ])
 function toggle(set: Set<string>, key: string): Set<string> {
   const next = new Set(set)

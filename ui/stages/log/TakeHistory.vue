@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { deskSays } from '@/words/desk'
-import { t } from '@/words'
+import { t, valueWord } from '@/words'
 import { locale } from '@/words/language'
 import { log as logApi } from '@/api/endpoints/log'
 import { computed } from 'vue'
@@ -27,16 +27,18 @@ const when = (iso: string) =>
           }}<template v-if="step.undone"> {{ ' ' }}{{ t('log.TakeHistory.takenBack') }}</template></span
         >
         <span v-for="one in step.fields" :key="one.field + one.from + one.to" class="field-change"
-          ><b>{{ one.field }}</b
+          ><b>{{ deskSays(one.field) }}</b
           >{{ ' ' }}
           <template v-if="one.field === 'clip'">{{
             one.to !== '' ? t('log.TakeHistory.joined', [one.to]) : t('log.TakeHistory.left', [one.from])
           }}</template><template v-else
-            ><s v-if="one.from !== ''">{{ one.from }}</s>
+            ><s v-if="one.from !== ''">{{ one.field === 'status' ? valueWord(one.from) : one.from }}</s>
             <span v-else class="soft">{{ t('log.TakeHistory.empty') }}</span> →
-            <span v-if="one.to !== ''">{{ one.to }}</span><span v-else class="soft">{{
-              t('log.TakeHistory.empty')
-            }}</span></template
+            <span v-if="one.to !== ''">{{ one.field === 'status' ? valueWord(one.to) : one.to }}</span><span
+              v-else
+              class="soft"
+              >{{ t('log.TakeHistory.empty') }}</span
+            ></template
           ></span
         >
         <span v-if="step.fields.length === 0">{{ deskSays(step.label) }}</span>

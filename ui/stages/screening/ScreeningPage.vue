@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { deskSays } from '@/words/desk'
 import { t } from '@/words'
 import { locale } from '@/words/language'
 import { screening as screeningApi } from '@/api/endpoints/screening'
@@ -177,7 +178,7 @@ useShortcuts('Screening', [
               <p class="soft">
                 {{ one.shows }} · <span class="mono">{{ length(one.running_ticks) }}</span> · {{ clock(one.made_at) }}
               </p>
-              <p class="soft of-what">{{ one.of }}: {{ one.words }}</p>
+              <p class="soft of-what">{{ deskSays(one.of) }}: {{ one.words.split(', ').map(deskSays).join(', ') }}</p>
               <p v-if="one.changed" class="soft">
                 {{ t('screening.ScreeningPage.builtAgain', [clock(one.changed_at), one.changed]) }}
               </p>

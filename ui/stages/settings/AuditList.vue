@@ -26,6 +26,8 @@ const WHAT: Record<string, string> = {
   'token.revoked': t('settings.AuditList.revokedAToken'),
   'hook.made': t('settings.AuditList.addedAWebHook'),
   'hook.removed': t('settings.AuditList.removedAWebHook'),
+  'link.made': t('settings.AuditList.madeALinkToWatch'),
+  'link.ended': t('settings.AuditList.endedALink'),
   'handoff.answered': t('settings.AuditList.answeredAHandOff'),
 }
 const { production } = useDesk()
