@@ -49,7 +49,7 @@ export function saidBy(table: Record<string, string>, list: Pattern[], text: str
     })
   }
   // Two sentences one after the other.
-  const cut = text.search(/[.!?] (?=[A-Z"“])/)
+  const cut = text.search(/[.!?] (?=[A-Z0-9"“])/)
   if (cut < 0) return text
   const [first, rest] = [text.slice(0, cut + 1), text.slice(cut + 2)]
   return `${saidBy(table, list, first, depth + 1)} ${saidBy(table, list, rest, depth)}`

@@ -79,7 +79,7 @@ final class ClipCheck
             $named = implode(
                 ', ',
                 array_map(
-                    static fn(array $clip): string => $clip['name'] . ' at ' . Clock::time($clip['start']),
+                    static fn(array $clip): string => "{$clip['name']} (" . Clock::time($clip['start']) . ')',
                     array_slice($lacking, 0, 3),
                 ),
             );

@@ -36,7 +36,7 @@ final class ClipCheckTest extends TestCase
         self::assertSame(['B shows nothing for 1 clip of A'], $this->titles());
         $points = $this->as()->getJson($this->onDay('sheet'))->json('points');
         self::assertStringContainsString(
-            'A: 3 clips, 1:00. B: 2 clips, 0:40. Nothing of B beside A200 at 00:03:20.',
+            'A: 3 clips, 1:00. B: 2 clips, 0:40. Nothing of B beside A200 (00:03:20).',
             $points[0]['evidence'],
         );
         $this->postJson($this->onDay('points'), ['key' => $points[0]['key'], 'fix' => 'settle'])->assertSuccessful();
