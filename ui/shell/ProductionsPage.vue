@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { t } from '@/words'
-import { onMounted, ref } from 'vue'
+import { onMounted, ref, useTemplateRef, watch } from 'vue'
 import { useRouter } from 'vue-router'
 import { shell as shellApi } from '@/api/endpoints/shell'
 import ProductionSheet from './ProductionSheet.vue'
@@ -12,6 +12,9 @@ const session = useSession()
 const router = useRouter()
 const isAdmin = session.user?.role === 'admin'
 const opening = ref(false)
+const nameBox = useTemplateRef<HTMLInputElement>('nameBox')
+// What appears after a click is not focused by the browser itself.
+watch(nameBox, (box) => box?.focus())
 const fresh = ref({ name: '', rate: '25', style: 'letter', date: new Date().toISOString().slice(0, 10) })
 const RATES = ['23.976', '24', '25', '29.97', '29.97df', '30', '48', '50', '59.94', '59.94df', '60']
 
@@ -60,7 +63,7 @@ onMounted(() => {
     <form v-if="opening" class="fresh" :aria-label="t('shell.ProductionsPage.aNewProduction')" @submit.prevent="make">
       <label
         >{{ t('shell.ProductionsPage.name')
-        }}<input v-model="fresh.name" class="field" required maxlength="120" autofocus
+        }}<input v-model="fresh.name" class="field" required maxlength="120" ref="nameBox"
       /></label>
       <label
         >{{ t('shell.ProductionsPage.frameRate')

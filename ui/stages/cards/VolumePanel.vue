@@ -3,7 +3,7 @@ import { deskSays } from '@/words/desk'
 import { t, valueWord } from '@/words'
 import { cards as cardsApi } from '@/api/endpoints/cards'
 import { settings as settingsApi } from '@/api/endpoints/settings'
-import { computed, nextTick, ref, watch } from 'vue'
+import { computed, nextTick, ref, useTemplateRef, watch } from 'vue'
 import { makeStale, useAnswer } from '@/api/queries'
 import type { DeviceKind, Store } from '@/api/types'
 import { bytes } from '@/words/amounts'
@@ -53,6 +53,8 @@ const first = (text: string) => text.charAt(0).toUpperCase() + text.slice(1)
 const devices = computed(() => production.value.devices.filter((one) => !one.is_retired))
 /** A device that is not in the list yet, made here so that the card need not wait. */
 const fresh = ref<{ letter: string; kind: DeviceKind } | null>(null)
+const letterBox = useTemplateRef<HTMLInputElement>('letterBox')
+watch(letterBox, (box) => box?.focus())
 async function make(): Promise<void> {
   if (fresh.value === null) return
   const made = await attempt(() =>
@@ -113,7 +115,12 @@ const small = computed(() =>
       <div v-if="fresh" class="fresh">
         <label
           >{{ t('cards.VolumePanel.letterOrWord')
-          }}<input v-model="fresh.letter" class="field mono" maxlength="12" autofocus @keydown.enter.prevent="make"
+          }}<input
+            v-model="fresh.letter"
+            class="field mono"
+            maxlength="12"
+            ref="letterBox"
+            @keydown.enter.prevent="make"
         /></label>
         <label
           >{{ t('cards.VolumePanel.whatItIs')
