@@ -93,7 +93,7 @@ final class FirstMinutesTest extends BrowserTestCase
             $this->until(fn(): bool => $this->stage() === 'cards', 'it does not lead to the cards');
             $this->see('.card', 'Z901');
             $this->chooseCard('Z901');
-            $this->see('.as .warn', 'Say here what it is');
+            $this->see('.as .warn', 'say here what it is');
             (new WebDriverSelect($this->find('.as select')))->selectByValue('+');
             $this->see('.fresh input:focus');
             $this->press('Z', WebDriverKeys::ENTER);

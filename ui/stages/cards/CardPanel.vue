@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { deskSays } from '@/words/desk'
-import { t } from '@/words'
+import { counted, t } from '@/words'
 import { locale } from '@/words/language'
 import { cards as cardsApi } from '@/api/endpoints/cards'
 import { computed } from 'vue'
@@ -180,7 +180,7 @@ async function setDevice(letter: string): Promise<void> {
     }}</b>
     <span>{{
       t('cards.CardPanel.filesVerifiedOn', [
-        release.evidence.files,
+        counted(release.evidence.files, 'file'),
         bytes(release.evidence.size_bytes),
         release.evidence.algorithm,
         timeOf(release.evidence.verified_at),
@@ -194,7 +194,7 @@ async function setDevice(letter: string): Promise<void> {
         >
           {{
             t('cards.CardPanel.filesThereWithTheirSize', [
-              copy.files,
+              counted(copy.files ?? 0, 'file'),
               copy.sample?.length ?? 0,
               copy.sample?.every((one) => one.from === 'medium') ? t('cards.CardPanel.fromTheDiskItself') : '',
             ])

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { t, valueWord } from '@/words'
+import { counted, t, valueWord } from '@/words'
 import { computed } from 'vue'
 import type { Card } from '@/api/types'
 import { length } from '@/player/time'
@@ -91,7 +91,7 @@ const foot = computed(() => {
     </template>
     <dl v-else>
       <div>
-        <dt>{{ t('cards.CardTile.clips') }}</dt>
+        <dt>{{ counted(card.clips, 'clipWord') }}</dt>
         <dd class="mono">{{ card.clips }}</dd>
       </div>
       <div>

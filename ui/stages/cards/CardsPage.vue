@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { t, valueWord } from '@/words'
+import { counted, t, valueWord } from '@/words'
 import { away } from '@/api/endpoints/away'
 import { cards as cardsApi } from '@/api/endpoints/cards'
 import { imports } from '@/api/endpoints/imports'
@@ -463,7 +463,7 @@ useShortcuts('Cards', [
         <p>
           {{
             t('cards.CardsPage.allFilesAreVerifiedOn', [
-              releasing?.files,
+              counted(releasing?.files ?? 0, 'file'),
               bytes(releasing?.size_bytes ?? 0),
               releasing?.copies.map((copy) => copy.store).join(t('cards.CardsPage.and')),
             ])

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { deskSays } from '@/words/desk'
-import { t, valueWord } from '@/words'
+import { counted, t, valueWord } from '@/words'
 import { cards as cardsApi } from '@/api/endpoints/cards'
 import { settings as settingsApi } from '@/api/endpoints/settings'
 import { computed, nextTick, ref, useTemplateRef, watch } from 'vue'
@@ -89,7 +89,13 @@ const small = computed(() =>
         {{ t('cards.VolumePanel.everyFileOnItIs', [volume.known_roll]) }}
       </p>
       <p v-else-if="volume.state === 'grown'" class="note">
-        {{ t('cards.VolumePanel.filesAreKnownFromAre', [volume.known_files, volume.known_roll, volume.new_files]) }}
+        {{
+          t('cards.VolumePanel.filesAreKnownFromAre', [
+            counted(volume.known_files, 'file'),
+            volume.known_roll,
+            volume.new_files,
+          ])
+        }}
       </p>
       <p v-else-if="volume.state === 'reused'" class="note">
         {{ t('cards.VolumePanel.thisCardWasBeforeAnd', [volume.known_roll]) }}
@@ -220,7 +226,7 @@ const small = computed(() =>
       </button>
     </form>
     <p class="soft figures">
-      {{ t('cards.VolumePanel.files', [volume.files, bytes(volume.size_bytes)]) }}
+      {{ t('cards.VolumePanel.files', [counted(volume.files, 'file'), bytes(volume.size_bytes)]) }}
       <template v-if="volume.first"> {{ ' ' }}{{ t('cards.VolumePanel.first', [volume.first.name]) }}</template>
       <template v-if="volume.first && volume.last">
         {{ ' ' }}{{ t('cards.VolumePanel.last', [volume.last.name]) }}</template

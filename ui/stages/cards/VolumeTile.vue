@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { deskSays } from '@/words/desk'
-import { t, valueWord } from '@/words'
+import { counted, t, valueWord } from '@/words'
 import { computed } from 'vue'
 import type { Volume } from '@/api/types'
 import { bytes } from '@/words/amounts'
@@ -14,7 +14,7 @@ const stamp = computed(() => stampOfVolume(props.volume))
 const line = computed(() => {
   const volume = props.volume
   if (volume.state === 'seen')
-    return t('cards.VolumeTile.seenBeforeTheSameFiles', [volume.known_files, volume.known_roll ?? ''])
+    return t('cards.VolumeTile.seenBeforeTheSameFiles', [counted(volume.known_files, 'file'), volume.known_roll ?? ''])
   if (volume.state === 'grown') return t('cards.VolumeTile.againWithMoreOnIt', [volume.known_roll ?? ''])
   if (volume.state === 'reused') return t('cards.VolumeTile.theCardOfUsedAgain', [volume.known_roll ?? ''])
   return `${props.title}, ${deskSays(volume.why)}`
@@ -55,7 +55,7 @@ const times = computed(() => span(props.volume.first?.at, props.volume.last?.at)
     </dl>
     <dl v-else>
       <div>
-        <dt>{{ t('cards.VolumeTile.clips') }}</dt>
+        <dt>{{ counted(volume.clips, 'clipWord') }}</dt>
         <dd class="mono">{{ volume.clips }}</dd>
       </div>
       <div>
@@ -63,7 +63,7 @@ const times = computed(() => span(props.volume.first?.at, props.volume.last?.at)
         <dd class="mono">{{ bytes(volume.size_bytes).split(' ')[0] }}</dd>
       </div>
       <div>
-        <dt>{{ t('cards.VolumeTile.files') }}</dt>
+        <dt>{{ counted(volume.files, 'fileWord') }}</dt>
         <dd class="mono">{{ volume.files }}</dd>
       </div>
     </dl>

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { t, valueWord } from '@/words'
+import { counted, t, valueWord } from '@/words'
 import { bins as binsApi } from '@/api/endpoints/bins'
 import { lineup as lineupApi } from '@/api/endpoints/lineup'
 import { log as logApi } from '@/api/endpoints/log'
@@ -384,7 +384,7 @@ useShortcuts('Line-up', [
           <b>{{ t('lineup.LineupPage.nothingIsLinedUpYet') }}</b>{{
             data.strays.length === 0
               ? t('lineup.LineupPage.offloadTheCardsOfThis')
-              : t('lineup.LineupPage.clipsWaitTheirSoundAnd', [data.strays.length])
+              : t('lineup.LineupPage.clipsWaitTheirSoundAnd', [counted(data.strays.length, 'clip')])
           }}<br /><button
             v-if="production.may.work && data.strays.length > 0 && data.task === null"
             class="go"

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { deskSays } from '@/words/desk'
-import { t } from '@/words'
+import { counted, t } from '@/words'
 import { computed, ref, shallowRef, watch } from 'vue'
 import { log as logApi } from '@/api/endpoints/log'
 import type { NoteFile, NoteReport, NoteSample, Said, Verdict } from '@/api/types'
@@ -108,7 +108,7 @@ const choice = (event: Event) => emit('corrects', (event.target as HTMLSelectEle
         :href="logApi.noteFaultsFile(production.ulid, file.ulid)"
         download
         >{{ t('log.NotesReport.saveAsCsv') }}</a><span class="soft push"
-        >{{ t('log.NotesReport.rows', [report.rows])
+        >{{ counted(report.rows, 'row')
         }}<template v-if="report.made"> {{ ' ' }}{{ t('log.NotesReport.takesThatAreNotIn', [report.made]) }}</template
         ><template v-if="report.joined">
           {{ ' ' }}{{ t('log.NotesReport.clipsGetTheirSlate', [report.joined]) }}</template
