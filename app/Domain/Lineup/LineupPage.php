@@ -26,50 +26,50 @@ final class LineupPage
             $starts[$clip->ulid] = $clip->start_ticks;
         }
         $placements = $strays = [];
-        foreach ($clips as $clip) {
-            $takes = $parts[$clip->id] ?? [];
+        foreach ($clips as $row) {
+            $takes = $parts[$row->id] ?? [];
             $take = $takes[0] ?? null;
             $entry = [
-                'clip' => $clip->ulid,
-                'name' => $names[$clip->ulid],
-                'device' => $clip->device,
-                'kind' => $clip->kind,
-                'duration_ticks' => $clip->duration_ticks,
-                'own_ticks' => $clip->own_ticks,
+                'clip' => $row->ulid,
+                'name' => $names[$row->ulid],
+                'device' => $row->device,
+                'kind' => $row->kind,
+                'duration_ticks' => $row->duration_ticks,
+                'own_ticks' => $row->own_ticks,
                 'take' => self::slates($takes),
                 'take_ulid' => $take?->ulid,
-                'ready' => $clip->proxied_at !== null,
-                'has_sound' => (bool) $clip->has_sound,
-                'roll' => $clip->roll,
+                'ready' => $row->proxied_at !== null,
+                'has_sound' => (bool) $row->has_sound,
+                'roll' => $row->roll,
                 'scene' => $take?->scene,
-                'left_out' => $clip->left_out_at !== null,
+                'left_out' => $row->left_out_at !== null,
                 'what' => (string) $take?->description,
-                'alone' => (bool) $clip->is_wild || (bool) $clip->is_false_start || ($take !== null && ($take->is_mos || $take->is_wild)),
+                'alone' => (bool) $row->is_wild || (bool) $row->is_false_start || ($take !== null && ($take->is_mos || $take->is_wild)),
             ];
-            if ($clip->start_ticks === null) {
+            if ($row->start_ticks === null) {
                 $strays[] = $entry + [
                     'reason' =>
-                        $clip->stray_reason ??
-                        ($clip->device === null
+                        $row->stray_reason ??
+                        ($row->device === null
                             ? 'Nobody has said which device recorded it. Say so in Cards, for the whole card.'
                             : 'The day has not been lined up since it came in.'),
-                    'is_false_start' => (bool) $clip->is_false_start,
-                    'steps' => self::steps($clip),
+                    'is_false_start' => (bool) $row->is_false_start,
+                    'steps' => self::steps($row),
                 ];
 
                 continue;
             }
-            $evidence = json_decode($clip->evidence ?? '[]', true) ?? [];
+            $evidence = json_decode($row->evidence ?? '[]', true) ?? [];
             $placements[] = $entry + [
-                'start_ticks' => $clip->start_ticks,
-                'group' => $clip->group,
-                'way' => $clip->way,
-                'confidence' => (float) $clip->confidence,
-                'sure' => (bool) $clip->is_sure,
-                'drift_ppm' => $clip->drift_ppm === null ? null : (float) $clip->drift_ppm,
-                'drift_applied' => (bool) $clip->drift_applied,
+                'start_ticks' => $row->start_ticks,
+                'group' => $row->group,
+                'way' => $row->way,
+                'confidence' => (float) $row->confidence,
+                'sure' => (bool) $row->is_sure,
+                'drift_ppm' => $row->drift_ppm === null ? null : (float) $row->drift_ppm,
+                'drift_applied' => (bool) $row->drift_applied,
                 'is_anchor' => ($evidence['anchor'] ?? false) === true,
-                'locked' => $clip->locked_at !== null,
+                'locked' => $row->locked_at !== null,
                 'second_ticks' => self::second($evidence, $starts),
                 'second_against' => isset($evidence['second_against']) ? $names[$evidence['second_against']] ?? null : null,
                 'agreeing' => $evidence['agreeing'] ?? null,
@@ -84,7 +84,7 @@ final class LineupPage
                     ? array_map(static fn(string $ulid): string => $names[$ulid] ?? 'a clip that is gone', $evidence['weakest_link'])
                     : null,
                 'miss_ticks' => $evidence['miss_ticks'] ?? null,
-                'laid_by' => $clip->group > 0 ? $evidence['laid_by'] ?? null : null,
+                'laid_by' => $row->group > 0 ? $evidence['laid_by'] ?? null : null,
             ];
         }
 
