@@ -100,13 +100,13 @@ final class FirstMinutesTest extends BrowserTestCase
             $this->until(fn(): bool => $this->js('return document.querySelector(".as select").value') === 'Z', 'the device is not there');
             $this->click('.as .big', 'Z901');
             $this->see('.card', 'VERIFIED', 120);
-            $this->press('3');
-            $this->see('main', 'Z901C001');
             $this->until(
                 fn(): bool => array_filter($this->asked('tasks')['tasks'], static fn(array $one): bool => $one['state'] !== 'done') === [],
                 'work on it does not end',
                 120,
             );
+            $this->press('3');
+            $this->see('main', 'Z901C001');
         } finally {
             SixtyClips::database()
                 ->prepare('DELETE FROM productions WHERE name = ?')

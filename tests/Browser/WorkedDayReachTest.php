@@ -82,8 +82,8 @@ final class WorkedDayReachTest extends BrowserTestCase
             (string) parse_url($this->chrome()->driver->getCurrentURL(), PHP_URL_PATH),
         );
         $package = $this->asked('handoffs')['handoffs'][0]['ulid'] ?? self::fail('nothing was handed off');
-        $received = $this->asked('received')['received'][0]['ulid'] ?? self::fail('no list came back');
-        [$one, $two] = array_slice(array_column($this->asked('bins/all/rows')['rows'], 'ulid'), 0, 2);
+        $received = $this->asked('received')['lists'][0]['ulid'] ?? self::fail('no list came back');
+        [$one, $two] = array_column($this->asked('days/' . basename($day) . '/lineup')['placements'], 'clip');
         $pages = [
             'words' => '.left .bar',
             "handoff/$package" => '.split',
@@ -98,7 +98,10 @@ final class WorkedDayReachTest extends BrowserTestCase
             $this->see($seen);
             $this->reach($page);
         }
-        foreach (['log' => ['s', 'u', 'a'], 'lineup' => ['r', 'a']] as $stage => $keys) {
+        foreach (
+            ['log' => ['s', 'u', 'a'], 'lineup' => ['r', 'u'], 'bins' => ['n'], 'cards' => ['w'], 'screening' => ['n']]
+            as $stage => $keys
+        ) {
             $this->open("$day/$stage");
             $this->see('main .bar, main .log');
             foreach ($keys as $key) {

@@ -57,7 +57,11 @@ trait Reach
 
     private function reach(string $page): void
     {
-        $this->seeNo('.bones');
+        // A dialog that was closed waits for its next answer, and nobody sees that.
+        $this->until(
+            fn(): bool => $this->js('return [...document.querySelectorAll(".bones")].every((one) => one.getClientRects().length === 0)'),
+            "$page is still fetched",
+        );
         // What comes with a movement is measured when it is there.
         $this->until(
             fn(): bool => $this->js(

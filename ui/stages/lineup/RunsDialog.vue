@@ -85,7 +85,7 @@ async function back(): Promise<void> {
       </div>
       <div v-else-if="data" class="runs">
         <ul role="listbox" :aria-label="t('lineup.RunsDialog.runs')">
-          <li v-for="one in data.runs" :key="one.ulid">
+          <li v-for="one in data.runs" :key="one.ulid" role="presentation">
             <button
               role="option"
               :aria-selected="one.ulid === chosen"
