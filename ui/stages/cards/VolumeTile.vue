@@ -68,7 +68,9 @@ const times = computed(() => span(props.volume.first?.at, props.volume.last?.at)
       </div>
     </dl>
     <span class="stamp" :class="stamp.look">{{ valueWord(stamp.text) }}</span>
-    <p v-if="volume.ask && may" class="warn ask">{{ deskSays(volume.ask) }}</p>
+    <p v-if="volume.ask && may" class="warn ask" :style="{ '--stamp': valueWord(stamp.text).length }">
+      {{ deskSays(volume.ask) }}
+    </p>
     <p v-else-if="volume.problem_count > 0" class="warn">
       {{
         t('cards.VolumeTile.toLookAt', [
