@@ -130,7 +130,6 @@ function handedOff(Chrome $chrome, Closure $wait, Closure $press, Closure $take)
     $wait('document.querySelector(".events .row")');
     $press('n');
     $take('received');
-    $wait('document.querySelector(".choose")');
 }
 
 /** What the house sees, and somebody far away on a tablet. */
