@@ -1,24 +1,8 @@
 import { describe, expect, it } from 'vitest'
 import { along, joined, movedAlong, rolled, splits, trimmed, type Place } from './along'
-import type { CutItem, CutTrack } from './value'
+import { piece, sound, track } from './testCut'
+import type { CutTrack } from './value'
 
-const piece = (take: string, at: number, length: number, source = `${take} picture`): CutItem => ({
-  name: take,
-  source: { id: source, name: source, start_ticks: 0, duration_ticks: 1000, rate: '25' },
-  source_start_ticks: 100,
-  duration_ticks: length,
-  record_start_ticks: at,
-  enabled: true,
-  metadata: { take },
-})
-const sound = (take: string, at: number, length: number) => piece(take, at, length, `${take} sound`)
-const track = (kind: 'picture' | 'sound', items: CutItem[], locked = false): CutTrack => ({
-  kind,
-  name: kind,
-  locked,
-  enabled: true,
-  items,
-})
 const three = (): CutTrack[] => [
   track('picture', [piece('1', 0, 10), piece('2', 10, 20), piece('3', 30, 10)]),
   track('sound', [sound('1', 0, 10), sound('2', 10, 20), sound('3', 30, 10)]),

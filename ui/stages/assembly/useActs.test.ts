@@ -1,32 +1,20 @@
 import { beforeEach, describe, expect, it, vi } from 'vitest'
 import { computed, nextTick, ref, shallowRef } from 'vue'
 import { refuse } from '@/shell/say'
+import { piece, sound, track } from './testCut'
 import { useActs } from './useActs'
 import { useChosen } from './useChosen'
 import type { ActiveCut, Operation } from './useCut'
-import type { CutItem, CutTrack } from './value'
+import type { CutItem } from './value'
 
 vi.mock('@/shell/say', () => ({ refuse: vi.fn() }))
 
 const FRAME = 10
-const piece = (take: string, at: number, length: number, source = `${take} picture`): CutItem => ({
-  name: take,
-  source: { id: source, name: source, start_ticks: 0, duration_ticks: 10_000, rate: '25' },
-  source_start_ticks: 1000,
-  duration_ticks: length,
-  record_start_ticks: at,
-  enabled: true,
-  metadata: { take },
-})
-const track = (kind: 'picture' | 'sound', items: CutItem[]): CutTrack => ({
-  ...{ kind, name: kind, locked: false, enabled: true, items },
-})
-
 /** A cut of three takes with a hole before the last; what is asked of it, and where the playhead went. */
 function desk() {
   const tracks = [
     track('picture', [piece('1', 0, 100), piece('2', 100, 200), piece('3', 400, 100)]),
-    track('sound', [piece('1', 0, 100, '1 sound'), piece('2', 100, 200, '2 sound'), piece('3', 400, 100, '3 sound')]),
+    track('sound', [sound('1', 0, 100), sound('2', 100, 200), sound('3', 400, 100)]),
   ]
   const value = shallowRef({ tracks, duration_ticks: 500, start_ticks: 0 })
   let step: (moved: Map<CutItem, CutItem>) => void = () => undefined
