@@ -61,7 +61,7 @@ final class ErrorAnswer
             $trouble instanceof FilesystemException, $trouble instanceof AwsException => self::json(
                 503,
                 'store.away',
-                'What keeps media and packages does not answer. Nothing was lost.',
+                'This could not be had from where media and packages are kept.',
                 'Try again in a minute; an admin finds the cause in the log.',
             ),
             $trouble instanceof HttpExceptionInterface => match ($trouble->getStatusCode()) {

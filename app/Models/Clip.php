@@ -213,12 +213,18 @@ class Clip extends Model
     /** Of which takes it is, in a few words: `12A/3`, or `12A/1 to 12A/6`; null where it is of none. */
     public function slates(): ?string
     {
-        $labels = $this->parts->map(static fn(TakePart $part): string => $part->take->label())->unique()->values();
+        return self::slatesOf($this->parts->map(static fn(TakePart $part): string => $part->take->label())->all());
+    }
 
-        return match ($labels->count()) {
+    /** @param  array<string>  $labels  of the takes that one clip holds, in its order */
+    public static function slatesOf(array $labels): ?string
+    {
+        $labels = array_values(array_unique($labels));
+
+        return match (count($labels)) {
             0 => null,
             1 => $labels[0],
-            default => $labels->first() . ' to ' . $labels->last(),
+            default => $labels[0] . ' to ' . $labels[count($labels) - 1],
         };
     }
 

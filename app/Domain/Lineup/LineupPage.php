@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace App\Domain\Lineup;
 
+use App\Domain\Footage\ClaimedSlate;
 use App\Models\Clip;
 use App\Models\ClockOffset;
 use App\Models\ShootDay;
@@ -36,7 +37,7 @@ final class LineupPage
                 'kind' => $row->kind,
                 'duration_ticks' => $row->duration_ticks,
                 'own_ticks' => $row->own_ticks,
-                'take' => self::slates($takes),
+                'take' => Clip::slatesOf(array_map(static fn(\stdClass $one): string => ClaimedSlate::label((array) $one), $takes)),
                 'take_ulid' => $take?->ulid,
                 'ready' => $row->proxied_at !== null,
                 'has_sound' => (bool) $row->has_sound,
@@ -151,18 +152,6 @@ final class LineupPage
         }
 
         return $parts;
-    }
-
-    /** @param  list<\stdClass>  $takes  of a clip */
-    private static function slates(array $takes): ?string
-    {
-        $labels = array_values(array_unique(array_map(static fn(\stdClass $one): string => "$one->setup/$one->take$one->part", $takes)));
-
-        return match (count($labels)) {
-            0 => null,
-            1 => $labels[0],
-            default => $labels[0] . ' to ' . $labels[count($labels) - 1],
-        };
     }
 
     /**

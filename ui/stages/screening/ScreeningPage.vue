@@ -176,9 +176,12 @@ useShortcuts('Screening', [
             <div>
               <b :title="one.name">{{ one.name }}</b>
               <p class="soft">
-                {{ one.shows }} · <span class="mono">{{ length(one.running_ticks) }}</span> · {{ clock(one.made_at) }}
+                {{ deskSays(one.shows) }} · <span class="mono">{{ length(one.running_ticks) }}</span> ·
+                {{ clock(one.made_at) }}
               </p>
-              <p class="soft of-what">{{ deskSays(one.of) }}: {{ one.words.split(', ').map(deskSays).join(', ') }}</p>
+              <p class="soft of-what">
+                {{ one.of === '' ? '' : `${deskSays(one.of)}: ` }}{{ one.words.split(', ').map(deskSays).join(', ') }}
+              </p>
               <p v-if="one.changed" class="soft">
                 {{ t('screening.ScreeningPage.builtAgain', [clock(one.changed_at), one.changed]) }}
               </p>
