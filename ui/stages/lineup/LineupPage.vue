@@ -228,7 +228,7 @@ const how = (one: Placed) =>
   one.group > 0
     ? laidBy(one)
     : one.is_anchor
-      ? 'anchor'
+      ? valueWord('anchor')
       : one.locked
         ? t('lineup.LineupPage.byLocked', [valueWord(one.way ?? '')])
         : one.sure
